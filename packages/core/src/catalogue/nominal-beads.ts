@@ -1,0 +1,111 @@
+/**
+ * Nominal records by kind and size: what a pattern is planned with until a colourway names a maker's bead.
+ * Good within a few per cent; a maker's record or a lot's measurement always wins over these.
+ */
+import { type Bead, normalSize } from './bead'
+
+type Row = readonly [size: string, length: number, across: number, bore: number, mg: number]
+
+/** Pressed or drawn glass of about 2.5 g/cm3: the mass of a pearl of diameter `d`, less its bore. */
+const pearlMass = (d: number, bore: number) =>
+  Math.round(2.5 * ((Math.PI / 6) * d ** 3 - (Math.PI / 4) * bore ** 2 * d))
+
+const kinds: readonly { kind: string; contact: number; bores: 1 | 2; rows: readonly Row[] }[] = [
+  {
+    kind: 'round',
+    contact: 2.5,
+    bores: 1,
+    rows: [
+      ['15/0', 1.0, 1.5, 0.6, 3.6],
+      ['11/0', 1.5, 2.1, 0.8, 9.1],
+      ['10/0', 1.65, 2.3, 0.85, 12.5],
+      ['8/0', 2.1, 3.1, 1.0, 26],
+      ['6/0', 3.0, 4.0, 1.4, 70],
+    ],
+  },
+  {
+    kind: 'cylinder',
+    contact: 4,
+    bores: 1,
+    rows: [
+      ['15/0', 1.0, 1.3, 0.65, 2.7],
+      ['11/0', 1.3, 1.6, 0.8, 5.2],
+      ['10/0', 1.7, 2.2, 1.0, 9.3],
+      ['8/0', 2.6, 3.0, 1.3, 34],
+    ],
+  },
+  {
+    kind: 'bugle',
+    contact: 4,
+    bores: 1,
+    rows: [
+      ['3 mm', 3, 1.9, 0.7, 15],
+      ['6 mm', 6, 1.9, 0.7, 33],
+    ],
+  },
+  {
+    kind: 'bicone',
+    contact: 1.2,
+    bores: 1,
+    rows: [
+      ['2 mm', 2, 2, 0.6, 8],
+      ['3 mm', 3, 3, 0.8, 27],
+      ['4 mm', 4, 4, 0.9, 65],
+      ['6 mm', 6, 6, 1.0, 215],
+      ['8 mm', 8, 8, 1.2, 500],
+    ],
+  },
+  {
+    kind: 'faceted round',
+    contact: 2,
+    bores: 1,
+    rows: [
+      ['2 mm', 2, 2, 0.7, 10],
+      ['3 mm', 3, 3, 0.8, 34],
+      ['4 mm', 4, 4, 0.9, 80],
+      ['6 mm', 6, 6, 1.0, 270],
+      ['8 mm', 8, 8, 1.2, 640],
+    ],
+  },
+  {
+    kind: 'pearl round',
+    contact: 2,
+    bores: 1,
+    rows: ([
+      [3, 0.7],
+      [4, 0.75],
+      [6, 0.8],
+      [8, 0.9],
+      [10, 1.0],
+      [12, 1.0],
+    ] as const).map(([d, bore]) => [`${d} mm`, d, d, bore, pearlMass(d, bore)] as const),
+  },
+  { kind: 'cube', contact: 6, bores: 1, rows: [['4 mm', 4, 4, 1, 150]] },
+  { kind: 'twin oval', contact: 2, bores: 2, rows: [['2.5 x 5 mm', 2.5, 2.5, 0.8, 75]] },
+  { kind: 'twin tile', contact: 6, bores: 2, rows: [['5 x 5 x 1.9 mm', 5, 1.9, 0.8, 130]] },
+  { kind: 'twin half tile', contact: 6, bores: 2, rows: [['5 x 2.3 x 1.9 mm', 2.3, 1.9, 0.8, 65]] },
+]
+
+export const nominalBeads: readonly Bead[] = kinds.flatMap(({ kind, contact, bores, rows }) =>
+  rows.map(([size, lengthMm, acrossMm, boreMm, massMg]) => ({
+    kind,
+    size,
+    lengthMm,
+    acrossMm,
+    boreMm,
+    massMg,
+    contact,
+    bores,
+  })),
+)
+
+/** Kinds the notation knows, longest name first so that "twin half tile" is found before a shorter one. */
+export const beadKinds: readonly string[] = [...new Set(nominalBeads.map((bead) => bead.kind))].sort(
+  (a, b) => b.length - a.length,
+)
+
+export const nominalBead = (kind: string, size: string): Bead | undefined =>
+  nominalBeads.find((bead) => bead.kind === kind && bead.size === normalSize(size))
+
+export const nominalSizes = (kind: string): string[] =>
+  nominalBeads.filter((bead) => bead.kind === kind).map((bead) => bead.size)

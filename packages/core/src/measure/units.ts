@@ -1,0 +1,36 @@
+/** Units as named types, and how the shop says them. Lengths are millimetres and masses milligrams everywhere in the core. */
+
+/** Millimetres. */
+export type Mm = number
+/** Milligrams. */
+export type Mg = number
+
+export const mmPerInch = 25.4
+
+/** 1234.5 -> "123.5 cm"; below 10 cm in mm. */
+export function sayLength(mm: Mm): string {
+  return mm >= 100 ? `${trim(mm / 10, 1)} cm` : `${trim(mm, 1)} mm`
+}
+
+export const sayInches = (mm: Mm): string => `${trim(mm / mmPerInch, 1)} in`
+
+/** Arm-spans to one decimal; `spanMm` is the person's own reach, fingertip to fingertip. */
+export const saySpans = (mm: Mm, spanMm: Mm): string => {
+  const spans = Number((mm / spanMm).toFixed(1))
+  return `${spans} arm-span${spans === 1 ? '' : 's'}`
+}
+
+/** 0.1 g steps at the bench, so two decimals are enough to see a rounding. */
+export const sayMass = (mg: Mg): string => `${trim(mg / 1000, 2)} g`
+
+/** A ratio as a signed per cent with one decimal: 0.0123 -> "+1.2 %". */
+export function sayPercent(ratio: number): string {
+  const percent = (ratio * 100).toFixed(1)
+  return `${ratio > 0 ? '+' : ''}${percent === '-0.0' ? '0.0' : percent} %`
+}
+
+/** A decimal without trailing noughts: 12.50 -> "12.5". */
+export const trim = (value: number, decimals: number): string => String(Number(value.toFixed(decimals)))
+
+/** Rounds up to a whole number of steps, proof against the dust of floating point. */
+export const roundUpTo = (value: number, step: number): number => Math.ceil(value / step - 1e-9) * step

@@ -1,0 +1,62 @@
+/** The one value that holds everything a screen, a document or a script wants to know of a pattern in one size and colourway. */
+import type { Bead } from '../catalogue/bead'
+import type { Stone } from '../catalogue/stone'
+import type { Mg, Mm } from '../measure/units'
+import type { Fault } from '../notation/fault'
+import type { ThreadChoice } from '../notation/thread-words'
+import type { Action } from '../stitch/action'
+import type { ThreadPlan } from '../thread/plan'
+
+export interface BeadTotal {
+  readonly role: string
+  readonly kind: string
+  readonly size: string
+  readonly label: string
+  /** For one piece. */
+  readonly each: number
+  /** For all that the pattern makes. */
+  readonly total: number
+  readonly totalMg: Mg
+  readonly bead: Bead
+}
+
+export interface StoneTotal {
+  readonly role: string
+  readonly label: string
+  readonly each: number
+  readonly total: number
+  readonly stone: Stone
+}
+
+export interface StatementReport {
+  readonly line: number
+  readonly text: string
+  readonly part: string
+  /** Stitches made; nought for lines that string, travel or speak. */
+  readonly stitches: number
+  readonly added: Readonly<Record<string, number>>
+  readonly totals: Readonly<Record<string, number>>
+  /** Thread laid by this line, without ends. */
+  readonly threadMm: Mm
+  readonly action: Action
+}
+
+export interface Report {
+  readonly pattern: string
+  readonly makes: number
+  /** "pair" is said where the pattern says it. */
+  readonly pair: boolean
+  /** The size reckoned; "" for a pattern of one size. */
+  readonly size: string
+  readonly sizes: readonly string[]
+  readonly beads: readonly BeadTotal[]
+  readonly stones: readonly StoneTotal[]
+  readonly threadChoice: ThreadChoice
+  /** For one piece: every thread of it, one after the other. */
+  readonly thread: { readonly pathMm: Mm; readonly totalMm: Mm; readonly cuts: readonly Mm[] }
+  readonly threads: readonly ThreadPlan[]
+  readonly statements: readonly StatementReport[]
+  readonly diagnostics: readonly Fault[]
+  /** No line is at fault, so that counts can be relied on. */
+  readonly sound: boolean
+}

@@ -1,0 +1,59 @@
+/**
+ * What a statement did, as plain data: what the written pattern is told from and the screen reads beside the line.
+ * Roles are their letters.
+ */
+export type Action =
+  | { readonly type: 'ring'; readonly pattern: readonly Run[]; readonly repeats: number; readonly beads: number; readonly again: boolean }
+  | {
+      readonly type: 'round'
+      /** Stitches, with or without a bead. */
+      readonly stitches: number
+      /** The stitches of one turn of the list, equal neighbours told together. */
+      readonly cycle: readonly { readonly beads: readonly Run[]; readonly times: number }[]
+      readonly turns: number
+      readonly added: number
+      /** From 1, on its edge. */
+      readonly round: number
+      readonly edge: Edge
+      /** Groups that now stand up for the next round. */
+      readonly standing: number
+    }
+  | { readonly type: 'other edge'; readonly edge: Edge; readonly passed: number }
+  | { readonly type: 'to'; readonly target: string; readonly passed: number }
+  | { readonly type: 'place'; readonly role: string }
+  | { readonly type: 'loop'; readonly beads: readonly Run[]; readonly name: string | undefined; readonly through: string }
+  | { readonly type: 'reinforce'; readonly times: number; readonly what: 'ring' | 'round' | 'loop'; readonly passed: number }
+  | { readonly type: 'finish' }
+  | { readonly type: 'check' | 'note'; readonly text: string }
+  | { readonly type: 'let'; readonly name: string; readonly amount: number; readonly unit: 'count' | 'mm' }
+
+/** The edge first worked is the front. */
+export type Edge = 'front' | 'back'
+
+/** So many beads of one role, one after the other. */
+export interface Run {
+  readonly role: string
+  readonly count: number
+}
+
+export function runsOf(roles: readonly string[]): Run[] {
+  const runs: { role: string; count: number }[] = []
+  for (const role of roles) {
+    const last = runs[runs.length - 1]
+    if (last?.role === role) last.count++
+    else runs.push({ role, count: 1 })
+  }
+  return runs
+}
+
+/** The shortest list whose repetition gives `roles`, and how often: A A B A A B -> (A A B) x 2. */
+export function shortestCycle<T>(list: readonly T[], same: (a: T, b: T) => boolean): { cycle: readonly T[]; repeats: number } {
+  const n = list.length
+  for (let length = 1; length <= n / 2; length++) {
+    if (n % length !== 0) continue
+    let fits = true
+    for (let i = length; i < n && fits; i++) fits = same(list[i] as T, list[i - length] as T)
+    if (fits) return { cycle: list.slice(0, length), repeats: n / length }
+  }
+  return { cycle: list, repeats: 1 }
+}

@@ -1,0 +1,209 @@
+/**
+ * The bench: what the statements of a pattern work on. It holds the work, the rails of the part in hand and the marks,
+ * and knows the pattern's roles in the size and colourway being reckoned. Techniques speak to it and to nothing else.
+ */
+import type { Bead } from '../catalogue/bead'
+import type { Stone } from '../catalogue/stone'
+import type { Mm } from '../measure/units'
+import { LineFault, type Span } from '../notation/fault'
+import { mostBeads } from '../notation/bead-list'
+import type { Argument, Scope, Value } from '../notation/expression'
+import { nearest } from '../notation/nearest'
+import { callFunction } from '../sizing/functions'
+import { jogLength } from '../thread/jog'
+import type { ThreadSettings } from '../thread/settings'
+import type { Edge } from './action'
+import { beadOf, type Hole } from './hole'
+import type { Rail } from './rail'
+import { Work } from './work'
+
+export type Role =
+  | { readonly type: 'bead'; readonly letter: string; readonly bead: Bead; readonly nominal: Bead; readonly label: string; readonly span: Span }
+  | { readonly type: 'stone'; readonly letter: string; readonly stone: Stone; readonly label: string; readonly span: Span }
+
+/** What the last statement that picked up beads left to be gone round again. */
+export interface Trail {
+  readonly what: 'ring' | 'round' | 'loop'
+  /** Passes from..to of the work. */
+  readonly from: number
+  readonly to: number
+}
+
+/** Something said about a line that is neither an error nor an action: a fit with its neighbours, a warning. */
+export type Remark = { readonly severity: 'warning' | 'note'; readonly span: Span; readonly message: string; readonly mend?: string }
+
+/** A line that cannot be reckoned because an earlier one is at fault. */
+export class Unreckoned extends LineFault {
+  constructor(span: Span, becauseOfLine: number) {
+    super(span, `Not reckoned, because it hangs on line ${becauseOfLine}.`, `Mend line ${becauseOfLine} first.`)
+  }
+}
+
+/** The most passes a pattern may lay: a bound on what a slip in a number can cost. */
+export const mostPasses = 2_000_000
+
+export class Bench implements Scope {
+  readonly work = new Work()
+  readonly remarks: Remark[] = []
+  readonly marks = new Map<string, readonly Hole[]>()
+  readonly placed = new Set<string>()
+  readonly used = new Set<string>()
+  readonly values = new Map<string, Value>()
+
+  /** The edges of the part in hand; the front is worked first. */
+  edges: Partial<Record<Edge, Rail>> = {}
+  edge: Edge = 'front'
+  roundsOn: Record<Edge, number> = { front: 0, back: 0 }
+  trail: Trail | undefined
+  finished = false
+  statement = 0
+  part = ''
+  /** The ring the part in hand began with. */
+  ring: { readonly beads: number; readonly lengthMm: Mm; readonly acrossMm: Mm } | undefined
+
+  /** What lines at fault would have made: lines that hang on it are left unreckoned rather than blamed. */
+  readonly lostRoles = new Map<string, number>()
+  readonly lostNames = new Map<string, number>()
+  lostRing: number | undefined
+
+  readonly roles = new Map<string, Role>()
+  private readonly letters: Role[] = []
+  private readonly indexOf = new Map<string, number>()
+
+  constructor(readonly settings: ThreadSettings) {}
+
+  declare(role: Role): void {
+    this.indexOf.set(role.letter, this.letters.length)
+    this.letters.push(role)
+    this.roles.set(role.letter, role)
+  }
+
+  // --- looking up -----------------------------------------------------------------------------------------------
+
+  value(name: string, span: Span): Value | undefined {
+    const lost = this.lostNames.get(name)
+    if (lost !== undefined) throw new Unreckoned(span, lost)
+    return this.values.get(name)
+  }
+  names = (): Iterable<string> => this.values.keys()
+
+  bead(letter: string, span?: Span): Bead | undefined {
+    const role = this.found(letter, span)
+    return role?.type === 'bead' ? role.bead : undefined
+  }
+
+  stone(letter: string, span?: Span): Stone | undefined {
+    const role = this.found(letter, span)
+    return role?.type === 'stone' ? role.stone : undefined
+  }
+
+  private found(letter: string, span: Span | undefined): Role | undefined {
+    const lost = this.lostRoles.get(letter)
+    if (span && lost !== undefined) throw new Unreckoned(span, lost)
+    return this.roles.get(letter)
+  }
+
+  call(call: { readonly name: string; readonly args: readonly Argument[]; readonly span: Span }): Value {
+    const { value, remarks, roles } = callFunction(call, this)
+    this.remarks.push(...remarks)
+    for (const role of roles) this.used.add(role)
+    return value
+  }
+
+  letterOf = (roleIndex: number): string => (this.letters[roleIndex] as Role).letter
+
+  /** A role that beads can be picked up of; faults name what was meant. */
+  beadRole(letter: string, span: Span): number {
+    const role = this.roles.get(letter)
+    if (role?.type === 'bead') {
+      this.used.add(letter)
+      return this.indexOf.get(letter) as number
+    }
+    if (role) throw new LineFault(span, `${letter} is a stone; it is placed, not picked up.`, `Use: place ${letter}.`)
+    const lost = this.lostRoles.get(letter)
+    if (lost !== undefined) throw new Unreckoned(span, lost)
+    const known = [...this.roles.values()].filter((each) => each.type === 'bead').map((each) => each.letter)
+    const guess = nearest(letter, known)
+    throw new LineFault(
+      span,
+      `There is no bead ${letter} in this pattern.`,
+      guess ? `Did you mean ${guess}?` : known.length > 0 ? `Beads here: ${known.join(', ')}. Or declare it: bead ${letter} cylinder 11/0.` : `Declare it first: bead ${letter} cylinder 11/0.`,
+    )
+  }
+
+  private beadAt = (roleIndex: number): Bead => (this.letters[roleIndex] as Extract<Role, { type: 'bead' }>).bead
+
+  lengthOf = (roleIndex: number): Mm => this.beadAt(roleIndex).lengthMm
+  acrossOf = (roleIndex: number): Mm => this.beadAt(roleIndex).acrossMm
+
+  /** The thread laid between two passes, without ends. */
+  pathMm = (from: number, to: number): Mm =>
+    this.work.pathLength(from, to, this.lengthOf, (jog, before, after) => jogLength(jog, this.acrossOf(before), this.acrossOf(after)))
+
+  /** What walking through a hole costs in thread. */
+  walkCost = (h: Hole): Mm => {
+    const bead = this.beadAt(this.work.role(beadOf(h)))
+    return bead.lengthMm + 0.2 * bead.acrossMm
+  }
+
+  // --- doing ----------------------------------------------------------------------------------------------------
+
+  remark(severity: 'warning' | 'note', span: Span, message: string, mend?: string): void {
+    this.remarks.push(mend === undefined ? { severity, span, message } : { severity, span, message, mend })
+  }
+
+  /** Called before beads are added or passed: refuses what would run away. */
+  makeRoom(beads: number, passes: number, span: Span): void {
+    if (this.work.beads + beads > mostBeads) {
+      throw new LineFault(
+        span,
+        `The pattern comes to ${(this.work.beads + beads).toLocaleString('en-GB')} beads here; ${mostBeads.toLocaleString('en-GB')} are the most.`,
+        'Make the piece in parts, or check the numbers.',
+      )
+    }
+    if (this.work.passes + passes > mostPasses) {
+      throw new LineFault(span, 'The thread passes through more beads here than any piece could hold.', 'Check the numbers of this line.')
+    }
+  }
+
+  /** A thread to work with: the one in hand, or a new one at the beginning of a part. */
+  threadUp(span: Span): void {
+    if (this.finished) {
+      throw new LineFault(span, 'The thread has been finished off above.', 'Begin a new part, or move "finish" below this line.')
+    }
+    if (this.work.threads.length === 0) this.work.newThread()
+  }
+
+  needle(word: string, span: Span): Hole {
+    this.threadUp(span)
+    const needle = this.work.needle
+    if (needle === undefined) {
+      if (this.lostRing !== undefined) throw new Unreckoned(span, this.lostRing)
+      throw new LineFault(span, `There is nothing on the needle yet for "${word}" to begin from.`, 'String a ring first, for example: ring 36A.')
+    }
+    return needle
+  }
+
+  rail(word: string, span: Span): Rail {
+    const rail = this.edges[this.edge]
+    if (!rail) {
+      if (this.lostRing !== undefined) throw new Unreckoned(span, this.lostRing)
+      throw new LineFault(span, `There is no ring in this part for "${word}" to work on.`, 'String one first, for example: ring 36A.')
+    }
+    return rail
+  }
+
+  beginPart(name: string): void {
+    this.part = name
+    this.edges = {}
+    this.edge = 'front'
+    this.roundsOn = { front: 0, back: 0 }
+    this.ring = undefined
+    this.lostRing = undefined
+    if (this.finished) {
+      this.finished = false
+      this.work.newThread()
+      this.trail = undefined
+    }
+  }
+}

@@ -1,0 +1,38 @@
+/**
+ * Rails: ordered runs of holes that rounds walk along.
+ *
+ * A rail is kept turned so that the needle stands just behind its last group: the next hole to come is its first. Its groups
+ * are what stands up for the next round, a bead or several at a time; which of them are anchors is the difference between
+ * techniques.
+ */
+import type { Hole } from './hole'
+
+export interface Rail {
+  readonly closed: boolean
+  /** Groups in walking order, each its holes in order. */
+  readonly groups: readonly (readonly Hole[])[]
+  /** A ring that nothing has been stitched on: every second group of it stands up, and the rest is its other edge. */
+  readonly fresh: boolean
+  /** The beads of the ring it grew from, and its groups a ring bead: how a better ring count is computed. */
+  readonly ringCount: number
+  readonly perRingBead: number
+  /** Rows from the middle of the first ring; see Seat. */
+  readonly row: number
+  /** +1 for rounds that grow towards the front, -1 towards the back. */
+  readonly side: 1 | -1
+}
+
+/** The same rail begun `by` groups later. */
+export function turned(rail: Rail, by: number): Rail {
+  const n = rail.groups.length
+  if (n === 0) return rail
+  const from = ((by % n) + n) % n
+  return from === 0 ? rail : { ...rail, groups: [...rail.groups.slice(from), ...rail.groups.slice(0, from)] }
+}
+
+/** Single holes gathered `size` at a time. */
+export function gathered(holes: readonly Hole[], size: number): Hole[][] {
+  const groups: Hole[][] = []
+  for (let at = 0; at < holes.length; at += size) groups.push(holes.slice(at, at + size))
+  return groups
+}

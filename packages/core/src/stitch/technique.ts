@@ -1,0 +1,29 @@
+import type { Cursor } from '../notation/cursor'
+import type { Span } from '../notation/fault'
+import type { Line } from '../notation/line'
+import type { StitchWord } from '../notation/words'
+import type { Action } from './action'
+import type { Bench } from './bench'
+
+/**
+ * One word of the notation that does something: how its line is read, once, and what it does at the bench, for every size and
+ * colourway. A new technique is a file like this and a word in words.ts.
+ */
+export interface Technique<Words> {
+  readonly word: StitchWord
+  read(cursor: Cursor, line: Line): Words
+  work(words: Words, bench: Bench, span: Span): Action
+}
+
+/** A line read, ready to be worked. */
+export interface Statement {
+  readonly line: Line
+  work(bench: Bench): Action
+}
+
+export function readStatement<Words>(technique: Technique<Words>, cursor: Cursor, line: Line): Statement {
+  const words = technique.read(cursor, line)
+  cursor.finish()
+  const span = { from: line.from, to: line.to }
+  return { line, work: (bench) => technique.work(words, bench, span) }
+}

@@ -1,0 +1,34 @@
+import { LineFault } from '../../notation/fault'
+import type { Hole } from '../hole'
+import { turned } from '../rail'
+import type { Technique } from '../technique'
+import { shortestWay } from '../travel'
+
+/** `other edge`: travels through the work to the edge that the last rounds did not grow from. */
+export const otherEdgeTechnique: Technique<null> = {
+  word: 'other',
+  read(cursor) {
+    const word = cursor.expect('Word', '"edge"', 'Write: other edge.')
+    if (word.text !== 'edge') throw new LineFault(word, `Expected "edge" after "other", found "${word.text}".`, 'Write: other edge.', 'edge')
+    return null
+  },
+  work(_, bench, span) {
+    const { work } = bench
+    const needle = bench.needle('other edge', span)
+    bench.rail('other edge', span)
+    const other = bench.edge === 'front' ? 'back' : 'front'
+    const rail = bench.edges[other]
+    if (!rail) {
+      throw new LineFault(span, 'The ring has no other edge until a round has been stitched on it.', 'Stitch a round first, for example: round A.')
+    }
+    const lasts = new Map<Hole, number>(rail.groups.map((group, i) => [group[group.length - 1] as Hole, i]))
+    const way = shortestWay(work, needle, bench.walkCost, (h) => lasts.has(h))
+    if (!way) throw new LineFault(span, 'No thread leads from here to the other edge.', 'Finish here and begin a new thread there.')
+    bench.makeRoom(0, way.length, span)
+    for (const h of way) work.pass(h, 'travel', bench.statement)
+    const landed = lasts.get(way[way.length - 1] as Hole) as number
+    bench.edges[other] = turned(rail, landed + 1)
+    bench.edge = other
+    return { type: 'other edge', edge: other, passed: way.length }
+  },
+}

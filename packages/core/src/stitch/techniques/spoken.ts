@@ -1,0 +1,40 @@
+import { readString } from '../../notation/cursor'
+import { LineFault, type Span } from '../../notation/fault'
+import type { Bench } from '../bench'
+import { beadOf } from '../hole'
+import type { Technique } from '../technique'
+
+interface Spoken {
+  readonly text: string
+  readonly at: Span
+}
+
+const spoken = (word: 'check' | 'note', example: string): Technique<Spoken> => ({
+  word,
+  read(cursor) {
+    const at = cursor.peek()
+    const text = readString(cursor, `what to ${word === 'check' ? 'check' : 'say'}, in quotes`)
+    if (!text) throw new LineFault(at ?? cursor.end, `This ${word} says nothing.`, `For example: ${example}`)
+    return { text, at: at ?? cursor.end }
+  },
+  work: ({ text, at }, bench) => ({ type: word, text: filledIn(text, at, bench) }),
+})
+
+/** `check "The edge grips the stone."`: a checkpoint; `{count A}` stands for the beads of A so far, `{count}` for all. */
+export const checkTechnique = spoken('check', 'check "There are {count A} of A."')
+/** `note "Keep the tail short."`: words for the stitcher. */
+export const noteTechnique = spoken('note', 'note "Pull firmly here."')
+
+function filledIn(text: string, at: Span, bench: Bench): string {
+  return text.replace(/\{([^}]*)\}/g, (whole, inside: string) => {
+    const [word, letter] = inside.trim().split(/\s+/)
+    if (word !== 'count') throw new LineFault(at, `"${whole}" cannot be filled in.`, 'Use {count} or {count A}.')
+    if (letter === undefined) return String(bench.work.beads)
+    const role = bench.beadRole(letter, at)
+    let count = 0
+    for (let pass = 0; pass < bench.work.passes; pass++) {
+      if (bench.work.isNew(pass) && bench.work.role(beadOf(bench.work.holeAt(pass))) === role) count++
+    }
+    return String(count)
+  })
+}

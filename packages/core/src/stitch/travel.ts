@@ -1,0 +1,48 @@
+/**
+ * The way through existing beads: the shortest walk along holes that thread joins, so that nothing shows and no gap is crossed.
+ */
+import TinyQueue from 'tinyqueue'
+import type { Mm } from '../measure/units'
+import { beadOf, entryOf, exitOf, type Hole } from './hole'
+import type { Work } from './work'
+
+/**
+ * @param cost what passing a hole costs, mm of thread
+ * @param isTarget the hole after which the walk may stop
+ * @returns the holes to pass in order, or undefined where no thread leads there
+ */
+export function shortestWay(work: Work, from: Hole, cost: (h: Hole) => Mm, isTarget: (h: Hole) => boolean): Hole[] | undefined {
+  const best = new Map<Hole, Mm>()
+  const cameFrom = new Map<Hole, Hole>()
+  const done = new Set<Hole>()
+  // Equal costs leave in the order they came, so that a walk is the same every time.
+  let order = 0
+  const queue = new TinyQueue<{ h: Hole; at: Mm; order: number }>([], (a, b) => a.at - b.at || a.order - b.order)
+  const reach = (h: Hole, at: Mm, via: Hole) => {
+    const known = best.get(h)
+    if (known !== undefined && known <= at) return
+    best.set(h, at)
+    cameFrom.set(h, via)
+    queue.push({ h, at, order: order++ })
+  }
+  const follow = (h: Hole, at: Mm) => {
+    for (const end of neighbours(work, exitOf(h))) reach(end, at + cost(end), h)
+  }
+  follow(from, 0)
+  for (let next = queue.pop(); next; next = queue.pop()) {
+    const { h } = next
+    if (done.has(h)) continue
+    done.add(h)
+    if (isTarget(h)) {
+      const way: Hole[] = []
+      for (let at: Hole | undefined = h; at !== undefined && at !== from; at = cameFrom.get(at)) way.push(at)
+      return way.reverse()
+    }
+    follow(h, best.get(h) as Mm)
+  }
+  return undefined
+}
+
+/** Holes the needle may enter when it comes out at `end`: those that thread already joins to it. */
+const neighbours = (work: Work, end: number): Hole[] =>
+  work.joinedTo(end).filter((joined) => beadOf(joined) !== beadOf(end)).map(entryOf)

@@ -1,0 +1,135 @@
+/**
+ * The work on the needle: every bead and every pass of the thread, in order.
+ *
+ * Statements only append. Counts, thread length, crowding, drawing and text are all read off these columns afterwards; nothing
+ * is counted on the side. Bytes a bead and a pass are few, because a pattern may have 200,000 of them.
+ */
+import type { Mm } from '../measure/units'
+import { type Jog, jogNumber, jogs } from '../thread/jog'
+import { Column } from './column'
+import { beadOf, entryOf, exitOf, type Hole, hole } from './hole'
+
+/** Where a bead sits before its shape is computed: a share of the way round, and a row up or down from the first ring. */
+export interface Seat {
+  /** Share of the way round, 0 to 1. */
+  readonly turn: number
+  /** In half bead-widths: above the middle of the first ring towards the front, below it towards the back. */
+  readonly row: number
+  /** The bead that a loop hangs from, or -1; `turn` then goes round the loop and `row` is the loop's number of beads. */
+  readonly base?: number
+}
+
+export class Work {
+  private readonly roles = Column.whole()
+  private readonly bornAt = Column.whole()
+  private readonly turns = Column.real()
+  private readonly rows = Column.real()
+  private readonly bases = Column.whole()
+
+  private readonly holes = Column.whole()
+  private readonly fresh = Column.bytes()
+  private readonly jogOf = Column.bytes()
+  private readonly statementOf = Column.whole()
+
+  /** The pass at which each thread begins. */
+  readonly threads: number[] = []
+  private joinedUpTo = 0
+  private readonly joins = new Map<number, number[]>()
+
+  get beads(): number {
+    return this.roles.length
+  }
+  get passes(): number {
+    return this.holes.length
+  }
+
+  role = (bead: number): number => this.roles.get(bead)
+  statementOfBead = (bead: number): number => this.bornAt.get(bead)
+  seat = (bead: number): Required<Seat> => ({
+    turn: this.turns.get(bead),
+    row: this.rows.get(bead),
+    base: this.bases.get(bead),
+  })
+
+  holeAt = (pass: number): Hole => this.holes.get(pass)
+  isNew = (pass: number): boolean => this.fresh.get(pass) === 1
+  statementAt = (pass: number): number => this.statementOf.get(pass)
+  /** The gap before this pass; meaningless for the first of a thread. */
+  jogAt = (pass: number): Jog => jogs[this.jogOf.get(pass)] as Jog
+  beginsThread = (pass: number): boolean => this.threads.includes(pass)
+
+  /** The hole the needle has just come out of, if it is in the work at all. */
+  get needle(): Hole | undefined {
+    const begun = this.threads[this.threads.length - 1]
+    return begun === undefined || begun >= this.passes ? undefined : this.holeAt(this.passes - 1)
+  }
+
+  newThread(): void {
+    this.threads.push(this.passes)
+  }
+
+  /** Picks up a new bead. */
+  pick(role: number, jog: Jog, statement: number, seat: Seat): Hole {
+    const bead = this.roles.length
+    this.roles.push(role)
+    this.bornAt.push(statement)
+    this.turns.push(seat.turn)
+    this.rows.push(seat.row)
+    this.bases.push(seat.base ?? -1)
+    this.append(hole(bead), jog, statement, true)
+    return hole(bead)
+  }
+
+  reseat(bead: number, seat: Seat): void {
+    this.turns.set(bead, seat.turn)
+    this.rows.set(bead, seat.row)
+    this.bases.set(bead, seat.base ?? -1)
+  }
+
+  /** Passes through a bead that is there already. */
+  pass(h: Hole, jog: Jog, statement: number): void {
+    if (beadOf(h) >= this.beads) throw new RangeError(`Bead ${beadOf(h)} has not been picked up.`)
+    this.append(h, jog, statement, false)
+  }
+
+  private append(h: Hole, jog: Jog, statement: number, fresh: boolean): void {
+    this.holes.push(h)
+    this.fresh.push(fresh ? 1 : 0)
+    this.jogOf.push(jogNumber[jog])
+    this.statementOf.push(statement)
+  }
+
+  /** Ends of bores that thread joins to this one: where the needle can go on from here. */
+  joinedTo(end: number): readonly number[] {
+    for (let pass = Math.max(1, this.joinedUpTo); pass < this.passes; pass++) {
+      if (this.beginsThread(pass)) continue
+      this.join(exitOf(this.holeAt(pass - 1)), entryOf(this.holeAt(pass)))
+    }
+    this.joinedUpTo = this.passes
+    return this.joins.get(end) ?? []
+  }
+
+  private join(a: number, b: number): void {
+    for (const [from, to] of [
+      [a, b],
+      [b, a],
+    ] as const) {
+      const joined = this.joins.get(from)
+      if (!joined) this.joins.set(from, [to])
+      else if (!joined.includes(to)) joined.push(to)
+    }
+  }
+
+  /** The length of the thread laid from one pass to another (not including it), gaps before each counted. */
+  pathLength(from: number, to: number, lengthOf: (role: number) => Mm, jogLength: (jog: Jog, before: number, after: number) => Mm): Mm {
+    let path = 0
+    let thread = this.threads.findLastIndex((begins) => begins <= from)
+    for (let pass = from; pass < to; pass++) {
+      while (thread + 1 < this.threads.length && (this.threads[thread + 1] as number) <= pass) thread++
+      const role = this.role(beadOf(this.holeAt(pass)))
+      if (pass !== this.threads[thread]) path += jogLength(this.jogAt(pass), this.role(beadOf(this.holeAt(pass - 1))), role)
+      path += lengthOf(role)
+    }
+    return path
+  }
+}

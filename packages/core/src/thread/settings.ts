@@ -1,0 +1,40 @@
+import type { Mm } from '../measure/units'
+
+/** How firmly the work is pulled up; scales the jogs and the allowance. */
+export type Tension = 'firm' | 'usual' | 'relaxed'
+
+/** The shop's school of thread: what is added to the path, and how it is cut. All lengths mm. */
+export interface ThreadSettings {
+  readonly tension: Tension
+  /** Left hanging where a thread begins. */
+  readonly tailMm: Mm
+  /** Woven back into the work where a thread ends. */
+  readonly weaveInMm: Mm
+  readonly hitchesPerEnd: number
+  readonly hitchMm: Mm
+  /** The longest working thread that does not tangle. */
+  readonly comfortableMm: Mm
+  readonly spanMm: Mm
+  /** Cuts are rounded up to this. */
+  readonly cutStepMm: Mm
+  /** How a ring is closed. */
+  readonly closing: 'pass again' | 'knot' | 'knot and pass again' | 'stop bead'
+  /** How a thread is ended. */
+  readonly ending: 'hitch and weave' | 'weave' | 'melt' | 'glue'
+}
+
+export const usualThreadSettings: ThreadSettings = {
+  tension: 'usual',
+  tailMm: 150,
+  weaveInMm: 150,
+  hitchesPerEnd: 3,
+  hitchMm: 6,
+  comfortableMm: 1800,
+  spanMm: 1600,
+  cutStepMm: 10,
+  closing: 'pass again',
+  ending: 'hitch and weave',
+}
+
+/** The share added for take-up; a relaxed hand lays in a little more than a firm one. */
+export const allowanceOf: Readonly<Record<Tension, number>> = { firm: 0.05, usual: 0.08, relaxed: 0.11 }
