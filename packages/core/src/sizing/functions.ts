@@ -3,7 +3,7 @@ import { easeWords } from './ease-words'
 import { fitRing } from './ring-fit'
 import { girth } from './girth'
 import { LineFault, type Span } from '../notation/fault'
-import { type Argument, reckonCount, type Scope, type Value } from '../notation/expression'
+import { type Argument, reckon, reckonCount, type Scope, type Value } from '../notation/expression'
 import { nearest } from '../notation/nearest'
 
 interface Outcome {
@@ -14,7 +14,26 @@ interface Outcome {
 
 type Call = { readonly name: string; readonly args: readonly Argument[]; readonly span: Span }
 
-const functions: Readonly<Record<string, (call: Call, scope: Scope) => Outcome>> = { fit }
+const functions: Readonly<Record<string, (call: Call, scope: Scope) => Outcome>> = {
+  fit,
+  floor: plain(Math.floor, 1),
+  max: plain(Math.max, 2),
+  min: plain(Math.min, 2),
+}
+
+/** A function of numbers that keeps their unit. */
+function plain(of: (...numbers: number[]) => number, least: number) {
+  return (call: Call, scope: Scope): Outcome => {
+    const values = call.args.map((arg) => {
+      if (arg.type !== 'value') throw new LineFault(arg.span, `${call.name} takes numbers.`, `For example: ${call.name}(${least === 1 ? 'n/2' : 'n, 12'}).`)
+      return reckon(arg.of, scope)
+    })
+    const [first] = values
+    if (!first || values.length < least) throw new LineFault(call.span, `${call.name} needs ${least === 1 ? 'a number' : 'two numbers'}.`, `For example: ${call.name}(${least === 1 ? 'n/2' : 'n, 12'}).`)
+    if (values.some((value) => value.unit !== first.unit)) throw new LineFault(call.span, 'A count and a length cannot be compared.', 'Give all a unit, or none.')
+    return { value: { amount: of(...values.map((value) => value.amount)), unit: first.unit }, remarks: [], roles: [] }
+  }
+}
 
 export function callFunction(call: Call, scope: Scope): Outcome {
   const run = Object.hasOwn(functions, call.name) ? functions[call.name] : undefined
@@ -23,7 +42,7 @@ export function callFunction(call: Call, scope: Scope): Outcome {
   throw new LineFault(
     { from: call.span.from, to: call.span.from + call.name.length },
     `"${call.name}" is not something that can be computed here.`,
-    guess ? `Did you mean ${guess}(...)?` : 'Known: fit(S, A, multiple 4).',
+    guess ? `Did you mean ${guess}(...)?` : 'Known: fit(S, A, multiple 4), floor, max, min.',
     guess,
   )
 }

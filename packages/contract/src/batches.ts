@@ -1,0 +1,94 @@
+import { z } from 'zod'
+import { stockUnit } from './stock'
+
+export const mostKits = 10_000
+
+export const batchLine = z.object({
+  patternId: z.number('Choose a pattern.').int(),
+  version: z.number('Choose a version.').int(),
+  size: z.string().max(60),
+  colourwayId: z.number('Choose a colourway.').int(),
+  kits: z
+    .number('Give the number of kits.')
+    .int('Kits are whole: give a number without a fraction.')
+    .min(1, 'A line has at least 1 kit.')
+    .max(mostKits, `A line has at most ${mostKits.toLocaleString('en-GB')} kits.`),
+})
+export type BatchLine = z.infer<typeof batchLine>
+
+const lines = z.array(batchLine).min(1, 'A batch has at least one line.').max(50, 'A batch has at most 50 lines.')
+
+export const newBatch = z.object({
+  name: z.string('Name the batch.').trim().min(1, 'Name the batch.').max(80, 'A batch has a name of at most 80 letters.'),
+  dueOn: z.iso.date('Give the day it is due.'),
+  lines,
+})
+export type NewBatch = z.infer<typeof newBatch>
+
+export const changeLines = z.object({ lines })
+export type ChangeLines = z.infer<typeof changeLines>
+
+export const batchState = z.enum(['draft', 'reserved', 'cancelled'])
+export type BatchState = z.infer<typeof batchState>
+
+export const billLine = z.object({
+  itemId: z.number(),
+  roles: z.array(z.string()),
+  exact: z.number(),
+  spare: z.number(),
+  quantity: z.number(),
+  unit: stockUnit,
+  standsFor: z.number(),
+})
+export type BillLine = z.infer<typeof billLine>
+
+/** What a line of a batch needs and what the shelf allows for it. */
+export const lineOutlook = z.object({
+  bill: z.array(billLine),
+  /** Roles without an item, and anything else that keeps the line from being made. */
+  troubles: z.array(z.string()),
+  /** Kits that the free stock would fill if this line stood alone. */
+  couldMake: z.number(),
+  limitedBy: z.array(z.number()),
+})
+export type LineOutlook = z.infer<typeof lineOutlook>
+
+/** One item over the whole batch, in its unit. */
+export const itemOutlook = z.object({
+  itemId: z.number(),
+  name: z.string(),
+  colour: z.string(),
+  unit: stockUnit,
+  needed: z.number(),
+  onHand: z.number(),
+  /** Held by all batches, this one included. */
+  promised: z.number(),
+  /** Held by this batch. */
+  promisedHere: z.number(),
+  free: z.number(),
+  short: z.number(),
+  /** The first kit that goes without, where one does. */
+  shortFromKit: z.number().nullable(),
+  /** Other batches that hold it, soonest due first. */
+  heldBy: z.array(z.object({ batchId: z.number(), name: z.string(), dueOn: z.string(), quantity: z.number() })),
+})
+export type ItemOutlook = z.infer<typeof itemOutlook>
+
+export const outlook = z.object({ lines: z.array(lineOutlook), items: z.array(itemOutlook), ready: z.boolean() })
+export type Outlook = z.infer<typeof outlook>
+
+export const batchSummary = z.object({
+  id: z.number(),
+  name: z.string(),
+  dueOn: z.string(),
+  state: batchState,
+  kits: z.number(),
+  patterns: z.array(z.string()),
+})
+export type BatchSummary = z.infer<typeof batchSummary>
+
+export const batch = batchSummary.extend({
+  lines: z.array(batchLine.extend({ title: z.string(), colourway: z.string(), colourwayVersion: z.number() })),
+  outlook,
+})
+export type Batch = z.infer<typeof batch>

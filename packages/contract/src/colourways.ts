@@ -1,0 +1,25 @@
+import { z } from 'zod'
+
+/** One role's item; `size` "" for every size, or the one size it is for (a stone is another item in each size). */
+export const choice = z.object({
+  role: z.string().min(1).max(40),
+  size: z.string().max(60).default(''),
+  itemId: z.number().int(),
+})
+export type Choice = z.infer<typeof choice>
+
+export const colourway = z.object({
+  id: z.number(),
+  patternId: z.number(),
+  name: z.string(),
+  /** Rises with each change; batches keep the one they were planned with. */
+  version: z.number(),
+  choices: z.array(choice),
+})
+export type Colourway = z.infer<typeof colourway>
+
+export const saveColourway = z.object({
+  name: z.string('Name the colourway.').trim().min(1, 'Name the colourway.').max(80, 'A colourway has a name of at most 80 letters.'),
+  choices: z.array(choice).max(500, 'A colourway has at most 500 choices.'),
+})
+export type SaveColourway = z.input<typeof saveColourway>

@@ -1,0 +1,49 @@
+import { z } from 'zod'
+
+const source = z.string('Send the text of the pattern.').max(2_000_000, 'A pattern has at most 2,000,000 characters.')
+
+export const patternSummary = z.object({
+  id: z.number(),
+  title: z.string(),
+  /** The newest version's number, if any has been kept. */
+  version: z.number().nullable(),
+  /** Names of its sizes, as the draft has them. */
+  savedAt: z.string(),
+  savedBy: z.string(),
+  /** The draft differs from the newest version. */
+  changed: z.boolean(),
+  source,
+})
+export type PatternSummary = z.infer<typeof patternSummary>
+
+export const patternVersion = z.object({
+  number: z.number(),
+  name: z.string(),
+  note: z.string(),
+  madeAt: z.string(),
+  madeBy: z.string(),
+})
+export type PatternVersion = z.infer<typeof patternVersion>
+
+export const pattern = patternSummary.extend({
+  /** Rises with each save of the draft: a save must name the one it builds on. */
+  revision: z.number(),
+  versions: z.array(patternVersion),
+})
+export type Pattern = z.infer<typeof pattern>
+
+export const versionText = patternVersion.extend({ source })
+export type VersionText = z.infer<typeof versionText>
+
+export const newPattern = z.object({ source })
+export type NewPattern = z.infer<typeof newPattern>
+
+export const saveDraft = z.object({ source, revision: z.number().int() })
+export type SaveDraft = z.infer<typeof saveDraft>
+
+export const saveVersion = z.object({
+  name: z.string('Name the version.').trim().min(1, 'Name the version.').max(80, 'A version has a name of at most 80 letters.'),
+  note: z.string().trim().max(2000, 'A note has at most 2,000 letters.').default(''),
+  revision: z.number().int(),
+})
+export type SaveVersion = z.input<typeof saveVersion>

@@ -1,0 +1,20 @@
+/** What goes into a bag beyond the exact count, for spills and culls. */
+export interface SparePolicy {
+  /** Small beads: at least this share, and at least this many. */
+  readonly smallShare: number
+  readonly smallLeast: number
+  /** Beads of 3 mm and up: one more for each so many begun. */
+  readonly largeEvery: number
+  /** The scale's step for weighed beads. */
+  readonly scaleStepMg: number
+  /** Thread is rounded up to this. */
+  readonly threadStepMm: number
+}
+
+export const usualSpares: SparePolicy = { smallShare: 0.1, smallLeast: 5, largeEvery: 12, scaleStepMg: 100, threadStepMm: 100 }
+
+/** @param acrossMm a bead's larger measure; 3 mm and up counts as large */
+export function spareBeads(exact: number, largestMm: number, policy: SparePolicy): number {
+  if (exact === 0) return 0
+  return largestMm >= 3 ? Math.ceil(exact / policy.largeEvery) : Math.max(Math.ceil(exact * policy.smallShare - 1e-9), policy.smallLeast)
+}

@@ -1,0 +1,105 @@
+import type { BillLine } from '../kit/bill'
+import { threadRole } from '../kit/bill'
+import { sayInches, sayLength, sayMass, saySpans } from '../measure/units'
+import type { Report } from '../report/report'
+import type { ThreadSettings } from '../thread/settings'
+import { cautionsFor, marksUsed, sayCounts, sentenceFor, toolsFor } from './english'
+import type { MaterialRow, Step, WrittenPattern } from './written-pattern'
+
+/** What the pattern is written for, beside its report. */
+export interface Edition {
+  /** Undefined for a draft. */
+  readonly version: number | undefined
+  readonly colourway: string | undefined
+  readonly settings: ThreadSettings
+  /** The kit's bill, with the items' names; empty when no colourway is chosen. */
+  readonly bill: readonly (BillLine & { readonly name: string; readonly colour: string | undefined })[]
+}
+
+/** Tells a report as a pattern a person can follow. A report with errors is written as a draft, whatever the edition. */
+export function writePattern(report: Report, edition: Edition): WrittenPattern {
+  const draft = edition.version === undefined || !report.sound
+  return {
+    title: report.pattern || 'Pattern without a name',
+    edition: draft ? 'Draft' : `Version ${edition.version}`,
+    draft,
+    size: report.size,
+    colourway: edition.colourway ?? '',
+    makes: report.pair ? 'a pair' : report.makes === 1 ? 'one piece' : `${report.makes} pieces`,
+    materials: edition.bill.length > 0 ? edition.bill.map(materialFromBill) : nominalMaterials(report),
+    thread: threadWords(report, edition.settings),
+    tools: toolsFor(report.threadChoice.needle, edition.settings),
+    cautions: cautionsFor(edition.settings, report.stones.length > 0),
+    marks: marksUsed,
+    parts: partsOf(report, edition.settings),
+    totals: sayCounts(Object.fromEntries(report.beads.filter((bead) => bead.each > 0).map((bead) => [bead.role, bead.each]))),
+  }
+}
+
+function materialFromBill(line: Edition['bill'][number]): MaterialRow {
+  const roles = line.roles.map((role) => (role === threadRole ? 'Thread' : role)).join(' + ')
+  if (line.unit === 'mm') {
+    return { roles, name: line.name, colour: line.colour, exact: sayLength(line.exact), inKit: sayLength(line.quantity) }
+  }
+  const inKit = line.unit === 'mg' ? `${sayMass(line.quantity)} (about ${line.standsFor})` : String(line.quantity)
+  return { roles, name: line.name, colour: line.colour, exact: String(line.exact), inKit }
+}
+
+/** Without a colourway the pattern's own words stand for the beads. */
+function nominalMaterials(report: Report): MaterialRow[] {
+  const named = (name: string, label: string) => (label ? `${name}, ${label}` : name)
+  return [
+    ...report.beads
+      .filter((bead) => bead.total > 0)
+      .map((bead) => ({
+        roles: bead.role,
+        name: named(`${bead.kind} ${bead.size}`, bead.label),
+        colour: undefined,
+        exact: String(bead.total),
+        inKit: sayMass(bead.totalMg),
+      })),
+    ...report.stones
+      .filter((stone) => stone.total > 0)
+      .map((stone) => ({ roles: stone.role, name: named('stone', stone.label), colour: undefined, exact: String(stone.total), inKit: String(stone.total) })),
+  ]
+}
+
+function threadWords(report: Report, settings: ThreadSettings): string[] {
+  const { thread, strands } = report.threadChoice
+  const say = (mm: number) => `${sayLength(mm)} (${sayInches(mm)}, ${saySpans(mm, settings.spanMm)})`
+  const { cuts } = report.thread
+  if (cuts.length === 0) return []
+  const each = report.makes === 1 ? '' : ' for each piece'
+  const kinds = new Map<number, number>()
+  for (const cut of cuts) kinds.set(cut, (kinds.get(cut) ?? 0) + 1)
+  const cutWords = [...kinds].map(([cut, times]) => `${times} x ${say(cut)}`).join(' and ')
+  return [
+    `${thread.kind} ${thread.size}, ${strands === 2 ? 'doubled' : 'single'}: cut ${cutWords}${each}.`,
+    `That leaves a tail of ${sayLength(report.threadChoice.tailMm ?? settings.tailMm)} to begin with and ${sayLength(settings.weaveInMm)} to weave in, for a ${settings.tension} hand.`,
+  ]
+}
+
+function partsOf(report: Report, settings: ThreadSettings): { name: string; steps: Step[] }[] {
+  const parts: { name: string; steps: Step[] }[] = []
+  let number = 0
+  for (const statement of report.statements) {
+    const text = sentenceFor(statement.action, settings)
+    if (text === undefined) continue
+    let part = parts[parts.length - 1]
+    if (!part || part.name !== statement.part) {
+      part = { name: statement.part, steps: [] }
+      parts.push(part)
+    }
+    const adds = Object.keys(statement.added).length > 0
+    const { type } = statement.action
+    part.steps.push({
+      number: ++number,
+      line: statement.line,
+      text,
+      added: adds ? sayCounts(statement.added) : '',
+      running: adds ? sayCounts(statement.totals) : '',
+      kind: type === 'check' || type === 'note' ? type : 'stitch',
+    })
+  }
+  return parts
+}

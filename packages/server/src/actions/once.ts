@@ -1,0 +1,41 @@
+import { eq } from 'drizzle-orm'
+import type { Request } from 'express'
+import type { Database, Session } from '../database/connect'
+import { Refusal } from '../http/refusal'
+import type { Caller } from '../http/route'
+import { action } from './schema'
+
+/** The key that makes a request safe to repeat; the page makes one for each thing a person does. */
+export function actionKey(request: Request): string {
+  const key = request.get('idempotency-key') ?? ''
+  if (!/^[\w-]{8,80}$/.test(key)) {
+    throw new Refusal(400, 'no-key', 'A request that changes stock carries an idempotency-key.', { hint: 'Send 8 to 80 letters, digits or hyphens, new for each thing you do.' })
+  }
+  return key
+}
+
+/**
+ * Does something in one transaction, and only once for a key: a repeat waits for the first, then gets its result.
+ * A refusal undoes everything, the key too, so that the person can mend and try again.
+ */
+export async function once<T extends object>(
+  db: Database,
+  key: string,
+  kind: string,
+  caller: Caller,
+  act: (tx: Session) => Promise<T>,
+): Promise<T> {
+  return db.transaction(async (tx) => {
+    const begun = await tx.insert(action).values({ key, kind, personId: caller.id }).onConflictDoNothing().returning()
+    if (begun.length === 0) {
+      const [done] = await tx.select().from(action).where(eq(action.key, key))
+      if (!done || done.kind !== kind || done.personId !== caller.id) {
+        throw new Refusal(409, 'key-used', 'That idempotency-key has been used for something else.', { hint: 'Send a new one.' })
+      }
+      return done.result as T
+    }
+    const result = await act(tx)
+    await tx.update(action).set({ result }).where(eq(action.key, key))
+    return result
+  })
+}

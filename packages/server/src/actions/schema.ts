@@ -1,0 +1,13 @@
+import { integer, jsonb, pgTable, text, timestamp } from 'drizzle-orm/pg-core'
+import { person } from '../people/schema'
+
+/** Requests that have been carried out, by their key, so that a repeated one does not act twice. */
+export const action = pgTable('action', {
+  key: text().primaryKey(),
+  kind: text().notNull(),
+  personId: integer('person_id')
+    .notNull()
+    .references(() => person.id),
+  result: jsonb(),
+  at: timestamp({ withTimezone: true }).notNull().defaultNow(),
+})

@@ -1,0 +1,106 @@
+import { randomBytes } from 'node:crypto'
+import path from 'node:path'
+import connectPgSimple from 'connect-pg-simple'
+import { csrfSync } from 'csrf-sync'
+import { sql } from 'drizzle-orm'
+import express, { type Express, type RequestHandler, Router } from 'express'
+import session from 'express-session'
+import helmet from 'helmet'
+import type pg from 'pg'
+import type { Logger } from 'pino'
+import { pinoHttp } from 'pino-http'
+import { batchRoutes } from './batches/routes'
+import type { changes } from './changes/routes'
+import { colourwayRoutes } from './colourways/routes'
+import type { Config } from './config'
+import { documentRoutes } from './documents/routes'
+import { answerErrors, nothingHere } from './http/errors'
+import { mount, type Shop } from './http/route'
+import { patternRoutes } from './patterns/routes'
+import { peopleRoutes } from './people/routes'
+import { signInLimit } from './people/sign-in-limit'
+import { stockRoutes } from './stock/routes'
+
+interface Parts {
+  readonly config: Config
+  readonly shop: Shop
+  readonly pool: pg.Pool
+  readonly log: Logger
+  readonly changes: ReturnType<typeof changes>
+}
+
+/** The whole server, ready to listen. */
+export function buildApp({ config, shop, pool, log, changes }: Parts): Express {
+  const app = express()
+  app.disable('x-powered-by')
+  if (config.BEHIND_TLS) app.set('trust proxy', 1)
+  app.use(pinoHttp({ logger: log, autoLogging: false }))
+  // Ant Design writes its styles into the page; everything else comes from this server only.
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        directives: {
+          defaultSrc: ["'self'"],
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'data:', 'blob:'],
+          fontSrc: ["'self'", 'data:'],
+          workerSrc: ["'self'", 'blob:'],
+          upgradeInsecureRequests: config.BEHIND_TLS ? [] : null,
+        },
+      },
+      strictTransportSecurity: config.BEHIND_TLS,
+    }),
+  )
+
+  const { csrfSynchronisedProtection, generateToken } = csrfSync()
+  app.use('/api', noStore, express.json({ limit: '9mb' }), sessions(config, pool))
+  // Signing in has no session to forge yet; the cookie is same-site and the body JSON.
+  app.use('/api', (request, response, next) =>
+    request.path === '/sign-in' ? next() : csrfSynchronisedProtection(request, response, next),
+  )
+
+  const health = Router()
+  mount(health, 'GET /api/health', async () => {
+    await shop.db.execute(sql`select 1`)
+    return { ok: true }
+  })
+  app.use(
+    health,
+    peopleRoutes(shop.db, signInLimit(pool), (request) => generateToken(request)),
+    patternRoutes(shop),
+    colourwayRoutes(shop),
+    stockRoutes(shop),
+    batchRoutes(shop),
+    documentRoutes(shop),
+    changes.router,
+  )
+  app.use('/api', nothingHere)
+
+  if (config.WEB_ROOT) {
+    app.use(express.static(config.WEB_ROOT, { index: false, immutable: true, maxAge: '1y' }))
+    app.get('/{*any}', (_, response) => {
+      response.set('cache-control', 'no-cache').sendFile(path.join(config.WEB_ROOT, 'index.html'))
+    })
+  }
+  app.use(answerErrors(log))
+  return app
+}
+
+const noStore: RequestHandler = (_, response, next) => {
+  response.set('cache-control', 'no-store')
+  next()
+}
+
+function sessions(config: Config, pool: pg.Pool): RequestHandler {
+  const Store = connectPgSimple(session)
+  return session({
+    name: 'tessellum',
+    secret: config.SESSION_SECRET,
+    genid: () => randomBytes(24).toString('base64url'),
+    store: new Store({ pool, tableName: 'session', pruneSessionInterval: 3600 }),
+    resave: false,
+    saveUninitialized: false,
+    rolling: true,
+    cookie: { httpOnly: true, sameSite: 'strict', secure: config.BEHIND_TLS, maxAge: 12 * 3600_000 },
+  })
+}

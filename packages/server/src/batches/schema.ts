@@ -1,0 +1,40 @@
+import { sql } from 'drizzle-orm'
+import { type AnyPgColumn, check, date, integer, pgTable, text, timestamp, unique } from 'drizzle-orm/pg-core'
+import { colourwayVersion } from '../colourways/schema'
+import { patternVersion } from '../patterns/schema'
+import { person } from '../people/schema'
+
+export const batch = pgTable(
+  'batch',
+  {
+    id: integer().primaryKey().generatedAlwaysAsIdentity(),
+    name: text().notNull(),
+    dueOn: date('due_on').notNull(),
+    state: text().$type<'draft' | 'reserved' | 'cancelled'>().notNull().default('draft'),
+    madeAt: timestamp('made_at', { withTimezone: true }).notNull().defaultNow(),
+    madeBy: integer('made_by')
+      .notNull()
+      .references(() => person.id),
+  },
+  (table) => [check('batch_state', sql`${table.state} in ('draft', 'reserved', 'cancelled')`)],
+)
+
+export const batchLine = pgTable(
+  'batch_line',
+  {
+    id: integer().primaryKey().generatedAlwaysAsIdentity(),
+    batchId: integer('batch_id')
+      .notNull()
+      .references(() => batch.id),
+    position: integer().notNull(),
+    patternVersionId: integer('pattern_version_id')
+      .notNull()
+      .references((): AnyPgColumn => patternVersion.id),
+    size: text().notNull(),
+    colourwayVersionId: integer('colourway_version_id')
+      .notNull()
+      .references((): AnyPgColumn => colourwayVersion.id),
+    kits: integer().notNull(),
+  },
+  (table) => [unique('batch_line_position').on(table.batchId, table.position), check('batch_line_kits', sql`${table.kits} between 1 and 10000`)],
+)

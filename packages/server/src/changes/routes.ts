@@ -1,0 +1,67 @@
+import { Router, type Response } from 'express'
+import pg from 'pg'
+import type { Logger } from 'pino'
+import { mount } from '../http/route'
+
+/**
+ * Tells open pages what has changed: PostgreSQL notifies every server, and each passes it on as server-sent events.
+ * The connection that listens is opened again when it is lost, and pages are then told to look at everything.
+ */
+export function changes(url: string, log: Logger) {
+  const pages = new Set<Response>()
+  let client: pg.Client | undefined
+  let closed = false
+  let again: NodeJS.Timeout | undefined
+
+  const tell = (subject: string) => {
+    for (const page of pages) page.write(`data: ${subject}\n\n`)
+  }
+
+  async function listen(): Promise<void> {
+    const next = new pg.Client({ connectionString: url, connectionTimeoutMillis: 4000 })
+    const retry = () => {
+      if (closed || client !== next) return
+      client = undefined
+      next.end().catch(() => undefined)
+      again = setTimeout(start, 1500)
+    }
+    client = next
+    next.on('error', retry)
+    next.on('end', retry)
+    next.on('notification', ({ payload }) => payload && tell(payload))
+    try {
+      await next.connect()
+      await next.query('listen changes')
+      tell('everything')
+    } catch (error) {
+      log.warn({ error: (error as Error).message }, 'cannot listen for changes yet')
+      retry()
+    }
+  }
+  const start = () => void listen()
+
+  const router = Router()
+  mount(router, 'GET /api/changes', (_, response) => {
+    response.set({ 'content-type': 'text/event-stream', 'cache-control': 'no-cache', connection: 'keep-alive' })
+    response.flushHeaders()
+    response.write(': open\n\n')
+    pages.add(response)
+    const beat = setInterval(() => response.write(': still here\n\n'), 25_000)
+    response.on('close', () => {
+      clearInterval(beat)
+      pages.delete(response)
+    })
+    return undefined
+  })
+
+  return {
+    router,
+    start,
+    async close() {
+      closed = true
+      clearTimeout(again)
+      for (const page of pages) page.end()
+      await client?.end().catch(() => undefined)
+    },
+  }
+}

@@ -1,0 +1,49 @@
+import { saveColourway } from '@tessellum/contract/colourways'
+import { eq } from 'drizzle-orm'
+import { Router } from 'express'
+import { notFound, readId, readInput } from '../http/refusal'
+import { mount, type Shop } from '../http/route'
+import { colourway } from './schema'
+import { addVersion, explain, findColourway, listColourways, renameColourway } from './store'
+
+export function colourwayRoutes({ db }: Shop): Router {
+  const router = Router()
+
+  mount(router, 'GET /api/patterns/:id/colourways', (request) => listColourways(db, readId(request.params.id, 'pattern')))
+
+  mount(router, 'POST /api/patterns/:id/colourways', async (request, _, caller) => {
+    const patternId = readId(request.params.id, 'pattern')
+    const { name, choices } = readInput(saveColourway, request.body)
+    try {
+      return await db.transaction(async (tx) => {
+        const [made] = await tx.insert(colourway).values({ patternId, name }).returning({ id: colourway.id })
+        const { id } = made as { id: number }
+        await addVersion(tx, id, 1, choices, caller.id)
+        return withoutVersionId(await findColourway(tx, id))
+      })
+    } catch (error) {
+      throw explain(error, name)
+    }
+  })
+
+  mount(router, 'PUT /api/colourways/:id', async (request, _, caller) => {
+    const id = readId(request.params.id, 'colourway')
+    const { name, choices } = readInput(saveColourway, request.body)
+    try {
+      return await db.transaction(async (tx) => {
+        const [row] = await tx.select().from(colourway).where(eq(colourway.id, id)).for('update')
+        if (!row) throw notFound('colourway')
+        if (row.name !== name) await renameColourway(tx, id, name)
+        const before = await findColourway(tx, id)
+        await addVersion(tx, id, before.version + 1, choices, caller.id)
+        return withoutVersionId(await findColourway(tx, id))
+      })
+    } catch (error) {
+      throw explain(error, name)
+    }
+  })
+
+  return router
+}
+
+const withoutVersionId = ({ versionId: _, ...rest }: Awaited<ReturnType<typeof findColourway>>) => rest

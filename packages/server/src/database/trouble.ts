@@ -1,0 +1,29 @@
+/** What a PostgreSQL error means to the person who caused it, or to whom it merely happened. */
+
+interface DatabaseError {
+  readonly code?: string
+  readonly constraint?: string
+}
+
+/** drizzle wraps the driver's error; the code is on the innermost cause. */
+function innermost(error: unknown): DatabaseError {
+  let at = error
+  while (at instanceof Error && at.cause instanceof Error) at = at.cause
+  return (at ?? {}) as DatabaseError
+}
+
+const lost = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ENOTFOUND', 'ETIMEDOUT', '57P01', '57P02', '57P03', '08006', '08001', '08003', '53300'])
+
+/** The database cannot be reached just now; the request may be tried again. */
+export function isUnreachable(error: unknown): boolean {
+  const { code } = innermost(error)
+  if (code !== undefined && lost.has(code)) return true
+  let message = ''
+  for (let at = error; at instanceof Error; at = at.cause) message += at.message
+  return /timeout exceeded when trying to connect|Connection terminated|Client has encountered a connection error/.test(message)
+}
+
+export const brokenConstraint = (error: unknown): string | undefined => innermost(error).constraint
+
+/** Two transactions each waited for what the other held, or could not be put in order. */
+export const mayTryAgain = (error: unknown): boolean => ['40001', '40P01'].includes(innermost(error).code ?? '')

@@ -1,0 +1,146 @@
+/** Opens the demo shop in an empty database, through the same doors that people use. */
+import heron from '../../../../demo/patterns/heron-earrings.tess?raw'
+import sluicegate from '../../../../demo/patterns/sluicegate-pendant.tess?raw'
+import windlass from '../../../../demo/patterns/windlass-pendant.tess?raw'
+import { titleOf } from '@tessellum/core/notation/title'
+import { effectOf } from '@tessellum/core/stock/moves'
+import { billsFor } from '../batches/plan'
+import { release, reserve } from '../batches/reserve'
+import { batch } from '../batches/schema'
+import { insertLines, linesOf, resolveLines } from '../batches/store'
+import { colourway } from '../colourways/schema'
+import { addVersion } from '../colourways/store'
+import type { Database, Session } from '../database/connect'
+import { hashPassword } from '../people/passwords'
+import { person } from '../people/schema'
+import { pattern, patternVersion } from '../patterns/schema'
+import { item, lot, maker, move } from '../stock/schema'
+import type { WorkerPool } from '../workers/pool'
+import * as tasks from '../workers/worker'
+import { demoBatches, demoColourways } from './colourways'
+import { makers, shelf } from './shelf'
+
+const people = [
+  { name: 'isaura', fullName: 'Isaura Quill', role: 'owner' },
+  { name: 'bram', fullName: 'Bram Teasel', role: 'designer' },
+  { name: 'odile', fullName: 'Odile Marrow', role: 'stockroom' },
+  { name: 'corin', fullName: 'Corin Vetch', role: 'teacher' },
+] as const
+
+const day = 24 * 3600_000
+const daysFrom = (days: number) => new Date(Date.now() + days * day)
+const dateOf = (date: Date) => date.toISOString().slice(0, 10)
+
+/** @returns false when the database has a shop in it already */
+export async function openDemoShop(db: Database, password: string): Promise<boolean> {
+  const [known] = await db.select({ id: person.id }).from(person).limit(1)
+  if (known) return false
+  const passwordHash = await hashPassword(password)
+  await db.transaction(async (tx) => {
+    const ids = await tx
+      .insert(person)
+      .values(people.map((each) => ({ ...each, passwordHash })))
+      .returning({ id: person.id, name: person.name })
+    const idOf = (name: string) => (ids.find((each) => each.name === name) as { id: number }).id
+    const items = await stockShelf(tx, idOf('odile'))
+    const patterns = await keepPatterns(tx, idOf('bram'))
+    await keepColourways(tx, patterns, items, idOf('bram'))
+    await planBatches(tx, patterns, idOf('odile'))
+  })
+  return true
+}
+
+async function stockShelf(tx: Session, by: number): Promise<Map<string, number>> {
+  const made = await tx
+    .insert(maker)
+    .values(makers.map((name) => ({ name })))
+    .returning()
+  const makerIds = new Map(made.map((each) => [each.name, each.id]))
+  const ids = new Map<string, number>()
+  for (const [i, { lots, figures, maker: name, ...rest }] of shelf.entries()) {
+    const bores = figures ? { bores: 1 } : {}
+    const [row] = await tx
+      .insert(item)
+      .values({ ...rest, ...figures, ...bores, makerId: makerIds.get(name) as number })
+      .returning({ id: item.id })
+    const itemId = (row as { id: number }).id
+    ids.set(rest.code, itemId)
+    for (const [n, quantity] of lots.entries()) {
+      const received = daysFrom(-300 + n * 170 + (i % 30))
+      const [lotRow] = await tx
+        .insert(lot)
+        .values({ itemId, code: `${rest.code}/${n + 1}`, receivedOn: dateOf(received) })
+        .returning({ id: lot.id })
+      const lotId = (lotRow as { id: number }).id
+      const post = (kind: 'receive' | 'sale' | 'correction', amount: number, reason: string, days: number) =>
+        tx.insert(move).values({ lotId, kind, ...effectOf(kind, amount), reason, personId: by, at: new Date(received.getTime() + days * day), actionKey: `demo ${lotId} ${reason}` })
+      await post('receive', quantity, 'delivery', 0)
+      // The counter sells from the same tubes; now and then a count finds a little less.
+      if (n === 0 && quantity > 15_000 && rest.category === 'bead') {
+        await post('sale', 2000 + (i % 5) * 1000, 'counter', 40 + (i % 20))
+        if (i % 6 === 0) await post('correction', -(100 + (i % 4) * 100), 'stocktake: spilt', 90)
+      }
+    }
+  }
+  return ids
+}
+
+async function keepPatterns(tx: Session, by: number): Promise<Map<string, number>> {
+  const ids = new Map<string, number>()
+  for (const source of [windlass, heron, sluicegate]) {
+    const title = titleOf(source)
+    const [row] = await tx.insert(pattern).values({ title, source, savedBy: by, savedAt: daysFrom(-40) }).returning({ id: pattern.id })
+    const patternId = (row as { id: number }).id
+    await tx.insert(patternVersion).values({ patternId, number: 1, name: 'First edition', source, madeBy: by, madeAt: daysFrom(-40) })
+    ids.set(title, patternId)
+  }
+  return ids
+}
+
+async function keepColourways(tx: Session, patterns: ReadonlyMap<string, number>, items: ReadonlyMap<string, number>, by: number): Promise<void> {
+  const itemIdOf = (code: string) => {
+    const id = items.get(code)
+    if (id === undefined) throw new Error(`The demo shelf has no ${code}.`)
+    return id
+  }
+  for (const { pattern: title, name, items: chosen } of demoColourways) {
+    const [row] = await tx
+      .insert(colourway)
+      .values({ patternId: patterns.get(title) as number, name })
+      .returning({ id: colourway.id })
+    const choices = Object.entries(chosen).flatMap(([role, codes]) =>
+      typeof codes === 'string'
+        ? [{ role, size: '', itemId: itemIdOf(codes) }]
+        : Object.entries(codes).map(([size, code]) => ({ role, size, itemId: itemIdOf(code) })),
+    )
+    await addVersion(tx, (row as { id: number }).id, 1, choices, by)
+  }
+}
+
+/** The shop is opened before there are workers, so its bills are reckoned on the spot. */
+const atOnce: WorkerPool = {
+  run: async (name, input) => (tasks[name] as (input: unknown) => Promise<never>)(input),
+  close: async () => undefined,
+}
+
+async function planBatches(tx: Session, patterns: ReadonlyMap<string, number>, by: number): Promise<void> {
+  const colourways = await tx.select().from(colourway)
+  for (const { name, dueInDays, state, lines } of demoBatches) {
+    const resolved = await resolveLines(
+      tx,
+      lines.map((line) => {
+        const patternId = patterns.get(line.pattern) as number
+        const chosen = colourways.find((each) => each.patternId === patternId && each.name === line.colourway)
+        return { patternId, version: 1, size: line.size, colourwayId: (chosen as { id: number }).id, kits: line.kits }
+      }),
+    )
+    const [row] = await tx.insert(batch).values({ name, dueOn: dateOf(daysFrom(dueInDays)), madeBy: by }).returning({ id: batch.id })
+    const batchId = (row as { id: number }).id
+    await insertLines(tx, batchId, resolved)
+    const doing = { batchId, personId: by, actionKey: `demo batch ${batchId}` }
+    if (state === 'reserved') {
+      const planned = await linesOf(tx, batchId)
+      await reserve(tx, planned, await billsFor({ db: tx, workers: atOnce }, planned), doing)
+    } else if (state === 'cancelled') await release(tx, doing, 'cancelled')
+  }
+}

@@ -1,0 +1,159 @@
+import { Document, Font, G, Page, Path, Rect, renderToBuffer, StyleSheet, Svg, Text, View as Box } from '@react-pdf/renderer'
+import { fileURLToPath } from 'node:url'
+import type { View } from '@tessellum/core/drawing/view'
+import type { MaterialRow, WrittenPattern } from '@tessellum/core/writing/written-pattern'
+
+const font = (path: string) => fileURLToPath(import.meta.resolve(path))
+Font.register({
+  family: 'Source Sans 3',
+  fonts: [
+    { src: font('@fontsource/source-sans-3/files/source-sans-3-latin-400-normal.woff'), fontWeight: 400 },
+    { src: font('@fontsource/source-sans-3/files/source-sans-3-latin-600-normal.woff'), fontWeight: 600 },
+  ],
+})
+Font.register({ family: 'Fraunces', src: font('@fontsource/fraunces/files/fraunces-latin-600-normal.woff'), fontWeight: 600 })
+// Words are not broken: a count must never be read in two halves.
+Font.registerHyphenationCallback((word) => [word])
+
+const ink = '#22302b'
+const quiet = '#5d6a63'
+const styles = StyleSheet.create({
+  page: { paddingVertical: 48, paddingHorizontal: 52, fontFamily: 'Source Sans 3', fontSize: 10.5, color: ink, lineHeight: 1.35 },
+  head: { flexDirection: 'row', gap: 20, marginBottom: 14 },
+  title: { fontFamily: 'Fraunces', fontWeight: 600, fontSize: 25, lineHeight: 1.15, marginBottom: 4 },
+  facts: { color: quiet },
+  drawing: { width: 180, height: 180 },
+  h2: { fontFamily: 'Fraunces', fontWeight: 600, fontSize: 14, marginTop: 14, marginBottom: 5 },
+  row: { flexDirection: 'row', borderBottomWidth: 0.5, borderBottomColor: '#cfc8b8', paddingVertical: 3, alignItems: 'center' },
+  strong: { fontWeight: 600 },
+  step: { flexDirection: 'row', gap: 8, marginBottom: 6 },
+  number: { width: 22, textAlign: 'right', fontWeight: 600 },
+  counts: { color: quiet, fontSize: 9.5 },
+  check: { borderLeftWidth: 2, borderLeftColor: '#a9772b', paddingLeft: 8 },
+  caution: { borderWidth: 0.75, borderColor: '#9c4a35', padding: 6, marginTop: 4 },
+  foot: { position: 'absolute', bottom: 24, left: 52, right: 52, fontSize: 8.5, color: quiet, flexDirection: 'row', justifyContent: 'space-between' },
+  draft: { position: 'absolute', top: 20, right: 52, fontSize: 10, fontWeight: 600, color: '#9c4a35' },
+})
+
+/** Sets a written pattern on paper. `colours` are those of the colourway by role, for the drawing. */
+export async function renderDocument(
+  written: WrittenPattern,
+  view: View,
+  colours: Readonly<Record<string, string>>,
+  paper: 'A4' | 'LETTER',
+): Promise<Uint8Array> {
+  const facts = [written.edition, written.size && `size ${written.size}`, written.colourway && `in ${written.colourway}`, `makes ${written.makes}`].filter(Boolean)
+  return renderToBuffer(
+    <Document title={written.title} creator="Tessellum" language="en-GB">
+      <Page size={paper} style={styles.page}>
+        {written.draft && (
+          <Text fixed style={styles.draft}>
+            DRAFT: not for sale or teaching
+          </Text>
+        )}
+        <Box style={styles.head}>
+          <Box style={{ flex: 1 }}>
+            <Text style={styles.title}>{written.title}</Text>
+            <Text style={styles.facts}>{facts.join(' · ')}</Text>
+            <Text style={styles.h2}>Thread</Text>
+            {written.thread.map((line) => (
+              <Text key={line}>{line}</Text>
+            ))}
+            <Text style={styles.h2}>Tools</Text>
+            <Text>{written.tools.join(', ')}.</Text>
+          </Box>
+          <Drawing view={view} colours={colours} />
+        </Box>
+        <Text style={styles.h2}>Materials</Text>
+        <Materials rows={written.materials} />
+        {written.cautions.map((caution) => (
+          <Box key={caution} style={styles.caution} wrap={false}>
+            <Text>{caution}</Text>
+          </Box>
+        ))}
+        <Text style={styles.h2}>Words used</Text>
+        {written.marks.map((mark) => (
+          <Text key={mark}>{mark}</Text>
+        ))}
+        {written.parts.map((part, i) => (
+          <Box key={`${part.name} ${i}`}>
+            <Text style={styles.h2} minPresenceAhead={60}>
+              {part.name ? part.name[0]?.toUpperCase() + part.name.slice(1) : 'Steps'}
+            </Text>
+            {part.steps.map((step) => (
+              <Box key={step.number} style={styles.step} wrap={false}>
+                <Text style={styles.number}>{step.number}</Text>
+                <Box style={step.kind === 'check' ? [{ flex: 1 }, styles.check] : { flex: 1 }}>
+                  <Text>{step.kind === 'check' ? `Check: ${step.text}` : step.text}</Text>
+                  {step.added !== '' && (
+                    <Text style={styles.counts}>
+                      Picked up: {step.added}. So far: {step.running}.
+                    </Text>
+                  )}
+                </Box>
+              </Box>
+            ))}
+          </Box>
+        ))}
+        {written.totals !== '' && <Text style={[styles.h2, { fontSize: 11.5 }]}>In one piece: {written.totals}.</Text>}
+        <Box fixed style={styles.foot}>
+          <Text>
+            {written.title} · {written.edition}
+          </Text>
+          <Text render={({ pageNumber, totalPages }) => `Page ${pageNumber} of ${totalPages}`} />
+        </Box>
+      </Page>
+    </Document>,
+  )
+}
+
+function Materials({ rows }: { rows: readonly MaterialRow[] }) {
+  const cell = (text: string, width: number, strong = false) => <Text style={[{ width }, strong ? styles.strong : {}]}>{text}</Text>
+  return (
+    <Box>
+      <Box style={styles.row}>
+        {cell('', 62, true)}
+        <Text style={[{ flex: 1 }, styles.strong]}>Item</Text>
+        {cell('Exact', 62, true)}
+        {cell('In the kit', 112, true)}
+      </Box>
+      {rows.map((row) => (
+        <Box key={row.roles} style={styles.row} wrap={false}>
+          <Box style={{ width: 62, flexDirection: 'row', gap: 5, alignItems: 'center' }}>
+            {row.colour && <Box style={{ width: 9, height: 9, borderRadius: 2, backgroundColor: row.colour, borderWidth: 0.5, borderColor: ink }} />}
+            <Text style={styles.strong}>{row.roles}</Text>
+          </Box>
+          <Text style={{ flex: 1, paddingRight: 8 }}>{row.name}</Text>
+          {cell(row.exact, 62)}
+          {cell(row.inKit, 112)}
+        </Box>
+      ))}
+    </Box>
+  )
+}
+
+function Drawing({ view, colours }: { view: View; colours: Readonly<Record<string, string>> }) {
+  return (
+    <Svg viewBox={view.box.join(' ')} style={styles.drawing}>
+      {view.shapes.map((shape) =>
+        shape.type === 'stone' ? (
+          <Path key="stone" d={shape.path} fill={colours.stone ?? '#e7e2d6'} stroke={ink} strokeWidth={0.12} />
+        ) : (
+          <G key={shape.bead} transform={`translate(${shape.cx} ${shape.cy}) rotate(${shape.turn})`}>
+            <Rect
+              x={-shape.length / 2}
+              y={-shape.across / 2}
+              width={shape.length}
+              height={shape.across}
+              rx={shape.corner}
+              ry={shape.corner}
+              fill={colours[shape.role] || '#ffffff'}
+              stroke={ink}
+              strokeWidth={0.12}
+            />
+          </G>
+        ),
+      )}
+    </Svg>
+  )
+}

@@ -1,0 +1,46 @@
+import type { ApiError } from '@tessellum/contract/errors'
+import type { z } from 'zod'
+
+/** Something the server will not do, and why. */
+export class Refusal extends Error {
+  readonly path: string | undefined
+  readonly hint: string | undefined
+
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+    more: { path?: string; hint?: string } = {},
+  ) {
+    super(message)
+    this.name = 'Refusal'
+    this.path = more.path
+    this.hint = more.hint
+  }
+
+  body(): ApiError {
+    return {
+      code: this.code,
+      message: this.message,
+      ...(this.path === undefined ? {} : { path: this.path }),
+      ...(this.hint === undefined ? {} : { hint: this.hint }),
+    }
+  }
+}
+
+export const notFound = (what: string) => new Refusal(404, 'not-found', `There is no such ${what}.`, { hint: 'It may have been taken away; go back to the list.' })
+
+/** Reads input by its schema, or says which part of it is wrong. */
+export function readInput<T extends z.ZodType>(schema: T, input: unknown): z.output<T> {
+  const read = schema.safeParse(input ?? {})
+  if (read.success) return read.data
+  const [issue] = read.error.issues
+  throw new Refusal(400, 'bad-input', issue?.message ?? 'The request cannot be read.', { path: issue?.path.join('.') ?? '' })
+}
+
+/** An id in the address: a whole number that PostgreSQL can hold. */
+export function readId(text: unknown, what: string): number {
+  const id = typeof text === 'string' && /^\d{1,10}$/.test(text) ? Number(text) : Number.NaN
+  if (!(id >= 1 && id <= 2_147_483_647)) throw notFound(what)
+  return id
+}

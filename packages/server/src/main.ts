@@ -1,0 +1,47 @@
+/** The server as a process: listens, and ends in good order when told to, or when whoever started it is gone. */
+import { fileURLToPath } from 'node:url'
+import pino from 'pino'
+import { buildApp } from './app'
+import { changes } from './changes/routes'
+import { readConfig } from './config'
+import { connect } from './database/connect'
+import { workerPool } from './workers/pool'
+
+const config = readConfig(process.env)
+const log = pino({ level: config.LOG_LEVEL })
+const { pool, db } = connect(config.DATABASE_URL, log)
+const workers = workerPool(fileURLToPath(new URL('./worker.js', import.meta.url)))
+const telling = changes(config.DATABASE_URL, log)
+const app = buildApp({ config, shop: { db, workers }, pool, log, changes: telling })
+
+const server = app.listen(config.PORT, config.HOST, (error) => {
+  if (error) {
+    log.error(error.message)
+    process.exit(1)
+  }
+  telling.start()
+  const address = server.address()
+  const port = typeof address === 'object' && address ? address.port : config.PORT
+  process.send?.({ listening: port })
+  log.debug({ port }, 'listening')
+})
+
+let ending = false
+async function end() {
+  if (ending) return
+  ending = true
+  const hard = setTimeout(() => process.exit(1), 5000)
+  hard.unref()
+  await telling.close()
+  await new Promise((done) => {
+    server.close(done)
+    server.closeAllConnections()
+  })
+  await workers.close()
+  await pool.end()
+  process.exit(0)
+}
+process.on('SIGTERM', end)
+process.on('SIGINT', end)
+// The start command holds this line open; when it dies, however it dies, so does the server.
+process.on('disconnect', end)

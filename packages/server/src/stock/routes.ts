@@ -1,0 +1,46 @@
+import { handMove } from '@tessellum/contract/stock'
+import { effectOf, freeOf, handMoves } from '@tessellum/core/stock/moves'
+import { eq } from 'drizzle-orm'
+import { Router } from 'express'
+import { actionKey, once } from '../actions/once'
+import { notFound, Refusal, readId, readInput } from '../http/refusal'
+import { mount, type Shop } from '../http/route'
+import { balance, lot, move } from './schema'
+import { itemStory, listItems } from './store'
+
+export function stockRoutes({ db }: Shop): Router {
+  const router = Router()
+
+  mount(router, 'GET /api/items', () => listItems(db))
+
+  mount(router, 'GET /api/items/:id', (request) => itemStory(db, readId(request.params.id, 'item')))
+
+  mount(router, 'POST /api/lots/:id/moves', async (request, _, caller) => {
+    const lotId = readId(request.params.id, 'lot')
+    const { kind, quantity, reason } = readInput(handMove, request.body)
+    if (handMoves[kind] !== 'either' && quantity < 0) {
+      throw new Refusal(400, 'bad-input', `A ${kind} has a quantity above nought.`, { path: 'quantity', hint: 'Use a correction to go either way.' })
+    }
+    const key = actionKey(request)
+    return once(db, key, `move ${lotId}`, caller, async (tx) => {
+      const [held] = await tx
+        .select({ onHand: balance.onHand, reserved: balance.reserved, itemId: lot.itemId })
+        .from(balance)
+        .innerJoin(lot, eq(lot.id, balance.lotId))
+        .where(eq(balance.lotId, lotId))
+        .for('update', { of: balance })
+      if (!held) throw notFound('lot')
+      const effect = effectOf(kind, quantity)
+      if (freeOf(held) + effect.onHand < 0) {
+        throw new Refusal(409, 'short-of-stock', `Only ${freeOf(held)} of this lot are free; ${held.reserved} are promised to batches.`, {
+          path: 'quantity',
+          hint: 'Take less, take from another lot, or release a batch.',
+        })
+      }
+      const [made] = await tx.insert(move).values({ lotId, kind, ...effect, reason, personId: caller.id, actionKey: key }).returning({ id: move.id })
+      return { moveId: (made as { id: number }).id, itemId: held.itemId }
+    })
+  })
+
+  return router
+}

@@ -1,0 +1,101 @@
+import type { Item, ItemStory } from '@tessellum/contract/stock'
+import { asc, desc, eq, inArray, sql } from 'drizzle-orm'
+import type { Session } from '../database/connect'
+import { batch } from '../batches/schema'
+import { notFound } from '../http/refusal'
+import { person } from '../people/schema'
+import { balance, item, lot, maker, move } from './schema'
+
+const items = (db: Session) =>
+  db
+    .select({
+      item,
+      maker: maker.name,
+      onHand: sql<string>`coalesce(sum(${balance.onHand}), 0)`,
+      reserved: sql<string>`coalesce(sum(${balance.reserved}), 0)`,
+    })
+    .from(item)
+    .innerJoin(maker, eq(maker.id, item.makerId))
+    .leftJoin(lot, eq(lot.itemId, item.id))
+    .leftJoin(balance, eq(balance.lotId, lot.id))
+    .groupBy(item.id, maker.name)
+    .$dynamic()
+
+type Row = Awaited<ReturnType<typeof items>>[number]
+
+function asItem({ item: row, maker: makerName, onHand, reserved }: Row): Item {
+  const { lengthMm, acrossMm, boreMm, massMg, contact, bores, makerId: _, ...rest } = row
+  return {
+    ...rest,
+    maker: makerName,
+    onHand: Number(onHand),
+    reserved: Number(reserved),
+    bead:
+      lengthMm && acrossMm && boreMm && massMg && contact
+        ? { kind: row.kind, size: row.size, lengthMm, acrossMm, boreMm, massMg, contact, bores: bores === 2 ? 2 : 1, maker: makerName }
+        : null,
+  }
+}
+
+export async function listItems(db: Session, ids?: readonly number[]): Promise<Item[]> {
+  if (ids?.length === 0) return []
+  const query = items(db)
+  const rows = await (ids ? query.where(inArray(item.id, [...ids])) : query).orderBy(item.category, item.kind, item.size, maker.name, item.colourName)
+  return rows.map(asItem)
+}
+
+/** The newest moves are enough for a page; the rest are counted in the balances all the same. */
+const movesShown = 200
+
+export async function itemStory(db: Session, id: number): Promise<ItemStory> {
+  const [found] = await listItems(db, [id])
+  if (!found) throw notFound('item')
+  const lots = await db
+    .select({ id: lot.id, code: lot.code, receivedOn: lot.receivedOn, onHand: balance.onHand, reserved: balance.reserved })
+    .from(lot)
+    .innerJoin(balance, eq(balance.lotId, lot.id))
+    .where(eq(lot.itemId, id))
+    .orderBy(asc(lot.receivedOn), asc(lot.id))
+  const moves = await db
+    .select({ move, lotCode: lot.code, by: person.fullName, batchName: batch.name })
+    .from(move)
+    .innerJoin(lot, eq(lot.id, move.lotId))
+    .innerJoin(person, eq(person.id, move.personId))
+    .leftJoin(batch, eq(batch.id, move.batchId))
+    .where(eq(lot.itemId, id))
+    .orderBy(desc(move.id))
+    .limit(movesShown)
+  return {
+    ...found,
+    lots,
+    moves: moves.map(({ move: row, lotCode, by, batchName }) => ({
+      id: row.id,
+      lotId: row.lotId,
+      lotCode,
+      kind: row.kind,
+      onHand: row.onHand,
+      reserved: row.reserved,
+      reason: row.reason,
+      batchId: row.batchId,
+      batchName,
+      by,
+      at: row.at.toISOString(),
+    })),
+  }
+}
+
+/** Lots of some items with what is free in each, oldest first; locked against other takers where `lock` is set. */
+export async function freeLots(db: Session, itemIds: readonly number[], lock: boolean) {
+  if (itemIds.length === 0) return []
+  const query = db
+    .select({ lotId: lot.id, itemId: lot.itemId, onHand: balance.onHand, reserved: balance.reserved, receivedOn: lot.receivedOn })
+    .from(balance)
+    .innerJoin(lot, eq(lot.id, balance.lotId))
+    .where(inArray(lot.itemId, [...itemIds]))
+    // One order for everybody, so that two batches wait for one another and never for each other.
+    .orderBy(asc(balance.lotId))
+  const rows = await (lock ? query.for('update', { of: balance }) : query)
+  return rows
+    .map((row) => ({ ...row, free: row.onHand - row.reserved }))
+    .sort((a, b) => a.receivedOn.localeCompare(b.receivedOn) || a.lotId - b.lotId)
+}

@@ -1,0 +1,47 @@
+import type { Item } from '@tessellum/contract/stock'
+import { billOf } from '@tessellum/core/kit/bill'
+import { chosenIn } from '@tessellum/core/kit/choice'
+import { sceneOf } from '@tessellum/core/drawing/scene'
+import { viewOf } from '@tessellum/core/drawing/view'
+import { reckonPattern } from '@tessellum/core/report/reckon-pattern'
+import { itemName } from '@tessellum/core/stock/item-name'
+import { usualThreadSettings } from '@tessellum/core/thread/settings'
+import { writePattern } from '@tessellum/core/writing/write-pattern'
+import { renderDocument } from '../documents/render'
+import type { Kit, Tasks } from './tasks'
+
+export const reckon = ({ source, choices }: Tasks['reckon']['input']): Tasks['reckon']['output'] => ({
+  report: reckonPattern(source, choices).report,
+})
+
+export function bill(kit: Kit): Tasks['bill']['output'] {
+  const { bill, reckoned } = prepare(kit)
+  const fault = reckoned.report.diagnostics.find((each) => each.severity === 'error')
+  const troubles = [
+    ...(fault ? [`Line ${fault.line}: ${fault.message}`] : []),
+    ...bill.missing.map((role) => (role === 'thread' ? 'No thread has been chosen in this colourway.' : `${role} has no item in this colourway.`)),
+  ]
+  return { bill, troubles }
+}
+
+export async function document(input: Tasks['document']['input']): Promise<Uint8Array> {
+  const { bill, reckoned, chosen } = prepare(input)
+  const byId = new Map(input.items.map((item) => [item.id, item]))
+  const written = writePattern(reckoned.report, {
+    version: input.version,
+    colourway: input.colourway,
+    settings: usualThreadSettings,
+    bill: bill.lines.map((line) => {
+      const item = byId.get(line.itemId) as Item
+      return { ...line, name: itemName(item), colour: item.colour }
+    }),
+  })
+  return renderDocument(written, viewOf(sceneOf(reckoned)), chosen.colours, input.paper)
+}
+
+/** A pattern reckoned with the beads of its colourway, and its bill. */
+function prepare({ source, size, choices, items }: Kit) {
+  const chosen = chosenIn(choices, size, items)
+  const reckoned = reckonPattern(source, { size, beads: chosen.beads })
+  return { bill: billOf(reckoned.report, chosen.kit), reckoned, chosen }
+}

@@ -1,0 +1,131 @@
+import { useQuery } from '@tanstack/react-query'
+import type { Colourway } from '@tessellum/contract/colourways'
+import type { Pattern } from '@tessellum/contract/patterns'
+import { rolesToChoose, threadRole } from '@tessellum/core/kit/bill'
+import { Button, Segmented } from 'antd'
+import { useMemo, useState } from 'react'
+import { Link, useParams } from 'react-router'
+import { Loading } from '../frame/loading'
+import { usePageTitle } from '../frame/page-title'
+import { Trouble } from '../frame/trouble'
+import { nominalColours } from '../patterns/nominal-colours'
+import { Piece } from '../patterns/piece'
+import { useChosen } from '../patterns/use-chosen'
+import { useReckoned } from '../patterns/use-reckoned'
+import { useMay } from '../people/me'
+import { read } from '../shop/queries'
+import { Swatch } from '../stock/swatch'
+import { ColourwayForm } from './colourway-form'
+
+export function ColoursPage() {
+  const id = Number(useParams().id)
+  const { data, error } = useQuery(read.pattern(id))
+  if (error && !data) return <Trouble error={error} />
+  return data ? <Colours pattern={data} /> : <Loading what="Fetching the pattern" />
+}
+
+const noChoices = {}
+
+/** One pattern in all its colourways, side by side. */
+function Colours({ pattern }: { pattern: Pattern }) {
+  usePageTitle(`Colours of ${pattern.title}`)
+  const mayWrite = useMay('patterns.write')
+  const { data: colourways, error } = useQuery(read.colourways(pattern.id))
+  const { now } = useReckoned(pattern.source, noChoices)
+  const [editing, setEditing] = useState<Colourway | 'new'>()
+  const [wanted, setWanted] = useState<string>()
+  if (error && !colourways) return <Trouble error={error} />
+  if (!colourways || !now) return <Loading what="Laying out the colours" />
+  const size = wanted ?? now.report.size
+  const { sizes } = now.report
+  return (
+    <div className="page">
+      <div className="page-head">
+        <h1>{pattern.title} in colours</h1>
+        <Link to={`/patterns/${pattern.id}`}>Back to the ledger</Link>
+        <span className="spacer" />
+        {sizes.length > 1 && <Segmented aria-label="Size" value={size} options={[...sizes]} onChange={(value) => setWanted(String(value))} />}
+        {mayWrite && (
+          <Button type="primary" onClick={() => setEditing('new')}>
+            New colourway
+          </Button>
+        )}
+      </div>
+      {colourways.length === 0 && (
+        <div className="empty sheet">
+          <h2>No colourways yet</h2>
+          <p>A colourway gives each letter of the pattern a bead from the shelf.</p>
+        </div>
+      )}
+      <div className="colourways">
+        {colourways.map((colourway) => (
+          <Card key={colourway.id} pattern={pattern} colourway={colourway} size={size} onEdit={mayWrite ? () => setEditing(colourway) : undefined} />
+        ))}
+      </div>
+      {editing && (
+        <ColourwayForm
+          pattern={pattern}
+          colourway={editing === 'new' ? undefined : editing}
+          roles={rolesToChoose(now.report)}
+          report={now.report}
+          close={() => setEditing(undefined)}
+        />
+      )}
+    </div>
+  )
+}
+
+interface CardProps {
+  readonly pattern: Pattern
+  readonly colourway: Colourway
+  readonly size: string
+  readonly onEdit: (() => void) | undefined
+}
+
+function Card({ pattern, colourway, size, onEdit }: CardProps) {
+  const { data: items } = useQuery(read.items)
+  const chosen = useChosen(colourway, size, items)
+  const choices = useMemo(() => ({ size, beads: chosen.beads }), [size, chosen])
+  const { now } = useReckoned(pattern.source, choices)
+  if (!now) return <Loading what="Drawing" />
+  const { report } = now
+  const colours = { ...nominalColours(report.beads.map((bead) => bead.role)), ...chosen.colours }
+  const counts = new Map([...report.beads, ...report.stones].map((each) => [each.role, each.total]))
+  return (
+    <article className="sheet" aria-label={colourway.name}>
+      <div className="plate">
+        <Piece view={now.front} colours={colours} label={`${pattern.title} in ${colourway.name}`} />
+      </div>
+      <div className="panel-head" style={{ borderBottom: 0, paddingBottom: 0 }}>
+        <h2>{colourway.name}</h2>
+        <span className="quiet">version {colourway.version}</span>
+        <span className="spacer" />
+        {onEdit && <Button onClick={onEdit}>Change</Button>}
+      </div>
+      <ul className="choice-list">
+        {rolesToChoose(report).map((role) => {
+          const item = chosen.items[role]
+          return (
+            <li key={role}>
+              <strong className="figures">
+                {role === threadRole ? 'Thread' : role}
+                <span className="quiet"> {counts.get(role) ?? ''}</span>
+              </strong>
+              {item ? <Swatch item={item} size={22} /> : <span />}
+              {item ? (
+                <span>
+                  <Link to={`/stock/${item.id}`}>{item.colourName}</Link>{' '}
+                  <span className="quiet">
+                    {item.kind} {item.size}, {item.colourCode}
+                  </span>
+                </span>
+              ) : (
+                <span className="trouble">no item chosen{size ? ` for ${size}` : ''}</span>
+              )}
+            </li>
+          )
+        })}
+      </ul>
+    </article>
+  )
+}

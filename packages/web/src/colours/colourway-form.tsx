@@ -1,0 +1,132 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { type Choice, type Colourway, colourway as colourwayAnswer } from '@tessellum/contract/colourways'
+import type { Pattern } from '@tessellum/contract/patterns'
+import type { Item } from '@tessellum/contract/stock'
+import { threadRole } from '@tessellum/core/kit/bill'
+import type { Report } from '@tessellum/core/report/report'
+import { App, Form, Input, Modal, Select } from 'antd'
+import { ask, type ShopError } from '../shop/api'
+import { read } from '../shop/queries'
+import { sayQuantity } from '../stock/quantity'
+import { Swatch } from '../stock/swatch'
+
+interface ColourwayFormProps {
+  readonly pattern: Pattern
+  readonly colourway: Colourway | undefined
+  readonly roles: readonly string[]
+  readonly report: Report
+  readonly close: () => void
+}
+
+/** One field of the form: a role, for every size or for one. */
+interface Slot {
+  readonly role: string
+  readonly size: string
+  readonly label: string
+}
+
+/** A stone is another item in each size; beads and thread are the same in all. */
+const slotsOf = (roles: readonly string[], report: Report): Slot[] =>
+  roles.flatMap((role) => {
+    const stone = report.stones.some((each) => each.role === role)
+    if (stone && report.sizes.length > 1) return report.sizes.map((size) => ({ role, size, label: `${role}, ${size}` }))
+    const bead = report.beads.find((each) => each.role === role)
+    return [{ role, size: '', label: role === threadRole ? 'Thread' : `${role}${bead?.label ? `, ${bead.label}` : ''}` }]
+  })
+
+const keyOf = ({ role, size }: { role: string; size: string }) => `${role}|${size}`
+
+/** Gives each role an item from the shelf. */
+export function ColourwayForm({ pattern, colourway, roles, report, close }: ColourwayFormProps) {
+  const client = useQueryClient()
+  const { message } = App.useApp()
+  const { data: items } = useQuery(read.items)
+  const [form] = Form.useForm<{ name: string; chosen: Record<string, number | undefined> }>()
+  const slots = slotsOf(roles, report)
+  const save = useMutation({
+    mutationFn: ({ name, chosen }: { name: string; chosen: Record<string, number | undefined> }) => {
+      const choices: Choice[] = slots.flatMap((slot) => {
+        const itemId = chosen[keyOf(slot)]
+        return itemId === undefined ? [] : [{ role: slot.role, size: slot.size, itemId }]
+      })
+      const body = { name, choices }
+      return colourway
+        ? ask('PUT', `/colourways/${colourway.id}`, colourwayAnswer, { body })
+        : ask('POST', `/patterns/${pattern.id}/colourways`, colourwayAnswer, { body })
+    },
+    onSuccess: (saved) => {
+      void client.invalidateQueries({ queryKey: ['colourways', pattern.id] })
+      void message.success(`${saved.name} is saved.`)
+      close()
+    },
+  })
+  const refused = save.error as ShopError | null
+  const initial = Object.fromEntries((colourway?.choices ?? []).map((choice) => [keyOf(choice), choice.itemId]))
+  return (
+    <Modal
+      open
+      title={colourway ? `Change ${colourway.name}` : 'New colourway'}
+      width={720}
+      okText="Save colourway"
+      onCancel={close}
+      onOk={form.submit}
+      confirmLoading={save.isPending}
+      style={{ top: 40 }}
+    >
+      <Form form={form} onFinish={save.mutate} initialValues={{ name: colourway?.name ?? '', chosen: initial }} requiredMark={false} layout="vertical">
+        {colourway && <p className="quiet">Batches that are planned keep version {colourway.version}; new ones take what is saved here.</p>}
+        <Form.Item label="Name" name="name" rules={[{ required: true, whitespace: true, message: 'Name the colourway.' }, { max: 80, message: 'At most 80 letters.' }]}>
+          <Input autoFocus={!colourway} />
+        </Form.Item>
+        {slots.map((slot) => (
+          <div className="choice-row" key={keyOf(slot)}>
+            <label htmlFor={`chosen_${keyOf(slot)}`}>
+              <strong>{slot.label}</strong>
+            </label>
+            <Form.Item name={['chosen', keyOf(slot)]} noStyle>
+              <Select
+                id={`chosen_${keyOf(slot)}`}
+                aria-label={slot.label}
+                allowClear
+                placeholder="Choose from the shelf"
+                showSearch={{ optionFilterProp: 'text' }}
+                options={optionsFor(slot, items ?? [], report)}
+                optionRender={({ data }) => <ItemOption item={data.item} />}
+                labelRender={({ value }) => {
+                  const item = items?.find((each) => each.id === value)
+                  return item ? <ItemOption item={item} /> : String(value)
+                }}
+              />
+            </Form.Item>
+          </div>
+        ))}
+        {refused && (
+          <div role="alert" className="notice trouble" style={{ marginTop: 14 }}>
+            {refused.message} {refused.hint}
+          </div>
+        )}
+      </Form>
+    </Modal>
+  )
+}
+
+/** Items of the role's own sort; beads of its kind and size first. */
+function optionsFor({ role }: Slot, items: readonly Item[], report: Report) {
+  const bead = report.beads.find((each) => each.role === role)
+  const category = role === threadRole ? 'thread' : bead ? 'bead' : 'stone'
+  const near = (item: Item) => (bead && item.kind === bead.kind && item.size === bead.size ? 0 : 1)
+  return items
+    .filter((item) => item.category === category)
+    .sort((a, b) => near(a) - near(b))
+    .map((item) => ({ value: item.id, item, text: `${item.colourName} ${item.colourCode} ${item.kind} ${item.size} ${item.maker}` }))
+}
+
+const ItemOption = ({ item }: { item: Item }) => (
+  <span style={{ display: 'inline-flex', gap: 8, alignItems: 'center' }}>
+    <Swatch item={item} size={20} />
+    <span>{item.colourName}</span>
+    <span className="quiet">
+      {item.kind} {item.size}, {item.colourCode}, {sayQuantity(item.onHand - item.reserved, item.unit)} free
+    </span>
+  </span>
+)

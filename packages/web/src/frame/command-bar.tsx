@@ -1,0 +1,103 @@
+import { useQuery } from '@tanstack/react-query'
+import { Input, type InputRef, Modal } from 'antd'
+import { useEffect, useMemo, useRef, useState } from 'react'
+import { useNavigate } from 'react-router'
+import { useMay } from '../people/me'
+import { read } from '../shop/queries'
+import { places } from './places'
+
+interface Found {
+  readonly label: string
+  readonly what: string
+  readonly to: string
+}
+
+/** Finds patterns, items, batches and things to do by a few letters. Arrows choose, Enter goes. */
+export function CommandBar({ open, close }: { open: boolean; close: () => void }) {
+  const navigate = useNavigate()
+  const [typed, setTyped] = useState('')
+  const [at, setAt] = useState(0)
+  const box = useRef<InputRef>(null)
+  const mayPlan = useMay('batches.plan')
+  const { data: patterns } = useQuery({ ...read.patterns, enabled: open })
+  const { data: items } = useQuery({ ...read.items, enabled: open })
+  const { data: batches } = useQuery({ ...read.batches, enabled: open })
+
+  const all = useMemo<Found[]>(
+    () => [
+      ...places.map(({ label, path }) => ({ label, what: 'place', to: path })),
+      ...(mayPlan ? [{ label: 'Plan a batch', what: 'action', to: '/kits/plan' }] : []),
+      ...(patterns ?? []).map(({ id, title }) => ({ label: title, what: 'pattern', to: `/patterns/${id}` })),
+      ...(batches ?? []).map(({ id, name }) => ({ label: name, what: 'batch', to: `/kits/${id}` })),
+      ...(items ?? []).map((item) => ({ label: `${item.colourName}, ${item.kind} ${item.size}, ${item.colourCode}`, what: 'item', to: `/stock/${item.id}` })),
+    ],
+    [patterns, items, batches, mayPlan],
+  )
+  const words = typed.toLowerCase().split(/\s+/).filter(Boolean)
+  const found = all.filter(({ label, what }) => words.every((word) => `${label} ${what}`.toLowerCase().includes(word))).slice(0, 9)
+
+  useEffect(() => {
+    if (open) {
+      setTyped('')
+      setAt(0)
+    }
+  }, [open])
+  const go = (to: string) => {
+    close()
+    void navigate(to)
+  }
+  return (
+    <Modal
+      open={open}
+      onCancel={close}
+      footer={null}
+      closable={false}
+      title={<span className="visually-hidden">Find</span>}
+      width={600}
+      style={{ top: 90 }}
+      afterOpenChange={(shown) => shown && box.current?.focus()}
+      destroyOnHidden
+    >
+      <Input
+        ref={box}
+        size="large"
+        placeholder="A pattern, an item, a batch, something to do"
+        aria-label="Find"
+        role="combobox"
+        aria-expanded
+        aria-controls="found"
+        aria-activedescendant={found[at] ? `found-${at}` : undefined}
+        value={typed}
+        onChange={({ target }) => {
+          setTyped(target.value)
+          setAt(0)
+        }}
+        onKeyDown={(event) => {
+          if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+            event.preventDefault()
+            const step = event.key === 'ArrowDown' ? 1 : -1
+            setAt((at + step + found.length) % Math.max(found.length, 1))
+          } else if (event.key === 'Enter' && found[at]) go(found[at].to)
+        }}
+      />
+      <div id="found" role="listbox" aria-label="Found" style={{ marginTop: 10 }}>
+        {found.map((each, i) => (
+          // The box keeps the keyboard; the mouse may click.
+          <div
+            key={each.to + each.label}
+            id={`found-${i}`}
+            role="option"
+            tabIndex={-1}
+            aria-selected={i === at}
+            onMouseDown={() => go(each.to)}
+            style={{ display: 'flex', justifyContent: 'space-between', padding: '7px 12px', borderRadius: 5, cursor: 'pointer', background: i === at ? '#e2ebe2' : undefined }}
+          >
+            <span>{each.label}</span>
+            <span className="quiet">{each.what}</span>
+          </div>
+        ))}
+        {found.length === 0 && <p className="quiet">Nothing by that name.</p>}
+      </div>
+    </Modal>
+  )
+}

@@ -1,0 +1,94 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { Suspense, useEffect, useState } from 'react'
+import { Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react-router'
+import { z } from 'zod'
+import { ask } from '../shop/api'
+import { useChanges } from '../shop/changes'
+import { read } from '../shop/queries'
+import { Reach } from '../shop/reach'
+import { CommandBar } from './command-bar'
+import { Loading } from './loading'
+import { places } from './places'
+import { Trouble } from './trouble'
+
+/** What stands round every page: the places, the command bar, who is here, and whether the shop can be reached. */
+export function Frame() {
+  const { data: me, error, isPending } = useQuery(read.me)
+  const location = useLocation()
+  if (isPending) return <Loading />
+  if (error) {
+    return (
+      <>
+        <Reach />
+        <Trouble error={error} />
+      </>
+    )
+  }
+  if (!me) return <Navigate to={`/sign-in?next=${encodeURIComponent(location.pathname + location.search)}`} replace />
+  return <Bench name={me.fullName} role={me.role} />
+}
+
+function Bench({ name, role }: { name: string; role: string }) {
+  const client = useQueryClient()
+  const navigate = useNavigate()
+  const [finding, setFinding] = useState(false)
+  useChanges()
+  useEffect(() => {
+    const pressed = (event: KeyboardEvent) => {
+      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
+        event.preventDefault()
+        setFinding(true)
+      } else if (event.altKey && !event.ctrlKey && !event.metaKey) {
+        const place = places.find(({ key }) => key === event.key)
+        if (!place) return
+        event.preventDefault()
+        void navigate(place.path)
+      }
+    }
+    window.addEventListener('keydown', pressed)
+    return () => window.removeEventListener('keydown', pressed)
+  }, [navigate])
+  const leave = async () => {
+    await ask('POST', '/sign-out', z.object({}))
+    client.clear()
+    void navigate('/sign-in')
+  }
+  return (
+    <div className="frame">
+      <a className="skip" href="#main">
+        Go to the page
+      </a>
+      <header>
+        <NavLink className="wordmark" to="/patterns">
+          <img src="/favicon.svg" alt="" width="26" height="26" />
+          Tessellum
+        </NavLink>
+        <nav className="places" aria-label="Places">
+          {places.map(({ path, label, key }) => (
+            <NavLink key={path} to={path}>
+              {label} <kbd aria-hidden="true">Alt {key}</kbd>
+            </NavLink>
+          ))}
+        </nav>
+        <div className="person">
+          <button type="button" className="plain" onClick={() => setFinding(true)}>
+            Find <kbd aria-hidden="true">Ctrl K</kbd>
+          </button>
+          <span className="who">
+            {name}, {role}
+          </span>
+          <button type="button" className="plain" onClick={leave}>
+            Sign out
+          </button>
+        </div>
+      </header>
+      <Reach />
+      <main id="main" tabIndex={-1} style={{ outline: 'none' }}>
+        <Suspense fallback={<Loading />}>
+          <Outlet />
+        </Suspense>
+      </main>
+      <CommandBar open={finding} close={() => setFinding(false)} />
+    </div>
+  )
+}

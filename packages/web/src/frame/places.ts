@@ -1,0 +1,6 @@
+/** Each place is one keystroke away: Alt and its number. */
+export const places = [
+  { path: '/patterns', label: 'Patterns', key: '1' },
+  { path: '/stock', label: 'Stock', key: '2' },
+  { path: '/kits', label: 'Kits', key: '3' },
+] as const

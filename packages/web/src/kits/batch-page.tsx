@@ -1,0 +1,200 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { type Batch, batch as batchAnswer, batchLine } from '@tessellum/contract/batches'
+import { App, Button, InputNumber } from 'antd'
+import dayjs from 'dayjs'
+import { useRef, useState } from 'react'
+import { Link, useParams } from 'react-router'
+import { Loading } from '../frame/loading'
+import { usePageTitle } from '../frame/page-title'
+import { Trouble } from '../frame/trouble'
+import { useMay } from '../people/me'
+import { ask, newKey, type ShopError } from '../shop/api'
+import { read } from '../shop/queries'
+import { sayQuantity } from '../stock/quantity'
+import { BatchState } from './batch-state'
+import { CouldMake } from './could-make'
+import { Limits } from './limits'
+
+export function BatchPage() {
+  const id = Number(useParams().id)
+  const { data, error } = useQuery(read.batch(id))
+  usePageTitle(data?.name ?? 'Kits')
+  if (error && !data) return <Trouble error={error} />
+  return data ? <Plan batch={data} /> : <Loading what="Fetching the batch" />
+}
+
+type Doing = 'reserve' | 'release' | 'cancel'
+
+const done: Readonly<Record<Doing, string>> = {
+  reserve: 'Reserved: the shelf promises it all.',
+  release: 'Given back to the shelf.',
+  cancel: 'Called off; everything it held is given back.',
+}
+
+/** One batch: its lines, what it takes from the shelf, and whether the shelf has promised it. */
+function Plan({ batch }: { batch: Batch }) {
+  const client = useQueryClient()
+  const { message } = App.useApp()
+  const mayReserve = useMay('batches.reserve')
+  const mayPlan = useMay('batches.plan')
+  // One key for each thing done; the same again only when the same is tried again.
+  const keys = useRef<Partial<Record<Doing, string>>>({})
+  const settle = (answer: Batch) => {
+    client.setQueryData(['batches', batch.id], answer)
+    void client.invalidateQueries({ queryKey: ['batches'], exact: true })
+    void client.invalidateQueries({ queryKey: ['stock'] })
+  }
+  const act = useMutation({
+    mutationFn: (doing: Doing) => {
+      keys.current[doing] ??= newKey()
+      return ask('POST', `/batches/${batch.id}/${doing}`, batchAnswer, { key: keys.current[doing] })
+    },
+    onSuccess: (answer, doing) => {
+      keys.current = {}
+      settle(answer)
+      void message.success(done[doing])
+    },
+    onError: () => void client.invalidateQueries({ queryKey: ['batches', batch.id] }),
+  })
+  const change = useMutation({
+    mutationFn: (kits: readonly number[]) =>
+      ask('PUT', `/batches/${batch.id}/lines`, batchAnswer, {
+        body: { lines: batch.lines.map(({ patternId, version, size, colourwayId }, i) => ({ patternId, version, size, colourwayId, kits: kits[i] })) },
+      }),
+    onSuccess: settle,
+  })
+  const refused = (act.error ?? change.error) as ShopError | null
+  const { outlook } = batch
+  const draft = batch.state === 'draft'
+  return (
+    <div className="page stack">
+      <div className="page-head">
+        <div>
+          <h1>{batch.name}</h1>
+          <span className="quiet">
+            due {dayjs(batch.dueOn).format('dddd, D MMMM YYYY')} · <span className="figures">{batch.kits}</span> kits
+          </span>
+        </div>
+        <BatchState state={batch.state} />
+        {draft && <span className={`state ${outlook.ready ? 'ready' : 'short'}`}>{outlook.ready ? 'the shelf has it all' : 'short'}</span>}
+        <span className="spacer" />
+        {mayReserve && draft && (
+          <Button type="primary" size="large" onClick={() => act.mutate('reserve')} loading={act.isPending} disabled={!outlook.ready}>
+            Reserve {batch.kits} kits
+          </Button>
+        )}
+        {mayReserve && batch.state === 'reserved' && (
+          <Button onClick={() => act.mutate('release')} loading={act.isPending}>
+            Give back
+          </Button>
+        )}
+        {mayPlan && batch.state !== 'cancelled' && (
+          <Button danger onClick={() => act.mutate('cancel')} loading={act.isPending}>
+            Call off
+          </Button>
+        )}
+      </div>
+      {refused && (
+        <div role="alert" className="notice trouble">
+          {refused.message} {refused.hint}
+        </div>
+      )}
+      {batch.state === 'reserved' && <div className="notice good">The shelf holds everything for these kits. Nobody else can be promised the same beads.</div>}
+      <div className="rows">
+        {batch.lines.map((line, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: lines are known by their place
+          <div key={i} style={{ padding: '14px 20px', borderBottom: '1px solid var(--line)' }}>
+            <div style={{ display: 'flex', gap: 16, alignItems: 'center', flexWrap: 'wrap' }}>
+              {draft && mayPlan ? (
+                <Kits kits={line.kits} busy={change.isPending} save={(kits) => change.mutate(batch.lines.map((each, at) => (at === i ? kits : each.kits)))} />
+              ) : (
+                <strong className="figures" style={{ fontSize: 24, minWidth: 60 }}>
+                  {line.kits}
+                </strong>
+              )}
+              <div style={{ flex: 1 }}>
+                <Link to={`/patterns/${line.patternId}/written?version=${line.version}&size=${line.size}&colourway=${line.colourwayId}`}>
+                  <strong>{line.title}</strong>
+                </Link>
+                , version {line.version}
+                {line.size && `, ${line.size}`}, in {line.colourway} <span className="quiet">(version {line.colourwayVersion})</span>
+                <br />
+                {outlook.lines[i] && batch.state !== 'cancelled' && <CouldMake line={outlook.lines[i]} kits={line.kits} items={outlook.items} />}
+              </div>
+            </div>
+            <KitBill batch={batch} line={i} />
+          </div>
+        ))}
+      </div>
+      {batch.state !== 'cancelled' && outlook.items.length > 0 && (
+        <div className="rows">
+          <Limits items={outlook.items} />
+        </div>
+      )}
+    </div>
+  )
+}
+
+/** The number of kits, changed in place: Enter or leaving the field saves it. */
+function Kits({ kits, busy, save }: { kits: number; busy: boolean; save: (kits: number) => void }) {
+  const [typed, setTyped] = useState<number | null>(kits)
+  const wrong = typed === null ? 'Give the number of kits.' : batchLine.shape.kits.safeParse(typed).error?.issues[0]?.message
+  const settle = () => {
+    if (!wrong && typed !== null && typed !== kits) save(typed)
+  }
+  return (
+    <span style={{ width: 130 }}>
+      <InputNumber
+        aria-label="Kits"
+        size="large"
+        style={{ width: 118 }}
+        value={typed}
+        disabled={busy}
+        onChange={setTyped}
+        onBlur={settle}
+        onPressEnter={settle}
+        {...(wrong ? { status: 'error' as const } : {})}
+      />
+      {wrong && (
+        <span role="alert" className="trouble" style={{ display: 'block', fontSize: 13 }}>
+          {wrong}
+        </span>
+      )}
+    </span>
+  )
+}
+
+/** What goes into each bag. */
+function KitBill({ batch, line }: { batch: Batch; line: number }) {
+  const { outlook } = batch
+  const bill = outlook.lines[line]?.bill ?? []
+  if (bill.length === 0) return null
+  return (
+    <details style={{ marginTop: 8 }}>
+      <summary className="quiet">What goes into each kit</summary>
+      <table className="figures" style={{ borderCollapse: 'collapse', marginTop: 6, width: '100%' }}>
+        <tbody>
+          {bill.map((each) => {
+            const item = outlook.items.find((one) => one.itemId === each.itemId)
+            return (
+              <tr key={each.itemId} style={{ borderTop: '1px solid var(--line)' }}>
+                <td style={{ padding: '4px 8px 4px 0', width: 90 }}>
+                  <strong>{each.roles.join(' + ')}</strong>
+                </td>
+                <td>{item?.name}</td>
+                <td style={{ textAlign: 'right' }}>
+                  {each.unit === 'mm' ? sayQuantity(each.exact, 'mm') : `${each.exact} exact`}
+                  {each.unit !== 'mm' && each.spare > 0 ? ` + ${each.spare} spare` : ''}
+                </td>
+                <td style={{ textAlign: 'right', fontWeight: 600, width: 190 }}>
+                  {sayQuantity(each.quantity, each.unit)}
+                  {each.unit === 'mg' && <span className="quiet"> (about {each.standsFor})</span>}
+                </td>
+              </tr>
+            )
+          })}
+        </tbody>
+      </table>
+    </details>
+  )
+}

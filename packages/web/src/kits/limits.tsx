@@ -1,0 +1,70 @@
+import type { Outlook } from '@tessellum/contract/batches'
+import { scaleLinear } from 'd3-scale'
+import { Link } from 'react-router'
+import { sayQuantity } from '../stock/quantity'
+
+/** How far each item goes, against what the batch needs: the line down the middle is "enough". */
+export function Limits({ items }: { items: Outlook['items'] }) {
+  const width = 190
+  const reach = scaleLinear().domain([0, 2]).range([0, width]).clamp(true)
+  return (
+    <table style={{ width: '100%', borderCollapse: 'collapse' }} className="figures" aria-label="What the batch takes from the shelf">
+      <thead>
+        <tr className="quiet" style={{ textAlign: 'right' }}>
+          <th style={{ textAlign: 'left', padding: '10px 8px 6px 18px', fontWeight: 600 }}>Item</th>
+          <th style={{ fontWeight: 600 }}>Needed</th>
+          <th style={{ fontWeight: 600 }}>Free</th>
+          <th style={{ fontWeight: 600 }}>Promised here</th>
+          <th style={{ fontWeight: 600 }}>Short</th>
+          <th style={{ fontWeight: 600, textAlign: 'left', paddingLeft: 20 }}>Goes this far</th>
+        </tr>
+      </thead>
+      <tbody>
+        {items.map((item) => {
+          const allowed = item.free + item.promisedHere
+          const share = item.needed > 0 ? allowed / item.needed : 2
+          const short = item.short > 0
+          return (
+            <tr key={item.itemId} style={{ borderTop: '1px solid var(--line)', textAlign: 'right' }}>
+              <td style={{ textAlign: 'left', padding: '8px 8px 8px 18px' }}>
+                <span className="name-cell">
+                  <svg width="16" height="16" aria-hidden="true" style={{ flex: 'none' }}>
+                    <rect x="1" y="1" width="14" height="14" rx="4" fill={item.colour} stroke="#22302b" />
+                  </svg>
+                  <span>
+                    <Link to={`/stock/${item.itemId}`}>{item.name}</Link>
+                    {item.heldBy.length > 0 && (
+                      <span className="quiet" style={{ display: 'block', fontSize: 13 }}>
+                        also held by {item.heldBy.map((held) => `${held.name} (${sayQuantity(held.quantity, item.unit)})`).join(', ')}
+                      </span>
+                    )}
+                  </span>
+                </span>
+              </td>
+              <td>{sayQuantity(item.needed, item.unit)}</td>
+              <td>{sayQuantity(item.free, item.unit)}</td>
+              <td>{item.promisedHere ? sayQuantity(item.promisedHere, item.unit) : ''}</td>
+              <td className={short ? 'trouble' : 'quiet'}>
+                {short ? (
+                  <strong>
+                    {sayQuantity(item.short, item.unit)}
+                    <span style={{ display: 'block', fontSize: 13, fontWeight: 400 }}>from kit {item.shortFromKit} on</span>
+                  </strong>
+                ) : (
+                  'no'
+                )}
+              </td>
+              <td style={{ paddingLeft: 20, paddingRight: 18 }}>
+                <svg className="limit" width={width} height="18" role="img" aria-label={`Enough for ${Math.floor(share * 100)} per cent of what is needed`}>
+                  <rect x="0" y="5" width={width} height="8" rx="4" fill="#e8e0cd" />
+                  <rect x="0" y="5" width={reach(share)} height="8" rx="4" fill={short ? '#9a3f2b' : '#2a5a49'} />
+                  <line x1={reach(1)} x2={reach(1)} y1="0" y2="18" stroke="#22302b" strokeWidth="1.5" />
+                </svg>
+              </td>
+            </tr>
+          )
+        })}
+      </tbody>
+    </table>
+  )
+}

@@ -1,0 +1,28 @@
+import { BulbOutlined, CloseCircleFilled, WarningFilled } from '@ant-design/icons'
+import type { Fault } from '@tessellum/core/notation/fault'
+
+const marks = { error: <CloseCircleFilled />, warning: <WarningFilled />, note: <BulbOutlined /> }
+const names = { error: 'Fault', warning: 'Warning', note: 'Note' }
+
+/** Everything there is to say about the text, line by line; choosing one goes there. */
+export function Faults({ faults, goTo }: { faults: readonly Fault[]; goTo: (line: number, column: number) => void }) {
+  if (faults.length === 0) return null
+  return (
+    <ul className="faults" aria-label="Faults and notes">
+      {faults.map((fault, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: two faults may be the same in every other way
+        <li key={i} className={fault.severity}>
+          <button type="button" onClick={() => goTo(fault.line, fault.column)}>
+            <span className="mark" role="img" aria-label={names[fault.severity]}>
+              {marks[fault.severity]}
+            </span>
+            <span className="quiet">line {fault.line}</span>
+            <span>
+              {fault.message} {fault.mend && <span className="quiet">{fault.mend}</span>}
+            </span>
+          </button>
+        </li>
+      ))}
+    </ul>
+  )
+}

@@ -1,0 +1,118 @@
+import { autocompletion, completionKeymap } from '@codemirror/autocomplete'
+import { defaultKeymap, history, historyKeymap, indentLess, insertTab } from '@codemirror/commands'
+import { type Diagnostic, lintKeymap, setDiagnostics } from '@codemirror/lint'
+import { Compartment, EditorState } from '@codemirror/state'
+import { drawSelection, EditorView, highlightActiveLine, highlightActiveLineGutter, keymap, lineNumbers } from '@codemirror/view'
+import type { Fault } from '@tessellum/core/notation/fault'
+import type { StatementReport } from '@tessellum/core/report/report'
+import { useEffect, useImperativeHandle, useRef, type Ref } from 'react'
+import { ledgerFigures, setFigures } from './ledger-figures'
+import { tessLanguage } from './tess-language'
+
+export interface LedgerHandle {
+  goTo(line: number, column?: number): void
+}
+
+interface LedgerProps {
+  readonly text: string
+  readonly mayWrite: boolean
+  readonly statements: readonly StatementReport[]
+  readonly old: boolean
+  readonly faults: readonly Fault[]
+  readonly onEdit: (text: string) => void
+  readonly onLine: (line: number) => void
+  readonly ref?: Ref<LedgerHandle>
+}
+
+/** The notation, typed; beside each line what it does, and in it what is wrong. */
+export function Ledger({ text, mayWrite, statements, old, faults, onEdit, onLine, ref }: LedgerProps) {
+  const place = useRef<HTMLDivElement>(null)
+  const view = useRef<EditorView>(undefined)
+  const told = useRef({ onEdit, onLine })
+  told.current = { onEdit, onLine }
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the editor is made once; later texts come by the effect below
+  useEffect(() => {
+    if (!place.current) return
+    const editable = new Compartment()
+    const made = new EditorView({
+      parent: place.current,
+      state: EditorState.create({
+        doc: text,
+        extensions: [
+          lineNumbers(),
+          ledgerFigures,
+          highlightActiveLine(),
+          highlightActiveLineGutter(),
+          drawSelection(),
+          history(),
+          tessLanguage(),
+          autocompletion(),
+          keymap.of([...defaultKeymap, ...historyKeymap, ...completionKeymap, ...lintKeymap, { key: 'Mod-]', run: insertTab, shift: indentLess }]),
+          editable.of([EditorView.editable.of(mayWrite), EditorState.readOnly.of(!mayWrite)]),
+          EditorView.contentAttributes.of({ 'aria-label': 'The pattern in notation', spellcheck: 'false', tabindex: '0' }),
+          EditorView.updateListener.of((update) => {
+            if (update.docChanged) told.current.onEdit(update.state.doc.toString())
+            if (update.docChanged || update.selectionSet) told.current.onLine(update.state.doc.lineAt(update.state.selection.main.head).number)
+          }),
+        ],
+      }),
+    })
+    view.current = made
+    return () => made.destroy()
+  }, [])
+
+  useEffect(() => {
+    const editor = view.current
+    if (editor && editor.state.doc.toString() !== text) {
+      editor.dispatch({ changes: { from: 0, to: editor.state.doc.length, insert: text } })
+    }
+  }, [text])
+
+  useEffect(() => {
+    view.current?.dispatch({ effects: setFigures.of({ statements, old }) })
+  }, [statements, old])
+
+  useEffect(() => {
+    const editor = view.current
+    if (editor) editor.dispatch(setDiagnostics(editor.state, marksFor(faults, editor.state)))
+  }, [faults])
+
+  useImperativeHandle(ref, () => ({
+    goTo(line, column = 1) {
+      const editor = view.current
+      if (!editor || line > editor.state.doc.lines) return
+      const { from, to } = editor.state.doc.line(line)
+      editor.dispatch({ selection: { anchor: Math.min(from + column - 1, to) }, effects: EditorView.scrollIntoView(from, { y: 'center' }) })
+      editor.focus()
+    },
+  }))
+
+  return <div className="editor" ref={place} />
+}
+
+function marksFor(faults: readonly Fault[], state: EditorState): Diagnostic[] {
+  return faults.flatMap((fault) => {
+    if (fault.line > state.doc.lines) return []
+    const line = state.doc.line(fault.line)
+    const from = Math.min(line.from + fault.column - 1, line.to)
+    const to = Math.min(from + fault.length, state.doc.length)
+    const { edit } = fault
+    return [
+      {
+        from: Math.min(from, to),
+        to,
+        severity: fault.severity === 'note' ? ('info' as const) : fault.severity,
+        message: fault.mend ? `${fault.message} ${fault.mend}` : fault.message,
+        actions: edit
+          ? [
+              {
+                name: edit.insert ? `Write ${edit.insert.length > 24 ? `${edit.insert.slice(0, 24)}...` : edit.insert}` : 'Take it away',
+                apply: (view: EditorView, from: number, to: number) => view.dispatch({ changes: { from, to, insert: edit.insert } }),
+              },
+            ]
+          : [],
+      },
+    ]
+  })
+}

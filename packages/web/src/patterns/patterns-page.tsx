@@ -1,0 +1,107 @@
+import type { PatternSummary } from '@tessellum/contract/patterns'
+import { pattern as patternAnswer } from '@tessellum/contract/patterns'
+import { useMutation, useQuery } from '@tanstack/react-query'
+import { Button } from 'antd'
+import { Link, useNavigate } from 'react-router'
+import { Loading } from '../frame/loading'
+import { usePageTitle } from '../frame/page-title'
+import { Trouble } from '../frame/trouble'
+import { useMay } from '../people/me'
+import { ask } from '../shop/api'
+import { read } from '../shop/queries'
+import { nominalColours } from './nominal-colours'
+import { Piece } from './piece'
+import { useChosen } from './use-chosen'
+import { useReckoned } from './use-reckoned'
+
+const blank = `pattern New pattern
+makes 1
+
+bead  A  cylinder 11/0   "frame"
+bead  C  round 15/0      "edge"
+stone S  round 14 mm, height 6 mm   "centre"
+thread braid 6 lb, single, needle 12, tail 15 cm
+
+part bezel
+  let n = fit(S, A)
+  ring A x n
+  round A
+  round C
+  other edge
+  round A
+  place S
+  round C
+  finish
+`
+
+export function PatternsPage() {
+  usePageTitle('Patterns')
+  const mayWrite = useMay('patterns.write')
+  const navigate = useNavigate()
+  const { data: patterns, error } = useQuery(read.patterns)
+  const begin = useMutation({
+    mutationFn: () => ask('POST', '/patterns', patternAnswer, { body: { source: blank } }),
+    onSuccess: ({ id }) => void navigate(`/patterns/${id}`),
+  })
+  if (error && !patterns) return <Trouble error={error} />
+  return (
+    <div className="page">
+      <div className="page-head">
+        <h1>Patterns</h1>
+        <span className="spacer" />
+        {mayWrite && (
+          <Button type="primary" onClick={() => begin.mutate()} loading={begin.isPending}>
+            Begin a pattern
+          </Button>
+        )}
+      </div>
+      {begin.error && (
+        <div className="notice trouble" role="alert">
+          {begin.error.message}
+        </div>
+      )}
+      {!patterns && <Loading what="Fetching the patterns" />}
+      {patterns?.length === 0 && (
+        <div className="empty sheet">
+          <h2>No patterns yet</h2>
+          <p>Begin one: it opens with a small bezel to change.</p>
+        </div>
+      )}
+      <div className="pattern-cards">
+        {(patterns ?? []).map((pattern) => (
+          <Card key={pattern.id} pattern={pattern} />
+        ))}
+      </div>
+    </div>
+  )
+}
+
+const noChoices = {}
+
+function Card({ pattern }: { pattern: PatternSummary }) {
+  const { data: items } = useQuery(read.items)
+  const { data: colourways } = useQuery(read.colourways(pattern.id))
+  const { now } = useReckoned(pattern.source, noChoices)
+  const chosen = useChosen(colourways?.[0], now?.report.size ?? '', items)
+  const report = now?.report
+  const colours = { ...nominalColours((report?.beads ?? []).map((bead) => bead.role)), ...chosen.colours }
+  const beads = (report?.beads ?? []).reduce((sum, bead) => sum + bead.total, 0)
+  return (
+    <Link className="pattern-card sheet" to={`/patterns/${pattern.id}`}>
+      <div className="plate">{now && <Piece view={now.front} colours={colours} label={`${pattern.title}, drawn`} />}</div>
+      <div className="about">
+        <h2>{pattern.title}</h2>
+        <div className="quiet">
+          {pattern.version ? `version ${pattern.version}${pattern.changed ? ', changed since' : ''}` : 'draft'}
+          {colourways && colourways.length > 0 ? `, ${colourways.length} colourway${colourways.length === 1 ? '' : 's'}` : ''}
+        </div>
+        {report && (
+          <div className="figures">
+            {beads} beads{report.pair ? ' the pair' : ''}
+            {report.sizes.length > 1 ? `, ${report.sizes.join(' and ')}` : ''}
+          </div>
+        )}
+      </div>
+    </Link>
+  )
+}

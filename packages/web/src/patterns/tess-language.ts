@@ -1,0 +1,83 @@
+import { HighlightStyle, LRLanguage, LanguageSupport, syntaxHighlighting } from '@codemirror/language'
+import type { CompletionContext, CompletionResult } from '@codemirror/autocomplete'
+import { styleTags, tags } from '@lezer/highlight'
+import { parser } from '@tessellum/core/notation/parser'
+import { declarationWords, statementWords } from '@tessellum/core/notation/words'
+import { beadKinds } from '@tessellum/core/catalogue/nominal-beads'
+
+/** The core's own grammar, coloured for the editor. */
+const tess = LRLanguage.define({
+  name: 'tess',
+  parser: parser.configure({
+    props: [
+      styleTags({
+        'Keyword/Word': tags.keyword,
+        Name: tags.variableName,
+        'Number Size': tags.number,
+        'String OpenString': tags.string,
+        Comment: tags.comment,
+        'Times Mark': tags.operator,
+        'Unknown Stray/Unknown Close': tags.invalid,
+      }),
+    ],
+  }),
+  languageData: { commentTokens: { line: '#' }, autocomplete: complete },
+})
+
+const style = HighlightStyle.define([
+  { tag: tags.keyword, color: '#2a5a49', fontWeight: '650' },
+  { tag: tags.variableName, color: '#7a3b1e', fontWeight: '650' },
+  { tag: tags.number, color: '#22302b' },
+  { tag: tags.string, color: '#5b4a86' },
+  { tag: tags.comment, color: '#66716a', fontStyle: 'italic' },
+  { tag: tags.operator, color: '#56635c' },
+  { tag: tags.invalid, color: '#9a3f2b' },
+])
+
+export const tessLanguage = () => new LanguageSupport(tess, [syntaxHighlighting(style)])
+
+const explained: Readonly<Record<string, string>> = {
+  pattern: 'its name',
+  makes: 'how many pieces',
+  size: 'name and measures',
+  bead: 'letter, kind and size',
+  stone: 'letter, shape and measures',
+  thread: 'kind, strands, needle, tail',
+  part: 'begins a part',
+  let: 'name = number',
+  ring: 'string beads and close',
+  round: 'a round of stitches',
+  other: 'edge: go to the other edge',
+  to: 'travel to a bead',
+  place: 'lay a stone in',
+  loop: 'pick up and pass again',
+  reinforce: 'go round once more',
+  check: '"a checkpoint"',
+  note: '"words for the stitcher"',
+  finish: 'end the thread',
+}
+
+/** Words at the beginning of a line; kinds of bead after `bead A`. */
+function complete(context: CompletionContext): CompletionResult | null {
+  const line = context.state.doc.lineAt(context.pos)
+  const before = line.text.slice(0, context.pos - line.from)
+  const opening = /^\s*([a-z]*)$/.exec(before)
+  if (opening) {
+    const typed = opening[1] ?? ''
+    if (!typed && !context.explicit) return null
+    return {
+      from: context.pos - typed.length,
+      options: statementWords.map((label) => ({
+        label,
+        detail: explained[label] ?? '',
+        type: (declarationWords as readonly string[]).includes(label) ? 'type' : 'keyword',
+      })),
+    }
+  }
+  const kind = /^\s*bead\s+[A-Z]\w*\s+([a-z ]*)$/.exec(before)
+  if (kind) {
+    const typed = kind[1] ?? ''
+    return { from: context.pos - typed.length, options: beadKinds.map((label) => ({ label, type: 'class' })) }
+  }
+  return null
+}

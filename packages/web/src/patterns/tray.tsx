@@ -1,0 +1,116 @@
+import type { Item } from '@tessellum/contract/stock'
+import { billOf, type KitItem, threadRole } from '@tessellum/core/kit/bill'
+import { sayInches, sayLength, sayMass, saySpans } from '@tessellum/core/measure/units'
+import type { Report } from '@tessellum/core/report/report'
+import { usualThreadSettings } from '@tessellum/core/thread/settings'
+import { sayQuantity } from '../stock/quantity'
+import { Swatch } from '../stock/swatch'
+import { nominalColours } from './nominal-colours'
+
+interface TrayProps {
+  readonly report: Report
+  /** The counts are of an earlier text. */
+  readonly old: boolean
+  readonly items: Readonly<Record<string, Item>>
+  readonly kit: Readonly<Record<string, KitItem>>
+  readonly hasColourway: boolean
+}
+
+/** What one kit takes, role by role, and what the shelf has of it. */
+export function Tray({ report, old, items, kit, hasColourway }: TrayProps) {
+  const bill = billOf(report, kit)
+  const lineOf = (role: string) => bill.lines.find((line) => line.roles.includes(role))
+  const plain = nominalColours(report.beads.map((bead) => bead.role))
+  const used = [...report.beads.filter((bead) => bead.total > 0), ...report.stones.filter((stone) => stone.total > 0)]
+  const pieces = report.pair ? 'the pair' : report.makes === 1 ? 'one piece' : `${report.makes} pieces`
+  return (
+    <section className={`tray sheet${old ? ' old' : ''}`} aria-label="Tray">
+      <div className="panel-head">
+        <h2>Tray</h2>
+        <span className="spacer" />
+        <span className="quiet">for {pieces}</span>
+      </div>
+      <div className="compartments">
+        {used.map((each) => {
+          const item = items[each.role]
+          const line = lineOf(each.role)
+          const bead = 'bead' in each ? each.bead : undefined
+          const spoken = bead ? `${bead.kind} ${bead.size}` : 'stone'
+          const shown = item ?? { category: bead ? ('bead' as const) : ('stone' as const), kind: bead?.kind ?? 'round stone', colour: plain[each.role] ?? '#cfd6d2', finish: '' }
+          const shared = line && line.roles.length > 1 ? ` together with ${line.roles.filter((role) => role !== each.role).join(', ')}` : ''
+          return (
+            <div className="compartment" key={each.role}>
+              <Swatch item={shown} size={30} />
+              <div>
+                <div className="name">
+                  <span className="letter">{each.role}</span> {item ? item.colourName : each.label || spoken}
+                </div>
+              </div>
+              <div className="count">{each.total}</div>
+              <div className="more">
+                {item ? `${spoken}, ${item.colourCode}, ${item.maker}` : spoken}
+                {line && bead && (
+                  <>
+                    <br />
+                    {line.unit === 'mg' ? `${sayMass(line.quantity)} in the bag` : `${line.quantity} in the bag`}, {line.spare} spare
+                    {shared}
+                  </>
+                )}
+                {item && line && <Shelf item={item} quantity={line.quantity} />}
+                {hasColourway && !item && (
+                  <>
+                    <br />
+                    <span className="trouble">no item chosen</span>
+                  </>
+                )}
+              </div>
+            </div>
+          )
+        })}
+        <ThreadCompartment report={report} item={items[threadRole]} line={lineOf(threadRole)} />
+        {used.length === 0 && <p className="empty">Nothing has been picked up yet.</p>}
+      </div>
+    </section>
+  )
+}
+
+function ThreadCompartment({ report, item, line }: { report: Report; item: Item | undefined; line: ReturnType<typeof billOf>['lines'][number] | undefined }) {
+  const { cuts, totalMm } = report.thread
+  const { thread, strands, needle } = report.threadChoice
+  if (cuts.length === 0) return null
+  const cut = cuts[0] as number
+  return (
+    <div className="compartment">
+      <Swatch item={item ?? { category: 'thread', kind: 'thread', colour: '#8b9089', finish: '' }} size={30} />
+      <div className="name">
+        Thread{item ? `, ${item.colourName}` : ''}
+      </div>
+      <div className="count" style={{ fontSize: 21 }}>
+        {sayLength(cut)}
+      </div>
+      <div className="more">
+        {thread.kind} {thread.size}, {strands === 2 ? 'doubled' : 'single'}, needle {needle}
+        <br />
+        {cuts.length > 1 ? `${cuts.length} cuts of ${sayLength(cut)}` : 'one cut'}
+        {report.makes > 1 ? ' for each piece' : ''}: {sayInches(cut)}, {saySpans(cut, usualThreadSettings.spanMm)}
+        <br />
+        {sayLength(totalMm)} reckoned with ends and take-up
+        {item && line && <Shelf item={item} quantity={line.quantity} />}
+      </div>
+    </div>
+  )
+}
+
+/** What the shelf has free of an item, in kits. */
+function Shelf({ item, quantity }: { item: Item; quantity: number }) {
+  const free = item.onHand - item.reserved
+  const kits = Math.floor(free / quantity)
+  return (
+    <>
+      <br />
+      <span className={kits === 0 ? 'trouble' : ''}>
+        {sayQuantity(free, item.unit)} free: about {kits} kit{kits === 1 ? '' : 's'}
+      </span>
+    </>
+  )
+}

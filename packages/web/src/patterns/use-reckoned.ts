@@ -1,0 +1,89 @@
+import { type Remote, wrap } from 'comlink'
+import { useEffect, useRef, useState } from 'react'
+import type { Choices } from '@tessellum/core/report/reckon-pattern'
+import type { ReckonBench, Shown } from './reckon.worker'
+
+/** A pattern that takes longer than this is given up: the worker is ended and a new one begun. */
+const patienceMs = 5000
+
+/** Said to those whose pattern was waiting behind one that had to be given up. */
+class BegunAgain extends Error {}
+
+/** One worker for the whole page, begun again when something in it does not come to an end. */
+class Bench {
+  private worker: Worker | undefined
+  private remote: Remote<ReckonBench> | undefined
+  private readonly waiting = new Set<(error: Error) => void>()
+
+  reckon(source: string, choices: Choices): Promise<Shown> {
+    this.worker ??= new Worker(new URL('./reckon.worker.ts', import.meta.url), { type: 'module' })
+    this.remote ??= wrap<ReckonBench>(this.worker)
+    const remote = this.remote
+    return new Promise<Shown>((resolve, reject) => {
+      const timer = setTimeout(() => {
+        this.waiting.delete(reject)
+        this.end()
+        reject(new Error('This pattern takes too long to reckon. Make it smaller, or in parts.'))
+      }, patienceMs)
+      this.waiting.add(reject)
+      remote
+        .reckon(source, choices)
+        .then(resolve, reject)
+        .finally(() => {
+          clearTimeout(timer)
+          this.waiting.delete(reject)
+        })
+    })
+  }
+
+  private end(): void {
+    this.worker?.terminate()
+    this.worker = undefined
+    this.remote = undefined
+    for (const reject of this.waiting) reject(new BegunAgain())
+    this.waiting.clear()
+  }
+}
+
+const bench = new Bench()
+
+export interface Reckoning {
+  /** Of the text as it is now; its counts may be partial where lines are at fault. */
+  readonly now: Shown | undefined
+  /** The newest that had no line at fault: shown, marked as old, while the text is being mended. */
+  readonly lastGood: Shown | undefined
+  readonly pending: boolean
+  readonly trouble: string | undefined
+}
+
+/** Reckons a pattern as it changes; of many keystrokes only the newest counts. `undefined` waits. */
+export function useReckoned(source: string | undefined, choices: Choices): Reckoning {
+  const [state, setState] = useState<Reckoning>({ now: undefined, lastGood: undefined, pending: true, trouble: undefined })
+  const wanted = useRef<{ source: string; choices: Choices }>(undefined)
+  const busy = useRef(false)
+
+  useEffect(() => {
+    if (source === undefined) return
+    wanted.current = { source, choices }
+    setState((before) => (before.pending ? before : { ...before, pending: true }))
+    if (busy.current) return
+    const work = async () => {
+      busy.current = true
+      while (wanted.current) {
+        const { source, choices } = wanted.current
+        wanted.current = undefined
+        try {
+          const now = await bench.reckon(source, choices)
+          if (wanted.current) continue
+          setState((before) => ({ now, lastGood: now.report.sound ? now : before.lastGood, pending: false, trouble: undefined }))
+        } catch (error) {
+          if (error instanceof BegunAgain) wanted.current ??= { source, choices }
+          else setState((before) => ({ ...before, pending: false, trouble: error instanceof Error ? error.message : String(error) }))
+        }
+      }
+      busy.current = false
+    }
+    void work()
+  }, [source, choices])
+  return state
+}

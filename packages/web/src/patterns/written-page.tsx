@@ -1,0 +1,182 @@
+import { useQuery } from '@tanstack/react-query'
+import { Button, Segmented, Select } from 'antd'
+import { useMemo } from 'react'
+import { Link, useParams, useSearchParams } from 'react-router'
+import type { Pattern } from '@tessellum/contract/patterns'
+import { billOf } from '@tessellum/core/kit/bill'
+import { itemName } from '@tessellum/core/stock/item-name'
+import { usualThreadSettings } from '@tessellum/core/thread/settings'
+import type { WrittenPattern } from '@tessellum/core/writing/written-pattern'
+import { writePattern } from '@tessellum/core/writing/write-pattern'
+import { Loading } from '../frame/loading'
+import { usePageTitle } from '../frame/page-title'
+import { Trouble } from '../frame/trouble'
+import { read } from '../shop/queries'
+import { nominalColours } from './nominal-colours'
+import { Piece } from './piece'
+import { useChosen } from './use-chosen'
+import { useReckoned } from './use-reckoned'
+
+export function WrittenPage() {
+  const id = Number(useParams().id)
+  const { data, error } = useQuery(read.pattern(id))
+  if (error && !data) return <Trouble error={error} />
+  return data ? <Written pattern={data} /> : <Loading what="Fetching the pattern" />
+}
+
+/** The written pattern on a page that prints as it is, and its PDF. */
+function Written({ pattern }: { pattern: Pattern }) {
+  const [params, setParams] = useSearchParams()
+  const set = (name: string, value: string) => setParams((before) => ({ ...Object.fromEntries(before), [name]: value }), { replace: true })
+  const asked = params.get('version')
+  const number = asked === 'draft' ? undefined : (Number(asked) || pattern.version) ?? undefined
+  const paper = params.get('paper') === 'LETTER' ? 'LETTER' : 'A4'
+  const { data: version, error } = useQuery({ ...read.version(pattern.id, number ?? 0), enabled: number !== undefined })
+  const { data: colourways } = useQuery(read.colourways(pattern.id))
+  const { data: items } = useQuery(read.items)
+  const colourway = params.get('colourway') === 'none' ? undefined : (colourways?.find((each) => each.id === Number(params.get('colourway'))) ?? colourways?.[0])
+  const source = number === undefined ? pattern.source : version?.source
+  const size = params.get('size') ?? ''
+  const chosen = useChosen(colourway, size, items)
+  const choices = useMemo(() => ({ ...(size ? { size } : {}), beads: chosen.beads }), [size, chosen])
+  const { now } = useReckoned(source, choices)
+  usePageTitle(`${pattern.title}, written`)
+  if (error) return <Trouble error={error} />
+  if (!now || !items || !colourways) return <Loading what="Writing" />
+
+  const { report } = now
+  const bill = billOf(report, chosen.kit).lines.flatMap((line) => {
+    const item = items.find((each) => each.id === line.itemId)
+    return item ? [{ ...line, name: itemName(item), colour: item.colour }] : []
+  })
+  const written = writePattern(report, { version: number, colourway: colourway?.name, settings: usualThreadSettings, bill })
+  const colours = { ...nominalColours(report.beads.map((bead) => bead.role)), ...chosen.colours }
+  const pdf = new URLSearchParams({
+    size: report.size,
+    paper,
+    ...(number === undefined ? {} : { version: String(number) }),
+    ...(colourway ? { colourway: String(colourway.id) } : {}),
+  })
+  return (
+    <>
+      <div className="page-head no-print page" style={{ maxWidth: 1000 }}>
+        <Link to={`/patterns/${pattern.id}?size=${report.size}${colourway ? `&colourway=${colourway.id}` : ''}`}>Back to the ledger</Link>
+        <span className="spacer" />
+        <Select
+          aria-label="Version"
+          style={{ width: 190 }}
+          value={number === undefined ? 'draft' : String(number)}
+          onChange={(value) => set('version', value)}
+          options={[...pattern.versions.map((each) => ({ value: String(each.number), label: `${each.number}: ${each.name}` })), { value: 'draft', label: 'The draft' }]}
+        />
+        {report.sizes.length > 1 && <Segmented aria-label="Size" value={report.size} options={[...report.sizes]} onChange={(value) => set('size', String(value))} />}
+        <Select
+          aria-label="Colourway"
+          style={{ width: 170 }}
+          value={colourway ? String(colourway.id) : 'none'}
+          onChange={(value) => set('colourway', value)}
+          options={[...colourways.map((each) => ({ value: String(each.id), label: each.name })), { value: 'none', label: 'No colourway' }]}
+        />
+        <Segmented aria-label="Paper" value={paper} options={[{ value: 'A4', label: 'A4' }, { value: 'LETTER', label: 'Letter' }]} onChange={(value) => set('paper', String(value))} />
+        <Button onClick={() => window.print()}>Print</Button>
+        <Button type="primary" href={`/api/patterns/${pattern.id}/document.pdf?${pdf}`}>
+          Fetch the PDF
+        </Button>
+      </div>
+      <Sheet written={written} drawing={<Piece view={now.front} colours={colours} label={`${written.title}, from the front`} />} />
+    </>
+  )
+}
+
+function Sheet({ written, drawing }: { written: WrittenPattern; drawing: React.ReactNode }) {
+  const facts = [written.edition, written.size && `size ${written.size}`, written.colourway && `in ${written.colourway}`, `makes ${written.makes}`].filter(Boolean)
+  return (
+    <article className="written">
+      {written.draft && <p className="draft-mark">DRAFT: not for sale or teaching</p>}
+      <div className="head">
+        <div>
+          <h1>{written.title}</h1>
+          <p className="quiet">{facts.join(' · ')}</p>
+          <h2>Thread</h2>
+          {written.thread.map((line) => (
+            <p key={line} style={{ margin: '2px 0' }}>
+              {line}
+            </p>
+          ))}
+          <h2>Tools</h2>
+          <p style={{ margin: 0 }}>{written.tools.join(', ')}.</p>
+        </div>
+        <div style={{ height: 240 }}>{drawing}</div>
+      </div>
+      <h2>Materials</h2>
+      <table className="figures">
+        <thead>
+          <tr>
+            <th style={{ width: 86 }}>
+              <span className="visually-hidden">Role</span>
+            </th>
+            <th>Item</th>
+            <th style={{ width: 80 }}>Exact</th>
+            <th style={{ width: 150 }}>In the kit</th>
+          </tr>
+        </thead>
+        <tbody>
+          {written.materials.map((row) => (
+            <tr key={row.roles}>
+              <td>
+                {row.colour && (
+                  <svg width="13" height="13" style={{ marginRight: 7, verticalAlign: -2 }} aria-hidden="true">
+                    <rect x="0.5" y="0.5" width="12" height="12" rx="3" fill={row.colour} stroke="#22302b" />
+                  </svg>
+                )}
+                <strong>{row.roles}</strong>
+              </td>
+              <td>{row.name}</td>
+              <td>{row.exact}</td>
+              <td>{row.inKit}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <h2>Take care</h2>
+      {written.cautions.map((caution) => (
+        <div key={caution} className="caution">
+          {caution}
+        </div>
+      ))}
+      <h2>Words used</h2>
+      {written.marks.map((mark) => (
+        <p key={mark} style={{ margin: '2px 0' }}>
+          {mark}
+        </p>
+      ))}
+      {written.parts.map((part, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: a part may come twice under one name
+        <section key={i}>
+          <h2 style={{ textTransform: 'capitalize' }}>{part.name || 'Steps'}</h2>
+          <ol>
+            {part.steps.map((step) => (
+              <li key={step.number} className={step.kind}>
+                <strong style={{ textAlign: 'right' }}>{step.number}</strong>
+                <div>
+                  {step.kind === 'check' && <strong>Check: </strong>}
+                  {step.text}
+                  {step.added && (
+                    <div className="quiet">
+                      Picked up: {step.added}. So far: {step.running}.
+                    </div>
+                  )}
+                </div>
+              </li>
+            ))}
+          </ol>
+        </section>
+      ))}
+      {written.totals && (
+        <p>
+          <strong>In one piece: {written.totals}.</strong>
+        </p>
+      )}
+    </article>
+  )
+}

@@ -1,0 +1,54 @@
+import { me, signIn } from '@tessellum/contract/people'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { Button, Form, Input } from 'antd'
+import { useNavigate, useSearchParams } from 'react-router'
+import { Wordmark } from '../frame/wordmark'
+import { ask, keepToken, type ShopError } from '../shop/api'
+import { RingArt } from './ring-art'
+
+export function SignInPage() {
+  const navigate = useNavigate()
+  const client = useQueryClient()
+  const [params] = useSearchParams()
+  const enter = useMutation({
+    mutationFn: (values: { name: string; password: string }) => ask('POST', '/sign-in', me, { body: signIn.parse(values) }),
+    onSuccess: (found) => {
+      keepToken(found.csrfToken)
+      client.setQueryData(['me'], found)
+      // Only places of our own: an address with a host would lead away.
+      const next = params.get('next') ?? '/'
+      void navigate(next.startsWith('/') && !next.startsWith('//') ? next : '/', { replace: true })
+    },
+  })
+  const refused = enter.error as ShopError | null
+  return (
+    <div className="sign-in">
+      <div className="art" aria-hidden="true">
+        <RingArt />
+      </div>
+      <Form layout="vertical" requiredMark={false} onFinish={enter.mutate} size="large">
+        <p style={{ marginBottom: 28 }}>
+          <Wordmark />
+        </p>
+        <h1>Come in</h1>
+        <p className="quiet" style={{ margin: '0 0 24px' }}>
+          Merrowlock Bead Room
+        </p>
+        <Form.Item label="Sign-in name" name="name" rules={[{ required: true, message: 'Give your sign-in name.' }]}>
+          <Input autoComplete="username" autoFocus autoCapitalize="none" />
+        </Form.Item>
+        <Form.Item label="Password" name="password" rules={[{ required: true, message: 'Give your password.' }]}>
+          <Input.Password autoComplete="current-password" />
+        </Form.Item>
+        {refused && (
+          <div role="alert" className="notice trouble">
+            {refused.message} {refused.hint}
+          </div>
+        )}
+        <Button type="primary" htmlType="submit" block loading={enter.isPending}>
+          Sign in
+        </Button>
+      </Form>
+    </div>
+  )
+}

@@ -1,0 +1,32 @@
+import { createBrowserRouter, redirect } from 'react-router'
+import { Frame } from './frame/frame'
+import { Trouble } from './frame/trouble'
+import { SignInPage } from './people/sign-in'
+
+/** Every address of the application; the heavy screens come only when they are opened. */
+export const router = createBrowserRouter([
+  { path: '/sign-in', element: <SignInPage />, errorElement: <Trouble /> },
+  {
+    element: <Frame />,
+    errorElement: <Trouble />,
+    hydrateFallbackElement: <></>,
+    children: [
+      {
+        errorElement: <Trouble />,
+        children: [
+          { index: true, loader: () => redirect('/patterns') },
+          { path: 'patterns', lazy: async () => ({ Component: (await import('./patterns/patterns-page')).PatternsPage }) },
+          { path: 'patterns/:id', lazy: async () => ({ Component: (await import('./patterns/pattern-page')).PatternPage }) },
+          { path: 'patterns/:id/colours', lazy: async () => ({ Component: (await import('./colours/colours-page')).ColoursPage }) },
+          { path: 'patterns/:id/written', lazy: async () => ({ Component: (await import('./patterns/written-page')).WrittenPage }) },
+          { path: 'stock', lazy: async () => ({ Component: (await import('./stock/stock-page')).StockPage }) },
+          { path: 'stock/:id', lazy: async () => ({ Component: (await import('./stock/item-page')).ItemPage }) },
+          { path: 'kits', lazy: async () => ({ Component: (await import('./kits/batches-page')).BatchesPage }) },
+          { path: 'kits/plan', lazy: async () => ({ Component: (await import('./kits/plan-page')).PlanPage }) },
+          { path: 'kits/:id', lazy: async () => ({ Component: (await import('./kits/batch-page')).BatchPage }) },
+          { path: '*', lazy: async () => ({ Component: (await import('./frame/nothing-here')).NothingHere }) },
+        ],
+      },
+    ],
+  },
+])

@@ -1,0 +1,55 @@
+import { type ApiError, apiError } from '@tessellum/contract/errors'
+import type { z } from 'zod'
+
+/** What the server refused, in words for people. `code` "unreachable" when it did not answer at all. */
+export class ShopError extends Error {
+  readonly code: string
+  readonly hint: string | undefined
+  readonly path: string | undefined
+
+  constructor(body: ApiError) {
+    super(body.message)
+    this.code = body.code
+    this.hint = body.hint
+    this.path = body.path
+  }
+}
+
+export const isUnreachable = (error: unknown) => error instanceof ShopError && (error.code === 'unreachable' || error.code === 'records-unreachable')
+
+let csrfToken = ''
+/** Set by whoever learns who is signed in. */
+export const keepToken = (token: string) => {
+  csrfToken = token
+}
+
+interface Asked {
+  readonly body?: unknown
+  /** Makes the request safe to repeat. */
+  readonly key?: string
+}
+
+/** Asks the server and reads its answer by the contract's schema. */
+export async function ask<T extends z.ZodType>(method: 'GET' | 'POST' | 'PUT', path: string, answer: T, asked: Asked = {}): Promise<z.output<T>> {
+  let response: Response
+  try {
+    response = await fetch(`/api${path}`, {
+      method,
+      headers: {
+        ...(asked.body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...(method === 'GET' ? {} : { 'x-csrf-token': csrfToken }),
+        ...(asked.key === undefined ? {} : { 'idempotency-key': asked.key }),
+      },
+      ...(asked.body === undefined ? {} : { body: JSON.stringify(asked.body) }),
+    })
+  } catch {
+    throw new ShopError({ code: 'unreachable', message: 'The shop does not answer.', hint: 'Nothing typed is lost. It is tried again by itself.' })
+  }
+  const body: unknown = await response.json().catch(() => undefined)
+  if (response.ok) return answer.parse(body)
+  const refused = apiError.safeParse(body)
+  throw new ShopError(refused.success ? refused.data : { code: 'trouble', message: `The shop answered ${response.status}.` })
+}
+
+/** A key for one thing a person does; a repeated request carries the same. */
+export const newKey = () => crypto.randomUUID()

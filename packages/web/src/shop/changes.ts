@@ -1,0 +1,22 @@
+import { useEffect } from 'react'
+import { queries } from './queries'
+
+/** What each change at the shop makes stale on open pages. */
+const stale: Readonly<Record<string, readonly string[]>> = {
+  stock: ['stock', 'batches'],
+  batches: ['batches', 'stock'],
+  patterns: ['patterns'],
+  colourways: ['colourways'],
+  everything: ['stock', 'batches', 'patterns', 'colourways'],
+}
+
+/** Listens for what others do, and reads anew what it touches. */
+export function useChanges(): void {
+  useEffect(() => {
+    const source = new EventSource('/api/changes')
+    source.onmessage = ({ data }) => {
+      for (const subject of stale[String(data)] ?? []) void queries.invalidateQueries({ queryKey: [subject] })
+    }
+    return () => source.close()
+  }, [])
+}

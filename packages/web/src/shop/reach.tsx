@@ -1,0 +1,38 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useEffect, useRef, useSyncExternalStore } from 'react'
+import { z } from 'zod'
+import { ask, isUnreachable } from './api'
+
+/** Says when the shop cannot be reached, keeps trying, and reads everything anew when it can. */
+export function Reach() {
+  const client = useQueryClient()
+  const cache = client.getQueryCache()
+  const away = useSyncExternalStore(
+    (changed) => cache.subscribe(changed),
+    () => cache.getAll().some((query) => isUnreachable(query.state.error) || (query.state.fetchFailureCount > 0 && isUnreachable(query.state.fetchFailureReason))),
+  )
+  const was = useRef(false)
+  const { data: health } = useQuery({
+    queryKey: ['health'],
+    queryFn: () => ask('GET', '/health', z.object({ ok: z.boolean() })),
+    enabled: away,
+    refetchInterval: 2000,
+    retry: false,
+    staleTime: 0,
+    gcTime: 0,
+  })
+  useEffect(() => {
+    if (away) was.current = true
+    if (health?.ok && was.current) {
+      was.current = false
+      client.removeQueries({ queryKey: ['health'] })
+      void client.invalidateQueries()
+    }
+  }, [away, health, client])
+  if (!away) return null
+  return (
+    <div role="alert" className="notice trouble" style={{ margin: 0, borderRadius: 0 }}>
+      <strong>The shop’s records cannot be reached.</strong> What you typed is kept on this page. Trying again by itself.
+    </div>
+  )
+}

@@ -1,0 +1,194 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { handMove, type ItemStory, type Move } from '@tessellum/contract/stock'
+import { App, Button, Form, Input, InputNumber, Select, Table } from 'antd'
+import dayjs from 'dayjs'
+import { useRef } from 'react'
+import { Link, useParams } from 'react-router'
+import { z } from 'zod'
+import { Loading } from '../frame/loading'
+import { usePageTitle } from '../frame/page-title'
+import { Trouble } from '../frame/trouble'
+import { useMay } from '../people/me'
+import { ask, newKey, type ShopError } from '../shop/api'
+import { read } from '../shop/queries'
+import { perSpoken, spokenUnit } from './quantity'
+import { Quantity } from './quantity-cell'
+import { Swatch } from './swatch'
+
+export function ItemPage() {
+  const id = Number(useParams().id)
+  const { data, error } = useQuery(read.item(id))
+  usePageTitle(data?.colourName ?? 'Stock')
+  if (error && !data) return <Trouble error={error} />
+  return data ? <Story item={data} /> : <Loading what="Fetching the item" />
+}
+
+const kindWords: Readonly<Record<string, string>> = {
+  receive: 'received',
+  correction: 'corrected',
+  reserve: 'promised',
+  release: 'given back',
+  sale: 'sold',
+  scrap: 'scrapped',
+  reverse: 'reversed',
+}
+
+/** One item: what there is, in which lots, and every move that made it so. */
+function Story({ item }: { item: ItemStory }) {
+  const mayMove = useMay('stock.move')
+  const free = item.onHand - item.reserved
+  const { bead } = item
+  return (
+    <div className="page stack">
+      <div className="page-head">
+        <Swatch item={item} size={46} />
+        <div>
+          <h1>{item.colourName}</h1>
+          <span className="quiet">
+            {item.kind} {item.size}, {item.colourCode}, {item.maker}
+            {item.finish ? `, ${item.finish}` : ''}
+          </span>
+        </div>
+        <span className="spacer" />
+        <Link to="/stock">All stock</Link>
+      </div>
+      <div className="sheet facts">
+        <Fact label="free">
+          <Quantity quantity={free} unit={item.unit} />
+        </Fact>
+        <Fact label="promised to batches">
+          <Quantity quantity={item.reserved} unit={item.unit} />
+        </Fact>
+        <Fact label="on hand">
+          <Quantity quantity={item.onHand} unit={item.unit} />
+        </Fact>
+        {bead && <Fact label="free, about">{Math.floor(free / (item.unit === 'mg' ? bead.massMg : 1)).toLocaleString('en-GB').replaceAll(',', ' ')} beads</Fact>}
+        <Fact label="kept in">{item.place || 'no place yet'}</Fact>
+        {bead && (
+          <Fact label="long, across, hole, each">
+            <span style={{ fontSize: 19 }}>
+              {bead.lengthMm} · {bead.acrossMm} · {bead.boreMm} mm · {bead.massMg} mg
+            </span>
+          </Fact>
+        )}
+      </div>
+      <div className="two">
+        <div className="rows">
+          <Table<Move>
+            rowKey="id"
+            size="small"
+            dataSource={item.moves}
+            pagination={item.moves.length > 15 ? { pageSize: 15, showSizeChanger: false } : false}
+            title={() => <h2>Moves</h2>}
+            locale={{ emptyText: <div className="empty">Nothing has moved yet.</div> }}
+            columns={[
+              { title: 'When', key: 'at', render: (_, move) => dayjs(move.at).format('D MMM YYYY, HH:mm') },
+              { title: 'What', key: 'kind', render: (_, move) => kindWords[move.kind] ?? move.kind },
+              { title: 'On hand', key: 'onHand', align: 'right', render: (_, move) => (move.onHand ? <Quantity quantity={move.onHand} unit={item.unit} sign /> : '') },
+              { title: 'Promised', key: 'reserved', align: 'right', render: (_, move) => (move.reserved ? <Quantity quantity={move.reserved} unit={item.unit} sign /> : '') },
+              { title: 'Lot', dataIndex: 'lotCode' },
+              { title: 'Why', key: 'why', render: (_, move) => (move.batchId ? <Link to={`/kits/${move.batchId}`}>{move.batchName}</Link> : move.reason) },
+              { title: 'By', dataIndex: 'by' },
+            ]}
+          />
+        </div>
+        <div className="stack">
+          <div className="rows">
+            <Table
+              rowKey="id"
+              size="small"
+              dataSource={item.lots}
+              pagination={false}
+              title={() => <h2>Lots</h2>}
+              columns={[
+                { title: 'Lot', dataIndex: 'code' },
+                { title: 'Since', key: 'since', render: (_, lot) => dayjs(lot.receivedOn).format('D MMM YYYY') },
+                { title: 'Free', key: 'free', align: 'right', render: (_, lot) => <Quantity quantity={lot.onHand - lot.reserved} unit={item.unit} /> },
+                { title: 'On hand', key: 'onHand', align: 'right', render: (_, lot) => <Quantity quantity={lot.onHand} unit={item.unit} /> },
+              ]}
+            />
+          </div>
+          {mayMove && item.lots.length > 0 && <MoveForm item={item} />}
+        </div>
+      </div>
+    </div>
+  )
+}
+
+const Fact = ({ label, children }: { label: string; children: React.ReactNode }) => (
+  <div className="fact">
+    <div className="figure">{children}</div>
+    <div className="label">{label}</div>
+  </div>
+)
+
+interface MoveFields {
+  lotId: number
+  kind: 'receive' | 'sale' | 'scrap' | 'correction'
+  amount: number
+  reason: string
+}
+
+/** Posts a move by hand. The key stays the same until it has gone through, so that pressing twice acts once. */
+function MoveForm({ item }: { item: ItemStory }) {
+  const client = useQueryClient()
+  const { message } = App.useApp()
+  const [form] = Form.useForm<MoveFields>()
+  const key = useRef(newKey())
+  const post = useMutation({
+    mutationFn: ({ lotId, kind, amount, reason }: MoveFields) => {
+      const body = handMove.parse({ kind, quantity: Math.round(amount * perSpoken[item.unit]), reason })
+      return ask('POST', `/lots/${lotId}/moves`, z.object({ moveId: z.number() }), { body, key: key.current })
+    },
+    onSuccess: () => {
+      key.current = newKey()
+      form.resetFields(['amount', 'reason'])
+      void client.invalidateQueries({ queryKey: ['stock'] })
+      void message.success('The move is in the ledger.')
+    },
+  })
+  const refused = post.error as ShopError | null
+  return (
+    <Form
+      form={form}
+      className="sheet pad"
+      layout="vertical"
+      requiredMark={false}
+      onFinish={post.mutate}
+      onValuesChange={() => {
+        // Another amount is another thing to do.
+        key.current = newKey()
+      }}
+      initialValues={{ kind: 'sale', lotId: item.lots[0]?.id }}
+    >
+      <h2 style={{ marginBottom: 12 }}>Post a move</h2>
+      <Form.Item label="What" name="kind">
+        <Select
+          options={[
+            { value: 'sale', label: 'Sold at the counter' },
+            { value: 'receive', label: 'Received' },
+            { value: 'scrap', label: 'Scrapped' },
+            { value: 'correction', label: 'Count corrected' },
+          ]}
+        />
+      </Form.Item>
+      <Form.Item label="Lot" name="lotId">
+        <Select options={item.lots.map((lot) => ({ value: lot.id, label: lot.code }))} />
+      </Form.Item>
+      <Form.Item label={`How much, in ${spokenUnit[item.unit]}`} name="amount" rules={[{ required: true, message: 'Give a quantity.' }]}>
+        <InputNumber style={{ width: '100%' }} step={item.unit === 'piece' ? 1 : 0.1} {...(item.unit === 'piece' ? { precision: 0 } : {})} />
+      </Form.Item>
+      <Form.Item label="Why" name="reason" rules={[{ required: true, whitespace: true, message: 'Say why.' }]}>
+        <Input maxLength={200} />
+      </Form.Item>
+      {refused && (
+        <div role="alert" className="notice trouble">
+          {refused.message} {refused.hint}
+        </div>
+      )}
+      <Button type="primary" htmlType="submit" loading={post.isPending}>
+        Post
+      </Button>
+    </Form>
+  )
+}

@@ -1,0 +1,14 @@
+import type { StockUnit } from '@tessellum/contract/stock'
+import { quantityParts } from './quantity'
+
+/** A figure with its unit quiet behind it. */
+export function Quantity({ quantity, unit, sign = false }: { quantity: number; unit: StockUnit; sign?: boolean }) {
+  const [figure, word] = quantityParts(quantity, unit)
+  return (
+    <span className="figures" style={{ whiteSpace: 'nowrap' }}>
+      {sign && quantity > 0 ? '+' : ''}
+      {figure}
+      <span className="unit"> {word}</span>
+    </span>
+  )
+}

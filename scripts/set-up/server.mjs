@@ -1,0 +1,46 @@
+import { fork } from 'node:child_process'
+import path from 'node:path'
+import { must } from './run.mjs'
+import { root } from './places.mjs'
+import { Stop } from './say.mjs'
+
+const dist = (file) => path.join(root, 'packages/server/dist', file)
+
+/** Brings the database to the newest schema and opens the demo shop in an empty one. */
+export const setUpDatabase = (databaseUrl, demoPassword) =>
+  must(process.execPath, [dist('set-up.js')], { cwd: root, env: { ...process.env, DATABASE_URL: databaseUrl, DEMO_PASSWORD: demoPassword } })
+
+/**
+ * Starts the server as a child that ends when we do.
+ * @returns {Promise<{port: number, child: import('node:child_process').ChildProcess, stop: () => Promise<void>}>}
+ */
+export function startServer({ port, databaseUrl, sessionSecret, env = {} }) {
+  return new Promise((resolve, reject) => {
+    const child = fork(dist('main.js'), {
+      cwd: root,
+      env: {
+        NODE_ENV: 'production',
+        LOG_LEVEL: 'warn',
+        ...process.env,
+        PORT: String(port),
+        DATABASE_URL: databaseUrl,
+        SESSION_SECRET: sessionSecret,
+        WEB_ROOT: path.join(root, 'packages/web/dist'),
+        ...env,
+      },
+    })
+    const ended = new Promise((done) => child.once('exit', done))
+    child.once('exit', (code) => reject(new Stop(`The server ended with ${code} before it was ready.`)))
+    child.once('message', ({ listening }) =>
+      resolve({
+        port: listening,
+        child,
+        ended,
+        async stop() {
+          child.kill('SIGTERM')
+          await ended
+        },
+      }),
+    )
+  })
+}
