@@ -5,8 +5,9 @@ import { ensureBuild } from './set-up/build.mjs'
 import { isFree, removeCluster, startCluster } from './set-up/cluster.mjs'
 import { ensurePackages } from './set-up/debian.mjs'
 import { ensureDependencies } from './set-up/dependencies.mjs'
+import { onlyOne } from './set-up/only-one.mjs'
 import { data, ensureData } from './set-up/places.mjs'
-import { runMain, say, Stop } from './set-up/say.mjs'
+import { runMain, Stop, say } from './set-up/say.mjs'
 import { secrets } from './set-up/secrets.mjs'
 import { setUpDatabase, startServer } from './set-up/server.mjs'
 
@@ -16,12 +17,14 @@ await runMain(async () => {
   const fresh = process.argv.includes('--fresh')
   const external = process.env.DATABASE_URL
   ensureData()
+  onlyOne()
   await ensurePackages(external ? [] : ['postgresql'])
   await ensureDependencies()
   await ensureBuild()
 
   const folder = path.join(data, 'postgres')
-  if (fresh && external) throw new Stop('--fresh empties only a database of our own; empty the one that DATABASE_URL names yourself.')
+  if (fresh && external)
+    throw new Stop('--fresh empties only a database of our own; empty the one that DATABASE_URL names yourself.')
   if (fresh) {
     say('Beginning again with an empty shop...')
     await removeCluster(folder)
@@ -72,8 +75,10 @@ async function choosePort() {
   const asked = process.env.PORT
   if (asked !== undefined && asked !== '') {
     const port = Number(asked)
-    if (!Number.isInteger(port) || port < 0 || port > 65535) throw new Stop(`PORT is "${asked}"; it must be a number from 0 to 65535.`)
-    if (port !== 0 && !(await isFree(port))) throw new Stop(`Port ${port} is taken. Close what uses it, or choose another: PORT=5090 npm start`)
+    if (!Number.isInteger(port) || port < 0 || port > 65535)
+      throw new Stop(`PORT is "${asked}"; it must be a number from 0 to 65535.`)
+    if (port !== 0 && !(await isFree(port)))
+      throw new Stop(`Port ${port} is taken. Close what uses it, or choose another: PORT=5090 npm start`)
     return port
   }
   for (let port = usualPort; port < usualPort + 20; port++) if (await isFree(port)) return port

@@ -1,7 +1,7 @@
 import { accessSync, constants, existsSync, readdirSync } from 'node:fs'
 import path from 'node:path'
 import { must, run } from './run.mjs'
-import { say, Stop } from './say.mjs'
+import { Stop, say } from './say.mjs'
 
 const isRoot = process.getuid?.() === 0
 
@@ -37,15 +37,21 @@ export async function ensurePackages(names) {
   const missing = names.filter((name) => !wants[name]())
   if (missing.length === 0) return
   const install = `apt-get install -y --no-install-recommends ${missing.join(' ')}`
-  if (!existsSync('/usr/bin/apt-get')) throw new Stop(`Missing: ${missing.join(', ')}. Install them with your system's package manager and start again.`)
+  if (!existsSync('/usr/bin/apt-get'))
+    throw new Stop(`Missing: ${missing.join(', ')}. Install them with your system's package manager and start again.`)
   const sudo = !isRoot && (await run('sudo', ['-n', 'true']).catch(() => ({ code: 1 }))).code === 0
   if (!isRoot && !sudo) {
-    throw new Stop(`Missing Debian packages: ${missing.join(', ')}. Run these, then start again:\n\n  sudo apt-get update\n  sudo ${install}\n`)
+    throw new Stop(
+      `Missing Debian packages: ${missing.join(', ')}. Run these, then start again:\n\n  sudo apt-get update\n  sudo ${install}\n`,
+    )
   }
   say(`Installing ${missing.join(' and ')} from Debian's packages...`)
   // Debian would make and start a cluster of its own; ours lives in the project.
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive', NEEDRESTART_SUSPEND: '1' }
-  const apt = (args) => (sudo ? must('sudo', ['-n', 'env', 'DEBIAN_FRONTEND=noninteractive', 'apt-get', ...args]) : must('apt-get', args, { env }))
+  const apt = (args) =>
+    sudo
+      ? must('sudo', ['-n', 'env', 'DEBIAN_FRONTEND=noninteractive', 'apt-get', ...args])
+      : must('apt-get', args, { env })
   try {
     await apt(['update', '-qq'])
     await apt(['install', '-y', '-qq', '--no-install-recommends', ...missing])

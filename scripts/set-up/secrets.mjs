@@ -7,7 +7,9 @@ const syllables = ['ba', 'de', 'fi', 'go', 'lu', 'ma', 'ne', 'pi', 'ro', 'su', '
 
 /** Easy to read off a screen and type at a bench: 14^8, about 30 bits, with tries limited. */
 const readablePassword = () =>
-  Array.from({ length: 4 }, () => syllables[randomInt(syllables.length)] + syllables[randomInt(syllables.length)]).join('-')
+  Array.from({ length: 4 }, () => syllables[randomInt(syllables.length)] + syllables[randomInt(syllables.length)]).join(
+    '-',
+  )
 
 /** Made on the first start and kept in .data, readable by its owner only. */
 export function secrets() {
@@ -20,6 +22,7 @@ export function secrets() {
     demoPassword: readablePassword(),
     ...kept,
   }
-  if (Object.keys(all).length !== Object.keys(kept).length) writeFileSync(file, JSON.stringify(all, null, 2), { mode: 0o600 })
+  if (Object.keys(all).length !== Object.keys(kept).length)
+    writeFileSync(file, JSON.stringify(all, null, 2), { mode: 0o600 })
   return all
 }

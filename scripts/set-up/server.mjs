@@ -1,14 +1,17 @@
 import { fork } from 'node:child_process'
 import path from 'node:path'
-import { must } from './run.mjs'
 import { root } from './places.mjs'
+import { must } from './run.mjs'
 import { Stop } from './say.mjs'
 
 const dist = (file) => path.join(root, 'packages/server/dist', file)
 
 /** Brings the database to the newest schema and opens the demo shop in an empty one. */
 export const setUpDatabase = (databaseUrl, demoPassword) =>
-  must(process.execPath, [dist('set-up.js')], { cwd: root, env: { ...process.env, DATABASE_URL: databaseUrl, DEMO_PASSWORD: demoPassword } })
+  must(process.execPath, [dist('set-up.js')], {
+    cwd: root,
+    env: { ...process.env, DATABASE_URL: databaseUrl, DEMO_PASSWORD: demoPassword },
+  })
 
 /**
  * Starts the server as a child that ends when we do.

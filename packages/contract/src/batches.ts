@@ -19,7 +19,11 @@ export type BatchLine = z.infer<typeof batchLine>
 const lines = z.array(batchLine).min(1, 'A batch has at least one line.').max(50, 'A batch has at most 50 lines.')
 
 export const newBatch = z.object({
-  name: z.string('Name the batch.').trim().min(1, 'Name the batch.').max(80, 'A batch has a name of at most 80 letters.'),
+  name: z
+    .string('Name the batch.')
+    .trim()
+    .min(1, 'Name the batch.')
+    .max(80, 'A batch has a name of at most 80 letters.'),
   dueOn: z.iso.date('Give the day it is due.'),
   lines,
 })

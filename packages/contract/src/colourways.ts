@@ -19,7 +19,11 @@ export const colourway = z.object({
 export type Colourway = z.infer<typeof colourway>
 
 export const saveColourway = z.object({
-  name: z.string('Name the colourway.').trim().min(1, 'Name the colourway.').max(80, 'A colourway has a name of at most 80 letters.'),
+  name: z
+    .string('Name the colourway.')
+    .trim()
+    .min(1, 'Name the colourway.')
+    .max(80, 'A colourway has a name of at most 80 letters.'),
   choices: z.array(choice).max(500, 'A colourway has at most 500 choices.'),
 })
 export type SaveColourway = z.input<typeof saveColourway>

@@ -42,7 +42,11 @@ export const saveDraft = z.object({ source, revision: z.number().int() })
 export type SaveDraft = z.infer<typeof saveDraft>
 
 export const saveVersion = z.object({
-  name: z.string('Name the version.').trim().min(1, 'Name the version.').max(80, 'A version has a name of at most 80 letters.'),
+  name: z
+    .string('Name the version.')
+    .trim()
+    .min(1, 'Name the version.')
+    .max(80, 'A version has a name of at most 80 letters.'),
   note: z.string().trim().max(2000, 'A note has at most 2,000 letters.').default(''),
   revision: z.number().int(),
 })

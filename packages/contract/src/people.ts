@@ -4,8 +4,15 @@ export const personRole = z.enum(['owner', 'designer', 'stockroom', 'teacher'])
 export type PersonRole = z.infer<typeof personRole>
 
 export const signIn = z.object({
-  name: z.string('Give your sign-in name.').trim().min(1, 'Give your sign-in name.').max(60, 'A sign-in name has at most 60 letters.'),
-  password: z.string('Give your password.').min(1, 'Give your password.').max(200, 'A password has at most 200 letters.'),
+  name: z
+    .string('Give your sign-in name.')
+    .trim()
+    .min(1, 'Give your sign-in name.')
+    .max(60, 'A sign-in name has at most 60 letters.'),
+  password: z
+    .string('Give your password.')
+    .min(1, 'Give your password.')
+    .max(200, 'A password has at most 200 letters.'),
 })
 export type SignIn = z.infer<typeof signIn>
 

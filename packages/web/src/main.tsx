@@ -6,8 +6,8 @@ import { QueryClientProvider } from '@tanstack/react-query'
 import { App as AntApp, ConfigProvider } from 'antd'
 import { createRoot } from 'react-dom/client'
 import { RouterProvider } from 'react-router'
-import { queries } from './shop/queries'
 import { router } from './routes'
+import { queries } from './shop/queries'
 import { theme } from './theme'
 
 const root = document.getElementById('root')

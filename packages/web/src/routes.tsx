@@ -15,10 +15,22 @@ export const router = createBrowserRouter([
         errorElement: <Trouble />,
         children: [
           { index: true, loader: () => redirect('/patterns') },
-          { path: 'patterns', lazy: async () => ({ Component: (await import('./patterns/patterns-page')).PatternsPage }) },
-          { path: 'patterns/:id', lazy: async () => ({ Component: (await import('./patterns/pattern-page')).PatternPage }) },
-          { path: 'patterns/:id/colours', lazy: async () => ({ Component: (await import('./colours/colours-page')).ColoursPage }) },
-          { path: 'patterns/:id/written', lazy: async () => ({ Component: (await import('./patterns/written-page')).WrittenPage }) },
+          {
+            path: 'patterns',
+            lazy: async () => ({ Component: (await import('./patterns/patterns-page')).PatternsPage }),
+          },
+          {
+            path: 'patterns/:id',
+            lazy: async () => ({ Component: (await import('./patterns/pattern-page')).PatternPage }),
+          },
+          {
+            path: 'patterns/:id/colours',
+            lazy: async () => ({ Component: (await import('./colours/colours-page')).ColoursPage }),
+          },
+          {
+            path: 'patterns/:id/written',
+            lazy: async () => ({ Component: (await import('./patterns/written-page')).WrittenPage }),
+          },
           { path: 'stock', lazy: async () => ({ Component: (await import('./stock/stock-page')).StockPage }) },
           { path: 'stock/:id', lazy: async () => ({ Component: (await import('./stock/item-page')).ItemPage }) },
           { path: 'kits', lazy: async () => ({ Component: (await import('./kits/batches-page')).BatchesPage }) },

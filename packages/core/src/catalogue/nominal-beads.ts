@@ -71,14 +71,16 @@ const kinds: readonly { kind: string; contact: number; bores: 1 | 2; rows: reado
     kind: 'pearl round',
     contact: 2,
     bores: 1,
-    rows: ([
-      [3, 0.7],
-      [4, 0.75],
-      [6, 0.8],
-      [8, 0.9],
-      [10, 1.0],
-      [12, 1.0],
-    ] as const).map(([d, bore]) => [`${d} mm`, d, d, bore, pearlMass(d, bore)] as const),
+    rows: (
+      [
+        [3, 0.7],
+        [4, 0.75],
+        [6, 0.8],
+        [8, 0.9],
+        [10, 1.0],
+        [12, 1.0],
+      ] as const
+    ).map(([d, bore]) => [`${d} mm`, d, d, bore, pearlMass(d, bore)] as const),
   },
   { kind: 'cube', contact: 6, bores: 1, rows: [['4 mm', 4, 4, 1, 150]] },
   { kind: 'twin oval', contact: 2, bores: 2, rows: [['2.5 x 5 mm', 2.5, 2.5, 0.8, 75]] },

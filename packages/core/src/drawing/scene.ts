@@ -31,8 +31,9 @@ export interface Scene {
   readonly stone: readonly { readonly x: Mm; readonly y: Mm }[] | undefined
 }
 
-/** Of the wall that lies beyond the stone's edge this much goes inward; the rest is taken up by the curve. */
-const inwardShare = 0.85
+/** The wall begins to lean in this far up the stone's edge, and of what lies beyond so much goes inward. */
+const leansFrom = 0.15
+const inwardShare = 0.9
 
 export function sceneOf(reckoned: Reckoned): Scene {
   const { work, roles, letterOf } = reckoned
@@ -53,10 +54,42 @@ export function sceneOf(reckoned: Reckoned): Scene {
     const place =
       seat.base < 0
         ? onWall(seat.turn, heights.get(seat.row) ?? 0, halfWall, acrossMm, outline)
-        : onLoop(seat.turn, (seat.row + 1) * lengthMm, beads[seat.base] as SceneBead, outline(work.seat(seat.base).turn))
-    beads.push({ bead, role: letterOf(work.role(bead)), statement: work.statementOfBead(bead), ...place, lengthMm, acrossMm, contact })
+        : onLoop(
+            seat.turn,
+            (seat.row + 1) * lengthMm,
+            beads[seat.base] as SceneBead,
+            outline(work.seat(seat.base).turn),
+          )
+    beads.push({
+      bead,
+      role: letterOf(work.role(bead)),
+      statement: work.statementOfBead(bead),
+      ...place,
+      lengthMm,
+      acrossMm,
+      contact,
+    })
   }
-  return { beads, stone: stone && Array.from({ length: 144 }, (_, i) => outline(i / 144)).map(({ x, y }) => ({ x, y })) }
+  const upright = shape.shape === 'round' || shape.shape === 'girth' ? loopUp(beads, work) : beads
+  return {
+    beads: upright,
+    stone: stone && Array.from({ length: 144 }, (_, i) => outline(i / 144)).map(({ x, y }) => ({ x, y })),
+  }
+}
+
+/** A round piece has no top of its own: it is turned so that its first loop is uppermost, as it will hang. */
+function loopUp(beads: readonly SceneBead[], work: Work): readonly SceneBead[] {
+  const hung = beads.find(({ bead }) => work.seat(bead).base >= 0)
+  const base = hung && beads[work.seat(hung.bead).base]
+  if (!base) return beads
+  const by = Math.PI / 2 - Math.atan2(base.y, base.x)
+  const [cos, sin] = [Math.cos(by), Math.sin(by)]
+  return beads.map((bead) => ({
+    ...bead,
+    x: bead.x * cos - bead.y * sin,
+    y: bead.x * sin + bead.y * cos,
+    angle: bead.angle + by,
+  }))
 }
 
 function placedStone({ report }: Reckoned): Stone | undefined {
@@ -94,7 +127,10 @@ function rowHeights(work: Work, beadOfRole: (index: number) => Bead): Map<number
     let before: number | undefined
     const rows = [...across.keys()].filter((row) => row * sign >= 0).sort((a, b) => Math.abs(a) - Math.abs(b))
     for (const row of rows) {
-      height += before === undefined ? (Math.abs(row) * mean(row)) / 2 : ((Math.abs(row - before) / 2) * (mean(row) + mean(before))) / 2
+      height +=
+        before === undefined
+          ? (Math.abs(row) * mean(row)) / 2
+          : ((Math.abs(row - before) / 2) * (mean(row) + mean(before))) / 2
       heights.set(row, sign * height)
       before = row
     }
@@ -106,10 +142,9 @@ type Place = Pick<SceneBead, 'x' | 'y' | 'z' | 'angle'>
 
 function onWall(turn: number, height: Mm, halfWall: Mm, acrossMm: Mm, outline: Outline): Place {
   const { x, y, nx, ny } = outline(turn)
-  const over = Math.max(0, Math.abs(height) - halfWall * 0.5)
+  const over = Math.max(0, Math.abs(height) - halfWall * leansFrom)
   const offset = acrossMm / 2 - over * inwardShare
-  const z = Math.sign(height) * Math.min(Math.abs(height), halfWall * 0.5 + over * 0.5)
-  return { x: x + nx * offset, y: y + ny * offset, z, angle: Math.atan2(-nx, ny) }
+  return { x: x + nx * offset, y: y + ny * offset, z: height, angle: Math.atan2(-nx, ny) }
 }
 
 function onLoop(turn: number, girth: Mm, base: SceneBead, edge: { nx: number; ny: number }): Place {

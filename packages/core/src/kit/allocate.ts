@@ -64,7 +64,8 @@ export function allocate(demands: readonly Demand[], lots: readonly FreeLot[]): 
   return { takes, shortages }
 }
 
-const kitsFrom = (free: number, quantity: number) => (quantity > 0 ? Math.max(0, Math.floor(free / quantity)) : Infinity)
+const kitsFrom = (free: number, quantity: number) =>
+  quantity > 0 ? Math.max(0, Math.floor(free / quantity)) : Infinity
 
 /** How many kits of one bill the free lots would fill, and the items that stop at that number. */
 export function mostKits(

@@ -2,7 +2,7 @@
  * A kit's bill: what one kit of a pattern takes from the shelf, item by item. Roles that share an item are added together.
  */
 import { type Bead, isSeedBead } from '../catalogue/bead'
-import { roundUpTo, type Mg } from '../measure/units'
+import { type Mg, roundUpTo } from '../measure/units'
 import type { Report } from '../report/report'
 import { type SparePolicy, spareBeads, usualSpares } from './spares'
 
@@ -47,7 +47,11 @@ export const rolesToChoose = (report: Report): string[] => [
   threadRole,
 ]
 
-export function billOf(report: Report, chosen: Readonly<Record<string, KitItem>>, policy: SparePolicy = usualSpares): Bill {
+export function billOf(
+  report: Report,
+  chosen: Readonly<Record<string, KitItem>>,
+  policy: SparePolicy = usualSpares,
+): Bill {
   const wanted = new Map<number, { item: KitItem; roles: string[]; exact: number }>()
   const missing: string[] = []
   const want = (role: string, exact: number) => {

@@ -34,7 +34,11 @@ function itemIdFor(choices: readonly Choice[], role: string, size: string): numb
 }
 
 /** Roles whose item is not among `items` are left out; the bill then names them as missing. */
-export function chosenIn<Item extends ChoosableItem>(choices: readonly Choice[], size: string, items: readonly Item[]): Chosen<Item> {
+export function chosenIn<Item extends ChoosableItem>(
+  choices: readonly Choice[],
+  size: string,
+  items: readonly Item[],
+): Chosen<Item> {
   const byId = new Map(items.map((item) => [item.id, item]))
   const chosen: Record<string, Item> = {}
   const beads: Record<string, Bead> = {}
@@ -53,4 +57,5 @@ export function chosenIn<Item extends ChoosableItem>(choices: readonly Choice[],
   return { items: chosen, beads, colours, kit }
 }
 
-const asBead = ({ maker, ...figures }: NonNullable<ChoosableItem['bead']>): Bead => (maker === undefined ? figures : { ...figures, maker })
+const asBead = ({ maker, ...figures }: NonNullable<ChoosableItem['bead']>): Bead =>
+  maker === undefined ? figures : { ...figures, maker }

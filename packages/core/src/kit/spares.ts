@@ -11,10 +11,18 @@ export interface SparePolicy {
   readonly threadStepMm: number
 }
 
-export const usualSpares: SparePolicy = { smallShare: 0.1, smallLeast: 5, largeEvery: 12, scaleStepMg: 100, threadStepMm: 100 }
+export const usualSpares: SparePolicy = {
+  smallShare: 0.1,
+  smallLeast: 5,
+  largeEvery: 12,
+  scaleStepMg: 100,
+  threadStepMm: 100,
+}
 
 /** @param acrossMm a bead's larger measure; 3 mm and up counts as large */
 export function spareBeads(exact: number, largestMm: number, policy: SparePolicy): number {
   if (exact === 0) return 0
-  return largestMm >= 3 ? Math.ceil(exact / policy.largeEvery) : Math.max(Math.ceil(exact * policy.smallShare - 1e-9), policy.smallLeast)
+  return largestMm >= 3
+    ? Math.ceil(exact / policy.largeEvery)
+    : Math.max(Math.ceil(exact * policy.smallShare - 1e-9), policy.smallLeast)
 }

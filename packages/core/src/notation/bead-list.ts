@@ -52,7 +52,9 @@ const startsList = (cursor: Cursor): boolean => {
 export function readBeadList(cursor: Cursor, word: string): BeadList {
   if (!startsList(cursor)) {
     const found = cursor.peek()
-    const message = found ? `After "${word}" comes a list of beads, not "${shown(found)}".` : `"${word}" needs a list of beads.`
+    const message = found
+      ? `After "${word}" comes a list of beads, not "${shown(found)}".`
+      : `"${word}" needs a list of beads.`
     throw new LineFault(found ?? cursor.end, message, `For example: ${word} 3A B.`)
   }
   const parts = readParts(cursor)
@@ -64,7 +66,8 @@ export function readBeadList(cursor: Cursor, word: string): BeadList {
 function readParts(cursor: Cursor): Part[] {
   const parts = [readPart(cursor)]
   while (cursor.take('Comma')) {
-    if (cursor.done) throw new LineFault(cursor.end, 'The list stops after a comma.', 'Take the comma away, or go on with the list.')
+    if (cursor.done)
+      throw new LineFault(cursor.end, 'The list stops after a comma.', 'Take the comma away, or go on with the list.')
     parts.push(readPart(cursor))
   }
   return parts
@@ -79,7 +82,11 @@ function readPart(cursor: Cursor): Part {
   const last = elements[elements.length - 1]
   if (!first || !last) {
     const found = cursor.peek()
-    throw new LineFault(found ?? cursor.end, found ? `Expected beads, found "${shown(found)}".` : 'Expected beads here.', 'For example: 3A B.')
+    throw new LineFault(
+      found ?? cursor.end,
+      found ? `Expected beads, found "${shown(found)}".` : 'Expected beads here.',
+      'For example: 3A B.',
+    )
   }
   return { elements, times, span: { from: first.span.from, to: (times ?? last).span.to } }
 }
@@ -106,10 +113,19 @@ function readElement(cursor: Cursor): Element {
   }
   if (number && cursor.peek()?.kind === 'Group') {
     const bracket = readElement(cursor) as Bracket
-    if (bracket.times) throw new LineFault(bracket.span, 'This bracket is counted twice.', 'Use either the number before it or the x after it.')
+    if (bracket.times)
+      throw new LineFault(
+        bracket.span,
+        'This bracket is counted twice.',
+        'Use either the number before it or the x after it.',
+      )
     return { ...bracket, times: count, span: { from: number.from, to: bracket.span.to } }
   }
-  const name = cursor.expect('Name', number ? `a bead's letter after ${number.text}` : "a bead's letter", 'For example: 3A.')
+  const name = cursor.expect(
+    'Name',
+    number ? `a bead's letter after ${number.text}` : "a bead's letter",
+    'For example: 3A.',
+  )
   return { type: 'beads', count, role: name.text, span: { from: (number ?? name).from, to: name.to } }
 }
 
@@ -119,7 +135,8 @@ function tally(parts: readonly Part[], scope: Scope): number {
   for (const part of parts) {
     let once = 0
     for (const element of part.elements) {
-      if (element.type === 'beads') once += element.count ? reckonCount(element.count, scope, 'The number of beads', 1) : 1
+      if (element.type === 'beads')
+        once += element.count ? reckonCount(element.count, scope, 'The number of beads', 1) : 1
       else if (element.type === 'bracket') once += tally(element.parts, scope) * times(element.times, scope)
     }
     // A stitch that picks up nothing still takes a turn, so it counts towards the limit.
@@ -191,7 +208,11 @@ function layStitches(parts: readonly Part[], scope: Scope, into: Stitch[]): void
     for (const element of part.elements) {
       if (element.type === 'nothing') {
         if (part.elements.length > 1) {
-          throw new LineFault(element.span, 'A stitch either picks up beads or "-".', 'Put a comma between them to make two stitches.')
+          throw new LineFault(
+            element.span,
+            'A stitch either picks up beads or "-".',
+            'Put a comma between them to make two stitches.',
+          )
         }
       } else if (element.type === 'bracket') {
         const repeats = times(element.times, scope)

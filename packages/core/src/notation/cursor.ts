@@ -79,12 +79,26 @@ export class Cursor {
     const extra = this.peek()
     if (!extra) return
     if (extra.kind === 'Close') {
-      throw new LineFault(extra, `This "${extra.text}" closes nothing.`, 'Take it away, or open the bracket before it.', '')
+      throw new LineFault(
+        extra,
+        `This "${extra.text}" closes nothing.`,
+        'Take it away, or open the bracket before it.',
+        '',
+      )
     }
     if (extra.kind === 'OpenString') {
-      throw new LineFault(extra, 'This text in quotes is never closed.', 'Add a " at its end.', `${extra.text.trimEnd()}"`)
+      throw new LineFault(
+        extra,
+        'This text in quotes is never closed.',
+        'Add a " at its end.',
+        `${extra.text.trimEnd()}"`,
+      )
     }
-    throw new LineFault(extra, `"${shown(extra)}" is not expected here.`, 'Take it away, or put it on a line of its own.')
+    throw new LineFault(
+      extra,
+      `"${shown(extra)}" is not expected here.`,
+      'Take it away, or put it on a line of its own.',
+    )
   }
 }
 

@@ -37,7 +37,8 @@ const readers: Readonly<Record<DeclarationWord, (cursor: Cursor, line: Line) => 
     // A title is free text: everything up to the end of the line.
     while (!cursor.done) cursor.next()
     const title = line.text.slice('pattern'.length).trim()
-    if (!title) throw new LineFault(line.keywordSpan, 'The pattern has no name.', 'For example: pattern Windlass pendant.')
+    if (!title)
+      throw new LineFault(line.keywordSpan, 'The pattern has no name.', 'For example: pattern Windlass pendant.')
     if (title.length > 120) throw new LineFault(line, 'The name is longer than 120 characters.', 'Shorten it.')
     return { word: 'pattern', title }
   },
@@ -84,14 +85,22 @@ const readers: Readonly<Record<DeclarationWord, (cursor: Cursor, line: Line) => 
 
   thread: (cursor) => ({ word: 'thread', thread: readThread(cursor) }),
 
-  part: (cursor) => ({ word: 'part', name: cursor.expect('Word', 'the name of the part', 'For example: part bezel.').text }),
+  part: (cursor) => ({
+    word: 'part',
+    name: cursor.expect('Word', 'the name of the part', 'For example: part bezel.').text,
+  }),
 }
 
 function readRole(cursor: Cursor, example: string): string {
   const found = cursor.peek()
   if (found?.kind === 'Word') {
     const upper = found.text.toUpperCase()
-    throw new LineFault(found, `"${found.text}" is not a letter for a bead: those are upper case.`, `For example: ${example}.`, found.text.length === 1 ? upper : undefined)
+    throw new LineFault(
+      found,
+      `"${found.text}" is not a letter for a bead: those are upper case.`,
+      `For example: ${example}.`,
+      found.text.length === 1 ? upper : undefined,
+    )
   }
   return cursor.expect('Name', 'the letter', `For example: ${example}.`).text
 }

@@ -111,8 +111,16 @@ function readFactor(cursor: Cursor): Expression {
   }
   const found = cursor.peek()
   throw found
-    ? new LineFault(found, `Expected a number, found "${shown(found)}".`, 'Write a number, a length such as 14 mm, or a name set with let or size.')
-    : new LineFault(cursor.end, 'Expected a number here.', 'Write a number, a length such as 14 mm, or a name set with let or size.')
+    ? new LineFault(
+        found,
+        `Expected a number, found "${shown(found)}".`,
+        'Write a number, a length such as 14 mm, or a name set with let or size.',
+      )
+    : new LineFault(
+        cursor.end,
+        'Expected a number here.',
+        'Write a number, a length such as 14 mm, or a name set with let or size.',
+      )
 }
 
 function readArguments(cursor: Cursor): Argument[] {
@@ -174,16 +182,26 @@ function combine(expression: Extract<Expression, { type: 'sum' }>, left: Value, 
     case '+':
     case '-':
       if (!units) {
-        throw new LineFault(span, 'A count and a length cannot be added or taken away.', 'Give both a unit, or neither.')
+        throw new LineFault(
+          span,
+          'A count and a length cannot be added or taken away.',
+          'Give both a unit, or neither.',
+        )
       }
       return { amount: sign === '+' ? left.amount + right.amount : left.amount - right.amount, unit: units }
     case '*':
-      if (units === 'mm') throw new LineFault(span, 'Two lengths multiplied are not a length.', 'One of them must be a plain number.')
+      if (units === 'mm')
+        throw new LineFault(span, 'Two lengths multiplied are not a length.', 'One of them must be a plain number.')
       return { amount: left.amount * right.amount, unit: left.unit === 'mm' || right.unit === 'mm' ? 'mm' : 'count' }
     case '/':
-      if (right.amount === 0) throw new LineFault(expression.right.span, 'Nothing can be divided by nought.', 'Give another number.')
+      if (right.amount === 0)
+        throw new LineFault(expression.right.span, 'Nothing can be divided by nought.', 'Give another number.')
       if (left.unit === 'count' && right.unit === 'mm') {
-        throw new LineFault(span, 'A count cannot be divided by a length.', 'Divide a length by a length to get a count.')
+        throw new LineFault(
+          span,
+          'A count cannot be divided by a length.',
+          'Divide a length by a length to get a count.',
+        )
       }
       return { amount: left.amount / right.amount, unit: units ? 'count' : 'mm' }
   }
@@ -193,7 +211,11 @@ function combine(expression: Extract<Expression, { type: 'sum' }>, left: Value, 
 export function reckonCount(expression: Expression, scope: Scope, what: string, least = 0): number {
   const value = reckon(expression, scope)
   if (value.unit !== 'count') {
-    throw new LineFault(expression.span, `${what} is a length (${value.amount} mm), not a count.`, 'Divide it by a bead\'s length, or leave the unit away.')
+    throw new LineFault(
+      expression.span,
+      `${what} is a length (${value.amount} mm), not a count.`,
+      "Divide it by a bead's length, or leave the unit away.",
+    )
   }
   const nearestWhole = Math.round(value.amount)
   if (Math.abs(value.amount - nearestWhole) > 1e-9) {
@@ -204,7 +226,11 @@ export function reckonCount(expression: Expression, scope: Scope, what: string, 
     )
   }
   if (nearestWhole < least) {
-    throw new LineFault(expression.span, `${what} comes to ${nearestWhole}; it must be at least ${least}.`, `Give ${least} or more.`)
+    throw new LineFault(
+      expression.span,
+      `${what} comes to ${nearestWhole}; it must be at least ${least}.`,
+      `Give ${least} or more.`,
+    )
   }
   return nearestWhole
 }
@@ -225,7 +251,11 @@ function divisionMend(expression: Expression, scope: Scope): string {
 export function reckonLength(expression: Expression, scope: Scope, what: string): number {
   const { amount } = reckon(expression, scope)
   if (!(amount > 0) || !Number.isFinite(amount)) {
-    throw new LineFault(expression.span, `${what} comes to ${Number(amount.toFixed(3))} mm; it must be above nought.`, 'Give the measure in mm, cm or in.')
+    throw new LineFault(
+      expression.span,
+      `${what} comes to ${Number(amount.toFixed(3))} mm; it must be above nought.`,
+      'Give the measure in mm, cm or in.',
+    )
   }
   return amount
 }

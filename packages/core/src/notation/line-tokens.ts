@@ -5,8 +5,8 @@
  * runs on over a line end only after a comma, and only when the next line does not itself begin a statement.
  */
 import { ExternalTokenizer, type InputStream } from '@lezer/lr'
-import { isStatementWord } from './words'
 import { Close, Comma, GroupEnd, IndexEnd, lineEnd, missingClose } from './parser.terms'
+import { isStatementWord } from './words'
 
 const newline = 10
 const comma = 44

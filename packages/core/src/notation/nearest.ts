@@ -1,7 +1,7 @@
-/** The word a person most likely meant: least edits, and never more than a third of it. */
+/** The word a person most likely meant: least edits, about a third of it at most; of one letter none. */
 export function nearest(typed: string, known: Iterable<string>): string | undefined {
   let best: string | undefined
-  let least = Math.max(1, Math.floor(typed.length / 3)) + 1
+  let least = Math.floor((typed.length + 1) / 3) + 1
   for (const word of known) {
     const edits = editDistance(typed.toLowerCase().slice(0, 40), word.toLowerCase())
     if (edits < least) {

@@ -1,5 +1,5 @@
 import type { Tree } from '@lezer/common'
-import { LineIndex, type Line, readLines } from './line'
+import { type Line, LineIndex, readLines } from './line'
 import { parser } from './parser'
 
 export interface Parsed {

@@ -30,7 +30,12 @@ export function readStone(cursor: Cursor): StoneWords {
   const shape = shapes.find((known) => known === word.text)
   if (!shape) {
     const guess = nearest(word.text, shapes)
-    throw new LineFault(word, `"${word.text}" is not a stone shape.`, guess ? `Did you mean "${guess}"?` : `Shapes: ${shapes.join(', ')}.`, guess)
+    throw new LineFault(
+      word,
+      `"${word.text}" is not a stone shape.`,
+      guess ? `Did you mean "${guess}"?` : `Shapes: ${shapes.join(', ')}.`,
+      guess,
+    )
   }
   const measures = [readExpression(cursor)]
   while (cursor.take('Times')) measures.push(readExpression(cursor))
@@ -49,7 +54,12 @@ export function readStone(cursor: Cursor): StoneWords {
     } else {
       const known = profiles[key.text]
       if (!known) {
-        throw new LineFault(key, `"${key.text}" does not describe a stone.`, 'Say height 5 mm, r = 2 mm, flat, pointed, domed or bead.', nearest(key.text, Object.keys(profiles)))
+        throw new LineFault(
+          key,
+          `"${key.text}" does not describe a stone.`,
+          'Say height 5 mm, r = 2 mm, flat, pointed, domed or bead.',
+          nearest(key.text, Object.keys(profiles)),
+        )
       }
       profile = known
       cursor.take('Word', 'back')
@@ -62,7 +72,8 @@ export function readStone(cursor: Cursor): StoneWords {
 
 /** The stone in one size; a plain number is taken as mm. */
 export function stoneOf(words: StoneWords, scope: Scope): Stone {
-  const wanted = words.shape === 'oval' || words.shape === 'rectangle' || words.shape === 'navette' || words.shape === 'drop' ? 2 : 1
+  const wanted =
+    words.shape === 'oval' || words.shape === 'rectangle' || words.shape === 'navette' || words.shape === 'drop' ? 2 : 1
   if (words.measures.length !== wanted) {
     throw new LineFault(
       words.span,
@@ -82,7 +93,11 @@ function outlineOf(words: StoneWords, lengths: readonly number[], scope: Scope):
   const length = Math.max(first, second)
   const corner = words.corner ? reckonLength(words.corner, scope, 'The corner radius') : width / 8
   if (corner > width / 2 + 1e-9) {
-    throw new LineFault(words.corner?.span ?? words.span, `A corner of ${corner} mm does not fit a stone ${width} mm wide.`, `At most ${width / 2} mm.`)
+    throw new LineFault(
+      words.corner?.span ?? words.span,
+      `A corner of ${corner} mm does not fit a stone ${width} mm wide.`,
+      `At most ${width / 2} mm.`,
+    )
   }
   switch (words.shape) {
     case 'round':

@@ -38,7 +38,12 @@ export function readThread(cursor: Cursor): ThreadWords {
   const ofKind = threadKinds.filter((thread) => thread.kind === kind.text)
   if (ofKind.length === 0) {
     const guess = nearest(kind.text, kinds)
-    throw new LineFault(kind, `"${kind.text}" is not a thread in the catalogue.`, guess ? `Did you mean "${guess}"?` : `Kinds: ${kinds.join(', ')}.`, guess)
+    throw new LineFault(
+      kind,
+      `"${kind.text}" is not a thread in the catalogue.`,
+      guess ? `Did you mean "${guess}"?` : `Kinds: ${kinds.join(', ')}.`,
+      guess,
+    )
   }
   const sizes = ofKind.map((thread) => thread.size).join(', ')
   const size = cursor.peek()
@@ -47,7 +52,12 @@ export function readThread(cursor: Cursor): ThreadWords {
   const unit = cursor.peek()
   const text = unit?.kind === 'Word' ? `${Number(size.text)} ${cursor.next().text}` : size.text
   const thread = ofKind.find((known) => known.size.toLowerCase() === text.toLowerCase())
-  if (!thread) throw new LineFault({ from: size.from, to: unit?.to ?? size.to }, `There is no ${kind.text} in size ${text}.`, `Sizes: ${sizes}.`)
+  if (!thread)
+    throw new LineFault(
+      { from: size.from, to: unit?.to ?? size.to },
+      `There is no ${kind.text} in size ${text}.`,
+      `Sizes: ${sizes}.`,
+    )
 
   let strands: 1 | 2 = 1
   let needle = usualThread.needle
@@ -60,9 +70,19 @@ export function readThread(cursor: Cursor): ThreadWords {
     else if (word.text === 'needle') {
       const number = cursor.expect('Number', 'the needle size', `Sizes: ${Object.keys(needles).join(', ')}.`)
       needle = Number(number.text)
-      if (needles[needle] === undefined) throw new LineFault(number, `There is no needle ${number.text} in the catalogue.`, `Sizes: ${Object.keys(needles).join(', ')}.`)
+      if (needles[needle] === undefined)
+        throw new LineFault(
+          number,
+          `There is no needle ${number.text} in the catalogue.`,
+          `Sizes: ${Object.keys(needles).join(', ')}.`,
+        )
     } else {
-      throw new LineFault(word, `"${shown(word)}" does not describe a thread.`, 'Say single, double, needle 12 or tail 15 cm.', nearest(word.text, ['single', 'double', 'needle', 'tail']))
+      throw new LineFault(
+        word,
+        `"${shown(word)}" does not describe a thread.`,
+        'Say single, double, needle 12 or tail 15 cm.',
+        nearest(word.text, ['single', 'double', 'needle', 'tail']),
+      )
     }
   }
   return { thread, strands, needle, tail }

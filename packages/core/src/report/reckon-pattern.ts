@@ -43,7 +43,12 @@ export function reckonPattern(source: string | Parsed, choices: Choices = {}): R
   const parsed = typeof source === 'string' ? parsePattern(source.slice(0, longestSource)) : source
   const faults = new Faults(parsed)
   if (parsed.source.length >= longestSource) {
-    faults.add('error', { from: 0, to: 1 }, `The text is longer than ${longestSource.toLocaleString('en-GB')} characters.`, 'A pattern is a few pages; check what was pasted.')
+    faults.add(
+      'error',
+      { from: 0, to: 1 },
+      `The text is longer than ${longestSource.toLocaleString('en-GB')} characters.`,
+      'A pattern is a few pages; check what was pasted.',
+    )
   }
   const sheet = readSheet(parsed.lines, faults)
   const settings = choices.settings ?? usualThreadSettings
@@ -68,6 +73,7 @@ export function reckonPattern(source: string | Parsed, choices: Choices = {}): R
     size: size?.name ?? '',
     sizes: sheet.sizes.map((each) => each.name),
     ...totalsOf(bench, sheet.makes),
+    fits: bench.fits,
     threadChoice,
     thread: {
       pathMm: sum(threads.map((plan) => plan.pathMm)),
@@ -130,7 +136,16 @@ interface Sheet {
 }
 
 function readSheet(lines: readonly Line[], faults: Faults): Sheet {
-  const sheet: Sheet = { title: '', makes: 1, pair: false, sizes: [], roles: [], thread: undefined, steps: [], lostRoles: new Map() }
+  const sheet: Sheet = {
+    title: '',
+    makes: 1,
+    pair: false,
+    sizes: [],
+    roles: [],
+    thread: undefined,
+    steps: [],
+    lostRoles: new Map(),
+  }
   for (const line of lines) {
     try {
       if (!isStatementWord(line.keyword)) throw unknownWord(line)
@@ -139,12 +154,18 @@ function readSheet(lines: readonly Line[], faults: Faults): Sheet {
     } catch (error) {
       faults.caught(error)
       const letter = line.items[0]
-      if ((line.keyword === 'bead' || line.keyword === 'stone') && letter?.kind === 'Name') sheet.lostRoles.set(letter.text, line.number)
+      if ((line.keyword === 'bead' || line.keyword === 'stone') && letter?.kind === 'Name')
+        sheet.lostRoles.set(letter.text, line.number)
       else sheet.steps.push({ failed: line })
     }
   }
   if (!sheet.title && lines.length > 0) {
-    faults.add('warning', { from: 0, to: 1 }, 'The pattern has no name.', 'Begin with a line such as: pattern Windlass pendant.')
+    faults.add(
+      'warning',
+      { from: 0, to: 1 },
+      'The pattern has no name.',
+      'Begin with a line such as: pattern Windlass pendant.',
+    )
   }
   return sheet
 }
@@ -160,14 +181,22 @@ function enter(declaration: Declaration, line: Line, sheet: Sheet): void {
       return
     case 'size':
       if (sheet.sizes.some((size) => size.name === declaration.size.name)) {
-        throw new LineFault(line, `There is a size "${declaration.size.name}" already.`, 'Give each size a name of its own.')
+        throw new LineFault(
+          line,
+          `There is a size "${declaration.size.name}" already.`,
+          'Give each size a name of its own.',
+        )
       }
       sheet.sizes.push(declaration.size)
       return
     case 'bead':
     case 'stone':
       if (sheet.roles.some((each) => each.declaration.role === declaration.role)) {
-        throw new LineFault(line, `${declaration.role} has been declared already.`, 'Give each bead a letter of its own.')
+        throw new LineFault(
+          line,
+          `${declaration.role} has been declared already.`,
+          'Give each bead a letter of its own.',
+        )
       }
       sheet.roles.push({ declaration, line })
       return
@@ -183,7 +212,11 @@ function enter(declaration: Declaration, line: Line, sheet: Sheet): void {
 function unknownWord(line: Line): LineFault {
   if (!line.keyword) {
     const text = line.text.length > 24 ? `${line.text.slice(0, 24)}...` : line.text
-    return new LineFault(line.keywordSpan, `A line begins with a word such as ring or round, not "${text}".`, 'Say what to do with these beads: ring, round, loop...')
+    return new LineFault(
+      line.keywordSpan,
+      `A line begins with a word such as ring or round, not "${text}".`,
+      'Say what to do with these beads: ring, round, loop...',
+    )
   }
   const guess = nearest(line.keyword, statementWords)
   return new LineFault(
@@ -200,13 +233,24 @@ function chooseSize(sizes: readonly SizeWords[], wanted: string | undefined, fau
   const found = sizes.find((size) => size.name === wanted)
   if (!found) {
     const names = sizes.map((size) => size.name).join(', ')
-    faults.add('error', { from: 0, to: 1 }, `This pattern has no size "${wanted}".`, names ? `Sizes: ${names}.` : 'It has one size only.')
+    faults.add(
+      'error',
+      { from: 0, to: 1 },
+      `This pattern has no size "${wanted}".`,
+      names ? `Sizes: ${names}.` : 'It has one size only.',
+    )
   }
   return found ?? usual
 }
 
 /** Sets out the size's values and the roles with the beads chosen for them. */
-function benchFor(sheet: Sheet, size: SizeWords | undefined, choices: Choices, settings: ThreadSettings, faults: Faults): Bench {
+function benchFor(
+  sheet: Sheet,
+  size: SizeWords | undefined,
+  choices: Choices,
+  settings: ThreadSettings,
+  faults: Faults,
+): Bench {
   const bench = new Bench(settings)
   for (const [letter, line] of sheet.lostRoles) bench.lostRoles.set(letter, line)
   const attempt = (act: () => void) => {
@@ -222,7 +266,12 @@ function benchFor(sheet: Sheet, size: SizeWords | undefined, choices: Choices, s
   for (const other of sheet.sizes) {
     for (const setting of other.settings) {
       if (size && !size.settings.some((each) => each.name === setting.name)) {
-        faults.add('warning', setting.span, `Size "${size.name}" does not set "${setting.name}".`, 'Every size sets the same things.')
+        faults.add(
+          'warning',
+          setting.span,
+          `Size "${size.name}" does not set "${setting.name}".`,
+          'Every size sets the same things.',
+        )
       }
     }
   }
@@ -296,8 +345,16 @@ function markLost(line: Line, bench: Bench): void {
 function warnOfUnused(bench: Bench, faults: Faults): void {
   for (const role of bench.roles.values()) {
     if (bench.used.has(role.letter) && (role.type === 'bead' || bench.placed.has(role.letter))) continue
-    const message = role.type === 'stone' ? `${role.letter} is declared but never placed.` : `${role.letter} is declared but never picked up.`
-    faults.add('warning', role.span, message, role.type === 'stone' ? `Add: place ${role.letter}.` : 'Use it, or take the line away, so that nobody buys it.')
+    const message =
+      role.type === 'stone'
+        ? `${role.letter} is declared but never placed.`
+        : `${role.letter} is declared but never picked up.`
+    faults.add(
+      'warning',
+      role.span,
+      message,
+      role.type === 'stone' ? `Add: place ${role.letter}.` : 'Use it, or take the line away, so that nobody buys it.',
+    )
   }
 }
 
@@ -334,7 +391,16 @@ function totalsOf(bench: Bench, makes: number): Pick<Report, 'beads' | 'stones'>
     if (role.type === 'bead') {
       const each = counts.get(role.letter) ?? 0
       const { kind, size } = role.bead
-      beads.push({ role: role.letter, kind, size, label: role.label, each, total: each * makes, totalMg: each * makes * role.bead.massMg, bead: role.bead })
+      beads.push({
+        role: role.letter,
+        kind,
+        size,
+        label: role.label,
+        each,
+        total: each * makes,
+        totalMg: each * makes * role.bead.massMg,
+        bead: role.bead,
+      })
     } else {
       const each = bench.placed.has(role.letter) ? 1 : 0
       stones.push({ role: role.letter, label: role.label, each, total: each * makes, stone: role.stone })

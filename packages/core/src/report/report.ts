@@ -5,6 +5,7 @@ import type { Mg, Mm } from '../measure/units'
 import type { Fault } from '../notation/fault'
 import type { ThreadChoice } from '../notation/thread-words'
 import type { Action } from '../stitch/action'
+import type { Fit } from '../stitch/bench'
 import type { ThreadPlan } from '../thread/plan'
 
 export interface BeadTotal {
@@ -51,6 +52,8 @@ export interface Report {
   readonly sizes: readonly string[]
   readonly beads: readonly BeadTotal[]
   readonly stones: readonly StoneTotal[]
+  /** Each stone that was placed, and how its ring sits. */
+  readonly fits: readonly Fit[]
   readonly threadChoice: ThreadChoice
   /** For one piece: every thread of it, one after the other. */
   readonly thread: { readonly pathMm: Mm; readonly totalMm: Mm; readonly cuts: readonly Mm[] }

@@ -1,10 +1,11 @@
 /** The functions a pattern may call in its numbers. Each says what it found, so that the screen can show why. */
-import { easeWords } from './ease-words'
-import { fitRing } from './ring-fit'
-import { girth } from './girth'
-import { LineFault, type Span } from '../notation/fault'
+
 import { type Argument, reckon, reckonCount, type Scope, type Value } from '../notation/expression'
+import { LineFault, type Span } from '../notation/fault'
 import { nearest } from '../notation/nearest'
+import { easeWords } from './ease-words'
+import { girth } from './girth'
+import { fitRing } from './ring-fit'
 
 interface Outcome {
   readonly value: Value
@@ -25,12 +26,23 @@ const functions: Readonly<Record<string, (call: Call, scope: Scope) => Outcome>>
 function plain(of: (...numbers: number[]) => number, least: number) {
   return (call: Call, scope: Scope): Outcome => {
     const values = call.args.map((arg) => {
-      if (arg.type !== 'value') throw new LineFault(arg.span, `${call.name} takes numbers.`, `For example: ${call.name}(${least === 1 ? 'n/2' : 'n, 12'}).`)
+      if (arg.type !== 'value')
+        throw new LineFault(
+          arg.span,
+          `${call.name} takes numbers.`,
+          `For example: ${call.name}(${least === 1 ? 'n/2' : 'n, 12'}).`,
+        )
       return reckon(arg.of, scope)
     })
     const [first] = values
-    if (!first || values.length < least) throw new LineFault(call.span, `${call.name} needs ${least === 1 ? 'a number' : 'two numbers'}.`, `For example: ${call.name}(${least === 1 ? 'n/2' : 'n, 12'}).`)
-    if (values.some((value) => value.unit !== first.unit)) throw new LineFault(call.span, 'A count and a length cannot be compared.', 'Give all a unit, or none.')
+    if (!first || values.length < least)
+      throw new LineFault(
+        call.span,
+        `${call.name} needs ${least === 1 ? 'a number' : 'two numbers'}.`,
+        `For example: ${call.name}(${least === 1 ? 'n/2' : 'n, 12'}).`,
+      )
+    if (values.some((value) => value.unit !== first.unit))
+      throw new LineFault(call.span, 'A count and a length cannot be compared.', 'Give all a unit, or none.')
     return { value: { amount: of(...values.map((value) => value.amount)), unit: first.unit }, remarks: [], roles: [] }
   }
 }
@@ -55,12 +67,23 @@ function fit(call: Call, scope: Scope): Outcome {
     throw new LineFault(call.span, 'fit needs a stone and a bead.', example)
   }
   const stone = scope.stone(stoneArg.role, stoneArg.span)
-  if (!stone) throw new LineFault(stoneArg.span, `${stoneArg.role} is not a stone of this pattern.`, `Declare it: stone ${stoneArg.role} round 14 mm.`)
+  if (!stone)
+    throw new LineFault(
+      stoneArg.span,
+      `${stoneArg.role} is not a stone of this pattern.`,
+      `Declare it: stone ${stoneArg.role} round 14 mm.`,
+    )
   const bead = scope.bead(beadArg.role, beadArg.span)
-  if (!bead) throw new LineFault(beadArg.span, `${beadArg.role} is not a bead of this pattern.`, `Declare it: bead ${beadArg.role} cylinder 11/0.`)
+  if (!bead)
+    throw new LineFault(
+      beadArg.span,
+      `${beadArg.role} is not a bead of this pattern.`,
+      `Declare it: bead ${beadArg.role} cylinder 11/0.`,
+    )
   let multiple = 2
   for (const arg of rest) {
-    if (arg.type !== 'named' || arg.name !== 'multiple') throw new LineFault(arg.span, 'fit takes only "multiple" besides stone and bead.', example)
+    if (arg.type !== 'named' || arg.name !== 'multiple')
+      throw new LineFault(arg.span, 'fit takes only "multiple" besides stone and bead.', example)
     multiple = reckonCount(arg.of, scope, 'The multiple', 1)
   }
   const found = fitRing(girth(stone.outline), bead, multiple)
@@ -74,7 +97,10 @@ function fit(call: Call, scope: Scope): Outcome {
         severity: 'warning',
         span: call.span,
         message: `No multiple of ${multiple} sits well round ${stoneArg.role}: ${found.best} is ${best.verdict}.`,
-        mend: multiple === 2 ? 'Try a finer bead or another maker\'s.' : `Another motif length would let ${even.best} be used; or try a finer bead, or another maker's.`,
+        mend:
+          multiple === 2
+            ? "Try a finer bead or another maker's."
+            : `Another motif length would let ${even.best} be used; or try a finer bead, or another maker's.`,
       })
     }
   }

@@ -3,7 +3,13 @@
  * Roles are their letters.
  */
 export type Action =
-  | { readonly type: 'ring'; readonly pattern: readonly Run[]; readonly repeats: number; readonly beads: number; readonly again: boolean }
+  | {
+      readonly type: 'ring'
+      readonly pattern: readonly Run[]
+      readonly repeats: number
+      readonly beads: number
+      readonly again: boolean
+    }
   | {
       readonly type: 'round'
       /** Stitches, with or without a bead. */
@@ -21,8 +27,18 @@ export type Action =
   | { readonly type: 'other edge'; readonly edge: Edge; readonly passed: number }
   | { readonly type: 'to'; readonly target: string; readonly passed: number }
   | { readonly type: 'place'; readonly role: string }
-  | { readonly type: 'loop'; readonly beads: readonly Run[]; readonly name: string | undefined; readonly through: string }
-  | { readonly type: 'reinforce'; readonly times: number; readonly what: 'ring' | 'round' | 'loop'; readonly passed: number }
+  | {
+      readonly type: 'loop'
+      readonly beads: readonly Run[]
+      readonly name: string | undefined
+      readonly through: string
+    }
+  | {
+      readonly type: 'reinforce'
+      readonly times: number
+      readonly what: 'ring' | 'round' | 'loop'
+      readonly passed: number
+    }
   | { readonly type: 'finish' }
   | { readonly type: 'check' | 'note'; readonly text: string }
   | { readonly type: 'let'; readonly name: string; readonly amount: number; readonly unit: 'count' | 'mm' }
@@ -47,7 +63,10 @@ export function runsOf(roles: readonly string[]): Run[] {
 }
 
 /** The shortest list whose repetition gives `roles`, and how often: A A B A A B -> (A A B) x 2. */
-export function shortestCycle<T>(list: readonly T[], same: (a: T, b: T) => boolean): { cycle: readonly T[]; repeats: number } {
+export function shortestCycle<T>(
+  list: readonly T[],
+  same: (a: T, b: T) => boolean,
+): { cycle: readonly T[]; repeats: number } {
   const n = list.length
   for (let length = 1; length <= n / 2; length++) {
     if (n % length !== 0) continue

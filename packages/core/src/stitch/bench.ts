@@ -5,11 +5,12 @@
 import type { Bead } from '../catalogue/bead'
 import type { Stone } from '../catalogue/stone'
 import type { Mm } from '../measure/units'
-import { LineFault, type Span } from '../notation/fault'
 import { mostBeads } from '../notation/bead-list'
 import type { Argument, Scope, Value } from '../notation/expression'
+import { LineFault, type Span } from '../notation/fault'
 import { nearest } from '../notation/nearest'
 import { callFunction } from '../sizing/functions'
+import type { FitVerdict } from '../sizing/ring-fit'
 import { jogLength } from '../thread/jog'
 import type { ThreadSettings } from '../thread/settings'
 import type { Edge } from './action'
@@ -18,8 +19,21 @@ import type { Rail } from './rail'
 import { Work } from './work'
 
 export type Role =
-  | { readonly type: 'bead'; readonly letter: string; readonly bead: Bead; readonly nominal: Bead; readonly label: string; readonly span: Span }
-  | { readonly type: 'stone'; readonly letter: string; readonly stone: Stone; readonly label: string; readonly span: Span }
+  | {
+      readonly type: 'bead'
+      readonly letter: string
+      readonly bead: Bead
+      readonly nominal: Bead
+      readonly label: string
+      readonly span: Span
+    }
+  | {
+      readonly type: 'stone'
+      readonly letter: string
+      readonly stone: Stone
+      readonly label: string
+      readonly span: Span
+    }
 
 /** What the last statement that picked up beads left to be gone round again. */
 export interface Trail {
@@ -29,8 +43,21 @@ export interface Trail {
   readonly to: number
 }
 
+/** How a stone sits in the ring that was strung for it. */
+export interface Fit {
+  readonly stone: string
+  readonly beads: number
+  readonly ease: number
+  readonly verdict: FitVerdict
+}
+
 /** Something said about a line that is neither an error nor an action: a fit with its neighbours, a warning. */
-export type Remark = { readonly severity: 'warning' | 'note'; readonly span: Span; readonly message: string; readonly mend?: string }
+export type Remark = {
+  readonly severity: 'warning' | 'note'
+  readonly span: Span
+  readonly message: string
+  readonly mend?: string
+}
 
 /** A line that cannot be reckoned because an earlier one is at fault. */
 export class Unreckoned extends LineFault {
@@ -47,6 +74,7 @@ export class Bench implements Scope {
   readonly remarks: Remark[] = []
   readonly marks = new Map<string, readonly Hole[]>()
   readonly placed = new Set<string>()
+  readonly fits: Fit[] = []
   readonly used = new Set<string>()
   readonly values = new Map<string, Value>()
 
@@ -127,7 +155,11 @@ export class Bench implements Scope {
     throw new LineFault(
       span,
       `There is no bead ${letter} in this pattern.`,
-      guess ? `Did you mean ${guess}?` : known.length > 0 ? `Beads here: ${known.join(', ')}. Or declare it: bead ${letter} cylinder 11/0.` : `Declare it first: bead ${letter} cylinder 11/0.`,
+      guess
+        ? `Did you mean ${guess}?`
+        : known.length > 0
+          ? `Beads here: ${known.join(', ')}. Or declare it: bead ${letter} cylinder 11/0.`
+          : `Declare it first: bead ${letter} cylinder 11/0.`,
     )
   }
 
@@ -138,7 +170,9 @@ export class Bench implements Scope {
 
   /** The thread laid between two passes, without ends. */
   pathMm = (from: number, to: number): Mm =>
-    this.work.pathLength(from, to, this.lengthOf, (jog, before, after) => jogLength(jog, this.acrossOf(before), this.acrossOf(after)))
+    this.work.pathLength(from, to, this.lengthOf, (jog, before, after) =>
+      jogLength(jog, this.acrossOf(before), this.acrossOf(after)),
+    )
 
   /** What walking through a hole costs in thread. */
   walkCost = (h: Hole): Mm => {
@@ -162,14 +196,22 @@ export class Bench implements Scope {
       )
     }
     if (this.work.passes + passes > mostPasses) {
-      throw new LineFault(span, 'The thread passes through more beads here than any piece could hold.', 'Check the numbers of this line.')
+      throw new LineFault(
+        span,
+        'The thread passes through more beads here than any piece could hold.',
+        'Check the numbers of this line.',
+      )
     }
   }
 
   /** A thread to work with: the one in hand, or a new one at the beginning of a part. */
   threadUp(span: Span): void {
     if (this.finished) {
-      throw new LineFault(span, 'The thread has been finished off above.', 'Begin a new part, or move "finish" below this line.')
+      throw new LineFault(
+        span,
+        'The thread has been finished off above.',
+        'Begin a new part, or move "finish" below this line.',
+      )
     }
     if (this.work.threads.length === 0) this.work.newThread()
   }
@@ -179,7 +221,11 @@ export class Bench implements Scope {
     const needle = this.work.needle
     if (needle === undefined) {
       if (this.lostRing !== undefined) throw new Unreckoned(span, this.lostRing)
-      throw new LineFault(span, `There is nothing on the needle yet for "${word}" to begin from.`, 'String a ring first, for example: ring 36A.')
+      throw new LineFault(
+        span,
+        `There is nothing on the needle yet for "${word}" to begin from.`,
+        'String a ring first, for example: ring 36A.',
+      )
     }
     return needle
   }
@@ -188,7 +234,11 @@ export class Bench implements Scope {
     const rail = this.edges[this.edge]
     if (!rail) {
       if (this.lostRing !== undefined) throw new Unreckoned(span, this.lostRing)
-      throw new LineFault(span, `There is no ring in this part for "${word}" to work on.`, 'String one first, for example: ring 36A.')
+      throw new LineFault(
+        span,
+        `There is no ring in this part for "${word}" to work on.`,
+        'String one first, for example: ring 36A.',
+      )
     }
     return rail
   }

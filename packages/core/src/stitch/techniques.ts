@@ -2,6 +2,7 @@
 import { Cursor } from '../notation/cursor'
 import type { Line } from '../notation/line'
 import type { StitchWord } from '../notation/words'
+import { readStatement, type Statement, type Technique } from './technique'
 import { finishTechnique } from './techniques/finish'
 import { letTechnique } from './techniques/let'
 import { loopTechnique } from './techniques/loop'
@@ -12,7 +13,6 @@ import { ringTechnique } from './techniques/ring'
 import { roundTechnique } from './techniques/round'
 import { checkTechnique, noteTechnique } from './techniques/spoken'
 import { toTechnique } from './techniques/to'
-import { readStatement, type Statement, type Technique } from './technique'
 
 type Reader = (line: Line) => Statement
 

@@ -11,7 +11,12 @@ import type { Work } from './work'
  * @param isTarget the hole after which the walk may stop
  * @returns the holes to pass in order, or undefined where no thread leads there
  */
-export function shortestWay(work: Work, from: Hole, cost: (h: Hole) => Mm, isTarget: (h: Hole) => boolean): Hole[] | undefined {
+export function shortestWay(
+  work: Work,
+  from: Hole,
+  cost: (h: Hole) => Mm,
+  isTarget: (h: Hole) => boolean,
+): Hole[] | undefined {
   const best = new Map<Hole, Mm>()
   const cameFrom = new Map<Hole, Hole>()
   const done = new Set<Hole>()
@@ -45,4 +50,7 @@ export function shortestWay(work: Work, from: Hole, cost: (h: Hole) => Mm, isTar
 
 /** Holes the needle may enter when it comes out at `end`: those that thread already joins to it. */
 const neighbours = (work: Work, end: number): Hole[] =>
-  work.joinedTo(end).filter((joined) => beadOf(joined) !== beadOf(end)).map(entryOf)
+  work
+    .joinedTo(end)
+    .filter((joined) => beadOf(joined) !== beadOf(end))
+    .map(entryOf)

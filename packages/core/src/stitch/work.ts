@@ -121,13 +121,19 @@ export class Work {
   }
 
   /** The length of the thread laid from one pass to another (not including it), gaps before each counted. */
-  pathLength(from: number, to: number, lengthOf: (role: number) => Mm, jogLength: (jog: Jog, before: number, after: number) => Mm): Mm {
+  pathLength(
+    from: number,
+    to: number,
+    lengthOf: (role: number) => Mm,
+    jogLength: (jog: Jog, before: number, after: number) => Mm,
+  ): Mm {
     let path = 0
     let thread = this.threads.findLastIndex((begins) => begins <= from)
     for (let pass = from; pass < to; pass++) {
       while (thread + 1 < this.threads.length && (this.threads[thread + 1] as number) <= pass) thread++
       const role = this.role(beadOf(this.holeAt(pass)))
-      if (pass !== this.threads[thread]) path += jogLength(this.jogAt(pass), this.role(beadOf(this.holeAt(pass - 1))), role)
+      if (pass !== this.threads[thread])
+        path += jogLength(this.jogAt(pass), this.role(beadOf(this.holeAt(pass - 1))), role)
       path += lengthOf(role)
     }
     return path

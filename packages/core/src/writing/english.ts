@@ -7,6 +7,8 @@ export const sayRun = (runs: readonly Run[]): string => list(runs.map((run) => `
 export const list = (parts: readonly string[]): string =>
   parts.length < 2 ? parts.join('') : `${parts.slice(0, -1).join(', ')} and ${parts[parts.length - 1]}`
 
+export const capital = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1)
+
 export const sayTimes = (times: number): string => (times === 1 ? 'once' : times === 2 ? 'twice' : `${times} times`)
 
 /** Counts by role, in the order given. */
@@ -26,7 +28,9 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
     case 'other edge':
       return `Weave ${through(action.passed)} to the ${action.edge} edge, following the thread already there, and come out of a bead that stands up.`
     case 'to':
-      return action.passed === 0 ? `The needle is at ${place(action.target)} already.` : `Weave ${through(action.passed)} to ${place(action.target)}.`
+      return action.passed === 0
+        ? `The needle is at ${place(action.target)} already.`
+        : `Weave ${through(action.passed)} to ${place(action.target)}.`
     case 'place':
       return `Lay the stone ${action.role} in, face to the front, and draw the thread up snug round it.`
     case 'loop': {
@@ -97,19 +101,25 @@ export const cautionsFor = (settings: ThreadSettings, hasStone: boolean): string
   'Never force a needle: glass breaks. Wear eye protection when you pull hard or use pliers.',
   'Count the needles out and in. Keep beads, needles and other small parts away from young children.',
   ...(settings.ending === 'melt'
-    ? ['A thread burner or lighter burns: keep it from hair, fabric and children, air the room, and use none where the venue forbids flames.']
+    ? [
+        'A thread burner or lighter burns: keep it from hair, fabric and children, air the room, and use none where the venue forbids flames.',
+      ]
     : []),
   ...(settings.ending === 'glue' ? ['Glue: air the room and follow the label.'] : []),
-  ...(hasStone ? ['Old or unknown stones and beads may hold lead or cadmium: check your local product-safety rules before selling, or using with children.'] : []),
+  ...(hasStone
+    ? [
+        'Old or unknown stones and beads may hold lead or cadmium: check your local product-safety rules before selling, or using with children.',
+      ]
+    : []),
 ]
 
 export const toolsFor = (needle: number, settings: ThreadSettings): string[] => [
-  `Needle, size ${needle}`,
-  'Sharp small scissors',
-  'Bead mat',
-  'Ruler',
-  ...(settings.ending === 'melt' ? ['Thread burner'] : []),
-  ...(settings.ending === 'glue' ? ['Jewellery glue'] : []),
+  `a size ${needle} needle`,
+  'small sharp scissors',
+  'a bead mat',
+  'a ruler',
+  ...(settings.ending === 'melt' ? ['a thread burner'] : []),
+  ...(settings.ending === 'glue' ? ['jewellery glue'] : []),
 ]
 
 export const marksUsed = [

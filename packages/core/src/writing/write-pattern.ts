@@ -3,7 +3,7 @@ import { threadRole } from '../kit/bill'
 import { sayInches, sayLength, sayMass, saySpans } from '../measure/units'
 import type { Report } from '../report/report'
 import type { ThreadSettings } from '../thread/settings'
-import { cautionsFor, marksUsed, sayCounts, sentenceFor, toolsFor } from './english'
+import { capital, cautionsFor, marksUsed, sayCounts, sentenceFor, toolsFor } from './english'
 import type { MaterialRow, Step, WrittenPattern } from './written-pattern'
 
 /** What the pattern is written for, beside its report. */
@@ -32,14 +32,22 @@ export function writePattern(report: Report, edition: Edition): WrittenPattern {
     cautions: cautionsFor(edition.settings, report.stones.length > 0),
     marks: marksUsed,
     parts: partsOf(report, edition.settings),
-    totals: sayCounts(Object.fromEntries(report.beads.filter((bead) => bead.each > 0).map((bead) => [bead.role, bead.each]))),
+    totals: sayCounts(
+      Object.fromEntries(report.beads.filter((bead) => bead.each > 0).map((bead) => [bead.role, bead.each])),
+    ),
   }
 }
 
 function materialFromBill(line: Edition['bill'][number]): MaterialRow {
   const roles = line.roles.map((role) => (role === threadRole ? 'Thread' : role)).join(' + ')
   if (line.unit === 'mm') {
-    return { roles, name: line.name, colour: line.colour, exact: sayLength(line.exact), inKit: sayLength(line.quantity) }
+    return {
+      roles,
+      name: line.name,
+      colour: line.colour,
+      exact: sayLength(line.exact),
+      inKit: sayLength(line.quantity),
+    }
   }
   const inKit = line.unit === 'mg' ? `${sayMass(line.quantity)} (about ${line.standsFor})` : String(line.quantity)
   return { roles, name: line.name, colour: line.colour, exact: String(line.exact), inKit }
@@ -60,7 +68,13 @@ function nominalMaterials(report: Report): MaterialRow[] {
       })),
     ...report.stones
       .filter((stone) => stone.total > 0)
-      .map((stone) => ({ roles: stone.role, name: named('stone', stone.label), colour: undefined, exact: String(stone.total), inKit: String(stone.total) })),
+      .map((stone) => ({
+        roles: stone.role,
+        name: named('stone', stone.label),
+        colour: undefined,
+        exact: String(stone.total),
+        inKit: String(stone.total),
+      })),
   ]
 }
 
@@ -74,7 +88,7 @@ function threadWords(report: Report, settings: ThreadSettings): string[] {
   for (const cut of cuts) kinds.set(cut, (kinds.get(cut) ?? 0) + 1)
   const cutWords = [...kinds].map(([cut, times]) => `${times} x ${say(cut)}`).join(' and ')
   return [
-    `${thread.kind} ${thread.size}, ${strands === 2 ? 'doubled' : 'single'}: cut ${cutWords}${each}.`,
+    `${capital(thread.kind)} ${thread.size}, ${strands === 2 ? 'doubled' : 'single'}: cut ${cutWords}${each}.`,
     `That leaves a tail of ${sayLength(report.threadChoice.tailMm ?? settings.tailMm)} to begin with and ${sayLength(settings.weaveInMm)} to weave in, for a ${settings.tension} hand.`,
   ]
 }

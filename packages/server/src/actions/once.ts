@@ -9,7 +9,9 @@ import { action } from './schema'
 export function actionKey(request: Request): string {
   const key = request.get('idempotency-key') ?? ''
   if (!/^[\w-]{8,80}$/.test(key)) {
-    throw new Refusal(400, 'no-key', 'A request that changes stock carries an idempotency-key.', { hint: 'Send 8 to 80 letters, digits or hyphens, new for each thing you do.' })
+    throw new Refusal(400, 'no-key', 'A request that changes stock carries an idempotency-key.', {
+      hint: 'Send 8 to 80 letters, digits or hyphens, new for each thing you do.',
+    })
   }
   return key
 }
@@ -30,7 +32,9 @@ export async function once<T extends object>(
     if (begun.length === 0) {
       const [done] = await tx.select().from(action).where(eq(action.key, key))
       if (!done || done.kind !== kind || done.personId !== caller.id) {
-        throw new Refusal(409, 'key-used', 'That idempotency-key has been used for something else.', { hint: 'Send a new one.' })
+        throw new Refusal(409, 'key-used', 'That idempotency-key has been used for something else.', {
+          hint: 'Send a new one.',
+        })
       }
       return done.result as T
     }

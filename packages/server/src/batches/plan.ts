@@ -27,7 +27,10 @@ export interface LineBill {
 }
 
 /** The bills of a batch's lines. Reckoned in the workers, before any lock is taken. */
-export async function billsFor({ db, workers }: { db: Session; workers: WorkerPool }, lines: readonly PlannedLine[]): Promise<LineBill[]> {
+export async function billsFor(
+  { db, workers }: { db: Session; workers: WorkerPool },
+  lines: readonly PlannedLine[],
+): Promise<LineBill[]> {
   const versions = await db
     .select({ id: patternVersion.id, source: patternVersion.source })
     .from(patternVersion)
@@ -51,21 +54,35 @@ export async function billsFor({ db, workers }: { db: Session; workers: WorkerPo
 }
 
 export const demandsOf = (lines: readonly PlannedLine[], bills: readonly LineBill[]): Demand[] =>
-  lines.flatMap((line, i) => (bills[i]?.bill ?? []).map(({ itemId, quantity }) => ({ line: i, itemId, quantity, kits: line.kits })))
+  lines.flatMap((line, i) =>
+    (bills[i]?.bill ?? []).map(({ itemId, quantity }) => ({ line: i, itemId, quantity, kits: line.kits })),
+  )
 
 /** @param batchId the batch itself, whose own promises are not counted against it */
-export async function outlookFor(shop: Shop, lines: readonly PlannedLine[], batchId: number | undefined): Promise<Outlook> {
+export async function outlookFor(
+  shop: Shop,
+  lines: readonly PlannedLine[],
+  batchId: number | undefined,
+): Promise<Outlook> {
   const bills = await billsFor(shop, lines)
   const { db } = shop
   const ids = [...new Set(bills.flatMap(({ bill }) => bill.map((line) => line.itemId)))]
   const [items, free, held] = await Promise.all([listItems(db, ids), freeLots(db, ids, false), heldOf(db, ids)])
   const here = held.filter((each) => each.batchId === batchId)
-  const lots = free.map((each) => ({ ...each, free: each.free + sumOf(here.filter((one) => one.lotId === each.lotId)) }))
+  const lots = free.map((each) => ({
+    ...each,
+    free: each.free + sumOf(here.filter((one) => one.lotId === each.lotId)),
+  }))
   const demands = demandsOf(lines, bills)
   const { shortages } = allocate(demands, lots)
   const outlookLines: LineOutlook[] = bills.map(({ bill, troubles }) => {
     const { kits, limitedBy } = mostKits(bill, lots)
-    return { bill, troubles, couldMake: troubles.length > 0 ? 0 : kits, limitedBy: troubles.length > 0 ? [] : limitedBy }
+    return {
+      bill,
+      troubles,
+      couldMake: troubles.length > 0 ? 0 : kits,
+      limitedBy: troubles.length > 0 ? [] : limitedBy,
+    }
   })
   const outlookItems: ItemOutlook[] = ids.map((itemId) => {
     const item = items.find((each) => each.id === itemId)
@@ -76,7 +93,9 @@ export async function outlookFor(shop: Shop, lines: readonly PlannedLine[], batc
       name: itemName(item),
       colour: item.colour,
       unit: item.unit,
-      needed: demands.filter((demand) => demand.itemId === itemId).reduce((sum, demand) => sum + demand.quantity * demand.kits, 0),
+      needed: demands
+        .filter((demand) => demand.itemId === itemId)
+        .reduce((sum, demand) => sum + demand.quantity * demand.kits, 0),
       onHand: item.onHand,
       promised: item.reserved,
       promisedHere: sumOf(here.filter((each) => each.itemId === itemId)),
@@ -86,7 +105,8 @@ export async function outlookFor(shop: Shop, lines: readonly PlannedLine[], batc
       heldBy: byBatch(held.filter((each) => each.itemId === itemId && each.batchId !== batchId)),
     }
   })
-  const ready = outlookLines.every((line) => line.troubles.length === 0) && outlookItems.every((item) => item.short === 0)
+  const ready =
+    outlookLines.every((line) => line.troubles.length === 0) && outlookItems.every((item) => item.short === 0)
   return { lines: outlookLines, items: outlookItems, ready }
 }
 
@@ -115,7 +135,8 @@ async function heldOf(db: Session, ids: readonly number[]): Promise<Held[]> {
   return rows.map((row) => ({ ...row, quantity: Number(row.quantity) }))
 }
 
-const sumOf = (promises: readonly { readonly quantity: number }[]) => promises.reduce((sum, each) => sum + each.quantity, 0)
+const sumOf = (promises: readonly { readonly quantity: number }[]) =>
+  promises.reduce((sum, each) => sum + each.quantity, 0)
 
 function byBatch(promises: readonly Held[]): ItemOutlook['heldBy'] {
   const batches = new Map<number, ItemOutlook['heldBy'][number]>()

@@ -1,15 +1,15 @@
 /** Taking and giving back: a batch's promises on the shared shelf. */
 import { allocate } from '@tessellum/core/kit/allocate'
-import { effectOf } from '@tessellum/core/stock/moves'
 import { itemName } from '@tessellum/core/stock/item-name'
+import { effectOf } from '@tessellum/core/stock/moves'
 import { eq, gt, sql } from 'drizzle-orm'
 import type { Session } from '../database/connect'
 import { Refusal } from '../http/refusal'
 import { move } from '../stock/schema'
 import { freeLots, listItems } from '../stock/store'
 import { demandsOf, type LineBill, type PlannedLine } from './plan'
-import { lockBatch } from './store'
 import { batch } from './schema'
+import { lockBatch } from './store'
 
 interface Doing {
   readonly batchId: number
@@ -21,23 +21,42 @@ interface Doing {
  * Promises a draft batch everything its lines need, or nothing. The balances are read and locked in the transaction that
  * writes the moves, so that whoever comes second sees what is left.
  */
-export async function reserve(tx: Session, lines: readonly PlannedLine[], bills: readonly LineBill[], doing: Doing): Promise<void> {
+export async function reserve(
+  tx: Session,
+  lines: readonly PlannedLine[],
+  bills: readonly LineBill[],
+  doing: Doing,
+): Promise<void> {
   const row = await lockBatch(tx, doing.batchId)
-  if (row.state !== 'draft') throw new Refusal(409, 'wrong-state', `This batch is ${row.state} already.`, { hint: 'Load the page anew.' })
+  if (row.state !== 'draft')
+    throw new Refusal(409, 'wrong-state', `This batch is ${row.state} already.`, { hint: 'Load the page anew.' })
   const trouble = bills.flatMap(({ troubles }) => troubles)[0]
-  if (trouble) throw new Refusal(422, 'not-makeable', trouble, { hint: 'Mend the pattern or the colourway, then reserve.' })
+  if (trouble)
+    throw new Refusal(422, 'not-makeable', trouble, { hint: 'Mend the pattern or the colourway, then reserve.' })
   const demands = demandsOf(lines, bills)
   const lots = await freeLots(tx, [...new Set(demands.map((demand) => demand.itemId))], true)
   const { takes, shortages } = allocate(demands, lots)
   const [worst] = shortages
   if (worst) {
     const [item] = await listItems(tx, [worst.itemId])
-    throw new Refusal(409, 'short-of-stock', `Short of ${item ? itemName(item) : 'an item'} from kit ${worst.fromKit} on. Nothing has been reserved.`, {
-      path: `lines.${worst.line}`,
-      hint: 'Plan fewer kits, choose another colourway, or receive more.',
-    })
+    throw new Refusal(
+      409,
+      'short-of-stock',
+      `Short of ${item ? itemName(item) : 'an item'} from kit ${worst.fromKit} on. Nothing has been reserved.`,
+      {
+        path: `lines.${worst.line}`,
+        hint: 'Plan fewer kits, choose another colourway, or receive more.',
+      },
+    )
   }
-  await tx.insert(move).values(takes.map(({ lotId, quantity }) => ({ lotId, kind: 'reserve' as const, ...effectOf('reserve', quantity), ...doing })))
+  await tx.insert(move).values(
+    takes.map(({ lotId, quantity }) => ({
+      lotId,
+      kind: 'reserve' as const,
+      ...effectOf('reserve', quantity),
+      ...doing,
+    })),
+  )
   await tx.update(batch).set({ state: 'reserved' }).where(eq(batch.id, doing.batchId))
 }
 
@@ -45,7 +64,9 @@ export async function reserve(tx: Session, lines: readonly PlannedLine[], bills:
 export async function release(tx: Session, doing: Doing, to: 'draft' | 'cancelled'): Promise<void> {
   const row = await lockBatch(tx, doing.batchId)
   if (row.state === 'cancelled' || (to === 'draft' && row.state !== 'reserved')) {
-    throw new Refusal(409, 'wrong-state', `This batch is ${row.state}; there is nothing to give back.`, { hint: 'Load the page anew.' })
+    throw new Refusal(409, 'wrong-state', `This batch is ${row.state}; there is nothing to give back.`, {
+      hint: 'Load the page anew.',
+    })
   }
   const held = sql<string>`sum(${move.reserved})`
   const holdings = await tx
@@ -56,7 +77,14 @@ export async function release(tx: Session, doing: Doing, to: 'draft' | 'cancelle
     .having(gt(held, sql`0`))
     .orderBy(move.lotId)
   if (holdings.length > 0) {
-    await tx.insert(move).values(holdings.map(({ lotId, held }) => ({ lotId, kind: 'release' as const, ...effectOf('release', Number(held)), ...doing })))
+    await tx.insert(move).values(
+      holdings.map(({ lotId, held }) => ({
+        lotId,
+        kind: 'release' as const,
+        ...effectOf('release', Number(held)),
+        ...doing,
+      })),
+    )
   }
   await tx.update(batch).set({ state: to }).where(eq(batch.id, doing.batchId))
 }

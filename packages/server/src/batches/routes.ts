@@ -41,7 +41,9 @@ export function batchRoutes(shop: Shop): Router {
     await db.transaction(async (tx) => {
       const row = await lockBatch(tx, id)
       if (row.state !== 'draft') {
-        throw new Refusal(409, 'wrong-state', `This batch is ${row.state}; its lines are fixed.`, { hint: 'Release it first, then change it.' })
+        throw new Refusal(409, 'wrong-state', `This batch is ${row.state}; its lines are fixed.`, {
+          hint: 'Release it first, then change it.',
+        })
       }
       await tx.delete(batchLine).where(eq(batchLine.batchId, id))
       await insertLines(tx, id, planned)
@@ -58,7 +60,9 @@ export function batchRoutes(shop: Shop): Router {
       // The bills were reckoned before the batch was locked: they must still be of its lines.
       await lockBatch(tx, id)
       if (JSON.stringify(await linesOf(tx, id)) !== JSON.stringify(lines)) {
-        throw new Refusal(409, 'crossed', 'Somebody changed this batch at the same moment.', { hint: 'Nothing has been reserved. Look at it and try again.' })
+        throw new Refusal(409, 'crossed', 'Somebody changed this batch at the same moment.', {
+          hint: 'Nothing has been reserved. Look at it and try again.',
+        })
       }
       await reserve(tx, lines, bills, { batchId: id, personId: caller.id, actionKey: key })
       return { id }

@@ -36,5 +36,8 @@ export const batchLine = pgTable(
       .references((): AnyPgColumn => colourwayVersion.id),
     kits: integer().notNull(),
   },
-  (table) => [unique('batch_line_position').on(table.batchId, table.position), check('batch_line_kits', sql`${table.kits} between 1 and 10000`)],
+  (table) => [
+    unique('batch_line_position').on(table.batchId, table.position),
+    check('batch_line_kits', sql`${table.kits} between 1 and 10000`),
+  ],
 )

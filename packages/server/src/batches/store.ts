@@ -1,7 +1,7 @@
 import type { Batch, BatchLine, BatchSummary } from '@tessellum/contract/batches'
 import { asc, eq, inArray, sql } from 'drizzle-orm'
-import { findColourway } from '../colourways/store'
 import { colourway, colourwayVersion } from '../colourways/schema'
+import { findColourway } from '../colourways/store'
 import type { Session } from '../database/connect'
 import { notFound, Refusal } from '../http/refusal'
 import type { Shop } from '../http/route'
@@ -18,7 +18,9 @@ export async function listBatches(db: Session): Promise<BatchSummary[]> {
       dueOn: batch.dueOn,
       state: batch.state,
       kits: sql<number>`coalesce(sum(${batchLine.kits}), 0)::int`,
-      patterns: sql<string[]>`coalesce(array_agg(distinct ${pattern.title}) filter (where ${pattern.title} is not null), '{}')`,
+      patterns: sql<
+        string[]
+      >`coalesce(array_agg(distinct ${pattern.title}) filter (where ${pattern.title} is not null), '{}')`,
     })
     .from(batch)
     .leftJoin(batchLine, eq(batchLine.batchId, batch.id))
@@ -74,14 +76,16 @@ export async function findBatch(shop: Shop, id: number): Promise<Batch> {
 export async function resolveLines(db: Session, lines: readonly BatchLine[]): Promise<PlannedLine[]> {
   return Promise.all(
     lines.map(async (line, i) => {
-      const wrong = (message: string, path: string) => new Refusal(422, 'bad-line', message, { path: `lines.${i}.${path}`, hint: 'Choose another.' })
+      const wrong = (message: string, path: string) =>
+        new Refusal(422, 'bad-line', message, { path: `lines.${i}.${path}`, hint: 'Choose another.' })
       const version = await findVersion(db, line.patternId, line.version).catch((error: unknown) => {
         throw error instanceof Refusal ? wrong('There is no such version of that pattern.', 'version') : error
       })
       const chosen = await findColourway(db, line.colourwayId).catch((error: unknown) => {
         throw error instanceof Refusal ? wrong('There is no such colourway.', 'colourwayId') : error
       })
-      if (chosen.patternId !== line.patternId) throw wrong(`The colourway "${chosen.name}" is another pattern's.`, 'colourwayId')
+      if (chosen.patternId !== line.patternId)
+        throw wrong(`The colourway "${chosen.name}" is another pattern's.`, 'colourwayId')
       return { patternVersionId: version.id, colourwayVersionId: chosen.versionId, size: line.size, kits: line.kits }
     }),
   )

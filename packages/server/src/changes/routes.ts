@@ -1,4 +1,4 @@
-import { Router, type Response } from 'express'
+import { type Response, Router } from 'express'
 import pg from 'pg'
 import type { Logger } from 'pino'
 import { mount } from '../http/route'

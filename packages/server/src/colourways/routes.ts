@@ -9,7 +9,9 @@ import { addVersion, explain, findColourway, listColourways, renameColourway } f
 export function colourwayRoutes({ db }: Shop): Router {
   const router = Router()
 
-  mount(router, 'GET /api/patterns/:id/colourways', (request) => listColourways(db, readId(request.params.id, 'pattern')))
+  mount(router, 'GET /api/patterns/:id/colourways', (request) =>
+    listColourways(db, readId(request.params.id, 'pattern')),
+  )
 
   mount(router, 'POST /api/patterns/:id/colourways', async (request, _, caller) => {
     const patternId = readId(request.params.id, 'pattern')

@@ -6,7 +6,10 @@ import { notFound, Refusal } from '../http/refusal'
 import { colourway, colourwayChoice, colourwayVersion } from './schema'
 
 /** Each colourway's newest version. */
-async function newestVersions(db: Session, where: ReturnType<typeof eq>): Promise<(Colourway & { versionId: number })[]> {
+async function newestVersions(
+  db: Session,
+  where: ReturnType<typeof eq>,
+): Promise<(Colourway & { versionId: number })[]> {
   const rows = await db
     .selectDistinctOn([colourway.id], {
       id: colourway.id,
@@ -55,25 +58,45 @@ export async function choicesOf(db: Session, versionIds: readonly number[]): Pro
 }
 
 /** Keeps a colourway's choices as its next version. */
-export async function addVersion(tx: Session, colourwayId: number, number: number, choices: readonly Choice[], madeBy: number): Promise<void> {
-  const [version] = await tx.insert(colourwayVersion).values({ colourwayId, number, madeBy }).returning({ id: colourwayVersion.id })
+export async function addVersion(
+  tx: Session,
+  colourwayId: number,
+  number: number,
+  choices: readonly Choice[],
+  madeBy: number,
+): Promise<void> {
+  const [version] = await tx
+    .insert(colourwayVersion)
+    .values({ colourwayId, number, madeBy })
+    .returning({ id: colourwayVersion.id })
   const colourwayVersionId = (version as { id: number }).id
-  if (choices.length > 0) await tx.insert(colourwayChoice).values(choices.map((each) => ({ ...each, colourwayVersionId })))
+  if (choices.length > 0)
+    await tx.insert(colourwayChoice).values(choices.map((each) => ({ ...each, colourwayVersionId })))
 }
 
 /** Turns the database's word for a wrong choice into the maker's. */
 export function explain(error: unknown, name: SaveColourway['name']): unknown {
   const constraint = brokenConstraint(error)
   if (constraint === 'colourway_name') {
-    return new Refusal(409, 'name-taken', `This pattern has a colourway called "${name}" already.`, { path: 'name', hint: 'Give it another name.' })
+    return new Refusal(409, 'name-taken', `This pattern has a colourway called "${name}" already.`, {
+      path: 'name',
+      hint: 'Give it another name.',
+    })
   }
   if (constraint?.includes('colourway_choice')) {
     return constraint.includes('item')
-      ? new Refusal(422, 'no-such-item', 'One of the chosen items is not on the shelf list any more.', { path: 'choices', hint: 'Choose another.' })
-      : new Refusal(422, 'chosen-twice', 'A role has been given two items for the same size.', { path: 'choices', hint: 'Keep one of them.' })
+      ? new Refusal(422, 'no-such-item', 'One of the chosen items is not on the shelf list any more.', {
+          path: 'choices',
+          hint: 'Choose another.',
+        })
+      : new Refusal(422, 'chosen-twice', 'A role has been given two items for the same size.', {
+          path: 'choices',
+          hint: 'Keep one of them.',
+        })
   }
   if (constraint?.includes('pattern_id')) return notFound('pattern')
   return error
 }
 
-export const renameColourway = (tx: Session, id: number, name: string) => tx.update(colourway).set({ name }).where(eq(colourway.id, id))
+export const renameColourway = (tx: Session, id: number, name: string) =>
+  tx.update(colourway).set({ name }).where(eq(colourway.id, id))

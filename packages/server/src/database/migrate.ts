@@ -1,5 +1,5 @@
-import { migrate } from 'drizzle-orm/node-postgres/migrator'
 import { sql } from 'drizzle-orm'
+import { migrate } from 'drizzle-orm/node-postgres/migrator'
 import type { Database } from './connect'
 
 /** Brings the database to the newest schema. Several starts at once wait for one another. */

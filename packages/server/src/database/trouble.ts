@@ -12,7 +12,20 @@ function innermost(error: unknown): DatabaseError {
   return (at ?? {}) as DatabaseError
 }
 
-const lost = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ENOTFOUND', 'ETIMEDOUT', '57P01', '57P02', '57P03', '08006', '08001', '08003', '53300'])
+const lost = new Set([
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'EPIPE',
+  'ENOTFOUND',
+  'ETIMEDOUT',
+  '57P01',
+  '57P02',
+  '57P03',
+  '08006',
+  '08001',
+  '08003',
+  '53300',
+])
 
 /** The database cannot be reached just now; the request may be tried again. */
 export function isUnreachable(error: unknown): boolean {
@@ -20,7 +33,9 @@ export function isUnreachable(error: unknown): boolean {
   if (code !== undefined && lost.has(code)) return true
   let message = ''
   for (let at = error; at instanceof Error; at = at.cause) message += at.message
-  return /timeout exceeded when trying to connect|Connection terminated|Client has encountered a connection error/.test(message)
+  return /timeout exceeded when trying to connect|Connection terminated|Client has encountered a connection error/.test(
+    message,
+  )
 }
 
 export const brokenConstraint = (error: unknown): string | undefined => innermost(error).constraint

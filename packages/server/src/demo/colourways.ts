@@ -31,7 +31,14 @@ export const demoColourways: readonly DemoColourway[] = [
   {
     pattern: 'Sluicegate pendant',
     name: 'Slate water',
-    items: { A: 'BC115', B: 'BC136', C: 'BF143', D: 'BR115', S: { small: 'WQ13-01', large: 'WQ18-01' }, thread: 'PNB-B' },
+    items: {
+      A: 'BC115',
+      B: 'BC136',
+      C: 'BF143',
+      D: 'BR115',
+      S: { small: 'WQ13-01', large: 'WQ18-01' },
+      thread: 'PNB-B',
+    },
   },
   {
     pattern: 'Sluicegate pendant',

@@ -1,9 +1,10 @@
 /** Opens the demo shop in an empty database, through the same doors that people use. */
+
+import { titleOf } from '@tessellum/core/notation/title'
+import { effectOf } from '@tessellum/core/stock/moves'
 import heron from '../../../../demo/patterns/heron-earrings.tess?raw'
 import sluicegate from '../../../../demo/patterns/sluicegate-pendant.tess?raw'
 import windlass from '../../../../demo/patterns/windlass-pendant.tess?raw'
-import { titleOf } from '@tessellum/core/notation/title'
-import { effectOf } from '@tessellum/core/stock/moves'
 import { billsFor } from '../batches/plan'
 import { release, reserve } from '../batches/reserve'
 import { batch } from '../batches/schema'
@@ -11,12 +12,12 @@ import { insertLines, linesOf, resolveLines } from '../batches/store'
 import { colourway } from '../colourways/schema'
 import { addVersion } from '../colourways/store'
 import type { Database, Session } from '../database/connect'
+import { pattern, patternVersion } from '../patterns/schema'
 import { hashPassword } from '../people/passwords'
 import { person } from '../people/schema'
-import { pattern, patternVersion } from '../patterns/schema'
 import { item, lot, maker, move } from '../stock/schema'
 import type { WorkerPool } from '../workers/pool'
-import * as tasks from '../workers/worker'
+import { bill, document, reckon } from '../workers/worker'
 import { demoBatches, demoColourways } from './colourways'
 import { makers, shelf } from './shelf'
 
@@ -73,7 +74,15 @@ async function stockShelf(tx: Session, by: number): Promise<Map<string, number>>
         .returning({ id: lot.id })
       const lotId = (lotRow as { id: number }).id
       const post = (kind: 'receive' | 'sale' | 'correction', amount: number, reason: string, days: number) =>
-        tx.insert(move).values({ lotId, kind, ...effectOf(kind, amount), reason, personId: by, at: new Date(received.getTime() + days * day), actionKey: `demo ${lotId} ${reason}` })
+        tx.insert(move).values({
+          lotId,
+          kind,
+          ...effectOf(kind, amount),
+          reason,
+          personId: by,
+          at: new Date(received.getTime() + days * day),
+          actionKey: `demo ${lotId} ${reason}`,
+        })
       await post('receive', quantity, 'delivery', 0)
       // The counter sells from the same tubes; now and then a count finds a little less.
       if (n === 0 && quantity > 15_000 && rest.category === 'bead') {
@@ -89,15 +98,25 @@ async function keepPatterns(tx: Session, by: number): Promise<Map<string, number
   const ids = new Map<string, number>()
   for (const source of [windlass, heron, sluicegate]) {
     const title = titleOf(source)
-    const [row] = await tx.insert(pattern).values({ title, source, savedBy: by, savedAt: daysFrom(-40) }).returning({ id: pattern.id })
+    const [row] = await tx
+      .insert(pattern)
+      .values({ title, source, savedBy: by, savedAt: daysFrom(-40) })
+      .returning({ id: pattern.id })
     const patternId = (row as { id: number }).id
-    await tx.insert(patternVersion).values({ patternId, number: 1, name: 'First edition', source, madeBy: by, madeAt: daysFrom(-40) })
+    await tx
+      .insert(patternVersion)
+      .values({ patternId, number: 1, name: 'First edition', source, madeBy: by, madeAt: daysFrom(-40) })
     ids.set(title, patternId)
   }
   return ids
 }
 
-async function keepColourways(tx: Session, patterns: ReadonlyMap<string, number>, items: ReadonlyMap<string, number>, by: number): Promise<void> {
+async function keepColourways(
+  tx: Session,
+  patterns: ReadonlyMap<string, number>,
+  items: ReadonlyMap<string, number>,
+  by: number,
+): Promise<void> {
   const itemIdOf = (code: string) => {
     const id = items.get(code)
     if (id === undefined) throw new Error(`The demo shelf has no ${code}.`)
@@ -118,6 +137,7 @@ async function keepColourways(tx: Session, patterns: ReadonlyMap<string, number>
 }
 
 /** The shop is opened before there are workers, so its bills are reckoned on the spot. */
+const tasks = { bill, document, reckon }
 const atOnce: WorkerPool = {
   run: async (name, input) => (tasks[name] as (input: unknown) => Promise<never>)(input),
   close: async () => undefined,
@@ -134,7 +154,10 @@ async function planBatches(tx: Session, patterns: ReadonlyMap<string, number>, b
         return { patternId, version: 1, size: line.size, colourwayId: (chosen as { id: number }).id, kits: line.kits }
       }),
     )
-    const [row] = await tx.insert(batch).values({ name, dueOn: dateOf(daysFrom(dueInDays)), madeBy: by }).returning({ id: batch.id })
+    const [row] = await tx
+      .insert(batch)
+      .values({ name, dueOn: dateOf(daysFrom(dueInDays)), madeBy: by })
+      .returning({ id: batch.id })
     const batchId = (row as { id: number }).id
     await insertLines(tx, batchId, resolved)
     const doing = { batchId, personId: by, actionKey: `demo batch ${batchId}` }

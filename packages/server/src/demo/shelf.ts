@@ -183,7 +183,14 @@ const beads: ShelfItem[] = ranges.flatMap(({ maker, prefix, kind, size, figures,
   }),
 )
 
-const stone = (code: string, kind: string, size: string, colourName: string, colour: string, lots: number[]): ShelfItem => ({
+const stone = (
+  code: string,
+  kind: string,
+  size: string,
+  colourName: string,
+  colour: string,
+  lots: number[],
+): ShelfItem => ({
   code,
   category: 'stone',
   maker: 'Weir & Daughters',
@@ -212,7 +219,14 @@ const stones: ShelfItem[] = [
   stone('WQ18-01', 'square stone', '18 mm', 'Sluice blue', '#4c6f95', [16]),
 ]
 
-const thread = (code: string, kind: string, size: string, colourName: string, colour: string, metres: number): ShelfItem => ({
+const thread = (
+  code: string,
+  kind: string,
+  size: string,
+  colourName: string,
+  colour: string,
+  metres: number,
+): ShelfItem => ({
   code,
   category: 'thread',
   maker: 'Towpath Thread',

@@ -1,6 +1,19 @@
-import { Document, Font, G, Page, Path, Rect, renderToBuffer, StyleSheet, Svg, Text, View as Box } from '@react-pdf/renderer'
 import { fileURLToPath } from 'node:url'
+import {
+  View as Box,
+  Document,
+  Font,
+  G,
+  Page,
+  Path,
+  Rect,
+  renderToBuffer,
+  StyleSheet,
+  Svg,
+  Text,
+} from '@react-pdf/renderer'
 import type { View } from '@tessellum/core/drawing/view'
+import { capital, list } from '@tessellum/core/writing/english'
 import type { MaterialRow, WrittenPattern } from '@tessellum/core/writing/written-pattern'
 
 const font = (path: string) => fileURLToPath(import.meta.resolve(path))
@@ -11,27 +24,53 @@ Font.register({
     { src: font('@fontsource/source-sans-3/files/source-sans-3-latin-600-normal.woff'), fontWeight: 600 },
   ],
 })
-Font.register({ family: 'Fraunces', src: font('@fontsource/fraunces/files/fraunces-latin-600-normal.woff'), fontWeight: 600 })
+Font.register({
+  family: 'Fraunces',
+  src: font('@fontsource/fraunces/files/fraunces-latin-600-normal.woff'),
+  fontWeight: 600,
+})
 // Words are not broken: a count must never be read in two halves.
 Font.registerHyphenationCallback((word) => [word])
 
 const ink = '#22302b'
 const quiet = '#5d6a63'
 const styles = StyleSheet.create({
-  page: { paddingVertical: 48, paddingHorizontal: 52, fontFamily: 'Source Sans 3', fontSize: 10.5, color: ink, lineHeight: 1.35 },
+  page: {
+    paddingVertical: 48,
+    paddingHorizontal: 52,
+    fontFamily: 'Source Sans 3',
+    fontSize: 10.5,
+    color: ink,
+    lineHeight: 1.35,
+  },
   head: { flexDirection: 'row', gap: 20, marginBottom: 14 },
   title: { fontFamily: 'Fraunces', fontWeight: 600, fontSize: 25, lineHeight: 1.15, marginBottom: 4 },
   facts: { color: quiet },
   drawing: { width: 180, height: 180 },
   h2: { fontFamily: 'Fraunces', fontWeight: 600, fontSize: 14, marginTop: 14, marginBottom: 5 },
-  row: { flexDirection: 'row', borderBottomWidth: 0.5, borderBottomColor: '#cfc8b8', paddingVertical: 3, alignItems: 'center' },
+  row: {
+    flexDirection: 'row',
+    borderBottomWidth: 0.5,
+    borderBottomColor: '#cfc8b8',
+    paddingVertical: 3,
+    alignItems: 'center',
+  },
   strong: { fontWeight: 600 },
   step: { flexDirection: 'row', gap: 8, marginBottom: 6 },
   number: { width: 22, textAlign: 'right', fontWeight: 600 },
   counts: { color: quiet, fontSize: 9.5 },
   check: { borderLeftWidth: 2, borderLeftColor: '#a9772b', paddingLeft: 8 },
   caution: { borderWidth: 0.75, borderColor: '#9c4a35', padding: 6, marginTop: 4 },
-  foot: { position: 'absolute', bottom: 24, left: 52, right: 52, fontSize: 8.5, color: quiet, flexDirection: 'row', justifyContent: 'space-between' },
+  foot: {
+    position: 'absolute',
+    bottom: 24,
+    left: 52,
+    right: 52,
+    fontSize: 8.5,
+    color: quiet,
+    flexDirection: 'row',
+    justifyContent: 'space-between',
+  },
   draft: { position: 'absolute', top: 20, right: 52, fontSize: 10, fontWeight: 600, color: '#9c4a35' },
 })
 
@@ -42,7 +81,12 @@ export async function renderDocument(
   colours: Readonly<Record<string, string>>,
   paper: 'A4' | 'LETTER',
 ): Promise<Uint8Array> {
-  const facts = [written.edition, written.size && `size ${written.size}`, written.colourway && `in ${written.colourway}`, `makes ${written.makes}`].filter(Boolean)
+  const facts = [
+    written.edition,
+    written.size && `size ${written.size}`,
+    written.colourway && `in ${written.colourway}`,
+    `makes ${written.makes}`,
+  ].filter(Boolean)
   return renderToBuffer(
     <Document title={written.title} creator="Tessellum" language="en-GB">
       <Page size={paper} style={styles.page}>
@@ -60,7 +104,7 @@ export async function renderDocument(
               <Text key={line}>{line}</Text>
             ))}
             <Text style={styles.h2}>Tools</Text>
-            <Text>{written.tools.join(', ')}.</Text>
+            <Text>{capital(list(written.tools))}.</Text>
           </Box>
           <Drawing view={view} colours={colours} />
         </Box>
@@ -78,7 +122,7 @@ export async function renderDocument(
         {written.parts.map((part, i) => (
           <Box key={`${part.name} ${i}`}>
             <Text style={styles.h2} minPresenceAhead={60}>
-              {part.name ? part.name[0]?.toUpperCase() + part.name.slice(1) : 'Steps'}
+              {part.name ? capital(part.name) : 'Steps'}
             </Text>
             {part.steps.map((step) => (
               <Box key={step.number} style={styles.step} wrap={false}>
@@ -108,7 +152,9 @@ export async function renderDocument(
 }
 
 function Materials({ rows }: { rows: readonly MaterialRow[] }) {
-  const cell = (text: string, width: number, strong = false) => <Text style={[{ width }, strong ? styles.strong : {}]}>{text}</Text>
+  const cell = (text: string, width: number, strong = false) => (
+    <Text style={[{ width }, strong ? styles.strong : {}]}>{text}</Text>
+  )
   return (
     <Box>
       <Box style={styles.row}>
@@ -120,7 +166,18 @@ function Materials({ rows }: { rows: readonly MaterialRow[] }) {
       {rows.map((row) => (
         <Box key={row.roles} style={styles.row} wrap={false}>
           <Box style={{ width: 62, flexDirection: 'row', gap: 5, alignItems: 'center' }}>
-            {row.colour && <Box style={{ width: 9, height: 9, borderRadius: 2, backgroundColor: row.colour, borderWidth: 0.5, borderColor: ink }} />}
+            {row.colour && (
+              <Box
+                style={{
+                  width: 9,
+                  height: 9,
+                  borderRadius: 2,
+                  backgroundColor: row.colour,
+                  borderWidth: 0.5,
+                  borderColor: ink,
+                }}
+              />
+            )}
             <Text style={styles.strong}>{row.roles}</Text>
           </Box>
           <Text style={{ flex: 1, paddingRight: 8 }}>{row.name}</Text>

@@ -24,18 +24,32 @@ export const answerErrors =
 function asRefusal(error: unknown): Refusal {
   if (error instanceof Refusal) return error
   if (isUnreachable(error)) {
-    return new Refusal(503, 'records-unreachable', 'The shop\'s records cannot be reached just now.', { hint: 'Nothing has been changed. Try again in a moment.' })
-  }
-  if (mayTryAgain(error)) {
-    return new Refusal(409, 'crossed', 'Somebody changed the same thing at the same moment.', { hint: 'Nothing has been changed. Try again.' })
-  }
-  const { status, type } = (error ?? {}) as { status?: number; type?: string }
-  if (type === 'entity.too.large') return new Refusal(413, 'too-large', 'That is more than can be taken at once.', { hint: 'A pattern has at most 2,000,000 characters.' })
-  if (type === 'entity.parse.failed') return new Refusal(400, 'bad-input', 'The request is not JSON.')
-  if (typeof status === 'number' && status >= 400 && status < 500) {
-    return new Refusal(status, status === 403 ? 'stale-page' : 'bad-input', status === 403 ? 'This page has been open too long.' : 'The request cannot be read.', {
-      hint: 'Load the page anew; what you typed is kept.',
+    return new Refusal(503, 'records-unreachable', "The shop's records cannot be reached just now.", {
+      hint: 'Nothing has been changed. Try again in a moment.',
     })
   }
-  return new Refusal(500, 'trouble', 'Something went wrong on our side.', { hint: 'It has been noted. Try again; if it stays, tell the owner.' })
+  if (mayTryAgain(error)) {
+    return new Refusal(409, 'crossed', 'Somebody changed the same thing at the same moment.', {
+      hint: 'Nothing has been changed. Try again.',
+    })
+  }
+  const { status, type } = (error ?? {}) as { status?: number; type?: string }
+  if (type === 'entity.too.large')
+    return new Refusal(413, 'too-large', 'That is more than can be taken at once.', {
+      hint: 'A pattern has at most 2,000,000 characters.',
+    })
+  if (type === 'entity.parse.failed') return new Refusal(400, 'bad-input', 'The request is not JSON.')
+  if (typeof status === 'number' && status >= 400 && status < 500) {
+    return new Refusal(
+      status,
+      status === 403 ? 'stale-page' : 'bad-input',
+      status === 403 ? 'This page has been open too long.' : 'The request cannot be read.',
+      {
+        hint: 'Load the page anew; what you typed is kept.',
+      },
+    )
+  }
+  return new Refusal(500, 'trouble', 'Something went wrong on our side.', {
+    hint: 'It has been noted. Try again; if it stays, tell the owner.',
+  })
 }

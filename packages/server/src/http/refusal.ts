@@ -28,14 +28,19 @@ export class Refusal extends Error {
   }
 }
 
-export const notFound = (what: string) => new Refusal(404, 'not-found', `There is no such ${what}.`, { hint: 'It may have been taken away; go back to the list.' })
+export const notFound = (what: string) =>
+  new Refusal(404, 'not-found', `There is no such ${what}.`, {
+    hint: 'It may have been taken away; go back to the list.',
+  })
 
 /** Reads input by its schema, or says which part of it is wrong. */
 export function readInput<T extends z.ZodType>(schema: T, input: unknown): z.output<T> {
   const read = schema.safeParse(input ?? {})
   if (read.success) return read.data
   const [issue] = read.error.issues
-  throw new Refusal(400, 'bad-input', issue?.message ?? 'The request cannot be read.', { path: issue?.path.join('.') ?? '' })
+  throw new Refusal(400, 'bad-input', issue?.message ?? 'The request cannot be read.', {
+    path: issue?.path.join('.') ?? '',
+  })
 }
 
 /** An id in the address: a whole number that PostgreSQL can hold. */

@@ -1,5 +1,5 @@
-import { type Right, type RouteKey, rights, routes } from '@tessellum/contract/rights'
 import type { PersonRole } from '@tessellum/contract/people'
+import { type Right, type RouteKey, rights, routes } from '@tessellum/contract/rights'
 import type { Request, RequestHandler, Response, Router } from 'express'
 import type { Database } from '../database/connect'
 import type { WorkerPool } from '../workers/pool'
@@ -38,9 +38,14 @@ export function mount(router: Router, key: RouteKey, handle: Handle): void {
   const run: RequestHandler = async (request, response) => {
     const caller = request.session.caller
     if (needed !== 'open') {
-      if (!caller) throw new Refusal(401, 'not-signed-in', 'You are not signed in.', { hint: 'Sign in and try again; nothing has been lost.' })
+      if (!caller)
+        throw new Refusal(401, 'not-signed-in', 'You are not signed in.', {
+          hint: 'Sign in and try again; nothing has been lost.',
+        })
       if (needed !== 'signed-in' && !(rights[needed] as readonly PersonRole[]).includes(caller.role)) {
-        throw new Refusal(403, 'not-allowed', `This is not for the ${caller.role} to do.`, { hint: `Ask: ${rights[needed].join(', ')}.` })
+        throw new Refusal(403, 'not-allowed', `This is not for the ${caller.role} to do.`, {
+          hint: `Ask: ${rights[needed].join(', ')}.`,
+        })
       }
     }
     const result = await handle(request, response, caller as Caller)

@@ -4,8 +4,8 @@ import { eq, max } from 'drizzle-orm'
 import { Router } from 'express'
 import { Refusal, readId, readInput } from '../http/refusal'
 import { mount, type Shop } from '../http/route'
-import { findPattern, findVersion, listPatterns, lockDraft } from './store'
 import { pattern, patternVersion } from './schema'
+import { findPattern, findVersion, listPatterns, lockDraft } from './store'
 
 export function patternRoutes({ db, workers }: Shop): Router {
   const router = Router()
@@ -14,7 +14,10 @@ export function patternRoutes({ db, workers }: Shop): Router {
 
   mount(router, 'POST /api/patterns', async (request, _, caller) => {
     const { source } = readInput(newPattern, request.body)
-    const [made] = await db.insert(pattern).values({ title: titleOf(source), source, savedBy: caller.id }).returning()
+    const [made] = await db
+      .insert(pattern)
+      .values({ title: titleOf(source), source, savedBy: caller.id })
+      .returning()
     return findPattern(db, (made as { id: number }).id)
   })
 
@@ -47,14 +50,23 @@ export function patternRoutes({ db, workers }: Shop): Router {
     }
     return db.transaction(async (tx) => {
       const row = await lockDraft(tx, id, revision)
-      const [last] = await tx.select({ number: max(patternVersion.number) }).from(patternVersion).where(eq(patternVersion.patternId, id))
-      await tx.insert(patternVersion).values({ patternId: id, number: (last?.number ?? 0) + 1, name, note, source: row.source, madeBy: caller.id })
+      const [last] = await tx
+        .select({ number: max(patternVersion.number) })
+        .from(patternVersion)
+        .where(eq(patternVersion.patternId, id))
+      await tx
+        .insert(patternVersion)
+        .values({ patternId: id, number: (last?.number ?? 0) + 1, name, note, source: row.source, madeBy: caller.id })
       return findPattern(tx, id)
     })
   })
 
   mount(router, 'GET /api/patterns/:id/versions/:number', async (request) => {
-    const { id: _, ...version } = await findVersion(db, readId(request.params.id, 'pattern'), readId(request.params.number, 'version'))
+    const { id: _, ...version } = await findVersion(
+      db,
+      readId(request.params.id, 'pattern'),
+      readId(request.params.number, 'version'),
+    )
     return version
   })
 

@@ -31,5 +31,8 @@ export const patternVersion = pgTable(
       .notNull()
       .references(() => person.id),
   },
-  (table) => [unique('pattern_version_number').on(table.patternId, table.number), check('pattern_version_from_1', sql`${table.number} >= 1`)],
+  (table) => [
+    unique('pattern_version_number').on(table.patternId, table.number),
+    check('pattern_version_from_1', sql`${table.number} >= 1`),
+  ],
 )

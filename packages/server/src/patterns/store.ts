@@ -7,7 +7,11 @@ import { pattern, patternVersion } from './schema'
 
 const newest = (db: Session) =>
   db
-    .selectDistinctOn([patternVersion.patternId], { patternId: patternVersion.patternId, number: patternVersion.number, source: patternVersion.source })
+    .selectDistinctOn([patternVersion.patternId], {
+      patternId: patternVersion.patternId,
+      number: patternVersion.number,
+      source: patternVersion.source,
+    })
     .from(patternVersion)
     .orderBy(patternVersion.patternId, desc(patternVersion.number))
     .as('newest')
@@ -40,7 +44,13 @@ export async function findPattern(db: Session, id: number): Promise<Pattern> {
   const [row] = await summaries(db).where(eq(pattern.id, id))
   if (!row) throw notFound('pattern')
   const versions = await db
-    .select({ number: patternVersion.number, name: patternVersion.name, note: patternVersion.note, madeAt: patternVersion.madeAt, madeBy: person.fullName })
+    .select({
+      number: patternVersion.number,
+      name: patternVersion.name,
+      note: patternVersion.note,
+      madeAt: patternVersion.madeAt,
+      madeBy: person.fullName,
+    })
     .from(patternVersion)
     .innerJoin(person, eq(person.id, patternVersion.madeBy))
     .where(eq(patternVersion.patternId, id))
@@ -52,7 +62,11 @@ export async function findPattern(db: Session, id: number): Promise<Pattern> {
   }
 }
 
-export async function findVersion(db: Session, patternId: number, number: number): Promise<VersionText & { id: number }> {
+export async function findVersion(
+  db: Session,
+  patternId: number,
+  number: number,
+): Promise<VersionText & { id: number }> {
   const [row] = await db
     .select({
       id: patternVersion.id,

@@ -1,7 +1,7 @@
+import { promisify } from 'node:util'
 import { type Me, signIn } from '@tessellum/contract/people'
 import { eq } from 'drizzle-orm'
 import { type Request, Router } from 'express'
-import { promisify } from 'node:util'
 import type { Database } from '../database/connect'
 import { Refusal, readInput } from '../http/refusal'
 import { type Caller, mount } from '../http/route'
@@ -9,7 +9,11 @@ import { passwordFits } from './passwords'
 import { person } from './schema'
 import type { signInLimit } from './sign-in-limit'
 
-export function peopleRoutes(db: Database, limit: ReturnType<typeof signInLimit>, csrfToken: (request: Request) => string): Router {
+export function peopleRoutes(
+  db: Database,
+  limit: ReturnType<typeof signInLimit>,
+  csrfToken: (request: Request) => string,
+): Router {
   const router = Router()
   const me = (caller: Caller, request: Request): Me => ({ ...caller, csrfToken: csrfToken(request) })
 
@@ -20,7 +24,10 @@ export function peopleRoutes(db: Database, limit: ReturnType<typeof signInLimit>
     const [found] = await db.select().from(person).where(eq(person.name, name.toLowerCase()))
     if (!(await passwordFits(found?.passwordHash, password)) || !found) {
       await limit.wrong(key)
-      throw new Refusal(401, 'wrong-password', 'Name and password do not fit together.', { path: 'password', hint: 'Check both and try again.' })
+      throw new Refusal(401, 'wrong-password', 'Name and password do not fit together.', {
+        path: 'password',
+        hint: 'Check both and try again.',
+      })
     }
     await limit.right(key)
     // A new session id, so that one planted before the sign-in is worth nothing.

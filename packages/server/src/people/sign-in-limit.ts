@@ -17,7 +17,9 @@ export function signInLimit(pool: pg.Pool) {
       const spent = await limiter.get(key)
       if (spent && spent.remainingPoints <= 0) {
         const minutes = Math.ceil(spent.msBeforeNext / 60_000)
-        throw new Refusal(429, 'too-many-tries', 'Too many wrong passwords.', { hint: `Wait ${minutes} minute${minutes === 1 ? '' : 's'}, then try again.` })
+        throw new Refusal(429, 'too-many-tries', 'Too many wrong passwords.', {
+          hint: `Wait ${minutes} minute${minutes === 1 ? '' : 's'}, then try again.`,
+        })
       }
     },
     async wrong(key: string): Promise<void> {

@@ -19,7 +19,10 @@ export function stockRoutes({ db }: Shop): Router {
     const lotId = readId(request.params.id, 'lot')
     const { kind, quantity, reason } = readInput(handMove, request.body)
     if (handMoves[kind] !== 'either' && quantity < 0) {
-      throw new Refusal(400, 'bad-input', `A ${kind} has a quantity above nought.`, { path: 'quantity', hint: 'Use a correction to go either way.' })
+      throw new Refusal(400, 'bad-input', `A ${kind} has a quantity above nought.`, {
+        path: 'quantity',
+        hint: 'Use a correction to go either way.',
+      })
     }
     const key = actionKey(request)
     return once(db, key, `move ${lotId}`, caller, async (tx) => {
@@ -32,12 +35,20 @@ export function stockRoutes({ db }: Shop): Router {
       if (!held) throw notFound('lot')
       const effect = effectOf(kind, quantity)
       if (freeOf(held) + effect.onHand < 0) {
-        throw new Refusal(409, 'short-of-stock', `Only ${freeOf(held)} of this lot are free; ${held.reserved} are promised to batches.`, {
-          path: 'quantity',
-          hint: 'Take less, take from another lot, or release a batch.',
-        })
+        throw new Refusal(
+          409,
+          'short-of-stock',
+          `Only ${freeOf(held)} of this lot are free; ${held.reserved} are promised to batches.`,
+          {
+            path: 'quantity',
+            hint: 'Take less, take from another lot, or release a batch.',
+          },
+        )
       }
-      const [made] = await tx.insert(move).values({ lotId, kind, ...effect, reason, personId: caller.id, actionKey: key }).returning({ id: move.id })
+      const [made] = await tx
+        .insert(move)
+        .values({ lotId, kind, ...effect, reason, personId: caller.id, actionKey: key })
+        .returning({ id: move.id })
       return { moveId: (made as { id: number }).id, itemId: held.itemId }
     })
   })

@@ -1,5 +1,16 @@
-import { type AnyPgColumn, bigint, check, date, doublePrecision, index, integer, pgTable, text, timestamp } from 'drizzle-orm/pg-core'
 import { sql } from 'drizzle-orm'
+import {
+  type AnyPgColumn,
+  bigint,
+  check,
+  date,
+  doublePrecision,
+  index,
+  integer,
+  pgTable,
+  text,
+  timestamp,
+} from 'drizzle-orm/pg-core'
 import { batch } from '../batches/schema'
 import { person } from '../people/schema'
 

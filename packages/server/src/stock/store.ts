@@ -1,7 +1,7 @@
 import type { Item, ItemStory } from '@tessellum/contract/stock'
 import { asc, desc, eq, inArray, sql } from 'drizzle-orm'
-import type { Session } from '../database/connect'
 import { batch } from '../batches/schema'
+import type { Session } from '../database/connect'
 import { notFound } from '../http/refusal'
 import { person } from '../people/schema'
 import { balance, item, lot, maker, move } from './schema'
@@ -32,7 +32,17 @@ function asItem({ item: row, maker: makerName, onHand, reserved }: Row): Item {
     reserved: Number(reserved),
     bead:
       lengthMm && acrossMm && boreMm && massMg && contact
-        ? { kind: row.kind, size: row.size, lengthMm, acrossMm, boreMm, massMg, contact, bores: bores === 2 ? 2 : 1, maker: makerName }
+        ? {
+            kind: row.kind,
+            size: row.size,
+            lengthMm,
+            acrossMm,
+            boreMm,
+            massMg,
+            contact,
+            bores: bores === 2 ? 2 : 1,
+            maker: makerName,
+          }
         : null,
   }
 }
@@ -40,7 +50,13 @@ function asItem({ item: row, maker: makerName, onHand, reserved }: Row): Item {
 export async function listItems(db: Session, ids?: readonly number[]): Promise<Item[]> {
   if (ids?.length === 0) return []
   const query = items(db)
-  const rows = await (ids ? query.where(inArray(item.id, [...ids])) : query).orderBy(item.category, item.kind, item.size, maker.name, item.colourName)
+  const rows = await (ids ? query.where(inArray(item.id, [...ids])) : query).orderBy(
+    item.category,
+    item.kind,
+    item.size,
+    maker.name,
+    item.colourName,
+  )
   return rows.map(asItem)
 }
 
@@ -51,7 +67,13 @@ export async function itemStory(db: Session, id: number): Promise<ItemStory> {
   const [found] = await listItems(db, [id])
   if (!found) throw notFound('item')
   const lots = await db
-    .select({ id: lot.id, code: lot.code, receivedOn: lot.receivedOn, onHand: balance.onHand, reserved: balance.reserved })
+    .select({
+      id: lot.id,
+      code: lot.code,
+      receivedOn: lot.receivedOn,
+      onHand: balance.onHand,
+      reserved: balance.reserved,
+    })
     .from(lot)
     .innerJoin(balance, eq(balance.lotId, lot.id))
     .where(eq(lot.itemId, id))
@@ -63,7 +85,7 @@ export async function itemStory(db: Session, id: number): Promise<ItemStory> {
     .innerJoin(person, eq(person.id, move.personId))
     .leftJoin(batch, eq(batch.id, move.batchId))
     .where(eq(lot.itemId, id))
-    .orderBy(desc(move.id))
+    .orderBy(desc(move.at), desc(move.id))
     .limit(movesShown)
   return {
     ...found,
@@ -88,7 +110,13 @@ export async function itemStory(db: Session, id: number): Promise<ItemStory> {
 export async function freeLots(db: Session, itemIds: readonly number[], lock: boolean) {
   if (itemIds.length === 0) return []
   const query = db
-    .select({ lotId: lot.id, itemId: lot.itemId, onHand: balance.onHand, reserved: balance.reserved, receivedOn: lot.receivedOn })
+    .select({
+      lotId: lot.id,
+      itemId: lot.itemId,
+      onHand: balance.onHand,
+      reserved: balance.reserved,
+      receivedOn: lot.receivedOn,
+    })
     .from(balance)
     .innerJoin(lot, eq(lot.id, balance.lotId))
     .where(inArray(lot.itemId, [...itemIds]))

@@ -12,15 +12,25 @@ const limitMs = 20_000
 
 /** Threads for everything that takes more than a moment, so that the server itself never stops listening. */
 export function workerPool(file: string): WorkerPool {
-  const pool = new Piscina({ filename: file, minThreads: 1, maxThreads: 2, maxQueue: 200, resourceLimits: { maxOldGenerationSizeMb: 1024 } })
+  const pool = new Piscina({
+    filename: file,
+    minThreads: 1,
+    maxThreads: 2,
+    maxQueue: 200,
+    resourceLimits: { maxOldGenerationSizeMb: 1024 },
+  })
   return {
     async run(name, input) {
       const limit = AbortSignal.timeout(limitMs)
       try {
         return await pool.run(input, { name, signal: limit })
       } catch (error) {
-        if (limit.aborted) throw new Refusal(422, 'takes-too-long', 'That takes longer than we wait for it.', { hint: 'Make the pattern smaller, or in parts.' })
-        if (error instanceof Error && error.message.includes('Task queue')) throw new Refusal(503, 'busy', 'Too much is being worked out at once.', { hint: 'Try again in a moment.' })
+        if (limit.aborted)
+          throw new Refusal(422, 'takes-too-long', 'That takes longer than we wait for it.', {
+            hint: 'Make the pattern smaller, or in parts.',
+          })
+        if (error instanceof Error && error.message.includes('Task queue'))
+          throw new Refusal(503, 'busy', 'Too much is being worked out at once.', { hint: 'Try again in a moment.' })
         throw error
       }
     },

@@ -16,7 +16,10 @@ export interface Kit {
 export interface Tasks {
   reckon: { input: { source: string; choices: Choices }; output: { report: Report } }
   bill: { input: Kit; output: { bill: Bill; troubles: string[] } }
-  document: { input: Kit & { version: number | undefined; colourway: string | undefined; paper: 'A4' | 'LETTER' }; output: Uint8Array }
+  document: {
+    input: Kit & { version: number | undefined; colourway: string | undefined; paper: 'A4' | 'LETTER' }
+    output: Uint8Array
+  }
 }
 
 export type TaskName = keyof Tasks

@@ -1,8 +1,8 @@
 import type { Item } from '@tessellum/contract/stock'
-import { billOf } from '@tessellum/core/kit/bill'
-import { chosenIn } from '@tessellum/core/kit/choice'
 import { sceneOf } from '@tessellum/core/drawing/scene'
 import { viewOf } from '@tessellum/core/drawing/view'
+import { billOf } from '@tessellum/core/kit/bill'
+import { chosenIn } from '@tessellum/core/kit/choice'
 import { reckonPattern } from '@tessellum/core/report/reckon-pattern'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { usualThreadSettings } from '@tessellum/core/thread/settings'
@@ -19,7 +19,9 @@ export function bill(kit: Kit): Tasks['bill']['output'] {
   const fault = reckoned.report.diagnostics.find((each) => each.severity === 'error')
   const troubles = [
     ...(fault ? [`Line ${fault.line}: ${fault.message}`] : []),
-    ...bill.missing.map((role) => (role === 'thread' ? 'No thread has been chosen in this colourway.' : `${role} has no item in this colourway.`)),
+    ...bill.missing.map((role) =>
+      role === 'thread' ? 'No thread has been chosen in this colourway.' : `${role} has no item in this colourway.`,
+    ),
   ]
   return { bill, troubles }
 }

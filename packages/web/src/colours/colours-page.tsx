@@ -44,7 +44,14 @@ function Colours({ pattern }: { pattern: Pattern }) {
         <h1>{pattern.title} in colours</h1>
         <Link to={`/patterns/${pattern.id}`}>Back to the ledger</Link>
         <span className="spacer" />
-        {sizes.length > 1 && <Segmented aria-label="Size" value={size} options={[...sizes]} onChange={(value) => setWanted(String(value))} />}
+        {sizes.length > 1 && (
+          <Segmented
+            aria-label="Size"
+            value={size}
+            options={[...sizes]}
+            onChange={(value) => setWanted(String(value))}
+          />
+        )}
         {mayWrite && (
           <Button type="primary" onClick={() => setEditing('new')}>
             New colourway
@@ -59,7 +66,13 @@ function Colours({ pattern }: { pattern: Pattern }) {
       )}
       <div className="colourways">
         {colourways.map((colourway) => (
-          <Card key={colourway.id} pattern={pattern} colourway={colourway} size={size} onEdit={mayWrite ? () => setEditing(colourway) : undefined} />
+          <Card
+            key={colourway.id}
+            pattern={pattern}
+            colourway={colourway}
+            size={size}
+            onEdit={mayWrite ? () => setEditing(colourway) : undefined}
+          />
         ))}
       </div>
       {editing && (

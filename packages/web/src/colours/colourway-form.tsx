@@ -31,7 +31,9 @@ const slotsOf = (roles: readonly string[], report: Report): Slot[] =>
     const stone = report.stones.some((each) => each.role === role)
     if (stone && report.sizes.length > 1) return report.sizes.map((size) => ({ role, size, label: `${role}, ${size}` }))
     const bead = report.beads.find((each) => each.role === role)
-    return [{ role, size: '', label: role === threadRole ? 'Thread' : `${role}${bead?.label ? `, ${bead.label}` : ''}` }]
+    return [
+      { role, size: '', label: role === threadRole ? 'Thread' : `${role}${bead?.label ? `, ${bead.label}` : ''}` },
+    ]
   })
 
 const keyOf = ({ role, size }: { role: string; size: string }) => `${role}|${size}`
@@ -73,9 +75,26 @@ export function ColourwayForm({ pattern, colourway, roles, report, close }: Colo
       confirmLoading={save.isPending}
       style={{ top: 40 }}
     >
-      <Form form={form} onFinish={save.mutate} initialValues={{ name: colourway?.name ?? '', chosen: initial }} requiredMark={false} layout="vertical">
-        {colourway && <p className="quiet">Batches that are planned keep version {colourway.version}; new ones take what is saved here.</p>}
-        <Form.Item label="Name" name="name" rules={[{ required: true, whitespace: true, message: 'Name the colourway.' }, { max: 80, message: 'At most 80 letters.' }]}>
+      <Form
+        form={form}
+        onFinish={save.mutate}
+        initialValues={{ name: colourway?.name ?? '', chosen: initial }}
+        requiredMark={false}
+        layout="vertical"
+      >
+        {colourway && (
+          <p className="quiet">
+            Batches that are planned keep version {colourway.version}; new ones take what is saved here.
+          </p>
+        )}
+        <Form.Item
+          label="Name"
+          name="name"
+          rules={[
+            { required: true, whitespace: true, message: 'Name the colourway.' },
+            { max: 80, message: 'At most 80 letters.' },
+          ]}
+        >
           <Input autoFocus={!colourway} />
         </Form.Item>
         {slots.map((slot) => (
@@ -118,7 +137,11 @@ function optionsFor({ role }: Slot, items: readonly Item[], report: Report) {
   return items
     .filter((item) => item.category === category)
     .sort((a, b) => near(a) - near(b))
-    .map((item) => ({ value: item.id, item, text: `${item.colourName} ${item.colourCode} ${item.kind} ${item.size} ${item.maker}` }))
+    .map((item) => ({
+      value: item.id,
+      item,
+      text: `${item.colourName} ${item.colourCode} ${item.kind} ${item.size} ${item.maker}`,
+    }))
 }
 
 const ItemOption = ({ item }: { item: Item }) => (

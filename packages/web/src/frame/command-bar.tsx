@@ -29,12 +29,18 @@ export function CommandBar({ open, close }: { open: boolean; close: () => void }
       ...(mayPlan ? [{ label: 'Plan a batch', what: 'action', to: '/kits/plan' }] : []),
       ...(patterns ?? []).map(({ id, title }) => ({ label: title, what: 'pattern', to: `/patterns/${id}` })),
       ...(batches ?? []).map(({ id, name }) => ({ label: name, what: 'batch', to: `/kits/${id}` })),
-      ...(items ?? []).map((item) => ({ label: `${item.colourName}, ${item.kind} ${item.size}, ${item.colourCode}`, what: 'item', to: `/stock/${item.id}` })),
+      ...(items ?? []).map((item) => ({
+        label: `${item.colourName}, ${item.kind} ${item.size}, ${item.colourCode}`,
+        what: 'item',
+        to: `/stock/${item.id}`,
+      })),
     ],
     [patterns, items, batches, mayPlan],
   )
   const words = typed.toLowerCase().split(/\s+/).filter(Boolean)
-  const found = all.filter(({ label, what }) => words.every((word) => `${label} ${what}`.toLowerCase().includes(word))).slice(0, 9)
+  const found = all
+    .filter(({ label, what }) => words.every((word) => `${label} ${what}`.toLowerCase().includes(word)))
+    .slice(0, 9)
 
   useEffect(() => {
     if (open) {
@@ -90,7 +96,14 @@ export function CommandBar({ open, close }: { open: boolean; close: () => void }
             tabIndex={-1}
             aria-selected={i === at}
             onMouseDown={() => go(each.to)}
-            style={{ display: 'flex', justifyContent: 'space-between', padding: '7px 12px', borderRadius: 5, cursor: 'pointer', background: i === at ? '#e2ebe2' : undefined }}
+            style={{
+              display: 'flex',
+              justifyContent: 'space-between',
+              padding: '7px 12px',
+              borderRadius: 5,
+              cursor: 'pointer',
+              background: i === at ? '#e2ebe2' : undefined,
+            }}
           >
             <span>{each.label}</span>
             <span className="quiet">{each.what}</span>

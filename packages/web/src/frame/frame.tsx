@@ -10,6 +10,7 @@ import { CommandBar } from './command-bar'
 import { Loading } from './loading'
 import { places } from './places'
 import { Trouble } from './trouble'
+import { Mark } from './wordmark'
 
 /** What stands round every page: the places, the command bar, who is here, and whether the shop can be reached. */
 export function Frame() {
@@ -60,7 +61,7 @@ function Bench({ name, role }: { name: string; role: string }) {
       </a>
       <header>
         <NavLink className="wordmark" to="/patterns">
-          <img src="/favicon.svg" alt="" width="26" height="26" />
+          <Mark size={25} />
           Tessellum
         </NavLink>
         <nav className="places" aria-label="Places">

@@ -59,7 +59,15 @@ function Plan({ batch }: { batch: Batch }) {
   const change = useMutation({
     mutationFn: (kits: readonly number[]) =>
       ask('PUT', `/batches/${batch.id}/lines`, batchAnswer, {
-        body: { lines: batch.lines.map(({ patternId, version, size, colourwayId }, i) => ({ patternId, version, size, colourwayId, kits: kits[i] })) },
+        body: {
+          lines: batch.lines.map(({ patternId, version, size, colourwayId }, i) => ({
+            patternId,
+            version,
+            size,
+            colourwayId,
+            kits: kits[i],
+          })),
+        },
       }),
     onSuccess: settle,
   })
@@ -76,10 +84,20 @@ function Plan({ batch }: { batch: Batch }) {
           </span>
         </div>
         <BatchState state={batch.state} />
-        {draft && <span className={`state ${outlook.ready ? 'ready' : 'short'}`}>{outlook.ready ? 'the shelf has it all' : 'short'}</span>}
+        {draft && (
+          <span className={`state ${outlook.ready ? 'ready' : 'short'}`}>
+            {outlook.ready ? 'the shelf has it all' : 'short'}
+          </span>
+        )}
         <span className="spacer" />
         {mayReserve && draft && (
-          <Button type="primary" size="large" onClick={() => act.mutate('reserve')} loading={act.isPending} disabled={!outlook.ready}>
+          <Button
+            type="primary"
+            size="large"
+            onClick={() => act.mutate('reserve')}
+            loading={act.isPending}
+            disabled={!outlook.ready}
+          >
             Reserve {batch.kits} kits
           </Button>
         )}
@@ -99,27 +117,39 @@ function Plan({ batch }: { batch: Batch }) {
           {refused.message} {refused.hint}
         </div>
       )}
-      {batch.state === 'reserved' && <div className="notice good">The shelf holds everything for these kits. Nobody else can be promised the same beads.</div>}
+      {batch.state === 'reserved' && (
+        <div className="notice good">
+          The shelf holds everything for these kits. Nobody else can be promised the same beads.
+        </div>
+      )}
       <div className="rows">
         {batch.lines.map((line, i) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: lines are known by their place
           <div key={i} style={{ padding: '14px 20px', borderBottom: '1px solid var(--line)' }}>
             <div style={{ display: 'flex', gap: 16, alignItems: 'center', flexWrap: 'wrap' }}>
               {draft && mayPlan ? (
-                <Kits kits={line.kits} busy={change.isPending} save={(kits) => change.mutate(batch.lines.map((each, at) => (at === i ? kits : each.kits)))} />
+                <Kits
+                  kits={line.kits}
+                  busy={change.isPending}
+                  save={(kits) => change.mutate(batch.lines.map((each, at) => (at === i ? kits : each.kits)))}
+                />
               ) : (
                 <strong className="figures" style={{ fontSize: 24, minWidth: 60 }}>
                   {line.kits}
                 </strong>
               )}
               <div style={{ flex: 1 }}>
-                <Link to={`/patterns/${line.patternId}/written?version=${line.version}&size=${line.size}&colourway=${line.colourwayId}`}>
+                <Link
+                  to={`/patterns/${line.patternId}/written?version=${line.version}&size=${line.size}&colourway=${line.colourwayId}`}
+                >
                   <strong>{line.title}</strong>
                 </Link>
                 , version {line.version}
-                {line.size && `, ${line.size}`}, in {line.colourway} <span className="quiet">(version {line.colourwayVersion})</span>
+                {line.size && `, ${line.size}`}, in {line.colourway}{' '}
+                <span className="quiet">(version {line.colourwayVersion})</span>
                 <br />
-                {outlook.lines[i] && batch.state !== 'cancelled' && <CouldMake line={outlook.lines[i]} kits={line.kits} items={outlook.items} />}
+                {outlook.lines[i] && batch.state !== 'cancelled' && (
+                  <CouldMake line={outlook.lines[i]} kits={line.kits} items={outlook.items} />
+                )}
               </div>
             </div>
             <KitBill batch={batch} line={i} />
@@ -138,7 +168,8 @@ function Plan({ batch }: { batch: Batch }) {
 /** The number of kits, changed in place: Enter or leaving the field saves it. */
 function Kits({ kits, busy, save }: { kits: number; busy: boolean; save: (kits: number) => void }) {
   const [typed, setTyped] = useState<number | null>(kits)
-  const wrong = typed === null ? 'Give the number of kits.' : batchLine.shape.kits.safeParse(typed).error?.issues[0]?.message
+  const wrong =
+    typed === null ? 'Give the number of kits.' : batchLine.shape.kits.safeParse(typed).error?.issues[0]?.message
   const settle = () => {
     if (!wrong && typed !== null && typed !== kits) save(typed)
   }

@@ -8,7 +8,11 @@ export function Limits({ items }: { items: Outlook['items'] }) {
   const width = 190
   const reach = scaleLinear().domain([0, 2]).range([0, width]).clamp(true)
   return (
-    <table style={{ width: '100%', borderCollapse: 'collapse' }} className="figures" aria-label="What the batch takes from the shelf">
+    <table
+      style={{ width: '100%', borderCollapse: 'collapse' }}
+      className="figures"
+      aria-label="What the batch takes from the shelf"
+    >
       <thead>
         <tr className="quiet" style={{ textAlign: 'right' }}>
           <th style={{ textAlign: 'left', padding: '10px 8px 6px 18px', fontWeight: 600 }}>Item</th>
@@ -35,7 +39,10 @@ export function Limits({ items }: { items: Outlook['items'] }) {
                     <Link to={`/stock/${item.itemId}`}>{item.name}</Link>
                     {item.heldBy.length > 0 && (
                       <span className="quiet" style={{ display: 'block', fontSize: 13 }}>
-                        also held by {item.heldBy.map((held) => `${held.name} (${sayQuantity(held.quantity, item.unit)})`).join(', ')}
+                        also held by{' '}
+                        {item.heldBy
+                          .map((held) => `${held.name} (${sayQuantity(held.quantity, item.unit)})`)
+                          .join(', ')}
                       </span>
                     )}
                   </span>
@@ -48,14 +55,22 @@ export function Limits({ items }: { items: Outlook['items'] }) {
                 {short ? (
                   <strong>
                     {sayQuantity(item.short, item.unit)}
-                    <span style={{ display: 'block', fontSize: 13, fontWeight: 400 }}>from kit {item.shortFromKit} on</span>
+                    <span style={{ display: 'block', fontSize: 13, fontWeight: 400 }}>
+                      from kit {item.shortFromKit} on
+                    </span>
                   </strong>
                 ) : (
                   'no'
                 )}
               </td>
               <td style={{ paddingLeft: 20, paddingRight: 18 }}>
-                <svg className="limit" width={width} height="18" role="img" aria-label={`Enough for ${Math.floor(share * 100)} per cent of what is needed`}>
+                <svg
+                  className="limit"
+                  width={width}
+                  height="18"
+                  role="img"
+                  aria-label={`Enough for ${Math.floor(share * 100)} per cent of what is needed`}
+                >
                   <rect x="0" y="5" width={width} height="8" rx="4" fill="#e8e0cd" />
                   <rect x="0" y="5" width={reach(share)} height="8" rx="4" fill={short ? '#9a3f2b' : '#2a5a49'} />
                   <line x1={reach(1)} x2={reach(1)} y1="0" y2="18" stroke="#22302b" strokeWidth="1.5" />

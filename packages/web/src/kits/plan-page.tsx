@@ -1,6 +1,12 @@
 import { DeleteOutlined } from '@ant-design/icons'
 import { useMutation, useQuery } from '@tanstack/react-query'
-import { type BatchLine, batch as batchAnswer, batchLine, mostKits, outlook as outlookAnswer } from '@tessellum/contract/batches'
+import {
+  type BatchLine,
+  batch as batchAnswer,
+  batchLine,
+  mostKits,
+  outlook as outlookAnswer,
+} from '@tessellum/contract/batches'
 import { Button, DatePicker, Form, Input, InputNumber, Select } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
@@ -26,7 +32,10 @@ export function PlanPage() {
   const [lines, setLines] = useState<readonly LineFields[]>([{ patternId: first }])
   const key = useRef(newKey())
   const settled = useDeferredValue(lines)
-  const whole = useMemo(() => settled.map((line) => batchLine.safeParse(line)).flatMap((read) => (read.success ? [read.data] : [])), [settled])
+  const whole = useMemo(
+    () => settled.map((line) => batchLine.safeParse(line)).flatMap((read) => (read.success ? [read.data] : [])),
+    [settled],
+  )
   const complete = whole.length === lines.length
   const { data: outlook, error } = useQuery({
     queryKey: ['batches', 'outlook', whole],
@@ -36,7 +45,10 @@ export function PlanPage() {
   })
   const plan = useMutation({
     mutationFn: ({ name, dueOn }: { name: string; dueOn: Dayjs }) =>
-      ask('POST', '/batches', batchAnswer, { body: { name, dueOn: dueOn.format('YYYY-MM-DD'), lines }, key: key.current }),
+      ask('POST', '/batches', batchAnswer, {
+        body: { name, dueOn: dueOn.format('YYYY-MM-DD'), lines },
+        key: key.current,
+      }),
     onSuccess: ({ id }) => void navigate(`/kits/${id}`),
     onError: () => {
       key.current = newKey()
@@ -48,9 +60,23 @@ export function PlanPage() {
   return (
     <div className="page stack">
       <h1>Plan a batch</h1>
-      <Form form={form} layout="vertical" requiredMark={false} onFinish={plan.mutate} initialValues={{ dueOn: dayjs().add(14, 'day') }} className="sheet pad">
+      <Form
+        form={form}
+        layout="vertical"
+        requiredMark={false}
+        onFinish={plan.mutate}
+        initialValues={{ dueOn: dayjs().add(14, 'day') }}
+        className="sheet pad"
+      >
         <div style={{ display: 'grid', gridTemplateColumns: '1fr 200px', gap: 14 }}>
-          <Form.Item label="Name" name="name" rules={[{ required: true, whitespace: true, message: 'Name the batch.' }, { max: 80, message: 'At most 80 letters.' }]}>
+          <Form.Item
+            label="Name"
+            name="name"
+            rules={[
+              { required: true, whitespace: true, message: 'Name the batch.' },
+              { max: 80, message: 'At most 80 letters.' },
+            ]}
+          >
             <Input placeholder="Saturday class" autoFocus />
           </Form.Item>
           <Form.Item label="Due" name="dueOn" rules={[{ required: true, message: 'Give the day it is due.' }]}>
@@ -59,9 +85,12 @@ export function PlanPage() {
         </div>
         <div className="stack">
           {lines.map((line, i) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: lines have no name of their own until they are saved
             <div key={i}>
-              <LineForm line={line} change={(next) => change(i, next)} remove={lines.length > 1 ? () => setLines(lines.filter((_, at) => at !== i)) : undefined} />
+              <LineForm
+                line={line}
+                change={(next) => change(i, next)}
+                remove={lines.length > 1 ? () => setLines(lines.filter((_, at) => at !== i)) : undefined}
+              />
               {complete && outlook?.lines[i] && line.kits !== undefined && (
                 <div style={{ marginTop: 4 }}>
                   <CouldMake line={outlook.lines[i]} kits={line.kits} items={outlook.items} />
@@ -73,7 +102,9 @@ export function PlanPage() {
         <div style={{ display: 'flex', gap: 10, marginTop: 16, alignItems: 'center' }}>
           <Button onClick={() => setLines([...lines, {}])}>Another line</Button>
           <span style={{ flex: 1 }} />
-          {!complete && <span className="quiet">Each line needs a pattern, a version, a colourway and a number of kits.</span>}
+          {!complete && (
+            <span className="quiet">Each line needs a pattern, a version, a colourway and a number of kits.</span>
+          )}
           <Button type="primary" htmlType="submit" disabled={!complete} loading={plan.isPending}>
             Save the plan
           </Button>
@@ -95,11 +126,25 @@ export function PlanPage() {
 
 const noChoices = {}
 
-function LineForm({ line, change, remove }: { line: LineFields; change: (line: LineFields) => void; remove: (() => void) | undefined }) {
+function LineForm({
+  line,
+  change,
+  remove,
+}: {
+  line: LineFields
+  change: (line: LineFields) => void
+  remove: (() => void) | undefined
+}) {
   const { data: patterns } = useQuery(read.patterns)
   const { data: pattern } = useQuery({ ...read.pattern(line.patternId ?? 0), enabled: line.patternId !== undefined })
-  const { data: version } = useQuery({ ...read.version(line.patternId ?? 0, line.version ?? 0), enabled: line.patternId !== undefined && line.version !== undefined })
-  const { data: colourways } = useQuery({ ...read.colourways(line.patternId ?? 0), enabled: line.patternId !== undefined })
+  const { data: version } = useQuery({
+    ...read.version(line.patternId ?? 0, line.version ?? 0),
+    enabled: line.patternId !== undefined && line.version !== undefined,
+  })
+  const { data: colourways } = useQuery({
+    ...read.colourways(line.patternId ?? 0),
+    enabled: line.patternId !== undefined,
+  })
   const { now } = useReckoned(version?.source, noChoices)
   const sizes = version && now ? now.report.sizes : []
 
@@ -108,10 +153,12 @@ function LineForm({ line, change, remove }: { line: LineFields; change: (line: L
     if (!pattern || line.patternId !== pattern.id) return
     if (line.version === undefined && pattern.version) change({ ...line, version: pattern.version })
     else if (line.colourwayId === undefined && colourways?.[0]) change({ ...line, colourwayId: colourways[0].id })
-    else if (line.size === undefined && version && now && version.number === line.version) change({ ...line, size: now.report.size })
+    else if (line.size === undefined && version && now && version.number === line.version)
+      change({ ...line, size: now.report.size })
   }, [pattern, version, now, colourways, line, change])
 
-  const wrong = line.kits === undefined ? undefined : batchLine.shape.kits.safeParse(line.kits).error?.issues[0]?.message
+  const wrong =
+    line.kits === undefined ? undefined : batchLine.shape.kits.safeParse(line.kits).error?.issues[0]?.message
   return (
     <fieldset className="line-form" style={{ border: 0, padding: 0, margin: 0 }}>
       <legend className="visually-hidden">A line of the batch</legend>
@@ -122,7 +169,9 @@ function LineForm({ line, change, remove }: { line: LineFields; change: (line: L
           style={{ width: '100%' }}
           value={line.patternId ?? null}
           onChange={(patternId) => change({ patternId: patternId ?? undefined, kits: line.kits })}
-          options={(patterns ?? []).filter((each) => each.version).map((each) => ({ value: each.id, label: each.title }))}
+          options={(patterns ?? [])
+            .filter((each) => each.version)
+            .map((each) => ({ value: each.id, label: each.title }))}
         />
       </Labelled>
       <Labelled label="Version">
@@ -131,12 +180,22 @@ function LineForm({ line, change, remove }: { line: LineFields; change: (line: L
           style={{ width: '100%' }}
           value={line.version ?? null}
           onChange={(next) => change({ ...line, version: next ?? undefined })}
-          options={(pattern?.versions ?? []).map((each) => ({ value: each.number, label: String(each.number), title: each.name }))}
+          options={(pattern?.versions ?? []).map((each) => ({
+            value: each.number,
+            label: String(each.number),
+            title: each.name,
+          }))}
         />
       </Labelled>
       <Labelled label="Size">
         {sizes.length > 0 || line.patternId === undefined ? (
-          <Select aria-label="Size" style={{ width: '100%' }} value={line.size ?? null} onChange={(size) => change({ ...line, size: size ?? undefined })} options={sizes.map((size) => ({ value: size, label: size }))} />
+          <Select
+            aria-label="Size"
+            style={{ width: '100%' }}
+            value={line.size ?? null}
+            onChange={(size) => change({ ...line, size: size ?? undefined })}
+            options={sizes.map((size) => ({ value: size, label: size }))}
+          />
         ) : (
           <span style={{ lineHeight: '36px' }}>one size</span>
         )}
@@ -159,7 +218,9 @@ function LineForm({ line, change, remove }: { line: LineFields; change: (line: L
           onChange={(kits) => change({ ...line, kits: kits ?? undefined })}
         />
       </Labelled>
-      <span style={{ paddingTop: 23 }}>{remove && <Button aria-label="Take this line away" icon={<DeleteOutlined />} onClick={remove} />}</span>
+      <span style={{ paddingTop: 23 }}>
+        {remove && <Button aria-label="Take this line away" icon={<DeleteOutlined />} onClick={remove} />}
+      </span>
       {wrong && (
         <span className="trouble" role="alert" style={{ gridColumn: '1 / -1' }}>
           {wrong} {line.kits !== undefined && line.kits > mostKits ? 'Share them between several batches.' : ''}

@@ -10,7 +10,6 @@ export function Faults({ faults, goTo }: { faults: readonly Fault[]; goTo: (line
   return (
     <ul className="faults" aria-label="Faults and notes">
       {faults.map((fault, i) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: two faults may be the same in every other way
         <li key={i} className={fault.severity}>
           <button type="button" onClick={() => goTo(fault.line, fault.column)}>
             <span className="mark" role="img" aria-label={names[fault.severity]}>

@@ -1,5 +1,5 @@
-import { type Pattern, pattern as patternAnswer } from '@tessellum/contract/patterns'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { type Pattern, pattern as patternAnswer } from '@tessellum/contract/patterns'
 import { App, Button, Form, Input, Modal } from 'antd'
 import { useState } from 'react'
 import { ask, ShopError } from '../shop/api'
@@ -19,8 +19,15 @@ export function KeepVersion({ pattern, save, errors }: KeepVersionProps) {
   const keep = useMutation({
     mutationFn: async ({ name, note }: { name: string; note?: string }) => {
       const revision = await save()
-      if (revision === undefined) throw new ShopError({ code: 'unsaved', message: 'The draft could not be saved first.', hint: 'Try again when it has been.' })
-      return ask('POST', `/patterns/${pattern.id}/versions`, patternAnswer, { body: { name, note: note ?? '', revision } })
+      if (revision === undefined)
+        throw new ShopError({
+          code: 'unsaved',
+          message: 'The draft could not be saved first.',
+          hint: 'Try again when it has been.',
+        })
+      return ask('POST', `/patterns/${pattern.id}/versions`, patternAnswer, {
+        body: { name, note: note ?? '', revision },
+      })
     },
     onSuccess: (answer) => {
       client.setQueryData(['patterns', pattern.id], answer)
@@ -33,7 +40,12 @@ export function KeepVersion({ pattern, save, errors }: KeepVersionProps) {
   const refused = keep.error as ShopError | null
   return (
     <>
-      <Button type="primary" onClick={() => setOpen(true)} disabled={errors > 0} title={errors > 0 ? 'Mend the faults first' : undefined}>
+      <Button
+        type="primary"
+        onClick={() => setOpen(true)}
+        disabled={errors > 0}
+        title={errors > 0 ? 'Mend the faults first' : undefined}
+      >
         Save a version
       </Button>
       <Modal
@@ -45,9 +57,24 @@ export function KeepVersion({ pattern, save, errors }: KeepVersionProps) {
         confirmLoading={keep.isPending}
         destroyOnHidden
       >
-        <Form form={form} layout="vertical" requiredMark={false} onFinish={keep.mutate} initialValues={{ name: `Edition ${(pattern.version ?? 0) + 1}` }}>
-          <p className="quiet">It is kept as it is now and never changes. It will be version {(pattern.version ?? 0) + 1}.</p>
-          <Form.Item label="Name" name="name" rules={[{ required: true, whitespace: true, message: 'Name the version.' }, { max: 80, message: 'At most 80 letters.' }]}>
+        <Form
+          form={form}
+          layout="vertical"
+          requiredMark={false}
+          onFinish={keep.mutate}
+          initialValues={{ name: `Edition ${(pattern.version ?? 0) + 1}` }}
+        >
+          <p className="quiet">
+            It is kept as it is now and never changes. It will be version {(pattern.version ?? 0) + 1}.
+          </p>
+          <Form.Item
+            label="Name"
+            name="name"
+            rules={[
+              { required: true, whitespace: true, message: 'Name the version.' },
+              { max: 80, message: 'At most 80 letters.' },
+            ]}
+          >
             <Input autoFocus />
           </Form.Item>
           <Form.Item label="What changed" name="note" rules={[{ max: 2000, message: 'At most 2,000 letters.' }]}>

@@ -1,5 +1,5 @@
 import { type Extension, RangeSet, StateEffect, StateField } from '@codemirror/state'
-import { gutter, GutterMarker } from '@codemirror/view'
+import { GutterMarker, gutter } from '@codemirror/view'
 import { trim } from '@tessellum/core/measure/units'
 import type { StatementReport } from '@tessellum/core/report/report'
 
@@ -17,7 +17,12 @@ class LineFigures extends GutterMarker {
   }
 
   override eq(other: LineFigures): boolean {
-    return this.stitches === other.stitches && this.added === other.added && this.thread === other.thread && this.old === other.old
+    return (
+      this.stitches === other.stitches &&
+      this.added === other.added &&
+      this.thread === other.thread &&
+      this.old === other.old
+    )
   }
 
   override toDOM(): HTMLElement {
@@ -47,13 +52,21 @@ const figures = StateField.define<RangeSet<GutterMarker>>({
       const { statements, old } = effect.value
       next = RangeSet.of(
         statements
-          .filter(({ line, added, threadMm, action }) => line <= doc.lines && (threadMm > 0 || Object.keys(added).length > 0 || action.type === 'let'))
+          .filter(
+            ({ line, added, threadMm, action }) =>
+              line <= doc.lines && (threadMm > 0 || Object.keys(added).length > 0 || action.type === 'let'),
+          )
           .map(({ line, stitches, added, threadMm, action }) => {
             const beads = Object.entries(added)
               .map(([role, count]) => `+${count} ${role}`)
               .join(' ')
             const value = action.type === 'let' ? `= ${trim(action.amount, 2)}${action.unit === 'mm' ? ' mm' : ''}` : ''
-            return new LineFigures(stitches ? `${stitches} st` : '', value || beads, threadMm ? `${trim(threadMm / 10, 1)} cm` : '', old).range(doc.line(line).from)
+            return new LineFigures(
+              stitches ? `${stitches} st` : '',
+              value || beads,
+              threadMm ? `${trim(threadMm / 10, 1)} cm` : '',
+              old,
+            ).range(doc.line(line).from)
           }),
         true,
       )
@@ -66,5 +79,10 @@ const widest = new LineFigures('888 st', '+888 A', '888.8 cm', false)
 
 export const ledgerFigures: Extension = [
   figures,
-  gutter({ side: 'after', class: 'cm-figures', markers: (view) => view.state.field(figures), initialSpacer: () => widest }),
+  gutter({
+    side: 'after',
+    class: 'cm-figures',
+    markers: (view) => view.state.field(figures),
+    initialSpacer: () => widest,
+  }),
 ]

@@ -2,10 +2,17 @@ import { autocompletion, completionKeymap } from '@codemirror/autocomplete'
 import { defaultKeymap, history, historyKeymap, indentLess, insertTab } from '@codemirror/commands'
 import { type Diagnostic, lintKeymap, setDiagnostics } from '@codemirror/lint'
 import { Compartment, EditorState } from '@codemirror/state'
-import { drawSelection, EditorView, highlightActiveLine, highlightActiveLineGutter, keymap, lineNumbers } from '@codemirror/view'
+import {
+  drawSelection,
+  EditorView,
+  highlightActiveLine,
+  highlightActiveLineGutter,
+  keymap,
+  lineNumbers,
+} from '@codemirror/view'
 import type { Fault } from '@tessellum/core/notation/fault'
 import type { StatementReport } from '@tessellum/core/report/report'
-import { useEffect, useImperativeHandle, useRef, type Ref } from 'react'
+import { type Ref, useEffect, useImperativeHandle, useRef } from 'react'
 import { ledgerFigures, setFigures } from './ledger-figures'
 import { tessLanguage } from './tess-language'
 
@@ -45,15 +52,27 @@ export function Ledger({ text, mayWrite, statements, old, faults, onEdit, onLine
           highlightActiveLine(),
           highlightActiveLineGutter(),
           drawSelection(),
+          EditorView.lineWrapping,
           history(),
           tessLanguage(),
           autocompletion(),
-          keymap.of([...defaultKeymap, ...historyKeymap, ...completionKeymap, ...lintKeymap, { key: 'Mod-]', run: insertTab, shift: indentLess }]),
+          keymap.of([
+            ...defaultKeymap,
+            ...historyKeymap,
+            ...completionKeymap,
+            ...lintKeymap,
+            { key: 'Mod-]', run: insertTab, shift: indentLess },
+          ]),
           editable.of([EditorView.editable.of(mayWrite), EditorState.readOnly.of(!mayWrite)]),
-          EditorView.contentAttributes.of({ 'aria-label': 'The pattern in notation', spellcheck: 'false', tabindex: '0' }),
+          EditorView.contentAttributes.of({
+            'aria-label': 'The pattern in notation',
+            spellcheck: 'false',
+            tabindex: '0',
+          }),
           EditorView.updateListener.of((update) => {
             if (update.docChanged) told.current.onEdit(update.state.doc.toString())
-            if (update.docChanged || update.selectionSet) told.current.onLine(update.state.doc.lineAt(update.state.selection.main.head).number)
+            if (update.docChanged || update.selectionSet)
+              told.current.onLine(update.state.doc.lineAt(update.state.selection.main.head).number)
           }),
         ],
       }),
@@ -83,7 +102,10 @@ export function Ledger({ text, mayWrite, statements, old, faults, onEdit, onLine
       const editor = view.current
       if (!editor || line > editor.state.doc.lines) return
       const { from, to } = editor.state.doc.line(line)
-      editor.dispatch({ selection: { anchor: Math.min(from + column - 1, to) }, effects: EditorView.scrollIntoView(from, { y: 'center' }) })
+      editor.dispatch({
+        selection: { anchor: Math.min(from + column - 1, to) },
+        effects: EditorView.scrollIntoView(from, { y: 'center' }),
+      })
       editor.focus()
     },
   }))
@@ -107,8 +129,11 @@ function marksFor(faults: readonly Fault[], state: EditorState): Diagnostic[] {
         actions: edit
           ? [
               {
-                name: edit.insert ? `Write ${edit.insert.length > 24 ? `${edit.insert.slice(0, 24)}...` : edit.insert}` : 'Take it away',
-                apply: (view: EditorView, from: number, to: number) => view.dispatch({ changes: { from, to, insert: edit.insert } }),
+                name: edit.insert
+                  ? `Write ${edit.insert.length > 24 ? `${edit.insert.slice(0, 24)}...` : edit.insert}`
+                  : 'Take it away',
+                apply: (view: EditorView, from: number, to: number) =>
+                  view.dispatch({ changes: { from, to, insert: edit.insert } }),
               },
             ]
           : [],

@@ -1,25 +1,25 @@
 import { useQuery } from '@tanstack/react-query'
-import { Button, Segmented, Select } from 'antd'
+import type { Pattern } from '@tessellum/contract/patterns'
+import { sayLength, sayPercent } from '@tessellum/core/measure/units'
+import { usualThreadSettings } from '@tessellum/core/thread/settings'
+import { sayCounts, sentenceFor } from '@tessellum/core/writing/english'
+import { Segmented, Select } from 'antd'
 import { useDeferredValue, useMemo, useRef, useState } from 'react'
 import { Link, useParams, useSearchParams } from 'react-router'
-import type { Pattern } from '@tessellum/contract/patterns'
-import { sayLength } from '@tessellum/core/measure/units'
-import { sayCounts, sentenceFor } from '@tessellum/core/writing/english'
-import { usualThreadSettings } from '@tessellum/core/thread/settings'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { read } from '../shop/queries'
 import { Faults } from './faults'
+import { KeepVersion } from './keep-version'
 import { Ledger, type LedgerHandle } from './ledger'
 import { nominalColours } from './nominal-colours'
 import { Piece } from './piece'
 import { Tray } from './tray'
-import { type DraftState, useDraft } from './use-draft'
 import { useChosen } from './use-chosen'
+import { type DraftState, useDraft } from './use-draft'
 import { useReckoned } from './use-reckoned'
-import { KeepVersion } from './keep-version'
 
 export function PatternPage() {
   const id = Number(useParams().id)
@@ -51,7 +51,8 @@ function Design({ pattern }: { pattern: Pattern }) {
   const colourwayId = Number(params.get('colourway')) || colourways?.[0]?.id
   const colourway = params.get('colourway') === 'none' ? undefined : colourways?.find((each) => each.id === colourwayId)
   const askedSize = params.get('size') ?? ''
-  const set = (name: string, value: string) => setParams((before) => ({ ...Object.fromEntries(before), [name]: value }), { replace: true })
+  const set = (name: string, value: string) =>
+    setParams((before) => ({ ...Object.fromEntries(before), [name]: value }), { replace: true })
 
   // The size named in the address may have gone from the text; the reckoning then says which there are.
   const sizeNames = useRef<readonly string[]>([])
@@ -75,7 +76,10 @@ function Design({ pattern }: { pattern: Pattern }) {
   const statements = now?.report.statements ?? none
   const atLine = statements.findIndex((statement) => statement.line === line)
   const current = statements[atLine]
-  const beadColours = useMemo(() => ({ ...nominalColours((report?.beads ?? []).map((bead) => bead.role)), ...chosen.colours }), [report, chosen])
+  const beadColours = useMemo(
+    () => ({ ...nominalColours((report?.beads ?? []).map((bead) => bead.role)), ...chosen.colours }),
+    [report, chosen],
+  )
 
   const written = new URLSearchParams({ size: reckonedSize, ...(colourway ? { colourway: String(colourway.id) } : {}) })
   return (
@@ -84,18 +88,28 @@ function Design({ pattern }: { pattern: Pattern }) {
         <h1>{now?.report.pattern || pattern.title}</h1>
         <span className="quiet" role="status">
           {mayWrite ? states[draft.state] : 'To read only'}
-          {pattern.version ? `, version ${pattern.version} kept${pattern.changed ? ', changed since' : ''}` : ', no version kept yet'}
+          {pattern.version
+            ? `, version ${pattern.version} kept${pattern.changed ? ', changed since' : ''}`
+            : ', no version kept yet'}
         </span>
         <span className="spacer" />
         {sizeNames.current.length > 1 && (
-          <Segmented aria-label="Size" value={reckonedSize} options={[...sizeNames.current]} onChange={(value) => set('size', String(value))} />
+          <Segmented
+            aria-label="Size"
+            value={reckonedSize}
+            options={[...sizeNames.current]}
+            onChange={(value) => set('size', String(value))}
+          />
         )}
         <Select
           aria-label="Colourway"
           style={{ width: 178 }}
           value={colourway ? String(colourway.id) : 'none'}
           onChange={(value) => set('colourway', value)}
-          options={[...(colourways ?? []).map((each) => ({ value: String(each.id), label: each.name })), { value: 'none', label: 'No colourway' }]}
+          options={[
+            ...(colourways ?? []).map((each) => ({ value: String(each.id), label: each.name })),
+            { value: 'none', label: 'No colourway' },
+          ]}
         />
         <Link to={`/patterns/${pattern.id}/colours`}>Colours</Link>
         <Link to={`/patterns/${pattern.id}/written?${written}`}>Written pattern</Link>
@@ -138,23 +152,33 @@ function Design({ pattern }: { pattern: Pattern }) {
             }}
           />
           <Faults faults={faults} goTo={(at, column) => ledger.current?.goTo(at, column)} />
-          <div className="line-strip" aria-live="polite" aria-label="This line">
+          <section className="line-strip" aria-live="polite" aria-label="This line">
             {current ? (
               <>
                 <div>{sentenceFor(current.action, usualThreadSettings) ?? current.text}</div>
-                {Object.keys(current.added).length > 0 && <div className="quiet">so far: {sayCounts(current.totals)}</div>}
+                {Object.keys(current.added).length > 0 && (
+                  <div className="quiet">so far: {sayCounts(current.totals)}</div>
+                )}
               </>
             ) : (
-              <span className="quiet">Line {line}. Put the cursor in a line to read what it does; its beads light up in the piece.</span>
+              <span className="quiet">
+                Line {line}. Put the cursor in a line to read what it does; its beads light up in the piece.
+              </span>
             )}
-          </div>
+          </section>
         </section>
 
         <section className="piece sheet" aria-label="Piece">
           <div className="panel-head">
             <h2>Piece</h2>
             <span className="spacer" />
-            <Segmented size="small" aria-label="Side" value={face} options={['front', 'back']} onChange={(value) => setFace(value === 'back' ? 'back' : 'front')} />
+            <Segmented
+              size="small"
+              aria-label="Side"
+              value={face}
+              options={['front', 'back']}
+              onChange={(value) => setFace(value === 'back' ? 'back' : 'front')}
+            />
           </div>
           <div className="plate">
             {shown ? (
@@ -179,22 +203,34 @@ function Design({ pattern }: { pattern: Pattern }) {
                 <dd>{total(report)}</dd>
               </div>
               <div>
-                <dt>Across</dt>
-                <dd>{shown ? `${size1(shown.front.box[2])} x ${size1(shown.front.box[3])} mm` : ''}</dd>
-              </div>
-              <div>
                 <dt>Thread path</dt>
                 <dd>{sayLength(report.thread.pathMm)}</dd>
               </div>
-              <div>
-                <dt>Drawn</dt>
-                <dd>from its rails</dd>
-              </div>
+              {report.fits.map((fit) => (
+                <div key={fit.stone} style={{ gridColumn: '1 / -1' }}>
+                  <dt>
+                    Ring of {fit.beads} round {fit.stone}
+                  </dt>
+                  <dd className={fit.verdict === 'snug' || fit.verdict === 'loose' ? '' : 'trouble'}>
+                    {sayPercent(fit.ease)}, {fit.verdict}
+                  </dd>
+                </div>
+              ))}
             </dl>
           )}
         </section>
 
-        {report ? <Tray report={report} old={old} items={chosen.items} kit={chosen.kit} hasColourway={colourway !== undefined} /> : <section className="tray sheet" />}
+        {report ? (
+          <Tray
+            report={report}
+            old={old}
+            items={chosen.items}
+            kit={chosen.kit}
+            hasColourway={colourway !== undefined}
+          />
+        ) : (
+          <section className="tray sheet" />
+        )}
       </div>
     </>
   )
@@ -202,7 +238,5 @@ function Design({ pattern }: { pattern: Pattern }) {
 
 const none: readonly never[] = []
 
-/** The view's box has a margin of 1.5 mm on every side. */
-const size1 = (mm: number) => (mm - 3).toFixed(0)
-
-const total = (report: { beads: readonly { each: number }[] } | undefined) => (report?.beads ?? []).reduce((sum, bead) => sum + bead.each, 0)
+const total = (report: { beads: readonly { each: number }[] } | undefined) =>
+  (report?.beads ?? []).reduce((sum, bead) => sum + bead.each, 0)

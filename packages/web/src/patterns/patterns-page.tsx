@@ -1,6 +1,6 @@
+import { useMutation, useQuery } from '@tanstack/react-query'
 import type { PatternSummary } from '@tessellum/contract/patterns'
 import { pattern as patternAnswer } from '@tessellum/contract/patterns'
-import { useMutation, useQuery } from '@tanstack/react-query'
 import { Button } from 'antd'
 import { Link, useNavigate } from 'react-router'
 import { Loading } from '../frame/loading'
@@ -88,12 +88,16 @@ function Card({ pattern }: { pattern: PatternSummary }) {
   const beads = (report?.beads ?? []).reduce((sum, bead) => sum + bead.total, 0)
   return (
     <Link className="pattern-card sheet" to={`/patterns/${pattern.id}`}>
-      <div className="plate">{now && <Piece view={now.front} colours={colours} label={`${pattern.title}, drawn`} />}</div>
+      <div className="plate">
+        {now && <Piece view={now.front} colours={colours} label={`${pattern.title}, drawn`} />}
+      </div>
       <div className="about">
         <h2>{pattern.title}</h2>
         <div className="quiet">
           {pattern.version ? `version ${pattern.version}${pattern.changed ? ', changed since' : ''}` : 'draft'}
-          {colourways && colourways.length > 0 ? `, ${colourways.length} colourway${colourways.length === 1 ? '' : 's'}` : ''}
+          {colourways && colourways.length > 0
+            ? `, ${colourways.length} colourway${colourways.length === 1 ? '' : 's'}`
+            : ''}
         </div>
         {report && (
           <div className="figures">

@@ -1,9 +1,10 @@
 /** Reckons patterns off the page's own thread, so that typing is never held up. */
-import { expose } from 'comlink'
+
 import { sceneOf } from '@tessellum/core/drawing/scene'
 import { type View, viewOf } from '@tessellum/core/drawing/view'
 import { type Choices, reckonPattern } from '@tessellum/core/report/reckon-pattern'
 import type { Report } from '@tessellum/core/report/report'
+import { expose } from 'comlink'
 
 export interface Shown {
   readonly report: Report

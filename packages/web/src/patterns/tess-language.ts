@@ -1,9 +1,9 @@
-import { HighlightStyle, LRLanguage, LanguageSupport, syntaxHighlighting } from '@codemirror/language'
 import type { CompletionContext, CompletionResult } from '@codemirror/autocomplete'
+import { HighlightStyle, LanguageSupport, LRLanguage, syntaxHighlighting } from '@codemirror/language'
 import { styleTags, tags } from '@lezer/highlight'
+import { beadKinds } from '@tessellum/core/catalogue/nominal-beads'
 import { parser } from '@tessellum/core/notation/parser'
 import { declarationWords, statementWords } from '@tessellum/core/notation/words'
-import { beadKinds } from '@tessellum/core/catalogue/nominal-beads'
 
 /** The core's own grammar, coloured for the editor. */
 const tess = LRLanguage.define({

@@ -36,8 +36,16 @@ export function Tray({ report, old, items, kit, hasColourway }: TrayProps) {
           const line = lineOf(each.role)
           const bead = 'bead' in each ? each.bead : undefined
           const spoken = bead ? `${bead.kind} ${bead.size}` : 'stone'
-          const shown = item ?? { category: bead ? ('bead' as const) : ('stone' as const), kind: bead?.kind ?? 'round stone', colour: plain[each.role] ?? '#cfd6d2', finish: '' }
-          const shared = line && line.roles.length > 1 ? ` together with ${line.roles.filter((role) => role !== each.role).join(', ')}` : ''
+          const shown = item ?? {
+            category: bead ? ('bead' as const) : ('stone' as const),
+            kind: bead?.kind ?? 'round stone',
+            colour: plain[each.role] ?? '#cfd6d2',
+            finish: '',
+          }
+          const shared =
+            line && line.roles.length > 1
+              ? ` together with ${line.roles.filter((role) => role !== each.role).join(', ')}`
+              : ''
           return (
             <div className="compartment" key={each.role}>
               <Swatch item={shown} size={30} />
@@ -52,7 +60,8 @@ export function Tray({ report, old, items, kit, hasColourway }: TrayProps) {
                 {line && bead && (
                   <>
                     <br />
-                    {line.unit === 'mg' ? `${sayMass(line.quantity)} in the bag` : `${line.quantity} in the bag`}, {line.spare} spare
+                    {line.unit === 'mg' ? `${sayMass(line.quantity)} in the bag` : `${line.quantity} in the bag`},{' '}
+                    {line.spare} spare
                     {shared}
                   </>
                 )}
@@ -74,7 +83,15 @@ export function Tray({ report, old, items, kit, hasColourway }: TrayProps) {
   )
 }
 
-function ThreadCompartment({ report, item, line }: { report: Report; item: Item | undefined; line: ReturnType<typeof billOf>['lines'][number] | undefined }) {
+function ThreadCompartment({
+  report,
+  item,
+  line,
+}: {
+  report: Report
+  item: Item | undefined
+  line: ReturnType<typeof billOf>['lines'][number] | undefined
+}) {
   const { cuts, totalMm } = report.thread
   const { thread, strands, needle } = report.threadChoice
   if (cuts.length === 0) return null
@@ -82,9 +99,7 @@ function ThreadCompartment({ report, item, line }: { report: Report; item: Item 
   return (
     <div className="compartment">
       <Swatch item={item ?? { category: 'thread', kind: 'thread', colour: '#8b9089', finish: '' }} size={30} />
-      <div className="name">
-        Thread{item ? `, ${item.colourName}` : ''}
-      </div>
+      <div className="name">Thread{item ? `, ${item.colourName}` : ''}</div>
       <div className="count" style={{ fontSize: 21 }}>
         {sayLength(cut)}
       </div>

@@ -1,5 +1,5 @@
-import { type Pattern, pattern } from '@tessellum/contract/patterns'
 import { useQueryClient } from '@tanstack/react-query'
+import { type Pattern, pattern } from '@tessellum/contract/patterns'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { ask, isUnreachable, ShopError } from '../shop/api'
 
@@ -49,7 +49,9 @@ export function useDraft(shop: Pattern, mayWrite: boolean): Draft {
   const [found] = useState(() => (mayWrite ? keptHere(shop.id) : undefined))
   const unsaved = found !== undefined && found.text !== shop.source
   const [text, setText] = useState(unsaved ? found.text : shop.source)
-  const [state, setState] = useState<DraftState>(unsaved ? (found.revision === shop.revision ? 'typing' : 'moved on') : 'saved')
+  const [state, setState] = useState<DraftState>(
+    unsaved ? (found.revision === shop.revision ? 'typing' : 'moved on') : 'saved',
+  )
   const [trouble, setTrouble] = useState<string>()
   const live = useRef({ text, revision: shop.revision, saved: shop.source })
   const saving = useRef<Promise<number | undefined>>(undefined)
@@ -83,7 +85,9 @@ export function useDraft(shop: Pattern, mayWrite: boolean): Draft {
     } catch (error) {
       const moved = error instanceof ShopError && error.code === 'draft-moved-on'
       setState(moved ? 'moved on' : 'kept here')
-      setTrouble(error instanceof ShopError && !isUnreachable(error) ? `${error.message} ${error.hint ?? ''}` : undefined)
+      setTrouble(
+        error instanceof ShopError && !isUnreachable(error) ? `${error.message} ${error.hint ?? ''}` : undefined,
+      )
       return undefined
     }
   }, [client, shop.id])

@@ -1,6 +1,6 @@
+import type { Choices } from '@tessellum/core/report/reckon-pattern'
 import { type Remote, wrap } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
-import type { Choices } from '@tessellum/core/report/reckon-pattern'
 import type { ReckonBench, Shown } from './reckon.worker'
 
 /** A pattern that takes longer than this is given up: the worker is ended and a new one begun. */
@@ -58,7 +58,12 @@ export interface Reckoning {
 
 /** Reckons a pattern as it changes; of many keystrokes only the newest counts. `undefined` waits. */
 export function useReckoned(source: string | undefined, choices: Choices): Reckoning {
-  const [state, setState] = useState<Reckoning>({ now: undefined, lastGood: undefined, pending: true, trouble: undefined })
+  const [state, setState] = useState<Reckoning>({
+    now: undefined,
+    lastGood: undefined,
+    pending: true,
+    trouble: undefined,
+  })
   const wanted = useRef<{ source: string; choices: Choices }>(undefined)
   const busy = useRef(false)
 
@@ -75,10 +80,20 @@ export function useReckoned(source: string | undefined, choices: Choices): Recko
         try {
           const now = await bench.reckon(source, choices)
           if (wanted.current) continue
-          setState((before) => ({ now, lastGood: now.report.sound ? now : before.lastGood, pending: false, trouble: undefined }))
+          setState((before) => ({
+            now,
+            lastGood: now.report.sound ? now : before.lastGood,
+            pending: false,
+            trouble: undefined,
+          }))
         } catch (error) {
           if (error instanceof BegunAgain) wanted.current ??= { source, choices }
-          else setState((before) => ({ ...before, pending: false, trouble: error instanceof Error ? error.message : String(error) }))
+          else
+            setState((before) => ({
+              ...before,
+              pending: false,
+              trouble: error instanceof Error ? error.message : String(error),
+            }))
         }
       }
       busy.current = false

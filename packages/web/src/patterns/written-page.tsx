@@ -1,13 +1,14 @@
 import { useQuery } from '@tanstack/react-query'
-import { Button, Segmented, Select } from 'antd'
-import { useMemo } from 'react'
-import { Link, useParams, useSearchParams } from 'react-router'
 import type { Pattern } from '@tessellum/contract/patterns'
 import { billOf } from '@tessellum/core/kit/bill'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { usualThreadSettings } from '@tessellum/core/thread/settings'
-import type { WrittenPattern } from '@tessellum/core/writing/written-pattern'
+import { capital, list } from '@tessellum/core/writing/english'
 import { writePattern } from '@tessellum/core/writing/write-pattern'
+import type { WrittenPattern } from '@tessellum/core/writing/written-pattern'
+import { Button, Segmented, Select } from 'antd'
+import { useMemo } from 'react'
+import { Link, useParams, useSearchParams } from 'react-router'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
@@ -27,14 +28,18 @@ export function WrittenPage() {
 /** The written pattern on a page that prints as it is, and its PDF. */
 function Written({ pattern }: { pattern: Pattern }) {
   const [params, setParams] = useSearchParams()
-  const set = (name: string, value: string) => setParams((before) => ({ ...Object.fromEntries(before), [name]: value }), { replace: true })
+  const set = (name: string, value: string) =>
+    setParams((before) => ({ ...Object.fromEntries(before), [name]: value }), { replace: true })
   const asked = params.get('version')
-  const number = asked === 'draft' ? undefined : (Number(asked) || pattern.version) ?? undefined
+  const number = asked === 'draft' ? undefined : ((Number(asked) || pattern.version) ?? undefined)
   const paper = params.get('paper') === 'LETTER' ? 'LETTER' : 'A4'
   const { data: version, error } = useQuery({ ...read.version(pattern.id, number ?? 0), enabled: number !== undefined })
   const { data: colourways } = useQuery(read.colourways(pattern.id))
   const { data: items } = useQuery(read.items)
-  const colourway = params.get('colourway') === 'none' ? undefined : (colourways?.find((each) => each.id === Number(params.get('colourway'))) ?? colourways?.[0])
+  const colourway =
+    params.get('colourway') === 'none'
+      ? undefined
+      : (colourways?.find((each) => each.id === Number(params.get('colourway'))) ?? colourways?.[0])
   const source = number === undefined ? pattern.source : version?.source
   const size = params.get('size') ?? ''
   const chosen = useChosen(colourway, size, items)
@@ -49,7 +54,12 @@ function Written({ pattern }: { pattern: Pattern }) {
     const item = items.find((each) => each.id === line.itemId)
     return item ? [{ ...line, name: itemName(item), colour: item.colour }] : []
   })
-  const written = writePattern(report, { version: number, colourway: colourway?.name, settings: usualThreadSettings, bill })
+  const written = writePattern(report, {
+    version: number,
+    colourway: colourway?.name,
+    settings: usualThreadSettings,
+    bill,
+  })
   const colours = { ...nominalColours(report.beads.map((bead) => bead.role)), ...chosen.colours }
   const pdf = new URLSearchParams({
     size: report.size,
@@ -60,36 +70,67 @@ function Written({ pattern }: { pattern: Pattern }) {
   return (
     <>
       <div className="page-head no-print page" style={{ maxWidth: 1000 }}>
-        <Link to={`/patterns/${pattern.id}?size=${report.size}${colourway ? `&colourway=${colourway.id}` : ''}`}>Back to the ledger</Link>
+        <Link to={`/patterns/${pattern.id}?size=${report.size}${colourway ? `&colourway=${colourway.id}` : ''}`}>
+          Back to the ledger
+        </Link>
         <span className="spacer" />
         <Select
           aria-label="Version"
           style={{ width: 190 }}
           value={number === undefined ? 'draft' : String(number)}
           onChange={(value) => set('version', value)}
-          options={[...pattern.versions.map((each) => ({ value: String(each.number), label: `${each.number}: ${each.name}` })), { value: 'draft', label: 'The draft' }]}
+          options={[
+            ...pattern.versions.map((each) => ({ value: String(each.number), label: `${each.number}: ${each.name}` })),
+            { value: 'draft', label: 'The draft' },
+          ]}
         />
-        {report.sizes.length > 1 && <Segmented aria-label="Size" value={report.size} options={[...report.sizes]} onChange={(value) => set('size', String(value))} />}
+        {report.sizes.length > 1 && (
+          <Segmented
+            aria-label="Size"
+            value={report.size}
+            options={[...report.sizes]}
+            onChange={(value) => set('size', String(value))}
+          />
+        )}
         <Select
           aria-label="Colourway"
           style={{ width: 170 }}
           value={colourway ? String(colourway.id) : 'none'}
           onChange={(value) => set('colourway', value)}
-          options={[...colourways.map((each) => ({ value: String(each.id), label: each.name })), { value: 'none', label: 'No colourway' }]}
+          options={[
+            ...colourways.map((each) => ({ value: String(each.id), label: each.name })),
+            { value: 'none', label: 'No colourway' },
+          ]}
         />
-        <Segmented aria-label="Paper" value={paper} options={[{ value: 'A4', label: 'A4' }, { value: 'LETTER', label: 'Letter' }]} onChange={(value) => set('paper', String(value))} />
+        <Segmented
+          aria-label="Paper"
+          value={paper}
+          options={[
+            { value: 'A4', label: 'A4' },
+            { value: 'LETTER', label: 'Letter' },
+          ]}
+          onChange={(value) => set('paper', String(value))}
+        />
         <Button onClick={() => window.print()}>Print</Button>
         <Button type="primary" href={`/api/patterns/${pattern.id}/document.pdf?${pdf}`}>
           Fetch the PDF
         </Button>
       </div>
-      <Sheet written={written} drawing={<Piece view={now.front} colours={colours} label={`${written.title}, from the front`} />} />
+      <Sheet
+        written={written}
+        drawing={<Piece view={now.front} colours={colours} label={`${written.title}, from the front`} />}
+      />
     </>
   )
 }
 
 function Sheet({ written, drawing }: { written: WrittenPattern; drawing: React.ReactNode }) {
-  const facts = [written.edition, written.size && `size ${written.size}`, written.colourway && `in ${written.colourway}`, `makes ${written.makes}`].filter(Boolean)
+  const facts = [
+    written.edition,
+    written.size && `size ${written.size}`,
+    written.colourway && `in ${written.colourway}`,
+    `makes ${written.makes}`,
+  ].filter(Boolean)
   return (
     <article className="written">
       {written.draft && <p className="draft-mark">DRAFT: not for sale or teaching</p>}
@@ -104,7 +145,7 @@ function Sheet({ written, drawing }: { written: WrittenPattern; drawing: React.R
             </p>
           ))}
           <h2>Tools</h2>
-          <p style={{ margin: 0 }}>{written.tools.join(', ')}.</p>
+          <p style={{ margin: 0 }}>{capital(list(written.tools))}.</p>
         </div>
         <div style={{ height: 240 }}>{drawing}</div>
       </div>
@@ -151,9 +192,8 @@ function Sheet({ written, drawing }: { written: WrittenPattern; drawing: React.R
         </p>
       ))}
       {written.parts.map((part, i) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: a part may come twice under one name
         <section key={i}>
-          <h2 style={{ textTransform: 'capitalize' }}>{part.name || 'Steps'}</h2>
+          <h2>{capital(part.name || 'steps')}</h2>
           <ol>
             {part.steps.map((step) => (
               <li key={step.number} className={step.kind}>

@@ -1,6 +1,6 @@
-import { type Right, rights } from '@tessellum/contract/rights'
-import type { PersonRole } from '@tessellum/contract/people'
 import { useQuery } from '@tanstack/react-query'
+import type { PersonRole } from '@tessellum/contract/people'
+import { type Right, rights } from '@tessellum/contract/rights'
 import { read } from '../shop/queries'
 
 /** Whether the person signed in may do something: what they may not is not shown. */

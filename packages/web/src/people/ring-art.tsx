@@ -10,7 +10,7 @@ export function RingArt() {
     { radius: 97, count: 46, tint: 3 },
   ]
   return (
-    <svg viewBox="-115 -115 230 230">
+    <svg viewBox="-115 -115 230 230" aria-hidden="true">
       <circle r="37" fill="#1d4437" stroke="#7fa08c" strokeWidth="0.6" />
       {rings.flatMap(({ radius, count, tint }, ring) =>
         Array.from({ length: count }, (_, i) => {
@@ -18,7 +18,16 @@ export function RingArt() {
           const colour = i % 6 === ring ? tints[4] : tints[tint]
           return (
             <g key={`${radius} ${i}`} transform={`rotate(${angle}) translate(0 ${-radius})`}>
-              <rect x="-5.4" y="-5.4" width="10.8" height="10.8" rx="3" fill={colour} stroke="#1d3a30" strokeWidth="0.7" />
+              <rect
+                x="-5.4"
+                y="-5.4"
+                width="10.8"
+                height="10.8"
+                rx="3"
+                fill={colour}
+                stroke="#1d3a30"
+                strokeWidth="0.7"
+              />
             </g>
           )
         }),

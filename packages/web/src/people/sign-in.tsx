@@ -1,5 +1,5 @@
-import { me, signIn } from '@tessellum/contract/people'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { me, signIn } from '@tessellum/contract/people'
 import { Button, Form, Input } from 'antd'
 import { useNavigate, useSearchParams } from 'react-router'
 import { Wordmark } from '../frame/wordmark'
@@ -11,7 +11,8 @@ export function SignInPage() {
   const client = useQueryClient()
   const [params] = useSearchParams()
   const enter = useMutation({
-    mutationFn: (values: { name: string; password: string }) => ask('POST', '/sign-in', me, { body: signIn.parse(values) }),
+    mutationFn: (values: { name: string; password: string }) =>
+      ask('POST', '/sign-in', me, { body: signIn.parse(values) }),
     onSuccess: (found) => {
       keepToken(found.csrfToken)
       client.setQueryData(['me'], found)

@@ -15,7 +15,8 @@ export class ShopError extends Error {
   }
 }
 
-export const isUnreachable = (error: unknown) => error instanceof ShopError && (error.code === 'unreachable' || error.code === 'records-unreachable')
+export const isUnreachable = (error: unknown) =>
+  error instanceof ShopError && (error.code === 'unreachable' || error.code === 'records-unreachable')
 
 let csrfToken = ''
 /** Set by whoever learns who is signed in. */
@@ -30,7 +31,12 @@ interface Asked {
 }
 
 /** Asks the server and reads its answer by the contract's schema. */
-export async function ask<T extends z.ZodType>(method: 'GET' | 'POST' | 'PUT', path: string, answer: T, asked: Asked = {}): Promise<z.output<T>> {
+export async function ask<T extends z.ZodType>(
+  method: 'GET' | 'POST' | 'PUT',
+  path: string,
+  answer: T,
+  asked: Asked = {},
+): Promise<z.output<T>> {
   let response: Response
   try {
     response = await fetch(`/api${path}`, {
@@ -43,12 +49,18 @@ export async function ask<T extends z.ZodType>(method: 'GET' | 'POST' | 'PUT', p
       ...(asked.body === undefined ? {} : { body: JSON.stringify(asked.body) }),
     })
   } catch {
-    throw new ShopError({ code: 'unreachable', message: 'The shop does not answer.', hint: 'Nothing typed is lost. It is tried again by itself.' })
+    throw new ShopError({
+      code: 'unreachable',
+      message: 'The shop does not answer.',
+      hint: 'Nothing typed is lost. It is tried again by itself.',
+    })
   }
   const body: unknown = await response.json().catch(() => undefined)
   if (response.ok) return answer.parse(body)
   const refused = apiError.safeParse(body)
-  throw new ShopError(refused.success ? refused.data : { code: 'trouble', message: `The shop answered ${response.status}.` })
+  throw new ShopError(
+    refused.success ? refused.data : { code: 'trouble', message: `The shop answered ${response.status}.` },
+  )
 }
 
 /** A key for one thing a person does; a repeated request carries the same. */

@@ -1,9 +1,9 @@
+import { QueryClient, queryOptions } from '@tanstack/react-query'
 import { batch, batchSummary } from '@tessellum/contract/batches'
 import { colourway } from '@tessellum/contract/colourways'
 import { pattern, patternSummary, versionText } from '@tessellum/contract/patterns'
 import { me } from '@tessellum/contract/people'
 import { item, itemStory } from '@tessellum/contract/stock'
-import { QueryClient, queryOptions } from '@tanstack/react-query'
 import { z } from 'zod'
 import { ask, isUnreachable, keepToken, ShopError } from './api'
 
@@ -33,7 +33,8 @@ export const read = {
     },
   }),
   patterns: queryOptions({ queryKey: ['patterns'], queryFn: () => ask('GET', '/patterns', z.array(patternSummary)) }),
-  pattern: (id: number) => queryOptions({ queryKey: ['patterns', id], queryFn: () => ask('GET', `/patterns/${id}`, pattern) }),
+  pattern: (id: number) =>
+    queryOptions({ queryKey: ['patterns', id], queryFn: () => ask('GET', `/patterns/${id}`, pattern) }),
   version: (id: number, number: number) =>
     queryOptions({
       queryKey: ['versions', id, number],
@@ -41,9 +42,13 @@ export const read = {
       queryFn: () => ask('GET', `/patterns/${id}/versions/${number}`, versionText),
     }),
   colourways: (patternId: number) =>
-    queryOptions({ queryKey: ['colourways', patternId], queryFn: () => ask('GET', `/patterns/${patternId}/colourways`, z.array(colourway)) }),
+    queryOptions({
+      queryKey: ['colourways', patternId],
+      queryFn: () => ask('GET', `/patterns/${patternId}/colourways`, z.array(colourway)),
+    }),
   items: queryOptions({ queryKey: ['stock'], queryFn: () => ask('GET', '/items', z.array(item)) }),
   item: (id: number) => queryOptions({ queryKey: ['stock', id], queryFn: () => ask('GET', `/items/${id}`, itemStory) }),
   batches: queryOptions({ queryKey: ['batches'], queryFn: () => ask('GET', '/batches', z.array(batchSummary)) }),
-  batch: (id: number) => queryOptions({ queryKey: ['batches', id], queryFn: () => ask('GET', `/batches/${id}`, batch) }),
+  batch: (id: number) =>
+    queryOptions({ queryKey: ['batches', id], queryFn: () => ask('GET', `/batches/${id}`, batch) }),
 }

@@ -9,7 +9,14 @@ export function Reach() {
   const cache = client.getQueryCache()
   const away = useSyncExternalStore(
     (changed) => cache.subscribe(changed),
-    () => cache.getAll().some((query) => isUnreachable(query.state.error) || (query.state.fetchFailureCount > 0 && isUnreachable(query.state.fetchFailureReason))),
+    () =>
+      cache
+        .getAll()
+        .some(
+          (query) =>
+            isUnreachable(query.state.error) ||
+            (query.state.fetchFailureCount > 0 && isUnreachable(query.state.fetchFailureReason)),
+        ),
   )
   const was = useRef(false)
   const { data: health } = useQuery({
@@ -32,7 +39,8 @@ export function Reach() {
   if (!away) return null
   return (
     <div role="alert" className="notice trouble" style={{ margin: 0, borderRadius: 0 }}>
-      <strong>The shop’s records cannot be reached.</strong> What you typed is kept on this page. Trying again by itself.
+      <strong>The shop’s records cannot be reached.</strong> What you typed is kept on this page. Trying again by
+      itself.
     </div>
   )
 }

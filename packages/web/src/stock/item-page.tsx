@@ -62,7 +62,14 @@ function Story({ item }: { item: ItemStory }) {
         <Fact label="on hand">
           <Quantity quantity={item.onHand} unit={item.unit} />
         </Fact>
-        {bead && <Fact label="free, about">{Math.floor(free / (item.unit === 'mg' ? bead.massMg : 1)).toLocaleString('en-GB').replaceAll(',', ' ')} beads</Fact>}
+        {bead && (
+          <Fact label="free, about">
+            {Math.floor(free / (item.unit === 'mg' ? bead.massMg : 1))
+              .toLocaleString('en-GB')
+              .replaceAll(',', ' ')}{' '}
+            beads
+          </Fact>
+        )}
         <Fact label="kept in">{item.place || 'no place yet'}</Fact>
         {bead && (
           <Fact label="long, across, hole, each">
@@ -84,10 +91,25 @@ function Story({ item }: { item: ItemStory }) {
             columns={[
               { title: 'When', key: 'at', render: (_, move) => dayjs(move.at).format('D MMM YYYY, HH:mm') },
               { title: 'What', key: 'kind', render: (_, move) => kindWords[move.kind] ?? move.kind },
-              { title: 'On hand', key: 'onHand', align: 'right', render: (_, move) => (move.onHand ? <Quantity quantity={move.onHand} unit={item.unit} sign /> : '') },
-              { title: 'Promised', key: 'reserved', align: 'right', render: (_, move) => (move.reserved ? <Quantity quantity={move.reserved} unit={item.unit} sign /> : '') },
+              {
+                title: 'On hand',
+                key: 'onHand',
+                align: 'right',
+                render: (_, move) => (move.onHand ? <Quantity quantity={move.onHand} unit={item.unit} sign /> : ''),
+              },
+              {
+                title: 'Promised',
+                key: 'reserved',
+                align: 'right',
+                render: (_, move) => (move.reserved ? <Quantity quantity={move.reserved} unit={item.unit} sign /> : ''),
+              },
               { title: 'Lot', dataIndex: 'lotCode' },
-              { title: 'Why', key: 'why', render: (_, move) => (move.batchId ? <Link to={`/kits/${move.batchId}`}>{move.batchName}</Link> : move.reason) },
+              {
+                title: 'Why',
+                key: 'why',
+                render: (_, move) =>
+                  move.batchId ? <Link to={`/kits/${move.batchId}`}>{move.batchName}</Link> : move.reason,
+              },
               { title: 'By', dataIndex: 'by' },
             ]}
           />
@@ -103,8 +125,18 @@ function Story({ item }: { item: ItemStory }) {
               columns={[
                 { title: 'Lot', dataIndex: 'code' },
                 { title: 'Since', key: 'since', render: (_, lot) => dayjs(lot.receivedOn).format('D MMM YYYY') },
-                { title: 'Free', key: 'free', align: 'right', render: (_, lot) => <Quantity quantity={lot.onHand - lot.reserved} unit={item.unit} /> },
-                { title: 'On hand', key: 'onHand', align: 'right', render: (_, lot) => <Quantity quantity={lot.onHand} unit={item.unit} /> },
+                {
+                  title: 'Free',
+                  key: 'free',
+                  align: 'right',
+                  render: (_, lot) => <Quantity quantity={lot.onHand - lot.reserved} unit={item.unit} />,
+                },
+                {
+                  title: 'On hand',
+                  key: 'onHand',
+                  align: 'right',
+                  render: (_, lot) => <Quantity quantity={lot.onHand} unit={item.unit} />,
+                },
               ]}
             />
           </div>
@@ -175,8 +207,16 @@ function MoveForm({ item }: { item: ItemStory }) {
       <Form.Item label="Lot" name="lotId">
         <Select options={item.lots.map((lot) => ({ value: lot.id, label: lot.code }))} />
       </Form.Item>
-      <Form.Item label={`How much, in ${spokenUnit[item.unit]}`} name="amount" rules={[{ required: true, message: 'Give a quantity.' }]}>
-        <InputNumber style={{ width: '100%' }} step={item.unit === 'piece' ? 1 : 0.1} {...(item.unit === 'piece' ? { precision: 0 } : {})} />
+      <Form.Item
+        label={`How much, in ${spokenUnit[item.unit]}`}
+        name="amount"
+        rules={[{ required: true, message: 'Give a quantity.' }]}
+      >
+        <InputNumber
+          style={{ width: '100%' }}
+          step={item.unit === 'piece' ? 1 : 0.1}
+          {...(item.unit === 'piece' ? { precision: 0 } : {})}
+        />
       </Form.Item>
       <Form.Item label="Why" name="reason" rules={[{ required: true, whitespace: true, message: 'Say why.' }]}>
         <Input maxLength={200} />

@@ -21,7 +21,8 @@ export function StockPage() {
   if (!items) return <Loading what="Looking along the shelf" />
   const typed = params.get('find') ?? ''
   const only = shown.find((each) => each === params.get('show')) ?? 'all'
-  const set = (name: string, value: string) => setParams((before) => ({ ...Object.fromEntries(before), [name]: value }), { replace: true })
+  const set = (name: string, value: string) =>
+    setParams((before) => ({ ...Object.fromEntries(before), [name]: value }), { replace: true })
   const words = typed.toLowerCase().split(/\s+/).filter(Boolean)
   const found = items.filter((item) => isShown(item, only) && words.every((word) => textOf(item).includes(word)))
   return (
@@ -36,9 +37,19 @@ export function StockPage() {
           aria-label="Show"
           value={only}
           onChange={(value) => set('show', String(value))}
-          options={shown.map((value) => ({ value, label: value === 'low' ? `running low (${items.filter(isLow).length})` : value }))}
+          options={shown.map((value) => ({
+            value,
+            label: value === 'low' ? `running low (${items.filter(isLow).length})` : value,
+          }))}
         />
-        <Input.Search aria-label="Find an item" placeholder="Colour, code, kind, maker" allowClear style={{ width: 290 }} defaultValue={typed} onChange={({ target }) => set('find', target.value)} />
+        <Input.Search
+          aria-label="Find an item"
+          placeholder="Colour, code, kind, maker"
+          allowClear
+          style={{ width: 290 }}
+          defaultValue={typed}
+          onChange={({ target }) => set('find', target.value)}
+        />
       </div>
       <div className="rows">
         <Table<Item>
@@ -64,12 +75,34 @@ export function StockPage() {
                 </span>
               ),
             },
-            { title: 'Kind', key: 'kind', sorter: (a, b) => `${a.kind} ${a.size}`.localeCompare(`${b.kind} ${b.size}`), render: (_, item) => `${item.kind} ${item.size}` },
+            {
+              title: 'Kind',
+              key: 'kind',
+              sorter: (a, b) => `${a.kind} ${a.size}`.localeCompare(`${b.kind} ${b.size}`),
+              render: (_, item) => `${item.kind} ${item.size}`,
+            },
             { title: 'Code', dataIndex: 'colourCode' },
             { title: 'Maker', dataIndex: 'maker', sorter: (a, b) => a.maker.localeCompare(b.maker) },
             { title: 'Place', dataIndex: 'place' },
-            { title: 'On hand', key: 'onHand', align: 'right', sorter: (a, b) => a.onHand - b.onHand, render: (_, item) => <Quantity quantity={item.onHand} unit={item.unit} /> },
-            { title: 'Promised', key: 'reserved', align: 'right', sorter: (a, b) => a.reserved - b.reserved, render: (_, item) => (item.reserved ? <Quantity quantity={item.reserved} unit={item.unit} /> : <span className="quiet">none</span>) },
+            {
+              title: 'On hand',
+              key: 'onHand',
+              align: 'right',
+              sorter: (a, b) => a.onHand - b.onHand,
+              render: (_, item) => <Quantity quantity={item.onHand} unit={item.unit} />,
+            },
+            {
+              title: 'Promised',
+              key: 'reserved',
+              align: 'right',
+              sorter: (a, b) => a.reserved - b.reserved,
+              render: (_, item) =>
+                item.reserved ? (
+                  <Quantity quantity={item.reserved} unit={item.unit} />
+                ) : (
+                  <span className="quiet">none</span>
+                ),
+            },
             {
               title: 'Free',
               key: 'free',
@@ -77,7 +110,10 @@ export function StockPage() {
               sorter: (a, b) => a.onHand - a.reserved - (b.onHand - b.reserved),
               render: (_, item) => (
                 <>
-                  {isLow(item) && <span className="state draft">low</span>} <strong style={{ display: 'inline-block', minWidth: 74 }}><Quantity quantity={item.onHand - item.reserved} unit={item.unit} /></strong>
+                  {isLow(item) && <span className="state draft">low</span>}{' '}
+                  <strong style={{ display: 'inline-block', minWidth: 74 }}>
+                    <Quantity quantity={item.onHand - item.reserved} unit={item.unit} />
+                  </strong>
                 </>
               ),
             },
@@ -105,4 +141,5 @@ function isShown(item: Item, only: (typeof shown)[number]): boolean {
   }
 }
 
-const textOf = (item: Item) => `${item.colourName} ${item.colourCode} ${item.kind} ${item.size} ${item.maker} ${item.finish} ${item.place}`.toLowerCase()
+const textOf = (item: Item) =>
+  `${item.colourName} ${item.colourCode} ${item.kind} ${item.size} ${item.maker} ${item.finish} ${item.place}`.toLowerCase()

@@ -1,7 +1,13 @@
 import type { Item } from '@tessellum/contract/stock'
 
 /** An item drawn as what it is, in its colour; the name always stands beside it. */
-export function Swatch({ item, size = 26 }: { item: Pick<Item, 'kind' | 'category' | 'colour' | 'finish'>; size?: number }) {
+export function Swatch({
+  item,
+  size = 26,
+}: {
+  item: Pick<Item, 'kind' | 'category' | 'colour' | 'finish'>
+  size?: number
+}) {
   const { category, kind, colour, finish } = item
   const shine = /lustre|metallic|silver|glass/.test(finish) ? 0.55 : /matte/.test(finish) ? 0.08 : 0.25
   return (
@@ -14,7 +20,12 @@ export function Swatch({ item, size = 26 }: { item: Pick<Item, 'kind' | 'categor
         </>
       ) : category === 'stone' ? (
         <>
-          <path d={kind.startsWith('square') ? 'M5 3h16l2 2v16l-2 2H5l-2-2V5z' : 'M13 2a11 11 0 1 0 .01 0z'} fill={colour} stroke="#22302b" strokeWidth="0.8" />
+          <path
+            d={kind.startsWith('square') ? 'M5 3h16l2 2v16l-2 2H5l-2-2V5z' : 'M13 2a11 11 0 1 0 .01 0z'}
+            fill={colour}
+            stroke="#22302b"
+            strokeWidth="0.8"
+          />
           <path d="M8 8l5-4 5 4-1 9-4 3-4-3z" fill="#fff" fillOpacity="0.22" />
         </>
       ) : kind === 'cylinder' ? (

@@ -1,4 +1,4 @@
-import { readExpression, reckon, type Expression } from '../../notation/expression'
+import { type Expression, readExpression, reckon } from '../../notation/expression'
 import { LineFault } from '../../notation/fault'
 import type { Technique } from '../technique'
 
@@ -7,7 +7,12 @@ export const letTechnique: Technique<{ name: string; of: Expression }> = {
   word: 'let',
   read(cursor) {
     const name = cursor.expect('Word', 'a name in lower case', 'For example: let n = 36.').text
-    if (!cursor.take('Mark', '=')) throw new LineFault(cursor.peek() ?? cursor.end, `Expected "=" after "${name}".`, `For example: let ${name} = 36.`)
+    if (!cursor.take('Mark', '='))
+      throw new LineFault(
+        cursor.peek() ?? cursor.end,
+        `Expected "=" after "${name}".`,
+        `For example: let ${name} = 36.`,
+      )
     return { name, of: readExpression(cursor) }
   },
   work({ name, of }, bench) {

@@ -1,16 +1,13 @@
 import { asRun, type BeadList, readBeadList, rolesIn } from '../../notation/bead-list'
 import { runsOf } from '../action'
 import { beadOf } from '../hole'
+import { readMark } from '../mark'
 import type { Technique } from '../technique'
 
 /** `loop 9C as bail`: picks up beads and passes again, the same way, through the bead just left. */
 export const loopTechnique: Technique<{ list: BeadList; name: string | undefined }> = {
   word: 'loop',
-  read(cursor) {
-    const list = readBeadList(cursor, 'loop')
-    const name = cursor.take('Word', 'as') ? cursor.expect('Word', 'a name for the loop', 'For example: loop 9C as bail.').text : undefined
-    return { list, name }
-  },
+  read: (cursor) => ({ list: readBeadList(cursor, 'loop'), name: readMark(cursor) }),
   work({ list, name }, bench, span) {
     const { work } = bench
     const from = bench.needle('loop', span)

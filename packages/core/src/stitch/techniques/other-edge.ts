@@ -9,7 +9,8 @@ export const otherEdgeTechnique: Technique<null> = {
   word: 'other',
   read(cursor) {
     const word = cursor.expect('Word', '"edge"', 'Write: other edge.')
-    if (word.text !== 'edge') throw new LineFault(word, `Expected "edge" after "other", found "${word.text}".`, 'Write: other edge.', 'edge')
+    if (word.text !== 'edge')
+      throw new LineFault(word, `Expected "edge" after "other", found "${word.text}".`, 'Write: other edge.', 'edge')
     return null
   },
   work(_, bench, span) {
@@ -19,11 +20,20 @@ export const otherEdgeTechnique: Technique<null> = {
     const other = bench.edge === 'front' ? 'back' : 'front'
     const rail = bench.edges[other]
     if (!rail) {
-      throw new LineFault(span, 'The ring has no other edge until a round has been stitched on it.', 'Stitch a round first, for example: round A.')
+      throw new LineFault(
+        span,
+        'The ring has no other edge until a round has been stitched on it.',
+        'Stitch a round first, for example: round A.',
+      )
     }
     const lasts = new Map<Hole, number>(rail.groups.map((group, i) => [group[group.length - 1] as Hole, i]))
     const way = shortestWay(work, needle, bench.walkCost, (h) => lasts.has(h))
-    if (!way) throw new LineFault(span, 'No thread leads from here to the other edge.', 'Finish here and begin a new thread there.')
+    if (!way)
+      throw new LineFault(
+        span,
+        'No thread leads from here to the other edge.',
+        'Finish here and begin a new thread there.',
+      )
     bench.makeRoom(0, way.length, span)
     for (const h of way) work.pass(h, 'travel', bench.statement)
     const landed = lasts.get(way[way.length - 1] as Hole) as number

@@ -16,7 +16,9 @@ export const placeTechnique: Technique<{ role: string; at: Span }> = {
     if (!stone) {
       throw new LineFault(
         at,
-        bench.bead(role, at) ? `${role} is a bead; it is picked up, not placed.` : `There is no stone ${role} in this pattern.`,
+        bench.bead(role, at)
+          ? `${role} is a bead; it is picked up, not placed.`
+          : `There is no stone ${role} in this pattern.`,
         `Declare it: stone S round 14 mm, and place S.`,
       )
     }
@@ -24,11 +26,18 @@ export const placeTechnique: Technique<{ role: string; at: Span }> = {
     if (bench.ring) {
       const { lengthMm, acrossMm, beads } = bench.ring
       const { ease, verdict } = easeOf(lengthMm, girth(stone.outline), acrossMm)
+      bench.fits.push({ stone: role, beads, ease, verdict })
       const message = `The ring of ${beads} round ${role}: ${sayPercent(ease)}, ${verdictWords[verdict]}.`
       const sits = verdict === 'snug' || verdict === 'loose'
-      bench.remark(sits ? 'note' : 'warning', at, message, sits ? undefined : `Let the count follow the stone: ring ... with fit(${role}, A).`)
+      bench.remark(
+        sits ? 'note' : 'warning',
+        at,
+        message,
+        sits ? undefined : `Let the count follow the stone: ring ... with fit(${role}, A).`,
+      )
     }
-    if (bench.placed.has(role)) bench.remark('warning', at, `${role} has been placed already.`, 'Declare another stone if there are two.')
+    if (bench.placed.has(role))
+      bench.remark('warning', at, `${role} has been placed already.`, 'Declare another stone if there are two.')
     bench.placed.add(role)
     bench.used.add(role)
     return { type: 'place', role }

@@ -11,11 +11,13 @@ export const reinforceTechnique: Technique<{ times: Expression | undefined }> = 
     bench.needle('reinforce', span)
     const times = written ? reckonCount(written, bench, 'The number of times', 1) : 1
     const trail = bench.trail
-    if (!trail) throw new LineFault(span, 'There is nothing yet to reinforce.', 'Put it after a ring, a round or a loop.')
+    if (!trail)
+      throw new LineFault(span, 'There is nothing yet to reinforce.', 'Put it after a ring, a round or a loop.')
     const length = trail.to - trail.from
     bench.makeRoom(0, length * times, span)
     for (let turn = 0; turn < times; turn++) {
-      for (let pass = trail.from; pass < trail.to; pass++) work.pass(work.holeAt(pass), work.jogAt(pass), bench.statement)
+      for (let pass = trail.from; pass < trail.to; pass++)
+        work.pass(work.holeAt(pass), work.jogAt(pass), bench.statement)
     }
     return { type: 'reinforce', times, what: trail.what, passed: length * times }
   },

@@ -2,17 +2,19 @@ import { asRun, type BeadList, readBeadList, rolesIn } from '../../notation/bead
 import { LineFault } from '../../notation/fault'
 import { runsOf, shortestCycle } from '../action'
 import { beadOf } from '../hole'
+import { readMark } from '../mark'
 import type { Technique } from '../technique'
 
-/** `ring (3A B) x n/4`: strings beads and closes them, by passing through them again where that is the shop's way. */
-export const ringTechnique: Technique<BeadList> = {
+/** `ring (3A B) x n/4`, `ring A x n as wall`: strings beads and closes them, by passing through them again where that is the shop's way. */
+export const ringTechnique: Technique<{ list: BeadList; name: string | undefined }> = {
   word: 'ring',
-  read: (cursor) => readBeadList(cursor, 'ring'),
-  work(list, bench, span) {
+  read: (cursor) => ({ list: readBeadList(cursor, 'ring'), name: readMark(cursor) }),
+  work({ list, name }, bench, span) {
     const { work } = bench
     for (const { role, span: at } of rolesIn(list)) bench.beadRole(role, at)
     const run = asRun(list, bench)
-    if (run.length < 3) throw new LineFault(list.span, `A ring of ${run.length} beads does not close.`, 'A ring has 3 beads or more.')
+    if (run.length < 3)
+      throw new LineFault(list.span, `A ring of ${run.length} beads does not close.`, 'A ring has 3 beads or more.')
     const again = bench.settings.closing === 'pass again' || bench.settings.closing === 'knot and pass again'
     bench.makeRoom(run.length, again ? run.length : 0, span)
     bench.threadUp(span)
@@ -33,10 +35,12 @@ export const ringTechnique: Technique<BeadList> = {
         side: 1,
       },
     }
-    const mean = (of: (role: number) => number) => holes.reduce((sum, h) => sum + of(work.role(beadOf(h))), 0) / holes.length
+    const mean = (of: (role: number) => number) =>
+      holes.reduce((sum, h) => sum + of(work.role(beadOf(h))), 0) / holes.length
     bench.ring = { beads: run.length, lengthMm: mean(bench.lengthOf) * run.length, acrossMm: mean(bench.acrossOf) }
     bench.edge = 'front'
     bench.roundsOn = { front: 0, back: 0 }
+    if (name) bench.marks.set(name, holes)
     bench.trail = again ? { what: 'ring', from: closed, to: work.passes } : { what: 'ring', from, to: closed }
     const { cycle, repeats } = shortestCycle(run, (a, b) => a === b)
     return { type: 'ring', pattern: runsOf(cycle), repeats, beads: run.length, again }

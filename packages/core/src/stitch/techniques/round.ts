@@ -1,6 +1,6 @@
+import { divisors } from '../../measure/whole'
 import { asStitches, type BeadList, readBeadList, rolesIn, type Stitch } from '../../notation/bead-list'
 import { LineFault, type Span } from '../../notation/fault'
-import { divisors } from '../../measure/whole'
 import { runsOf } from '../action'
 import type { Bench } from '../bench'
 import { beadOf, type Hole } from '../hole'
@@ -25,7 +25,8 @@ export const roundTechnique: Technique<BeadList> = {
     const n = anchors.length
     if (stitches.length === 0 || n % stitches.length !== 0) throw notWhole(stitches.length, n, rail, list.span)
     const added = stitches.reduce((sum, stitch) => sum + stitch.length, 0) * (n / stitches.length)
-    if (added === 0) throw new LineFault(list.span, 'This round picks up nothing at all.', 'Use "reinforce" to go round once more.')
+    if (added === 0)
+      throw new LineFault(list.span, 'This round picks up nothing at all.', 'Use "reinforce" to go round once more.')
     bench.makeRoom(added, anchors.reduce((sum, anchor) => sum + anchor.length, 0) + added, span)
 
     const row = rail.fresh ? rail.row + 1.5 * rail.side : rail.row + rail.side
@@ -109,7 +110,8 @@ function settleRing(anchors: readonly Hole[][], skipped: readonly Hole[][], rail
     [anchors, 0.5],
     [skipped, -0.5],
   ] as const) {
-    for (const h of groups.flat()) bench.work.reseat(beadOf(h), { ...bench.work.seat(beadOf(h)), row: rail.row + offset * rail.side })
+    for (const h of groups.flat())
+      bench.work.reseat(beadOf(h), { ...bench.work.seat(beadOf(h)), row: rail.row + offset * rail.side })
   }
 }
 

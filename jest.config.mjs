@@ -1,0 +1,30 @@
+/** One runner for everything: the core by itself, the server over HTTP on a real PostgreSQL, the interface in a real browser. */
+const swc = [
+  '@swc/jest',
+  {
+    jsc: {
+      parser: { syntax: 'typescript', tsx: true },
+      transform: { react: { runtime: 'automatic' } },
+      target: 'es2022',
+    },
+    module: { type: 'commonjs' },
+  },
+]
+const project = (displayName, testMatch, more = {}) => ({
+  displayName,
+  testMatch,
+  testEnvironment: 'node',
+  transform: { '^.+\\.(t|j)sx?$': swc },
+  // Shipped as ES modules only.
+  transformIgnorePatterns: ['/node_modules/(?!tinyqueue/)'],
+  ...more,
+})
+
+export default {
+  testTimeout: 30_000,
+  projects: [
+    project('core', ['<rootDir>/packages/core/test/**/*.test.ts']),
+    project('server', ['<rootDir>/packages/server/test/**/*.test.ts']),
+    project('browser', ['<rootDir>/e2e/**/*.test.ts']),
+  ],
+}

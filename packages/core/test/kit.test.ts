@@ -1,0 +1,176 @@
+import fc from 'fast-check'
+import { nominalBead } from '../src/catalogue/nominal-beads'
+import { allocate, type Demand, type FreeLot, mostKits } from '../src/kit/allocate'
+import { billOf, type KitItem } from '../src/kit/bill'
+import { chosenIn } from '../src/kit/choice'
+import { spareBeads, usualSpares } from '../src/kit/spares'
+import { balanceOf, effectOf } from '../src/stock/moves'
+import { demo, reckon } from './support'
+
+const seed = (id: number, kind: string, size: string): KitItem => {
+  const bead = nominalBead(kind, size)
+  if (!bead) throw new Error(`no ${kind} ${size}`)
+  return { id, unit: 'mg', bead, massMg: bead.massMg }
+}
+
+describe('the bill of a kit', () => {
+  const items = { A: seed(1, 'cylinder', '11/0'), B: seed(2, 'cylinder', '11/0'), C: seed(3, 'round', '15/0') }
+  const others: Record<string, KitItem> = { S: { id: 4, unit: 'piece' }, thread: { id: 5, unit: 'mm' } }
+  const report = reckon(demo('windlass-pendant'), { size: 'petite' })
+
+  test('Windlass, petite: exact, spare, weighed up to the tenth of a gram, thread to 10 cm', () => {
+    const { lines, missing } = billOf(report, { ...items, ...others })
+    expect(missing).toEqual([])
+    expect(lines.map(({ itemId, exact, spare, quantity }) => [itemId, exact, spare, quantity])).toEqual([
+      // 63 + 7 = 70 x 5.2 = 364 mg
+      [1, 63, 7, 400],
+      // 9 + 5 = 14 x 5.2 = 72.8 mg
+      [2, 9, 5, 100],
+      // 81 + 9 = 90 x 3.6 = 324 mg
+      [3, 81, 9, 400],
+      [4, 1, 0, 1],
+      [5, 1070, 30, 1100],
+    ])
+    expect(lines[0]?.standsFor).toBe(76)
+  })
+
+  test('roles that share an item are added before spares are taken', () => {
+    const { lines } = billOf(report, { ...items, B: items.A, ...others })
+    expect(lines[0]).toMatchObject({ itemId: 1, roles: ['A', 'B'], exact: 72, spare: 8, quantity: 500 })
+  })
+
+  test('a pair takes the beads and the thread of two', () => {
+    const { lines } = billOf(reckon(demo('heron-earrings')), { ...items, B: seed(2, 'round', '11/0'), ...others })
+    expect(lines.map(({ exact }) => exact)).toEqual([122, 40, 128, 2, 2 * 1100])
+  })
+
+  test('a lot that weighs more a bead takes more grams for the same count', () => {
+    const { lines } = billOf(report, { ...items, A: { ...items.A, massMg: 6.5 }, ...others })
+    expect(lines[0]).toMatchObject({ exact: 63, spare: 7, quantity: 500 })
+  })
+
+  test('a role without an item is named and nothing is made up for it', () => {
+    expect(billOf(report, { A: items.A }).missing).toEqual(['B', 'C', 'S', 'thread'])
+  })
+
+  test.each([
+    [1, 1.6, 5],
+    [50, 1.6, 5],
+    [63, 1.6, 7],
+    [12, 4, 1],
+    [13, 4, 2],
+    [0, 1.6, 0],
+  ])('%i beads of %p mm have %i spare', (exact, mm, spare) => expect(spareBeads(exact, mm, usualSpares)).toBe(spare))
+
+  test('never less in the bag than exact and spare', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 2, max: 40 }), fc.double({ min: 1, max: 40, noNaN: true }), (half, massMg) => {
+        const ring = reckon(`pattern P\nbead A cylinder 11/0\npart p\nring ${half * 2}A`)
+        const [line] = billOf(ring, { A: { ...items.A, massMg } }).lines
+        expect(line?.standsFor).toBeGreaterThanOrEqual((line?.exact ?? 0) + (line?.spare ?? 0))
+      }),
+    )
+  })
+})
+
+test("a size's own choice comes before the one for all sizes", () => {
+  const item = (id: number) => ({ id, unit: 'piece' as const, category: 'stone', colour: `#00000${id}`, bead: null })
+  const choices = [
+    { role: 'S', size: '', itemId: 1 },
+    { role: 'S', size: 'petite', itemId: 2 },
+    { role: 'T', size: 'petite', itemId: 9 },
+  ]
+  const items = [item(1), item(2)]
+  expect(chosenIn(choices, 'petite', items).items.S?.id).toBe(2)
+  expect(chosenIn(choices, 'classic', items).items.S?.id).toBe(1)
+  expect(Object.keys(chosenIn(choices, 'petite', items).items)).toEqual(['S'])
+})
+
+describe('filling kits from lots', () => {
+  const lots: FreeLot[] = [
+    { lotId: 1, itemId: 1, free: 950 },
+    { lotId: 2, itemId: 1, free: 400 },
+  ]
+
+  test('each kit from one lot, the older first: 950 fills two of 400, the rest of it none', () => {
+    expect(allocate([{ line: 0, itemId: 1, quantity: 400, kits: 3 }], lots)).toEqual({
+      takes: [
+        { line: 0, itemId: 1, lotId: 1, kits: 2, quantity: 800 },
+        { line: 0, itemId: 1, lotId: 2, kits: 1, quantity: 400 },
+      ],
+      shortages: [],
+    })
+  })
+
+  test('a shortage says how much, and from which kit on', () => {
+    expect(allocate([{ line: 0, itemId: 1, quantity: 400, kits: 5 }], lots).shortages).toEqual([
+      { itemId: 1, line: 0, missing: 800, fromKit: 4 },
+    ])
+  })
+
+  test('the scarcest item limits what could be made, and an item without a lot allows none', () => {
+    const bill = [
+      { itemId: 1, quantity: 400 },
+      { itemId: 2, quantity: 1 },
+    ]
+    expect(mostKits(bill, [...lots, { lotId: 3, itemId: 2, free: 10 }])).toEqual({ kits: 3, limitedBy: [1] })
+    expect(mostKits(bill, lots)).toEqual({ kits: 0, limitedBy: [2] })
+  })
+
+  const lotList = fc.array(fc.record({ itemId: fc.integer({ min: 1, max: 3 }), free: fc.nat(500) }), { maxLength: 8 })
+  const demandList = fc.array(
+    fc.record({
+      itemId: fc.integer({ min: 1, max: 3 }),
+      quantity: fc.integer({ min: 1, max: 60 }),
+      kits: fc.integer({ min: 1, max: 12 }),
+    }),
+    { maxLength: 6 },
+  )
+
+  test('no lot gives more than it has, and every kit is either filled or missing', () => {
+    fc.assert(
+      fc.property(lotList, demandList, (lotFields, demandFields) => {
+        const free = lotFields.map((lot, i) => ({ ...lot, lotId: i }))
+        const demands: Demand[] = demandFields.map((demand, line) => ({ ...demand, line }))
+        const { takes, shortages } = allocate(demands, free)
+        for (const lot of free) {
+          const taken = takes.filter((take) => take.lotId === lot.lotId).reduce((sum, take) => sum + take.quantity, 0)
+          expect(taken).toBeLessThanOrEqual(lot.free)
+        }
+        for (const { line, kits, quantity } of demands) {
+          const filled = takes.filter((take) => take.line === line).reduce((sum, take) => sum + take.kits, 0)
+          const missing = shortages.filter((each) => each.line === line).reduce((sum, each) => sum + each.missing, 0)
+          expect(filled * quantity + missing).toBe(kits * quantity)
+        }
+      }),
+    )
+  })
+
+  test('as many as could be made can be allocated, and not one more', () => {
+    fc.assert(
+      fc.property(lotList, fc.integer({ min: 1, max: 60 }), (lotFields, quantity) => {
+        const free = lotFields.map((lot, i) => ({ ...lot, lotId: i }))
+        const bill = [1, 2].map((itemId) => ({ itemId, quantity }))
+        const { kits } = mostKits(bill, free)
+        const short = (wanted: number) =>
+          allocate(
+            bill.map((each, line) => ({ ...each, line, kits: wanted })),
+            free,
+          ).shortages.length > 0
+        expect(short(kits)).toBe(false)
+        expect(short(kits + 1)).toBe(true)
+      }),
+    )
+  })
+})
+
+test('a balance is the sum of its moves', () => {
+  const moves = [
+    effectOf('receive', 500),
+    effectOf('reserve', 120),
+    effectOf('sale', 80),
+    effectOf('release', 20),
+    effectOf('correction', -3),
+  ]
+  expect(balanceOf(moves)).toEqual({ onHand: 417, reserved: 100 })
+})

@@ -1,0 +1,237 @@
+import fc from 'fast-check'
+import { mostBeads } from '../src/notation/bead-list'
+import { parsePattern } from '../src/notation/parse'
+import { titleOf } from '../src/notation/title'
+import { counts, demo, demoNames, errorsIn, head, reckon } from './support'
+
+/** The faults of a text below the usual head, with lines counted from the first line under it. */
+const faults = (text: string) =>
+  reckon(head + text)
+    .diagnostics.filter((fault) => fault.severity !== 'note')
+    .map((fault) => ({ ...fault, line: fault.line - 6 }))
+
+describe('what is wrong is said where it is, and how to mend it', () => {
+  test.each<[string, number, number, RegExp, RegExp]>([
+    ['rnig 36A', 1, 1, /not a word/, /ring/],
+    ['ring 36Q', 1, 6, /no bead Q/, /Beads here: A, B, C/],
+    ['ring 36S', 1, 6, /S is a stone/, /place S/],
+    ['ring 2A', 1, 6, /does not close/, /3 beads or more/],
+    ['ring A x 7/2', 1, 10, /3.5, which is not a whole/, /6 or 8/],
+    ['ring (3A B x 9', 1, 6, /never closed/, /\)/],
+    ['ring 3A B) x 9', 1, 10, /closes nothing/, /Take it away/],
+    ['ring 36A,', 1, 9, /after a comma/, /comma/],
+    ['ring 9A, -', 1, 10, /only a round/, /away/],
+    ['ring', 1, 4, /needs a list/, /ring 3A B/],
+    ['ring A x m', 1, 10, /"m" has no value/, /let m/],
+    ['let n = 3 +', 1, 11, /number/, /14 mm/],
+    ['let n = 4 / 0', 1, 13, /divided by nought/, /another/],
+    ['let n = fti(S, A)', 1, 9, /cannot|computed/, /fit/],
+    ['let n = fit(A, S)', 1, 13, /A is not a stone/, /stone A/],
+    ['let n = 12 mm + 3', 1, 9, /added/, /unit/],
+    ['round A', 1, 1, /nothing on the needle/, /ring/],
+    ['ring 7A\nround B', 2, 7, /7 beads/, /6 or 8/],
+    ['ring 6A\nround 2B', 2, 7, /multiple of 4/, /4 or 8/],
+    [
+      'ring 36A\nround A x4, B x3',
+      2,
+      7,
+      /18 stitches.*list has 7.*2 x 7 and 4 over/,
+      /1, 2, 3, 6 or 9 .*ring of 28 or 42/,
+    ],
+    ['ring 36A\nother edge', 2, 1, /no other edge/, /round A/],
+    ['ring 36A\nother side', 2, 7, /"edge"/, /other edge/],
+    ['ring 36A\nplace T', 2, 7, /no stone T/, /stone S/],
+    ['ring 36A\nplace A', 2, 7, /A is a bead/, /stone/],
+    ['ring 36A\nto any B', 2, 8, /No B has been picked up/, /below/],
+    ['ring 36A\nto bial', 2, 4, /Nothing is marked/, /front/],
+    ['ring 36A\nreinforce 0', 2, 11, /at least 1/, /1 or more/],
+    ['ring 36A\nfinish\nround A', 3, 1, /finished off/, /new part/],
+    ['check "half', 1, 7, /never closed/, /"/],
+    ['check "{sum A}"', 1, 7, /cannot be filled in/, /\{count A\}/],
+    ['3A B', 1, 1, /begins with a word/, /ring/],
+    ['ring 36A 🙂', 1, 10, /not expected/, /away/],
+    ['stone T square 10 mm, r = 6 mm', 1, 27, /does not fit/, /At most 5/],
+    ['stone T round 0 mm', 1, 15, /above nought/, /mm/],
+    ['stone T oval 13 mm', 1, 9, /width and a length/, /13 x 18/],
+    ['bead D cylindr 11/0', 1, 8, /not a kind/, /cylinder/],
+    ['bead D cylinder 12/0', 1, 17, /no cylinder in size 12\/0/, /15\/0, 11\/0/],
+    ['bead d cylinder 11/0', 1, 6, /upper case/, /bead/],
+    ['bead A round 11/0', 1, 1, /declared already/, /letter of its own/],
+    ['thread braid 7 lb', 1, 14, /no braid in size 7 lb/, /6 lb/],
+    ['makes 0', 1, 7, /cannot make 0/, /1 to 1000/],
+    [`ring ${'('.repeat(40)}A${')'.repeat(40)}`, 1, 37, /nested more than 32/, /lines of their own/],
+  ])('%s', (text, line, column, message, mend) => {
+    const [fault] = faults(text).filter((each) => each.severity === 'error')
+    expect(fault).toMatchObject({
+      line,
+      column,
+      message: expect.stringMatching(message),
+      mend: expect.stringMatching(mend),
+    })
+  })
+
+  test('a bead that is declared and never used is a warning at its line', () => {
+    const unused = faults('ring 36A\nround B').filter((fault) => fault.severity === 'warning')
+    expect(unused.map(({ line, message }) => [line + 6, message])).toEqual([
+      [4, 'C is declared but never picked up.'],
+      [5, 'S is declared but never placed.'],
+    ])
+  })
+
+  test('a needle that no bead lets through is an error from the start', () => {
+    const report = reckon('pattern P\nbead C round 15/0\nthread braid 6 lb, needle 10\npart p\nring 12C')
+    expect(errorsIn(report)).toEqual([])
+    const fine = {
+      kind: 'round',
+      size: '15/0',
+      lengthMm: 1,
+      acrossMm: 1.5,
+      boreMm: 0.4,
+      massMg: 3.6,
+      contact: 2.5,
+      bores: 1 as const,
+    }
+    const tight = reckon('pattern P\nbead C round 15/0\nthread braid 6 lb, needle 10\npart p\nring 12C', {
+      beads: { C: fine },
+    })
+    expect(errorsIn(tight)).toMatchObject([{ line: 2, message: expect.stringContaining('does not go through C') }])
+  })
+
+  test('more beads than a pattern may have are refused with their number, at once', () => {
+    const [fault] = errorsIn(reckon(`${head}ring A x 999999999`))
+    expect(fault?.message).toContain('999,999,999')
+    expect(errorsIn(reckon(`${head}ring A x ${mostBeads}\nround B`))[0]?.message).toContain('300,000 beads here')
+  })
+
+  test('a mend that is an edit makes the line right', () => {
+    const source = `${head}rnig 36A\nround B`
+    const { edit } = errorsIn(reckon(source))[0] ?? {}
+    const mended = source.slice(0, edit?.from) + edit?.insert + source.slice(edit?.to)
+    expect(counts(reckon(mended))).toEqual({ A: 36, B: 18 })
+  })
+
+  test('a size that the text does not know is said, and the usual one is reckoned', () => {
+    const report = reckon(demo('windlass-pendant'), { size: 'vast' })
+    expect(errorsIn(report)[0]?.mend).toBe('Sizes: petite, classic.')
+    expect(report.size).toBe('classic')
+  })
+})
+
+describe('one slip never hides the counts of the rest', () => {
+  const slips = [
+    'rnig 36A',
+    'check "open',
+    'round (A',
+    'round A)',
+    'let = 4',
+    '] [',
+    'to any Q',
+    'bead',
+    'size',
+    '🙂🙂',
+  ]
+
+  test.each(slips)('with the line "%s" put in anywhere, every other line counts as before', (slip) => {
+    const lines = demo('windlass-pendant').split('\n')
+    const whole = reckon(lines.join('\n'))
+    for (let at = 1; at < lines.length; at++) {
+      const report = reckon([...lines.slice(0, at), slip, ...lines.slice(at)].join('\n'))
+      expect(counts(report)).toEqual(counts(whole))
+      expect(errorsIn(report).map((fault) => fault.line)).toEqual([at + 1])
+    }
+  })
+
+  test('lines that hang on a faulty one are left unreckoned and say on which', () => {
+    const report = reckon(`${head}ring 36Q\nround A\nround B`)
+    expect(errorsIn(report)).toHaveLength(1)
+    expect(report.diagnostics.filter((fault) => fault.severity === 'note').map(({ message }) => message)).toEqual([
+      'Not reckoned, because it hangs on line 7.',
+      'Not reckoned, because it hangs on line 7.',
+    ])
+  })
+
+  test('a list runs on after a comma, but not into the next statement', () => {
+    expect(counts(reckon(`${head}ring 12A,\n  12B\nround C`))).toEqual({ A: 12, B: 12, C: 12 })
+    const report = reckon(`${head}ring 24A\nround B,\nround C`)
+    expect(errorsIn(report).map((fault) => fault.line)).toEqual([8])
+    expect(counts(report)).toEqual({ A: 24, C: 12 })
+  })
+})
+
+describe('lists', () => {
+  test.each([
+    ['ring 3A B, 2C', 6],
+    ['ring (3A B) x 9', 36],
+    ['ring 2(A B) C', 5],
+    ['ring 3A B x 4', 16],
+    ['ring A (B C) x 3', 7],
+    ['ring ((A B) x 2, C) x 3', 15],
+  ])('%s is %i beads', (text, beads) => {
+    expect(reckon(head + text).beads.reduce((sum, bead) => sum + bead.each, 0)).toBe(beads)
+  })
+
+  test('x repeats a stitch, and a bracket of stitches', () => {
+    expect(counts(reckon(`${head}ring 36A\nround (B x2, C) x 6`))).toEqual({ A: 36, B: 12, C: 6 })
+  })
+})
+
+describe('nothing that is typed can break it', () => {
+  const token = fc.constantFrom(
+    ...'pattern makes size bead stone thread part let ring round other to place loop reinforce check note finish any as edge x'.split(
+      ' ',
+    ),
+    ...'A B C S Q 3 36 0 -1 1e9 999999999 11/0 14 mm cm ( ) [ ] , ; = + - * / . : ^ < > " # \n \t é 漢 🙂 fit multiple n width default'.split(
+      ' ',
+    ),
+    '\n',
+    ' ',
+    '"text"',
+    '\r\n',
+  )
+  const soup = fc.array(token, { maxLength: 60 }).map((tokens) => tokens.join(' '))
+  const sane = (source: string) => {
+    const report = reckon(source)
+    const lines = source.split('\n').length
+    for (const fault of report.diagnostics) {
+      expect(fault.line).toBeGreaterThanOrEqual(1)
+      expect(fault.line).toBeLessThanOrEqual(lines)
+      expect(fault.column).toBeGreaterThanOrEqual(1)
+    }
+    return report
+  }
+
+  test('token soup', () =>
+    fc.assert(
+      fc.property(soup, (source) => void sane(source)),
+      { numRuns: 400 },
+    ))
+
+  test('real patterns with pieces cut out, doubled and strewn with soup', () => {
+    const texts = demoNames.map(demo)
+    fc.assert(
+      fc.property(fc.constantFrom(...texts), fc.nat(1200), fc.nat(40), soup, (text, at, length, strewn) => {
+        sane(text.slice(0, at) + strewn + text.slice(at + length))
+      }),
+      { numRuns: 250 },
+    )
+  })
+
+  test('a line of a megabyte, deep brackets and strange letters', () => {
+    sane(`${head}ring ${'A '.repeat(500_000)}`)
+    sane(`${head}ring ${'('.repeat(20_000)}`)
+    sane(`${head}${'\u202e\u0000ﷺ'.repeat(2000)}`)
+  })
+
+  test('a tree kept up to date by pieces reads as the text parsed anew', () => {
+    for (const name of demoNames) {
+      const parsed = parsePattern(demo(name))
+      expect(parsed.lines.length).toBeGreaterThan(10)
+      expect(parsed.lines.every((line) => line.keyword !== '')).toBe(true)
+    }
+  })
+})
+
+test('the title is found without reading the rest', () => {
+  expect(titleOf('# first\n  pattern  Heron   earrings # two\n')).toBe('Heron earrings')
+  expect(titleOf('ring 3A')).toBe('Pattern without a name')
+})

@@ -1,0 +1,48 @@
+import fc from 'fast-check'
+import { planThread } from '../src/thread/plan'
+import { usualThreadSettings } from '../src/thread/settings'
+
+const usual = usualThreadSettings
+
+test('one thread: (600 + 150 + 150 + 6 x 6) x 1.08 = 1010.88 mm, cut as 102 cm', () => {
+  const plan = planThread(600, 1, usual)
+  expect(plan.totalMm).toBeCloseTo(1010.88, 6)
+  expect(plan.cutsMm).toEqual([1020])
+})
+
+test('a doubled thread counts twice, and a firm hand takes 5 %', () => {
+  // (600 + 336) x 1.05 x 2
+  expect(planThread(600, 2, { ...usual, tension: 'firm' }).totalMm).toBeCloseTo(1965.6, 6)
+})
+
+test('a pattern can ask for another tail', () => {
+  expect(planThread(600, 1, usual, { tailMm: 250 }).totalMm).toBeCloseTo(1118.88, 6)
+})
+
+test('beyond the comfortable length the path is shared, and every thread has ends of its own', () => {
+  // 1800 / 1.08 - 336 = 1330.67 mm of path a thread, so 3000 mm want three: (1000 + 336) x 1.08 each.
+  const plan = planThread(3000, 1, usual)
+  expect(plan.cutsMm).toEqual([1450, 1450, 1450])
+  expect(plan.totalMm).toBeCloseTo(3 * 1442.88, 6)
+})
+
+test('nothing stitched wants no thread', () => {
+  expect(planThread(0, 1, usual)).toMatchObject({ totalMm: 0, cutsMm: [] })
+})
+
+test('cuts cover the total, are never longer than is comfortable, and grow with the path', () => {
+  fc.assert(
+    fc.property(
+      fc.double({ min: 1, max: 50_000, noNaN: true }),
+      fc.constantFrom(1 as const, 2 as const),
+      (path, strands) => {
+        const plan = planThread(path, strands, usual)
+        const cut = plan.cutsMm.reduce((sum, each) => sum + each, 0)
+        expect(cut).toBeGreaterThanOrEqual(plan.totalMm - 1e-6)
+        for (const each of plan.cutsMm)
+          expect(each).toBeLessThanOrEqual(usual.comfortableMm * strands + usual.cutStepMm)
+        expect(planThread(path + 10, strands, usual).totalMm).toBeGreaterThan(plan.totalMm)
+      },
+    ),
+  )
+})
