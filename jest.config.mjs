@@ -21,7 +21,8 @@ const project = (displayName, testMatch, more = {}) => ({
 })
 
 export default {
-  testTimeout: 30_000,
+  // Generous, since two browsers and two servers may share two cores: a wait ends as soon as what it waits for is there.
+  testTimeout: 90_000,
   projects: [
     project('core', ['<rootDir>/packages/core/test/**/*.test.ts']),
     project('server', ['<rootDir>/packages/server/test/**/*.test.ts']),

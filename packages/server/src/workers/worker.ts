@@ -7,7 +7,6 @@ import { reckonPattern } from '@tessellum/core/report/reckon-pattern'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { usualThreadSettings } from '@tessellum/core/thread/settings'
 import { writePattern } from '@tessellum/core/writing/write-pattern'
-import { renderDocument } from '../documents/render'
 import type { Kit, Tasks } from './tasks'
 
 export const reckon = ({ source, choices }: Tasks['reckon']['input']): Tasks['reckon']['output'] => ({
@@ -38,6 +37,8 @@ export async function document(input: Tasks['document']['input']): Promise<Uint8
       return { ...line, name: itemName(item), colour: item.colour }
     }),
   })
+  // Brought in only when a document is wanted: it is many times the size of everything else here.
+  const { renderDocument } = await import('../documents/render')
   return renderDocument(written, viewOf(sceneOf(reckoned)), chosen.colours, input.paper)
 }
 

@@ -1,0 +1,84 @@
+/** A real browser in front of a shop of the test's own. Things are found as a person finds them: by role and label. */
+import { type Browser, chromium, type Page } from 'playwright-core'
+import { openShop, password, type Shop } from '../packages/server/test/shop'
+
+const switches = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+]
+
+export interface Visit {
+  readonly shop: Shop
+  /** A new person at a screen of their own. */
+  enter(name: string): Promise<Page>
+  close(): Promise<void>
+}
+
+export async function visit(through?: (port: number) => Promise<number>): Promise<Visit> {
+  const shop = await openShop(through)
+  const browser: Browser = await chromium.launch({ executablePath: process.env.TEST_CHROMIUM ?? '', args: switches })
+  return {
+    shop,
+    async enter(name) {
+      const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true })
+      const page = await context.newPage()
+      page.setDefaultTimeout(30_000)
+      page.on('pageerror', (error) => {
+        throw error
+      })
+      await page.goto(shop.base)
+      await page.getByLabel('Sign-in name').fill(name)
+      await page.getByLabel('Password').fill(password)
+      await page.getByRole('button', { name: 'Sign in' }).click()
+      await page.getByRole('heading', { name: 'Patterns', exact: true }).waitFor()
+      return page
+    },
+    async close() {
+      await browser.close()
+      await shop.close()
+    },
+  }
+}
+
+/** Waits until something on the page reads as it should; fails with what it read last. */
+export async function reads(read: () => Promise<unknown>, expected: unknown): Promise<void> {
+  const until = Date.now() + 25_000
+  let last: unknown
+  while (Date.now() < until) {
+    last = await read()
+    if (JSON.stringify(last) === JSON.stringify(expected)) return
+    await new Promise((done) => setTimeout(done, 60))
+  }
+  expect(last).toEqual(expected)
+}
+
+/** What the tray says of each letter. */
+export const tray = (page: Page) => async () => {
+  const compartments = page.getByRole('region', { name: 'Tray' }).locator('.compartment')
+  const texts = await compartments.evaluateAll((all) =>
+    all.map((each) => [each.querySelector('.letter')?.textContent, each.querySelector('.count')?.textContent]),
+  )
+  return Object.fromEntries(texts.filter(([letter]) => letter))
+}
+
+/** Writes a line of the ledger anew. */
+export async function rewrite(page: Page, line: string, text: string): Promise<void> {
+  await page.getByLabel('The pattern in notation').locator('.cm-line', { hasText: line }).first().click()
+  await page.keyboard.press('Home')
+  await page.keyboard.press('Shift+End')
+  await page.keyboard.insertText(text)
+}
+
+/** Chooses in one of Ant Design's selects. */
+export async function choose(page: Page, label: string, option: string): Promise<void> {
+  await page.getByRole('combobox', { name: label }).click()
+  await page
+    .locator('.ant-select-dropdown:not(.ant-select-dropdown-hidden)')
+    .getByTitle(option, { exact: true })
+    .click()
+}

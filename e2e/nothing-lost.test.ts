@@ -1,0 +1,102 @@
+import type { Page } from 'playwright-core'
+import { wire } from '../packages/server/test/wire'
+import { reads, rewrite, tray, type Visit, visit } from './browser'
+
+let here: Visit
+let page: Page
+let cable: Awaited<ReturnType<typeof wire>>
+beforeAll(async () => {
+  here = await visit(async (port) => {
+    cable = await wire(port)
+    return cable.port
+  })
+  page = await here.enter('bram')
+})
+afterAll(async () => {
+  await here.close()
+  await cable.cut()
+})
+
+const status = (text: string | RegExp) => page.getByRole('status').getByText(text).waitFor()
+const errors = () => page.getByRole('list', { name: 'Faults and notes' }).getByRole('button', { name: /Fault/ })
+
+test('broken notation stays as typed, every fault is shown in its line, and the last good counts are marked old', async () => {
+  await page.goto(`${here.shop.base}/patterns/1`)
+  await reads(tray(page), { A: '77', B: '11', C: '97', S: '1' })
+  await rewrite(page, 'reinforce', '  rienforce')
+  await rewrite(page, 'loop 9C', '  loop 9Q as bail')
+  await reads(() => errors().count(), 2)
+  await errors().filter({ hasText: 'line 24' }).getByText('"rienforce" is not a word of the notation.').waitFor()
+  await errors().filter({ hasText: 'line 29' }).getByText('There is no bead Q in this pattern.').waitFor()
+  await page.getByText('counts are of the last good text').waitFor()
+  await reads(tray(page), { A: '77', B: '11', C: '97', S: '1' })
+  expect(await page.getByRole('button', { name: 'Save a version' }).isDisabled()).toBe(true)
+
+  await status(/Draft saved/)
+  await page.reload()
+  await page.getByText('rienforce', { exact: true }).waitFor()
+})
+
+test('a mend is one click away in the line itself', async () => {
+  await page.locator('.cm-lintRange-error', { hasText: 'rienforce' }).hover()
+  await page.getByRole('button', { name: 'Write reinforce' }).click()
+  await rewrite(page, 'loop 9Q', '  loop 9C as bail')
+  await reads(() => errors().count(), 0)
+  await reads(() => page.getByText('counts are of the last good text').count(), 0)
+})
+
+test('without the shop, what is typed is kept here and saved when it answers again', async () => {
+  await page.context().setOffline(true)
+  await rewrite(page, 'loop 9C', '  loop 11C as bail')
+  await status(/Not saved yet: kept in this browser/)
+  await reads(tray(page), { A: '77', B: '11', C: '99', S: '1' })
+  await page.context().setOffline(false)
+  await status(/Draft saved/)
+  const { rows } = await here.shop.pool.query('select source from pattern where id = 1')
+  expect(rows[0].source).toContain('loop 11C as bail')
+})
+
+test('without its database the shop says so on a clear page, and the page opens by itself afterwards', async () => {
+  await cable.cut()
+  await page.goto(`${here.shop.base}/stock`)
+  await page.getByRole('heading', { name: 'The shop’s records cannot be reached' }).waitFor()
+  await cable.mend()
+  await page.getByRole('heading', { name: 'Stock' }).waitFor()
+  await page.getByText('60 of 60 items').waitFor()
+})
+
+test('what another person does arrives on an open page', async () => {
+  const odile = await here.shop.as('odile')
+  await page.goto(`${here.shop.base}/stock?find=Kingfisher+cylinder`)
+  const free = page
+    .getByRole('row', { name: /Kingfisher/ })
+    .getByRole('cell')
+    .last()
+  const before = Number.parseFloat((await free.textContent()) ?? '')
+  const { rows } = await here.shop.pool.query(`select id from lot where code = 'BC185/2'`)
+  await odile.ask('POST', `/lots/${rows[0].id}/moves`, { kind: 'sale', quantity: 1000, reason: 'counter' })
+  await reads(async () => Number.parseFloat((await free.textContent()) ?? ''), before - 1)
+})
+
+test('the keyboard alone goes to a place, finds a batch and opens it', async () => {
+  await page.keyboard.press('Alt+1')
+  await page.getByRole('heading', { name: 'Patterns', exact: true }).waitFor()
+  await page.keyboard.press('Control+k')
+  await page.getByRole('combobox', { name: 'Find' }).fill('market')
+  await page.getByRole('option', { name: /Market table/ }).waitFor()
+  await page.keyboard.press('Enter')
+  await page.getByRole('heading', { name: 'Market table' }).waitFor()
+})
+
+test('a teacher reads everything and is offered nothing to change', async () => {
+  const corin = await here.enter('corin')
+  await corin.goto(`${here.shop.base}/patterns/2`)
+  await corin.getByText('To read only').waitFor()
+  expect(await corin.getByRole('button', { name: 'Save a version' }).count()).toBe(0)
+  expect(await corin.getByLabel('The pattern in notation').getAttribute('contenteditable')).toBe('false')
+  await corin.goto(`${here.shop.base}/kits/3`)
+  await corin.getByRole('heading', { name: 'Lock keepers’ evening' }).waitFor()
+  expect(await corin.getByRole('button', { name: /Reserve|Call off/ }).count()).toBe(0)
+  await corin.goto(`${here.shop.base}/nowhere`)
+  await corin.getByRole('heading', { name: 'There is nothing at this address' }).waitFor()
+})

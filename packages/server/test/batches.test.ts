@@ -1,0 +1,106 @@
+import { type Caller, openShop, type Shop } from './shop'
+
+let shop: Shop
+let bram: Caller
+beforeAll(async () => {
+  shop = await openShop()
+  bram = await shop.as('bram')
+})
+afterAll(() => shop.close())
+
+const line = { patternId: 1, version: 1, size: 'petite', colourwayId: 1, kits: 12 }
+const plan = (more: object = {}) =>
+  bram.ask('POST', '/batches', { name: 'Trial', dueOn: '2027-03-01', lines: [{ ...line, ...more }] })
+
+describe('bad input', () => {
+  test.each([
+    [{ kits: 0 }, 'lines.0.kits', /at least 1/],
+    [{ kits: -1 }, 'lines.0.kits', /at least 1/],
+    [{ kits: 1.5 }, 'lines.0.kits', /whole/],
+    [{ kits: 1e9 }, 'lines.0.kits', /at most 10,000/],
+    [{ kits: 'twelve' }, 'lines.0.kits', /number of kits/],
+    [{ colourwayId: undefined }, 'lines.0.colourwayId', /colourway/],
+  ])('%j is refused at %s', async (more, path, message) => {
+    const { status, body } = await plan(more)
+    expect([status, body.path]).toEqual([400, path])
+    expect(body.message).toMatch(message)
+  })
+
+  test('a version, a colourway or a day that is not there is named', async () => {
+    expect((await plan({ version: 9 })).body).toMatchObject({ code: 'bad-line', path: 'lines.0.version' })
+    expect((await plan({ colourwayId: 3 })).body).toMatchObject({
+      path: 'lines.0.colourwayId',
+      message: expect.stringContaining("another pattern's"),
+    })
+    const late = await bram.ask('POST', '/batches', { name: 'Trial', dueOn: '2027-02-30', lines: [line] })
+    expect(late.body.path).toBe('dueOn')
+    expect((await bram.ask('POST', '/batches', { name: 'Trial', dueOn: '2027-03-01', lines: [] })).body.path).toBe(
+      'lines',
+    )
+  })
+
+  test('a size that the pattern has not is a trouble of its line, and cannot be reserved', async () => {
+    const { body } = await plan({ size: 'vast' })
+    expect(body.outlook).toMatchObject({
+      ready: false,
+      lines: [
+        { troubles: [expect.stringContaining('no size "vast"'), 'S has no item in this colourway.'], couldMake: 0 },
+      ],
+    })
+    const { status, body: refused } = await bram.ask('POST', `/batches/${body.id}/reserve`, {})
+    expect([status, refused.code]).toEqual([422, 'not-makeable'])
+  })
+
+  test('no batch was made by any of these', async () => {
+    const { rows } = await shop.pool.query(`select count(*)::int from batch where name = 'Trial'`)
+    expect(rows[0].count).toBe(1)
+  })
+})
+
+describe('a batch of 12 Windlass kits, petite, in Lantern', () => {
+  test('takes 12 times the bill: 0.4 g A, 0.1 g B, 0.4 g C, a stone, 110 cm of thread', async () => {
+    const { body } = await plan()
+    expect(body.outlook.ready).toBe(true)
+    expect(body.outlook.items.map(({ needed, unit }: { needed: number; unit: string }) => `${needed} ${unit}`)).toEqual(
+      ['4800 mg', '1200 mg', '4800 mg', '12 piece', '13200 mm'],
+    )
+  })
+
+  test('of 500 it says what is short, from which kit on, and who holds some', async () => {
+    const { body } = await bram.ask('POST', '/batches/outlook', { lines: [{ ...line, kits: 500 }] })
+    const stone = body.items.find(({ unit }: { unit: string }) => unit === 'piece')
+    // 42 received, 6 promised to the Saturday class: 36 left.
+    expect(stone).toMatchObject({ needed: 500, onHand: 42, promised: 6, free: 36, short: 464, shortFromKit: 37 })
+    expect(stone.heldBy).toEqual([expect.objectContaining({ name: 'Saturday class: first bezel', quantity: 6 })])
+    expect(body.lines[0].couldMake).toBe(36)
+    expect(body.ready).toBe(false)
+  })
+
+  test('keeps the colourway and the version it was planned with', async () => {
+    const { body: planned } = await plan()
+    const { body: colourway } = await bram.ask('GET', '/patterns/1/colourways')
+    const { id, name, choices } = colourway[0]
+    const changed = choices.map((choice: { role: string; itemId: number }) =>
+      choice.role === 'A' ? { ...choice, itemId: choice.itemId + 2 } : choice,
+    )
+    await bram.ask('PUT', `/colourways/${id}`, { name, choices: changed })
+    const { body: after } = await bram.ask('GET', `/batches/${planned.id}`)
+    expect(after.outlook).toEqual(planned.outlook)
+    const { body: next } = await plan()
+    expect(next.lines[0].colourwayVersion).toBe(2)
+    expect(next.outlook.items[0].itemId).not.toBe(planned.outlook.items[0].itemId)
+  })
+
+  test('is fixed while it is reserved, and free again when given back', async () => {
+    const { body: planned } = await plan()
+    const lines = [{ ...line, kits: 3 }]
+    await bram.ask('POST', `/batches/${planned.id}/reserve`, {})
+    expect((await bram.ask('PUT', `/batches/${planned.id}/lines`, { lines })).body.code).toBe('wrong-state')
+    const { body: held } = await bram.ask('GET', `/batches/${planned.id}`)
+    expect(
+      held.outlook.items.every((item: { promisedHere: number; needed: number }) => item.promisedHere === item.needed),
+    ).toBe(true)
+    await bram.ask('POST', `/batches/${planned.id}/release`, {})
+    expect((await bram.ask('PUT', `/batches/${planned.id}/lines`, { lines })).body.kits).toBe(3)
+  })
+})

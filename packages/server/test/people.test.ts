@@ -1,0 +1,86 @@
+import { type Right, rights, routes } from '@tessellum/contract/rights'
+import { Caller, openShop, type Shop } from './shop'
+
+let shop: Shop
+const signedIn = new Map<string, Caller>()
+beforeAll(async () => {
+  shop = await openShop()
+  for (const name of Object.keys(roles)) signedIn.set(name, await shop.as(name))
+})
+afterAll(() => shop.close())
+
+const roles = { isaura: 'owner', bram: 'designer', odile: 'stockroom', corin: 'teacher' } as const
+const refusedFor = (status: number) => status === 401 || status === 403
+const concrete = (path: string) => path.replace('/api', '').replace(':id', '999999').replace(':number', '9')
+
+describe('rights', () => {
+  // Signing out would end the caller who walks, and the stream of changes never ends; both are tried below.
+  const walked = (Object.entries(routes) as [string, Right | 'open' | 'signed-in'][]).filter(
+    ([key]) => !['POST /api/sign-out', 'GET /api/changes', 'POST /api/sign-in'].includes(key),
+  )
+
+  test.each(walked)('%s asks for %s', async (key, needed) => {
+    const [method, path] = key.split(' ') as [string, string]
+    const body = method === 'GET' ? undefined : {}
+    const stranger = await new Caller(shop.base).ask(method, concrete(path), body)
+    expect(refusedFor(stranger.status)).toBe(needed !== 'open')
+    for (const [name, role] of Object.entries(roles)) {
+      const caller = signedIn.get(name) as Caller
+      const { status } = await caller.ask(method, concrete(path), body)
+      const may = needed === 'open' || needed === 'signed-in' || (rights[needed] as readonly string[]).includes(role)
+      expect([name, refusedFor(status)]).toEqual([name, !may])
+      // What is allowed may still be wrong, but never comes apart.
+      expect(status).toBeLessThan(500)
+    }
+  })
+
+  test('the stream of changes is for those who are signed in', async () => {
+    expect((await new Caller(shop.base).ask('GET', '/changes')).status).toBe(401)
+  })
+
+  test('an address that is not in the table leads nowhere', async () => {
+    const owner = await shop.as('isaura')
+    const { status, body } = await owner.ask('GET', '/secrets')
+    expect([status, body.code]).toEqual([404, 'not-found'])
+  })
+})
+
+describe('signing in', () => {
+  test('a wrong password and an unknown name are told alike', async () => {
+    const wrong = await new Caller(shop.base).signIn('bram', 'no')
+    const unknown = await new Caller(shop.base).signIn('nobody', 'no')
+    expect(wrong.status).toBe(401)
+    expect(unknown.body).toEqual(wrong.body)
+  })
+
+  test('without a name or a password it says which is missing', async () => {
+    const caller = new Caller(shop.base)
+    const { status, body } = await caller.ask('POST', '/sign-in', { name: ' ', password: 'x' })
+    expect([status, body.path, body.message]).toEqual([400, 'name', 'Give your sign-in name.'])
+  })
+
+  test('after ten wrong tries even the right password has to wait', async () => {
+    for (let i = 0; i < 10; i++) expect((await new Caller(shop.base).signIn('corin', 'no')).status).toBe(401)
+    const answer = await new Caller(shop.base).signIn('corin')
+    expect(answer.status).toBe(429)
+    expect(answer.body).toMatchObject({ code: 'too-many-tries', hint: expect.stringContaining('minute') })
+  })
+
+  test('a change without the page’s token is refused, and a session ends with its sign-out', async () => {
+    const caller = await shop.as('bram')
+    expect((await caller.ask('POST', '/patterns', { source: 'pattern X' }, { token: 'forged' })).status).toBe(403)
+    expect((await caller.ask('GET', '/me')).body).toMatchObject({ name: 'bram', role: 'designer' })
+    const { cookie } = caller
+    await caller.ask('POST', '/sign-out', {})
+    caller.cookie = cookie
+    expect((await caller.ask('GET', '/me')).status).toBe(401)
+  })
+
+  test('the cookie cannot be read by scripts nor sent from elsewhere, and no hash leaves the server', async () => {
+    const { headers, body } = await new Caller(shop.base).signIn('isaura')
+    expect(headers.get('set-cookie')).toMatch(/HttpOnly.*SameSite=Strict/)
+    expect(JSON.stringify(body)).not.toContain('argon2')
+    const { rows } = await shop.pool.query('select password_hash from person')
+    for (const row of rows) expect(row.password_hash).toMatch(/^\$argon2id\$/)
+  })
+})

@@ -1,0 +1,115 @@
+/** A shop of its own for each test file: a copy of the demo database and a real server process in front of it. */
+import { type ChildProcess, fork } from 'node:child_process'
+import { randomUUID } from 'node:crypto'
+import path from 'node:path'
+import { Client, Pool } from 'pg'
+
+const postgres = process.env.TEST_POSTGRES ?? ''
+export const password = process.env.TEST_PASSWORD ?? ''
+const root = path.join(__dirname, '../../..')
+
+interface Answer<T> {
+  readonly status: number
+  readonly body: T
+  readonly headers: Headers
+}
+
+/** A signed-in (or anonymous) caller, with the cookie and token that a page would keep. */
+export class Caller {
+  cookie = ''
+  token = ''
+
+  constructor(readonly base: string) {}
+
+  async signIn(name: string, given = password): Promise<Answer<{ csrfToken: string }>> {
+    const answer = await this.ask<{ csrfToken: string }>('POST', '/sign-in', { name, password: given })
+    this.token = answer.body.csrfToken
+    return answer
+  }
+
+  // biome-ignore lint/suspicious/noExplicitAny: tests read bodies as they come
+  async ask<T = any>(
+    method: string,
+    at: string,
+    body?: unknown,
+    more: { key?: string; token?: string } = {},
+  ): Promise<Answer<T>> {
+    const response = await fetch(`${this.base}/api${at}`, {
+      method,
+      headers: {
+        ...(this.cookie ? { cookie: this.cookie } : {}),
+        ...(method === 'GET'
+          ? {}
+          : { 'x-csrf-token': more.token ?? this.token, 'idempotency-key': more.key ?? randomUUID() }),
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+      },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    })
+    const set = response.headers.get('set-cookie')
+    if (set) this.cookie = set.split(';')[0] ?? ''
+    const type = response.headers.get('content-type') ?? ''
+    const read = type.includes('json') ? await response.json() : await response.arrayBuffer()
+    return { status: response.status, body: read as T, headers: response.headers }
+  }
+}
+
+export interface Shop {
+  readonly base: string
+  readonly pool: Pool
+  as(name: string): Promise<Caller>
+  close(): Promise<void>
+}
+
+/** @param through gives the server another address for its database, such as a proxy's */
+export async function openShop(through: (port: number) => Promise<number> = async (port) => port): Promise<Shop> {
+  const admin = new Client({ connectionString: `${postgres}postgres` })
+  await admin.connect()
+  const name = `shop_${randomUUID().replaceAll('-', '')}`
+  await admin.query(`create database ${name} template shop owner tessellum`)
+  await admin.end()
+
+  const direct = new URL(`${postgres}${name}`)
+  const served = new URL(direct)
+  served.port = String(await through(Number(direct.port)))
+  const { child, port } = await serve(served.href)
+  const pool = new Pool({ connectionString: direct.href, max: 4 })
+  pool.on('error', () => undefined)
+  const base = `http://127.0.0.1:${port}`
+  return {
+    base,
+    pool,
+    async as(person) {
+      const caller = new Caller(base)
+      await caller.signIn(person)
+      return caller
+    },
+    async close() {
+      await pool.end()
+      await ended(child)
+    },
+  }
+}
+
+function serve(databaseUrl: string): Promise<{ child: ChildProcess; port: number }> {
+  return new Promise((resolve, reject) => {
+    const child = fork(path.join(root, 'packages/server/dist/main.js'), {
+      env: {
+        ...process.env,
+        NODE_ENV: 'production',
+        LOG_LEVEL: 'silent',
+        PORT: '0',
+        DATABASE_URL: databaseUrl,
+        SESSION_SECRET: 'a secret for the tests only',
+        WEB_ROOT: path.join(root, 'packages/web/dist'),
+      },
+    })
+    child.once('exit', (code) => reject(new Error(`the server ended with ${code}`)))
+    child.once('message', (message) => resolve({ child, port: (message as { listening: number }).listening }))
+  })
+}
+
+const ended = (child: ChildProcess) =>
+  new Promise<void>((done) => {
+    child.once('exit', () => done())
+    child.kill('SIGTERM')
+  })
