@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs'
+import path from 'node:path'
 import fc from 'fast-check'
 import { mostBeads } from '../src/notation/bead-list'
 import { parsePattern } from '../src/notation/parse'
@@ -234,4 +236,11 @@ describe('nothing that is typed can break it', () => {
 test('the title is found without reading the rest', () => {
   expect(titleOf('# first\n  pattern  Heron   earrings # two\n')).toBe('Heron earrings')
   expect(titleOf('ring 3A')).toBe('Pattern without a name')
+})
+
+test('the whole pattern of docs/notation.md is the demo shop’s Windlass, and has no fault', () => {
+  const page = readFileSync(path.join(__dirname, '../../../docs/notation.md'), 'utf8')
+  const [, example] = /```tess\n([^`]*)```/.exec(page) ?? []
+  expect(errorsIn(reckon(example ?? 'rnig'))).toEqual([])
+  expect(counts(reckon(example ?? ''))).toEqual(counts(reckon(demo('windlass-pendant'))))
 })

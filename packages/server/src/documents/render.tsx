@@ -110,6 +110,7 @@ export async function renderDocument(
         </Box>
         <Text style={styles.h2}>Materials</Text>
         <Materials rows={written.materials} />
+        <Text style={styles.h2}>Take care</Text>
         {written.cautions.map((caution) => (
           <Box key={caution} style={styles.caution} wrap={false}>
             <Text>{caution}</Text>
