@@ -16,6 +16,6 @@ export async function ensureDependencies() {
     .digest('hex')
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return
   say('Installing dependencies...')
-  await must('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root })
+  await must('npm', ['ci', '--prefer-offline', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root })
   writeFileSync(stamp, lock)
 }

@@ -2,14 +2,17 @@ import { BulbOutlined, CloseCircleFilled, WarningFilled } from '@ant-design/icon
 import type { Fault } from '@tessellum/core/notation/fault'
 
 const marks = { error: <CloseCircleFilled />, warning: <WarningFilled />, note: <BulbOutlined /> }
+/** What must be mended comes first; within a rank the lines stay in order. */
+const ranks = { error: 0, warning: 1, note: 2 }
 const names = { error: 'Fault', warning: 'Warning', note: 'Note' }
 
 /** Everything there is to say about the text, line by line; choosing one goes there. */
 export function Faults({ faults, goTo }: { faults: readonly Fault[]; goTo: (line: number, column: number) => void }) {
   if (faults.length === 0) return null
+  const ordered = [...faults].sort((a, b) => ranks[a.severity] - ranks[b.severity])
   return (
     <ul className="faults" aria-label="Faults and notes">
-      {faults.map((fault, i) => (
+      {ordered.map((fault, i) => (
         <li key={i} className={fault.severity}>
           <button type="button" onClick={() => goTo(fault.line, fault.column)}>
             <span className="mark" role="img" aria-label={names[fault.severity]}>
