@@ -1,25 +1,48 @@
 /**
- * Lists of beads to pick up: `3A`, `A B`, `(2A B) x 6`, `C x6, -`, nested.
+ * Lists of what to do with beads: `3A`, `A B`, `(2A B) x 6`, `C x6, -`, `C C^ C`, `2A C >below C <2A`, `A over 2`, nested.
  *
- * In a run of beads (ring, loop) commas only separate. In a round each part between commas is one stitch, `x` repeats the
+ * In a run of beads (ring, pick, loop) commas only separate. In a round each part between commas is one stitch, `x` repeats the
  * stitch, and `-` is a stitch that picks up nothing. After a bracket `x` repeats the bracket; otherwise all since the comma.
  */
-import type { Cursor } from './cursor'
-import { shown } from './cursor'
+import { type Cursor, shown } from './cursor'
 import { type Expression, readExpression, reckonCount, type Scope } from './expression'
 import { LineFault, type Span } from './fault'
+import { readTarget, type TargetWords } from './target-words'
 
 /** The most beads one pattern may have. */
 export const mostBeads = 200_000
 
+/** One thing done within a group: picks up a bead, passes one that is there, or goes back through beads of this group. */
+export type Move =
+  | {
+      readonly type: 'pick'
+      readonly role: string
+      readonly bore: 0 | 1
+      readonly stands: boolean
+      readonly span: Span
+    }
+  | { readonly type: 'pass'; readonly target: TargetWords; readonly span: Span }
+  | { readonly type: 'back'; readonly count: number; readonly role: string | undefined; readonly span: Span }
+
+/** One stitch of a round; nothing to do where nothing is picked up. `over` beads of the rail are taken at once. */
+export interface Stitch {
+  readonly moves: readonly Move[]
+  readonly over: number
+}
+
 interface Beads {
   readonly type: 'beads'
   readonly count: Expression | undefined
-  readonly role: string
+  readonly move: Extract<Move, { type: 'pick' }>
   readonly span: Span
 }
 interface Nothing {
   readonly type: 'nothing'
+  readonly span: Span
+}
+interface Other {
+  readonly type: 'other'
+  readonly move: Exclude<Move, { type: 'pick' }>
   readonly span: Span
 }
 interface Bracket {
@@ -28,11 +51,12 @@ interface Bracket {
   readonly times: Expression | undefined
   readonly span: Span
 }
-type Element = Beads | Nothing | Bracket
+type Element = Beads | Nothing | Other | Bracket
 
 interface Part {
   readonly elements: readonly Element[]
   readonly times: Expression | undefined
+  readonly over: Expression | undefined
   readonly span: Span
 }
 
@@ -41,16 +65,24 @@ export interface BeadList {
   readonly span: Span
 }
 
-/** One stitch of a round: the roles to pick up, in order; empty where nothing is picked up. */
-export type Stitch = readonly string[]
-
-const startsList = (cursor: Cursor): boolean => {
+const startsElement = (cursor: Cursor): boolean => {
   const item = cursor.peek()
-  return !!item && (item.kind === 'Name' || item.kind === 'Number' || item.kind === 'Group' || item.text === '-')
+  if (!item) return false
+  if (item.kind === 'Name' || item.kind === 'Number' || item.kind === 'Group') return true
+  if (countsBeads(cursor)) return true
+  return item.kind === 'Mark' && (item.text === '-' || item.text === '>' || item.text === '<')
+}
+
+/** Words that follow a list; any other word before a letter is a count: `k A`. */
+const afterLists = new Set(['as', 'over', 'into', 'no', 'back', 'end', 'keep', 'for', 'with', 'to', 'x'])
+
+const countsBeads = (cursor: Cursor): boolean => {
+  const [item, next] = [cursor.peek(), cursor.peek(1)]
+  return item?.kind === 'Word' && !afterLists.has(item.text) && (next?.kind === 'Name' || next?.kind === 'Group')
 }
 
 export function readBeadList(cursor: Cursor, word: string): BeadList {
-  if (!startsList(cursor)) {
+  if (!startsElement(cursor)) {
     const found = cursor.peek()
     const message = found
       ? `After "${word}" comes a list of beads, not "${shown(found)}".`
@@ -66,8 +98,9 @@ export function readBeadList(cursor: Cursor, word: string): BeadList {
 function readParts(cursor: Cursor): Part[] {
   const parts = [readPart(cursor)]
   while (cursor.take('Comma')) {
-    if (cursor.done)
+    if (cursor.done) {
       throw new LineFault(cursor.end, 'The list stops after a comma.', 'Take the comma away, or go on with the list.')
+    }
     parts.push(readPart(cursor))
   }
   return parts
@@ -75,9 +108,9 @@ function readParts(cursor: Cursor): Part[] {
 
 function readPart(cursor: Cursor): Part {
   const elements: Element[] = []
-  let times: Expression | undefined
-  while (startsList(cursor)) elements.push(readElement(cursor))
-  if (cursor.take('Times')) times = readTimes(cursor)
+  while (startsElement(cursor)) elements.push(readElement(cursor))
+  const over = cursor.take('Word', 'over') ? readExpression(cursor) : undefined
+  const times = cursor.take('Times') ? readExpression(cursor) : undefined
   const first = elements[0]
   const last = elements[elements.length - 1]
   if (!first || !last) {
@@ -88,37 +121,45 @@ function readPart(cursor: Cursor): Part {
       'For example: 3A B.',
     )
   }
-  return { elements, times, span: { from: first.span.from, to: (times ?? last).span.to } }
+  return { elements, times, over, span: { from: first.span.from, to: (times ?? over ?? last).span.to } }
 }
-
-/** The number after `x`: a number, a name, or a quotient such as n/4. */
-const readTimes = (cursor: Cursor): Expression => readExpression(cursor)
 
 function readElement(cursor: Cursor): Element {
   const nothing = cursor.take('Mark', '-')
   if (nothing) return { type: 'nothing', span: nothing }
+  const pass = cursor.take('Mark', '>')
+  if (pass) {
+    const target = readTarget(cursor)
+    const span = { from: pass.from, to: target.span.to }
+    return { type: 'other', move: { type: 'pass', target, span }, span }
+  }
+  const back = cursor.take('Mark', '<')
+  if (back) return readBack(cursor, back)
   const group = cursor.take('Group')
   if (group) {
     const inner = cursor.inside(group)
     const parts = readParts(inner)
     inner.finish()
-    const times = cursor.take('Times') ? readTimes(cursor) : undefined
+    const times = cursor.take('Times') ? readExpression(cursor) : undefined
     return { type: 'bracket', parts, times, span: { from: group.from, to: times?.span.to ?? group.to } }
   }
-  const number = cursor.take('Number')
-  const count: Expression | undefined = number && {
-    type: 'number',
-    value: { amount: Number(number.text), unit: 'count' },
-    span: number,
-  }
+  const number = cursor.take('Number') ?? (countsBeads(cursor) ? cursor.next() : undefined)
+  const count: Expression | undefined =
+    number &&
+    (number.kind === 'Word'
+      ? { type: 'name', name: number.text, span: number }
+      : { type: 'number', value: { amount: Number(number.text), unit: 'count' }, span: number })
   if (number && cursor.peek()?.kind === 'Group') {
-    const bracket = readElement(cursor) as Bracket
-    if (bracket.times)
+    const inside = readElement(cursor)
+    if (inside.type !== 'bracket') throw new LineFault(inside.span, 'Expected a bracket here.', 'For example: 3(A B).')
+    const bracket = inside
+    if (bracket.times) {
       throw new LineFault(
         bracket.span,
         'This bracket is counted twice.',
         'Use either the number before it or the x after it.',
       )
+    }
     return { ...bracket, times: count, span: { from: number.from, to: bracket.span.to } }
   }
   const name = cursor.expect(
@@ -126,7 +167,36 @@ function readElement(cursor: Cursor): Element {
     number ? `a bead's letter after ${number.text}` : "a bead's letter",
     'For example: 3A.',
   )
-  return { type: 'beads', count, role: name.text, span: { from: (number ?? name).from, to: name.to } }
+  let to = name.to
+  let bore: 0 | 1 = 0
+  if (cursor.take('Mark', ':')) {
+    const which = cursor.expect('Number', '1 or 2 for the bore', 'For example: A:2.')
+    if (which.text !== '1' && which.text !== '2') {
+      throw new LineFault(which, `There is no bore ${which.text}.`, 'A bead has bore 1, and a two-hole bead bore 2.')
+    }
+    bore = which.text === '2' ? 1 : 0
+    to = which.to
+  }
+  const raised = cursor.take('Mark', '^')
+  const span = { from: (number ?? name).from, to: raised?.to ?? to }
+  return {
+    type: 'beads',
+    count,
+    move: { type: 'pick', role: name.text, bore, stands: raised !== undefined, span: name },
+    span,
+  }
+}
+
+/** `<2A`: back through the last two A of this group; `<3`: through its last three beads, whatever they are. */
+function readBack(cursor: Cursor, mark: Span): Element {
+  const number = cursor.take('Number')
+  const name = cursor.take('Name')
+  const span = { from: mark.from, to: (name ?? number)?.to ?? mark.to }
+  const count = number ? Number(number.text) : 1
+  if ((!number && !name) || !Number.isInteger(count) || count < 1) {
+    throw new LineFault(span, '"<" says how many beads of this group to go back through.', 'For example: <2A, or <3.')
+  }
+  return { type: 'other', move: { type: 'back', count, role: name?.text, span }, span }
 }
 
 /** How many beads a list picks up; reckoned before anything is laid out, so that a slip of the hand costs nothing. */
@@ -135,15 +205,18 @@ function tally(parts: readonly Part[], scope: Scope): number {
   for (const part of parts) {
     let once = 0
     for (const element of part.elements) {
-      if (element.type === 'beads')
-        once += element.count ? reckonCount(element.count, scope, 'The number of beads', 1) : 1
+      if (element.type === 'beads') once += beadCount(element, scope)
       else if (element.type === 'bracket') once += tally(element.parts, scope) * times(element.times, scope)
+      else if (element.type === 'other') once += element.move.type === 'back' ? element.move.count : 1
     }
     // A stitch that picks up nothing still takes a turn, so it counts towards the limit.
     total += Math.max(once, 1) * times(part.times, scope)
   }
   return total
 }
+
+const beadCount = (element: Beads, scope: Scope) =>
+  element.count ? reckonCount(element.count, scope, 'The number of beads', 1) : 1
 
 const times = (expression: Expression | undefined, scope: Scope) =>
   expression ? reckonCount(expression, scope, 'The number of times', 0) : 1
@@ -159,30 +232,45 @@ function checkSize(list: BeadList, scope: Scope): void {
   }
 }
 
-/** The list as one run of roles, as it is strung. */
-export function asRun(list: BeadList, scope: Scope): string[] {
+/** The list as one run of things to do, as it is strung. */
+export function asMoves(list: BeadList, scope: Scope): Move[] {
   checkSize(list, scope)
-  const run: string[] = []
-  lay(list.parts, scope, run)
-  return run
+  const moves: Move[] = []
+  layMoves(list.parts, scope, moves)
+  return moves
 }
 
-function lay(parts: readonly Part[], scope: Scope, into: string[]): void {
+/** The list as beads to string, and nothing else. */
+export function asRun(list: BeadList, scope: Scope): string[] {
+  return asMoves(list, scope).map((move) => {
+    if (move.type === 'pick') return move.role
+    throw new LineFault(move.span, 'Here beads are only picked up.', 'Passing beads on the way is for pick and round.')
+  })
+}
+
+function layMoves(parts: readonly Part[], scope: Scope, into: Move[]): void {
   for (const part of parts) {
+    if (part.over) throw new LineFault(part.over.span, '"over" is for the stitches of a round.', 'Take it away.')
     const turns = times(part.times, scope)
-    for (let turn = 0; turn < turns; turn++) {
-      for (const element of part.elements) {
-        if (element.type === 'nothing') {
-          throw new LineFault(element.span, '"-" picks up nothing, which only a round can do.', 'Take it away.', '')
-        }
-        if (element.type === 'beads') {
-          const count = element.count ? reckonCount(element.count, scope, 'The number of beads', 1) : 1
-          for (let i = 0; i < count; i++) into.push(element.role)
-        } else {
-          const repeats = times(element.times, scope)
-          for (let i = 0; i < repeats; i++) lay(element.parts, scope, into)
-        }
-      }
+    for (let turn = 0; turn < turns; turn++) for (const element of part.elements) layElement(element, scope, into)
+  }
+}
+
+function layElement(element: Element, scope: Scope, into: Move[]): void {
+  switch (element.type) {
+    case 'nothing':
+      throw new LineFault(element.span, '"-" picks up nothing, which only a round can do.', 'Take it away.', '')
+    case 'beads': {
+      const count = beadCount(element, scope)
+      for (let i = 0; i < count; i++) into.push(element.move)
+      return
+    }
+    case 'other':
+      into.push(element.move)
+      return
+    case 'bracket': {
+      const repeats = times(element.times, scope)
+      for (let i = 0; i < repeats; i++) layMoves(element.parts, scope, into)
     }
   }
 }
@@ -199,12 +287,12 @@ function layStitches(parts: readonly Part[], scope: Scope, into: Stitch[]): void
   for (const part of parts) {
     const turns = times(part.times, scope)
     const [only] = part.elements
-    if (part.elements.length === 1 && only?.type === 'bracket') {
+    if (part.elements.length === 1 && only?.type === 'bracket' && !part.over) {
       const repeats = turns * times(only.times, scope)
       for (let i = 0; i < repeats; i++) layStitches(only.parts, scope, into)
       continue
     }
-    const stitch: string[] = []
+    const moves: Move[] = []
     for (const element of part.elements) {
       if (element.type === 'nothing') {
         if (part.elements.length > 1) {
@@ -214,25 +302,20 @@ function layStitches(parts: readonly Part[], scope: Scope, into: Stitch[]): void
             'Put a comma between them to make two stitches.',
           )
         }
-      } else if (element.type === 'bracket') {
-        const repeats = times(element.times, scope)
-        for (let i = 0; i < repeats; i++) lay(element.parts, scope, stitch)
-      } else {
-        const count = element.count ? reckonCount(element.count, scope, 'The number of beads', 1) : 1
-        for (let i = 0; i < count; i++) stitch.push(element.role)
-      }
+      } else layElement(element, scope, moves)
     }
+    const stitch = { moves, over: part.over ? reckonCount(part.over, scope, 'The beads taken at once', 1) : 1 }
     for (let turn = 0; turn < turns; turn++) into.push(stitch)
   }
 }
 
-/** Each role a list names, with its place, so that an unknown one can be pointed at. */
+/** Each role a list picks up, with its place, so that an unknown one can be pointed at. */
 export function rolesIn(list: BeadList): { role: string; span: Span }[] {
   const found: { role: string; span: Span }[] = []
   const walk = (parts: readonly Part[]) => {
     for (const part of parts) {
       for (const element of part.elements) {
-        if (element.type === 'beads') found.push({ role: element.role, span: element.span })
+        if (element.type === 'beads') found.push({ role: element.move.role, span: element.span })
         else if (element.type === 'bracket') walk(element.parts)
       }
     }
@@ -240,3 +323,7 @@ export function rolesIn(list: BeadList): { role: string; span: Span }[] {
   walk(list.parts)
   return found
 }
+
+/** The roles that some moves pick up, in order. */
+export const pickedRoles = (moves: readonly Move[]): string[] =>
+  moves.flatMap((move) => (move.type === 'pick' ? [move.role] : []))

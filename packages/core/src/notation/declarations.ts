@@ -16,7 +16,15 @@ export type Declaration =
   | { readonly word: 'bead'; readonly role: string; readonly bead: Bead; readonly label: string }
   | { readonly word: 'stone'; readonly role: string; readonly stone: StoneWords; readonly label: string }
   | { readonly word: 'thread'; readonly thread: ThreadWords }
-  | { readonly word: 'part'; readonly name: string }
+  | { readonly word: 'option'; readonly name: string; readonly on: boolean }
+  | {
+      readonly word: 'item'
+      readonly role: string
+      readonly name: string
+      readonly count: number
+      readonly label: string
+    }
+  | { readonly word: 'part'; readonly name: string; readonly times: Expression | undefined }
 
 export interface SizeWords {
   readonly name: string
@@ -85,10 +93,42 @@ const readers: Readonly<Record<DeclarationWord, (cursor: Cursor, line: Line) => 
 
   thread: (cursor) => ({ word: 'thread', thread: readThread(cursor) }),
 
-  part: (cursor) => ({
-    word: 'part',
-    name: cursor.expect('Word', 'the name of the part', 'For example: part bezel.').text,
-  }),
+  option(cursor) {
+    const example = 'For example: option rim on.'
+    const name = cursor.expect('Word', 'the name of the option', example).text
+    const state = cursor.take('Word')
+    if (state && state.text !== 'on' && state.text !== 'off') {
+      throw new LineFault(state, `An option is on or off, not "${state.text}".`, example)
+    }
+    return { word: 'option', name, on: state?.text !== 'off' }
+  },
+
+  item(cursor) {
+    const example = 'item J jump ring 5 mm x 1'
+    const role = readRole(cursor, example)
+    const words: string[] = []
+    while (cursor.peek()?.kind === 'Word' || cursor.peek()?.kind === 'Number') words.push(cursor.next().text)
+    if (words.length === 0)
+      throw new LineFault(cursor.peek() ?? cursor.end, `What is ${role}?`, `For example: ${example}.`)
+    let count = 1
+    if (cursor.take('Times')) {
+      const number = cursor.expect('Number', 'how many', `For example: ${example}.`)
+      count = Number(number.text)
+      if (!Number.isInteger(count) || count < 1 || count > 1000) {
+        throw new LineFault(
+          number,
+          `A piece does not take ${number.text} of it.`,
+          'Give a whole number from 1 to 1000.',
+        )
+      }
+    }
+    return { word: 'item', role, name: words.join(' '), count, label: readLabel(cursor) }
+  },
+
+  part(cursor) {
+    const name = cursor.expect('Word', 'the name of the part', 'For example: part bezel.').text
+    return { word: 'part', name, times: cursor.take('Times') ? readExpression(cursor) : undefined }
+  },
 }
 
 function readRole(cursor: Cursor, example: string): string {

@@ -29,10 +29,21 @@ export interface StoneTotal {
   readonly stone: Stone
 }
 
+/** Findings and other things that are neither beads nor stones. */
+export interface ItemTotal {
+  readonly role: string
+  readonly name: string
+  readonly label: string
+  readonly each: number
+  readonly total: number
+}
+
 export interface StatementReport {
   readonly line: number
   readonly text: string
   readonly part: string
+  /** How often it is done, in repeats and parts made more than once. */
+  readonly times: number
   /** Stitches made; nought for lines that string, travel or speak. */
   readonly stitches: number
   readonly added: Readonly<Record<string, number>>
@@ -50,8 +61,11 @@ export interface Report {
   /** The size reckoned; "" for a pattern of one size. */
   readonly size: string
   readonly sizes: readonly string[]
+  /** Options by name, as they were reckoned. */
+  readonly options: Readonly<Record<string, boolean>>
   readonly beads: readonly BeadTotal[]
   readonly stones: readonly StoneTotal[]
+  readonly items: readonly ItemTotal[]
   /** Each stone that was placed, and how its ring sits. */
   readonly fits: readonly Fit[]
   readonly threadChoice: ThreadChoice

@@ -1,3 +1,5 @@
+import type { IntoWords } from '../notation/into-words'
+
 /**
  * What a statement did, as plain data: what the written pattern is told from and the screen reads beside the line.
  * Roles are their letters.
@@ -15,7 +17,7 @@ export type Action =
       /** Stitches, with or without a bead. */
       readonly stitches: number
       /** The stitches of one turn of the list, equal neighbours told together. */
-      readonly cycle: readonly { readonly beads: readonly Run[]; readonly times: number }[]
+      readonly cycle: readonly { readonly beads: readonly Run[]; readonly times: number; readonly over: number }[]
       readonly turns: number
       readonly added: number
       /** From 1, on its edge. */
@@ -23,12 +25,17 @@ export type Action =
       readonly edge: Edge
       /** Groups that now stand up for the next round. */
       readonly standing: number
+      readonly closed: boolean
+      readonly into: IntoWords['type']
     }
   | { readonly type: 'other edge'; readonly edge: Edge; readonly passed: number }
   | { readonly type: 'to'; readonly target: string; readonly passed: number }
   | { readonly type: 'place'; readonly role: string }
   | {
       readonly type: 'loop'
+      /** Beads it closes round again. */
+      readonly over: number
+      readonly back: boolean
       readonly beads: readonly Run[]
       readonly name: string | undefined
       readonly through: string
@@ -36,12 +43,37 @@ export type Action =
   | {
       readonly type: 'reinforce'
       readonly times: number
-      readonly what: 'ring' | 'round' | 'loop'
+      readonly what: 'ring' | 'round' | 'loop' | 'run'
       readonly passed: number
     }
+  | { readonly type: 'string' | 'pick'; readonly beads: readonly Run[]; readonly name: string | undefined }
+  | { readonly type: 'through'; readonly passed: number; readonly targets: readonly string[] }
+  | { readonly type: 'turn' | 'under' }
+  | { readonly type: 'go'; readonly beads: number }
+  | { readonly type: 'weave'; readonly units: number; readonly beads: readonly Run[]; readonly stitches: number }
+  | { readonly type: 'join'; readonly target: string; readonly beads: readonly Run[] }
+  | {
+      readonly type: 'stand'
+      readonly role: string
+      readonly stitches: number
+      readonly increases: number
+      readonly row: boolean
+    }
+  | {
+      readonly type: 'fringe'
+      readonly strands: readonly { readonly beads: readonly Run[]; readonly end: readonly Run[] }[]
+      readonly keep: number
+    }
+  | { readonly type: 'rail'; readonly name: string; readonly beads: number }
+  | { readonly type: 'attach'; readonly item: string; readonly target: string }
+  | { readonly type: 'caution'; readonly about: CautionAbout }
+  | { readonly type: 'new thread' }
   | { readonly type: 'finish' }
   | { readonly type: 'check' | 'note'; readonly text: string }
   | { readonly type: 'let'; readonly name: string; readonly amount: number; readonly unit: 'count' | 'mm' }
+
+/** What a step can do harm with. */
+export type CautionAbout = 'flame' | 'glue' | 'pliers' | 'magnet' | 'nickel'
 
 /** The edge first worked is the front. */
 export type Edge = 'front' | 'back'

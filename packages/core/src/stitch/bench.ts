@@ -8,14 +8,15 @@ import type { Mm } from '../measure/units'
 import { mostBeads } from '../notation/bead-list'
 import type { Argument, Scope, Value } from '../notation/expression'
 import { LineFault, type Span } from '../notation/fault'
+import type { IntoWords } from '../notation/into-words'
 import { nearest } from '../notation/nearest'
 import { callFunction } from '../sizing/functions'
 import type { FitVerdict } from '../sizing/ring-fit'
 import { jogLength } from '../thread/jog'
 import type { ThreadSettings } from '../thread/settings'
 import type { Edge } from './action'
-import { beadOf, type Hole } from './hole'
-import type { Rail } from './rail'
+import { beadOf, entryOf, exitOf, type Hole } from './hole'
+import { holesOf, type Rail } from './rail'
 import { Work } from './work'
 
 export type Role =
@@ -24,6 +25,14 @@ export type Role =
       readonly letter: string
       readonly bead: Bead
       readonly nominal: Bead
+      readonly label: string
+      readonly span: Span
+    }
+  | {
+      readonly type: 'item'
+      readonly letter: string
+      readonly name: string
+      readonly count: number
       readonly label: string
       readonly span: Span
     }
@@ -37,7 +46,7 @@ export type Role =
 
 /** What the last statement that picked up beads left to be gone round again. */
 export interface Trail {
-  readonly what: 'ring' | 'round' | 'loop'
+  readonly what: 'ring' | 'round' | 'loop' | 'run'
   /** Passes from..to of the work. */
   readonly from: number
   readonly to: number
@@ -72,7 +81,10 @@ export const mostPasses = 2_000_000
 export class Bench implements Scope {
   readonly work = new Work()
   readonly remarks: Remark[] = []
-  readonly marks = new Map<string, readonly Hole[]>()
+  /** What was marked, newest last; more than one where a repeat marks again. */
+  private readonly marks = new Map<string, (readonly Hole[])[]>()
+  /** What the next round will take for its anchors, so that the one before steps up to it. */
+  nextInto: IntoWords | undefined
   readonly placed = new Set<string>()
   readonly fits: Fit[] = []
   readonly used = new Set<string>()
@@ -83,6 +95,10 @@ export class Bench implements Scope {
   edge: Edge = 'front'
   roundsOn: Record<Edge, number> = { front: 0, back: 0 }
   trail: Trail | undefined
+  /** How far `go` has gone along the trail. */
+  along = 0
+  /** What stands round a core, for the next row: its outer radius and its beads. */
+  standing: { readonly radiusMm: Mm; readonly holes: readonly Hole[] } | undefined
   finished = false
   statement = 0
   part = ''
@@ -98,7 +114,10 @@ export class Bench implements Scope {
   private readonly letters: Role[] = []
   private readonly indexOf = new Map<string, number>()
 
-  constructor(readonly settings: ThreadSettings) {}
+  constructor(
+    readonly settings: ThreadSettings,
+    readonly threadMm: Mm,
+  ) {}
 
   declare(role: Role): void {
     this.indexOf.set(role.letter, this.letters.length)
@@ -147,6 +166,13 @@ export class Bench implements Scope {
       this.used.add(letter)
       return this.indexOf.get(letter) as number
     }
+    if (role?.type === 'item') {
+      throw new LineFault(
+        span,
+        `${letter} is a finding; it is attached, not picked up.`,
+        `Use: attach ${letter} to NAME.`,
+      )
+    }
     if (role) throw new LineFault(span, `${letter} is a stone; it is placed, not picked up.`, `Use: place ${letter}.`)
     const lost = this.lostRoles.get(letter)
     if (lost !== undefined) throw new Unreckoned(span, lost)
@@ -178,6 +204,43 @@ export class Bench implements Scope {
   walkCost = (h: Hole): Mm => {
     const bead = this.beadAt(this.work.role(beadOf(h)))
     return bead.lengthMm + 0.2 * bead.acrossMm
+  }
+
+  boresOf = (bead: number): 1 | 2 => this.boresOfRole(this.work.role(bead))
+  boresOfRole = (role: number): 1 | 2 => this.beadAt(role).bores
+
+  /** Every bead of a role picked up so far, in order. */
+  beadsOf(role: number): number[] {
+    const found: number[] = []
+    for (let bead = 0; bead < this.work.beads; bead++) if (this.work.role(bead) === role) found.push(bead)
+    return found
+  }
+
+  mark(name: string, holes: readonly Hole[]): void {
+    const known = this.marks.get(name)
+    if (known) known.push(holes)
+    else this.marks.set(name, [holes])
+    this.marks.set('new', [holes])
+  }
+
+  /** What bears a name: a mark (or the one `before` it), an edge of the part in hand, or an edge of a part by its name. */
+  marked(name: string, before = 0): readonly Hole[] | undefined {
+    if (name === 'front' || name === 'back') {
+      const rail = this.edges[name]
+      return rail && holesOf(rail)
+    }
+    const known = this.marks.get(name)
+    return known?.[known.length - 1 - before]
+  }
+
+  markNames = (): string[] => [...[...this.marks.keys()].filter((name) => name !== 'new'), ...Object.keys(this.edges)]
+
+  /** The way to go into a hole from where the needle is: the end that thread already leads to, or as it was first passed. */
+  facing(h: Hole): Hole {
+    const { needle } = this.work
+    if (needle === undefined) return h
+    const joined = this.work.joinedTo(exitOf(needle))
+    return !joined.includes(entryOf(h)) && joined.includes(exitOf(h)) ? h ^ 1 : h
   }
 
   // --- doing ----------------------------------------------------------------------------------------------------
@@ -244,6 +307,9 @@ export class Bench implements Scope {
   }
 
   beginPart(name: string): void {
+    // The edges of the part just done stay known by its name.
+    for (const [edge, rail] of Object.entries(this.edges))
+      if (this.part) this.marks.set(`${this.part}.${edge}`, [holesOf(rail)])
     this.part = name
     this.edges = {}
     this.edge = 'front'

@@ -1,16 +1,23 @@
 /**
  * Rails: ordered runs of holes that rounds walk along.
  *
- * A rail is kept turned so that the needle stands just behind its last group: the next hole to come is its first. Its groups
- * are what stands up for the next round, a bead or several at a time; which of them are anchors is the difference between
+ * A closed rail is kept turned so that the needle stands just behind its last group: the next hole to come is its first. Its
+ * groups are what the last round added, or the beads of a ring; which of their beads are anchors is the difference between
  * techniques.
  */
 import type { Hole } from './hole'
 
+/** What one stitch added. */
+export interface Group {
+  readonly holes: readonly Hole[]
+  /** Those of them that stand up for the next round: all, unless some were marked with ^. */
+  readonly stands: readonly Hole[]
+}
+
 export interface Rail {
   readonly closed: boolean
-  /** Groups in walking order, each its holes in order. */
-  readonly groups: readonly (readonly Hole[])[]
+  /** In walking order. */
+  readonly groups: readonly Group[]
   /** A ring that nothing has been stitched on: every second group of it stands up, and the rest is its other edge. */
   readonly fresh: boolean
   /** The beads of the ring it grew from, and its groups a ring bead: how a better ring count is computed. */
@@ -21,6 +28,11 @@ export interface Rail {
   /** +1 for rounds that grow towards the front, -1 towards the back. */
   readonly side: 1 | -1
 }
+
+/** A group all of whose beads stand up. */
+export const plainGroup = (holes: readonly Hole[]): Group => ({ holes, stands: holes })
+
+export const holesOf = (rail: Rail): Hole[] => rail.groups.flatMap((group) => [...group.holes])
 
 /** The same rail begun `by` groups later. */
 export function turned(rail: Rail, by: number): Rail {

@@ -1,5 +1,6 @@
 import type { Cursor } from '../notation/cursor'
 import type { Span } from '../notation/fault'
+import type { IntoWords } from '../notation/into-words'
 import type { Line } from '../notation/line'
 import type { StitchWord } from '../notation/words'
 import type { Action } from './action'
@@ -13,11 +14,15 @@ export interface Technique<Words> {
   readonly word: StitchWord
   read(cursor: Cursor, line: Line): Words
   work(words: Words, bench: Bench, span: Span): Action
+  /** Of a round: its anchors. */
+  into?(words: Words): IntoWords
 }
 
 /** A line read, ready to be worked. */
 export interface Statement {
   readonly line: Line
+  /** Of a round: what it will take for its anchors, so that the line before can step up to it. */
+  readonly into?: IntoWords | undefined
   work(bench: Bench): Action
 }
 
@@ -25,5 +30,5 @@ export function readStatement<Words>(technique: Technique<Words>, cursor: Cursor
   const words = technique.read(cursor, line)
   cursor.finish()
   const span = { from: line.from, to: line.to }
-  return { line, work: (bench) => technique.work(words, bench, span) }
+  return { line, into: technique.into?.(words), work: (bench) => technique.work(words, bench, span) }
 }

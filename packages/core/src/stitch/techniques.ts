@@ -4,15 +4,24 @@ import type { Line } from '../notation/line'
 import type { StitchWord } from '../notation/words'
 import { readStatement, type Statement, type Technique } from './technique'
 import { finishTechnique } from './techniques/finish'
+import { fringeTechnique } from './techniques/fringe'
+import { goTechnique } from './techniques/go'
 import { letTechnique } from './techniques/let'
 import { loopTechnique } from './techniques/loop'
 import { otherEdgeTechnique } from './techniques/other-edge'
+import { pickTechnique } from './techniques/pick'
 import { placeTechnique } from './techniques/place'
-import { reinforceTechnique } from './techniques/reinforce'
+import { againTechnique, reinforceTechnique } from './techniques/reinforce'
 import { ringTechnique } from './techniques/ring'
-import { roundTechnique } from './techniques/round'
+import { roundTechnique, rowTechnique } from './techniques/round'
+import { attachTechnique, cautionTechnique, newThreadTechnique, railTechnique } from './techniques/small'
 import { checkTechnique, noteTechnique } from './techniques/spoken'
+import { standTechnique } from './techniques/stand'
+import { stringTechnique } from './techniques/string'
+import { throughTechnique } from './techniques/through'
 import { toTechnique } from './techniques/to'
+import { turnTechnique, underTechnique } from './techniques/turn'
+import { joinTechnique, weaveTechnique } from './techniques/weave'
 
 type Reader = (line: Line) => Statement
 
@@ -24,14 +33,30 @@ const reads =
 const readers: Readonly<Record<StitchWord, Reader>> = {
   let: reads(letTechnique),
   ring: reads(ringTechnique),
+  string: reads(stringTechnique),
+  pick: reads(pickTechnique),
   round: reads(roundTechnique),
+  row: reads(rowTechnique),
   other: reads(otherEdgeTechnique),
   to: reads(toTechnique),
+  through: reads(throughTechnique),
+  again: reads(againTechnique),
+  turn: reads(turnTechnique),
+  under: reads(underTechnique),
   place: reads(placeTechnique),
   loop: reads(loopTechnique),
+  go: reads(goTechnique),
+  weave: reads(weaveTechnique),
+  join: reads(joinTechnique),
+  stand: reads(standTechnique),
+  fringe: reads(fringeTechnique),
   reinforce: reads(reinforceTechnique),
+  rail: reads(railTechnique),
+  attach: reads(attachTechnique),
   check: reads(checkTechnique),
   note: reads(noteTechnique),
+  caution: reads(cautionTechnique),
+  new: reads(newThreadTechnique),
   finish: reads(finishTechnique),
 }
 

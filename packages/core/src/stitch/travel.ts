@@ -3,6 +3,8 @@
  */
 import TinyQueue from 'tinyqueue'
 import type { Mm } from '../measure/units'
+import { LineFault, type Span } from '../notation/fault'
+import type { Bench } from './bench'
 import { beadOf, entryOf, exitOf, type Hole } from './hole'
 import type { Work } from './work'
 
@@ -46,6 +48,17 @@ export function shortestWay(
     follow(h, best.get(h) as Mm)
   }
   return undefined
+}
+
+/** Travels to a bead by the shortest way; nothing to do where the needle is there already. */
+export function travelTo(h: Hole, bench: Bench, span: Span): number {
+  const needle = bench.needle('to', span)
+  if (beadOf(needle) === beadOf(h)) return 0
+  const way = shortestWay(bench.work, needle, bench.walkCost, (at) => beadOf(at) === beadOf(h))
+  if (!way) throw new LineFault(span, 'No thread leads there from here.', 'Finish here and begin a new part there.')
+  bench.makeRoom(0, way.length, span)
+  for (const at of way) bench.work.pass(at, 'travel', bench.statement)
+  return way.length
 }
 
 /** Holes the needle may enter when it comes out at `end`: those that thread already joins to it. */

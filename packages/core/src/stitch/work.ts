@@ -69,15 +69,15 @@ export class Work {
   }
 
   /** Picks up a new bead. */
-  pick(role: number, jog: Jog, statement: number, seat: Seat): Hole {
+  pick(role: number, jog: Jog, statement: number, seat: Seat, bore: 0 | 1 = 0): Hole {
     const bead = this.roles.length
     this.roles.push(role)
     this.bornAt.push(statement)
     this.turns.push(seat.turn)
     this.rows.push(seat.row)
     this.bases.push(seat.base ?? -1)
-    this.append(hole(bead), jog, statement, true)
-    return hole(bead)
+    this.append(hole(bead, bore), jog, statement, true)
+    return hole(bead, bore)
   }
 
   reseat(bead: number, seat: Seat): void {
@@ -92,10 +92,14 @@ export class Work {
     this.append(h, jog, statement, false)
   }
 
+  /** The gap before the next pass, where a line has led the thread another way. */
+  nextJog: Jog | undefined
+
   private append(h: Hole, jog: Jog, statement: number, fresh: boolean): void {
     this.holes.push(h)
     this.fresh.push(fresh ? 1 : 0)
-    this.jogOf.push(jogNumber[jog])
+    this.jogOf.push(jogNumber[this.nextJog ?? jog])
+    this.nextJog = undefined
     this.statementOf.push(statement)
   }
 

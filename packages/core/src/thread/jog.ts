@@ -8,6 +8,7 @@ export const jogShare = {
   ring: 0.1,
   peyote: 0.5,
   'right angle': 0.4,
+  brick: 1,
   netting: 0.2,
   'fringe turn': 1,
   travel: 0.2,

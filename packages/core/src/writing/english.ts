@@ -1,5 +1,5 @@
 /** The sentences of a written pattern, in English: one for each thing a statement can do. */
-import type { Action, Run } from '../stitch/action'
+import type { Action, CautionAbout, Run } from '../stitch/action'
 import type { ThreadSettings } from '../thread/settings'
 
 export const sayRun = (runs: readonly Run[]): string => list(runs.map((run) => `${run.count} ${run.role}`))
@@ -17,6 +17,7 @@ export const sayCounts = (counts: Readonly<Record<string, number>>): string =>
     .map(([role, count]) => `${count} ${role}`)
     .join(', ')
 
+/** @returns undefined for a line that a stitcher need not be told of */
 export function sentenceFor(action: Action, settings: ThreadSettings): string | undefined {
   switch (action.type) {
     case 'ring': {
@@ -34,11 +35,45 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
     case 'place':
       return `Lay the stone ${action.role} in, face to the front, and draw the thread up snug round it.`
     case 'loop': {
+      const again =
+        action.over > 1
+          ? `the last ${action.over} beads the needle came through`
+          : `the ${action.through} the needle came out of`
       const name = action.name ? ` This is the ${action.name}.` : ''
-      return `Pick up ${sayRun(action.beads)} and pass again, the same way, through the ${action.through} the needle came out of, to make a loop.${name}`
+      return `Pick up ${sayRun(action.beads)} and pass ${action.back ? 'back down' : 'again, the same way, through'} ${again}, to make a loop.${name}`
     }
     case 'reinforce':
       return `Pass through the beads of that ${action.what} ${action.times === 1 ? 'once' : `${sayTimes(action.times)}`} more, without picking up any, and pull up firmly but never force the needle.`
+    case 'string':
+      return `String ${sayRun(action.beads)}${action.name ? ` (the ${action.name})` : ''}, and hold them with a stop bead.`
+    case 'pick':
+      return `Pick up ${sayRun(action.beads)}${action.name ? ` (the ${action.name})` : ''}.`
+    case 'through':
+      return `Pass ${through(action.passed)}: ${list(action.targets.map(place))}.`
+    case 'turn':
+      return 'Turn: go over into the other hole of the same bead and come back through it.'
+    case 'under':
+      return 'Catch the bridge of thread between the beads below.'
+    case 'go':
+      return `Step on through the next ${action.beads === 1 ? 'bead' : `${action.beads} beads`} of it.`
+    case 'weave':
+      return `Weave ${action.units} right-angle unit${action.units === 1 ? '' : 's'}: for each pick up ${sayRun(action.beads)}, pass again through the bead shared with the unit before, and step on to the bead opposite.`
+    case 'join':
+      return action.beads.length > 0
+        ? `Join to ${place(action.target)}: pick up the first half of ${sayRun(action.beads)}, pass through it, pick up the rest and pass through the bead the needle came out of.`
+        : `Join to ${place(action.target)}: pass through it and back through the bead the needle came out of.`
+    case 'stand':
+      return stand(action)
+    case 'fringe':
+      return fringe(action)
+    case 'rail':
+      return undefined
+    case 'attach':
+      return `Attach ${action.item} to ${place(action.target)}.`
+    case 'caution':
+      return cautionAbout[action.about]
+    case 'new thread':
+      return 'End this thread and begin a new one where it came out.'
     case 'finish':
       return ending(settings)
     case 'check':
@@ -54,20 +89,65 @@ const through = (beads: number) => `through ${beads} bead${beads === 1 ? '' : 's
 const place = (target: string) => (/^[A-Z]/.test(target) ? `the nearest ${target}` : `the ${target}`)
 
 function round(action: Extract<Action, { type: 'round' }>): string {
-  const head = `${action.edge === 'front' ? 'Front' : 'Back'} round ${action.round}`
+  const head = action.closed
+    ? `${action.edge === 'front' ? 'Front' : 'Back'} round ${action.round}`
+    : `Row ${action.round}`
+  const into = anchorWords[action.into]
   const [only] = action.cycle
   const tail = action.stitches === action.standing ? '' : ` ${action.standing} beads or groups now stand up.`
-  const stepUp = 'Step up through the first bead added.'
+  const stepUp = action.closed ? 'Step up through the first bead added.' : 'Turn.'
   if (action.cycle.length === 1 && only) {
-    return `${head}: pick up ${sayRun(only.beads)} and pass through the next bead that stands up; ${sayTimes(action.stitches)} in all. ${stepUp}${tail}`
+    return `${head}: pick up ${sayRun(only.beads)} and pass through ${into}; ${sayTimes(action.stitches)} in all. ${stepUp}${tail}`
   }
-  const parts = action.cycle.map(({ beads, times }) =>
-    beads.length === 0
-      ? `pass through the next bead that stands up without picking up any${times === 1 ? '' : `, ${sayTimes(times)}`} (a decrease)`
-      : `pick up ${sayRun(beads)} in ${times === 1 ? 'the next stitch' : `each of the next ${times} stitches`}`,
+  const parts = action.cycle.map(({ beads, times, over }) =>
+    over > 1
+      ? `pick up ${sayRun(beads)} and take the stitch over ${over} beads`
+      : beads.length === 0
+        ? `pass through ${into} without picking up any${times === 1 ? '' : `, ${sayTimes(times)}`} (a decrease)`
+        : `pick up ${sayRun(beads)} in ${times === 1 ? 'the next stitch' : `each of the next ${times} stitches`}`,
   )
   const turns = action.turns === 1 ? 'once round' : `${sayTimes(action.turns)} round`
   return `${head}: ${parts.join(', then ')}; ${turns}, ${action.stitches} stitches in all. ${stepUp}${tail}`
+}
+
+/** What a round passes through, by what its anchors are. */
+const anchorWords: Readonly<Record<Extract<Action, { type: 'round' }>['into'], string>> = {
+  gaps: 'the next bead that stands up',
+  every: 'the next bead in its turn',
+  middles: 'the middle bead of the next group',
+  nth: 'the next group at its bead',
+  bore: 'the other hole of the next bead',
+  target: 'the next of the beads named',
+}
+
+function stand(action: Extract<Action, { type: 'stand' }>): string {
+  const where = action.row ? 'on the row below' : 'round the core'
+  const more =
+    action.increases > 0
+      ? ` That is ${action.increases} more than the row below: spread them evenly, and not at the first or last bead.`
+      : ''
+  return `Stand ${action.stitches} ${action.role} ${where}: for each pick up one, catch the thread below and come back up through it; draw the last to the first by going down and up through it.${more}`
+}
+
+function fringe({ strands, keep }: Extract<Action, { type: 'fringe' }>): string {
+  const one = ({ beads, end }: (typeof strands)[number]) =>
+    sayRun(beads) + (end.length > 0 ? `, then ${sayRun(end)}` : '')
+  const [first] = strands
+  const same = first && strands.every((strand) => one(strand) === one(first))
+  const told = first && same ? one(first) : strands.map((strand, i) => `${i + 1}: ${one(strand)}`).join('; ')
+  const turning = first && first.end.length > 0 ? 'past the end beads' : 'past the last bead'
+  const kept = keep > 0 ? `, leaving out the top ${keep}` : ''
+  const many = strands.length > 1 ? `Hang ${strands.length} strands. ` : ''
+  return `${many}Pick up ${told}; go back up the strand ${turning}${kept}.`
+}
+
+const cautionAbout: Readonly<Record<CautionAbout, string>> = {
+  flame:
+    'Take care: a burner or lighter burns. Keep it from hair, fabric and children, air the room, and use none where the venue forbids flames.',
+  glue: 'Take care: air the room and follow the label of the glue.',
+  pliers: 'Take care: glass may break. Wear eye protection when you use pliers.',
+  magnet: 'Take care: keep magnets from young children and from implanted medical devices.',
+  nickel: 'Take care: some people do not bear nickel or other metals on the skin.',
 }
 
 function closing(settings: ThreadSettings): string {

@@ -1,20 +1,52 @@
 import { asRun, type BeadList, readBeadList, rolesIn } from '../../notation/bead-list'
+import { type Expression, readExpression, reckonCount } from '../../notation/expression'
+import { LineFault } from '../../notation/fault'
 import { runsOf } from '../action'
 import { beadOf } from '../hole'
 import { readMark } from '../mark'
 import type { Technique } from '../technique'
 
-/** `loop 9C as bail`: picks up beads and passes again, the same way, through the bead just left. */
-export const loopTechnique: Technique<{ list: BeadList; name: string | undefined }> = {
+interface LoopWords {
+  readonly list: BeadList
+  readonly over: Expression | undefined
+  readonly back: boolean
+  readonly name: string | undefined
+}
+
+/**
+ * `loop 9C as bail`, `loop 4A over 2`, `loop 12C back`: picks up beads and passes again, the same way, through the bead just left, or
+ * through the last few; `back` goes down again the bead it left.
+ */
+export const loopTechnique: Technique<LoopWords> = {
   word: 'loop',
-  read: (cursor) => ({ list: readBeadList(cursor, 'loop'), name: readMark(cursor) }),
-  work({ list, name }, bench, span) {
+  read(cursor) {
+    const list = readBeadList(cursor, 'loop')
+    let over: Expression | undefined
+    let back = false
+    let name: string | undefined
+    for (let word = cursor.peek(); word?.kind === 'Word'; word = cursor.peek()) {
+      if (cursor.take('Word', 'over')) over = readExpression(cursor)
+      else if (cursor.take('Word', 'back')) back = true
+      else {
+        const mark = readMark(cursor)
+        if (mark === undefined) break
+        name = mark
+      }
+    }
+    return { list, over, back, name }
+  },
+  work({ list, over, back, name }, bench, span) {
     const { work } = bench
     const from = bench.needle('loop', span)
     for (const { role, span: at } of rolesIn(list)) bench.beadRole(role, at)
     const run = asRun(list, bench)
-    bench.makeRoom(run.length, 1, span)
+    const beads = over ? reckonCount(over, bench, 'The number of beads', 1) : 1
+    const laid = work.passes - (work.threads[work.threads.length - 1] ?? 0)
+    if (beads > laid)
+      throw new LineFault(over?.span ?? span, `The thread has passed only ${laid} beads so far.`, `At most ${laid}.`)
+    bench.makeRoom(run.length, beads, span)
     const begun = work.passes
+    const left = Array.from({ length: beads }, (_, i) => work.holeAt(begun - beads + i))
     const holes = run.map((letter, i) =>
       work.pick(bench.beadRole(letter, list.span), i === 0 ? 'right angle' : 'ring', bench.statement, {
         turn: (i + 1) / (run.length + 1),
@@ -22,9 +54,18 @@ export const loopTechnique: Technique<{ list: BeadList; name: string | undefined
         base: beadOf(from),
       }),
     )
-    work.pass(from, 'right angle', bench.statement)
-    if (name) bench.marks.set(name, holes)
+    if (back) for (const h of left.reverse()) work.pass(h ^ 1, 'right angle', bench.statement)
+    else left.forEach((h, i) => work.pass(h, i === 0 ? 'right angle' : 'ring', bench.statement))
+    bench.mark(name ?? 'new', holes)
     bench.trail = { what: 'loop', from: begun, to: work.passes }
-    return { type: 'loop', beads: runsOf(run), name, through: bench.letterOf(work.role(beadOf(from))) }
+    bench.along = 0
+    return {
+      type: 'loop',
+      beads: runsOf(run),
+      over: beads,
+      back,
+      name,
+      through: bench.letterOf(work.role(beadOf(from))),
+    }
   },
 }

@@ -26,7 +26,9 @@ export const otherEdgeTechnique: Technique<null> = {
         'Stitch a round first, for example: round A.',
       )
     }
-    const lasts = new Map<Hole, number>(rail.groups.map((group, i) => [group[group.length - 1] as Hole, i]))
+    const lasts = new Map<Hole, number>(
+      rail.groups.map((group, i) => [group.stands[group.stands.length - 1] as Hole, i]),
+    )
     const way = shortestWay(work, needle, bench.walkCost, (h) => lasts.has(h))
     if (!way)
       throw new LineFault(

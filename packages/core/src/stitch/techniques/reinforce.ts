@@ -22,3 +22,10 @@ export const reinforceTechnique: Technique<{ times: Expression | undefined }> = 
     return { type: 'reinforce', times, what: trail.what, passed: length * times }
   },
 }
+
+/** `again`: the same beads once more. */
+export const againTechnique: Technique<{ times: Expression | undefined }> = {
+  ...reinforceTechnique,
+  word: 'again',
+  read: () => ({ times: undefined }),
+}

@@ -3,6 +3,7 @@ import { LineFault } from '../../notation/fault'
 import { runsOf, shortestCycle } from '../action'
 import { beadOf } from '../hole'
 import { readMark } from '../mark'
+import { plainGroup } from '../rail'
 import type { Technique } from '../technique'
 
 /** `ring (3A B) x n/4`, `ring A x n as wall`: strings beads and closes them, by passing through them again where that is the shop's way. */
@@ -27,7 +28,7 @@ export const ringTechnique: Technique<{ list: BeadList; name: string | undefined
     bench.edges = {
       front: {
         closed: true,
-        groups: holes.map((h) => [h]),
+        groups: holes.map((h) => plainGroup([h])),
         fresh: true,
         ringCount: run.length,
         perRingBead: 1,
@@ -40,7 +41,7 @@ export const ringTechnique: Technique<{ list: BeadList; name: string | undefined
     bench.ring = { beads: run.length, lengthMm: mean(bench.lengthOf) * run.length, acrossMm: mean(bench.acrossOf) }
     bench.edge = 'front'
     bench.roundsOn = { front: 0, back: 0 }
-    if (name) bench.marks.set(name, holes)
+    bench.mark(name ?? 'new', holes)
     bench.trail = again ? { what: 'ring', from: closed, to: work.passes } : { what: 'ring', from, to: closed }
     const { cycle, repeats } = shortestCycle(run, (a, b) => a === b)
     return { type: 'ring', pattern: runsOf(cycle), repeats, beads: run.length, again }

@@ -1,72 +1,106 @@
 import { divisors } from '../../measure/whole'
-import { asStitches, type BeadList, readBeadList, rolesIn, type Stitch } from '../../notation/bead-list'
+import { asStitches, type BeadList, pickedRoles, readBeadList, rolesIn, type Stitch } from '../../notation/bead-list'
+import { reckonCount } from '../../notation/expression'
 import { LineFault, type Span } from '../../notation/fault'
+import { type IntoWords, readInto } from '../../notation/into-words'
 import { runsOf } from '../action'
+import { anchorsOf, middleOf } from '../anchors'
 import type { Bench } from '../bench'
+import { doMoves } from '../do-moves'
 import { beadOf, type Hole } from '../hole'
-import { gathered, type Rail } from '../rail'
+import { readMark } from '../mark'
+import type { Group, Rail } from '../rail'
 import type { Technique } from '../technique'
 
+export interface RoundWords {
+  readonly list: BeadList
+  readonly into: IntoWords
+  readonly stepsUp: boolean
+  readonly name: string | undefined
+}
+
 /**
- * `round C`, `round A B`, `round C x6, -`: at each anchor of the rail, picks up the next group of the list and passes through the
- * anchor; then steps up through the first group it added. The anchors of a fresh ring are every second group of it (peyote), as
- * wide as the list's groups (two-drop); of a round, the groups it added.
+ * `round C`, `round C x6, -`, `round 5C into every 4th bead`, `round 5C into middles as arcs`: at each anchor of the rail, picks up
+ * the next group of the list and passes through the anchor; a closed round then steps up through the first group it added, as far
+ * as the next round will need.
  */
-export const roundTechnique: Technique<BeadList> = {
+export const roundTechnique: Technique<RoundWords> = {
   word: 'round',
-  read: (cursor) => readBeadList(cursor, 'round'),
-  work(list, bench, span) {
+  read(cursor) {
+    const list = readBeadList(cursor, 'round')
+    let into = readInto(cursor)
+    const name = readMark(cursor)
+    into ??= readInto(cursor)
+    let stepsUp = true
+    if (cursor.take('Word', 'no')) {
+      const step = cursor.expect('Word', '"step"', 'Write: no step.')
+      if (step.text !== 'step')
+        throw new LineFault(step, `Expected "step" after "no", found "${step.text}".`, 'Write: no step.', 'step')
+      stepsUp = false
+    }
+    return { list, into: into ?? { type: 'gaps' }, stepsUp, name }
+  },
+
+  into: ({ into }) => into,
+
+  work({ list, into, stepsUp, name }, bench, span) {
     const { work } = bench
     bench.needle('round', span)
     for (const { role, span: at } of rolesIn(list)) bench.beadRole(role, at)
     const stitches = asStitches(list, bench)
     const rail = bench.rail('round', span)
-    const { anchors, skipped } = anchorsOf(rail, stitches, list.span)
+    const found = anchorsOf(rail, into, stitches, bench, list.span)
+    const { skipped } = found
+    const anchors = takenAtOnce(found.anchors, stitches, rail, list.span)
     const n = anchors.length
-    if (stitches.length === 0 || n % stitches.length !== 0) throw notWhole(stitches.length, n, rail, list.span)
-    const added = stitches.reduce((sum, stitch) => sum + stitch.length, 0) * (n / stitches.length)
+    const picks = stitches.map((stitch) => pickedRoles(stitch.moves).length)
+    const added = picks.reduce((sum, each) => sum + each, 0) * (n / stitches.length)
     if (added === 0)
       throw new LineFault(list.span, 'This round picks up nothing at all.', 'Use "reinforce" to go round once more.')
     bench.makeRoom(added, anchors.reduce((sum, anchor) => sum + anchor.length, 0) + added, span)
 
-    const row = rail.fresh ? rail.row + 1.5 * rail.side : rail.row + rail.side
-    if (rail.fresh) settleRing(anchors, skipped, rail, bench)
-    const groups: Hole[][] = []
-    let before = lastTurn(anchors[n - 1] as Hole[], bench)
+    const peyote = into.type === 'gaps'
+    const jog = peyote ? 'peyote' : 'netting'
+    const row = peyote && rail.fresh ? rail.row + 1.5 * rail.side : rail.row + (peyote ? 1 : 2) * rail.side
+    if (peyote && rail.fresh && rail.closed) settleRing(anchors, skipped, rail, bench)
+    const groups: Group[] = []
+    let before = rail.closed ? lastTurn(anchors[n - 1] as Hole[], bench) : work.seat(beadOf(work.needle as Hole)).turn
     let firstDone = -1
     for (let i = 0; i < n; i++) {
-      const anchor = anchors[i] as Hole[]
+      const anchor = anchors[i] as readonly Hole[]
       const stitch = stitches[i % stitches.length] as Stitch
       const next = work.seat(beadOf(anchor[0] as Hole)).turn
-      if (stitch.length > 0) {
-        const gap = forward(before, next)
-        groups.push(
-          stitch.map((letter, k) =>
-            work.pick(bench.beadRole(letter, list.span), k === 0 ? 'peyote' : 'ring', bench.statement, {
-              turn: before + (gap * (k + 1)) / (stitch.length + 1),
-              row,
-            }),
-          ),
-        )
-        if (firstDone < 0) firstDone = work.passes
+      if (stitch.moves.length > 0) {
+        const gap = rail.closed ? forward(before, next) : next - before
+        const group = doMoves(stitch.moves, bench, jog, (k, of) => ({ turn: before + (gap * (k + 1)) / (of + 1), row }))
+        if (group.holes.length > 0) groups.push(group)
+        if (firstDone < 0 && group.holes.length > 0) firstDone = work.passes
       }
-      passGroup(anchor, bench)
+      passGroup(anchor, jog, bench)
       before = lastTurn(anchor, bench)
     }
-    // Steps up: past the anchors of any stitches that added nothing, to the first group that was added.
-    for (let i = 0; (stitches[i % stitches.length] as Stitch).length === 0; i++) passGroup(anchors[i] as Hole[], bench)
-    const first = groups[0] as Hole[]
-    passGroup(first, bench)
+    const first = groups[0] as Group
+    const steps = stepsUp && rail.closed
+    if (steps) {
+      // Past the anchors of any stitches that added nothing, to the first group that was added.
+      for (let i = 0; picks[i % picks.length] === 0; i++) passGroup(anchors[i] as Hole[], jog, bench)
+      passGroup(first.holes.slice(0, reachOf(first, bench)), jog, bench)
+    }
 
     bench.trail = { what: 'round', from: firstDone, to: work.passes }
+    if (name)
+      bench.mark(
+        name,
+        groups.flatMap((group) => group.holes),
+      )
     bench.edges[bench.edge] = {
       ...rail,
       fresh: false,
       row,
       perRingBead: groups.length / rail.ringCount,
-      groups: [...groups.slice(1), first],
+      groups: steps ? [...groups.slice(1), first] : groups,
     }
-    if (rail.fresh) {
+    if (peyote && rail.fresh && rail.closed) {
       bench.edges.back = {
         ...rail,
         fresh: false,
@@ -86,13 +120,24 @@ export const roundTechnique: Technique<BeadList> = {
       round: bench.roundsOn[bench.edge],
       edge: bench.edge,
       standing: groups.length,
+      closed: rail.closed,
+      into: into.type,
     }
   },
 }
 
-function passGroup(group: readonly Hole[], bench: Bench): void {
+/** How far into its first group a round steps up: to what the next round takes for its anchor. */
+function reachOf(first: Group, bench: Bench): number {
+  const next = bench.nextInto
+  if (next?.type === 'middles') return middleOf(first) + 1
+  if (next?.type === 'nth') return Math.min(reckonCount(next.nth, bench, 'The place', 1), first.holes.length)
+  const last = first.stands[first.stands.length - 1]
+  return first.holes.indexOf(last as Hole) + 1
+}
+
+function passGroup(group: readonly Hole[], jog: 'peyote' | 'netting', bench: Bench): void {
   group.forEach((h, i) => {
-    bench.work.pass(h, i === 0 ? 'peyote' : 'ring', bench.statement)
+    bench.work.pass(h, i === 0 ? jog : 'ring', bench.statement)
   })
 }
 
@@ -105,33 +150,31 @@ const forward = (from: number, to: number) => {
 }
 
 /** On a fresh ring the groups skipped and the groups passed come to lie half a bead to either side of it. */
-function settleRing(anchors: readonly Hole[][], skipped: readonly Hole[][], rail: Rail, bench: Bench): void {
-  for (const [groups, offset] of [
-    [anchors, 0.5],
-    [skipped, -0.5],
-  ] as const) {
-    for (const h of groups.flat())
+function settleRing(anchors: readonly (readonly Hole[])[], skipped: readonly Group[], rail: Rail, bench: Bench): void {
+  const settle = (holes: readonly Hole[], offset: number) => {
+    for (const h of holes)
       bench.work.reseat(beadOf(h), { ...bench.work.seat(beadOf(h)), row: rail.row + offset * rail.side })
   }
+  for (const anchor of anchors) settle(anchor, 0.5)
+  for (const group of skipped) settle(group.holes, -0.5)
 }
 
-/** What the round passes, in order, and what it leaves for the other edge. */
-function anchorsOf(rail: Rail, stitches: readonly Stitch[], span: Span): { anchors: Hole[][]; skipped: Hole[][] } {
-  if (!rail.fresh) return { anchors: rail.groups.map((group) => [...group]), skipped: [] }
-  const drop = Math.max(1, ...stitches.map((stitch) => stitch.length))
-  const holes = rail.groups.flat()
-  if (holes.length % (2 * drop) !== 0) {
-    const step = 2 * drop
-    const below = Math.floor(holes.length / step) * step
-    const how = drop === 1 ? 'even' : `a multiple of ${step}`
-    throw new LineFault(
-      span,
-      `The ring has ${holes.length} beads; ${drop === 1 ? 'peyote' : `${drop} beads a stitch`} in the round needs ${how}.`,
-      `${below > 0 ? `${below} or ` : ''}${below + step} would do${drop === 1 ? '; or stitch once over two beads' : ''}.`,
-    )
+/** The anchors, with those that a stitch "over 2" takes together left out but for its last; checks that the list goes round. */
+function takenAtOnce(
+  anchors: readonly (readonly Hole[])[],
+  stitches: readonly Stitch[],
+  rail: Rail,
+  span: Span,
+): readonly (readonly Hole[])[] {
+  const cycle = stitches.reduce((sum, stitch) => sum + stitch.over, 0)
+  if (stitches.length === 0 || anchors.length % cycle !== 0) throw notWhole(cycle, anchors.length, rail, span)
+  if (cycle === stitches.length) return anchors
+  const taken: (readonly Hole[])[] = []
+  for (let at = 0, i = 0; at < anchors.length; i++) {
+    at += (stitches[i % stitches.length] as Stitch).over
+    taken.push(anchors[at - 1] as readonly Hole[])
   }
-  const groups = gathered(holes, drop)
-  return { anchors: groups.filter((_, i) => i % 2 === 1), skipped: groups.filter((_, i) => i % 2 === 0) }
+  return taken
 }
 
 /** The list does not go round evenly: says what would, and which ring counts would make it so. */
@@ -139,14 +182,18 @@ function notWhole(cycle: number, anchors: number, rail: Rail, span: Span): LineF
   if (cycle === 0) return new LineFault(span, 'This round has no stitches.', 'Give it a bead: round A.')
   const perRingBead = rail.fresh ? anchors / rail.ringCount : rail.perRingBead
   const step = cycle / perRingBead
-  const rings = [Math.floor(rail.ringCount / step) * step, Math.floor(rail.ringCount / step) * step + step].filter(
-    (count) => count > 0 && Number.isInteger(count) && count % 2 === 0,
-  )
+  const below = Math.floor(rail.ringCount / step) * step
+  const rings = [below, below + step].filter((count) => count > 0 && Number.isInteger(count) && count % 2 === 0)
   const lists = divisors(anchors).filter((n) => n <= 12)
+  const ways = [
+    `A list of ${orOf(lists)} stitches would go round`,
+    ...(rings.length > 0 ? [`so would a ring of ${orOf(rings)} beads`] : []),
+    ...(anchors % cycle === 1 ? ['or take one stitch over two beads'] : []),
+  ]
   return new LineFault(
     span,
     `There are ${anchors} stitches in this round and the list has ${cycle}: ${anchors} is ${Math.floor(anchors / cycle)} x ${cycle} and ${anchors % cycle} over.`,
-    `A list of ${orOf(lists)} stitches would go round${rings.length > 0 ? `; so would a ring of ${orOf(rings)} beads` : ''}.`,
+    `${ways.join('; ')}.`,
   )
 }
 
@@ -155,12 +202,16 @@ const orOf = (numbers: readonly number[]) =>
 
 /** Equal stitches in a row are told once with their number. */
 function toldTogether(stitches: readonly Stitch[]) {
-  const told: { beads: ReturnType<typeof runsOf>; times: number; key: string }[] = []
+  const told: { beads: ReturnType<typeof runsOf>; times: number; over: number; key: string }[] = []
   for (const stitch of stitches) {
-    const key = stitch.join(' ')
+    const roles = pickedRoles(stitch.moves)
+    const key = `${roles.join(' ')} ${stitch.over}`
     const last = told[told.length - 1]
     if (last?.key === key) last.times++
-    else told.push({ beads: runsOf(stitch), times: 1, key })
+    else told.push({ beads: runsOf(roles), times: 1, over: stitch.over, key })
   }
-  return told.map(({ beads, times }) => ({ beads, times }))
+  return told.map(({ beads, times, over }) => ({ beads, times, over }))
 }
+
+/** `row A`: the same along an open row, as flat work is spoken of. */
+export const rowTechnique: Technique<RoundWords> = { ...roundTechnique, word: 'row' }

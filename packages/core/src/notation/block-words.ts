@@ -1,0 +1,69 @@
+/** The heads of blocks: how often, or where, the lines up to `end` are done. */
+import type { Cursor } from './cursor'
+import { type Expression, readExpression } from './expression'
+import { LineFault } from './fault'
+import { readTarget, type TargetWords } from './target-words'
+
+export type BlockHead =
+  | { readonly type: 'repeat'; readonly times: Expression }
+  | { readonly type: 'for'; readonly name: string; readonly values: readonly Expression[] }
+  | { readonly type: 'range'; readonly name: string; readonly from: Expression; readonly to: Expression }
+  | {
+      readonly type: 'until'
+      readonly length: Expression
+      readonly pitch: Expression
+      readonly ends: Expression | undefined
+      readonly multiple: Expression | undefined
+    }
+  | { readonly type: 'at'; readonly target: TargetWords }
+
+/** `repeat 13`, `for k in 1 to 9`, `for k in 6, 8, 6`, `until length 180 mm, pitch 8.4 mm, multiple 2`, `at each K in frame:2`. */
+export function readBlockHead(keyword: string, cursor: Cursor): BlockHead {
+  switch (keyword) {
+    case 'repeat': {
+      const times = readExpression(cursor)
+      cursor.take('Word', 'times')
+      return { type: 'repeat', times }
+    }
+    case 'for':
+      return readFor(cursor)
+    case 'until':
+      return readUntil(cursor)
+    default: {
+      if (!cursor.take('Word', 'each'))
+        throw new LineFault(
+          cursor.peek() ?? cursor.end,
+          'Expected "each" after "at".',
+          'For example: at each K in frame:2.',
+        )
+      return { type: 'at', target: readTarget(cursor) }
+    }
+  }
+}
+
+function readFor(cursor: Cursor): BlockHead {
+  const name = cursor.expect('Word', 'a name', 'For example: for k in 1 to 9.').text
+  if (!cursor.take('Word', 'in'))
+    throw new LineFault(cursor.peek() ?? cursor.end, 'Expected "in" here.', 'For example: for k in 1 to 9.')
+  const first = readExpression(cursor)
+  if (cursor.take('Word', 'to')) return { type: 'range', name, from: first, to: readExpression(cursor) }
+  const values = [first]
+  while (cursor.take('Comma')) values.push(readExpression(cursor))
+  return { type: 'for', name, values }
+}
+
+function readUntil(cursor: Cursor): BlockHead {
+  const example = 'For example: until length 180 mm, pitch 8.4 mm, even.'
+  const found: { length?: Expression; pitch?: Expression; ends?: Expression; multiple?: Expression } = {}
+  do {
+    const key = cursor.expect('Word', 'length, pitch, ends, even or multiple', example)
+    if (key.text === 'length' || key.text === 'pitch' || key.text === 'ends' || key.text === 'multiple')
+      found[key.text] = readExpression(cursor)
+    else if (key.text === 'even') found.multiple = { type: 'number', value: { amount: 2, unit: 'count' }, span: key }
+    else throw new LineFault(key, `"${key.text}" does not say how long.`, example)
+  } while (cursor.take('Comma'))
+  const { length, pitch, ends, multiple } = found
+  if (!length || !pitch)
+    throw new LineFault(cursor.end, `"until" needs ${length ? 'the pitch of a repeat' : 'a length'}.`, example)
+  return { type: 'until', length, pitch, ends, multiple }
+}

@@ -1,0 +1,49 @@
+import { type Cursor, shown } from './cursor'
+import { type Expression, readExpression } from './expression'
+import { LineFault } from './fault'
+import { readTarget, type TargetWords } from './target-words'
+
+/** Which holes of the rail a round takes for its anchors. */
+export type IntoWords =
+  | { readonly type: 'gaps' }
+  | { readonly type: 'every'; readonly each: Expression | undefined }
+  | { readonly type: 'middles' }
+  | { readonly type: 'nth'; readonly nth: Expression }
+  | { readonly type: 'bore'; readonly bore: 0 | 1 }
+  | { readonly type: 'target'; readonly target: TargetWords }
+
+/** `into every bead`, `into every 4th bead`, `into middles`, `into 2nd of each`, `into B`, `into holes 2`, `into frame`. */
+export function readInto(cursor: Cursor): IntoWords | undefined {
+  if (!cursor.take('Word', 'into')) return undefined
+  if (cursor.take('Word', 'gaps')) return { type: 'gaps' }
+  if (cursor.take('Word', 'middles')) return { type: 'middles' }
+  if (cursor.take('Word', 'holes')) {
+    const number = cursor.expect('Number', '1 or 2', 'For example: into holes 2.')
+    return { type: 'bore', bore: number.text === '1' ? 0 : 1 }
+  }
+  if (cursor.take('Word', 'every')) {
+    const each = cursor.peek()?.kind === 'Number' || cursor.peek()?.kind === 'Group' ? readOrdinal(cursor) : undefined
+    const word = cursor.expect('Word', '"bead"', 'For example: into every 4th bead.')
+    if (word.text !== 'bead')
+      throw new LineFault(word, `Expected "bead", found "${shown(word)}".`, 'For example: into every 4th bead.', 'bead')
+    return { type: 'every', each }
+  }
+  if (cursor.peek()?.kind === 'Number') {
+    const nth = readOrdinal(cursor)
+    for (const wanted of ['of', 'each']) {
+      if (!cursor.take('Word', wanted)) {
+        throw new LineFault(cursor.peek() ?? cursor.end, `Expected "${wanted}" here.`, 'For example: into 2nd of each.')
+      }
+    }
+    return { type: 'nth', nth }
+  }
+  return { type: 'target', target: readTarget(cursor) }
+}
+
+/** `4th`, `2nd`, or a plain number or name. */
+function readOrdinal(cursor: Cursor): Expression {
+  const expression = readExpression(cursor)
+  const ending = cursor.peek()
+  if (ending?.kind === 'Word' && ['st', 'nd', 'rd', 'th'].includes(ending.text)) cursor.next()
+  return expression
+}

@@ -1,0 +1,58 @@
+import { type Fault, LineFault, type Span } from '../notation/fault'
+import type { Parsed } from '../notation/parse'
+import { Unreckoned } from '../stitch/bench'
+
+/** More than this many faults help nobody; the rest are counted in one more. */
+const mostFaults = 500
+
+/** Gathers what is wrong with a pattern, with its places. The same thing said twice of one place is said once. */
+export class Faults {
+  private readonly list = new Map<string, Fault>()
+  private left = 0
+
+  constructor(private readonly parsed: Parsed) {}
+
+  add(severity: Fault['severity'], span: Span, message: string, mend?: string, insert?: string): void {
+    const key = `${severity} ${span.from} ${message}`
+    if (this.list.has(key)) return
+    if (this.list.size >= mostFaults) {
+      this.left++
+      return
+    }
+    const { line, column } = this.parsed.index.at(span.from)
+    this.list.set(key, {
+      severity,
+      line,
+      column,
+      length: Math.max(1, span.to - span.from),
+      message,
+      ...(mend === undefined ? {} : { mend }),
+      ...(insert === undefined ? {} : { edit: { from: span.from, to: span.to, insert } }),
+    })
+  }
+
+  /** A fault of one line, or something worse that is not ours to hide. */
+  caught(error: unknown): void {
+    if (error instanceof Unreckoned) this.add('note', error.span, error.message, error.mend)
+    else if (error instanceof LineFault) this.add('error', error.span, error.message, error.mend, error.insert)
+    else throw error
+  }
+
+  sorted(): Fault[] {
+    const rank = { error: 0, warning: 1, note: 2 }
+    const all = [...this.list.values()].sort(
+      (a, b) => a.line - b.line || rank[a.severity] - rank[b.severity] || a.column - b.column,
+    )
+    if (this.left > 0) {
+      all.push({
+        severity: 'error',
+        line: 1,
+        column: 1,
+        length: 1,
+        message: `There are ${this.left} more faults than can be shown.`,
+        mend: 'Mend these first.',
+      })
+    }
+    return all
+  }
+}

@@ -1,0 +1,305 @@
+/** Doing a sheet's steps at the bench, with repeats, parts and options, and telling what each line did. */
+import { type Expression, reckon, reckonCount, reckonLength } from '../notation/expression'
+import { LineFault, type Span } from '../notation/fault'
+import type { Line } from '../notation/line'
+import { nearest } from '../notation/nearest'
+import { fitLength } from '../sizing/repeats'
+import type { Action } from '../stitch/action'
+import type { Bench } from '../stitch/bench'
+import { beadOf } from '../stitch/hole'
+import { find } from '../stitch/target'
+import { travelTo } from '../stitch/travel'
+import type { Faults } from './faults'
+import type { StatementReport } from './report'
+import type { Part, Sheet, Step } from './sheet'
+
+/** The most lines a pattern may do, repeats counted out: a bound on what a slip in a number can cost. */
+const mostDone = 200_000
+
+/** What one line did, over all the times it was done. */
+interface Tally {
+  readonly line: Line
+  readonly part: string
+  /** Its place among the statements. */
+  readonly at: number
+  times: number
+  stitches: number
+  threadMm: number
+  readonly added: Map<string, number>
+  totals: Record<string, number>
+  action: Action
+}
+
+export function workThrough(
+  sheet: Sheet,
+  bench: Bench,
+  options: ReadonlyMap<string, boolean>,
+  faults: Faults,
+): StatementReport[] {
+  return new Worker(sheet, bench, options, faults).run()
+}
+
+class Worker {
+  private readonly tallies = new Map<number, Tally>()
+  private readonly totals = new Map<string, number>()
+  private readonly parts: ReadonlyMap<string, Part>
+  private readonly inUse: string[] = []
+  private done = 0
+  private stopped = false
+
+  constructor(
+    private readonly sheet: Sheet,
+    private readonly bench: Bench,
+    private readonly options: ReadonlyMap<string, boolean>,
+    private readonly faults: Faults,
+  ) {
+    this.parts = new Map(sheet.parts.filter((part) => part.name).map((part) => [part.name, part]))
+  }
+
+  run(): StatementReport[] {
+    // A part that others use is made where it is used, and not by itself.
+    const used = new Set(this.sheet.parts.flatMap((part) => usedBy(part.steps)))
+    for (const part of this.sheet.parts) {
+      if (used.has(part.name) && part.name) continue
+      const times = part.times ? this.count(part.times, 'The number of parts') : 1
+      for (let i = 0; i < times && !this.stopped; i++) {
+        this.bench.beginPart(part.name)
+        this.steps(part.steps)
+      }
+    }
+    return [...this.tallies.values()].map(({ line, part, times, stitches, threadMm, added, totals, action }) => ({
+      line: line.number,
+      text: line.text,
+      part,
+      times,
+      stitches,
+      added: Object.fromEntries(added),
+      totals,
+      threadMm,
+      action,
+    }))
+  }
+
+  /** @returns false when the rest is to be left out */
+  private steps(steps: readonly Step[]): boolean {
+    for (const [i, step] of steps.entries()) {
+      if (this.stopped) return false
+      switch (step.type) {
+        case 'line':
+          this.line(step, following(steps, i))
+          break
+        case 'block':
+          this.block(step)
+          break
+        case 'use':
+          this.use(step)
+          break
+        case 'failed':
+          markLost(step.line, this.bench)
+          break
+        case 'skip':
+          if (this.leftOut(step)) return false
+          break
+      }
+    }
+    return true
+  }
+
+  private line({ statement }: Extract<Step, { type: 'line' }>, next: Step | undefined): void {
+    const { bench } = this
+    const { line } = statement
+    if (!this.room(line.keywordSpan)) return
+    const from = bench.work.passes
+    const known = this.tallies.get(line.number)
+    bench.statement = known?.at ?? this.tallies.size
+    bench.nextInto = next?.type === 'line' ? next.statement.into : undefined
+    let action: Action
+    try {
+      action = statement.work(bench)
+    } catch (error) {
+      this.faults.caught(error)
+      markLost(line, bench)
+      return
+    }
+    const tally = known ?? {
+      line,
+      part: bench.part,
+      at: this.tallies.size,
+      times: 0,
+      stitches: 0,
+      threadMm: 0,
+      added: new Map(),
+      totals: {},
+      action,
+    }
+    this.tallies.set(line.number, tally)
+    for (let pass = from; pass < bench.work.passes; pass++) {
+      if (!bench.work.isNew(pass)) continue
+      const letter = bench.letterOf(bench.work.role(beadOf(bench.work.holeAt(pass))))
+      tally.added.set(letter, (tally.added.get(letter) ?? 0) + 1)
+      this.totals.set(letter, (this.totals.get(letter) ?? 0) + 1)
+    }
+    tally.times++
+    tally.stitches += stitchesOf(action)
+    tally.threadMm += bench.pathMm(from, bench.work.passes)
+    tally.totals = Object.fromEntries(this.totals)
+    tally.action = action
+  }
+
+  private block({ line, head, body }: Extract<Step, { type: 'block' }>): void {
+    const { bench } = this
+    try {
+      switch (head.type) {
+        case 'repeat': {
+          const times = this.bounded(reckonCount(head.times, bench, 'The number of repeats'), head.times.span)
+          for (let i = 0; i < times && !this.stopped; i++) this.steps(body)
+          return
+        }
+        case 'range': {
+          const from = reckonCount(head.from, bench, 'The first number', -1_000_000)
+          const to = reckonCount(head.to, bench, 'The last number', -1_000_000)
+          this.bounded(Math.abs(to - from) + 1, line.keywordSpan)
+          const by = to >= from ? 1 : -1
+          for (let k = from; by * (to - k) >= 0 && !this.stopped; k += by)
+            this.turn(head.name, { amount: k, unit: 'count' }, body)
+          return
+        }
+        case 'for':
+          for (const value of head.values) this.turn(head.name, reckon(value, bench), body)
+          return
+        case 'until':
+          this.until(head, line, body)
+          return
+        case 'at':
+          for (const h of [...find(head.target, bench)]) {
+            if (this.stopped) return
+            travelTo(h, bench, head.target.span)
+            this.steps(body)
+          }
+      }
+    } catch (error) {
+      this.faults.caught(error)
+    }
+  }
+
+  private turn(name: string, value: ReturnType<typeof reckon>, body: readonly Step[]): void {
+    if (this.stopped) return
+    const { values } = this.bench
+    const before = values.get(name)
+    values.set(name, value)
+    this.steps(body)
+    if (before) values.set(name, before)
+    else values.delete(name)
+  }
+
+  private until(
+    head: Extract<Extract<Step, { type: 'block' }>['head'], { type: 'until' }>,
+    line: Line,
+    body: readonly Step[],
+  ): void {
+    const { bench } = this
+    const length = reckonLength(head.length, bench, 'The length')
+    const pitch = reckonLength(head.pitch, bench, 'The pitch')
+    const ends = head.ends ? reckon(head.ends, bench).amount : 0
+    const multiple = head.multiple ? reckonCount(head.multiple, bench, 'The multiple', 1) : 1
+    if (ends >= length)
+      throw new LineFault(
+        head.length.span,
+        `The ends (${ends} mm) leave nothing of ${length} mm.`,
+        'Give a greater length.',
+      )
+    const fit = fitLength(length, pitch, ends, multiple)
+    this.bounded(fit.best, line.keywordSpan)
+    const told = fit.candidates
+      .map(({ count, lengthMm }) => `${count} give ${Number(lengthMm.toFixed(1))} mm`)
+      .join(', ')
+    bench.remark('note', line.keywordSpan, `${fit.best} repeats for ${Number(length.toFixed(1))} mm: ${told}.`)
+    for (let i = 0; i < fit.best && !this.stopped; i++) this.steps(body)
+  }
+
+  private use({ line, part: name }: Extract<Step, { type: 'use' }>): void {
+    const part = this.parts.get(name)
+    if (!part) {
+      const guess = nearest(name, this.parts.keys())
+      this.faults.add(
+        'error',
+        line,
+        `There is no part "${name}".`,
+        guess ? `Did you mean "${guess}"?` : 'Begin one with: part NAME.',
+      )
+      return
+    }
+    if (this.inUse.includes(name) || this.bench.part === name) {
+      this.faults.add('error', line, `The part "${name}" would use itself.`, 'Take this line away.')
+      return
+    }
+    this.inUse.push(name)
+    const times = part.times ? this.count(part.times, 'The number of parts') : 1
+    for (let i = 0; i < times && !this.stopped; i++) this.steps(part.steps)
+    this.inUse.pop()
+  }
+
+  private leftOut({ line, option, when }: Extract<Step, { type: 'skip' }>): boolean {
+    const state = this.options.get(option)
+    if (state === undefined) {
+      const guess = nearest(option, this.options.keys())
+      this.faults.add(
+        'error',
+        line,
+        `There is no option "${option}".`,
+        guess ? `Did you mean "${guess}"?` : `Declare it: option ${option} on.`,
+      )
+      return false
+    }
+    return state === (when === 'on')
+  }
+
+  private count(expression: Expression, what: string): number {
+    try {
+      return this.bounded(reckonCount(expression, this.bench, what), expression.span)
+    } catch (error) {
+      this.faults.caught(error)
+      return 1
+    }
+  }
+
+  private bounded(times: number, span: Span): number {
+    if (times <= mostDone) return times
+    throw new LineFault(
+      span,
+      `${times.toLocaleString('en-GB')} times are more than any piece has.`,
+      'Check the number.',
+    )
+  }
+
+  private room(span: Span): boolean {
+    if (++this.done <= mostDone) return true
+    this.stopped = true
+    this.faults.add(
+      'error',
+      span,
+      `The pattern comes to more than ${mostDone.toLocaleString('en-GB')} lines, repeats counted out.`,
+      'Check the numbers of the repeats.',
+    )
+    return false
+  }
+}
+
+const stitchesOf = (action: Action) => ('stitches' in action ? action.stitches : action.type === 'loop' ? 1 : 0)
+
+/** What comes after a step; the last of a block is followed by its first again. */
+const following = (steps: readonly Step[], i: number): Step | undefined =>
+  steps.slice(i + 1).find((step) => step.type !== 'skip') ?? steps[0]
+
+const usedBy = (steps: readonly Step[]): string[] =>
+  steps.flatMap((step) => (step.type === 'use' ? [step.part] : step.type === 'block' ? usedBy(step.body) : []))
+
+/** What a line at fault would have made is missed by the lines below it, not by their writer. */
+function markLost(line: Line, bench: Bench): void {
+  if (line.keyword === 'ring' || line.keyword === 'string') {
+    bench.beginPart(bench.part)
+    bench.lostRing = line.number
+  }
+  const name = line.items[0]
+  if (line.keyword === 'let' && name?.kind === 'Word') bench.lostNames.set(name.text, line.number)
+}

@@ -1,0 +1,118 @@
+/** The anchors of a round: which holes of the rail it passes, one after the other. */
+
+import type { Stitch } from '../notation/bead-list'
+import { reckonCount } from '../notation/expression'
+import { LineFault, type Span } from '../notation/fault'
+import type { IntoWords } from '../notation/into-words'
+import type { Bench } from './bench'
+import { beadOf, type Hole, hole, wayOf } from './hole'
+import { type Group, gathered, holesOf, plainGroup, type Rail } from './rail'
+import { find } from './target'
+
+interface Anchors {
+  readonly anchors: readonly (readonly Hole[])[]
+  /** Of a fresh ring: what the round leaves for the other edge. */
+  readonly skipped: readonly Group[]
+}
+
+export function anchorsOf(rail: Rail, into: IntoWords, stitches: readonly Stitch[], bench: Bench, span: Span): Anchors {
+  if (into.type === 'gaps') return rail.closed ? gaps(rail, stitches, span) : gapsBack(rail, span)
+  const anchors = along(rail, chosen(rail, into, bench, span))
+  if (anchors.length === 0)
+    throw new LineFault(
+      span,
+      'There is nothing on this edge for the round to go into.',
+      'Name other beads after "into".',
+    )
+  return { anchors: anchors.map((h) => [h]), skipped: [] }
+}
+
+/** An open rail is walked back the way it came. */
+const along = (rail: Rail, holes: readonly Hole[]): readonly Hole[] =>
+  rail.closed ? holes : [...holes].reverse().map((h) => h ^ 1)
+
+function chosen(rail: Rail, into: Exclude<IntoWords, { type: 'gaps' }>, bench: Bench, span: Span): readonly Hole[] {
+  switch (into.type) {
+    case 'every': {
+      const each = into.each ? reckonCount(into.each, bench, 'The step', 1) : 1
+      const holes = holesOf(rail)
+      if (rail.closed && holes.length % each !== 0) {
+        const below = Math.floor(holes.length / each) * each
+        throw new LineFault(
+          into.each?.span ?? span,
+          `The edge has ${holes.length} beads, which are ${Math.floor(holes.length / each)} x ${each} and ${holes.length % each} over.`,
+          `${below > 0 ? `${below} or ` : ''}${below + each} beads would do.`,
+        )
+      }
+      return holes.filter((_, i) => (i + 1) % each === 0)
+    }
+    case 'middles':
+      return rail.groups.map((group) => group.holes[middleOf(group)] as Hole)
+    case 'nth': {
+      const nth = reckonCount(into.nth, bench, 'The place', 1)
+      return rail.groups.map((group) => {
+        const h = group.holes[nth - 1]
+        if (h === undefined) {
+          throw new LineFault(
+            into.nth.span,
+            `The last round added ${group.holes.length} bead${group.holes.length === 1 ? '' : 's'} a stitch; there is no number ${nth}.`,
+            `Use a number from 1 to ${group.holes.length}.`,
+          )
+        }
+        return h
+      })
+    }
+    case 'bore':
+      return holesOf(rail).map((h) => {
+        if (into.bore === 1 && bench.boresOf(beadOf(h)) === 1) {
+          const letter = bench.letterOf(bench.work.role(beadOf(h)))
+          throw new LineFault(span, `${letter} has one bore only.`, 'Only two-hole beads have a second.')
+        }
+        return hole(beadOf(h), into.bore, wayOf(h))
+      })
+    case 'target':
+      return find(into.target, bench)
+  }
+}
+
+export const middleOf = (group: Group): number => Math.floor((group.holes.length - 1) / 2)
+
+/** Every second group of a fresh ring, as wide as the stitches are (peyote, two-drop); the groups of a round. */
+function gaps(rail: Rail, stitches: readonly Stitch[], span: Span): Anchors {
+  if (!rail.fresh) return { anchors: rail.groups.map((group) => group.stands), skipped: [] }
+  const widths = stitches.map((stitch) => stitch.moves.filter((move) => move.type === 'pick').length)
+  const drop = Math.max(1, ...widths)
+  const holes = holesOf(rail)
+  if (holes.length % (2 * drop) !== 0) {
+    const step = 2 * drop
+    const below = Math.floor(holes.length / step) * step
+    const how = drop === 1 ? 'even' : `a multiple of ${step}`
+    throw new LineFault(
+      span,
+      `The ring has ${holes.length} beads; ${drop === 1 ? 'peyote' : `${drop} beads a stitch`} in the round needs ${how}.`,
+      `${below > 0 ? `${below} or ` : ''}${below + step} would do${drop === 1 ? '; or take the last stitch over two beads' : ''}.`,
+    )
+  }
+  const groups = gathered(holes, drop)
+  return {
+    anchors: groups.filter((_, i) => i % 2 === 1),
+    skipped: groups.filter((_, i) => i % 2 === 0).map(plainGroup),
+  }
+}
+
+/** Flat peyote: back along the row, every second bead of the first, the beads added after that. */
+function gapsBack(rail: Rail, span: Span): Anchors {
+  const holes = along(
+    rail,
+    rail.groups.flatMap((group) => [...(rail.fresh ? group.holes : group.stands)]),
+  )
+  if (!rail.fresh) return { anchors: holes.map((h) => [h]), skipped: [] }
+  if (holes.length % 2 !== 0) {
+    throw new LineFault(
+      span,
+      `The row has ${holes.length} beads; flat peyote goes back along an even number.`,
+      `${holes.length - 1} or ${holes.length + 1} would do.`,
+    )
+  }
+  return { anchors: holes.filter((_, i) => i % 2 === 1).map((h) => [h]), skipped: [] }
+}

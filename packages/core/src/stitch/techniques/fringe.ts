@@ -1,0 +1,108 @@
+import { asRun, type BeadList, readBeadList, rolesIn } from '../../notation/bead-list'
+import { type Expression, readExpression, reckon, reckonCount } from '../../notation/expression'
+import { LineFault, type Span } from '../../notation/fault'
+import { readTarget, type TargetWords } from '../../notation/target-words'
+import { runsOf } from '../action'
+import type { Bench } from '../bench'
+import { beadOf, type Hole } from '../hole'
+import { readMark } from '../mark'
+import { find } from '../target'
+import type { Technique } from '../technique'
+import { travelTo } from '../travel'
+
+interface FringeWords {
+  readonly list: BeadList
+  readonly end: BeadList | undefined
+  readonly keep: Expression | undefined
+  readonly graded: { readonly name: string; readonly values: readonly Expression[] } | undefined
+  readonly into: TargetWords | undefined
+  readonly name: string | undefined
+}
+
+/**
+ * `fringe 8A B end 3C`, `fringe (k A) B end C for k in 6, 8, 6 into edge`: a strand that hangs: picks up the list and the end, and
+ * goes back up the list past the end. `keep 1` leaves that many at the top out of the way back.
+ */
+export const fringeTechnique: Technique<FringeWords> = {
+  word: 'fringe',
+  read(cursor) {
+    const list = readBeadList(cursor, 'fringe')
+    let end: BeadList | undefined
+    let keep: Expression | undefined
+    let graded: FringeWords['graded']
+    let into: TargetWords | undefined
+    let name: string | undefined
+    while (!cursor.done) {
+      if (cursor.take('Word', 'end')) end = readBeadList(cursor, 'end')
+      else if (cursor.take('Word', 'keep')) keep = readExpression(cursor)
+      else if (cursor.take('Word', 'into')) into = readTarget(cursor)
+      else if (cursor.take('Word', 'for')) {
+        const count = cursor.expect('Word', 'a name', 'For example: for k in 6, 8, 6.').text
+        if (!cursor.take('Word', 'in'))
+          throw new LineFault(cursor.peek() ?? cursor.end, 'Expected "in" here.', 'For example: for k in 6, 8, 6.')
+        const values = [readExpression(cursor)]
+        while (cursor.take('Comma')) values.push(readExpression(cursor))
+        graded = { name: count, values }
+      } else {
+        const mark = readMark(cursor)
+        if (mark === undefined) break
+        name = mark
+      }
+    }
+    return { list, end, keep, graded, into, name }
+  },
+  work({ list, end, keep: kept, graded, into, name }, bench, span) {
+    bench.needle('fringe', span)
+    for (const { role, span: at } of [...rolesIn(list), ...(end ? rolesIn(end) : [])]) bench.beadRole(role, at)
+    const places = into ? find(into, bench) : undefined
+    const values = graded?.values.map((value) => reckon(value, bench)) ?? [undefined]
+    if (places && graded && places.length !== values.length) {
+      throw new LineFault(
+        into?.span ?? span,
+        `There are ${places.length} beads to hang from and ${values.length} strands.`,
+        `Give ${places.length} numbers after "in".`,
+      )
+    }
+    const keep = kept ? reckonCount(kept, bench, 'The number of beads') : 0
+    const from = bench.work.passes
+    const strands = []
+    const all: Hole[] = []
+    for (let i = 0; i < (places?.length ?? values.length); i++) {
+      const place = places?.[i]
+      if (place !== undefined) travelTo(place, bench, into?.span ?? span)
+      const value = values[i % values.length]
+      if (graded && value) bench.values.set(graded.name, value)
+      const strand = { beads: asRun(list, bench), end: end ? asRun(end, bench) : [] }
+      all.push(...hang(strand, keep, bench, span))
+      strands.push({ beads: runsOf(strand.beads), end: runsOf(strand.end) })
+    }
+    if (graded) bench.values.delete(graded.name)
+    bench.mark(name ?? 'new', all)
+    bench.trail = { what: 'run', from, to: bench.work.passes }
+    return { type: 'fringe', strands, keep }
+  },
+}
+
+function hang(
+  strand: { beads: readonly string[]; end: readonly string[] },
+  keep: number,
+  bench: Bench,
+  span: Span,
+): Hole[] {
+  const { work } = bench
+  const { beads, end } = strand
+  bench.makeRoom(beads.length + end.length, beads.length, span)
+  const base = beadOf(bench.needle('fringe', span))
+  const { turn, row } = work.seat(base)
+  // Without end beads the last of the strand turns the thread.
+  const turning = end.length > 0 ? 0 : 1
+  if (beads.length - turning < keep)
+    throw new LineFault(span, `A strand of ${beads.length} cannot keep ${keep} out of the way back.`, 'Keep fewer.')
+  const pick = (letter: string, i: number) =>
+    work.pick(bench.beadRole(letter, span), 'ring', bench.statement, { turn, row: row - 2 * (i + 1) })
+  const down = beads.map(pick)
+  const tip = end.map((letter, i) => pick(letter, beads.length + i))
+  const up = down.slice(keep, down.length - turning).reverse()
+  up.forEach((h, i) => work.pass(h ^ 1, i === 0 ? 'fringe turn' : 'ring', bench.statement))
+  return [...down, ...tip]
+}

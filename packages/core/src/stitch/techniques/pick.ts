@@ -1,0 +1,30 @@
+import { asMoves, type BeadList, pickedRoles, readBeadList, rolesIn } from '../../notation/bead-list'
+import { runsOf } from '../action'
+import { doMoves } from '../do-moves'
+import { beadOf } from '../hole'
+import { readMark } from '../mark'
+import type { Technique } from '../technique'
+
+/** `pick C G C as arm`: picks beads up onto the needle, passing others on the way where the list says so. */
+export const pickTechnique: Technique<{ list: BeadList; name: string | undefined }> = {
+  word: 'pick',
+  read: (cursor) => ({ list: readBeadList(cursor, 'pick'), name: readMark(cursor) }),
+  work({ list, name }, bench, span) {
+    const { work } = bench
+    bench.threadUp(span)
+    for (const { role, span: at } of rolesIn(list)) bench.beadRole(role, at)
+    const moves = asMoves(list, bench)
+    bench.makeRoom(moves.length, moves.length, span)
+    const { needle } = work
+    const seat = needle === undefined ? { turn: 0, row: 0, base: -1 } : work.seat(beadOf(needle))
+    const from = work.passes
+    const group = doMoves(moves, bench, needle === undefined ? 'ring' : 'netting', (k, of) => ({
+      turn: seat.turn + (0.02 * (k + 1)) / (of + 1),
+      row: seat.row + 2,
+    }))
+    bench.mark(name ?? 'new', group.holes)
+    bench.trail = { what: 'run', from, to: work.passes }
+    bench.along = 0
+    return { type: 'pick', beads: runsOf(pickedRoles(moves)), name }
+  },
+}

@@ -1,0 +1,87 @@
+/** Words that do little to the thread. */
+import { LineFault, type Span } from '../../notation/fault'
+import { nearest } from '../../notation/nearest'
+import { readTarget, type TargetWords } from '../../notation/target-words'
+import type { CautionAbout } from '../action'
+import { find } from '../target'
+import type { Technique } from '../technique'
+
+/** `rail inner = boxes.F[3]`: gathers holes under a name, for rounds to go into. */
+export const railTechnique: Technique<{ name: string; target: TargetWords }> = {
+  word: 'rail',
+  read(cursor) {
+    const name = cursor.expect('Word', 'a name', 'For example: rail inner = frame:2.').text
+    if (!cursor.take('Mark', '='))
+      throw new LineFault(cursor.peek() ?? cursor.end, 'Expected "=" here.', `For example: rail ${name} = frame:2.`)
+    return { name, target: readTarget(cursor) }
+  },
+  work({ name, target }, bench) {
+    const holes = find(target, bench)
+    bench.mark(name, holes)
+    return { type: 'rail', name, beads: holes.length }
+  },
+}
+
+/** `attach J to bail`: a finding goes on. */
+export const attachTechnique: Technique<{ item: string; at: Span; target: TargetWords }> = {
+  word: 'attach',
+  read(cursor) {
+    const item = cursor.expect('Name', "a finding's letter", 'For example: attach J to bail.')
+    if (!cursor.take('Word', 'to'))
+      throw new LineFault(
+        cursor.peek() ?? cursor.end,
+        `Attach ${item.text} to what?`,
+        `For example: attach ${item.text} to bail.`,
+      )
+    return { item: item.text, at: item, target: readTarget(cursor) }
+  },
+  work({ item, at, target }, bench) {
+    if (bench.roles.get(item)?.type !== 'item') {
+      throw new LineFault(
+        at,
+        `There is no finding ${item} in this pattern.`,
+        `Declare it: item ${item} jump ring 5 mm x 1.`,
+      )
+    }
+    find(target, bench)
+    bench.used.add(item)
+    return { type: 'attach', item, target: 'role' in target.base ? target.base.role : target.base.name }
+  },
+}
+
+const dangers: readonly CautionAbout[] = ['flame', 'glue', 'pliers', 'magnet', 'nickel']
+
+/** `caution flame`: a danger told at this step. */
+export const cautionTechnique: Technique<CautionAbout> = {
+  word: 'caution',
+  read(cursor) {
+    const word = cursor.expect('Word', 'what to be careful with', `Known: ${dangers.join(', ')}.`)
+    const found = dangers.find((each) => each === word.text)
+    if (!found)
+      throw new LineFault(
+        word,
+        `"${word.text}" is not a danger that has its words.`,
+        `Known: ${dangers.join(', ')}.`,
+        nearest(word.text, dangers),
+      )
+    return found
+  },
+  work: (about) => ({ type: 'caution', about }),
+}
+
+/** `new thread`, `new thread at bail`: ends the thread in hand and begins another, where the needle is or at a place. */
+export const newThreadTechnique: Technique<{ target: TargetWords | undefined }> = {
+  word: 'new',
+  read(cursor) {
+    cursor.expect('Word', '"thread"', 'Write: new thread.')
+    return { target: cursor.take('Word', 'at') ? readTarget(cursor) : undefined }
+  },
+  work({ target }, bench, span) {
+    const { work } = bench
+    bench.finished = false
+    const at = target ? find(target, bench)[0] : bench.needle('new thread', span)
+    work.newThread()
+    if (at !== undefined) work.pass(at, 'travel', bench.statement)
+    return { type: 'new thread' }
+  },
+}

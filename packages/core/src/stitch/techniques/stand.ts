@@ -1,0 +1,102 @@
+import { type Expression, readExpression, reckonCount, reckonLength } from '../../notation/expression'
+import { LineFault, type Span } from '../../notation/fault'
+import { fitStand } from '../../sizing/stand'
+import { readMark } from '../mark'
+import { plainGroup } from '../rail'
+import type { Technique } from '../technique'
+
+interface StandWords {
+  readonly role: string
+  readonly at: Span
+  /** A stone's letter, a diameter, or the row that stands already. */
+  readonly core: { readonly stone: string; readonly span: Span } | { readonly across: Expression } | 'row'
+  readonly count: Expression | undefined
+  readonly name: string | undefined
+}
+
+/** `stand A round S`, `stand A round 12 mm x 20`, `stand row A`: circular brick stitch, its count by sizing unless it is given. */
+export const standTechnique: Technique<StandWords> = {
+  word: 'stand',
+  read(cursor) {
+    const example = 'For example: stand A round S, then stand row A.'
+    const row = cursor.take('Word', 'row') !== undefined
+    const role = cursor.expect('Name', "a bead's letter", example)
+    let core: StandWords['core'] = 'row'
+    if (!row) {
+      if (!cursor.take('Word', 'round'))
+        throw new LineFault(cursor.peek() ?? cursor.end, 'Stand it round what?', example)
+      const stone = cursor.take('Name')
+      core = stone ? { stone: stone.text, span: stone } : { across: readExpression(cursor) }
+    }
+    const count = cursor.take('Times') ? readExpression(cursor) : undefined
+    return { role: role.text, at: role, core, count, name: readMark(cursor) }
+  },
+  work({ role: letter, at, core, count: written, name }, bench, span) {
+    const { work } = bench
+    const role = bench.beadRole(letter, at)
+    const bead = bench.bead(letter)
+    if (!bead) throw new LineFault(at, `${letter} is not a bead.`, "Give a bead's letter.")
+    const before = core === 'row' ? bench.standing : undefined
+    if (core === 'row' && !before)
+      throw new LineFault(span, 'There is no standing row yet for another to stand on.', 'Begin with: stand A round S.')
+    const radius = core === 'row' ? (before?.radiusMm ?? 0) : radiusOf(core)
+    const fit = fitStand(radius, bead, bench.threadMm)
+    const count = written ? reckonCount(written, bench, 'The number of beads', 3) : fit.count
+    if (!written) {
+      const more = fit.oneMore
+        ? ` The gap left over, ${fit.gapMm.toFixed(1)} mm, may take one more: x ${fit.count + 1}.`
+        : ''
+      bench.remark('note', at, `${fit.count} ${letter} stand round a radius of ${radius.toFixed(1)} mm.${more}`)
+    }
+    bench.makeRoom(count, count + 2, span)
+    bench.threadUp(span)
+    const from = work.passes
+    const level = (before ? 2 : 0) + (bench.edges.front?.row ?? 0)
+    const holes = Array.from({ length: count }, (_, i) => {
+      const h = work.pick(role, 'ring', bench.statement, { turn: (i + 0.5) / count, row: level })
+      work.pass(h ^ 1, 'brick', bench.statement)
+      return h
+    })
+    // The last is drawn to the first: down through it and up again.
+    const first = holes[0] as number
+    work.pass(first, 'ring', bench.statement)
+    work.pass(first ^ 1, 'brick', bench.statement)
+    bench.standing = { radiusMm: fit.outerRadiusMm, holes }
+    bench.edges = {
+      front: {
+        closed: true,
+        groups: holes.map((h) => plainGroup([h])),
+        fresh: false,
+        ringCount: count,
+        perRingBead: 1,
+        row: level,
+        side: 1,
+      },
+    }
+    bench.edge = 'front'
+    bench.mark(name ?? 'new', holes)
+    bench.trail = { what: 'run', from, to: work.passes }
+    return {
+      type: 'stand',
+      role: letter,
+      stitches: count,
+      increases: before ? Math.max(0, count - before.holes.length) : 0,
+      row: core === 'row',
+    }
+
+    function radiusOf(core: Exclude<StandWords['core'], 'row'>): number {
+      if ('across' in core) return reckonLength(core.across, bench, 'The core') / 2
+      const stone = bench.stone(core.stone, core.span)
+      if (!stone || stone.outline.shape !== 'round') {
+        throw new LineFault(
+          core.span,
+          stone ? `${core.stone} is not round.` : `There is no stone ${core.stone}.`,
+          'Beads stand round a round core: stone S round 12 mm, or a diameter.',
+        )
+      }
+      bench.used.add(core.stone)
+      bench.placed.add(core.stone)
+      return stone.outline.diameter / 2
+    }
+  },
+}

@@ -1,0 +1,42 @@
+import { LineFault } from '../../notation/fault'
+import { readTarget, type TargetWords } from '../../notation/target-words'
+import { find } from '../target'
+import type { Technique } from '../technique'
+
+/** `through bail`, `through new[2]`, `through arm.middle, <B`: passes beads that are there, `<` the other way. */
+export const throughTechnique: Technique<readonly { target: TargetWords; back: boolean }[]> = {
+  word: 'through',
+  read(cursor) {
+    const list = []
+    do {
+      const back = cursor.take('Mark', '<') !== undefined
+      list.push({ target: readTarget(cursor), back })
+    } while (cursor.take('Comma') ?? !cursor.done)
+    return list
+  },
+  work(list, bench, span) {
+    const { work } = bench
+    bench.needle('through', span)
+    const from = work.passes
+    for (const { target, back } of list) {
+      const holes = find(target, bench)
+      if (holes.length > 1 && 'role' in target.base && target.steps.length === 0) {
+        throw new LineFault(
+          target.span,
+          `There are ${holes.length} of ${target.base.role}; which is meant?`,
+          `Mark one, or say ${target.base.role} in NAME, or a number: NAME[2].`,
+        )
+      }
+      bench.makeRoom(0, holes.length, span)
+      for (const h of back ? [...holes].reverse() : holes) {
+        work.pass(back ? h ^ 1 : bench.facing(h), 'travel', bench.statement)
+      }
+    }
+    bench.trail = { what: 'run', from, to: work.passes }
+    return {
+      type: 'through',
+      passed: work.passes - from,
+      targets: list.map(({ target }) => ('role' in target.base ? target.base.role : target.base.name)),
+    }
+  },
+}

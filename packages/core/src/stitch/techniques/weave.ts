@@ -1,0 +1,93 @@
+import { asRun, type BeadList, readBeadList, rolesIn } from '../../notation/bead-list'
+import { type Expression, readExpression, reckonCount } from '../../notation/expression'
+import { LineFault } from '../../notation/fault'
+import { readTarget, type TargetWords } from '../../notation/target-words'
+import { runsOf } from '../action'
+import { beadOf, type Hole } from '../hole'
+import { readMark } from '../mark'
+import { find } from '../target'
+import type { Technique } from '../technique'
+
+/**
+ * `weave 12 units of 3A`: a right-angle strip. Each unit picks up the list, closes through the bead it shares with the unit before,
+ * and steps on to the bead opposite; the first, with nothing on the needle, strings that shared bead too.
+ */
+export const weaveTechnique: Technique<{ units: Expression; list: BeadList; name: string | undefined }> = {
+  word: 'weave',
+  read(cursor) {
+    const units = readExpression(cursor)
+    for (const word of ['units', 'of']) {
+      if (!cursor.take('Word', word) && !(word === 'units' && cursor.take('Word', 'unit'))) {
+        throw new LineFault(
+          cursor.peek() ?? cursor.end,
+          `Expected "${word}" here.`,
+          'For example: weave 12 units of 3A.',
+        )
+      }
+    }
+    return { units, list: readBeadList(cursor, 'weave'), name: readMark(cursor) }
+  },
+  work({ units: written, list, name }, bench, span) {
+    const { work } = bench
+    for (const { role, span: at } of rolesIn(list)) bench.beadRole(role, at)
+    const run = asRun(list, bench)
+    const units = reckonCount(written, bench, 'The number of units', 1)
+    if (run.length < 2) throw new LineFault(list.span, 'A unit picks up two beads or more.', 'For example: 3A.')
+    bench.makeRoom(units * run.length + 1, units * (run.length + 1) + 1, span)
+    bench.threadUp(span)
+    const roles = run.map((letter) => bench.beadRole(letter, list.span))
+    const holes: Hole[] = []
+    const begun = work.passes
+    const seat = (unit: number, k: number) => ({
+      turn: (unit + 0.5) / units,
+      row: k === 0 ? 0.5 : k === run.length - 1 ? -0.5 : 0,
+    })
+    for (let unit = 0; unit < units; unit++) {
+      let shared = work.needle
+      if (shared === undefined) {
+        shared = work.pick(roles[roles.length - 1] as number, 'ring', bench.statement, seat(unit, 1))
+        holes.push(shared)
+      }
+      const picked = roles.map((role, k) => work.pick(role, 'right angle', bench.statement, seat(unit, k)))
+      work.pass(shared, 'right angle', bench.statement)
+      for (const h of picked.slice(0, Math.ceil(run.length / 2))) work.pass(h, 'right angle', bench.statement)
+      holes.push(...picked)
+    }
+    bench.mark(name ?? 'new', holes)
+    bench.trail = { what: 'run', from: begun, to: work.passes }
+    bench.along = 0
+    bench.edges = {}
+    return { type: 'weave', units, beads: runsOf(run), stitches: units }
+  },
+}
+
+/** `join to strip.first with A, A`: closes a strip into a band, or joins two components, with new beads between. */
+export const joinTechnique: Technique<{ target: TargetWords; list: BeadList | undefined }> = {
+  word: 'join',
+  read(cursor) {
+    cursor.take('Word', 'to')
+    const target = readTarget(cursor)
+    return { target, list: cursor.take('Word', 'with') ? readBeadList(cursor, 'with') : undefined }
+  },
+  work({ target, list }, bench, span) {
+    const { work } = bench
+    const from = bench.needle('join', span)
+    for (const { role, span: at } of list ? rolesIn(list) : []) bench.beadRole(role, at)
+    const run = list ? asRun(list, bench) : []
+    const [to] = find(target, bench)
+    bench.makeRoom(run.length, 2, span)
+    const half = Math.ceil(run.length / 2)
+    const { turn, row } = work.seat(beadOf(from))
+    const begun = work.passes
+    const pick = (letter: string) =>
+      work.pick(bench.beadRole(letter, span), 'right angle', bench.statement, { turn: turn + 0.01, row })
+    const first = run.slice(0, half).map(pick)
+    work.pass(bench.facing(to as Hole), 'right angle', bench.statement)
+    const second = run.slice(half).map(pick)
+    work.pass(from, 'right angle', bench.statement)
+    bench.mark('new', [...first, ...second])
+    bench.trail = { what: 'loop', from: begun, to: work.passes }
+    bench.along = 0
+    return { type: 'join', target: 'role' in target.base ? target.base.role : target.base.name, beads: runsOf(run) }
+  },
+}
