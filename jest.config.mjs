@@ -25,6 +25,7 @@ export default {
   testTimeout: 90_000,
   projects: [
     project('core', ['<rootDir>/packages/core/test/**/*.test.ts']),
+    project('cli', ['<rootDir>/packages/cli/test/**/*.test.ts']),
     project('server', ['<rootDir>/packages/server/test/**/*.test.ts']),
     project('browser', ['<rootDir>/e2e/**/*.test.ts']),
   ],

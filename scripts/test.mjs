@@ -2,7 +2,7 @@
 import { chmodSync, mkdtempSync, readFileSync } from 'node:fs'
 import os from 'node:os'
 import path from 'node:path'
-import { ensureBuild } from './set-up/build.mjs'
+import { ensureBuild, ensureCommandLine } from './set-up/build.mjs'
 import { startCluster } from './set-up/cluster.mjs'
 import { chromiumPath, ensurePackages } from './set-up/debian.mjs'
 import { ensureDependencies } from './set-up/dependencies.mjs'
@@ -19,6 +19,7 @@ await runMain(async () => {
   await ensurePackages(['postgresql', 'chromium'])
   await ensureDependencies()
   await ensureBuild()
+  await ensureCommandLine()
 
   for (const [name, script] of [
     ['Types', 'typecheck'],

@@ -5,28 +5,42 @@ import { data, ensureData, root } from './places.mjs'
 import { must } from './run.mjs'
 import { say } from './say.mjs'
 
-const sources = [
-  'package-lock.json',
-  'demo',
-  ...['core', 'contract', 'server', 'web'].map((name) => `packages/${name}`),
-]
+const packages = (...names) => names.map((name) => `packages/${name}`)
 const left = new Set(['node_modules', 'dist', 'test'])
 
-/** Builds what has changed since the last build, judged by the contents of the sources. */
-export async function ensureBuild() {
+/** Builds the server and the pages when their sources have changed since the last build. */
+export const ensureBuild = () =>
+  ensure({
+    name: 'build',
+    sources: ['package-lock.json', 'demo', ...packages('core', 'contract', 'server', 'web')],
+    made: ['packages/server/dist/main.js', 'packages/web/dist/index.html'],
+    scripts: ['build'],
+    tell: () => say('Building...'),
+  })
+
+/** Builds the command line likewise, without a word on standard output. */
+export const ensureCommandLine = () =>
+  ensure({
+    name: 'build-cli',
+    sources: ['package-lock.json', ...packages('core', 'cli')],
+    made: ['packages/cli/dist/tessellum.js'],
+    scripts: ['grammar', 'build:cli'],
+    tell: () => undefined,
+  })
+
+async function ensure({ name, sources, made, scripts, tell }) {
   ensureData()
-  const stamp = path.join(data, 'build')
-  const print = fingerprint()
-  const built =
-    existsSync(path.join(root, 'packages/server/dist/main.js')) &&
-    existsSync(path.join(root, 'packages/web/dist/index.html'))
-  if (built && existsSync(stamp) && readFileSync(stamp, 'utf8') === print) return
-  say('Building...')
-  await must('npm', ['run', '-s', 'build'], { cwd: root })
-  writeFileSync(stamp, fingerprint())
+  const stamp = path.join(data, name)
+  const print = fingerprint(sources)
+  const there = made.every((file) => existsSync(path.join(root, file)))
+  if (there && existsSync(stamp) && readFileSync(stamp, 'utf8') === print) return
+  tell()
+  for (const script of scripts) await must('npm', ['run', '-s', script], { cwd: root })
+  writeFileSync(stamp, print)
 }
 
-function fingerprint() {
+/** A digest of the contents of all sources. */
+function fingerprint(sources) {
   const hash = createHash('sha256')
   const walk = (file) => {
     const full = path.join(root, file)

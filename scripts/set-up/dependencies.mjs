@@ -6,7 +6,7 @@ import { must } from './run.mjs'
 import { Stop, say } from './say.mjs'
 
 /** Installs the locked dependencies when they are not the ones that are there. */
-export async function ensureDependencies() {
+export async function ensureDependencies(tell = say) {
   const [major, minor] = process.versions.node.split('.').map(Number)
   if (major < 20 || (major === 20 && minor < 19))
     throw new Stop(`This is Node ${process.versions.node}; 20.19 or newer is needed.`)
@@ -15,7 +15,7 @@ export async function ensureDependencies() {
     .update(readFileSync(path.join(root, 'package-lock.json')))
     .digest('hex')
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return
-  say('Installing dependencies...')
+  tell('Installing dependencies...')
   await must('npm', ['ci', '--prefer-offline', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root })
   writeFileSync(stamp, lock)
 }

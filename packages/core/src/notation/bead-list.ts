@@ -89,27 +89,28 @@ export function readBeadList(cursor: Cursor, word: string): BeadList {
       : `"${word}" needs a list of beads.`
     throw new LineFault(found ?? cursor.end, message, `For example: ${word} 3A B.`)
   }
-  const parts = readParts(cursor)
+  const parts = readParts(cursor, word === 'round' || word === 'row')
   const first = parts[0] as Part
   const last = parts[parts.length - 1] as Part
   return { parts, span: { from: first.span.from, to: last.span.to } }
 }
 
-function readParts(cursor: Cursor): Part[] {
-  const parts = [readPart(cursor)]
+/** @param stitches the parts are stitches of a round, which may be taken `over` several beads */
+function readParts(cursor: Cursor, stitches: boolean): Part[] {
+  const parts = [readPart(cursor, stitches)]
   while (cursor.take('Comma')) {
     if (cursor.done) {
       throw new LineFault(cursor.end, 'The list stops after a comma.', 'Take the comma away, or go on with the list.')
     }
-    parts.push(readPart(cursor))
+    parts.push(readPart(cursor, stitches))
   }
   return parts
 }
 
-function readPart(cursor: Cursor): Part {
+function readPart(cursor: Cursor, stitches: boolean): Part {
   const elements: Element[] = []
-  while (startsElement(cursor)) elements.push(readElement(cursor))
-  const over = cursor.take('Word', 'over') ? readExpression(cursor) : undefined
+  while (startsElement(cursor)) elements.push(readElement(cursor, stitches))
+  const over = stitches && cursor.take('Word', 'over') ? readExpression(cursor) : undefined
   const times = cursor.take('Times') ? readExpression(cursor) : undefined
   const first = elements[0]
   const last = elements[elements.length - 1]
@@ -124,7 +125,7 @@ function readPart(cursor: Cursor): Part {
   return { elements, times, over, span: { from: first.span.from, to: (times ?? over ?? last).span.to } }
 }
 
-function readElement(cursor: Cursor): Element {
+function readElement(cursor: Cursor, stitches: boolean): Element {
   const nothing = cursor.take('Mark', '-')
   if (nothing) return { type: 'nothing', span: nothing }
   const pass = cursor.take('Mark', '>')
@@ -138,7 +139,7 @@ function readElement(cursor: Cursor): Element {
   const group = cursor.take('Group')
   if (group) {
     const inner = cursor.inside(group)
-    const parts = readParts(inner)
+    const parts = readParts(inner, stitches)
     inner.finish()
     const times = cursor.take('Times') ? readExpression(cursor) : undefined
     return { type: 'bracket', parts, times, span: { from: group.from, to: times?.span.to ?? group.to } }
@@ -150,7 +151,7 @@ function readElement(cursor: Cursor): Element {
       ? { type: 'name', name: number.text, span: number }
       : { type: 'number', value: { amount: Number(number.text), unit: 'count' }, span: number })
   if (number && cursor.peek()?.kind === 'Group') {
-    const inside = readElement(cursor)
+    const inside = readElement(cursor, stitches)
     if (inside.type !== 'bracket') throw new LineFault(inside.span, 'Expected a bracket here.', 'For example: 3(A B).')
     const bracket = inside
     if (bracket.times) {

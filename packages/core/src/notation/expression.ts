@@ -98,7 +98,10 @@ function readFactor(cursor: Cursor): Expression {
     }
     return { type: 'number', value: { amount: Number(number.text), unit: 'count' }, span: number }
   }
-  const word = cursor.take('Word')
+  // `L(A)`: a call may be named by a letter.
+  const word =
+    cursor.take('Word') ??
+    (cursor.peek()?.kind === 'Name' && cursor.peek(1)?.kind === 'Group' ? cursor.next() : undefined)
   if (word) {
     const brackets = cursor.take('Group')
     if (!brackets) return { type: 'name', name: word.text, span: word }
@@ -126,7 +129,7 @@ function readFactor(cursor: Cursor): Expression {
 function readArguments(cursor: Cursor): Argument[] {
   const args: Argument[] = []
   while (!cursor.done) {
-    const role = cursor.take('Name')
+    const role = cursor.peek(1)?.kind === 'Group' ? undefined : cursor.take('Name')
     if (role) args.push({ type: 'role', role: role.text, span: role })
     else {
       const word = cursor.peek()

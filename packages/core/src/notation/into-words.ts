@@ -6,8 +6,8 @@ import { readTarget, type TargetWords } from './target-words'
 /** Which holes of the rail a round takes for its anchors. */
 export type IntoWords =
   | { readonly type: 'gaps' }
-  | { readonly type: 'every'; readonly each: Expression | undefined }
-  | { readonly type: 'middles' }
+  | { readonly type: 'every'; readonly each: Expression | undefined; readonly of: TargetWords | undefined }
+  | { readonly type: 'middles'; readonly of: string | undefined }
   | { readonly type: 'nth'; readonly nth: Expression }
   | { readonly type: 'bore'; readonly bore: 0 | 1 }
   | { readonly type: 'target'; readonly target: TargetWords }
@@ -16,7 +16,12 @@ export type IntoWords =
 export function readInto(cursor: Cursor): IntoWords | undefined {
   if (!cursor.take('Word', 'into')) return undefined
   if (cursor.take('Word', 'gaps')) return { type: 'gaps' }
-  if (cursor.take('Word', 'middles')) return { type: 'middles' }
+  if (cursor.take('Word', 'middles')) {
+    const of = cursor.take('Word', 'of')
+      ? cursor.expect('Word', 'the name of a round', 'For example: into middles of arcs.').text
+      : undefined
+    return { type: 'middles', of }
+  }
   if (cursor.take('Word', 'holes')) {
     const number = cursor.expect('Number', '1 or 2', 'For example: into holes 2.')
     return { type: 'bore', bore: number.text === '1' ? 0 : 1 }
@@ -26,9 +31,9 @@ export function readInto(cursor: Cursor): IntoWords | undefined {
     const word = cursor.expect('Word', '"bead"', 'For example: into every 4th bead.')
     if (word.text !== 'bead')
       throw new LineFault(word, `Expected "bead", found "${shown(word)}".`, 'For example: into every 4th bead.', 'bead')
-    return { type: 'every', each }
+    return { type: 'every', each, of: cursor.take('Word', 'of') ? readTarget(cursor) : undefined }
   }
-  if (cursor.peek()?.kind === 'Number') {
+  if (cursor.peek()?.kind === 'Number' || (cursor.peek(1)?.text === 'of' && cursor.peek(2)?.text === 'each')) {
     const nth = readOrdinal(cursor)
     for (const wanted of ['of', 'each']) {
       if (!cursor.take('Word', wanted)) {

@@ -1,6 +1,7 @@
 import type { Bead } from '../catalogue/bead'
 import type { SizeWords } from '../notation/declarations'
 import { reckon } from '../notation/expression'
+import type { Span } from '../notation/fault'
 import { nearest } from '../notation/nearest'
 import { longestSource, type Parsed, parsePattern } from '../notation/parse'
 import { stoneOf } from '../notation/stone-words'
@@ -9,6 +10,7 @@ import { Bench, type Role } from '../stitch/bench'
 import type { Work } from '../stitch/work'
 import { planThread } from '../thread/plan'
 import { type ThreadSettings, usualThreadSettings } from '../thread/settings'
+import { crowdingOf } from './crowding'
 import { Faults } from './faults'
 import type { Report } from './report'
 import { readSheet, type Sheet } from './sheet'
@@ -61,6 +63,8 @@ export function reckonPattern(source: string | Parsed, choices: Choices = {}): R
   warnOfUnused(bench, [...options.values()].includes(false), faults)
 
   const threadChoice = threadIn(sheet, bench, faults)
+  const { crowding, tooFull } = crowdingOf(bench, threadChoice, statements)
+  for (const { line, message, mend } of tooFull) faults.add('warning', lineSpan(parsed, line), message, mend)
   const threads = bench.work.threads.map((from, i) => {
     const to = bench.work.threads[i + 1] ?? bench.work.passes
     const ends = threadChoice.tailMm === undefined ? {} : { tailMm: threadChoice.tailMm }
@@ -83,11 +87,18 @@ export function reckonPattern(source: string | Parsed, choices: Choices = {}): R
       cuts: threads.flatMap((plan) => plan.cutsMm),
     },
     threads,
+    crowding,
     statements,
     diagnostics,
     sound: !diagnostics.some((fault) => fault.severity === 'error'),
   }
   return { report, work: bench.work, roles: bench.roles, letterOf: bench.letterOf }
+}
+
+/** The statement that stands on a line. */
+function lineSpan(parsed: Parsed, number: number): Span {
+  const line = parsed.lines.find((each) => each.number === number)
+  return line ? { from: line.from, to: line.to } : { from: 0, to: 1 }
 }
 
 const sum = (numbers: readonly number[]) => numbers.reduce((a, b) => a + b, 0)

@@ -6,6 +6,7 @@ import type { Fault } from '../notation/fault'
 import type { ThreadChoice } from '../notation/thread-words'
 import type { Action } from '../stitch/action'
 import type { Fit } from '../stitch/bench'
+import type { Crowding } from '../thread/crowding'
 import type { ThreadPlan } from '../thread/plan'
 
 export interface BeadTotal {
@@ -50,7 +51,10 @@ export interface StatementReport {
   readonly totals: Readonly<Record<string, number>>
   /** Thread laid by this line, without ends. */
   readonly threadMm: Mm
+  /** What it did; the first time, where it is done more than once. */
   readonly action: Action
+  /** What it did each time, where that is not always the same. */
+  readonly turns: readonly Action[]
 }
 
 export interface Report {
@@ -72,6 +76,8 @@ export interface Report {
   /** For one piece: every thread of it, one after the other. */
   readonly thread: { readonly pathMm: Mm; readonly totalMm: Mm; readonly cuts: readonly Mm[] }
   readonly threads: readonly ThreadPlan[]
+  /** The fullest bead of each role. */
+  readonly crowding: readonly Crowding[]
   readonly statements: readonly StatementReport[]
   readonly diagnostics: readonly Fault[]
   /** No line is at fault, so that counts can be relied on. */

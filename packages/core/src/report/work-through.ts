@@ -16,6 +16,9 @@ import type { Part, Sheet, Step } from './sheet'
 /** The most lines a pattern may do, repeats counted out: a bound on what a slip in a number can cost. */
 const mostDone = 200_000
 
+/** Turns of a repeat that are told one by one where they differ. */
+const mostTold = 60
+
 /** What one line did, over all the times it was done. */
 interface Tally {
   readonly line: Line
@@ -27,7 +30,9 @@ interface Tally {
   threadMm: number
   readonly added: Map<string, number>
   totals: Record<string, number>
-  action: Action
+  readonly action: Action
+  /** Each time's, while they are few enough to be told. */
+  readonly turns: Action[]
 }
 
 export function workThrough(
@@ -67,17 +72,20 @@ class Worker {
         this.steps(part.steps)
       }
     }
-    return [...this.tallies.values()].map(({ line, part, times, stitches, threadMm, added, totals, action }) => ({
-      line: line.number,
-      text: line.text,
-      part,
-      times,
-      stitches,
-      added: Object.fromEntries(added),
-      totals,
-      threadMm,
-      action,
-    }))
+    return [...this.tallies.values()].map(
+      ({ line, part, times, stitches, threadMm, added, totals, action, turns }) => ({
+        line: line.number,
+        text: line.text,
+        part,
+        times,
+        stitches,
+        added: Object.fromEntries(added),
+        totals,
+        threadMm,
+        action,
+        turns: turns.every((turn) => sameDoing(turn, action)) ? [] : turns,
+      }),
+    )
   }
 
   /** @returns false when the rest is to be left out */
@@ -121,7 +129,7 @@ class Worker {
       markLost(line, bench)
       return
     }
-    const tally = known ?? {
+    const tally: Tally = known ?? {
       line,
       part: bench.part,
       at: this.tallies.size,
@@ -131,6 +139,7 @@ class Worker {
       added: new Map(),
       totals: {},
       action,
+      turns: [],
     }
     this.tallies.set(line.number, tally)
     for (let pass = from; pass < bench.work.passes; pass++) {
@@ -143,7 +152,7 @@ class Worker {
     tally.stitches += stitchesOf(action)
     tally.threadMm += bench.pathMm(from, bench.work.passes)
     tally.totals = Object.fromEntries(this.totals)
-    tally.action = action
+    if (tally.turns.length < mostTold) tally.turns.push(action)
   }
 
   private block({ line, head, body }: Extract<Step, { type: 'block' }>): void {
@@ -152,34 +161,59 @@ class Worker {
       switch (head.type) {
         case 'repeat': {
           const times = this.bounded(reckonCount(head.times, bench, 'The number of repeats'), head.times.span)
+          this.tellRepeat(line, body, times)
           for (let i = 0; i < times && !this.stopped; i++) this.steps(body)
           return
         }
         case 'range': {
           const from = reckonCount(head.from, bench, 'The first number', -1_000_000)
           const to = reckonCount(head.to, bench, 'The last number', -1_000_000)
-          this.bounded(Math.abs(to - from) + 1, line.keywordSpan)
+          this.tellRepeat(line, body, this.bounded(Math.abs(to - from) + 1, line.keywordSpan))
           const by = to >= from ? 1 : -1
           for (let k = from; by * (to - k) >= 0 && !this.stopped; k += by)
             this.turn(head.name, { amount: k, unit: 'count' }, body)
           return
         }
         case 'for':
+          this.tellRepeat(line, body, head.values.length)
           for (const value of head.values) this.turn(head.name, reckon(value, bench), body)
           return
         case 'until':
           this.until(head, line, body)
           return
-        case 'at':
-          for (const h of [...find(head.target, bench)]) {
+        case 'at': {
+          const places = [...find(head.target, bench)]
+          this.tellRepeat(line, body, places.length)
+          for (const h of places) {
             if (this.stopped) return
             travelTo(h, bench, head.target.span)
             this.steps(body)
           }
+        }
       }
     } catch (error) {
       this.faults.caught(error)
     }
+  }
+
+  /** The head of a repeat has its own place among the statements, before the lines it holds. */
+  private tellRepeat(line: Line, body: readonly Step[], times: number): void {
+    const known = this.tallies.get(line.number)
+    const action: Action = { type: 'repeat', times, lastLine: lastLineOf(body) ?? line.number }
+    if (known) known.turns.push(action)
+    else
+      this.tallies.set(line.number, {
+        line,
+        part: this.bench.part,
+        at: this.tallies.size,
+        times: 1,
+        stitches: 0,
+        threadMm: 0,
+        added: new Map(),
+        totals: Object.fromEntries(this.totals),
+        action,
+        turns: [action],
+      })
   }
 
   private turn(name: string, value: ReturnType<typeof reckon>, body: readonly Step[]): void {
@@ -209,7 +243,7 @@ class Worker {
         'Give a greater length.',
       )
     const fit = fitLength(length, pitch, ends, multiple)
-    this.bounded(fit.best, line.keywordSpan)
+    this.tellRepeat(line, body, this.bounded(fit.best, line.keywordSpan))
     const told = fit.candidates
       .map(({ count, lengthMm }) => `${count} give ${Number(lengthMm.toFixed(1))} mm`)
       .join(', ')
@@ -287,9 +321,19 @@ class Worker {
 
 const stitchesOf = (action: Action) => ('stitches' in action ? action.stitches : action.type === 'loop' ? 1 : 0)
 
+/** Whether two turns are told in the same words; the number of the round is not part of it. */
+const sameDoing = (a: Action, b: Action) => JSON.stringify({ ...a, round: 0 }) === JSON.stringify({ ...b, round: 0 })
+
 /** What comes after a step; the last of a block is followed by its first again. */
 const following = (steps: readonly Step[], i: number): Step | undefined =>
   steps.slice(i + 1).find((step) => step.type !== 'skip') ?? steps[0]
+
+const lastLineOf = (steps: readonly Step[]): number | undefined => {
+  const last = steps[steps.length - 1]
+  if (!last) return undefined
+  if (last.type === 'line') return last.statement.line.number
+  return last.type === 'block' ? (lastLineOf(last.body) ?? last.line.number) : last.line.number
+}
 
 const usedBy = (steps: readonly Step[]): string[] =>
   steps.flatMap((step) => (step.type === 'use' ? [step.part] : step.type === 'block' ? usedBy(step.body) : []))

@@ -1,6 +1,9 @@
+import type { Bead } from '../catalogue/bead'
+import { sayPercent } from '../measure/units'
+import { fitLength } from './repeats'
 /** The functions a pattern may call in its numbers. Each says what it found, so that the screen can show why. */
 
-import { type Argument, reckon, reckonCount, type Scope, type Value } from '../notation/expression'
+import { type Argument, reckon, reckonCount, reckonLength, type Scope, type Value } from '../notation/expression'
 import { LineFault, type Span } from '../notation/fault'
 import { nearest } from '../notation/nearest'
 import { easeWords } from './ease-words'
@@ -18,8 +21,16 @@ type Call = { readonly name: string; readonly args: readonly Argument[]; readonl
 const functions: Readonly<Record<string, (call: Call, scope: Scope) => Outcome>> = {
   fit,
   floor: plain(Math.floor, 1),
+  round: plain(Math.round, 1),
+  even: plain((n) => 2 * Math.round(n / 2), 1),
+  multiple: plain((n, of = 1) => of * Math.round(n / of), 2),
   max: plain(Math.max, 2),
   min: plain(Math.min, 2),
+  L: (call, scope) => measure(call, scope, (bead) => bead.lengthMm),
+  d: (call, scope) => measure(call, scope, (bead) => bead.acrossMm),
+  fill,
+  arc,
+  repeats,
 }
 
 /** A function of numbers that keeps their unit. */
@@ -57,6 +68,85 @@ export function callFunction(call: Call, scope: Scope): Outcome {
     guess ? `Did you mean ${guess}(...)?` : 'Known: fit(S, A, multiple 4), floor, max, min.',
     guess,
   )
+}
+
+/** `L(A)`, `d(A)`: a bead's length along the hole, and across. */
+function measure(call: Call, scope: Scope, of: (bead: Bead) => number): Outcome {
+  const [role] = call.args
+  return { value: { amount: of(beadIn(call, role, scope)), unit: 'mm' }, remarks: [], roles: [] }
+}
+
+function beadIn(call: Call, arg: Argument | undefined, scope: Scope): Bead {
+  if (arg?.type !== 'role')
+    throw new LineFault(
+      arg?.span ?? call.span,
+      `${call.name} needs a bead's letter here.`,
+      `For example: ${examples[call.name] ?? 'L(A)'}.`,
+    )
+  const bead = scope.bead(arg.role, arg.span)
+  if (!bead)
+    throw new LineFault(
+      arg.span,
+      `${arg.role} is not a bead of this pattern.`,
+      `Declare it: bead ${arg.role} cylinder 11/0.`,
+    )
+  return bead
+}
+
+const examples: Readonly<Record<string, string>> = {
+  fill: 'fill(5 * L(B), C)',
+  arc: 'arc(P, C)',
+  repeats: 'repeats(180 mm, 8.4 mm, even)',
+}
+
+/** `fill(5 * L(B), C)`: how many of C cover a run, to the nearest whole bead. */
+function fill(call: Call, scope: Scope): Outcome {
+  const [run, bead] = call.args
+  if (run?.type !== 'value')
+    throw new LineFault(call.span, 'fill needs a length and a bead.', `For example: ${examples.fill}.`)
+  const { lengthMm } = beadIn(call, bead, scope)
+  const length = reckonLength(run.of, scope, 'The run')
+  const count = Math.max(1, Math.round(length / lengthMm))
+  const misfit = count * lengthMm - length
+  const message = `${count} cover ${Number(length.toFixed(2))} mm with ${Number(Math.abs(misfit).toFixed(2))} mm ${misfit < 0 ? 'left open' : 'too many'} (${sayPercent(misfit / length)}).`
+  return {
+    value: { amount: count, unit: 'count' },
+    remarks: [{ severity: 'note', span: call.span, message }],
+    roles: [],
+  }
+}
+
+/** `arc(P, C)`: how many of C lie over half of bead P, along its outline at half of C's width outside. */
+function arc(call: Call, scope: Scope): Outcome {
+  const over = beadIn(call, call.args[0], scope)
+  const small = beadIn(call, call.args[1], scope)
+  const outline =
+    over.contact <= 1.5
+      ? (2 * over.acrossMm) / Math.SQRT2 + (Math.PI * small.acrossMm) / 4
+      : (Math.PI * (over.acrossMm + small.acrossMm)) / 2
+  return { value: { amount: Math.max(1, Math.round(outline / small.lengthMm)), unit: 'count' }, remarks: [], roles: [] }
+}
+
+/** `repeats(180 mm, 8.4 mm, even)`, `repeats(length, pitch, multiple 3)`: how many repeats make a length. */
+function repeats(call: Call, scope: Scope): Outcome {
+  const example = `For example: ${examples.repeats}.`
+  const [length, pitch, ...rules] = call.args
+  if (length?.type !== 'value' || pitch?.type !== 'value')
+    throw new LineFault(call.span, 'repeats needs a length and a pitch.', example)
+  let multiple = 1
+  for (const rule of rules) {
+    if (rule.type === 'named' && rule.name === 'multiple') multiple = reckonCount(rule.of, scope, 'The multiple', 1)
+    else if (rule.type === 'value' && rule.of.type === 'name' && rule.of.name === 'even') multiple = 2
+    else throw new LineFault(rule.span, 'repeats takes "even" or "multiple" for a rule.', example)
+  }
+  const target = reckonLength(length.of, scope, 'The length')
+  const fit = fitLength(target, reckonLength(pitch.of, scope, 'The pitch'), 0, multiple)
+  const told = fit.candidates.map(({ count, lengthMm }) => `${count} give ${Number(lengthMm.toFixed(1))} mm`).join(', ')
+  return {
+    value: { amount: fit.best, unit: 'count' },
+    remarks: [{ severity: 'note', span: call.span, message: `For ${Number(target.toFixed(1))} mm: ${told}.` }],
+    roles: [],
+  }
 }
 
 /** `fit(S, A, multiple 4)`: how many of A go round stone S. */

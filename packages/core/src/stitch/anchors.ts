@@ -35,7 +35,7 @@ function chosen(rail: Rail, into: Exclude<IntoWords, { type: 'gaps' }>, bench: B
   switch (into.type) {
     case 'every': {
       const each = into.each ? reckonCount(into.each, bench, 'The step', 1) : 1
-      const holes = holesOf(rail)
+      const holes = into.of ? find(into.of, bench) : holesOf(rail)
       if (rail.closed && holes.length % each !== 0) {
         const below = Math.floor(holes.length / each) * each
         throw new LineFault(
@@ -46,8 +46,16 @@ function chosen(rail: Rail, into: Exclude<IntoWords, { type: 'gaps' }>, bench: B
       }
       return holes.filter((_, i) => (i + 1) % each === 0)
     }
-    case 'middles':
-      return rail.groups.map((group) => group.holes[middleOf(group)] as Hole)
+    case 'middles': {
+      const groups = into.of === undefined ? rail.groups : bench.groupsOf.get(into.of)
+      if (!groups)
+        throw new LineFault(
+          span,
+          `No round is marked "${into.of}".`,
+          'Mark it where it is made: round 5C into every 4th bead as arcs.',
+        )
+      return groups.map((group) => group.holes[middleOf(group)] as Hole)
+    }
     case 'nth': {
       const nth = reckonCount(into.nth, bench, 'The place', 1)
       return rail.groups.map((group) => {
@@ -80,8 +88,7 @@ export const middleOf = (group: Group): number => Math.floor((group.holes.length
 /** Every second group of a fresh ring, as wide as the stitches are (peyote, two-drop); the groups of a round. */
 function gaps(rail: Rail, stitches: readonly Stitch[], span: Span): Anchors {
   if (!rail.fresh) return { anchors: rail.groups.map((group) => group.stands), skipped: [] }
-  const widths = stitches.map((stitch) => stitch.moves.filter((move) => move.type === 'pick').length)
-  const drop = Math.max(1, ...widths)
+  const drop = dropOf(stitches)
   const holes = holesOf(rail)
   if (holes.length % (2 * drop) !== 0) {
     const step = 2 * drop
@@ -115,4 +122,17 @@ function gapsBack(rail: Rail, span: Span): Anchors {
     )
   }
   return { anchors: holes.filter((_, i) => i % 2 === 1).map((h) => [h]), skipped: [] }
+}
+
+/** How wide a stitch is on a fresh ring: two-drop and wider only where every stitch that adds is as wide. */
+function dropOf(stitches: readonly Stitch[]): number {
+  const widths = new Set(
+    stitches.flatMap(({ moves }) => {
+      const picks = moves.filter((move) => move.type === 'pick')
+      const standing = picks.filter((move) => move.stands)
+      return picks.length === 0 ? [] : [standing.length || picks.length]
+    }),
+  )
+  const [only] = widths
+  return widths.size === 1 && only !== undefined ? only : 1
 }

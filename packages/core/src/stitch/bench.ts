@@ -16,7 +16,7 @@ import { jogLength } from '../thread/jog'
 import type { ThreadSettings } from '../thread/settings'
 import type { Edge } from './action'
 import { beadOf, entryOf, exitOf, type Hole } from './hole'
-import { holesOf, type Rail } from './rail'
+import { type Group, holesOf, type Rail, turned } from './rail'
 import { Work } from './work'
 
 export type Role =
@@ -191,6 +191,7 @@ export class Bench implements Scope {
 
   private beadAt = (roleIndex: number): Bead => (this.letters[roleIndex] as Extract<Role, { type: 'bead' }>).bead
 
+  boreOfRole = (roleIndex: number): Mm => this.beadAt(roleIndex).boreMm
   lengthOf = (roleIndex: number): Mm => this.beadAt(roleIndex).lengthMm
   acrossOf = (roleIndex: number): Mm => this.beadAt(roleIndex).acrossMm
 
@@ -222,6 +223,9 @@ export class Bench implements Scope {
     else this.marks.set(name, [holes])
     this.marks.set('new', [holes])
   }
+
+  /** The groups of a round that was marked, for `middles of NAME`. */
+  readonly groupsOf = new Map<string, readonly Group[]>()
 
   /** What bears a name: a mark (or the one `before` it), an edge of the part in hand, or an edge of a part by its name. */
   marked(name: string, before = 0): readonly Hole[] | undefined {
@@ -304,6 +308,31 @@ export class Bench implements Scope {
       )
     }
     return rail
+  }
+
+  /** Makes a rail the edge in hand, begun behind the bead the needle is in. */
+  standOn(rail: Rail): void {
+    this.edges = { front: rail }
+    this.edge = 'front'
+    this.roundsOn = { front: 0, back: 0 }
+    this.standWhereNeedleIs()
+  }
+
+  /** When the needle has come to a bead of an edge, rounds go on from there. */
+  standWhereNeedleIs(): void {
+    const { needle } = this.work
+    if (needle === undefined) return
+    const at = beadOf(needle)
+    for (const edge of ['front', 'back'] as const) {
+      const rail = this.edges[edge]
+      const found =
+        rail?.groups.findIndex((group) => beadOf(group.stands[group.stands.length - 1] as Hole) === at) ?? -1
+      if (rail && found >= 0) {
+        this.edge = edge
+        this.edges[edge] = turned(rail, found + 1)
+        return
+      }
+    }
   }
 
   beginPart(name: string): void {

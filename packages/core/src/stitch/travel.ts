@@ -61,9 +61,5 @@ export function travelTo(h: Hole, bench: Bench, span: Span): number {
   return way.length
 }
 
-/** Holes the needle may enter when it comes out at `end`: those that thread already joins to it. */
-const neighbours = (work: Work, end: number): Hole[] =>
-  work
-    .joinedTo(end)
-    .filter((joined) => beadOf(joined) !== beadOf(end))
-    .map(entryOf)
+/** Holes the needle may enter when it comes out at `end`: those that thread already joins to it, its own bead's turns too. */
+const neighbours = (work: Work, end: number): Hole[] => work.joinedTo(end).map(entryOf)

@@ -17,6 +17,12 @@ export const sayCounts = (counts: Readonly<Record<string, number>>): string =>
     .map(([role, count]) => `${count} ${role}`)
     .join(', ')
 
+/** What heads a repeat, over so many steps. */
+export const repeatSentence = (steps: number, times: number): string =>
+  steps === 1
+    ? `Do the next step ${sayTimes(times)} in all.`
+    : `Do the next ${steps} steps, one after the other, ${sayTimes(times)} in all.`
+
 /** @returns undefined for a line that a stitcher need not be told of */
 export function sentenceFor(action: Action, settings: ThreadSettings): string | undefined {
   switch (action.type) {
@@ -72,6 +78,8 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
       return `Attach ${action.item} to ${place(action.target)}.`
     case 'caution':
       return cautionAbout[action.about]
+    case 'repeat':
+      return undefined
     case 'new thread':
       return 'End this thread and begin a new one where it came out.'
     case 'finish':

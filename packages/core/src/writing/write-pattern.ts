@@ -1,9 +1,9 @@
 import type { BillLine } from '../kit/bill'
 import { threadRole } from '../kit/bill'
 import { sayInches, sayLength, sayMass, saySpans } from '../measure/units'
-import type { Report } from '../report/report'
+import type { Report, StatementReport } from '../report/report'
 import type { ThreadSettings } from '../thread/settings'
-import { capital, cautionsFor, marksUsed, sayCounts, sentenceFor, toolsFor } from './english'
+import { capital, cautionsFor, marksUsed, repeatSentence, sayCounts, sentenceFor, toolsFor } from './english'
 import type { MaterialRow, Step, WrittenPattern } from './written-pattern'
 
 /** What the pattern is written for, beside its report. */
@@ -93,11 +93,26 @@ function threadWords(report: Report, settings: ThreadSettings): string[] {
   ]
 }
 
+/** A line in words: once, or turn by turn where its turns differ; the head of a repeat says how many steps it holds. */
+function textOf(statement: StatementReport, report: Report, settings: ThreadSettings): string | undefined {
+  const { action, turns, line } = statement
+  if (action.type === 'repeat') {
+    const held = report.statements.filter((each) => each.line > line && each.line <= action.lastLine)
+    const steps = held.filter(
+      (each) => each.action.type === 'repeat' || sentenceFor(each.action, settings) !== undefined,
+    )
+    return steps.length > 0 ? repeatSentence(steps.length, action.times) : undefined
+  }
+  if (turns.length === 0) return sentenceFor(action, settings)
+  const told = turns.map((turn) => sentenceFor(turn, settings) ?? '')
+  return told.map((sentence, i) => `Turn ${i + 1}: ${sentence}`).join(' ')
+}
+
 function partsOf(report: Report, settings: ThreadSettings): { name: string; steps: Step[] }[] {
   const parts: { name: string; steps: Step[] }[] = []
   let number = 0
   for (const statement of report.statements) {
-    const text = sentenceFor(statement.action, settings)
+    const text = textOf(statement, report, settings)
     if (text === undefined) continue
     let part = parts[parts.length - 1]
     if (!part || part.name !== statement.part) {

@@ -103,6 +103,6 @@ function hang(
   const down = beads.map(pick)
   const tip = end.map((letter, i) => pick(letter, beads.length + i))
   const up = down.slice(keep, down.length - turning).reverse()
-  up.forEach((h, i) => work.pass(h ^ 1, i === 0 ? 'fringe turn' : 'ring', bench.statement))
+  for (const [i, h] of up.entries()) work.pass(h ^ 1, i === 0 ? 'fringe turn' : 'ring', bench.statement)
   return [...down, ...tip]
 }

@@ -55,7 +55,7 @@ export const loopTechnique: Technique<LoopWords> = {
       }),
     )
     if (back) for (const h of left.reverse()) work.pass(h ^ 1, 'right angle', bench.statement)
-    else left.forEach((h, i) => work.pass(h, i === 0 ? 'right angle' : 'ring', bench.statement))
+    else for (const [i, h] of left.entries()) work.pass(h, i === 0 ? 'right angle' : 'ring', bench.statement)
     bench.mark(name ?? 'new', holes)
     bench.trail = { what: 'loop', from: begun, to: work.passes }
     bench.along = 0

@@ -88,11 +88,13 @@ export const roundTechnique: Technique<RoundWords> = {
     }
 
     bench.trail = { what: 'round', from: firstDone, to: work.passes }
-    if (name)
+    if (name) {
       bench.mark(
         name,
         groups.flatMap((group) => group.holes),
       )
+      bench.groupsOf.set(name, groups)
+    }
     bench.edges[bench.edge] = {
       ...rail,
       fresh: false,
@@ -129,7 +131,7 @@ export const roundTechnique: Technique<RoundWords> = {
 /** How far into its first group a round steps up: to what the next round takes for its anchor. */
 function reachOf(first: Group, bench: Bench): number {
   const next = bench.nextInto
-  if (next?.type === 'middles') return middleOf(first) + 1
+  if (next?.type === 'middles' && next.of === undefined) return middleOf(first) + 1
   if (next?.type === 'nth') return Math.min(reckonCount(next.nth, bench, 'The place', 1), first.holes.length)
   const last = first.stands[first.stands.length - 1]
   return first.holes.indexOf(last as Hole) + 1

@@ -3,10 +3,12 @@ import { LineFault, type Span } from '../../notation/fault'
 import { nearest } from '../../notation/nearest'
 import { readTarget, type TargetWords } from '../../notation/target-words'
 import type { CautionAbout } from '../action'
+import { beadOf, type Hole } from '../hole'
+import { plainGroup } from '../rail'
 import { find } from '../target'
 import type { Technique } from '../technique'
 
-/** `rail inner = boxes.F[3]`: gathers holes under a name, for rounds to go into. */
+/** `rail inner = frame.T:2`: gathers holes under a name into an edge of their own, which the next rounds work on. */
 export const railTechnique: Technique<{ name: string; target: TargetWords }> = {
   word: 'rail',
   read(cursor) {
@@ -18,6 +20,15 @@ export const railTechnique: Technique<{ name: string; target: TargetWords }> = {
   work({ name, target }, bench) {
     const holes = find(target, bench)
     bench.mark(name, holes)
+    bench.standOn({
+      closed: true,
+      groups: holes.map((h) => plainGroup([h])),
+      fresh: false,
+      ringCount: holes.length,
+      perRingBead: 1,
+      row: bench.work.seat(beadOf(holes[0] as Hole)).row,
+      side: 1,
+    })
     return { type: 'rail', name, beads: holes.length }
   },
 }

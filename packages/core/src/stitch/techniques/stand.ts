@@ -86,17 +86,17 @@ export const standTechnique: Technique<StandWords> = {
 
     function radiusOf(core: Exclude<StandWords['core'], 'row'>): number {
       if ('across' in core) return reckonLength(core.across, bench, 'The core') / 2
-      const stone = bench.stone(core.stone, core.span)
-      if (!stone || stone.outline.shape !== 'round') {
+      const outline = bench.stone(core.stone, core.span)?.outline
+      if (outline?.shape !== 'round') {
         throw new LineFault(
           core.span,
-          stone ? `${core.stone} is not round.` : `There is no stone ${core.stone}.`,
+          outline ? `${core.stone} is not round.` : `There is no stone ${core.stone}.`,
           'Beads stand round a round core: stone S round 12 mm, or a diameter.',
         )
       }
       bench.used.add(core.stone)
       bench.placed.add(core.stone)
-      return stone.outline.diameter / 2
+      return outline.diameter / 2
     }
   },
 }

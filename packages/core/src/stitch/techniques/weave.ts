@@ -45,7 +45,7 @@ export const weaveTechnique: Technique<{ units: Expression; list: BeadList; name
     for (let unit = 0; unit < units; unit++) {
       let shared = work.needle
       if (shared === undefined) {
-        shared = work.pick(roles[roles.length - 1] as number, 'ring', bench.statement, seat(unit, 1))
+        shared = work.pick(roles[Math.ceil(run.length / 2) - 1] as number, 'ring', bench.statement, seat(unit, 1))
         holes.push(shared)
       }
       const picked = roles.map((role, k) => work.pick(role, 'right angle', bench.statement, seat(unit, k)))

@@ -1,0 +1,161 @@
+/** A materials list written by hand, compared with what the steps really use. */
+
+import { normalSize } from '../catalogue/bead'
+import { beadKinds } from '../catalogue/nominal-beads'
+import type { Report } from '../report/report'
+
+export type Finding =
+  | { readonly type: 'agrees'; readonly line: number; readonly role: string; readonly used: number }
+  | {
+      readonly type: 'short'
+      readonly line: number
+      readonly role: string
+      readonly listed: number
+      readonly used: number
+    }
+  | {
+      readonly type: 'long'
+      readonly line: number
+      readonly role: string
+      readonly listed: number
+      readonly used: number
+    }
+  | { readonly type: 'missing'; readonly role: string; readonly used: number }
+  | { readonly type: 'unused'; readonly line: number; readonly text: string }
+  | { readonly type: 'ambiguous'; readonly line: number; readonly text: string; readonly roles: readonly string[] }
+
+/** More than this share above what is used is long: spares are usual, a second bag is not. */
+const fairSpare = 0.25
+
+interface Listed {
+  readonly line: number
+  readonly text: string
+  /** Beads; undefined where the line gives no number, or grams of an unknown bead. */
+  readonly count: number | undefined
+  readonly grams: number | undefined
+}
+
+interface Wanted {
+  readonly role: string
+  readonly used: number
+  readonly words: readonly string[]
+  readonly name: string
+  readonly massMg: number | undefined
+}
+
+/** @param list plain text, one material a line, in any words: "63 cylinder 11/0 A", "A: 0.4 g green cylinders", "1 stone" */
+export function reconcile(report: Report, list: string): Finding[] {
+  const wanted = wantedOf(report)
+  const found: Finding[] = []
+  const met = new Set<string>()
+  list.split(/\r?\n/).forEach((raw, i) => {
+    const text = raw.trim().replace(/^[-*•]\s*/, '')
+    if (!text || text.startsWith('#') || /:$/.test(text)) return
+    const listed = readListed(text, i + 1)
+    const roles = matching(listed.text, wanted)
+    const [only] = roles
+    if (roles.length > 1) {
+      found.push({ type: 'ambiguous', line: listed.line, text, roles: roles.map(({ role }) => role) })
+      for (const { role } of roles) met.add(role)
+    } else if (!only) found.push({ type: 'unused', line: listed.line, text })
+    else {
+      met.add(only.role)
+      found.push(compare(listed, only))
+    }
+  })
+  for (const { role, used } of wanted) if (!met.has(role)) found.push({ type: 'missing', role, used })
+  return found
+}
+
+function wantedOf(report: Report): Wanted[] {
+  return [
+    ...report.beads
+      .filter((bead) => bead.total > 0)
+      .map((bead) => ({
+        role: bead.role,
+        used: bead.total,
+        words: wordsOf(bead.label),
+        name: `${bead.kind} ${bead.size}`,
+        massMg: bead.bead.massMg,
+      })),
+    ...report.stones
+      .filter((stone) => stone.total > 0)
+      .map((stone) => ({
+        role: stone.role,
+        used: stone.total,
+        words: wordsOf(stone.label),
+        name: 'stone',
+        massMg: undefined,
+      })),
+    ...report.items
+      .filter((item) => item.total > 0)
+      .map((item) => ({
+        role: item.role,
+        used: item.total,
+        words: wordsOf(item.label),
+        name: item.name,
+        massMg: undefined,
+      })),
+  ]
+}
+
+const wordsOf = (text: string) => text.toLowerCase().match(/\p{L}{3,}/gu) ?? []
+
+function readListed(text: string, line: number): Listed {
+  const grams = /(\d+(?:[.,]\d+)?)\s*(?:g|grams?)\b/i.exec(text)?.[1]
+  const rest = text.replace(/\d+\s*\/\s*0/g, ' ').replace(/\d+(?:[.,]\d+)?\s*(?:mm|cm|g|grams?)\b/gi, ' ')
+  const count = /\b(\d+)\b/.exec(rest)?.[1]
+  return {
+    line,
+    text,
+    grams: grams === undefined ? undefined : Number(grams.replace(',', '.')),
+    count: count === undefined ? undefined : Number(count),
+  }
+}
+
+/** By letter; else by name, and among those of one name by the words of its label. */
+function matching(text: string, wanted: readonly Wanted[]): readonly Wanted[] {
+  const letters = wanted.filter(({ role }) => new RegExp(`(^|[^\\p{L}])${role}([^\\p{L}]|$)`, 'u').test(text))
+  if (letters.length > 0) return letters
+  const lower = text.toLowerCase()
+  const kind = beadKinds.find((each) => lower.includes(each))
+  const size = /\d+\s*\/\s*0|\d+(?:\.\d+)?(?:\s*x\s*\d+(?:\.\d+)?)*\s*mm/i.exec(text)?.[0]
+  const named = wanted.filter(({ name }) => {
+    if (kind) return name.startsWith(kind) && (!size || name.endsWith(normalSize(size.replace(/\s*\/\s*/, '/'))))
+    if (size && /\/0$/.test(size.replace(/\s/g, ''))) return name.endsWith(size.replace(/\s/g, ''))
+    return lower.includes(name.toLowerCase())
+  })
+  const labelled = (named.length > 0 ? named : wanted).filter(({ words }) => words.some((word) => lower.includes(word)))
+  return labelled.length > 0 ? labelled : named
+}
+
+function compare(listed: Listed, { role, used, massMg }: Wanted): Finding {
+  const { line } = listed
+  const beads =
+    listed.grams !== undefined && massMg !== undefined
+      ? Math.floor((listed.grams * 1000) / massMg + 1e-9)
+      : listed.count
+  if (beads === undefined) return { type: 'agrees', line, role, used }
+  if (beads < used) return { type: 'short', line, role, listed: beads, used }
+  // A weighed bag is never exact: only one that holds more than twice is long.
+  const most = listed.grams !== undefined ? Math.max(2 * used, used + 50) : Math.max(used * (1 + fairSpare), used + 10)
+  return beads > most ? { type: 'long', line, role, listed: beads, used } : { type: 'agrees', line, role, used }
+}
+
+/** A finding in a sentence; the list's line first where it has one. */
+export function sayFinding(finding: Finding): string {
+  switch (finding.type) {
+    case 'agrees':
+      return `line ${finding.line}: ${finding.role} agrees (${finding.used} used)`
+    case 'short':
+      return `line ${finding.line}: ${finding.role} is short: ${finding.listed} listed, ${finding.used} used`
+    case 'long':
+      return `line ${finding.line}: ${finding.role} is long: ${finding.listed} listed, ${finding.used} used`
+    case 'missing':
+      return `missing: ${finding.role}, ${finding.used} used`
+    case 'unused':
+      return `line ${finding.line}: nothing in the steps uses "${finding.text}"`
+    case 'ambiguous':
+      return `line ${finding.line}: "${finding.text}" may be ${finding.roles.join(' or ')}; name the letter`
+  }
+}

@@ -1,0 +1,47 @@
+import { capital, list } from './english'
+import type { WrittenPattern } from './written-pattern'
+
+/** A written pattern as Markdown. */
+export function toMarkdown(written: WrittenPattern): string {
+  const facts = [
+    written.edition,
+    written.size && `size ${written.size}`,
+    written.colourway && `in ${written.colourway}`,
+    `makes ${written.makes}`,
+  ]
+  const rows = written.materials.map((row) => `| ${row.roles} | ${escaped(row.name)} | ${row.exact} | ${row.inKit} |`)
+  const parts = written.parts.flatMap((part) => [
+    `## ${capital(part.name || 'steps')}`,
+    '',
+    ...part.steps.map((step) => {
+      const check = step.kind === 'check' ? '**Check:** ' : ''
+      const counts = step.added ? `\n   Picked up: ${step.added}. So far: ${step.running}.` : ''
+      return `${step.number}. ${check}${escaped(step.text)}${counts}`
+    }),
+    '',
+  ])
+  return [
+    `# ${escaped(written.title)}`,
+    '',
+    facts.filter(Boolean).join(', '),
+    '',
+    ...(written.draft ? ['**DRAFT: not for sale or teaching**', ''] : []),
+    '## Materials',
+    '',
+    '| | Item | Exact | In the kit |',
+    '|---|---|---|---|',
+    ...rows,
+    '',
+    ...written.thread.map((line) => `${line}\n`),
+    `Tools: ${list(written.tools)}.`,
+    '',
+    '## Take care',
+    '',
+    ...written.cautions.map((caution) => `- ${caution}`),
+    '',
+    ...parts,
+    ...(written.totals ? [`In one piece: ${written.totals}.`, ''] : []),
+  ].join('\n')
+}
+
+const escaped = (text: string) => text.replace(/([\\`*_{}[\]<>|])/g, '\\$1')

@@ -1,0 +1,188 @@
+import { reconcile } from '../src/kit/reconcile'
+import { formatPattern } from '../src/notation/format'
+import { bandLength, fromJapan, fromUk, fromUs } from '../src/sizing/finger'
+import { fitLength } from '../src/sizing/repeats'
+import { fitStand, ringFits, spreadIncreases } from '../src/sizing/stand'
+import { mostPassesThrough } from '../src/thread/crowding'
+import { counts, demo, errorsIn, head, passes, reckon } from './support'
+
+const lines = (text: string) => reckon(head + text)
+
+describe('passes of each technique', () => {
+  test('netting goes into every third bead and then into the middles, stepping up to the first middle', () => {
+    expect(passes(`${head}ring 6A\nround 3B into every 3rd bead\nround C into middles`).slice(12)).toEqual([
+      ...['+6', '+7', '+8', '2', '+9', '+10', '+11', '5'],
+      // up to the middle of the first arc, where the next round begins
+      ...['6', '7'],
+      ...['+12', '10', '+13', '7', '12'],
+    ])
+  })
+
+  test('^ lets one bead of a group stand up and leaves the rest outside', () => {
+    expect(passes(`${head}ring 4A\nround B^ 2C\nround A`).slice(8)).toEqual([
+      ...['+4', '+5', '+6', '1', '+7', '+8', '+9', '3', '4'],
+      ...['+10', '7', '+11', '4', '10'],
+    ])
+  })
+
+  test('> passes a bead on the way and < comes back through its own', () => {
+    expect(passes(`${head}ring 4A as low\npick 2B >low[2] C <2B`).slice(8)).toEqual(['+4', '+5', '1', '+6', '5<', '4<'])
+  })
+
+  test('flat work goes back along every second bead of the row, and then along what was added', () => {
+    expect(passes(`${head}string 4A\nrow B\nrow C`)).toEqual([
+      ...['+0', '+1', '+2', '+3'],
+      ...['+4', '2<', '+5', '0<'],
+      ...['+6', '5<', '+7', '4<'],
+    ])
+  })
+
+  test('a right-angle strip shares a bead between units and steps on to the one opposite', () => {
+    expect(passes(`${head}weave 2 units of 3A`)).toEqual([
+      ...['+0', '+1', '+2', '+3', '0', '1', '2'],
+      ...['+4', '+5', '+6', '2', '4', '5'],
+    ])
+  })
+
+  test('a loop over two closes round the last two; back goes down again; go steps on along it', () => {
+    expect(passes(`${head}string 3A\nloop 2B over 2\ngo 1`)).toEqual(['+0', '+1', '+2', '+3', '+4', '1', '2', '3'])
+    expect(passes(`${head}string 3A\nloop 2B back`)).toEqual(['+0', '+1', '+2', '+3', '+4', '2<'])
+  })
+
+  test('a fringe turns at its end beads, or at its last where it has none; keep leaves the top out', () => {
+    expect(passes(`${head}string A\nfringe 2B end C`)).toEqual(['+0', '+1', '+2', '+3', '2<', '1<'])
+    expect(passes(`${head}string A\nfringe 3B`)).toEqual(['+0', '+1', '+2', '+3', '2<', '1<'])
+    expect(passes(`${head}string A\nfringe 3B keep 1`)).toEqual(['+0', '+1', '+2', '+3', '2<'])
+  })
+
+  test('standing beads are passed down and up, and the last is drawn to the first', () => {
+    expect(passes(`${head}stand A round 4 mm x 3`)).toEqual(['+0', '0<', '+1', '1<', '+2', '2<', '0', '0<'])
+  })
+
+  test('turn goes over into the other hole of a two-hole bead', () => {
+    const twin = 'pattern P\nbead T twin tile 5 x 5 x 1.9 mm\npart p\nstring 2T\nturn'
+    expect(passes(twin)).toEqual(['+0', '+1', '1<'])
+    expect(errorsIn(lines('string 2A\nturn'))[0]?.message).toContain('one bore only')
+  })
+
+  test('a loop closes on its own second bead', () => {
+    expect(passes(`${head}pick C 6B\nthrough new[2]`).slice(-2)).toEqual(['+6', '1'])
+  })
+
+  test('an odd ring is mended by one stitch over two', () => {
+    expect(errorsIn(lines('ring 15A\nround B'))[0]?.mend).toContain('14 or 16')
+    expect(counts(lines('ring 15A\nround B x13, B over 2 into every bead'))).toEqual({ A: 15, B: 14 })
+  })
+})
+
+describe('repeats', () => {
+  test.each([
+    ['repeat 3\nloop 2B\nend', 'loop 2B\nloop 2B\nloop 2B'],
+    ['for k in 1 to 3\nloop k B\nend', 'loop 1B\nloop 2B\nloop 3B'],
+    ['for k in 3 to 1\nloop k B\nend', 'loop 3B\nloop 2B\nloop 1B'],
+    ['for k in 2, 5\nloop k B\nend', 'loop 2B\nloop 5B'],
+    ['repeat 2\nrepeat 2\nloop B\nend\nround C\nend', 'loop B\nloop B\nround C\nloop B\nloop B\nround C'],
+    ['until length 21 mm, pitch 3 mm, multiple 2\nloop B\nend', 'loop B\n'.repeat(6)],
+  ])('%j unrolled by hand changes nothing', (repeated, unrolled) => {
+    const start = `${head}ring 12A\nround C\n`
+    expect(passes(start + repeated)).toEqual(passes(start + unrolled))
+    expect(reckon(start + repeated).thread).toEqual(reckon(start + unrolled).thread)
+  })
+
+  test('at each goes to every place in turn', () => {
+    expect(counts(lines('ring 4A as base\nat each A in base\nloop 2B\nend'))).toEqual({ A: 4, B: 8 })
+  })
+
+  test.each([
+    ['ring 6A\nrepeat 2\nround B', 8, /has no end/],
+    ['ring 6A\nend', 8, /nothing for this "end"/],
+    ['repeat 2.5\nring 6A\nend', 7, /not a whole/],
+    ['repeat 999999999\nring 6A\nend', 7, /more than any piece/],
+    ['until length 20 mm, pitch 0 mm\nring 6A\nend', 7, /above nought/],
+    ['until length 20 mm\nring 6A\nend', 7, /needs the pitch/],
+    ['use petal', 7, /no part "petal"/],
+    ['skip if rim off', 7, /no option "rim"/],
+  ])('%j is a fault of line %i', (text, line, message) => {
+    const [fault] = errorsIn(lines(text))
+    expect([fault?.line, fault?.message]).toEqual([line, expect.stringMatching(message)])
+  })
+
+  test('a part may be made more than once, used in another, and left out by an option', () => {
+    const source = `option rim on\n${head}ring 12A\nuse edge\npart edge\nskip if rim off\nround B\n`
+    expect(counts(reckon(source))).toEqual({ A: 12, B: 6 })
+    expect(counts(reckon(source, { options: { rim: false } }))).toEqual({ A: 12 })
+    expect(counts(reckon(`${head}part petal x 3\nring 6A\nfinish`))).toEqual({ A: 18 })
+    expect(reckon(`${head}part petal x 3\nring 6A\nfinish`).threads).toHaveLength(3)
+    expect(errorsIn(reckon(`${head}use a\npart a\nuse b\npart b\nuse a`))[0]?.message).toContain('would use itself')
+  })
+})
+
+describe('sizing', () => {
+  test('rounds 11/0 round a core of 12 mm: 2 pi (6 + 0.15 + 0.75) / 2.1 = 20.6; the gap of 1.35 mm may take one more', () => {
+    const bead = { lengthMm: 1.5, acrossMm: 2.1, contact: 2.5 }
+    expect(fitStand(6, bead, 0.15)).toMatchObject({ count: 20, oneMore: true, outerRadiusMm: 7.65 })
+    // Cylinders touch at the foot: 2 pi 6.15 / 1.6 = 24.2.
+    expect(fitStand(6, { lengthMm: 1.3, acrossMm: 1.6, contact: 4 }, 0.15).count).toBe(24)
+    expect([7.2, 7.25, 8.25, 8.3].map((radius) => ringFits(radius, 7.65))).toEqual([false, true, true, false])
+  })
+
+  test('increases are spread evenly, never at the first or the last', () => {
+    expect(spreadIncreases(20, 5)).toEqual([2, 6, 10, 13, 17])
+    expect(spreadIncreases(17, 0)).toEqual([])
+    for (const at of spreadIncreases(9, 7)) expect(at > 0 && at < 8).toBe(true)
+  })
+
+  test('180 mm with 25 mm of ends at 8.4 mm: 18.45, so 18 (176.2 mm) of an even number', () => {
+    expect(fitLength(180, 8.4, 25, 2)).toMatchObject({ best: 18, candidates: [{ count: 18 }, { count: 20 }] })
+    expect(fitLength(180, 8.4, 25, 2).candidates[0]?.lengthMm).toBeCloseTo(176.2, 6)
+    expect(() => fitLength(20, 8.4, 25)).toThrow('The ends alone')
+  })
+
+  test('finger sizes: US 7 is 54.4 mm inside, UK N 1/2 is 37.8 + 13.5 x 1.25, Japan 14 is 17.33 mm across', () => {
+    expect(fromUs(7)).toBeCloseTo(54.4, 1)
+    expect(fromUk('N 1/2')).toBeCloseTo(54.675, 6)
+    expect(fromJapan(14)).toBeCloseTo(Math.PI * 17.3333, 3)
+    expect(bandLength(54.4, 2)).toBeCloseTo(60.68, 2)
+    expect(() => fromUk('7')).toThrow('not a UK ring size')
+  })
+})
+
+describe('crowding', () => {
+  test('round 15/0 with 6 lb braid and needle 12 takes about 5, round 11/0 about 12', () => {
+    // 0.36 - 0.1296 - 0.045 = 0.1854, / 0.0375 = 4.9; 0.64 - 0.1746 = 0.4654, / 0.0375 = 12.4
+    expect(mostPassesThrough(0.6, 0.15, 0.36)).toBe(5)
+    expect(mostPassesThrough(0.8, 0.15, 0.36)).toBe(13)
+    expect(mostPassesThrough(0.3, 0.15, 0.36)).toBe(0)
+  })
+
+  test('the line that is one pass too many is named, with the ways out', () => {
+    const report = lines('ring 12C\nreinforce 3\nreinforce')
+    expect(report.crowding.find(({ role }) => role === 'C')).toMatchObject({ passes: 6, room: -1, line: 9 })
+    const [warning] = report.diagnostics.filter((fault) => fault.message.includes('would take'))
+    expect(warning).toMatchObject({ severity: 'warning', line: 9 })
+    // needle 13: 0.36 - 0.1089 - 0.045 = 0.2061, / 0.0375 = 5.5: 6 passes
+    expect(warning?.mend).toMatch(/^Needle 13 lets 6 through; braid 4 lb lets \d+ through/)
+  })
+})
+
+test('a materials list is compared line by line with what the steps use', () => {
+  const list = 'Materials:\n- 63 cylinders for the frame\nB: 5\nround 15/0, 2 g\n\n12 crystals\n1 gram cylinder 11/0'
+  const found = reconcile(reckon(demo('windlass-pendant'), { size: 'petite' }), list)
+  expect(found).toEqual([
+    { type: 'agrees', line: 2, role: 'A', used: 63 },
+    { type: 'short', line: 3, role: 'B', listed: 5, used: 9 },
+    // 2 g / 3.6 mg = 555
+    { type: 'long', line: 4, role: 'C', listed: 555, used: 81 },
+    { type: 'unused', line: 6, text: '12 crystals' },
+    { type: 'ambiguous', line: 7, text: '1 gram cylinder 11/0', roles: ['A', 'B'] },
+    { type: 'missing', role: 'S', used: 1 },
+  ])
+})
+
+test('formatting sets margins, spaces and blank lines, and keeps comments and quotes', () => {
+  const untidy =
+    'pattern   A  b\n\n\nbead A   cylinder 11/0 "two  words"   # why\npart p\nring 6A ,6A\nrepeat 2\nround   A\nend\n# last'
+  expect(formatPattern(untidy)).toBe(
+    'pattern A b\n\nbead A cylinder 11/0 "two  words"  # why\n\npart p\n  ring 6A, 6A\n  repeat 2\n    round A\n  end\n  # last\n',
+  )
+})
