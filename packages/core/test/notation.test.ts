@@ -4,6 +4,7 @@ import fc from 'fast-check'
 import { mostBeads } from '../src/notation/bead-list'
 import { parsePattern } from '../src/notation/parse'
 import { titleOf } from '../src/notation/title'
+import { statementWords } from '../src/notation/words'
 import { counts, demo, demoNames, errorsIn, head, reckon } from './support'
 
 /** The faults of a text below the usual head, with lines counted from the first line under it. */
@@ -238,9 +239,29 @@ test('the title is found without reading the rest', () => {
   expect(titleOf('ring 3A')).toBe('Pattern without a name')
 })
 
-test('the whole pattern of docs/notation.md is the demo shop’s Windlass, and has no fault', () => {
+describe('docs/notation.md', () => {
   const page = readFileSync(path.join(__dirname, '../../../docs/notation.md'), 'utf8')
-  const [, example] = /```tess\n([^`]*)```/.exec(page) ?? []
-  expect(errorsIn(reckon(example ?? 'rnig'))).toEqual([])
-  expect(counts(reckon(example ?? ''))).toEqual(counts(reckon(demo('windlass-pendant'))))
+  const [whole = '', prelude = '', ...examples] = [...page.matchAll(/```tess\n([^`]*)```/g)].map(
+    ([, text]) => text ?? '',
+  )
+
+  test('the whole pattern is the demo shop’s Windlass', () => {
+    expect(counts(reckon(whole))).toEqual(counts(reckon(demo('windlass-pendant'))))
+  })
+
+  test.each(examples.map((example, i) => [i + 1, example]))('example %i has no fault', (_, example) => {
+    const report = reckon(String(example).startsWith('pattern') ? String(example) : prelude + example)
+    expect(errorsIn(report)).toEqual([])
+    expect(report.beads.some((bead) => bead.each > 0)).toBe(true)
+  })
+
+  test('every word has an example', () => {
+    const used = new Set(
+      examples
+        .join('\n')
+        .match(/^\s*[a-z]+/gm)
+        ?.map((word) => word.trim()),
+    )
+    expect(statementWords.filter((word) => !used.has(word) && !['use'].includes(word))).toEqual([])
+  })
 })

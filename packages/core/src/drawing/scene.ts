@@ -8,7 +8,7 @@ import type { Mm } from '../measure/units'
 import type { Reckoned } from '../report/reckon-pattern'
 import { type Outline, outlineOf } from '../sizing/outline'
 import { beadOf } from '../stitch/hole'
-import type { Work } from '../stitch/work'
+import { standing, type Work } from '../stitch/work'
 
 export interface SceneBead {
   readonly bead: number
@@ -46,20 +46,22 @@ export function sceneOf(reckoned: Reckoned): Scene {
   const shape = stone?.outline ?? ringShape(work, beadOfRole)
   const outline = outlineOf(shape)
   const heights = rowHeights(work, beadOfRole)
-  const halfWall = stone ? stone.heightMm / 2 : 0
+  const halfWall = stone ? stone.heightMm / 2 : undefined
   const beads: SceneBead[] = []
   for (let bead = 0; bead < work.beads; bead++) {
     const { lengthMm, acrossMm, contact } = beadOfRole(work.role(bead))
     const seat = work.seat(bead)
     const place =
-      seat.base < 0
-        ? onWall(seat.turn, heights.get(seat.row) ?? 0, halfWall, acrossMm, outline)
-        : onLoop(
+      seat.base >= 0
+        ? onLoop(
             seat.turn,
             (seat.row + 1) * lengthMm,
             beads[seat.base] as SceneBead,
             outline(work.seat(seat.base).turn),
           )
+        : seat.base === standing
+          ? onRay(seat.turn, seat.row, lengthMm, outline)
+          : onWall(seat.turn, heights.get(seat.row) ?? 0, halfWall, acrossMm, outline)
     beads.push({
       bead,
       role: letterOf(work.role(bead)),
@@ -111,7 +113,7 @@ function rowHeights(work: Work, beadOfRole: (index: number) => Bead): Map<number
   const across = new Map<number, { sum: number; count: number }>()
   for (let bead = 0; bead < work.beads; bead++) {
     const { row, base } = work.seat(bead)
-    if (base >= 0) continue
+    if (base !== -1) continue
     const tally = across.get(row) ?? { sum: 0, count: 0 }
     tally.sum += beadOfRole(work.role(bead)).acrossMm
     tally.count++
@@ -140,11 +142,19 @@ function rowHeights(work: Work, beadOfRole: (index: number) => Bead): Map<number
 
 type Place = Pick<SceneBead, 'x' | 'y' | 'z' | 'angle'>
 
-function onWall(turn: number, height: Mm, halfWall: Mm, acrossMm: Mm, outline: Outline): Place {
+/** Round a stone rows climb its wall and lean in over it; without one the work is laid flat, the front rows outward. */
+function onWall(turn: number, height: Mm, halfWall: Mm | undefined, acrossMm: Mm, outline: Outline): Place {
   const { x, y, nx, ny } = outline(turn)
-  const over = Math.max(0, Math.abs(height) - halfWall * leansFrom)
-  const offset = acrossMm / 2 - over * inwardShare
+  const over = halfWall === undefined ? 0 : Math.max(0, Math.abs(height) - halfWall * leansFrom)
+  const offset = halfWall === undefined ? height : acrossMm / 2 - over * inwardShare
   return { x: x + nx * offset, y: y + ny * offset, z: height, angle: Math.atan2(-nx, ny) }
+}
+
+/** A bead that stands with its hole pointing away from the core. */
+function onRay(turn: number, row: number, lengthMm: Mm, outline: Outline): Place {
+  const { x, y, nx, ny } = outline(turn)
+  const offset = (row + 0.5) * lengthMm * 1.08
+  return { x: x + nx * offset, y: y + ny * offset, z: 0.01, angle: Math.atan2(ny, nx) }
 }
 
 function onLoop(turn: number, girth: Mm, base: SceneBead, edge: { nx: number; ny: number }): Place {

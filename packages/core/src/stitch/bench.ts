@@ -98,7 +98,7 @@ export class Bench implements Scope {
   /** How far `go` has gone along the trail. */
   along = 0
   /** What stands round a core, for the next row: its outer radius and its beads. */
-  standing: { readonly radiusMm: Mm; readonly holes: readonly Hole[] } | undefined
+  standing: { readonly radiusMm: Mm; readonly holes: readonly Hole[]; readonly rows: number } | undefined
   finished = false
   statement = 0
   part = ''

@@ -15,9 +15,15 @@ export interface Seat {
   readonly turn: number
   /** In half bead-widths: above the middle of the first ring towards the front, below it towards the back. */
   readonly row: number
-  /** The bead that a loop hangs from, or -1; `turn` then goes round the loop and `row` is the loop's number of beads. */
+  /**
+   * The bead that a loop hangs from: `turn` then goes round the loop and `row` is the loop's number of beads. -1 for a bead of
+   * a round; `standing` for one whose hole points outward, so many rows out from the core.
+   */
   readonly base?: number
 }
+
+/** See Seat.base. */
+export const standing = -2
 
 export class Work {
   private readonly roles = Column.whole()

@@ -26,7 +26,10 @@ export function writePattern(report: Report, edition: Edition): WrittenPattern {
     size: report.size,
     colourway: edition.colourway ?? '',
     makes: report.pair ? 'a pair' : report.makes === 1 ? 'one piece' : `${report.makes} pieces`,
-    materials: edition.bill.length > 0 ? edition.bill.map(materialFromBill) : nominalMaterials(report),
+    materials: [
+      ...(edition.bill.length > 0 ? edition.bill.map(materialFromBill) : nominalMaterials(report)),
+      ...findings(report),
+    ],
     thread: threadWords(report, edition.settings),
     tools: toolsFor(report.threadChoice.needle, edition.settings),
     cautions: cautionsFor(edition.settings, report.stones.length > 0),
@@ -77,6 +80,18 @@ function nominalMaterials(report: Report): MaterialRow[] {
       })),
   ]
 }
+
+/** Findings are not kept as colours, so the pattern's own words stand for them. */
+const findings = (report: Report): MaterialRow[] =>
+  report.items
+    .filter((item) => item.total > 0)
+    .map(({ role, name, label, total }) => ({
+      roles: role,
+      name: label ? `${name}, ${label}` : name,
+      colour: undefined,
+      exact: String(total),
+      inKit: String(total),
+    }))
 
 function threadWords(report: Report, settings: ThreadSettings): string[] {
   const { thread, strands } = report.threadChoice

@@ -2,9 +2,6 @@
 
 import { titleOf } from '@tessellum/core/notation/title'
 import { effectOf } from '@tessellum/core/stock/moves'
-import heron from '../../../../demo/patterns/heron-earrings.tess?raw'
-import sluicegate from '../../../../demo/patterns/sluicegate-pendant.tess?raw'
-import windlass from '../../../../demo/patterns/windlass-pendant.tess?raw'
 import { billsFor } from '../batches/plan'
 import { release, reserve } from '../batches/reserve'
 import { batch } from '../batches/schema'
@@ -20,6 +17,23 @@ import type { WorkerPool } from '../workers/pool'
 import { bill, document, reckon } from '../workers/worker'
 import { demoBatches, demoColourways } from './colourways'
 import { makers, shelf } from './shelf'
+
+/** The pieces that have colourways come first; the rest of the shop's patterns follow by name. */
+const files = import.meta.glob<string>('../../../../demo/patterns/*.tess', {
+  query: '?raw',
+  import: 'default',
+  eager: true,
+})
+const first = ['windlass-pendant', 'heron-earrings', 'sluicegate-pendant']
+const sources = Object.entries(files)
+  .map(([file, source]) => ({ name: file.replace(/^.*\/|\.tess$/g, ''), source }))
+  .sort((a, b) => place(a.name) - place(b.name) || (a.name < b.name ? -1 : 1))
+  .map(({ source }) => source)
+
+function place(name: string): number {
+  const at = first.indexOf(name)
+  return at < 0 ? first.length : at
+}
 
 const people = [
   { name: 'isaura', fullName: 'Isaura Quill', role: 'owner' },
@@ -96,7 +110,7 @@ async function stockShelf(tx: Session, by: number): Promise<Map<string, number>>
 
 async function keepPatterns(tx: Session, by: number): Promise<Map<string, number>> {
   const ids = new Map<string, number>()
-  for (const source of [windlass, heron, sluicegate]) {
+  for (const source of sources) {
     const title = titleOf(source)
     const [row] = await tx
       .insert(pattern)

@@ -3,7 +3,7 @@ import { HighlightStyle, LanguageSupport, LRLanguage, syntaxHighlighting } from 
 import { styleTags, tags } from '@lezer/highlight'
 import { beadKinds } from '@tessellum/core/catalogue/nominal-beads'
 import { parser } from '@tessellum/core/notation/parser'
-import { declarationWords, statementWords } from '@tessellum/core/notation/words'
+import { isDeclarationWord, statementWords } from '@tessellum/core/notation/words'
 
 /** The core's own grammar, coloured for the editor. */
 const tess = LRLanguage.define({
@@ -40,20 +40,45 @@ const explained: Readonly<Record<string, string>> = {
   pattern: 'its name',
   makes: 'how many pieces',
   size: 'name and measures',
+  option: 'a part that may be left out',
   bead: 'letter, kind and size',
   stone: 'letter, shape and measures',
+  item: 'a finding',
   thread: 'kind, strands, needle, tail',
   part: 'begins a part',
+  repeat: 'so many times, to end',
+  for: 'for k in 1 to 9, to end',
+  until: 'a length is reached, to end',
+  at: 'each place in turn, to end',
+  end: 'ends a repeat',
+  skip: 'if an option is off',
+  use: 'another part here',
   let: 'name = number',
   ring: 'string beads and close',
+  string: 'string beads, left open',
+  pick: 'pick up beads',
   round: 'a round of stitches',
+  row: 'back along an open row',
   other: 'edge: go to the other edge',
   to: 'travel to a bead',
+  through: 'pass beads that are there',
+  again: 'the same beads once more',
+  turn: 'into the other hole',
+  under: 'thread: catch the bridge',
   place: 'lay a stone in',
   loop: 'pick up and pass again',
+  go: 'step on along the loop',
+  weave: 'right-angle units',
+  join: 'close a band, join pieces',
+  stand: 'beads on end round a core',
+  fringe: 'a strand that hangs',
   reinforce: 'go round once more',
+  rail: 'gather beads into an edge',
+  attach: 'a finding',
   check: '"a checkpoint"',
   note: '"words for the stitcher"',
+  caution: 'a danger',
+  new: 'thread: another begins',
   finish: 'end the thread',
 }
 
@@ -70,7 +95,7 @@ function complete(context: CompletionContext): CompletionResult | null {
       options: statementWords.map((label) => ({
         label,
         detail: explained[label] ?? '',
-        type: (declarationWords as readonly string[]).includes(label) ? 'type' : 'keyword',
+        type: isDeclarationWord(label) ? 'type' : 'keyword',
       })),
     }
   }

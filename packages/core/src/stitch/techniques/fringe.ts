@@ -54,8 +54,15 @@ export const fringeTechnique: Technique<FringeWords> = {
   work({ list, end, keep: kept, graded, into, name }, bench, span) {
     bench.needle('fringe', span)
     for (const { role, span: at } of [...rolesIn(list), ...(end ? rolesIn(end) : [])]) bench.beadRole(role, at)
-    const places = into ? find(into, bench) : undefined
-    const values = graded?.values.map((value) => reckon(value, bench)) ?? [undefined]
+    const found = into ? find(into, bench) : undefined
+    const asked = graded?.values.map((value) => reckon(value, bench)) ?? [undefined]
+    // A profile is hung from the end at which the needle is.
+    const fromEnd =
+      found !== undefined &&
+      found[found.length - 1] !== undefined &&
+      beadOf(found[found.length - 1] as Hole) === beadOf(bench.work.needle as Hole)
+    const places = found && (fromEnd ? [...found].reverse() : found)
+    const values = fromEnd ? [...asked].reverse() : asked
     if (places && graded && places.length !== values.length) {
       throw new LineFault(
         into?.span ?? span,

@@ -4,6 +4,7 @@ import { fitStand } from '../../sizing/stand'
 import { readMark } from '../mark'
 import { plainGroup } from '../rail'
 import type { Technique } from '../technique'
+import { standing } from '../work'
 
 interface StandWords {
   readonly role: string
@@ -51,9 +52,9 @@ export const standTechnique: Technique<StandWords> = {
     bench.makeRoom(count, count + 2, span)
     bench.threadUp(span)
     const from = work.passes
-    const level = (before ? 2 : 0) + (bench.edges.front?.row ?? 0)
+    const level = before ? before.rows : 0
     const holes = Array.from({ length: count }, (_, i) => {
-      const h = work.pick(role, 'ring', bench.statement, { turn: (i + 0.5) / count, row: level })
+      const h = work.pick(role, 'ring', bench.statement, { turn: (i + 0.5) / count, row: level, base: standing })
       work.pass(h ^ 1, 'brick', bench.statement)
       return h
     })
@@ -61,7 +62,7 @@ export const standTechnique: Technique<StandWords> = {
     const first = holes[0] as number
     work.pass(first, 'ring', bench.statement)
     work.pass(first ^ 1, 'brick', bench.statement)
-    bench.standing = { radiusMm: fit.outerRadiusMm, holes }
+    bench.standing = { radiusMm: fit.outerRadiusMm, holes, rows: level + 1 }
     bench.edges = {
       front: {
         closed: true,
