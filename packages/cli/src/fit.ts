@@ -154,6 +154,7 @@ const noNames: Scope = {
   names: () => [],
   bead: () => undefined,
   stone: () => undefined,
+  settledFit: () => undefined,
   call: () => {
     throw new Misuse('Nothing can be computed here; give a number.')
   },

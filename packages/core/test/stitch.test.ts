@@ -138,6 +138,22 @@ describe('thread along the path', () => {
   })
 })
 
+test('a path too long for one thread says in which lines the next lengths begin', () => {
+  // A round is 41 passes of 1.3 mm and 41 gaps of 0.8: 86.1 mm; the ring 116.6. Of 3560.6 mm a third ends in the 13th round
+  // (1070 / 86.1 = 12.4), two thirds in the 27th (2257 / 86.1 = 26.2).
+  const report = reckon(`${head}ring 40A\n${'round A\n'.repeat(40)}`)
+  const [thread] = report.threads
+  expect(thread?.cutsMm).toHaveLength(3)
+  expect(thread?.furtherFrom).toEqual([20, 34])
+  const laid = (line: number) =>
+    report.statements.filter((each) => each.line <= line).reduce((sum, each) => sum + each.threadMm, 0)
+  for (const [i, line] of (thread?.furtherFrom ?? []).entries()) {
+    const share = ((i + 1) * report.thread.pathMm) / 3
+    expect(laid(line - 1)).toBeLessThan(share)
+    expect(laid(line)).toBeGreaterThanOrEqual(share - 1e-6)
+  }
+})
+
 describe('properties', () => {
   const bezel = fc
     .record({

@@ -147,6 +147,40 @@ describe('sizing', () => {
   })
 })
 
+describe('what a ring must divide by is worked out from the rounds that follow', () => {
+  const round18 =
+    'pattern P\nbead A cylinder 11/0\nbead B cylinder 11/0\nstone S round 18 mm\npart p\nlet n = fit(S, A)\n'
+  const ringOf = (text: string) => {
+    const report = reckon(round18 + text)
+    expect(errorsIn(report)).toEqual([])
+    return [
+      report.statements[0]?.action.type === 'let' && report.statements[0].action.amount,
+      report.diagnostics.find(({ severity }) => severity === 'note')?.message,
+    ]
+  }
+
+  test.each([
+    // 45.4 is the ideal: 46 where only an even ring is wanted.
+    ['ring A x n\nround A', 46, /^46 A/],
+    // A motif of four: 44 or 48.
+    ['ring (3A B) x n/4\nround A', 44, /need a multiple of 4\. 44 A/],
+    // A list of five stitches in a round of n/2: tens.
+    ['ring A x n\nround A x4, 2A', 50, /need a multiple of 10\. 50 A/],
+    // Two-drop wants fours; halved again by a decrease at every second stitch, eights.
+    ['ring A x n\nround 2A\nround A, -', 48, /need a multiple of 8\. 48 A/],
+  ])('%j has a ring of %i', (text, count, message) => {
+    const [found, told] = ringOf(text)
+    expect(found).toBe(count)
+    expect(told).toMatch(message)
+  })
+
+  test('a multiple that is written overrides what would be worked out', () => {
+    expect(errorsIn(reckon(`${round18.replace('A)', 'A, multiple 2)')}ring (3A B) x n/4`))[0]?.message).toContain(
+      'not a whole count',
+    )
+  })
+})
+
 describe('crowding', () => {
   test('round 15/0 with 6 lb braid and needle 12 takes about 5, round 11/0 about 12', () => {
     // 0.36 - 0.1296 - 0.045 = 0.1854, / 0.0375 = 4.9; 0.64 - 0.1746 = 0.4654, / 0.0375 = 12.4

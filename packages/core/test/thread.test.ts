@@ -26,6 +26,14 @@ test('beyond the comfortable length the path is shared, and every thread has end
   expect(plan.totalMm).toBeCloseTo(3 * 1442.88, 6)
 })
 
+test('begun in the middle, one cut serves two halves: 1800 / 1.08 - 168 = 1498.67 mm of path a half', () => {
+  // 2000 mm are two halves of 1000: one cut of (2000 + 336) x 1.08.
+  const plan = planThread(2000, 1, { ...usual, start: 'middle' })
+  expect(plan.totalMm).toBeCloseTo(2522.88, 6)
+  expect(plan.cutsMm).toEqual([2530])
+  expect(planThread(3100, 1, { ...usual, start: 'middle' }).cutsMm).toHaveLength(2)
+})
+
 test('nothing stitched wants no thread', () => {
   expect(planThread(0, 1, usual)).toMatchObject({ totalMm: 0, cutsMm: [] })
 })

@@ -7,7 +7,7 @@ import type { Stone } from '../catalogue/stone'
 import { mmPerInch } from '../measure/units'
 import type { Cursor } from './cursor'
 import { shown } from './cursor'
-import { LineFault, type Span } from './fault'
+import { DoesNotDivide, LineFault, type Span } from './fault'
 import type { Item } from './line'
 import { nearest } from './nearest'
 
@@ -36,12 +36,20 @@ export type Argument =
   | { readonly type: 'value'; readonly of: Expression; readonly span: Span }
   | { readonly type: 'named'; readonly name: string; readonly of: Expression; readonly span: Span }
 
+/** A multiple that is being tried for a ring; `further` multiples beyond the best count, to see that it holds there too. */
+export interface SettledFit {
+  readonly multiple: number
+  readonly further: number
+}
+
 /** What a reckoning may look up. */
 export interface Scope {
   value(name: string, span: Span): Value | undefined
   names(): Iterable<string>
   bead(role: string, span: Span): Bead | undefined
   stone(role: string, span: Span): Stone | undefined
+  /** What the count of a fit that asks for no multiple must divide by, as the rounds that follow have shown. */
+  settledFit(): SettledFit | undefined
   /** Told of each fit that was reckoned, for the notes beside the line. */
   call(call: Extract<Expression, { type: 'call' }>): Value
 }
@@ -222,7 +230,7 @@ export function reckonCount(expression: Expression, scope: Scope, what: string, 
   }
   const nearestWhole = Math.round(value.amount)
   if (Math.abs(value.amount - nearestWhole) > 1e-9) {
-    throw new LineFault(
+    throw new DoesNotDivide(
       expression.span,
       `${what} comes to ${Number(value.amount.toFixed(3))}, which is not a whole count.`,
       divisionMend(expression, scope),

@@ -30,3 +30,6 @@ export class LineFault extends Error {
     this.name = 'LineFault'
   }
 }
+
+/** A count that does not come out even: another count of the ring may mend it. */
+export class DoesNotDivide extends LineFault {}

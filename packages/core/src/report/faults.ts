@@ -1,4 +1,4 @@
-import { type Fault, LineFault, type Span } from '../notation/fault'
+import { DoesNotDivide, type Fault, LineFault, type Span } from '../notation/fault'
 import type { Parsed } from '../notation/parse'
 import { Unreckoned } from '../stitch/bench'
 
@@ -9,6 +9,8 @@ const mostFaults = 500
 export class Faults {
   private readonly list = new Map<string, Fault>()
   private left = 0
+  /** Some count did not come out even. */
+  uneven = false
 
   constructor(private readonly parsed: Parsed) {}
 
@@ -34,8 +36,10 @@ export class Faults {
   /** A fault of one line, or something worse that is not ours to hide. */
   caught(error: unknown): void {
     if (error instanceof Unreckoned) this.add('note', error.span, error.message, error.mend)
-    else if (error instanceof LineFault) this.add('error', error.span, error.message, error.mend, error.insert)
-    else throw error
+    else if (error instanceof LineFault) {
+      if (error instanceof DoesNotDivide) this.uneven = true
+      this.add('error', error.span, error.message, error.mend, error.insert)
+    } else throw error
   }
 
   sorted(): Fault[] {

@@ -1,6 +1,6 @@
 import type { Bead } from '../catalogue/bead'
 import type { SizeWords } from '../notation/declarations'
-import { reckon } from '../notation/expression'
+import { reckon, type SettledFit } from '../notation/expression'
 import type { Span } from '../notation/fault'
 import { nearest } from '../notation/nearest'
 import { longestSource, type Parsed, parsePattern } from '../notation/parse'
@@ -14,6 +14,7 @@ import { crowdingOf } from './crowding'
 import { Faults } from './faults'
 import type { Report } from './report'
 import { readSheet, type Sheet } from './sheet'
+import { furtherLengthsBegin } from './thread-begins'
 import { workThrough } from './work-through'
 
 /** What is chosen outside the text: a size, options, the beads of a colourway, the shop's ways. */
@@ -41,6 +42,29 @@ export interface Reckoned {
  */
 export function reckonPattern(source: string | Parsed, choices: Choices = {}): Reckoned {
   const parsed = typeof source === 'string' ? parsePattern(source.slice(0, longestSource)) : source
+  const first = reckonOnce(parsed, choices, undefined)
+  if (!first.mayFit) return first.reckoned
+  // The rounds that follow a ring settle what its count must divide by: the least that lets every line come out even.
+  for (const multiple of multiples) {
+    const next = reckonOnce(parsed, choices, { multiple, further: 0 })
+    // A count may come out even by chance: what the ring must divide by lets the count after it come out even too.
+    if (!next.mayFit && !reckonOnce(parsed, choices, { multiple, further: 1 }).mayFit) return next.reckoned
+  }
+  return first.reckoned
+}
+
+/** What a ring may have to divide by: parity with motifs, corners, two-drop and later divisions of them. */
+const multiples = [4, 6, 8, 10, 12, 14, 16, 18, 20, 24, 28, 30, 32, 36, 40, 48]
+
+/** Beyond so many beads a pattern says for itself what its ring must divide by. */
+const mostToRefit = 20_000
+
+/** @returns `mayFit` when some count did not come out even and another ring might mend it */
+function reckonOnce(
+  parsed: Parsed,
+  choices: Choices,
+  settled: SettledFit | undefined,
+): { reckoned: Reckoned; mayFit: boolean } {
   const faults = new Faults(parsed)
   if (parsed.source.length >= longestSource) {
     const longest = longestSource.toLocaleString('en-GB')
@@ -56,7 +80,8 @@ export function reckonPattern(source: string | Parsed, choices: Choices = {}): R
   const size = chooseSize(sheet.sizes, choices.size, faults)
   const options = chooseOptions(sheet, choices.options ?? {}, faults)
 
-  const bench = new Bench(settings, sheet.thread?.declaration.thread.thread.acrossMm ?? usualThread.thread.acrossMm)
+  const threadMm = sheet.thread?.declaration.thread.thread.acrossMm ?? usualThread.thread.acrossMm
+  const bench = new Bench(settings, threadMm, settled)
   setOut(sheet, size, choices, bench, faults)
   const statements = workThrough(sheet, bench, options, faults)
   for (const remark of bench.remarks) faults.add(remark.severity, remark.span, remark.message, remark.mend)
@@ -68,7 +93,9 @@ export function reckonPattern(source: string | Parsed, choices: Choices = {}): R
   const threads = bench.work.threads.map((from, i) => {
     const to = bench.work.threads[i + 1] ?? bench.work.passes
     const ends = threadChoice.tailMm === undefined ? {} : { tailMm: threadChoice.tailMm }
-    return planThread(bench.pathMm(from, to), threadChoice.strands, settings, ends)
+    const plan = planThread(bench.pathMm(from, to), threadChoice.strands, settings, ends)
+    const begins = furtherLengthsBegin(bench, from, to, plan.pathMm, plan.cutsMm.length)
+    return { ...plan, furtherFrom: begins.map((statement) => statements[statement]?.line ?? 1) }
   })
   const diagnostics = faults.sorted()
   const report: Report = {
@@ -92,7 +119,8 @@ export function reckonPattern(source: string | Parsed, choices: Choices = {}): R
     diagnostics,
     sound: !diagnostics.some((fault) => fault.severity === 'error'),
   }
-  return { report, work: bench.work, roles: bench.roles, letterOf: bench.letterOf }
+  const reckoned = { report, work: bench.work, roles: bench.roles, letterOf: bench.letterOf }
+  return { reckoned, mayFit: faults.uneven && bench.openFits && bench.work.beads <= mostToRefit }
 }
 
 /** The statement that stands on a line. */

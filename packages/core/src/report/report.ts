@@ -75,7 +75,10 @@ export interface Report {
   readonly threadChoice: ThreadChoice
   /** For one piece: every thread of it, one after the other. */
   readonly thread: { readonly pathMm: Mm; readonly totalMm: Mm; readonly cuts: readonly Mm[] }
-  readonly threads: readonly ThreadPlan[]
+  readonly threads: readonly (ThreadPlan & {
+    /** Lines at which the second and further lengths begin. */
+    readonly furtherFrom: readonly number[]
+  })[]
   /** The fullest bead of each role. */
   readonly crowding: readonly Crowding[]
   readonly statements: readonly StatementReport[]

@@ -176,11 +176,18 @@ function fit(call: Call, scope: Scope): Outcome {
       throw new LineFault(arg.span, 'fit takes only "multiple" besides stone and bead.', example)
     multiple = reckonCount(arg.of, scope, 'The multiple', 1)
   }
+  const settled = rest.length === 0 ? scope.settledFit() : undefined
+  if (settled) multiple = settled.multiple
   const found = fitRing(girth(stone.outline), bead, multiple)
+  const because = settled === undefined ? '' : `The rounds that follow need a multiple of ${settled.multiple}. `
   const best = found.candidates.find((candidate) => candidate.count === found.best)
   const remarks: Outcome['remarks'][number][] = []
   if (best) {
-    remarks.push({ severity: 'note', span: call.span, message: easeWords(found, stoneArg.role, beadArg.role) })
+    remarks.push({
+      severity: 'note',
+      span: call.span,
+      message: because + easeWords(found, stoneArg.role, beadArg.role),
+    })
     if (best.verdict === 'too tight' || best.verdict === 'too big') {
       const even = fitRing(girth(stone.outline), bead, 2)
       remarks.push({
@@ -194,5 +201,9 @@ function fit(call: Call, scope: Scope): Outcome {
       })
     }
   }
-  return { value: { amount: found.best, unit: 'count' }, remarks, roles: [stoneArg.role, beadArg.role] }
+  return {
+    value: { amount: found.best + (settled?.further ?? 0) * multiple, unit: 'count' },
+    remarks,
+    roles: [stoneArg.role, beadArg.role],
+  }
 }

@@ -2,7 +2,7 @@
 
 import type { Stitch } from '../notation/bead-list'
 import { reckonCount } from '../notation/expression'
-import { LineFault, type Span } from '../notation/fault'
+import { DoesNotDivide, LineFault, type Span } from '../notation/fault'
 import type { IntoWords } from '../notation/into-words'
 import type { Bench } from './bench'
 import { beadOf, type Hole, hole, wayOf } from './hole'
@@ -38,7 +38,7 @@ function chosen(rail: Rail, into: Exclude<IntoWords, { type: 'gaps' }>, bench: B
       const holes = into.of ? find(into.of, bench) : holesOf(rail)
       if (rail.closed && holes.length % each !== 0) {
         const below = Math.floor(holes.length / each) * each
-        throw new LineFault(
+        throw new DoesNotDivide(
           into.each?.span ?? span,
           `The edge has ${holes.length} beads, which are ${Math.floor(holes.length / each)} x ${each} and ${holes.length % each} over.`,
           `${below > 0 ? `${below} or ` : ''}${below + each} beads would do.`,
@@ -94,7 +94,7 @@ function gaps(rail: Rail, stitches: readonly Stitch[], span: Span): Anchors {
     const step = 2 * drop
     const below = Math.floor(holes.length / step) * step
     const how = drop === 1 ? 'even' : `a multiple of ${step}`
-    throw new LineFault(
+    throw new DoesNotDivide(
       span,
       `The ring has ${holes.length} beads; ${drop === 1 ? 'peyote' : `${drop} beads a stitch`} in the round needs ${how}.`,
       `${below > 0 ? `${below} or ` : ''}${below + step} would do${drop === 1 ? '; or take the last stitch over two beads' : ''}.`,

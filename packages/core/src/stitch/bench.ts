@@ -6,7 +6,7 @@ import type { Bead } from '../catalogue/bead'
 import type { Stone } from '../catalogue/stone'
 import type { Mm } from '../measure/units'
 import { mostBeads } from '../notation/bead-list'
-import type { Argument, Scope, Value } from '../notation/expression'
+import type { Argument, Scope, SettledFit, Value } from '../notation/expression'
 import { LineFault, type Span } from '../notation/fault'
 import type { IntoWords } from '../notation/into-words'
 import { nearest } from '../notation/nearest'
@@ -117,7 +117,17 @@ export class Bench implements Scope {
   constructor(
     readonly settings: ThreadSettings,
     readonly threadMm: Mm,
+    /** See Scope.settledFit; undefined until it has to be looked for. */
+    private readonly settled: SettledFit | undefined = undefined,
   ) {}
+
+  /** Fits that ask for no multiple were met. */
+  openFits = false
+
+  settledFit(): SettledFit | undefined {
+    this.openFits = true
+    return this.settled
+  }
 
   declare(role: Role): void {
     this.indexOf.set(role.letter, this.letters.length)

@@ -19,7 +19,7 @@ export interface ThreadPlan {
 /**
  * `(path + tail + weaving in + hitches at both ends) * (1 + allowance)`, every strand counted; beyond the comfortable length
  * the path is shared evenly between several threads, each with two ends of its own. The comfortable length is that of the
- * working thread in the hand, so a doubled thread is cut twice as long.
+ * working thread in the hand, so a doubled thread is cut twice as long, and one begun in its middle may be nearly so.
  */
 export function planThread(
   pathMm: Mm,
@@ -31,8 +31,9 @@ export function planThread(
   const endsMm = (ends.tailMm ?? settings.tailMm) + settings.weaveInMm + 2 * settings.hitchesPerEnd * settings.hitchMm
   if (pathMm <= 0) return { pathMm: 0, strands, endsMm, allowance, totalMm: 0, cutsMm: [] }
   // A tail longer than the comfortable length still leaves room to work: never less than a quarter of it a thread.
-  const room = Math.max(settings.comfortableMm / (1 + allowance) - endsMm, settings.comfortableMm / 4)
-  const lengths = Math.max(1, Math.ceil(pathMm / room - 1e-9))
+  const halves = settings.start === 'middle' ? 2 : 1
+  const room = Math.max(settings.comfortableMm / (1 + allowance) - endsMm / halves, settings.comfortableMm / 4)
+  const lengths = Math.max(1, Math.ceil(pathMm / room / halves - 1e-9))
   const each = (pathMm / lengths + endsMm) * (1 + allowance) * strands
   const cut = roundUpTo(each, settings.cutStepMm)
   return {

@@ -17,6 +17,8 @@ export interface ThreadSettings {
   readonly spanMm: Mm
   /** Cuts are rounded up to this. */
   readonly cutStepMm: Mm
+  /** A thread begun in its middle is cut once for two working halves, the second laid aside as the tail. */
+  readonly start: 'end' | 'middle'
   /** How a ring is closed. */
   readonly closing: 'pass again' | 'knot' | 'knot and pass again' | 'stop bead'
   /** How a thread is ended. */
@@ -32,6 +34,7 @@ export const usualThreadSettings: ThreadSettings = {
   comfortableMm: 1800,
   spanMm: 1600,
   cutStepMm: 10,
+  start: 'end',
   closing: 'pass again',
   ending: 'hitch and weave',
 }

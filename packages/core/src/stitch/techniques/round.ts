@@ -1,7 +1,7 @@
 import { divisors } from '../../measure/whole'
 import { asStitches, type BeadList, pickedRoles, readBeadList, rolesIn, type Stitch } from '../../notation/bead-list'
 import { reckonCount } from '../../notation/expression'
-import { LineFault, type Span } from '../../notation/fault'
+import { DoesNotDivide, LineFault, type Span } from '../../notation/fault'
 import { type IntoWords, readInto } from '../../notation/into-words'
 import { runsOf } from '../action'
 import { anchorsOf, middleOf } from '../anchors'
@@ -192,7 +192,7 @@ function notWhole(cycle: number, anchors: number, rail: Rail, span: Span): LineF
     ...(rings.length > 0 ? [`so would a ring of ${orOf(rings)} beads`] : []),
     ...(anchors % cycle === 1 ? ['or take one stitch over two beads'] : []),
   ]
-  return new LineFault(
+  return new DoesNotDivide(
     span,
     `There are ${anchors} stitches in this round and the list has ${cycle}: ${anchors} is ${Math.floor(anchors / cycle)} x ${cycle} and ${anchors % cycle} over.`,
     `${ways.join('; ')}.`,
