@@ -47,3 +47,14 @@ for (const { beads, ms } of sizes)
   )
 const [, , ten, hundred] = sizes
 say(`  100k to 10k: ${(hundred.ms / ten.ms).toFixed(1)} times`)
+
+// What the work itself holds, after everything else has been let go.
+if (globalThis.gc) {
+  gc()
+  const before = process.memoryUsage()
+  const held = reckonPattern(tube(100, 2000)).work
+  gc()
+  const after = process.memoryUsage()
+  const bytes = after.heapUsed + after.arrayBuffers - before.heapUsed - before.arrayBuffers
+  say(`  ${(bytes / held.passes).toFixed(0)} bytes a pass (${held.passes} passes)`)
+}

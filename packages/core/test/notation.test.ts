@@ -32,8 +32,8 @@ describe('what is wrong is said where it is, and how to mend it', () => {
     ['let n = fit(A, S)', 1, 13, /A is not a stone/, /stone A/],
     ['let n = 12 mm + 3', 1, 9, /added/, /unit/],
     ['round A', 1, 1, /nothing on the needle/, /ring/],
-    ['ring 7A\nround B', 2, 7, /7 beads/, /6 or 8/],
-    ['ring 6A\nround 2B', 2, 7, /multiple of 4/, /4 or 8/],
+    ['ring 7A\nround B', 2, 7, /7 beads/, /6 \(-1.3 mm\) or 8 \(\+1.3 mm\) would do; or take one stitch over two/],
+    ['ring 6A\nround 2B', 2, 7, /multiple of 4/, /4 \(-2.6 mm\) or 8 \(\+2.6 mm\)/],
     [
       'ring 36A\nround A x4, B x3',
       2,
@@ -62,6 +62,10 @@ describe('what is wrong is said where it is, and how to mend it', () => {
     ['bead A round 11/0', 1, 1, /declared already/, /letter of its own/],
     ['thread braid 7 lb', 1, 14, /no braid in size 7 lb/, /6 lb/],
     ['makes 0', 1, 7, /cannot make 0/, /1 to 1000/],
+    ['thread braid 6 lb, length 20 cm\nring 36A', 1, 1, /20 cm of thread are less than the/, /at least/],
+    ['ring 36A\nthrough new[37]', 2, 12, /36 beads there; it has no number 37/, /1 to 36/],
+    ['ring 36A as w\nrail inner = w:2', 2, 16, /A has one bore only/, /two-hole/],
+    ['ring A:2 x 6', 1, 6, /by their first hole/, /Use pick/],
     [`ring ${'('.repeat(40)}A${')'.repeat(40)}`, 1, 37, /nested more than 32/, /lines of their own/],
   ])('%s', (text, line, column, message, mend) => {
     const [fault] = faults(text).filter((each) => each.severity === 'error')
@@ -180,9 +184,8 @@ describe('lists', () => {
 
 describe('nothing that is typed can break it', () => {
   const token = fc.constantFrom(
-    ...'pattern makes size bead stone thread part let ring round other to place loop reinforce check note finish any as edge x'.split(
-      ' ',
-    ),
+    ...statementWords,
+    ...'any as edge each in into every middles of with over back end for keep new front x'.split(' '),
     ...'A B C S Q 3 36 0 -1 1e9 999999999 11/0 14 mm cm ( ) [ ] , ; = + - * / . : ^ < > " # \n \t é 漢 🙂 fit multiple n width default'.split(
       ' ',
     ),

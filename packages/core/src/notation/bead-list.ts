@@ -244,7 +244,9 @@ export function asMoves(list: BeadList, scope: Scope): Move[] {
 /** The list as beads to string, and nothing else. */
 export function asRun(list: BeadList, scope: Scope): string[] {
   return asMoves(list, scope).map((move) => {
-    if (move.type === 'pick') return move.role
+    if (move.type === 'pick' && move.bore === 0) return move.role
+    if (move.type === 'pick')
+      throw new LineFault(move.span, 'Here beads are picked up by their first hole.', 'Use pick for the second.')
     throw new LineFault(move.span, 'Here beads are only picked up.', 'Passing beads on the way is for pick and round.')
   })
 }

@@ -12,6 +12,8 @@ export interface ThreadChoice {
   readonly needle: number
   readonly needleMm: Mm
   readonly tailMm: Mm | undefined
+  /** What the pattern says is enough; checked against what is needed. */
+  readonly lengthMm: Mm | undefined
 }
 
 export interface ThreadWords {
@@ -19,6 +21,7 @@ export interface ThreadWords {
   readonly strands: 1 | 2
   readonly needle: number
   readonly tail: Expression | undefined
+  readonly length: Expression | undefined
 }
 
 const kinds = [...new Set(threadKinds.map((thread) => thread.kind))]
@@ -30,6 +33,7 @@ export const usualThread: ThreadChoice = {
   needle: 12,
   needleMm: needles[12] as number,
   tailMm: undefined,
+  lengthMm: undefined,
 }
 
 /** `braid 6 lb, single, needle 12, tail 15 cm` */
@@ -62,11 +66,17 @@ export function readThread(cursor: Cursor): ThreadWords {
   let strands: 1 | 2 = 1
   let needle = usualThread.needle
   let tail: Expression | undefined
+  let length: Expression | undefined
   while (cursor.take('Comma')) {
-    const word = cursor.expect('Word', 'single, double, needle or tail', 'For example: single, needle 12, tail 15 cm.')
+    const word = cursor.expect(
+      'Word',
+      'single, double, needle, tail or length',
+      'For example: single, needle 12, tail 15 cm.',
+    )
     if (word.text === 'single') strands = 1
     else if (word.text === 'double' || word.text === 'doubled') strands = 2
     else if (word.text === 'tail') tail = readExpression(cursor)
+    else if (word.text === 'length') length = readExpression(cursor)
     else if (word.text === 'needle') {
       const number = cursor.expect('Number', 'the needle size', `Sizes: ${Object.keys(needles).join(', ')}.`)
       needle = Number(number.text)
@@ -85,7 +95,7 @@ export function readThread(cursor: Cursor): ThreadWords {
       )
     }
   }
-  return { thread, strands, needle, tail }
+  return { thread, strands, needle, tail, length }
 }
 
 export const threadOf = (words: ThreadWords, scope: Scope): ThreadChoice => ({
@@ -94,4 +104,5 @@ export const threadOf = (words: ThreadWords, scope: Scope): ThreadChoice => ({
   needle: words.needle,
   needleMm: needles[words.needle] as number,
   tailMm: words.tail && reckonLength(words.tail, scope, 'The tail'),
+  lengthMm: words.length && reckonLength(words.length, scope, 'The length'),
 })

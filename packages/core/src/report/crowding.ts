@@ -22,8 +22,7 @@ export function crowdingOf(bench: Bench, choice: ThreadChoice, statements: reado
     passes[bore] = count
     let known = worst.get(role)
     if (!known) {
-      const most = mostPassesThrough(bench.boreOfRole(role), choice.thread.acrossMm, choice.needleMm, choice.strands)
-      known = { passes: 0, statement: 0, overAt: undefined, most }
+      known = { passes: 0, statement: 0, overAt: undefined, most: bench.mostPassesOf(role) }
       worst.set(role, known)
     }
     if (count > known.most && known.overAt === undefined) known.overAt = work.statementAt(pass)

@@ -1,4 +1,6 @@
 import type { Bead } from '../catalogue/bead'
+import { needles } from '../catalogue/thread'
+import { sayLength } from '../measure/units'
 import type { SizeWords } from '../notation/declarations'
 import { reckon, type SettledFit } from '../notation/expression'
 import type { Span } from '../notation/fault'
@@ -12,7 +14,7 @@ import { planThread } from '../thread/plan'
 import { type ThreadSettings, usualThreadSettings } from '../thread/settings'
 import { crowdingOf } from './crowding'
 import { Faults } from './faults'
-import type { Report } from './report'
+import type { Report, StatementReport } from './report'
 import { readSheet, type Sheet } from './sheet'
 import { furtherLengthsBegin } from './thread-begins'
 import { workThrough } from './work-through'
@@ -80,8 +82,9 @@ function reckonOnce(
   const size = chooseSize(sheet.sizes, choices.size, faults)
   const options = chooseOptions(sheet, choices.options ?? {}, faults)
 
-  const threadMm = sheet.thread?.declaration.thread.thread.acrossMm ?? usualThread.thread.acrossMm
-  const bench = new Bench(settings, threadMm, settled)
+  const worked = sheet.thread?.declaration.thread
+  const thread = worked ? { ...worked, needleMm: needles[worked.needle] ?? usualThread.needleMm } : usualThread
+  const bench = new Bench(settings, thread, settled)
   setOut(sheet, size, choices, bench, faults)
   const statements = workThrough(sheet, bench, options, faults)
   for (const remark of bench.remarks) faults.add(remark.severity, remark.span, remark.message, remark.mend)
@@ -97,6 +100,16 @@ function reckonOnce(
     const begins = furtherLengthsBegin(bench, from, to, plan.pathMm, plan.cutsMm.length)
     return { ...plan, furtherFrom: begins.map((statement) => statements[statement]?.line ?? 1) }
   })
+  const totalMm = sum(threads.map((plan) => plan.totalMm))
+  const { lengthMm } = threadChoice
+  if (sheet.thread && lengthMm !== undefined && lengthMm < totalMm) {
+    faults.add(
+      'error',
+      sheet.thread.line,
+      `${sayLength(lengthMm)} of thread are less than the ${sayLength(totalMm)} that are needed.`,
+      `Give at least ${sayLength(Math.ceil(totalMm / 10) * 10)}.`,
+    )
+  }
   const diagnostics = faults.sorted()
   const report: Report = {
     pattern: sheet.title,
@@ -110,17 +123,30 @@ function reckonOnce(
     threadChoice,
     thread: {
       pathMm: sum(threads.map((plan) => plan.pathMm)),
-      totalMm: sum(threads.map((plan) => plan.totalMm)),
+      totalMm,
       cuts: threads.flatMap((plan) => plan.cutsMm),
     },
     threads,
     crowding,
+    parts: partsOf(statements),
     statements,
     diagnostics,
     sound: !diagnostics.some((fault) => fault.severity === 'error'),
   }
   const reckoned = { report, work: bench.work, roles: bench.roles, letterOf: bench.letterOf }
   return { reckoned, mayFit: faults.uneven && bench.openFits && bench.work.beads <= mostToRefit }
+}
+
+/** Beads and thread by part, in order. */
+function partsOf(statements: readonly StatementReport[]): Report['parts'] {
+  const parts = new Map<string, { added: Map<string, number>; threadMm: number }>()
+  for (const { part: name, added, threadMm } of statements) {
+    const part = parts.get(name) ?? { added: new Map<string, number>(), threadMm: 0 }
+    parts.set(name, part)
+    part.threadMm += threadMm
+    for (const [role, count] of Object.entries(added)) part.added.set(role, (part.added.get(role) ?? 0) + count)
+  }
+  return [...parts].map(([name, { added, threadMm }]) => ({ name, added: Object.fromEntries(added), threadMm }))
 }
 
 /** The statement that stands on a line. */

@@ -51,6 +51,8 @@ export interface StatementReport {
   readonly totals: Readonly<Record<string, number>>
   /** Thread laid by this line, without ends. */
   readonly threadMm: Mm
+  /** The letter of the bead the needle comes out of; "" where there is none. */
+  readonly needleIn: string
   /** What it did; the first time, where it is done more than once. */
   readonly action: Action
   /** What it did each time, where that is not always the same. */
@@ -81,6 +83,11 @@ export interface Report {
   })[]
   /** The fullest bead of each role. */
   readonly crowding: readonly Crowding[]
+  readonly parts: readonly {
+    readonly name: string
+    readonly added: Readonly<Record<string, number>>
+    readonly threadMm: Mm
+  }[]
   readonly statements: readonly StatementReport[]
   readonly diagnostics: readonly Fault[]
   /** No line is at fault, so that counts can be relied on. */

@@ -30,6 +30,7 @@ interface Tally {
   threadMm: number
   readonly added: Map<string, number>
   totals: Record<string, number>
+  needleIn: string
   readonly action: Action
   /** Each time's, while they are few enough to be told. */
   readonly turns: Action[]
@@ -73,7 +74,7 @@ class Worker {
       }
     }
     return [...this.tallies.values()].map(
-      ({ line, part, times, stitches, threadMm, added, totals, action, turns }) => ({
+      ({ line, part, times, stitches, threadMm, added, totals, needleIn, action, turns }) => ({
         line: line.number,
         text: line.text,
         part,
@@ -82,6 +83,7 @@ class Worker {
         added: Object.fromEntries(added),
         totals,
         threadMm,
+        needleIn,
         action,
         turns: turns.every((turn) => sameDoing(turn, action)) ? [] : turns,
       }),
@@ -138,6 +140,7 @@ class Worker {
       threadMm: 0,
       added: new Map(),
       totals: {},
+      needleIn: '',
       action,
       turns: [],
     }
@@ -152,6 +155,8 @@ class Worker {
     tally.stitches += stitchesOf(action)
     tally.threadMm += bench.pathMm(from, bench.work.passes)
     tally.totals = Object.fromEntries(this.totals)
+    const { needle } = bench.work
+    tally.needleIn = needle === undefined ? '' : bench.letterOf(bench.work.role(beadOf(needle)))
     if (tally.turns.length < mostTold) tally.turns.push(action)
   }
 
@@ -211,6 +216,7 @@ class Worker {
         threadMm: 0,
         added: new Map(),
         totals: Object.fromEntries(this.totals),
+        needleIn: '',
         action,
         turns: [action],
       })

@@ -16,7 +16,7 @@ interface Anchors {
 }
 
 export function anchorsOf(rail: Rail, into: IntoWords, stitches: readonly Stitch[], bench: Bench, span: Span): Anchors {
-  if (into.type === 'gaps') return rail.closed ? gaps(rail, stitches, span) : gapsBack(rail, span)
+  if (into.type === 'gaps') return rail.closed ? gaps(rail, stitches, bench, span) : gapsBack(rail, span)
   const anchors = along(rail, chosen(rail, into, bench, span))
   if (anchors.length === 0)
     throw new LineFault(
@@ -86,7 +86,7 @@ function chosen(rail: Rail, into: Exclude<IntoWords, { type: 'gaps' }>, bench: B
 export const middleOf = (group: Group): number => Math.floor((group.holes.length - 1) / 2)
 
 /** Every second group of a fresh ring, as wide as the stitches are (peyote, two-drop); the groups of a round. */
-function gaps(rail: Rail, stitches: readonly Stitch[], span: Span): Anchors {
+function gaps(rail: Rail, stitches: readonly Stitch[], bench: Bench, span: Span): Anchors {
   if (!rail.fresh) return { anchors: rail.groups.map((group) => group.stands), skipped: [] }
   const drop = dropOf(stitches)
   const holes = holesOf(rail)
@@ -97,7 +97,7 @@ function gaps(rail: Rail, stitches: readonly Stitch[], span: Span): Anchors {
     throw new DoesNotDivide(
       span,
       `The ring has ${holes.length} beads; ${drop === 1 ? 'peyote' : `${drop} beads a stitch`} in the round needs ${how}.`,
-      `${below > 0 ? `${below} or ` : ''}${below + step} would do${drop === 1 ? '; or take the last stitch over two beads' : ''}.`,
+      waysOut(below, step, holes.length, bench),
     )
   }
   const groups = gathered(holes, drop)
@@ -135,4 +135,15 @@ function dropOf(stitches: readonly Stitch[]): number {
   )
   const [only] = widths
   return widths.size === 1 && only !== undefined ? only : 1
+}
+
+/** What a ring that does not come out even could be, and what each would do to its size. */
+function waysOut(below: number, step: number, count: number, bench: Bench): string {
+  const each = bench.ring ? bench.ring.lengthMm / bench.ring.beads : 0
+  const say = (n: number) => {
+    const change = (n - count) * each
+    return each > 0 ? `${n} (${change > 0 ? '+' : ''}${change.toFixed(1)} mm)` : String(n)
+  }
+  const counts = [below, below + step].filter((n) => n >= 3).map(say)
+  return `${counts.join(' or ')} would do${step === 2 ? '; or take one stitch over two beads, which keeps the size' : ''}.`
 }

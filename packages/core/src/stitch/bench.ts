@@ -10,8 +10,10 @@ import type { Argument, Scope, SettledFit, Value } from '../notation/expression'
 import { LineFault, type Span } from '../notation/fault'
 import type { IntoWords } from '../notation/into-words'
 import { nearest } from '../notation/nearest'
+import type { ThreadChoice } from '../notation/thread-words'
 import { callFunction } from '../sizing/functions'
 import type { FitVerdict } from '../sizing/ring-fit'
+import { mostPassesThrough } from '../thread/crowding'
 import { jogLength } from '../thread/jog'
 import type { ThreadSettings } from '../thread/settings'
 import type { Edge } from './action'
@@ -113,10 +115,11 @@ export class Bench implements Scope {
   readonly roles = new Map<string, Role>()
   private readonly letters: Role[] = []
   private readonly indexOf = new Map<string, number>()
+  private readonly most = new Map<number, number>()
 
   constructor(
     readonly settings: ThreadSettings,
-    readonly threadMm: Mm,
+    readonly thread: Pick<ThreadChoice, 'thread' | 'strands' | 'needleMm'>,
     /** See Scope.settledFit; undefined until it has to be looked for. */
     private readonly settled: SettledFit | undefined = undefined,
   ) {}
@@ -210,6 +213,19 @@ export class Bench implements Scope {
     this.work.pathLength(from, to, this.lengthOf, (jog, before, after) =>
       jogLength(jog, this.acrossOf(before), this.acrossOf(after)),
     )
+
+  /** How often thread and needle go through a bead of a role. */
+  mostPassesOf(roleIndex: number): number {
+    const known = this.most.get(roleIndex)
+    if (known !== undefined) return known
+    const { thread, needleMm, strands } = this.thread
+    const most = mostPassesThrough(this.boreOfRole(roleIndex), thread.acrossMm, needleMm, strands)
+    this.most.set(roleIndex, most)
+    return most
+  }
+
+  /** No more thread goes through. */
+  isFull = (h: Hole): boolean => this.work.passesThrough(h) >= this.mostPassesOf(this.work.role(beadOf(h)))
 
   /** What walking through a hole costs in thread. */
   walkCost = (h: Hole): Mm => {

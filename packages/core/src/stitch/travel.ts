@@ -13,7 +13,7 @@ import type { Work } from './work'
  * @param isTarget the hole after which the walk may stop
  * @returns the holes to pass in order, or undefined where no thread leads there
  */
-export function shortestWay(
+function shortestWay(
   work: Work,
   from: Hole,
   cost: (h: Hole) => Mm,
@@ -27,7 +27,7 @@ export function shortestWay(
   const queue = new TinyQueue<{ h: Hole; at: Mm; order: number }>([], (a, b) => a.at - b.at || a.order - b.order)
   const reach = (h: Hole, at: Mm, via: Hole) => {
     const known = best.get(h)
-    if (known !== undefined && known <= at) return
+    if (at === Infinity || (known !== undefined && known <= at)) return
     best.set(h, at)
     cameFrom.set(h, via)
     queue.push({ h, at, order: order++ })
@@ -50,11 +50,21 @@ export function shortestWay(
   return undefined
 }
 
-/** Travels to a bead by the shortest way; nothing to do where the needle is there already. */
+/**
+ * The shortest way that stays off beads no more thread goes through; where there is none, the shortest of all, whose crowding the
+ * report then tells.
+ */
+export function wayTo(bench: Bench, from: Hole, isTarget: (h: Hole) => boolean): Hole[] | undefined {
+  const { work, walkCost } = bench
+  const free = shortestWay(work, from, (h) => (bench.isFull(h) ? Infinity : walkCost(h)), isTarget)
+  return free ?? shortestWay(work, from, walkCost, isTarget)
+}
+
+/** Travels to a bead; nothing to do where the needle is there already. */
 export function travelTo(h: Hole, bench: Bench, span: Span): number {
   const needle = bench.needle('to', span)
   if (beadOf(needle) === beadOf(h)) return 0
-  const way = shortestWay(bench.work, needle, bench.walkCost, (at) => beadOf(at) === beadOf(h))
+  const way = wayTo(bench, needle, (at) => beadOf(at) === beadOf(h))
   if (!way) throw new LineFault(span, 'No thread leads there from here.', 'Finish here and begin a new part there.')
   bench.makeRoom(0, way.length, span)
   for (const at of way) bench.work.pass(at, 'travel', bench.statement)

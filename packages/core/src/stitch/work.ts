@@ -32,6 +32,9 @@ export class Work {
   private readonly rows = Column.real()
   private readonly bases = Column.whole()
 
+  /** Passes of each bore, 255 at the most: bead * 2 + bore. */
+  private readonly filled = Column.bytes()
+
   private readonly holes = Column.whole()
   private readonly fresh = Column.bytes()
   private readonly jogOf = Column.bytes()
@@ -74,6 +77,9 @@ export class Work {
     this.threads.push(this.passes)
   }
 
+  /** How often the thread goes through this hole already. */
+  passesThrough = (h: Hole): number => this.filled.get(h >> 1)
+
   /** Picks up a new bead. */
   pick(role: number, jog: Jog, statement: number, seat: Seat, bore: 0 | 1 = 0): Hole {
     const bead = this.roles.length
@@ -82,6 +88,8 @@ export class Work {
     this.turns.push(seat.turn)
     this.rows.push(seat.row)
     this.bases.push(seat.base ?? -1)
+    this.filled.push(0)
+    this.filled.push(0)
     this.append(hole(bead, bore), jog, statement, true)
     return hole(bead, bore)
   }
@@ -106,6 +114,7 @@ export class Work {
     this.fresh.push(fresh ? 1 : 0)
     this.jogOf.push(jogNumber[this.nextJog ?? jog])
     this.nextJog = undefined
+    this.filled.set(h >> 1, Math.min(this.filled.get(h >> 1) + 1, 255))
     this.statementOf.push(statement)
   }
 

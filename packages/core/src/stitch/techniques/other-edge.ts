@@ -2,7 +2,7 @@ import { LineFault } from '../../notation/fault'
 import type { Hole } from '../hole'
 import { turned } from '../rail'
 import type { Technique } from '../technique'
-import { shortestWay } from '../travel'
+import { wayTo } from '../travel'
 
 /** `other edge`: travels through the work to the edge that the last rounds did not grow from. */
 export const otherEdgeTechnique: Technique<null> = {
@@ -29,7 +29,7 @@ export const otherEdgeTechnique: Technique<null> = {
     const lasts = new Map<Hole, number>(
       rail.groups.map((group, i) => [group.stands[group.stands.length - 1] as Hole, i]),
     )
-    const way = shortestWay(work, needle, bench.walkCost, (h) => lasts.has(h))
+    const way = wayTo(bench, needle, (h) => lasts.has(h))
     if (!way)
       throw new LineFault(
         span,

@@ -41,7 +41,7 @@ export const standTechnique: Technique<StandWords> = {
     if (core === 'row' && !before)
       throw new LineFault(span, 'There is no standing row yet for another to stand on.', 'Begin with: stand A round S.')
     const radius = core === 'row' ? (before?.radiusMm ?? 0) : radiusOf(core)
-    const fit = fitStand(radius, bead, bench.threadMm)
+    const fit = fitStand(radius, bead, bench.thread.thread.acrossMm)
     const count = written ? reckonCount(written, bench, 'The number of beads', 3) : fit.count
     if (!written) {
       const more = fit.oneMore

@@ -3,7 +3,7 @@ import { readTarget, type TargetWords } from '../../notation/target-words'
 import { beadOf } from '../hole'
 import { find } from '../target'
 import type { Technique } from '../technique'
-import { shortestWay } from '../travel'
+import { wayTo } from '../travel'
 
 /** `to any B`, `to bail.middle`, `to front`: travels to the nearest such bead. */
 export const toTechnique: Technique<TargetWords> = {
@@ -13,9 +13,7 @@ export const toTechnique: Technique<TargetWords> = {
     const { work } = bench
     const needle = bench.needle('to', span)
     const wanted = new Set(find(target, bench).map(beadOf))
-    const way = wanted.has(beadOf(needle))
-      ? []
-      : shortestWay(work, needle, bench.walkCost, (h) => wanted.has(beadOf(h)))
+    const way = wanted.has(beadOf(needle)) ? [] : wayTo(bench, needle, (h) => wanted.has(beadOf(h)))
     if (!way)
       throw new LineFault(target.span, 'No thread leads there from here.', 'Finish here and begin a new part there.')
     bench.makeRoom(0, way.length, span)
