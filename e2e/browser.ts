@@ -76,7 +76,10 @@ export async function rewrite(page: Page, line: string, text: string): Promise<v
 
 /** Chooses in one of Ant Design's selects. */
 export async function choose(page: Page, label: string, option: string): Promise<void> {
-  await page.getByRole('combobox', { name: label }).click()
+  const box = page.getByRole('combobox', { name: label })
+  await box.click()
+  // A long list is searched, as a person would.
+  if (await box.isEditable()) await page.keyboard.type(option)
   await page
     .locator('.ant-select-dropdown:not(.ant-select-dropdown-hidden)')
     .getByTitle(option, { exact: true })

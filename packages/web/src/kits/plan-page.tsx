@@ -165,6 +165,7 @@ function LineForm({
       <Labelled label="Pattern">
         <Select
           aria-label="Pattern"
+          showSearch={{ optionFilterProp: 'label' }}
           placeholder="Choose"
           style={{ width: '100%' }}
           value={line.patternId ?? null}

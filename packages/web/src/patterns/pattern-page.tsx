@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import type { Pattern } from '@tessellum/contract/patterns'
 import { sayLength, sayPercent } from '@tessellum/core/measure/units'
+import type { Crowding } from '@tessellum/core/thread/crowding'
 import { usualThreadSettings } from '@tessellum/core/thread/settings'
 import { sayCounts, sentenceFor } from '@tessellum/core/writing/english'
 import { Segmented, Select } from 'antd'
@@ -206,6 +207,7 @@ function Design({ pattern }: { pattern: Pattern }) {
                 <dt>Thread path</dt>
                 <dd>{sayLength(report.thread.pathMm)}</dd>
               </div>
+              <FullestHole crowding={report.crowding} />
               {report.fits.map((fit) => (
                 <div key={fit.stone} style={{ gridColumn: '1 / -1' }}>
                   <dt>
@@ -233,6 +235,21 @@ function Design({ pattern }: { pattern: Pattern }) {
         )}
       </div>
     </>
+  )
+}
+
+/** The role whose beads have least room left for thread. */
+function FullestHole({ crowding }: { crowding: readonly Crowding[] }) {
+  const [fullest] = [...crowding].sort((a, b) => a.room - b.room)
+  if (!fullest) return null
+  const { role, passes, room } = fullest
+  return (
+    <div style={{ gridColumn: '1 / -1' }}>
+      <dt>Fullest hole</dt>
+      <dd className={room < 0 ? 'trouble' : ''}>
+        {role}, {passes} passes: {room < 0 ? `${-room} too many` : `room for ${room} more`}
+      </dd>
+    </div>
   )
 }
 
