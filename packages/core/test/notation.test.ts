@@ -222,6 +222,15 @@ describe('nothing that is typed can break it', () => {
     )
   })
 
+  test.each([
+    'ring A x 100000 as w\nround B\nrepeat 5000\nto w.first\nto w[50001]\nend',
+    'ring A x 1000\nrepeat 100000\nto any A\ncheck "{count A}"\nend',
+    'ring A x 1000\nrepeat 400\nrepeat 400\nrepeat 400\nreinforce\nend\nend\nend',
+    'ring A x 99999 as w\nat each A in w\nloop 2B\nend',
+    'let n = fit(S, A)\nring A x n\nrepeat 3000\nround A x7, B\nend',
+    'repeat 200000\nring 3A\nend',
+  ])('what would run away comes to an end: %j', (text) => void sane(head + text))
+
   test('a line of a megabyte, deep brackets and strange letters', () => {
     sane(`${head}ring ${'A '.repeat(500_000)}`)
     sane(`${head}ring ${'('.repeat(20_000)}`)

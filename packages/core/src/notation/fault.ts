@@ -33,3 +33,6 @@ export class LineFault extends Error {
 
 /** A count that does not come out even: another count of the ring may mend it. */
 export class DoesNotDivide extends LineFault {}
+
+/** What would never come to an end: nothing after it is worked any more. */
+export class Runaway extends LineFault {}

@@ -58,8 +58,8 @@ export function reckonPattern(source: string | Parsed, choices: Choices = {}): R
 /** What a ring may have to divide by: parity with motifs, corners, two-drop and later divisions of them. */
 const multiples = [4, 6, 8, 10, 12, 14, 16, 18, 20, 24, 28, 30, 32, 36, 40, 48]
 
-/** Beyond so many beads a pattern says for itself what its ring must divide by. */
-const mostToRefit = 20_000
+/** Larger patterns say for themselves what their rings must divide by: working them again and again would hold up the typing. */
+const mostToRefit = { passes: 20_000, effort: 200_000 }
 
 /** @returns `mayFit` when some count did not come out even and another ring might mend it */
 function reckonOnce(
@@ -133,8 +133,9 @@ function reckonOnce(
     diagnostics,
     sound: !diagnostics.some((fault) => fault.severity === 'error'),
   }
+  const small = bench.work.passes <= mostToRefit.passes && bench.effort <= mostToRefit.effort
   const reckoned = { report, work: bench.work, roles: bench.roles, letterOf: bench.letterOf }
-  return { reckoned, mayFit: faults.uneven && bench.openFits && bench.work.beads <= mostToRefit }
+  return { reckoned, mayFit: faults.uneven && bench.openFits && small }
 }
 
 /** Beads and thread by part, in order. */

@@ -1,6 +1,6 @@
 /** Doing a sheet's steps at the bench, with repeats, parts and options, and telling what each line did. */
 import { type Expression, reckon, reckonCount, reckonLength } from '../notation/expression'
-import { LineFault, type Span } from '../notation/fault'
+import { DoesNotDivide, LineFault, Runaway, type Span } from '../notation/fault'
 import type { Line } from '../notation/line'
 import { nearest } from '../notation/nearest'
 import { fitLength } from '../sizing/repeats'
@@ -127,7 +127,7 @@ class Worker {
     try {
       action = statement.work(bench)
     } catch (error) {
-      this.faults.caught(error)
+      this.caught(error)
       markLost(line, bench)
       return
     }
@@ -197,8 +197,13 @@ class Worker {
         }
       }
     } catch (error) {
-      this.faults.caught(error)
+      this.caught(error)
     }
+  }
+
+  private caught(error: unknown): void {
+    this.faults.caught(error)
+    if (error instanceof Runaway || (error instanceof DoesNotDivide && this.bench.trying)) this.stopped = true
   }
 
   /** The head of a repeat has its own place among the statements, before the lines it holds. */

@@ -7,7 +7,7 @@ import type { Stone } from '../catalogue/stone'
 import type { Mm } from '../measure/units'
 import { mostBeads } from '../notation/bead-list'
 import type { Argument, Scope, SettledFit, Value } from '../notation/expression'
-import { LineFault, type Span } from '../notation/fault'
+import { LineFault, Runaway, type Span } from '../notation/fault'
 import type { IntoWords } from '../notation/into-words'
 import { nearest } from '../notation/nearest'
 import type { ThreadChoice } from '../notation/thread-words'
@@ -77,8 +77,11 @@ export class Unreckoned extends LineFault {
   }
 }
 
+/** The most beads that may be looked at in finding places and ways: some seconds at the very worst. */
+const mostEffort = 2_000_000
+
 /** The most passes a pattern may lay: a bound on what a slip in a number can cost. */
-export const mostPasses = 2_000_000
+export const mostPasses = 1_000_000
 
 export class Bench implements Scope {
   readonly work = new Work()
@@ -116,6 +119,9 @@ export class Bench implements Scope {
   private readonly letters: Role[] = []
   private readonly indexOf = new Map<string, number>()
   private readonly most = new Map<number, number>()
+  private readonly byRole = new Map<number, number[]>()
+  private sorted = 0
+  private spent = 0
 
   constructor(
     readonly settings: ThreadSettings,
@@ -123,6 +129,11 @@ export class Bench implements Scope {
     /** See Scope.settledFit; undefined until it has to be looked for. */
     private readonly settled: SettledFit | undefined = undefined,
   ) {}
+
+  /** A multiple is only being tried: the first count that does not come out even settles that it will not do. */
+  get trying(): boolean {
+    return this.settled !== undefined
+  }
 
   /** Fits that ask for no multiple were met. */
   openFits = false
@@ -237,10 +248,14 @@ export class Bench implements Scope {
   boresOfRole = (role: number): 1 | 2 => this.beadAt(role).bores
 
   /** Every bead of a role picked up so far, in order. */
-  beadsOf(role: number): number[] {
-    const found: number[] = []
-    for (let bead = 0; bead < this.work.beads; bead++) if (this.work.role(bead) === role) found.push(bead)
-    return found
+  beadsOf(role: number): readonly number[] {
+    for (; this.sorted < this.work.beads; this.sorted++) {
+      const of = this.work.role(this.sorted)
+      const known = this.byRole.get(of)
+      if (known) known.push(this.sorted)
+      else this.byRole.set(of, [this.sorted])
+    }
+    return this.byRole.get(role) ?? []
   }
 
   mark(name: string, holes: readonly Hole[]): void {
@@ -273,6 +288,22 @@ export class Bench implements Scope {
     return !joined.includes(entryOf(h)) && joined.includes(exitOf(h)) ? h ^ 1 : h
   }
 
+  get effort(): number {
+    return this.spent
+  }
+
+  /** Counts what looking for places and ways costs, in beads looked at; refuses what would never come to an end. */
+  spend(beads: number, span: Span): void {
+    this.spent += beads
+    if (this.spent > mostEffort) {
+      throw new Runaway(
+        span,
+        'Finding the places in this pattern takes too long: the same beads are looked for again and again.',
+        'Mark places with "as" and go to those, or make the piece in parts.',
+      )
+    }
+  }
+
   // --- doing ----------------------------------------------------------------------------------------------------
 
   remark(severity: 'warning' | 'note', span: Span, message: string, mend?: string): void {
@@ -282,14 +313,14 @@ export class Bench implements Scope {
   /** Called before beads are added or passed: refuses what would run away. */
   makeRoom(beads: number, passes: number, span: Span): void {
     if (this.work.beads + beads > mostBeads) {
-      throw new LineFault(
+      throw new Runaway(
         span,
         `The pattern comes to ${(this.work.beads + beads).toLocaleString('en-GB')} beads here; ${mostBeads.toLocaleString('en-GB')} are the most.`,
         'Make the piece in parts, or check the numbers.',
       )
     }
     if (this.work.passes + passes > mostPasses) {
-      throw new LineFault(
+      throw new Runaway(
         span,
         'The thread passes through more beads here than any piece could hold.',
         'Check the numbers of this line.',

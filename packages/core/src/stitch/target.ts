@@ -9,7 +9,11 @@ import { beadOf, type Hole, hole, wayOf } from './hole'
 /** @returns at least one hole, in the order of the rail or mark, or of their picking up for a role */
 export function find(target: TargetWords, bench: Bench): readonly Hole[] {
   let [holes, steps] = baseOf(target, bench)
-  for (const step of steps) holes = narrow(holes, step, bench)
+  bench.spend(holes.length, target.span)
+  for (const step of steps) {
+    holes = narrow(holes, step, bench)
+    bench.spend(holes.length, step.span)
+  }
   return holes
 }
 

@@ -13,12 +13,17 @@ import type { Work } from './work'
  * @param isTarget the hole after which the walk may stop
  * @returns the holes to pass in order, or undefined where no thread leads there
  */
+/** Each bead that a search comes to weighs as much as so many that are merely listed. */
+const searchWeight = 12
+
 function shortestWay(
-  work: Work,
+  bench: Bench,
+  span: Span,
   from: Hole,
   cost: (h: Hole) => Mm,
   isTarget: (h: Hole) => boolean,
 ): Hole[] | undefined {
+  const { work } = bench
   const best = new Map<Hole, Mm>()
   const cameFrom = new Map<Hole, Hole>()
   const done = new Set<Hole>()
@@ -40,6 +45,7 @@ function shortestWay(
     const { h } = next
     if (done.has(h)) continue
     done.add(h)
+    bench.spend(searchWeight, span)
     if (isTarget(h)) {
       const way: Hole[] = []
       for (let at: Hole | undefined = h; at !== undefined && at !== from; at = cameFrom.get(at)) way.push(at)
@@ -54,17 +60,17 @@ function shortestWay(
  * The shortest way that stays off beads no more thread goes through; where there is none, the shortest of all, whose crowding the
  * report then tells.
  */
-export function wayTo(bench: Bench, from: Hole, isTarget: (h: Hole) => boolean): Hole[] | undefined {
-  const { work, walkCost } = bench
-  const free = shortestWay(work, from, (h) => (bench.isFull(h) ? Infinity : walkCost(h)), isTarget)
-  return free ?? shortestWay(work, from, walkCost, isTarget)
+export function wayTo(bench: Bench, from: Hole, span: Span, isTarget: (h: Hole) => boolean): Hole[] | undefined {
+  const { walkCost } = bench
+  const free = shortestWay(bench, span, from, (h) => (bench.isFull(h) ? Infinity : walkCost(h)), isTarget)
+  return free ?? shortestWay(bench, span, from, walkCost, isTarget)
 }
 
 /** Travels to a bead; nothing to do where the needle is there already. */
 export function travelTo(h: Hole, bench: Bench, span: Span): number {
   const needle = bench.needle('to', span)
   if (beadOf(needle) === beadOf(h)) return 0
-  const way = wayTo(bench, needle, (at) => beadOf(at) === beadOf(h))
+  const way = wayTo(bench, needle, span, (at) => beadOf(at) === beadOf(h))
   if (!way) throw new LineFault(span, 'No thread leads there from here.', 'Finish here and begin a new part there.')
   bench.makeRoom(0, way.length, span)
   for (const at of way) bench.work.pass(at, 'travel', bench.statement)

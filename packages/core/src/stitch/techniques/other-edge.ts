@@ -29,7 +29,7 @@ export const otherEdgeTechnique: Technique<null> = {
     const lasts = new Map<Hole, number>(
       rail.groups.map((group, i) => [group.stands[group.stands.length - 1] as Hole, i]),
     )
-    const way = wayTo(bench, needle, (h) => lasts.has(h))
+    const way = wayTo(bench, needle, span, (h) => lasts.has(h))
     if (!way)
       throw new LineFault(
         span,

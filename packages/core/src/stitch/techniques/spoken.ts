@@ -1,7 +1,6 @@
 import { readString } from '../../notation/cursor'
 import { LineFault, type Span } from '../../notation/fault'
 import type { Bench } from '../bench'
-import { beadOf } from '../hole'
 import type { Technique } from '../technique'
 
 interface Spoken {
@@ -30,11 +29,6 @@ function filledIn(text: string, at: Span, bench: Bench): string {
     const [word, letter] = inside.trim().split(/\s+/)
     if (word !== 'count') throw new LineFault(at, `"${whole}" cannot be filled in.`, 'Use {count} or {count A}.')
     if (letter === undefined) return String(bench.work.beads)
-    const role = bench.beadRole(letter, at)
-    let count = 0
-    for (let pass = 0; pass < bench.work.passes; pass++) {
-      if (bench.work.isNew(pass) && bench.work.role(beadOf(bench.work.holeAt(pass))) === role) count++
-    }
-    return String(count)
+    return String(bench.beadsOf(bench.beadRole(letter, at)).length)
   })
 }

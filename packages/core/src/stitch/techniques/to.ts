@@ -13,7 +13,7 @@ export const toTechnique: Technique<TargetWords> = {
     const { work } = bench
     const needle = bench.needle('to', span)
     const wanted = new Set(find(target, bench).map(beadOf))
-    const way = wanted.has(beadOf(needle)) ? [] : wayTo(bench, needle, (h) => wanted.has(beadOf(h)))
+    const way = wanted.has(beadOf(needle)) ? [] : wayTo(bench, needle, target.span, (h) => wanted.has(beadOf(h)))
     if (!way)
       throw new LineFault(target.span, 'No thread leads there from here.', 'Finish here and begin a new part there.')
     bench.makeRoom(0, way.length, span)
