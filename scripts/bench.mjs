@@ -25,7 +25,7 @@ const tube = (around, rounds) =>
   `pattern Tube\nbead A cylinder 11/0\npart p\nring ${around}A\n${'round A\n'.repeat(rounds)}finish\n`
 
 /** The middle of several runs, ms. */
-function time(act, runs = 9) {
+function time(act, runs = 41) {
   const took = Array.from({ length: runs }, () => {
     const from = performance.now()
     act()
@@ -49,12 +49,13 @@ const [, , ten, hundred] = sizes
 say(`  100k to 10k: ${(hundred.ms / ten.ms).toFixed(1)} times`)
 
 // What the work itself holds, after everything else has been let go.
-if (globalThis.gc) {
-  gc()
-  const before = process.memoryUsage()
-  const held = reckonPattern(tube(100, 2000)).work
-  gc()
-  const after = process.memoryUsage()
-  const bytes = after.heapUsed + after.arrayBuffers - before.heapUsed - before.arrayBuffers
-  say(`  ${(bytes / held.passes).toFixed(0)} bytes a pass (${held.passes} passes)`)
+const settle = () => {
+  for (let i = 0; i < 4; i++) gc()
+  const { heapUsed, arrayBuffers } = process.memoryUsage()
+  return heapUsed + arrayBuffers
 }
+const source = tube(100, 2000)
+const before = settle()
+const held = reckonPattern(source).work
+const bytes = settle() - before
+say(`  ${(bytes / held.passes).toFixed(0)} bytes a pass (${held.passes} passes)`)

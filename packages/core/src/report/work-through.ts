@@ -85,7 +85,7 @@ class Worker {
         threadMm,
         needleIn,
         action,
-        turns: turns.every((turn) => sameDoing(turn, action)) ? [] : turns,
+        turns: turns.length < 2 || turns.every((turn) => sameDoing(turn, action)) ? [] : turns,
       }),
     )
   }
