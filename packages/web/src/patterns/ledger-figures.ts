@@ -36,6 +36,8 @@ class LineFigures extends GutterMarker {
       const cell = document.createElement('span')
       cell.className = name
       cell.textContent = text
+      // A line that adds many kinds of bead is cut short; all of it is told on hovering, and in the strip below.
+      if (text) cell.title = text
       row.append(cell)
     }
     return row

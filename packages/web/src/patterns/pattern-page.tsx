@@ -247,7 +247,7 @@ function FullestHole({ crowding }: { crowding: readonly Crowding[] }) {
     <div style={{ gridColumn: '1 / -1' }}>
       <dt>Fullest hole</dt>
       <dd className={room < 0 ? 'trouble' : ''}>
-        {role}, {passes} passes: {room < 0 ? `${-room} too many` : `room for ${room} more`}
+        {role}, {passes} pass{passes === 1 ? '' : 'es'}: {room < 0 ? `${-room} too many` : `room for ${room} more`}
       </dd>
     </div>
   )
