@@ -163,13 +163,7 @@ function fit(call: Call, scope: Scope): Outcome {
       `${stoneArg.role} is not a stone of this pattern.`,
       `Declare it: stone ${stoneArg.role} round 14 mm.`,
     )
-  const bead = scope.bead(beadArg.role, beadArg.span)
-  if (!bead)
-    throw new LineFault(
-      beadArg.span,
-      `${beadArg.role} is not a bead of this pattern.`,
-      `Declare it: bead ${beadArg.role} cylinder 11/0.`,
-    )
+  const bead = beadIn(call, beadArg, scope)
   let multiple = 2
   for (const arg of rest) {
     if (arg.type !== 'named' || arg.name !== 'multiple')

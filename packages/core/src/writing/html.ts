@@ -3,12 +3,6 @@ import type { WrittenPattern } from './written-pattern'
 
 /** A written pattern as a page of its own that needs nothing else. */
 export function toHtml(written: WrittenPattern): string {
-  const facts = [
-    written.edition,
-    written.size && `size ${written.size}`,
-    written.colourway && `in ${written.colourway}`,
-    `makes ${written.makes}`,
-  ]
   const row = (cells: readonly string[], tag: 'td' | 'th') =>
     `<tr>${cells.map((cell) => `<${tag}>${escaped(cell)}</${tag}>`).join('')}</tr>`
   const steps = written.parts.map(
@@ -30,7 +24,7 @@ ${part.steps
 <title>${escaped(written.title)}</title>
 <style>body{font:16px/1.5 sans-serif;max-width:46em;margin:2em auto;padding:0 1em}table{border-collapse:collapse;width:100%}td,th{border-bottom:1px solid #ccc;padding:.3em .5em .3em 0;text-align:left}li{margin:.4em 0}</style>
 <h1>${escaped(written.title)}</h1>
-<p>${escaped(facts.filter(Boolean).join(', '))}</p>
+<p>${escaped(written.facts.join(', '))}</p>
 ${written.draft ? '<p><strong>DRAFT: not for sale or teaching</strong></p>' : ''}
 <h2>Materials</h2>
 <table>

@@ -3,12 +3,6 @@ import type { WrittenPattern } from './written-pattern'
 
 /** A written pattern as Markdown. */
 export function toMarkdown(written: WrittenPattern): string {
-  const facts = [
-    written.edition,
-    written.size && `size ${written.size}`,
-    written.colourway && `in ${written.colourway}`,
-    `makes ${written.makes}`,
-  ]
   const rows = written.materials.map((row) => `| ${row.roles} | ${escaped(row.name)} | ${row.exact} | ${row.inKit} |`)
   const parts = written.parts.flatMap((part) => [
     `## ${capital(part.name || 'steps')}`,
@@ -23,7 +17,7 @@ export function toMarkdown(written: WrittenPattern): string {
   return [
     `# ${escaped(written.title)}`,
     '',
-    facts.filter(Boolean).join(', '),
+    written.facts.join(', '),
     '',
     ...(written.draft ? ['**DRAFT: not for sale or teaching**', ''] : []),
     '## Materials',

@@ -19,13 +19,21 @@ export interface Edition {
 /** Tells a report as a pattern a person can follow. A report with errors is written as a draft, whatever the edition. */
 export function writePattern(report: Report, edition: Edition): WrittenPattern {
   const draft = edition.version === undefined || !report.sound
+  const named = draft ? 'Draft' : `Version ${edition.version}`
+  const makes = report.pair ? 'a pair' : report.makes === 1 ? 'one piece' : `${report.makes} pieces`
   return {
     title: report.pattern || 'Pattern without a name',
-    edition: draft ? 'Draft' : `Version ${edition.version}`,
+    facts: [
+      named,
+      report.size && `size ${report.size}`,
+      edition.colourway && `in ${edition.colourway}`,
+      `makes ${makes}`,
+    ].flatMap((fact) => (fact ? [fact] : [])),
+    edition: named,
     draft,
     size: report.size,
     colourway: edition.colourway ?? '',
-    makes: report.pair ? 'a pair' : report.makes === 1 ? 'one piece' : `${report.makes} pieces`,
+    makes,
     materials: [
       ...(edition.bill.length > 0 ? edition.bill.map(materialFromBill) : nominalMaterials(report)),
       ...findings(report),

@@ -24,6 +24,8 @@ export interface Step {
 
 export interface WrittenPattern {
   readonly title: string
+  /** Edition, size, colourway and what it makes, each in a few words. */
+  readonly facts: readonly string[]
   /** "version 3" or "draft". */
   readonly edition: string
   readonly draft: boolean

@@ -81,12 +81,6 @@ export async function renderDocument(
   colours: Readonly<Record<string, string>>,
   paper: 'A4' | 'LETTER',
 ): Promise<Uint8Array> {
-  const facts = [
-    written.edition,
-    written.size && `size ${written.size}`,
-    written.colourway && `in ${written.colourway}`,
-    `makes ${written.makes}`,
-  ].filter(Boolean)
   return renderToBuffer(
     <Document title={written.title} creator="Tessellum" language="en-GB">
       <Page size={paper} style={styles.page}>
@@ -98,7 +92,7 @@ export async function renderDocument(
         <Box style={styles.head}>
           <Box style={{ flex: 1 }}>
             <Text style={styles.title}>{written.title}</Text>
-            <Text style={styles.facts}>{facts.join(' · ')}</Text>
+            <Text style={styles.facts}>{written.facts.join(' · ')}</Text>
             <Text style={styles.h2}>Thread</Text>
             {written.thread.map((line) => (
               <Text key={line}>{line}</Text>

@@ -125,19 +125,13 @@ function Written({ pattern }: { pattern: Pattern }) {
 }
 
 function Sheet({ written, drawing }: { written: WrittenPattern; drawing: React.ReactNode }) {
-  const facts = [
-    written.edition,
-    written.size && `size ${written.size}`,
-    written.colourway && `in ${written.colourway}`,
-    `makes ${written.makes}`,
-  ].filter(Boolean)
   return (
     <article className="written">
       {written.draft && <p className="draft-mark">DRAFT: not for sale or teaching</p>}
       <div className="head">
         <div>
           <h1>{written.title}</h1>
-          <p className="quiet">{facts.join(' · ')}</p>
+          <p className="quiet">{written.facts.join(' · ')}</p>
           <h2>Thread</h2>
           {written.thread.map((line) => (
             <p key={line} style={{ margin: '2px 0' }}>

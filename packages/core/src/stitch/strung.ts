@@ -1,0 +1,48 @@
+import { asRun, type BeadList, rolesIn } from '../notation/bead-list'
+import { LineFault } from '../notation/fault'
+import type { Bench } from './bench'
+import type { Hole } from './hole'
+import { plainGroup, type Rail } from './rail'
+
+interface Strung {
+  /** The letters, in order. */
+  readonly run: readonly string[]
+  readonly holes: readonly Hole[]
+}
+
+/**
+ * Strings a list of beads on the thread, as the first row of something.
+ *
+ * @param least fewer beads than this do not make it
+ */
+export function string(list: BeadList, bench: Bench, least = 1): Strung {
+  for (const { role, span } of rolesIn(list)) bench.beadRole(role, span)
+  const run = asRun(list, bench)
+  if (run.length < least) {
+    throw new LineFault(
+      list.span,
+      `A ring of ${run.length} beads does not close.`,
+      `A ring has ${least} beads or more.`,
+    )
+  }
+  bench.makeRoom(run.length, 0, list.span)
+  bench.threadUp(list.span)
+  const holes = run.map((letter, i) =>
+    bench.work.pick(bench.beadRole(letter, list.span), 'ring', bench.statement, {
+      turn: (i + 0.5) / run.length,
+      row: 0,
+    }),
+  )
+  return { run, holes }
+}
+
+/** The rail of what has just been strung: its front edge, on which nothing has been stitched. */
+export const freshRail = (holes: readonly Hole[], closed: boolean): Rail => ({
+  closed,
+  groups: holes.map((h) => plainGroup([h])),
+  fresh: true,
+  ringCount: holes.length,
+  perRingBead: 1,
+  row: 0,
+  side: 1,
+})
