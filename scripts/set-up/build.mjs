@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto'
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import path from 'node:path'
-import { data, ensureData, root } from './places.mjs'
+import { root } from './places.mjs'
 import { must } from './run.mjs'
 import { say } from './say.mjs'
 
@@ -29,8 +29,7 @@ export const ensureCommandLine = () =>
   })
 
 async function ensure({ name, sources, made, scripts, tell }) {
-  ensureData()
-  const stamp = path.join(data, name)
+  const stamp = path.join(root, 'node_modules', `.tessellum-${name}`)
   const print = fingerprint(sources)
   const there = made.every((file) => existsSync(path.join(root, file)))
   if (there && existsSync(stamp) && readFileSync(stamp, 'utf8') === print) return

@@ -3,9 +3,10 @@ import path from 'node:path'
 import { fileURLToPath } from 'node:url'
 
 export const root = path.dirname(path.dirname(path.dirname(fileURLToPath(import.meta.url))))
-export const data = path.join(root, '.data')
+/** Everything the project keeps, outside the repository; another folder for a second shop beside the first. */
+export const data = process.env.TESSELLUM_DATA ? path.resolve(process.env.TESSELLUM_DATA) : path.join(root, '.data')
 
-/** The project's own folder for everything it keeps; not in the repository. */
+/** Makes it, open to the user whom PostgreSQL runs as. */
 export function ensureData() {
   mkdirSync(data, { recursive: true })
   chmodSync(data, 0o755)

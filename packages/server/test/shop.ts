@@ -57,6 +57,8 @@ export interface Shop {
   readonly base: string
   readonly pool: Pool
   as(name: string): Promise<Caller>
+  /** Another server on the same database. */
+  beside(): Promise<{ readonly base: string; end(): Promise<void>; kill(): void }>
   close(): Promise<void>
 }
 
@@ -82,6 +84,14 @@ export async function openShop(through: (port: number) => Promise<number> = asyn
       const caller = new Caller(base)
       await caller.signIn(person)
       return caller
+    },
+    async beside() {
+      const another = await serve(served.href)
+      return {
+        base: `http://127.0.0.1:${another.port}`,
+        end: () => ended(another.child),
+        kill: () => void another.child.kill('SIGKILL'),
+      }
     },
     async close() {
       await pool.end()

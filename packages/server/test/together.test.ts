@@ -1,0 +1,99 @@
+import { randomUUID } from 'node:crypto'
+import { Caller, openShop, type Shop } from './shop'
+
+let shop: Shop
+let other: Awaited<ReturnType<Shop['beside']>>
+beforeAll(async () => {
+  shop = await openShop()
+  other = await shop.beside()
+})
+afterAll(async () => {
+  await other.end()
+  await shop.close()
+})
+
+/** Reads server-sent events until one fits. */
+async function hears(caller: Caller, wanted: string, then: () => Promise<unknown>): Promise<void> {
+  const stop = new AbortController()
+  const response = await fetch(`${caller.base}/api/changes`, {
+    headers: { cookie: caller.cookie },
+    signal: stop.signal,
+  })
+  const reader = response.body?.getReader()
+  let heard = ''
+  let done = false
+  while (reader && !heard.includes(`data: ${wanted}`)) {
+    if (!done && heard.includes(': open')) {
+      done = true
+      await then()
+    }
+    const { value, done: over } = await reader.read()
+    if (over) break
+    heard += Buffer.from(value).toString()
+  }
+  stop.abort()
+  expect(heard).toContain(`data: ${wanted}`)
+}
+
+describe('two servers on one database behave as one', () => {
+  test('a session of one is a session of the other, and ends on both', async () => {
+    const here = await shop.as('odile')
+    const there = new Caller(other.base)
+    there.cookie = here.cookie
+    expect((await there.ask('GET', '/me')).body.name).toBe('odile')
+    await here.ask('POST', '/sign-out', {})
+    expect((await there.ask('GET', '/me')).status).toBe(401)
+  })
+
+  test('wrong passwords count together', async () => {
+    for (let i = 0; i < 10; i++) await new Caller(i % 2 ? shop.base : other.base).signIn('corin', 'no')
+    expect((await new Caller(other.base).signIn('corin')).status).toBe(429)
+  })
+
+  test('a request repeated at the other acts once', async () => {
+    const here = await shop.as('odile')
+    const there = new Caller(other.base)
+    await there.signIn('odile')
+    const key = randomUUID()
+    const { rows } = await shop.pool.query(`select id from lot where code = 'BC122/1'`)
+    const sale = { kind: 'sale', quantity: 70, reason: 'counter' }
+    const answers = await Promise.all(
+      [here, there].map((caller) => caller.ask('POST', `/lots/${rows[0].id}/moves`, sale, { key })),
+    )
+    expect(new Set(answers.map(({ body }) => body.moveId)).size).toBe(1)
+  })
+
+  test('what is done at one is told to the pages of the other', async () => {
+    const here = await shop.as('odile')
+    const there = new Caller(other.base)
+    await there.signIn('odile')
+    const { rows } = await shop.pool.query(`select id from lot where code = 'BC129/1'`)
+    await hears(there, 'stock', () =>
+      here.ask('POST', `/lots/${rows[0].id}/moves`, { kind: 'sale', quantity: 10, reason: 'counter' }),
+    )
+  })
+})
+
+test('a server killed hard while it reserves leaves the batch reserved whole or not at all', async () => {
+  const odile = await shop.as('odile')
+  const lines = [{ patternId: 1, version: 1, size: 'petite', colourwayId: 1, kits: 1 }]
+  for (let i = 0; i < 6; i++) {
+    const { body } = await odile.ask('POST', '/batches', { name: `Cut short ${i}`, dueOn: '2027-03-01', lines })
+    const doomed = await shop.beside()
+    const caller = new Caller(doomed.base)
+    await caller.signIn('odile')
+    const asked = caller.ask('POST', `/batches/${body.id}/reserve`, {}).catch(() => undefined)
+    await new Promise((done) => setTimeout(done, i * 12))
+    doomed.kill()
+    await asked
+    // The database ends what the dead server had begun; the lock on the batch tells when.
+    const { rows } = await shop.pool.query(
+      `select state, (select count(distinct lot_id)::int from move where batch_id = batch.id) as held from batch where id = $1 for update`,
+      [body.id],
+    )
+    expect([
+      { state: 'draft', held: 0 },
+      { state: 'reserved', held: 5 },
+    ]).toContainEqual(rows[0])
+  }
+})
