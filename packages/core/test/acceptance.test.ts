@@ -1,9 +1,7 @@
-import { readdirSync } from 'node:fs'
-import path from 'node:path'
 import { formatPattern } from '../src/notation/format'
 import { usualThreadSettings } from '../src/thread/settings'
 import { writePattern } from '../src/writing/write-pattern'
-import { counts, demo, errorsIn, reckon } from './support'
+import { allDemos, counts, demo, errorsIn, reckon } from './support'
 
 /** What a bead shop teaches: each case as a pattern of the demo shop, its counts by hand beside the arithmetic. */
 describe.each<[string, Record<string, number>]>([
@@ -74,9 +72,7 @@ test('another maker’s beads change the arcs of the flower and the rows of the 
   expect(counts(reckon(demo('bullseye-pendant'), { beads: { A: other } })).A).toBe(18 + 22 + 26)
 })
 
-const all = readdirSync(path.join(__dirname, '../../../demo/patterns')).map((file) => file.replace('.tess', ''))
-
-describe.each(all)('%s', (name) => {
+describe.each(allDemos)('%s', (name) => {
   test('formatting changes nothing but the layout, and formatting again nothing at all', () => {
     const tidy = formatPattern(demo(name))
     expect(formatPattern(tidy)).toBe(tidy)

@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs'
+import { readdirSync, readFileSync } from 'node:fs'
 import path from 'node:path'
 import { type Choices, reckonPattern } from '../src/report/reckon-pattern'
 import type { Report } from '../src/report/report'
@@ -7,7 +7,12 @@ import { beadOf, wayOf } from '../src/stitch/hole'
 export const demo = (name: string): string =>
   readFileSync(path.join(__dirname, `../../../demo/patterns/${name}.tess`), 'utf8')
 
+/** The three bezels, which have sizes and stones. */
 export const demoNames = ['windlass-pendant', 'heron-earrings', 'sluicegate-pendant'] as const
+
+export const allDemos: readonly string[] = readdirSync(path.join(__dirname, '../../../demo/patterns')).map((file) =>
+  file.replace('.tess', ''),
+)
 
 export const reckon = (source: string, choices: Choices = {}): Report => reckonPattern(source, choices).report
 

@@ -2,8 +2,10 @@ import { sceneOf } from '../src/drawing/scene'
 import { viewOf } from '../src/drawing/view'
 import { reckonPattern } from '../src/report/reckon-pattern'
 import { usualThreadSettings } from '../src/thread/settings'
+import { toHtml } from '../src/writing/html'
+import { toMarkdown } from '../src/writing/markdown'
 import { writePattern } from '../src/writing/write-pattern'
-import { demo, demoNames, head, reckon } from './support'
+import { allDemos, demo, demoNames, head, reckon } from './support'
 
 const edition = { version: 1, colourway: undefined, settings: usualThreadSettings, bill: [] }
 const written = (source: string, more = {}) => writePattern(reckon(source), { ...edition, ...more })
@@ -35,17 +37,19 @@ describe('sentences', () => {
   })
 })
 
-describe.each(demoNames)('%s', (name) => {
-  const sizes = reckon(demo(name)).sizes
+describe.each(allDemos)('%s', (name) => {
+  const sizes = reckon(demo(name)).sizes.length > 0 ? reckon(demo(name)).sizes : ['']
 
-  test.each(sizes)('in %s: the counts told are those of the report, and they add up', (size) => {
-    const report = reckon(demo(name), { size })
+  test.each(sizes)('in size "%s": the counts told are those of the report, and they add up', (size) => {
+    const report = reckon(demo(name), size ? { size } : {})
     const page = writePattern(report, edition)
     const told = page.parts.flatMap((part) => part.steps).filter((step) => step.added)
     const sum: Record<string, number> = {}
     for (const { added, running } of told) {
-      for (const [, count, role] of added.matchAll(/(\d+) ([A-Z])/g))
+      for (const [, count, role] of added.matchAll(/(\d+) ([A-Z])/g)) {
         sum[role as string] = (sum[role as string] ?? 0) + Number(count)
+      }
+      if (running === '') continue
       expect(running).toBe(
         Object.entries(sum)
           .map(([role, count]) => `${count} ${role}`)
@@ -53,26 +57,51 @@ describe.each(demoNames)('%s', (name) => {
       )
     }
     expect(sum).toEqual(Object.fromEntries(report.beads.map((bead) => [bead.role, bead.each])))
+    for (const form of [toMarkdown(page), toHtml(page)]) {
+      for (const bead of report.beads) expect(form).toContain(`${bead.each} ${bead.role}`)
+    }
   })
 
-  test.each(sizes)('in %s: every bead is drawn once, in the box, and the ring lies on the stone’s edge', (size) => {
-    const reckoned = reckonPattern(demo(name), { size })
-    const scene = sceneOf(reckoned)
-    expect(scene.beads).toHaveLength(reckoned.work.beads)
-    for (const face of ['front', 'back'] as const) {
-      const { shapes, box } = viewOf(scene, face)
-      const beads = shapes.flatMap((shape) => (shape.type === 'bead' ? [shape] : []))
-      expect(new Set(beads.map((shape) => shape.bead)).size).toBe(reckoned.work.beads)
-      const [left, top, width, height] = box
-      for (const { cx, cy } of beads) {
-        expect(cx).toBeGreaterThan(left)
-        expect(cx).toBeLessThan(left + width)
-        expect(cy).toBeGreaterThan(top)
-        expect(cy).toBeLessThan(top + height)
+  test.each(sizes)(
+    'in size "%s": every bead is drawn once and in the box, from the front and from the back',
+    (size) => {
+      const reckoned = reckonPattern(demo(name), size ? { size } : {})
+      const scene = sceneOf(reckoned)
+      expect(scene.beads).toHaveLength(reckoned.work.beads)
+      for (const face of ['front', 'back'] as const) {
+        const { shapes, box } = viewOf(scene, face)
+        const beads = shapes.flatMap((shape) => (shape.type === 'bead' ? [shape] : []))
+        expect(new Set(beads.map((shape) => shape.bead)).size).toBe(reckoned.work.beads)
+        const [left, top, width, height] = box
+        const outside = beads.filter(({ cx, cy }) => !(cx > left && cx < left + width && cy > top && cy < top + height))
+        expect(outside).toEqual([])
       }
-    }
-    // The first loop hangs above everything else.
-    const top = scene.beads.reduce((a, b) => (b.y > a.y ? b : a))
-    expect(reckoned.work.seat(top.bead).base).toBeGreaterThanOrEqual(0)
-  })
+    },
+  )
+})
+
+test.each(demoNames)('%s hangs by its loop: nothing is drawn above it', (name) => {
+  const reckoned = reckonPattern(demo(name))
+  const top = sceneOf(reckoned).beads.reduce((a, b) => (b.y > a.y ? b : a))
+  expect(reckoned.work.seat(top.bead).base).toBeGreaterThanOrEqual(0)
+})
+
+test('a repeat is told once, with how many steps it holds and how often; turns that differ are told one by one', () => {
+  const page = written(`${head}ring 6A\nrepeat 3\nround B\nround C\nend`)
+  expect(page.parts[0]?.steps.slice(1).map(({ text, added, running }) => [text.slice(0, 57), added, running])).toEqual([
+    ['Do the next 2 steps, one after the other, 3 times in all.', '', ''],
+    ['Front round: pick up 1 B and pass through the next bead t', '9 B', ''],
+    ['Front round: pick up 1 C and pass through the next bead t', '9 C', '6 A, 9 B, 9 C'],
+  ])
+  expect(texts(`${head}ring 6A\nfor k in 1 to 2\nloop k B\nend`).slice(1)).toEqual([
+    'Do the next step twice in all.',
+    expect.stringMatching(/^Turn 1: Pick up 1 B .* Turn 2: Pick up 2 B /),
+  ])
+})
+
+test('no name breaks the page it is written on', () => {
+  const page = written('pattern <b>Lock & key</b> | *Ünïcode* ποτάμι\nbead A cylinder 11/0 "<script>"\npart p\nring 6A')
+  expect(toHtml(page)).toContain('&lt;b&gt;Lock &amp; key&lt;/b&gt;')
+  expect(toHtml(page)).not.toContain('<script>')
+  expect(toMarkdown(page)).toContain('\\<b\\>Lock & key\\</b\\> \\| \\*Ünïcode\\* ποτάμι')
 })

@@ -23,6 +23,10 @@ export const repeatSentence = (steps: number, times: number): string =>
     ? `Do the next step ${sayTimes(times)} in all.`
     : `Do the next ${steps} steps, one after the other, ${sayTimes(times)} in all.`
 
+/** What a step adds, and how many beads there are after it where that can be told. */
+export const sayPicked = (step: { readonly added: string; readonly running: string }): string =>
+  `Picked up: ${step.added}.${step.running ? ` So far: ${step.running}.` : ''}`
+
 /** @returns undefined for a line that a stitcher need not be told of */
 export function sentenceFor(action: Action, settings: ThreadSettings): string | undefined {
   switch (action.type) {
@@ -97,9 +101,8 @@ const through = (beads: number) => `through ${beads} bead${beads === 1 ? '' : 's
 const place = (target: string) => (/^[A-Z]/.test(target) ? `the nearest ${target}` : `the ${target}`)
 
 function round(action: Extract<Action, { type: 'round' }>): string {
-  const head = action.closed
-    ? `${action.edge === 'front' ? 'Front' : 'Back'} round ${action.round}`
-    : `Row ${action.round}`
+  const name = action.closed ? `${action.edge === 'front' ? 'Front' : 'Back'} round` : 'Row'
+  const head = action.round > 0 ? `${name} ${action.round}` : name
   const into = anchorWords[action.into]
   const [only] = action.cycle
   const tail = action.stitches === action.standing ? '' : ` ${action.standing} beads or groups now stand up.`

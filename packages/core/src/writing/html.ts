@@ -1,4 +1,4 @@
-import { capital, list } from './english'
+import { capital, list, sayPicked } from './english'
 import type { WrittenPattern } from './written-pattern'
 
 /** A written pattern as a page of its own that needs nothing else. */
@@ -10,9 +10,7 @@ export function toHtml(written: WrittenPattern): string {
 <ol>
 ${part.steps
   .map((step) => {
-    const counts = step.added
-      ? `<br><small>Picked up: ${escaped(step.added)}. So far: ${escaped(step.running)}.</small>`
-      : ''
+    const counts = step.added ? `<br><small>${escaped(sayPicked(step))}</small>` : ''
     return `<li value="${step.number}">${step.kind === 'check' ? '<strong>Check:</strong> ' : ''}${escaped(step.text)}${counts}</li>`
   })
   .join('\n')}

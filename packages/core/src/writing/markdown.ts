@@ -1,4 +1,4 @@
-import { capital, list } from './english'
+import { capital, list, sayPicked } from './english'
 import type { WrittenPattern } from './written-pattern'
 
 /** A written pattern as Markdown. */
@@ -9,7 +9,7 @@ export function toMarkdown(written: WrittenPattern): string {
     '',
     ...part.steps.map((step) => {
       const check = step.kind === 'check' ? '**Check:** ' : ''
-      const counts = step.added ? `\n   Picked up: ${step.added}. So far: ${step.running}.` : ''
+      const counts = step.added ? `\n   ${sayPicked(step)}` : ''
       return `${step.number}. ${check}${escaped(step.text)}${counts}`
     }),
     '',

@@ -2,6 +2,7 @@ import type { BillLine } from '../kit/bill'
 import { threadRole } from '../kit/bill'
 import { sayInches, sayLength, sayMass, saySpans } from '../measure/units'
 import type { Report, StatementReport } from '../report/report'
+import type { Action } from '../stitch/action'
 import type { ThreadSettings } from '../thread/settings'
 import { capital, cautionsFor, marksUsed, repeatSentence, sayCounts, sentenceFor, toolsFor } from './english'
 import type { MaterialRow, Step, WrittenPattern } from './written-pattern'
@@ -116,6 +117,25 @@ function threadWords(report: Report, settings: ThreadSettings): string[] {
   ]
 }
 
+/**
+ * Lines of a repeat that other lines of it follow: how many beads there are after them is different each time, so only the last
+ * of a repeat tells it.
+ */
+function partlyDone({ statements }: Report): Set<number> {
+  const partly = new Set<number>()
+  for (const { action, line } of statements) {
+    if (action.type !== 'repeat') continue
+    const adding = statements.filter(
+      (each) => each.line > line && each.line <= action.lastLine && Object.keys(each.added).length > 0,
+    )
+    for (const each of adding.slice(0, -1)) partly.add(each.line)
+  }
+  return partly
+}
+
+/** A round that is done again and again has another number each time, so it is told without one. */
+const unnumbered = (action: Action): Action => (action.type === 'round' ? { ...action, round: 0 } : action)
+
 /** A line in words: once, or turn by turn where its turns differ; the head of a repeat says how many steps it holds. */
 function textOf(statement: StatementReport, report: Report, settings: ThreadSettings): string | undefined {
   const { action, turns, line } = statement
@@ -126,7 +146,7 @@ function textOf(statement: StatementReport, report: Report, settings: ThreadSett
     )
     return steps.length > 0 ? repeatSentence(steps.length, action.times) : undefined
   }
-  if (turns.length === 0) return sentenceFor(action, settings)
+  if (turns.length === 0) return sentenceFor(statement.times > 1 ? unnumbered(action) : action, settings)
   const told = turns.map((turn) => sentenceFor(turn, settings) ?? '')
   return told.map((sentence, i) => `Turn ${i + 1}: ${sentence}`).join(' ')
 }
@@ -134,6 +154,7 @@ function textOf(statement: StatementReport, report: Report, settings: ThreadSett
 function partsOf(report: Report, settings: ThreadSettings): { name: string; steps: Step[] }[] {
   const parts: { name: string; steps: Step[] }[] = []
   let number = 0
+  const partly = partlyDone(report)
   for (const statement of report.statements) {
     const text = textOf(statement, report, settings)
     if (text === undefined) continue
@@ -149,7 +170,7 @@ function partsOf(report: Report, settings: ThreadSettings): { name: string; step
       line: statement.line,
       text,
       added: adds ? sayCounts(statement.added) : '',
-      running: adds ? sayCounts(statement.totals) : '',
+      running: adds && !partly.has(statement.line) ? sayCounts(statement.totals) : '',
       kind: type === 'check' || type === 'note' ? type : 'stitch',
     })
   }

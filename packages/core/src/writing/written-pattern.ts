@@ -17,7 +17,7 @@ export interface Step {
   readonly text: string
   /** "18 A"; empty where nothing is picked up. */
   readonly added: string
-  /** "63 A, 9 B, 18 C"; empty where nothing is picked up. */
+  /** "63 A, 9 B, 18 C"; empty where nothing is picked up, and within a repeat until its last step. */
   readonly running: string
   readonly kind: 'stitch' | 'check' | 'note'
 }

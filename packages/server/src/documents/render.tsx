@@ -13,7 +13,7 @@ import {
   Text,
 } from '@react-pdf/renderer'
 import type { View } from '@tessellum/core/drawing/view'
-import { capital, list } from '@tessellum/core/writing/english'
+import { capital, list, sayPicked } from '@tessellum/core/writing/english'
 import type { MaterialRow, WrittenPattern } from '@tessellum/core/writing/written-pattern'
 
 const font = (path: string) => fileURLToPath(import.meta.resolve(path))
@@ -124,11 +124,7 @@ export async function renderDocument(
                 <Text style={styles.number}>{step.number}</Text>
                 <Box style={step.kind === 'check' ? [{ flex: 1 }, styles.check] : { flex: 1 }}>
                   <Text>{step.kind === 'check' ? `Check: ${step.text}` : step.text}</Text>
-                  {step.added !== '' && (
-                    <Text style={styles.counts}>
-                      Picked up: {step.added}. So far: {step.running}.
-                    </Text>
-                  )}
+                  {step.added !== '' && <Text style={styles.counts}>{sayPicked(step)}</Text>}
                 </Box>
               </Box>
             ))}

@@ -3,7 +3,7 @@ import type { Pattern } from '@tessellum/contract/patterns'
 import { billOf } from '@tessellum/core/kit/bill'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { usualThreadSettings } from '@tessellum/core/thread/settings'
-import { capital, list } from '@tessellum/core/writing/english'
+import { capital, list, sayPicked } from '@tessellum/core/writing/english'
 import { writePattern } from '@tessellum/core/writing/write-pattern'
 import type { WrittenPattern } from '@tessellum/core/writing/written-pattern'
 import { Button, Segmented, Select } from 'antd'
@@ -195,11 +195,7 @@ function Sheet({ written, drawing }: { written: WrittenPattern; drawing: React.R
                 <div>
                   {step.kind === 'check' && <strong>Check: </strong>}
                   {step.text}
-                  {step.added && (
-                    <div className="quiet">
-                      Picked up: {step.added}. So far: {step.running}.
-                    </div>
-                  )}
+                  {step.added && <div className="quiet">{sayPicked(step)}</div>}
                 </div>
               </li>
             ))}

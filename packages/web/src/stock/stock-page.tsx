@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import type { Item } from '@tessellum/contract/stock'
 import { Input, Segmented, Table } from 'antd'
+import { useEffect, useState } from 'react'
 import { Link, useNavigate, useSearchParams } from 'react-router'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
@@ -17,12 +18,18 @@ export function StockPage() {
   const navigate = useNavigate()
   const [params, setParams] = useSearchParams()
   const { data: items, error } = useQuery(read.items)
+  // Kept here, where two quick changes cannot overtake each other, and told to the address, where it outlives a reload.
+  const [filter, setFilter] = useState(() => ({
+    typed: params.get('find') ?? '',
+    only: shown.find((each) => each === params.get('show')) ?? 'all',
+  }))
+  useEffect(() => {
+    const { typed, only } = filter
+    setParams({ ...(typed ? { find: typed } : {}), ...(only === 'all' ? {} : { show: only }) }, { replace: true })
+  }, [filter, setParams])
   if (error && !items) return <Trouble error={error} />
   if (!items) return <Loading what="Looking along the shelf" />
-  const typed = params.get('find') ?? ''
-  const only = shown.find((each) => each === params.get('show')) ?? 'all'
-  const set = (name: string, value: string) =>
-    setParams((before) => ({ ...Object.fromEntries(before), [name]: value }), { replace: true })
+  const { typed, only } = filter
   const words = typed.toLowerCase().split(/\s+/).filter(Boolean)
   const found = items.filter((item) => isShown(item, only) && words.every((word) => textOf(item).includes(word)))
   return (
@@ -36,7 +43,7 @@ export function StockPage() {
         <Segmented
           aria-label="Show"
           value={only}
-          onChange={(value) => set('show', String(value))}
+          onChange={(only) => setFilter((before) => ({ ...before, only }))}
           options={shown.map((value) => ({
             value,
             label: value === 'low' ? `running low (${items.filter(isLow).length})` : value,
@@ -48,7 +55,7 @@ export function StockPage() {
           allowClear
           style={{ width: 290 }}
           defaultValue={typed}
-          onChange={({ target }) => set('find', target.value)}
+          onChange={({ target }) => setFilter((before) => ({ ...before, typed: target.value }))}
         />
       </div>
       <div className="rows">

@@ -1,0 +1,149 @@
+import type { Page } from 'playwright-core'
+import { choose, reads, type Visit, visit } from './browser'
+
+let here: Visit
+let page: Page
+beforeAll(async () => {
+  here = await visit()
+  page = await here.enter('isaura')
+})
+afterAll(() => here.close())
+
+const figure = (label: string) => () =>
+  page.locator('.fact', { hasText: label }).first().locator('.figure').textContent()
+
+test('a colourway is changed to another bead of the shelf, and the piece, the counts and the list follow', async () => {
+  await page.goto(`${here.shop.base}/patterns/1/colours`)
+  const lantern = page.getByRole('article', { name: 'Lantern' })
+  await lantern.getByText('Lantern green').waitFor()
+  await lantern.getByRole('button', { name: 'Change' }).click()
+  const form = page.getByRole('dialog')
+  await form.getByRole('combobox', { name: 'A, frame' }).click()
+  await page.keyboard.type('Soot')
+  await page.keyboard.press('Enter')
+  await form.getByRole('button', { name: 'Save colourway' }).click()
+  await lantern.getByText('version 2').waitFor()
+  // Tollhouse cylinders are 1.4 mm long: 59.2 / 1.4 = 42.3, so 44 of them (+4 %) in fours.
+  await lantern.getByText('Soot').waitFor()
+  await lantern.getByText('A 77').waitFor()
+})
+
+test('a new colourway says what it still lacks, and a name that is taken is refused beside the form', async () => {
+  await page.getByRole('button', { name: 'New colourway' }).click()
+  const form = page.getByRole('dialog')
+  await form.getByLabel('Name').fill('Lantern')
+  await form.getByRole('button', { name: 'Save colourway' }).click()
+  await form.getByRole('alert').getByText('called "Lantern" already').waitFor()
+  await form.getByLabel('Name').fill('Half chosen')
+  await form.getByRole('button', { name: 'Save colourway' }).click()
+  const half = page.getByRole('article', { name: 'Half chosen' })
+  await half.getByText('no item chosen').first().waitFor()
+})
+
+test('a sale is posted and stands in the ledger; more than is free is refused and what was typed stays', async () => {
+  await page.goto(`${here.shop.base}/stock?find=Damson`)
+  await page.getByRole('link', { name: 'Damson' }).click()
+  await page.getByRole('heading', { name: 'Damson' }).waitFor()
+  const before = Number.parseFloat((await figure('on hand')()) ?? '')
+  await page.getByLabel('How much, in g').fill('2.5')
+  await page.getByLabel('Why').last().fill('counter, a regular')
+  await page.getByRole('button', { name: 'Post' }).click()
+  await page.getByText('The move is in the ledger.').waitFor()
+  await reads(async () => Number.parseFloat((await figure('on hand')()) ?? ''), Number((before - 2.5).toFixed(1)))
+  await page
+    .getByRole('row', { name: /counter, a regular/ })
+    .getByText('−2.5 g')
+    .waitFor()
+
+  await page.getByLabel('How much, in g').fill('5000')
+  await page.getByLabel('Why').last().fill('too much')
+  await page.getByRole('button', { name: 'Post' }).click()
+  await page
+    .getByRole('alert')
+    .getByText(/are free/)
+    .waitFor()
+  expect(await page.getByLabel('Why').last().inputValue()).toBe('too much')
+})
+
+test('what a batch holds is given back and can be taken again; called off, it is over', async () => {
+  await page.goto(`${here.shop.base}/kits/2`)
+  await page.getByRole('button', { name: 'Give back' }).click()
+  await page.getByRole('button', { name: 'Reserve 12 kits' }).click()
+  await page.getByText('The shelf holds everything for these kits.', { exact: false }).waitFor()
+  await page.getByText('What goes into each kit').click()
+  await page.getByText('122 exact + 13 spare').waitFor()
+  await page.getByRole('button', { name: 'Call off' }).click()
+  await page.getByText('called off').first().waitFor()
+  expect(await page.getByRole('button', { name: /Reserve|Give back|Call off/ }).count()).toBe(0)
+})
+
+test('the shelf is narrowed by kind, by need and by words, and by nothing that is not there', async () => {
+  await page.goto(`${here.shop.base}/stock`)
+  await page.getByText('60 of 60 items').waitFor()
+  await page.getByText('stones', { exact: true }).click()
+  await page.getByText('10 of 60 items').waitFor()
+  await page.getByText(/running low/).click()
+  await page.getByText('3 of 60 items').waitFor()
+  await page.getByText('all', { exact: true }).click()
+  await page.getByRole('searchbox').fill('kingfisher round')
+  await page.getByText('1 of 60 items').waitFor()
+  await page.getByRole('searchbox').fill('unobtainium')
+  await page.getByText('Nothing on the shelf fits that.').waitFor()
+})
+
+test('a new pattern opens with a small bezel; a line clicked lights its beads, and a bead clicked finds its line', async () => {
+  await page.keyboard.press('Alt+1')
+  await page.getByRole('button', { name: 'Begin a pattern' }).click()
+  await page.getByRole('heading', { name: 'New pattern' }).waitFor()
+  const piece = page.getByRole('region', { name: 'Piece' })
+  await reads(() => piece.locator('.bead').count(), 36 + 18 * 4)
+  await page.locator('.cm-line', { hasText: 'ring A x n' }).click()
+  await reads(() => piece.locator('.bead.lit').count(), 36)
+  await page.getByRole('region', { name: 'This line' }).getByText('String 36 beads').waitFor()
+  await piece.locator('.bead.dim').last().click()
+  await page
+    .getByRole('region', { name: 'This line' })
+    .getByText(/round 2: pick up 1 C/)
+    .waitFor()
+  await piece.getByText('back').click()
+  await reads(() => piece.locator('.bead').count(), 108)
+})
+
+test('every screen keeps its width at 200 % text and on a tablet', async () => {
+  const places = [
+    '/patterns',
+    '/patterns/1',
+    '/patterns/1/colours',
+    '/patterns/1/written',
+    '/stock',
+    '/stock/1',
+    '/kits',
+    '/kits/1',
+    '/kits/plan',
+  ]
+  for (const [width, height] of [
+    [820, 1180],
+    [640, 800],
+  ] as const) {
+    await page.setViewportSize({ width, height })
+    for (const place of places) {
+      await page.goto(here.shop.base + place)
+      await page.getByRole('heading').first().waitFor()
+      const over = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)
+      expect([place, width, over <= 0]).toEqual([place, width, true])
+    }
+  }
+  await page.setViewportSize({ width: 1280, height: 800 })
+})
+
+test('a form left unfilled says so beside its fields', async () => {
+  await page.goto(`${here.shop.base}/kits/plan?pattern=1`)
+  await page.getByRole('spinbutton', { name: 'Kits' }).fill('3')
+  await page.getByText(/the shelf allows/).waitFor()
+  await page.getByRole('button', { name: 'Save the plan' }).click()
+  await page.getByText('Name the batch.').waitFor()
+  await choose(page, 'Size', 'petite')
+  await page.getByLabel('Name').fill('Named after all')
+  await page.getByRole('button', { name: 'Save the plan' }).click()
+  await page.getByRole('heading', { name: 'Named after all' }).waitFor()
+})
