@@ -56,6 +56,37 @@ test('without the shop, what is typed is kept here and saved when it answers aga
   expect(rows[0].source).toContain('loop 11C as bail')
 })
 
+test('when two people change one pattern, neither text is lost: each says whose goes on', async () => {
+  const isaura = await here.shop.as('isaura')
+  const theirs = async (text: string) => {
+    const { body } = await isaura.ask('GET', '/patterns/2')
+    await isaura.ask('PUT', '/patterns/2/draft', { source: `${body.source}${text}\n`, revision: body.revision })
+  }
+  const source = async () => (await isaura.ask('GET', '/patterns/2')).body.source as string
+  await page.goto(`${here.shop.base}/patterns/2`)
+  await page.getByText('round B').first().waitFor()
+  // Kept from the page, so that it cannot take their text over before it is changed here.
+  await page.route('**/api/changes', (route) => route.abort())
+  await page.reload()
+  await page.getByText('round B').first().waitFor()
+  await theirs('# theirs')
+  await rewrite(page, 'pattern Heron', 'pattern Heron earrings, mine')
+  await page.getByRole('button', { name: 'Save mine over theirs' }).click()
+  await status(/Draft saved/)
+  expect(await source()).toContain('earrings, mine')
+
+  await theirs('# theirs again')
+  await rewrite(page, 'pattern Heron', 'pattern Heron earrings, mine once more')
+  await page.getByRole('alert').getByText('Somebody else has saved').waitFor()
+  // Still there after a reload, and still to be chosen.
+  await page.reload()
+  await page.getByRole('heading', { name: 'Heron earrings, mine once more' }).waitFor()
+  await page.getByRole('button', { name: 'Drop mine, show theirs' }).click()
+  await reads(() => page.getByRole('heading', { level: 1 }).textContent(), 'Heron earrings, mine')
+  expect(await source()).toContain('# theirs again')
+  await page.unroute('**/api/changes')
+})
+
 test('without its database the shop says so on a clear page, and the page opens by itself afterwards', async () => {
   await cable.cut()
   await page.goto(`${here.shop.base}/stock`)

@@ -90,7 +90,7 @@ export async function lockDraft(tx: Session, id: number, revision: number) {
   if (!row) throw notFound('pattern')
   if (row.revision !== revision) {
     throw new Refusal(409, 'draft-moved-on', 'Somebody else has saved this pattern since you opened it.', {
-      hint: 'Your text is still in the ledger: copy it, load the page anew, and put your changes in.',
+      hint: 'Your text is still in the ledger. Choose whether to go on with yours or with theirs.',
     })
   }
   return row

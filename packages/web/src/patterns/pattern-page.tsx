@@ -4,7 +4,7 @@ import { sayLength, sayPercent } from '@tessellum/core/measure/units'
 import type { Crowding } from '@tessellum/core/thread/crowding'
 import { usualThreadSettings } from '@tessellum/core/thread/settings'
 import { sayCounts, sentenceFor } from '@tessellum/core/writing/english'
-import { Segmented, Select } from 'antd'
+import { Button, Segmented, Select } from 'antd'
 import { useDeferredValue, useMemo, useRef, useState } from 'react'
 import { Link, useParams, useSearchParams } from 'react-router'
 import { Loading } from '../frame/loading'
@@ -116,7 +116,18 @@ function Design({ pattern }: { pattern: Pattern }) {
         <Link to={`/patterns/${pattern.id}/written?${written}`}>Written pattern</Link>
         {mayWrite && <KeepVersion pattern={pattern} save={draft.save} errors={errors} />}
       </div>
-      {draft.trouble && (
+      {draft.state === 'moved on' && (
+        <div className="notice trouble" role="alert">
+          Somebody else has saved this pattern since you opened it. Your text is in the ledger and kept in this browser.{' '}
+          <Button size="small" onClick={() => draft.settle('mine')}>
+            Save mine over theirs
+          </Button>{' '}
+          <Button size="small" onClick={() => draft.settle('theirs')}>
+            Drop mine, show theirs
+          </Button>
+        </div>
+      )}
+      {draft.trouble && draft.state !== 'moved on' && (
         <div className="notice trouble" role="alert">
           {draft.trouble}
         </div>

@@ -2,6 +2,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import { type Pattern, pattern } from '@tessellum/contract/patterns'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { ask, isUnreachable, ShopError } from '../shop/api'
+import { read } from '../shop/queries'
 
 /** How a draft stands: every state is told to the person who types. */
 export type DraftState = 'saved' | 'typing' | 'saving' | 'kept here' | 'moved on'
@@ -13,6 +14,8 @@ interface Draft {
   edit(text: string): void
   /** Saves at once; gives the revision that was saved, or undefined where it could not be. */
   save(): Promise<number | undefined>
+  /** When somebody else has saved meanwhile: goes on with this text, or with theirs. */
+  settle(whose: 'mine' | 'theirs'): Promise<void>
 }
 
 const pauseMs = 700
@@ -117,5 +120,23 @@ export function useDraft(shop: Pattern, mayWrite: boolean): Draft {
     },
     [shop.id],
   )
-  return { text, state, trouble, edit, save }
+  const settle = useCallback(
+    async (whose: 'mine' | 'theirs') => {
+      const theirs = await client.fetchQuery({ ...read.pattern(shop.id), staleTime: 0 })
+      live.current.revision = theirs.revision
+      live.current.saved = theirs.source
+      setTrouble(undefined)
+      if (whose === 'mine') {
+        // Saved after the pause, on top of what they saved.
+        setState(live.current.text === theirs.source ? 'saved' : 'typing')
+        return
+      }
+      live.current.text = theirs.source
+      keepHere(shop.id, undefined)
+      setText(theirs.source)
+      setState('saved')
+    },
+    [client, shop.id],
+  )
+  return { text, state, trouble, edit, save, settle }
 }
