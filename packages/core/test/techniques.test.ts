@@ -69,6 +69,15 @@ describe('passes of each technique', () => {
     expect(passes(`${head}pick C 6B\nthrough new[2]`).slice(-2)).toEqual(['+6', '1'])
   })
 
+  test('next goes on along a mark from where it was left; go back retraces the thread; a ring may be knotted', () => {
+    const marked = `${head}ring 5A as low\nthrough low next 2\nthrough low next 2\nthrough low next 2`
+    expect(passes(marked).slice(10)).toEqual(['0', '1', '2', '3', '4', '0'])
+    expect(passes(`${head}string 4A\ngo back 2`).slice(4)).toEqual(['2<', '1<'])
+    expect(errorsIn(lines('string 2A\ngo back 2'))[0]?.message).toContain('passed only 2')
+    const knotted = lines('ring 6A knot').statements[0]?.action
+    expect(knotted).toMatchObject({ type: 'ring', closing: 'knot and pass again' })
+  })
+
   test('an odd ring is mended by one stitch over two', () => {
     expect(errorsIn(lines('ring 15A\nround B'))[0]?.mend).toBe(
       '14 (-1.3 mm) or 16 (+1.3 mm) would do; or take one stitch over two beads, which keeps the size.',

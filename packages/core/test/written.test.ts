@@ -24,7 +24,7 @@ describe('sentences', () => {
 
   test('the shop closes and ends in its own way, and its dangers come with it', () => {
     const settings = { ...usualThreadSettings, closing: 'stop bead' as const, ending: 'melt' as const }
-    const page = written(`${head}ring 6A\nfinish`, { settings })
+    const page = writePattern(reckon(`${head}ring 6A\nfinish`, { settings }), { ...edition, settings })
     expect(page.parts[0]?.steps[0]?.text).toContain('stop bead')
     expect(page.tools).toContain('a thread burner')
     expect(page.cautions.join(' ')).toContain('hair, fabric and children')

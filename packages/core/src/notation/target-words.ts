@@ -1,6 +1,6 @@
 /**
  * Places in the work, as a pattern names them: `B`, `any B`, `bail`, `wall.first`, `boxes.F[3]`, `frame:2`, `middle of bail`,
- * `K in frame`. Read once; found on the bench when the line is worked.
+ * `K in frame`, `frame next 2`. Read once; found on the bench when the line is worked.
  */
 import { type Cursor, shown } from './cursor'
 import { type Expression, readExpression } from './expression'
@@ -10,6 +10,7 @@ export type TargetStep =
   | { readonly type: 'role'; readonly role: string; readonly span: Span }
   | { readonly type: 'word'; readonly word: string; readonly span: Span }
   | { readonly type: 'index'; readonly of: Expression; readonly span: Span }
+  | { readonly type: 'next'; readonly of: Expression; readonly span: Span }
   | { readonly type: 'bore'; readonly bore: 0 | 1; readonly span: Span }
   | { readonly type: 'in'; readonly target: TargetWords; readonly span: Span }
 
@@ -60,6 +61,11 @@ function readStep(cursor: Cursor): TargetStep | undefined {
     const of = readExpression(inside)
     inside.finish()
     return { type: 'index', of, span: at }
+  }
+  if (at?.kind === 'Word' && at.text === 'next') {
+    cursor.next()
+    const of = readExpression(cursor)
+    return { type: 'next', of, span: { from: at.from, to: of.span.to } }
   }
   if (at?.kind === 'Word' && at.text === 'in' && cursor.peek(1)) {
     cursor.next()

@@ -1,4 +1,5 @@
 import type { IntoWords } from '../notation/into-words'
+import type { ThreadSettings } from '../thread/settings'
 
 /**
  * What a statement did, as plain data: what the written pattern is told from and the screen reads beside the line.
@@ -10,7 +11,7 @@ export type Action =
       readonly pattern: readonly Run[]
       readonly repeats: number
       readonly beads: number
-      readonly again: boolean
+      readonly closing: ThreadSettings['closing']
     }
   | {
       readonly type: 'round'
@@ -49,7 +50,7 @@ export type Action =
   | { readonly type: 'string' | 'pick'; readonly beads: readonly Run[]; readonly name: string | undefined }
   | { readonly type: 'through'; readonly passed: number; readonly targets: readonly string[] }
   | { readonly type: 'turn' | 'under' }
-  | { readonly type: 'go'; readonly beads: number }
+  | { readonly type: 'go'; readonly beads: number; readonly back: boolean }
   | { readonly type: 'weave'; readonly units: number; readonly beads: readonly Run[]; readonly stitches: number }
   | { readonly type: 'join'; readonly target: string; readonly beads: readonly Run[] }
   | {

@@ -121,6 +121,7 @@ export class Bench implements Scope {
   private readonly most = new Map<number, number>()
   private readonly byRole = new Map<number, number[]>()
   private sorted = 0
+  private readonly stepped = new Map<string, number>()
   private spent = 0
 
   constructor(
@@ -276,6 +277,13 @@ export class Bench implements Scope {
     }
     const known = this.marks.get(name)
     return known?.[known.length - 1 - before]
+  }
+
+  /** The next holes of a mark, from where the last such step along it ended; round again at its end. */
+  nextOf(name: string, holes: readonly Hole[], count: number): Hole[] {
+    const from = this.stepped.get(name) ?? 0
+    this.stepped.set(name, (from + count) % holes.length)
+    return Array.from({ length: Math.min(count, mostPasses) }, (_, i) => holes[(from + i) % holes.length] as Hole)
   }
 
   markNames = (): string[] => [...[...this.marks.keys()].filter((name) => name !== 'new'), ...Object.keys(this.edges)]

@@ -43,7 +43,10 @@ function baseOf(target: TargetWords, bench: Bench): [holes: readonly Hole[], ste
     }
   }
   const holes = bench.marked(base.name)
-  if (holes && holes.length > 0) return [holes, steps]
+  if (holes && holes.length > 0) {
+    if (first?.type !== 'next') return [holes, steps]
+    return [bench.nextOf(base.name, holes, reckonCount(first.of, bench, 'The number of beads', 1)), rest]
+  }
   const known = bench.markNames()
   const guess = nearest(base.name, known)
   throw new LineFault(
@@ -75,6 +78,12 @@ function narrow(holes: readonly Hole[], step: TargetStep, bench: Bench): readonl
         'There is none of them in it.',
       )
     }
+    case 'next':
+      throw new LineFault(
+        step.span,
+        '"next" goes on along something that is marked.',
+        'For example: through frame next 2.',
+      )
     case 'bore':
       return holes.map((h) => {
         if (step.bore === 1 && bench.boresOf(beadOf(h)) === 1) {

@@ -32,7 +32,7 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
   switch (action.type) {
     case 'ring': {
       const repeats = action.repeats === 1 ? '' : `, ${sayTimes(action.repeats)}`
-      return `String ${action.beads} beads: pick up ${sayRun(action.pattern)}${repeats}. ${closing(settings)}`
+      return `String ${action.beads} beads: pick up ${sayRun(action.pattern)}${repeats}. ${closing(action.closing)}`
     }
     case 'round':
       return round(action)
@@ -65,7 +65,9 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
     case 'under':
       return 'Catch the bridge of thread between the beads below.'
     case 'go':
-      return `Step on through the next ${action.beads === 1 ? 'bead' : `${action.beads} beads`} of it.`
+      return action.back
+        ? `Go back ${through(action.beads)}, the way the thread came.`
+        : `Step on through the next ${action.beads === 1 ? 'bead' : `${action.beads} beads`} of it.`
     case 'weave':
       return `Weave ${action.units} right-angle unit${action.units === 1 ? '' : 's'}: for each pick up ${sayRun(action.beads)}, pass again through the bead shared with the unit before, and step on to the bead opposite.`
     case 'join':
@@ -161,8 +163,8 @@ const cautionAbout: Readonly<Record<CautionAbout, string>> = {
   nickel: 'Take care: some people do not bear nickel or other metals on the skin.',
 }
 
-function closing(settings: ThreadSettings): string {
-  switch (settings.closing) {
+function closing(way: ThreadSettings['closing']): string {
+  switch (way) {
     case 'pass again':
       return 'Pass through all of them again to close the ring.'
     case 'knot':

@@ -2,14 +2,26 @@ import { type Expression, readExpression, reckonCount } from '../../notation/exp
 import { LineFault } from '../../notation/fault'
 import type { Technique } from '../technique'
 
-/** `go 2`: steps on along the loop, ring or run just made. */
-export const goTechnique: Technique<{ beads: Expression }> = {
+/** `go 2`: steps on along the loop, ring or run just made. `go back 2`: retraces the way the thread came. */
+export const goTechnique: Technique<{ beads: Expression; back: boolean }> = {
   word: 'go',
-  read: (cursor) => ({ beads: readExpression(cursor) }),
-  work({ beads }, bench, span) {
+  read(cursor) {
+    const back = cursor.take('Word', 'back') !== undefined
+    return { beads: readExpression(cursor), back }
+  },
+  work({ beads, back }, bench, span) {
     const { work, trail } = bench
     bench.needle('go', span)
     const count = reckonCount(beads, bench, 'The number of beads', 1)
+    if (back) {
+      const laid = work.passes - (work.threads[work.threads.length - 1] ?? 0)
+      if (count >= laid)
+        throw new LineFault(beads.span, `The thread has passed only ${laid} beads so far.`, `At most ${laid - 1}.`)
+      bench.makeRoom(0, count, span)
+      const end = work.passes - 1
+      for (let i = 1; i <= count; i++) work.pass(work.holeAt(end - i) ^ 1, 'travel', bench.statement)
+      return { type: 'go', beads: count, back }
+    }
     if (!trail)
       throw new LineFault(span, 'There is nothing yet to go along.', 'Put it after a loop, a ring or a round.')
     bench.makeRoom(0, count, span)
@@ -17,6 +29,6 @@ export const goTechnique: Technique<{ beads: Expression }> = {
     for (let i = 0; i < count; i++)
       work.pass(work.holeAt(trail.from + ((bench.along + i) % length)), 'travel', bench.statement)
     bench.along = (bench.along + count) % length
-    return { type: 'go', beads: count }
+    return { type: 'go', beads: count, back }
   },
 }

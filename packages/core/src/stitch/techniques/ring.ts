@@ -5,16 +5,30 @@ import { readMark } from '../mark'
 import { freshRail, string } from '../strung'
 import type { Technique } from '../technique'
 
-/** `ring (3A B) x n/4`, `ring A x n as wall`: strings beads and closes them, by passing through them again where that is the shop's way. */
-export const ringTechnique: Technique<{ list: BeadList; name: string | undefined }> = {
+interface RingWords {
+  readonly list: BeadList
+  /** Knotted, whatever the shop's way is. */
+  readonly knot: boolean
+  readonly name: string | undefined
+}
+
+/** `ring (3A B) x n/4`, `ring A x n as wall`, `ring 36A knot`: strings beads and closes them, by passing through them again where that is the shop's way. */
+export const ringTechnique: Technique<RingWords> = {
   word: 'ring',
-  read: (cursor) => ({ list: readBeadList(cursor, 'ring'), name: readMark(cursor) }),
-  work({ list, name }, bench, span) {
+  read(cursor) {
+    const list = readBeadList(cursor, 'ring')
+    const name = readMark(cursor)
+    const knot = cursor.take('Word', 'knot') !== undefined
+    return { list, knot, name: name ?? readMark(cursor) }
+  },
+  work({ list, knot, name }, bench, span) {
     const { work } = bench
     const from = work.passes
     const { run, holes } = string(list, bench, 3)
     const closed = work.passes
-    const again = bench.settings.closing === 'pass again' || bench.settings.closing === 'knot and pass again'
+    const usual = bench.settings.closing
+    const closing = knot && usual !== 'knot' ? 'knot and pass again' : usual
+    const again = closing === 'pass again' || closing === 'knot and pass again'
     if (again) {
       bench.makeRoom(0, holes.length, span)
       for (const h of holes) work.pass(h, 'ring', bench.statement)
@@ -26,6 +40,6 @@ export const ringTechnique: Technique<{ list: BeadList; name: string | undefined
     bench.mark(name ?? 'new', holes)
     bench.trail = again ? { what: 'ring', from: closed, to: work.passes } : { what: 'ring', from, to: closed }
     const { cycle, repeats } = shortestCycle(run, (a, b) => a === b)
-    return { type: 'ring', pattern: runsOf(cycle), repeats, beads: run.length, again }
+    return { type: 'ring', pattern: runsOf(cycle), repeats, beads: run.length, closing }
   },
 }
