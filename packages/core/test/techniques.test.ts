@@ -100,6 +100,13 @@ describe('repeats', () => {
     expect(reckon(start + repeated).thread).toEqual(reckon(start + unrolled).thread)
   })
 
+  test('the way between the places of at each is thread of its own line', () => {
+    const report = lines('ring 8A as base\nround C\nat each A in base\nloop 2B\nend')
+    const told = report.statements.reduce((sum, each) => sum + each.threadMm, 0)
+    expect(told).toBeCloseTo(report.thread.pathMm, 6)
+    expect(report.statements.find(({ text }) => text.startsWith('at each'))?.threadMm).toBeGreaterThan(0)
+  })
+
   test('at each goes to every place in turn', () => {
     expect(counts(lines('ring 4A as base\nat each A in base\nloop 2B\nend'))).toEqual({ A: 4, B: 8 })
   })

@@ -99,6 +99,19 @@ test('a repeat is told once, with how many steps it holds and how often; turns t
   ])
 })
 
+test('places, turns of unlike length, and more turns than are told are all said', () => {
+  const repeats = (source: string) => texts(`${head}ring 6A as base\n${source}`).slice(1)
+  expect(repeats('at each A in base\nloop 2B\nend')[0]).toBe(
+    'Do the next step, at each of 6 places, weaving from one to the next by the shortest way.',
+  )
+  expect(repeats('for k in 1 to 2\nrepeat k\nloop 2B\nend\nend')[1]).toBe(
+    'Do the next step once in turn 1, twice in turn 2.',
+  )
+  const many = repeats('for k in 1 to 70\nloop k B\nend')[1]
+  expect(many).toContain('Turn 60: Pick up 60 B')
+  expect(many).toMatch(/And so on, as the numbers go: 70 turns in all\.$/)
+})
+
 test('no name breaks the page it is written on', () => {
   const page = written('pattern <b>Lock & key</b> | *Ünïcode* ποτάμι\nbead A cylinder 11/0 "<script>"\npart p\nring 6A')
   expect(toHtml(page)).toContain('&lt;b&gt;Lock &amp; key&lt;/b&gt;')

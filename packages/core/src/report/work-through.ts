@@ -188,10 +188,13 @@ class Worker {
           return
         case 'at': {
           const places = [...find(head.target, bench)]
-          this.tellRepeat(line, body, places.length)
+          const tally = this.tellRepeat(line, body, places.length, true)
           for (const h of places) {
             if (this.stopped) return
+            const from = bench.work.passes
+            bench.statement = tally.at
             travelTo(h, bench, head.target.span)
+            tally.threadMm += bench.pathMm(from, bench.work.passes)
             this.steps(body)
           }
         }
@@ -207,24 +210,25 @@ class Worker {
   }
 
   /** The head of a repeat has its own place among the statements, before the lines it holds. */
-  private tellRepeat(line: Line, body: readonly Step[], times: number): void {
-    const known = this.tallies.get(line.number)
-    const action: Action = { type: 'repeat', times, lastLine: lastLineOf(body) ?? line.number }
-    if (known) known.turns.push(action)
-    else
-      this.tallies.set(line.number, {
-        line,
-        part: this.bench.part,
-        at: this.tallies.size,
-        times: 1,
-        stitches: 0,
-        threadMm: 0,
-        added: new Map(),
-        totals: Object.fromEntries(this.totals),
-        needleIn: '',
-        action,
-        turns: [action],
-      })
+  private tellRepeat(line: Line, body: readonly Step[], times: number, places = false): Tally {
+    const action: Action = { type: 'repeat', times, lastLine: lastLineOf(body) ?? line.number, places }
+    const tally: Tally = this.tallies.get(line.number) ?? {
+      line,
+      part: this.bench.part,
+      at: this.tallies.size,
+      times: 0,
+      stitches: 0,
+      threadMm: 0,
+      added: new Map(),
+      totals: Object.fromEntries(this.totals),
+      needleIn: '',
+      action,
+      turns: [],
+    }
+    this.tallies.set(line.number, tally)
+    tally.times++
+    if (tally.turns.length < mostTold) tally.turns.push(action)
+    return tally
   }
 
   private turn(name: string, value: ReturnType<typeof reckon>, body: readonly Step[]): void {

@@ -68,8 +68,8 @@ export type Action =
   | { readonly type: 'rail'; readonly name: string; readonly beads: number }
   | { readonly type: 'attach'; readonly item: string; readonly target: string }
   | { readonly type: 'caution'; readonly about: CautionAbout }
-  /** The lines from the next to `lastLine` are done so often. */
-  | { readonly type: 'repeat'; readonly times: number; readonly lastLine: number }
+  /** The lines from the next to `lastLine` are done so often, or once at each of so many places. */
+  | { readonly type: 'repeat'; readonly times: number; readonly lastLine: number; readonly places: boolean }
   | { readonly type: 'new thread' }
   | { readonly type: 'finish' }
   | { readonly type: 'check' | 'note'; readonly text: string }

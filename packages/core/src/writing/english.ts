@@ -18,10 +18,18 @@ export const sayCounts = (counts: Readonly<Record<string, number>>): string =>
     .join(', ')
 
 /** What heads a repeat, over so many steps. */
-export const repeatSentence = (steps: number, times: number): string =>
-  steps === 1
-    ? `Do the next step ${sayTimes(times)} in all.`
-    : `Do the next ${steps} steps, one after the other, ${sayTimes(times)} in all.`
+export function repeatSentence(steps: number, times: readonly number[], places: boolean): string {
+  const what = steps === 1 ? 'the next step' : `the next ${steps} steps, one after the other`
+  if (places)
+    return `Do ${what}, at each of ${list(times.map(String))} places, weaving from one to the next by the shortest way.`
+  const comma = steps === 1 ? '' : ','
+  const [only] = times
+  if (times.length === 1 && only !== undefined) return `Do ${what}${comma} ${sayTimes(only)} in all.`
+  return `Do ${what}${comma} ${times.map((each, i) => `${sayTimes(each)} in turn ${i + 1}`).join(', ')}.`
+}
+
+/** Ends a list of turns that is too long to be told whole. */
+export const andSoOn = (turns: number): string => ` And so on, as the numbers go: ${turns} turns in all.`
 
 /** What a step adds, and how many beads there are after it where that can be told. */
 export const sayPicked = (step: { readonly added: string; readonly running: string }): string =>

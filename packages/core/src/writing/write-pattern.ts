@@ -4,7 +4,7 @@ import { sayInches, sayLength, sayMass, saySpans } from '../measure/units'
 import type { Report, StatementReport } from '../report/report'
 import type { Action } from '../stitch/action'
 import type { ThreadSettings } from '../thread/settings'
-import { capital, cautionsFor, marksUsed, repeatSentence, sayCounts, sentenceFor, toolsFor } from './english'
+import { andSoOn, capital, cautionsFor, marksUsed, repeatSentence, sayCounts, sentenceFor, toolsFor } from './english'
 import type { MaterialRow, Step, WrittenPattern } from './written-pattern'
 
 /** What the pattern is written for, beside its report. */
@@ -144,12 +144,16 @@ function textOf(statement: StatementReport, report: Report, settings: ThreadSett
     const steps = held.filter(
       (each) => each.action.type === 'repeat' || sentenceFor(each.action, settings) !== undefined,
     )
-    return steps.length > 0 ? repeatSentence(steps.length, action.times) : undefined
+    if (steps.length === 0) return undefined
+    const times = turns.length > 0 ? turns.map((turn) => (turn.type === 'repeat' ? turn.times : 0)) : [action.times]
+    return repeatSentence(steps.length, times, action.places) + (turns.length > 0 ? untold(statement) : '')
   }
   if (turns.length === 0) return sentenceFor(statement.times > 1 ? unnumbered(action) : action, settings)
   const told = turns.map((turn) => sentenceFor(turn, settings) ?? '')
-  return told.map((sentence, i) => `Turn ${i + 1}: ${sentence}`).join(' ')
+  return told.map((sentence, i) => `Turn ${i + 1}: ${sentence}`).join(' ') + untold(statement)
 }
+
+const untold = ({ times, turns }: StatementReport) => (times > turns.length ? andSoOn(times) : '')
 
 function partsOf(report: Report, settings: ThreadSettings): { name: string; steps: Step[] }[] {
   const parts: { name: string; steps: Step[] }[] = []
