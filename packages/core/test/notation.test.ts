@@ -157,6 +157,19 @@ describe('one slip never hides the counts of the rest', () => {
     ])
   })
 
+  test('a line found at fault half-way leaves nothing behind: no bead, no thread', () => {
+    const whole = reckon(`${head}ring 6A as low\nround C\nto low.first`)
+    for (const slip of ['pick 3B >nowhere', 'round 2B >nowhere', 'fringe 2B end 2Q', 'through low.first, nowhere']) {
+      const report = reckon(`${head}ring 6A as low\n${slip}\nround C\nto low.first`)
+      expect(errorsIn(report).map(({ line }) => line)).toEqual([8])
+      expect(counts(report)).toEqual(counts(whole))
+      expect(report.thread).toEqual(whole.thread)
+      expect(report.crowding.map(({ role, passes }) => [role, passes])).toEqual(
+        whole.crowding.map(({ role, passes }) => [role, passes]),
+      )
+    }
+  })
+
   test('a list runs on after a comma, but not into the next statement', () => {
     expect(counts(reckon(`${head}ring 12A,\n  12B\nround C`))).toEqual({ A: 12, B: 12, C: 12 })
     const report = reckon(`${head}ring 24A\nround B,\nround C`)

@@ -120,6 +120,7 @@ class Worker {
     const { line } = statement
     if (!this.room(line.keywordSpan)) return
     const from = bench.work.passes
+    const beads = bench.work.beads
     const known = this.tallies.get(line.number)
     bench.statement = known?.at ?? this.tallies.size
     bench.nextInto = next?.type === 'line' ? next.statement.into : undefined
@@ -128,6 +129,7 @@ class Worker {
       action = statement.work(bench)
     } catch (error) {
       this.caught(error)
+      bench.takeBack(beads, from)
       markLost(line, bench)
       return
     }

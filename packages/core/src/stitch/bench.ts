@@ -259,6 +259,14 @@ export class Bench implements Scope {
     return this.byRole.get(role) ?? []
   }
 
+  /** Takes back what a line at fault has done so far. */
+  takeBack(beads: number, passes: number): void {
+    if (beads === this.work.beads && passes === this.work.passes) return
+    this.work.takeBack(beads, passes)
+    this.byRole.clear()
+    this.sorted = 0
+  }
+
   mark(name: string, holes: readonly Hole[]): void {
     const known = this.marks.get(name)
     if (known) known.push(holes)

@@ -19,6 +19,11 @@ export class Column<T extends Store> {
     this.store[this.length++] = value
   }
 
+  /** Forgets everything from `length` on. */
+  cut(length: number): void {
+    this.length = Math.min(this.length, length)
+  }
+
   get(index: number): number {
     return this.store[index] as number
   }

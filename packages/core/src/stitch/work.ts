@@ -118,6 +118,23 @@ export class Work {
     this.statementOf.push(statement)
   }
 
+  /** Takes back the last beads and passes: of a line that was found at fault half-way. */
+  takeBack(beads: number, passes: number): void {
+    for (let pass = this.passes - 1; pass >= passes; pass--) {
+      const bore = this.holeAt(pass) >> 1
+      const filled = this.filled.get(bore)
+      if (filled < 255) this.filled.set(bore, filled - 1)
+    }
+    for (const column of [this.roles, this.bornAt, this.turns, this.rows, this.bases]) column.cut(beads)
+    this.filled.cut(beads * 2)
+    for (const column of [this.holes, this.fresh, this.jogOf, this.statementOf]) column.cut(passes)
+    this.nextJog = undefined
+    if (this.joinedUpTo > passes) {
+      this.joins.clear()
+      this.joinedUpTo = 0
+    }
+  }
+
   /** Ends of bores that thread joins to this one: where the needle can go on from here. */
   joinedTo(end: number): readonly number[] {
     for (let pass = Math.max(1, this.joinedUpTo); pass < this.passes; pass++) {
