@@ -64,7 +64,8 @@ function waysOut(boreMm: number, choice: ThreadChoice, passes: number): string {
     .find(({ most }) => most >= passes)
   if (finer) ways.push(`${finer.thread.kind} ${finer.thread.size} lets ${finer.most} through`)
   if (choice.strands === 2) ways.push('a single thread takes half the room')
-  ways.push('reinforce less, or go another way')
+  const over = passes - mostPassesThrough(boreMm, choice.thread.acrossMm, choice.needleMm, choice.strands)
+  ways.push(`${over} ${over === 1 ? 'pass' : 'passes'} fewer would do, by reinforcing less or going another way`)
   const told = ways.join('; ')
   return `${told.charAt(0).toUpperCase()}${told.slice(1)}.`
 }

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import type { Item } from '@tessellum/contract/stock'
 import { Input, Segmented, Table } from 'antd'
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
 import { Link, useNavigate, useSearchParams } from 'react-router'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
@@ -23,10 +23,11 @@ export function StockPage() {
     typed: params.get('find') ?? '',
     only: shown.find((each) => each === params.get('show')) ?? 'all',
   }))
-  useEffect(() => {
-    const { typed, only } = filter
+  const change = (next: Partial<typeof filter>) => {
+    const { typed, only } = { ...filter, ...next }
+    setFilter({ typed, only })
     setParams({ ...(typed ? { find: typed } : {}), ...(only === 'all' ? {} : { show: only }) }, { replace: true })
-  }, [filter, setParams])
+  }
   if (error && !items) return <Trouble error={error} />
   if (!items) return <Loading what="Looking along the shelf" />
   const { typed, only } = filter
@@ -43,7 +44,7 @@ export function StockPage() {
         <Segmented
           aria-label="Show"
           value={only}
-          onChange={(only) => setFilter((before) => ({ ...before, only }))}
+          onChange={(only) => change({ only })}
           options={shown.map((value) => ({
             value,
             label: value === 'low' ? `running low (${items.filter(isLow).length})` : value,
@@ -55,7 +56,7 @@ export function StockPage() {
           allowClear
           style={{ width: 290 }}
           defaultValue={typed}
-          onChange={({ target }) => setFilter((before) => ({ ...before, typed: target.value }))}
+          onChange={({ target }) => change({ typed: target.value })}
         />
       </div>
       <div className="rows">
