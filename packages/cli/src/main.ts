@@ -3,16 +3,20 @@
  * 2 when the command is not used as it should be.
  */
 
+import { draw } from './draw'
 import { fit } from './fit'
+import { form } from './form'
 import { format } from './format'
 import { reconcile } from './reconcile'
 import { report } from './report'
 import { InputFault, Misuse } from './trouble'
 import { write } from './write'
 
-const commands: Readonly<Record<string, (args: string[]) => string>> = { report, fit, reconcile, format, write }
+const commands: Readonly<Record<string, (args: string[]) => string>> = { report, form, draw, fit, reconcile, format, write }
 
 const usage = `tessellum report FILE [--size NAME] [--option NAME=on|off] [--bead A="cylinder 11/0 L=1.35 d=1.65"] [--json]
+tessellum form FILE [--size NAME] [--json]
+tessellum draw FILE [--view front|back|side] [--statement LINE] [-o out.svg] [--size NAME]
 tessellum fit ring --stone "oval 13x18mm" --bead "cylinder 11/0" [--multiple 4] [--json]
 tessellum fit stand --core 12mm --bead "round 11/0" [--rows 3] [--json]
 tessellum fit length --target 180mm --pitch 8.4mm [--ends 25mm] [--multiple 2] [--json]

@@ -1,4 +1,5 @@
 import type { Bead } from '@tessellum/core/catalogue/bead'
+import { type FormedPattern, formedPattern } from '@tessellum/core/form/form-pattern'
 import { type Choices, reckonPattern } from '@tessellum/core/report/reckon-pattern'
 import type { Report } from '@tessellum/core/report/report'
 import { type readArguments, readText } from './arguments'
@@ -33,6 +34,8 @@ export function choicesFrom(values: Values): Choices {
 
 export const reckonFile = (file: string | undefined, choices: Choices): Report =>
   reckonPattern(readText(file), choices).report
+
+export const formFile = (file: string | undefined, choices: Choices): FormedPattern => formedPattern(readText(file), choices)
 
 /** Gives the output, or throws it with the faults when the pattern has any. */
 export function orFaults(report: Report, output: string): string {

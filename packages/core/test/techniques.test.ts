@@ -117,7 +117,7 @@ describe('repeats', () => {
     ['repeat 2.5\nring 6A\nend', 7, /not a whole/],
     ['repeat 999999999\nring 6A\nend', 7, /more than any piece/],
     ['until length 20 mm, pitch 0 mm\nring 6A\nend', 7, /above nought/],
-    ['until length 20 mm\nring 6A\nend', 7, /needs the pitch/],
+    ['until pitch 2 mm\nring 6A\nend', 7, /needs a length/],
     ['use petal', 7, /no part "petal"/],
     ['skip if rim off', 7, /no option "rim"/],
   ])('%j is a fault of line %i', (text, line, message) => {

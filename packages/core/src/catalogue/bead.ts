@@ -18,6 +18,10 @@ export interface Bead {
   /** Exponent of the contact surface: 2 an ellipsoid, 4 near a cylinder, 1.2 a bicone. */
   readonly contact: number
   readonly bores: 1 | 2
+  /** Of a bead with two bores: across both of them, where `acrossMm` is its thickness. */
+  readonly wideMm?: Mm
+  /** Of a bead with two bores: from the middle of one to the middle of the other. */
+  readonly boreGapMm?: Mm
   readonly maker?: string
 }
 

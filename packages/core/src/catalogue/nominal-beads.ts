@@ -4,7 +4,7 @@
  */
 import { type Bead, normalSize } from './bead'
 
-type Row = readonly [size: string, length: number, across: number, bore: number, mg: number]
+type Row = readonly [size: string, length: number, across: number, bore: number, mg: number, wide?: number, gap?: number]
 
 /** Pressed or drawn glass of about 2.5 g/cm3: the mass of a pearl of diameter `d`, less its bore. */
 const pearlMass = (d: number, bore: number) =>
@@ -83,13 +83,14 @@ const kinds: readonly { kind: string; contact: number; bores: 1 | 2; rows: reado
     ).map(([d, bore]) => [`${d} mm`, d, d, bore, pearlMass(d, bore)] as const),
   },
   { kind: 'cube', contact: 6, bores: 1, rows: [['4 mm', 4, 4, 1, 150]] },
-  { kind: 'twin oval', contact: 2, bores: 2, rows: [['2.5 x 5 mm', 2.5, 2.5, 0.8, 75]] },
-  { kind: 'twin tile', contact: 6, bores: 2, rows: [['5 x 5 x 1.9 mm', 5, 1.9, 0.8, 130]] },
-  { kind: 'twin half tile', contact: 6, bores: 2, rows: [['5 x 2.3 x 1.9 mm', 2.3, 1.9, 0.8, 65]] },
+  { kind: 'twin oval', contact: 2, bores: 2, rows: [['2.5 x 5 mm', 2.5, 2.5, 0.8, 75, 5, 2.5]] },
+  { kind: 'twin tile', contact: 6, bores: 2, rows: [['5 x 5 x 1.9 mm', 5, 1.9, 0.8, 130, 5, 2.5]] },
+  { kind: 'twin half tile', contact: 6, bores: 2, rows: [['5 x 2.3 x 1.9 mm', 2.3, 1.9, 0.8, 65, 5, 2.5]] },
 ]
 
 export const nominalBeads: readonly Bead[] = kinds.flatMap(({ kind, contact, bores, rows }) =>
-  rows.map(([size, lengthMm, acrossMm, boreMm, massMg]) => ({
+  rows.map(([size, lengthMm, acrossMm, boreMm, massMg, wideMm, boreGapMm]) => ({
+    ...(wideMm && boreGapMm ? { wideMm, boreGapMm } : {}),
     kind,
     size,
     lengthMm,

@@ -1,172 +1,137 @@
-/**
- * The piece laid out from its seats: what every renderer draws. Rows climb the stone's edge and turn in over its faces; loops
- * hang outward from the bead they began at. The arrangement is reckoned from rails, not yet settled by thread and contact.
- */
-import type { Bead } from '../catalogue/bead'
-import type { Stone, StoneShape } from '../catalogue/stone'
+/** The piece as it lies: what every renderer draws. x to the right, y up, z toward the eye in front, mm. */
+import type { StoneProfile } from '../catalogue/stone'
+import type { Form } from '../form/form'
+import { pointAt } from '../form/piece'
+import type { Shape } from '../form/shape'
+import { stoneFaces } from '../form/solid'
+import type { Vector } from '../form/vector'
 import type { Mm } from '../measure/units'
 import type { Reckoned } from '../report/reckon-pattern'
-import { type Outline, outlineOf } from '../sizing/outline'
-import { beadOf } from '../stitch/hole'
-import { standing, type Work } from '../stitch/work'
+import { outlineOf } from '../sizing/outline'
+import { beadOf, entryOf, exitOf } from '../stitch/hole'
 
+/** What a bead is, wherever it lies. */
 export interface SceneBead {
-  readonly bead: number
   readonly role: string
   readonly statement: number
-  /** Centre; x to the right, y up, z towards the eye in front. */
-  readonly x: Mm
-  readonly y: Mm
-  readonly z: Mm
-  /** Direction of the hole as seen from the front, radians. */
-  readonly angle: number
   readonly lengthMm: Mm
   readonly acrossMm: Mm
+  /** Across both bores; the same as across for a bead with one. */
+  readonly wideMm: Mm
+  readonly boreMm: Mm
   readonly contact: number
+}
+
+export interface SceneStone {
+  readonly letter: string
+  readonly middle: Vector
+  /** Its widest line, about its middle. */
+  readonly outline: readonly (readonly [x: Mm, y: Mm])[]
+  readonly frontMm: Mm
+  readonly backMm: Mm
+  readonly profile: StoneProfile
 }
 
 export interface Scene {
   readonly beads: readonly SceneBead[]
-  /** The stone's outline, if one lies in the piece. */
-  readonly stone: readonly { readonly x: Mm; readonly y: Mm }[] | undefined
+  /** Nine numbers a bead: its middle, the way of its hole, the way toward its second bore (any way across where there is none). */
+  readonly poses: Float32Array
+  /** Six numbers a pass: where the thread goes in and where it comes out. */
+  readonly thread: Float32Array
+  readonly passes: readonly ScenePass[]
+  readonly stones: readonly SceneStone[]
+  /** The wire rings that beads stand round. */
+  readonly rings: readonly { readonly middle: Vector; readonly outerMm: Mm; readonly wireMm: Mm }[]
 }
 
-/** The wall begins to lean in this far up the stone's edge, and of what lies beyond so much goes inward. */
-const leansFrom = 0.15
-const inwardShare = 0.9
+export interface ScenePass {
+  readonly bead: number
+  readonly statement: number
+  readonly fresh: boolean
+  readonly begins: boolean
+}
 
-export function sceneOf(reckoned: Reckoned): Scene {
+export function sceneOf(reckoned: Reckoned, form: Form): Scene {
   const { work, roles, letterOf } = reckoned
-  const stone = placedStone(reckoned)
-  const beadOfRole = (index: number): Bead => {
-    const role = roles.get(letterOf(index))
-    if (role?.type !== 'bead') throw new RangeError(`Role ${index} is not a bead.`)
-    return role.bead
-  }
-  const shape = stone?.outline ?? ringShape(work, beadOfRole)
-  const outline = outlineOf(shape)
-  const heights = rowHeights(work, beadOfRole)
-  const halfWall = stone ? stone.heightMm / 2 : undefined
-  const beads: SceneBead[] = []
-  for (let bead = 0; bead < work.beads; bead++) {
-    const { lengthMm, acrossMm, contact } = beadOfRole(work.role(bead))
-    const seat = work.seat(bead)
-    const place =
-      seat.base >= 0
-        ? onLoop(
-            seat.turn,
-            (seat.row + 1) * lengthMm,
-            beads[seat.base] as SceneBead,
-            outline(work.seat(seat.base).turn),
-          )
-        : seat.base === standing
-          ? onRay(seat.turn, seat.row, lengthMm, outline)
-          : onWall(seat.turn, heights.get(seat.row) ?? 0, halfWall, acrossMm, outline)
-    beads.push({
-      bead,
-      role: letterOf(work.role(bead)),
-      statement: work.statementOfBead(bead),
-      ...place,
-      lengthMm,
-      acrossMm,
-      contact,
-    })
-  }
-  const upright = shape.shape === 'round' || shape.shape === 'girth' ? loopUp(beads, work) : beads
-  return {
-    beads: upright,
-    stone: stone && Array.from({ length: 144 }, (_, i) => outline(i / 144)).map(({ x, y }) => ({ x, y })),
-  }
-}
-
-/** A round piece has no top of its own: it is turned so that its first loop is uppermost, as it will hang. */
-function loopUp(beads: readonly SceneBead[], work: Work): readonly SceneBead[] {
-  const hung = beads.find(({ bead }) => work.seat(bead).base >= 0)
-  const base = hung && beads[work.seat(hung.bead).base]
-  if (!base) return beads
-  const by = Math.PI / 2 - Math.atan2(base.y, base.x)
-  const [cos, sin] = [Math.cos(by), Math.sin(by)]
-  return beads.map((bead) => ({
-    ...bead,
-    x: bead.x * cos - bead.y * sin,
-    y: bead.x * sin + bead.y * cos,
-    angle: bead.angle + by,
+  const { piece, middles } = form
+  const beads: SceneBead[] = Array.from({ length: work.beads }, (_, bead) => {
+    const { bead: record, twin } = piece.shapes[piece.shapeOf[bead] as number] as Shape
+    const { lengthMm, acrossMm, boreMm, contact } = record
+    const wideMm = twin?.wideMm ?? acrossMm
+    const role = letterOf(work.role(bead))
+    return { role, statement: work.statementOfBead(bead), lengthMm, acrossMm, wideMm, boreMm, contact }
+  })
+  const begins = new Set(work.threads)
+  const passes: ScenePass[] = Array.from({ length: work.passes }, (_, pass) => ({
+    bead: beadOf(work.holeAt(pass)),
+    statement: work.statementAt(pass),
+    fresh: work.isNew(pass),
+    begins: begins.has(pass),
   }))
+  const stones = [...middles].flatMap(([course, middle]): SceneStone[] => {
+    const letter = work.cores.get(course)
+    const role = letter === undefined ? undefined : roles.get(letter)
+    if (role?.type !== 'stone') return []
+    const outline = outlineOf(role.stone.outline)
+    const { front, back } = stoneFaces(role.stone)
+    return [
+      {
+        letter: role.letter,
+        middle,
+        outline: Array.from({ length: 96 }, (_, i) => outline(i / 96)).map(({ x, y }) => [x, y] as const),
+        frontMm: front,
+        backMm: back,
+        profile: role.stone.profile,
+      },
+    ]
+  })
+  return { beads, ...posesOf(form), passes, stones, rings: form.rings }
 }
 
-function placedStone({ report }: Reckoned): Stone | undefined {
-  return report.stones.find((stone) => stone.each > 0)?.stone
-}
-
-/** Without a stone the ring lies on its own circle. */
-function ringShape(work: Work, beadOfRole: (index: number) => Bead): StoneShape {
-  let girth = 0
-  const first = work.passes > 0 ? work.statementAt(0) : -1
-  for (let pass = 0; pass < work.passes && work.statementAt(pass) === first; pass++) {
-    if (work.isNew(pass)) girth += beadOfRole(work.role(beadOf(work.holeAt(pass)))).lengthMm
-  }
-  return { shape: 'girth', girth: Math.max(girth, 1) }
-}
-
-/** How far along the wall each row lies from the middle of the ring: half the widths of the rows between. */
-function rowHeights(work: Work, beadOfRole: (index: number) => Bead): Map<number, Mm> {
-  const across = new Map<number, { sum: number; count: number }>()
+/** Where everything lies now: the part of a scene that changes while the piece settles. */
+export function posesOf({ piece }: Form): Pick<Scene, 'poses' | 'thread'> {
+  const { work, at, rodOf } = piece
+  const poses = new Float32Array(work.beads * 9)
   for (let bead = 0; bead < work.beads; bead++) {
-    const { row, base } = work.seat(bead)
-    if (base !== -1) continue
-    const tally = across.get(row) ?? { sum: 0, count: 0 }
-    tally.sum += beadOfRole(work.role(bead)).acrossMm
-    tally.count++
-    across.set(row, tally)
+    const rod = rodOf[bead] as number
+    const twin = (rodOf[bead + 1] as number) - rod === 2
+    const p = 6 * rod
+    const axis = new Float64Array(3)
+    const side = new Float64Array(3)
+    for (let k = 0; k < 3; k++) {
+      const [a, b] = [at[p + k] as number, at[p + 3 + k] as number]
+      axis[k] = b - a
+      poses[9 * bead + k] = (a + b) / 2
+      if (!twin) continue
+      side[k] = (at[p + 6 + k] as number) - a
+      poses[9 * bead + k] = (a + b + (at[p + 6 + k] as number) + (at[p + 9 + k] as number)) / 4
+    }
+    normalise(axis)
+    if (!twin) across(axis, side)
+    else normalise(side)
+    poses.set(axis, 9 * bead + 3)
+    poses.set(side, 9 * bead + 6)
   }
-  const mean = (row: number) => {
-    const tally = across.get(row)
-    return tally ? tally.sum / tally.count : 0
-  }
-  const heights = new Map<number, Mm>()
-  for (const sign of [1, -1]) {
-    let height = 0
-    let before: number | undefined
-    const rows = [...across.keys()].filter((row) => row * sign >= 0).sort((a, b) => Math.abs(a) - Math.abs(b))
-    for (const row of rows) {
-      height +=
-        before === undefined
-          ? (Math.abs(row) * mean(row)) / 2
-          : ((Math.abs(row - before) / 2) * (mean(row) + mean(before))) / 2
-      heights.set(row, sign * height)
-      before = row
+  const thread = new Float32Array(work.passes * 6)
+  for (let pass = 0; pass < work.passes; pass++) {
+    const h = work.holeAt(pass)
+    for (const [i, end] of [entryOf(h), exitOf(h)].entries()) {
+      const p = 3 * pointAt(piece, end)
+      for (let k = 0; k < 3; k++) thread[6 * pass + 3 * i + k] = at[p + k] as number
     }
   }
-  return heights
+  return { poses, thread }
 }
 
-type Place = Pick<SceneBead, 'x' | 'y' | 'z' | 'angle'>
-
-/** Round a stone rows climb its wall and lean in over it; without one the work is laid flat, the front rows outward. */
-function onWall(turn: number, height: Mm, halfWall: Mm | undefined, acrossMm: Mm, outline: Outline): Place {
-  const { x, y, nx, ny } = outline(turn)
-  const over = halfWall === undefined ? 0 : Math.max(0, Math.abs(height) - halfWall * leansFrom)
-  const offset = halfWall === undefined ? height : acrossMm / 2 - over * inwardShare
-  return { x: x + nx * offset, y: y + ny * offset, z: height, angle: Math.atan2(-nx, ny) }
+function normalise(a: Float64Array): void {
+  const length = Math.hypot(a[0] as number, a[1] as number, a[2] as number) || 1
+  for (let k = 0; k < 3; k++) a[k] = (a[k] as number) / length
 }
 
-/** A bead that stands with its hole pointing away from the core. */
-function onRay(turn: number, row: number, lengthMm: Mm, outline: Outline): Place {
-  const { x, y, nx, ny } = outline(turn)
-  const offset = (row + 0.5) * lengthMm * 1.08
-  return { x: x + nx * offset, y: y + ny * offset, z: 0.01, angle: Math.atan2(ny, nx) }
-}
-
-function onLoop(turn: number, girth: Mm, base: SceneBead, edge: { nx: number; ny: number }): Place {
-  const radius = girth / (2 * Math.PI)
-  const around = 2 * Math.PI * turn
-  const [tx, ty] = [edge.ny, -edge.nx]
-  const out = radius * (1 - Math.cos(around)) + base.acrossMm * 0.3
-  const along = radius * Math.sin(around)
-  return {
-    x: base.x + edge.nx * out + tx * along,
-    y: base.y + edge.ny * out + ty * along,
-    z: base.z + 0.01,
-    angle: Math.atan2(edge.ny, edge.nx) + around - Math.PI / 2,
-  }
+/** Some way square to the hole. */
+function across(axis: Float64Array, into: Float64Array): void {
+  const [x, y, z] = [axis[0] as number, axis[1] as number, axis[2] as number]
+  const flat = Math.abs(z) < 0.9
+  into.set(flat ? [-y, x, 0] : [0, -z, y])
+  normalise(into)
 }

@@ -1,68 +1,265 @@
-/** A scene flattened for the page: shapes from back to front, y downward, ready for any vector renderer. */
-import type { Scene, SceneBead } from './scene'
+/** A scene seen from one side and laid flat: shapes from back to front, y downward, ready for any vector renderer. */
+import type { Mm } from '../measure/units'
+import type { Scene, SceneBead, SceneStone } from './scene'
 
-export type Face = 'front' | 'back'
+export type Face = 'front' | 'back' | 'side'
+export const faces: readonly Face[] = ['front', 'back', 'side']
+
+/** How a bead is told apart in the drawing of one statement. */
+export type BeadState = 'new' | 'passed' | 'earlier'
+
+export interface ViewBead {
+  readonly type: 'bead'
+  readonly bead: number
+  readonly role: string
+  readonly statement: number
+  readonly state: BeadState | undefined
+  readonly cx: number
+  readonly cy: number
+  /** Of the hole, degrees clockwise on the page. */
+  readonly turn: number
+  /** As seen: along the hole and across it. */
+  readonly length: number
+  readonly across: number
+  /** Corner radius: a cylinder's are small, a round bead is all corner. */
+  readonly corner: number
+  /** The mouth of the hole, where it is turned toward the eye: its place along the hole, and its half sizes. */
+  readonly mouth: { readonly at: number; readonly rx: number; readonly ry: number } | undefined
+}
 
 export type ViewShape =
-  | {
-      readonly type: 'bead'
-      readonly bead: number
-      readonly role: string
-      readonly statement: number
-      readonly cx: number
-      readonly cy: number
-      /** Of the hole, degrees clockwise on the page. */
-      readonly turn: number
-      readonly length: number
-      readonly across: number
-      /** Corner radius: a cylinder's are small, a round bead is all corner. */
-      readonly corner: number
-    }
-  | { readonly type: 'stone'; readonly path: string }
+  | ViewBead
+  | { readonly type: 'stone'; readonly letter: string; readonly path: string }
+  | { readonly type: 'wire'; readonly path: string; readonly width: number }
+  | { readonly type: 'thread'; readonly path: string }
 
 export interface View {
   readonly shapes: readonly ViewShape[]
   /** x, y, width, height in mm with a margin. */
   readonly box: readonly [number, number, number, number]
+  /** In the drawing of one statement: the way the thread goes in it, and where it begins and ends. */
+  readonly way: { readonly path: string; readonly from: Point; readonly to: Point } | undefined
 }
 
-export function viewOf(scene: Scene, face: Face = 'front'): View {
-  const mirror = face === 'front' ? 1 : -1
-  const ordered = [...scene.beads].sort((a, b) => (a.z - b.z) * mirror || a.bead - b.bead)
-  // The stone lies between the beads behind its widest part and those in front of it.
-  const behind = ordered.filter((bead) => bead.z * mirror < 0).map((bead) => shapeOf(bead, mirror))
-  const before = ordered.filter((bead) => bead.z * mirror >= 0).map((bead) => shapeOf(bead, mirror))
-  const stone: ViewShape[] = scene.stone
-    ? [{ type: 'stone', path: `M${scene.stone.map(({ x, y }) => `${fixed(x * mirror)} ${fixed(-y)}`).join('L')}Z` }]
-    : []
-  return { shapes: [...behind, ...stone, ...before], box: boxOf(scene, mirror) }
+type Point = readonly [x: number, y: number]
+
+export interface ViewChoice {
+  readonly face?: Face
+  /** Only what there is when this statement has been done; its own beads are new. */
+  readonly statement?: number
+  /** Thread between beads, where it shows. */
+  readonly thread?: boolean
 }
 
-const fixed = (value: number) => Number(value.toFixed(3))
+/** The page's axes in the piece's: right, up, toward the eye. */
+const axes = {
+  front: { right: [1, 0, 0], up: [0, 1, 0], near: [0, 0, 1] },
+  back: { right: [-1, 0, 0], up: [0, 1, 0], near: [0, 0, -1] },
+  side: { right: [0, 0, -1], up: [0, 1, 0], near: [1, 0, 0] },
+} as const
 
-function shapeOf(bead: SceneBead, mirror: number): ViewShape {
-  const degrees = (-bead.angle * 180) / Math.PI
+export function viewOf(scene: Scene, choice: ViewChoice = {}): View {
+  const { face = 'front', statement, thread = true } = choice
+  const see = seenFrom(face)
+  const span = statement === undefined ? undefined : spanOf(scene, statement)
+  const last = span ? span.to : scene.passes.length
+  const states = span ? statesOf(scene, span) : undefined
+  const there = new Uint8Array(scene.beads.length)
+  for (let pass = 0; pass < last; pass++) there[scene.passes[pass]?.bead ?? 0] = 1
+
+  const deep: { depth: number; order: number; shape: ViewShape }[] = []
+  scene.beads.forEach((bead, i) => {
+    if (!there[i]) return
+    const shape = beadSeen(scene, bead, i, see, states?.get(i) ?? (span ? 'earlier' : undefined))
+    deep.push({ depth: see.depth(scene.poses, 9 * i), order: i, shape })
+  })
+  if (thread && !span) deep.push(...threadsSeen(scene, last, see))
+  for (const stone of scene.stones) deep.push(stoneSeen(stone, face, see))
+  for (const { middle, outerMm, wireMm } of scene.rings) {
+    const points = Array.from({ length: 73 }, (_, i): Point => {
+      const angle = (i / 36) * Math.PI
+      const r = outerMm - wireMm / 2
+      return see.point([middle[0] + r * Math.cos(angle), middle[1] + r * Math.sin(angle), middle[2]], 0)
+    })
+    deep.push({ depth: see.depth(middle, 0), order: 0, shape: { type: 'wire', path: pathOf(points), width: wireMm } })
+  }
+  deep.sort((a, b) => a.depth - b.depth || a.order - b.order)
+  const shapes = deep.map(({ shape }) => shape)
+  return { shapes, box: boxOf(shapes, scene, see, there), way: span && wayOf(scene, span, see) }
+}
+
+interface Sight {
+  readonly point: (at: ArrayLike<number>, from: number) => Point
+  readonly depth: (at: ArrayLike<number>, from: number) => number
+  readonly face: Face
+}
+
+function seenFrom(face: Face): Sight {
+  const { right, up, near } = axes[face]
+  const along = (axis: readonly number[], at: ArrayLike<number>, from: number) =>
+    (axis[0] as number) * (at[from] as number) +
+    (axis[1] as number) * (at[from + 1] as number) +
+    (axis[2] as number) * (at[from + 2] as number)
   return {
-    type: 'bead',
-    bead: bead.bead,
-    role: bead.role,
-    statement: bead.statement,
-    cx: fixed(bead.x * mirror),
-    cy: fixed(-bead.y),
-    turn: fixed(degrees * mirror),
-    length: bead.lengthMm,
-    across: bead.acrossMm,
-    corner: fixed(cornerOf(bead)),
+    point: (at, from) => [along(right, at, from), -along(up, at, from)],
+    depth: (at, from) => along(near, at, from),
+    face,
   }
 }
 
-/** From a sharp-edged cube (6) through a cylinder (4) to a round bead (2.5 and below). */
-const cornerOf = ({ contact, lengthMm, acrossMm }: SceneBead) => {
-  const most = Math.min(lengthMm, acrossMm) / 2
-  return contact <= 2.5 ? most : contact >= 6 ? most * 0.2 : most * 0.45
+/** The passes of a statement: from its first to its last, with everything that lies between when it is done more than once. */
+interface PassSpan {
+  readonly statement: number
+  readonly from: number
+  readonly to: number
 }
 
-function boxOf(scene: Scene, mirror: number): View['box'] {
+function spanOf(scene: Scene, statement: number): PassSpan {
+  let from = -1
+  let to = 0
+  scene.passes.forEach((pass, i) => {
+    if (pass.statement > statement) return
+    to = i + 1
+    if (pass.statement === statement && from < 0) from = i
+  })
+  // A line of a repeat is shown the first time it is done.
+  if (from >= 0) {
+    to = from
+    while (scene.passes[to]?.statement === statement) to++
+  }
+  return { statement, from: from < 0 ? to : from, to }
+}
+
+function statesOf(scene: Scene, { from, to }: PassSpan): ReadonlyMap<number, BeadState> {
+  const states = new Map<number, BeadState>()
+  for (let pass = from; pass < to; pass++) {
+    const { bead, fresh } = scene.passes[pass] as Scene['passes'][number]
+    if (fresh) states.set(bead, 'new')
+    else if (!states.has(bead)) states.set(bead, 'passed')
+  }
+  return states
+}
+
+function wayOf(scene: Scene, { from, to }: PassSpan, see: Sight): View['way'] {
+  if (from >= to) return undefined
+  const points: Point[] = []
+  const first = from > 0 && !scene.passes[from]?.begins ? from - 1 : from
+  for (let pass = first; pass < to; pass++) {
+    if (pass > first || first === from) points.push(see.point(scene.thread, 6 * pass))
+    points.push(see.point(scene.thread, 6 * pass + 3))
+  }
+  return { path: pathOf(points), from: points[0] as Point, to: points[points.length - 1] as Point }
+}
+
+const fixed = (value: number) => Number(value.toFixed(3))
+const pathOf = (points: readonly Point[]) => `M${points.map(([x, y]) => `${fixed(x)} ${fixed(y)}`).join('L')}`
+
+/** Half the extent of a bead in a direction: the support of its surface. */
+function extent(bead: SceneBead, along: number, wide: number, thick: number): number {
+  const dual = bead.contact / (bead.contact - 1)
+  return (
+    (Math.abs(along) * bead.lengthMm * 0.5) ** dual +
+    (Math.abs(wide) * bead.wideMm * 0.5) ** dual +
+    (Math.abs(thick) * bead.acrossMm * 0.5) ** dual
+  ) ** (1 / dual)
+}
+
+function beadSeen(scene: Scene, bead: SceneBead, i: number, see: Sight, state: BeadState | undefined): ViewBead {
+  const { poses } = scene
+  const [cx, cy] = see.point(poses, 9 * i)
+  const [ax, ay] = see.point(poses, 9 * i + 3)
+  const [wx, wy] = see.point(poses, 9 * i + 6)
+  const axisNear = see.depth(poses, 9 * i + 3)
+  const wideNear = see.depth(poses, 9 * i + 6)
+  const flat = Math.hypot(ax, ay)
+  // Seen end on, a bead with two bores lies along the way from one to the other.
+  const [dx, dy] = flat > 0.08 ? [ax / flat, ay / flat] : wx || wy ? [wy, -wx] : [1, 0]
+  const rest = (a: number, b: number) => Math.sqrt(Math.max(0, 1 - a * a - b * b))
+  const alongHole = dx * ax + dy * ay
+  const alongWide = dx * wx + dy * wy
+  const overHole = -dy * ax + dx * ay
+  const overWide = -dy * wx + dx * wy
+  const length = 2 * extent(bead, alongHole, alongWide, rest(alongHole, alongWide))
+  const across = 2 * extent(bead, overHole, overWide, rest(overHole, overWide))
+  const tilt = Math.abs(axisNear)
+  const toward = Math.sign(axisNear) * (ax * dx + ay * dy >= 0 ? 1 : -1)
+  return {
+    type: 'bead',
+    bead: i,
+    role: bead.role,
+    statement: bead.statement,
+    state,
+    cx: fixed(cx),
+    cy: fixed(cy),
+    turn: fixed((Math.atan2(dy, dx) * 180) / Math.PI),
+    length: fixed(length),
+    across: fixed(across),
+    corner: fixed(cornerOf(bead, length, across, tilt, Math.abs(wideNear))),
+    mouth:
+      tilt > 0.35 && bead.wideMm === bead.acrossMm
+        ? {
+            at: fixed((toward * flat * bead.lengthMm) / 2),
+            rx: fixed((tilt * bead.boreMm) / 2),
+            ry: fixed(bead.boreMm / 2),
+          }
+        : undefined,
+  }
+}
+
+/** From a sharp-edged cube (6) through a cylinder (4) to a round bead (2.5 and below); end on, every turned bead is round. */
+function cornerOf({ contact, wideMm, acrossMm }: SceneBead, length: number, across: number, tilt: number, wide: number): number {
+  const most = Math.min(length, across) / 2
+  const share = contact <= 2.5 ? 1 : contact >= 6 ? 0.2 : 0.45
+  const turned = wideMm === acrossMm ? tilt ** 2 : wide * 0
+  return most * (share + (1 - share) * turned)
+}
+
+function* stretches(scene: Scene, last: number): Generator<[number, number]> {
+  for (let pass = 1; pass < last; pass++) if (!scene.passes[pass]?.begins) yield [6 * (pass - 1) + 3, 6 * pass]
+}
+
+/** Thread between beads, each stretch once. */
+function threadsSeen(scene: Scene, last: number, see: Sight) {
+  const seen = new Set<string>()
+  const shapes: { depth: number; order: number; shape: ViewShape }[] = []
+  for (const [from, to] of stretches(scene, last)) {
+    const [a, b] = [see.point(scene.thread, from), see.point(scene.thread, to)]
+    if (Math.hypot(b[0] - a[0], b[1] - a[1]) < 0.1) continue
+    const path = pathOf([a, b])
+    if (seen.has(path)) continue
+    seen.add(path)
+    const depth = (see.depth(scene.thread, from) + see.depth(scene.thread, to)) / 2
+    shapes.push({ depth, order: 0, shape: { type: 'thread', path } })
+  }
+  return shapes
+}
+
+/** How a stone's outline shrinks toward its faces, as the solid does (form/solid.ts); drawn only. */
+const curves = { flat: [5, 5], domed: [2, 5], pointed: [3, 1.4], bead: [2, 2] } as const
+
+function stoneSeen(stone: SceneStone, face: Face, see: Sight) {
+  const [mx, my] = see.point(stone.middle, 0)
+  const depth = see.depth(stone.middle, 0)
+  let points: Point[]
+  if (face === 'side') {
+    const top = Math.max(...stone.outline.map(([, y]) => y))
+    const bottom = Math.min(...stone.outline.map(([, y]) => y))
+    const half = (edge: Mm) =>
+      Array.from({ length: 41 }, (_, i): Point => {
+        const t = i / 20 - 1
+        const power = curves[stone.profile][t < 0 ? 0 : 1]
+        const share = (1 - Math.abs(t) ** power) ** (1 / power)
+        return [mx + t * (t < 0 ? stone.frontMm : stone.backMm), my - edge * share]
+      })
+    points = [...half(top), ...half(bottom).reverse()]
+  } else {
+    const mirror = face === 'front' ? 1 : -1
+    points = stone.outline.map(([x, y]): Point => [mx + x * mirror, my - y])
+  }
+  return { depth, order: 0, shape: { type: 'stone', letter: stone.letter, path: `${pathOf(points)}Z` } as const }
+}
+
+function boxOf(shapes: readonly ViewShape[], scene: Scene, see: Sight, there: Uint8Array): View['box'] {
   const margin = 1.5
   let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity]
   const take = (x: number, y: number, around: number) => {
@@ -71,8 +268,13 @@ function boxOf(scene: Scene, mirror: number): View['box'] {
     top = Math.min(top, y - around)
     bottom = Math.max(bottom, y + around)
   }
-  for (const bead of scene.beads) take(bead.x * mirror, -bead.y, Math.max(bead.lengthMm, bead.acrossMm) / 2)
-  for (const point of scene.stone ?? []) take(point.x * mirror, -point.y, 0)
-  if (left > right) return [-10, -10, 20, 20]
+  for (const shape of shapes)
+    if (shape.type === 'bead') take(shape.cx, shape.cy, Math.max(shape.length, shape.across) / 2)
+  for (const { middle, outline, frontMm, backMm } of scene.stones) {
+    const [x, y] = see.point(middle, 0)
+    for (const point of outline) take(see.face === 'side' ? x : x + point[0], y - point[1], 0)
+    if (see.face === 'side') take(x, y, Math.max(frontMm, backMm))
+  }
+  if (left > right || there.length === 0) return [-10, -10, 20, 20]
   return [fixed(left - margin), fixed(top - margin), fixed(right - left + 2 * margin), fixed(bottom - top + 2 * margin)]
 }

@@ -11,7 +11,8 @@ export type BlockHead =
   | {
       readonly type: 'until'
       readonly length: Expression
-      readonly pitch: Expression
+      /** Read off the computed form where it is not written. */
+      readonly pitch: Expression | undefined
       readonly ends: Expression | undefined
       readonly multiple: Expression | undefined
     }
@@ -63,7 +64,6 @@ function readUntil(cursor: Cursor): BlockHead {
     else throw new LineFault(key, `"${key.text}" does not say how long.`, example)
   } while (cursor.take('Comma'))
   const { length, pitch, ends, multiple } = found
-  if (!length || !pitch)
-    throw new LineFault(cursor.end, `"until" needs ${length ? 'the pitch of a repeat' : 'a length'}.`, example)
+  if (!length) throw new LineFault(cursor.end, '"until" needs a length.', example)
   return { type: 'until', length, pitch, ends, multiple }
 }

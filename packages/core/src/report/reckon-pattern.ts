@@ -8,10 +8,10 @@ import { nearest } from '../notation/nearest'
 import { longestSource, type Parsed, parsePattern } from '../notation/parse'
 import { stoneOf } from '../notation/stone-words'
 import { type ThreadChoice, threadOf, usualThread } from '../notation/thread-words'
-import { Bench, type Role } from '../stitch/bench'
+import { Bench, type Formed, type Role } from '../stitch/bench'
 import type { Work } from '../stitch/work'
 import { planThread } from '../thread/plan'
-import { type ThreadSettings, usualThreadSettings } from '../thread/settings'
+import { type Tension, type ThreadSettings, usualThreadSettings } from '../thread/settings'
 import { crowdingOf } from './crowding'
 import { Faults } from './faults'
 import type { Report, StatementReport } from './report'
@@ -28,6 +28,8 @@ export interface Choices {
   /** The beads really used, by role; the nominal bead where a role is absent. */
   readonly beads?: Readonly<Record<string, Bead>>
   readonly settings?: ThreadSettings
+  /** Read off the computed form; see form/form-pattern.ts. */
+  readonly formed?: Formed
 }
 
 /** A pattern reckoned: the report, and the work it was read off for drawing. */
@@ -36,6 +38,7 @@ export interface Reckoned {
   readonly work: Work
   readonly roles: ReadonlyMap<string, Role>
   readonly letterOf: (role: number) => string
+  readonly tension: Tension
 }
 
 /**
@@ -84,7 +87,7 @@ function reckonOnce(
 
   const worked = sheet.thread?.declaration.thread
   const thread = worked ? { ...worked, needleMm: needles[worked.needle] ?? usualThread.needleMm } : usualThread
-  const bench = new Bench(settings, thread, settled)
+  const bench = new Bench(settings, thread, settled, choices.formed)
   setOut(sheet, size, choices, bench, faults)
   const statements = workThrough(sheet, bench, options, faults)
   for (const remark of bench.remarks) faults.add(remark.severity, remark.span, remark.message, remark.mend)
@@ -134,7 +137,7 @@ function reckonOnce(
     sound: !diagnostics.some((fault) => fault.severity === 'error'),
   }
   const small = bench.work.passes <= mostToRefit.passes && bench.effort <= mostToRefit.effort
-  const reckoned = { report, work: bench.work, roles: bench.roles, letterOf: bench.letterOf }
+  const reckoned = { report, work: bench.work, roles: bench.roles, letterOf: bench.letterOf, tension: settings.tension }
   return { reckoned, mayFit: faults.uneven && bench.openFits && small }
 }
 

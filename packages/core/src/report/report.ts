@@ -1,6 +1,7 @@
 /** The one value that holds everything a screen, a document or a script wants to know of a pattern in one size and colourway. */
 import type { Bead } from '../catalogue/bead'
 import type { Stone } from '../catalogue/stone'
+import type { FormReport } from '../form/form-report'
 import type { Mg, Mm } from '../measure/units'
 import type { Fault } from '../notation/fault'
 import type { ThreadChoice } from '../notation/thread-words'
@@ -92,4 +93,6 @@ export interface Report {
   readonly diagnostics: readonly Fault[]
   /** No line is at fault, so that counts can be relied on. */
   readonly sound: boolean
+  /** Read off the computed form, where it has been computed; lengths of thread then are measured on it. */
+  readonly form?: FormReport
 }

@@ -10,6 +10,7 @@ import { beadOf } from '../stitch/hole'
 import { find } from '../stitch/target'
 import { travelTo } from '../stitch/travel'
 import type { Faults } from './faults'
+import { plainPitch } from './plain-pitch'
 import type { StatementReport } from './report'
 import type { Part, Sheet, Step } from './sheet'
 
@@ -31,7 +32,7 @@ interface Tally {
   readonly added: Map<string, number>
   totals: Record<string, number>
   needleIn: string
-  readonly action: Action
+  action: Action
   /** Each time's, while they are few enough to be told. */
   readonly turns: Action[]
 }
@@ -250,7 +251,6 @@ class Worker {
   ): void {
     const { bench } = this
     const length = reckonLength(head.length, bench, 'The length')
-    const pitch = reckonLength(head.pitch, bench, 'The pitch')
     const ends = head.ends ? reckon(head.ends, bench).amount : 0
     const multiple = head.multiple ? reckonCount(head.multiple, bench, 'The multiple', 1) : 1
     if (ends >= length)
@@ -259,13 +259,40 @@ class Worker {
         `The ends (${ends} mm) leave nothing of ${length} mm.`,
         'Give a greater length.',
       )
+    const formed = bench.formed?.pitches[line.number]
+    const written = head.pitch ? reckonLength(head.pitch, bench, 'The pitch') : undefined
+    const tally = this.tellRepeat(line, body, 1)
+    // Without a pitch the first repeat is done to see what one of them comes to.
+    let done = 0
+    let pitch = written ?? formed
+    if (pitch === undefined) {
+      const before = { beads: bench.work.beads, courses: bench.work.courses.length }
+      this.steps(body)
+      done = 1
+      pitch = plainPitch(bench, before.beads, before.courses)
+    }
     const fit = fitLength(length, pitch, ends, multiple)
-    this.tellRepeat(line, body, this.bounded(fit.best, line.keywordSpan))
+    const times = this.bounded(fit.best, line.keywordSpan)
+    const action: Action = {
+      type: 'repeat',
+      times,
+      lastLine: lastLineOf(body) ?? line.number,
+      places: false,
+      pitch: written !== undefined ? 'written' : formed !== undefined ? 'form' : 'estimate',
+    }
+    if (tally.times === 1) tally.action = action
+    if (tally.times <= mostTold) tally.turns[tally.turns.length - 1] = action
     const told = fit.candidates
       .map(({ count, lengthMm }) => `${count} give ${Number(lengthMm.toFixed(1))} mm`)
       .join(', ')
-    bench.remark('note', line.keywordSpan, `${fit.best} repeats for ${Number(length.toFixed(1))} mm: ${told}.`)
-    for (let i = 0; i < fit.best && !this.stopped; i++) this.steps(body)
+    const from =
+      written !== undefined
+        ? ''
+        : formed !== undefined
+          ? ` The form has ${pitch.toFixed(2)} mm a repeat.`
+          : ` By a plain estimate of ${pitch.toFixed(2)} mm a repeat, until the form has settled.`
+    bench.remark('note', line.keywordSpan, `${times} repeats for ${Number(length.toFixed(1))} mm: ${told}.${from}`)
+    for (let i = done; i < times && !this.stopped; i++) this.steps(body)
   }
 
   private use({ line, part: name }: Extract<Step, { type: 'use' }>): void {

@@ -69,7 +69,14 @@ export type Action =
   | { readonly type: 'attach'; readonly item: string; readonly target: string }
   | { readonly type: 'caution'; readonly about: CautionAbout }
   /** The lines from the next to `lastLine` are done so often, or once at each of so many places. */
-  | { readonly type: 'repeat'; readonly times: number; readonly lastLine: number; readonly places: boolean }
+  | {
+      readonly type: 'repeat'
+      readonly times: number
+      readonly lastLine: number
+      readonly places: boolean
+      /** Of a repeat to a length: where the pitch was taken from that its times follow from. */
+      readonly pitch?: 'written' | 'form' | 'estimate'
+    }
   | { readonly type: 'new thread' }
   | { readonly type: 'finish' }
   | { readonly type: 'check' | 'note'; readonly text: string }

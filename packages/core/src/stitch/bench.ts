@@ -83,6 +83,14 @@ const mostEffort = 2_000_000
 /** The most passes a pattern may lay: a bound on what a slip in a number can cost. */
 export const mostPasses = 1_000_000
 
+/** What the computed form has found: used in place of the plain rules. */
+export interface Formed {
+  /** Of each pass: its bead and the gap before it. Of no use when the pattern has come to another number of passes. */
+  readonly laid: Float64Array | undefined
+  /** Of a repeat, by its line. */
+  readonly pitches: Readonly<Record<number, Mm>>
+}
+
 export class Bench implements Scope {
   readonly work = new Work()
   readonly remarks: Remark[] = []
@@ -103,7 +111,7 @@ export class Bench implements Scope {
   /** How far `go` has gone along the trail. */
   along = 0
   /** What stands round a core, for the next row: its outer radius and its beads. */
-  standing: { readonly radiusMm: Mm; readonly holes: readonly Hole[]; readonly rows: number } | undefined
+  standing: { readonly radiusMm: Mm; readonly holes: readonly Hole[]; readonly course: number } | undefined
   finished = false
   statement = 0
   part = ''
@@ -129,6 +137,7 @@ export class Bench implements Scope {
     readonly thread: Pick<ThreadChoice, 'thread' | 'strands' | 'needleMm'>,
     /** See Scope.settledFit; undefined until it has to be looked for. */
     private readonly settled: SettledFit | undefined = undefined,
+    readonly formed: Formed | undefined = undefined,
   ) {}
 
   /** A multiple is only being tried: the first count that does not come out even settles that it will not do. */
@@ -221,10 +230,13 @@ export class Bench implements Scope {
   acrossOf = (roleIndex: number): Mm => this.beadAt(roleIndex).acrossMm
 
   /** The thread laid between two passes, without ends. */
-  pathMm = (from: number, to: number): Mm =>
-    this.work.pathLength(from, to, this.lengthOf, (jog, before, after) =>
+  pathMm(from: number, to: number): Mm {
+    const laid = this.formed?.laid
+    if (laid && to <= laid.length) return laid.subarray(from, to).reduce((sum, each) => sum + each, 0)
+    return this.work.pathLength(from, to, this.lengthOf, (jog, before, after) =>
       jogLength(jog, this.acrossOf(before), this.acrossOf(after)),
     )
+  }
 
   /** How often thread and needle go through a bead of a role. */
   mostPassesOf(roleIndex: number): number {

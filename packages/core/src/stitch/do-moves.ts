@@ -5,24 +5,28 @@ import type { Bench } from './bench'
 import { beadOf, type Hole } from './hole'
 import type { Group } from './rail'
 import { find } from './target'
-import type { Seat } from './work'
+import { type Seat, strung } from './course'
 
 /**
  * Does the moves of one group: picks up, passes on the way, goes back through its own beads.
  *
  * @param jog the gap before the group's first bead; within it beads follow each other as they are strung
- * @param seatOf where the k-th bead picked up sits, of so many
+ * @param seatOf where the k-th bead sits of so many that stand in the row; the others lie where the thread lays them, as do all beads
+ *   of a group that passes others on the way or goes back
  */
 export function doMoves(
   moves: readonly Move[],
   bench: Bench,
   jog: Jog,
-  seatOf: (k: number, of: number) => Seat,
+  seatOf?: (k: number, of: number) => Seat,
 ): Group {
   const { work } = bench
   const holes: Hole[] = []
   const stands: Hole[] = []
-  const of = moves.reduce((sum, move) => sum + (move.type === 'pick' ? 1 : 0), 0)
+  const inRow = seatOf && moves.every((move) => move.type === 'pick') ? seatOf : undefined
+  const marked = moves.some((move) => move.type === 'pick' && move.stands)
+  const seated = moves.filter((move) => move.type === 'pick' && (move.stands || !marked)).length
+  let sat = 0
   let next: Jog = jog
   for (const move of moves) {
     switch (move.type) {
@@ -31,7 +35,8 @@ export function doMoves(
         if (move.bore === 1 && bench.boresOfRole(role) === 1) {
           throw new LineFault(move.span, `${move.role} has one bore only.`, 'Only two-hole beads have a second.')
         }
-        const h = work.pick(role, next, bench.statement, seatOf(holes.length, of), move.bore)
+        const seat = inRow && (move.stands || !marked) ? inRow(sat++, seated) : strung
+        const h = work.pick(role, next, bench.statement, seat, move.bore)
         holes.push(h)
         if (move.stands) stands.push(h)
         break

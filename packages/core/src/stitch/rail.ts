@@ -23,8 +23,8 @@ export interface Rail {
   /** The beads of the ring it grew from, and its groups a ring bead: how a better ring count is computed. */
   readonly ringCount: number
   readonly perRingBead: number
-  /** Rows from the middle of the first ring; see Seat. */
-  readonly row: number
+  /** Its row, for the shape; -1 where it was gathered by hand. */
+  readonly course: number
   /** +1 for rounds that grow towards the front, -1 towards the back. */
   readonly side: 1 | -1
 }

@@ -5,6 +5,7 @@ import type { Hole } from './hole'
 import { plainGroup, type Rail } from './rail'
 
 interface Strung {
+  readonly course: number
   /** The letters, in order. */
   readonly run: readonly string[]
   readonly holes: readonly Hole[]
@@ -15,7 +16,7 @@ interface Strung {
  *
  * @param least fewer beads than this do not make it
  */
-export function string(list: BeadList, bench: Bench, least = 1): Strung {
+export function string(list: BeadList, bench: Bench, kind: 'ring' | 'row', least = 1): Strung {
   for (const { role, span } of rolesIn(list)) bench.beadRole(role, span)
   const run = asRun(list, bench)
   if (run.length < least) {
@@ -27,22 +28,24 @@ export function string(list: BeadList, bench: Bench, least = 1): Strung {
   }
   bench.makeRoom(run.length, 0, list.span)
   bench.threadUp(list.span)
+  const course = bench.work.begin({ kind })
   const holes = run.map((letter, i) =>
     bench.work.pick(bench.beadRole(letter, list.span), 'ring', bench.statement, {
+      course,
       turn: (i + 0.5) / run.length,
-      row: 0,
+      lift: 0,
     }),
   )
-  return { run, holes }
+  return { course, run, holes }
 }
 
 /** The rail of what has just been strung: its front edge, on which nothing has been stitched. */
-export const freshRail = (holes: readonly Hole[], closed: boolean): Rail => ({
+export const freshRail = ({ course, holes }: Strung, closed: boolean): Rail => ({
   closed,
+  course,
   groups: holes.map((h) => plainGroup([h])),
   fresh: true,
   ringCount: holes.length,
   perRingBead: 1,
-  row: 0,
   side: 1,
 })

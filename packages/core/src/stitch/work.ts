@@ -7,30 +7,15 @@
 import type { Mm } from '../measure/units'
 import { type Jog, jogNumber, jogs } from '../thread/jog'
 import { Column } from './column'
+import type { Course, Seat } from './course'
 import { beadOf, entryOf, exitOf, type Hole, hole } from './hole'
-
-/** Where a bead sits before its shape is computed: a share of the way round, and a row up or down from the first ring. */
-export interface Seat {
-  /** Share of the way round, 0 to 1. */
-  readonly turn: number
-  /** In half bead-widths: above the middle of the first ring towards the front, below it towards the back. */
-  readonly row: number
-  /**
-   * The bead that a loop hangs from: `turn` then goes round the loop and `row` is the loop's number of beads. -1 for a bead of
-   * a round; `standing` for one whose hole points outward, so many rows out from the core.
-   */
-  readonly base?: number
-}
-
-/** See Seat.base. */
-export const standing = -2
 
 export class Work {
   private readonly roles = Column.whole()
   private readonly bornAt = Column.whole()
+  private readonly courseOf = Column.whole()
   private readonly turns = Column.real()
-  private readonly rows = Column.real()
-  private readonly bases = Column.whole()
+  private readonly lifts = Column.real()
 
   /** Passes of each bore, 255 at the most: bead * 2 + bore. */
   private readonly filled = Column.bytes()
@@ -42,6 +27,11 @@ export class Work {
 
   /** The pass at which each thread begins. */
   readonly threads: number[] = []
+  readonly courses: Course[] = []
+  /** What lies in the middle of a first course: a stone by its letter. */
+  readonly cores = new Map<number, string>()
+  /** Ends of bores held under the thread between two others, three by three: how a row stands on the row beneath. */
+  readonly ties: number[] = []
   private joinedUpTo = 0
   private readonly joins = new Map<number, number[]>()
 
@@ -54,10 +44,10 @@ export class Work {
 
   role = (bead: number): number => this.roles.get(bead)
   statementOfBead = (bead: number): number => this.bornAt.get(bead)
-  seat = (bead: number): Required<Seat> => ({
+  seat = (bead: number): Seat => ({
+    course: this.courseOf.get(bead),
     turn: this.turns.get(bead),
-    row: this.rows.get(bead),
-    base: this.bases.get(bead),
+    lift: this.lifts.get(bead),
   })
 
   holeAt = (pass: number): Hole => this.holes.get(pass)
@@ -77,6 +67,18 @@ export class Work {
     this.threads.push(this.passes)
   }
 
+  begin(course: Course): number {
+    return this.courses.push(course) - 1
+  }
+
+  /** The course that others were stitched on, down to the first. */
+  firstOf(course: number): number {
+    let at = course
+    for (let below = this.courses[at]; below && 'on' in below && below.on !== undefined; below = this.courses[at])
+      at = below.on
+    return at
+  }
+
   /** How often the thread goes through this hole already. */
   passesThrough = (h: Hole): number => this.filled.get(h >> 1)
 
@@ -85,9 +87,9 @@ export class Work {
     const bead = this.roles.length
     this.roles.push(role)
     this.bornAt.push(statement)
+    this.courseOf.push(seat.course)
     this.turns.push(seat.turn)
-    this.rows.push(seat.row)
-    this.bases.push(seat.base ?? -1)
+    this.lifts.push(seat.lift)
     this.filled.push(0)
     this.filled.push(0)
     this.append(hole(bead, bore), jog, statement, true)
@@ -95,9 +97,9 @@ export class Work {
   }
 
   reseat(bead: number, seat: Seat): void {
+    this.courseOf.set(bead, seat.course)
     this.turns.set(bead, seat.turn)
-    this.rows.set(bead, seat.row)
-    this.bases.set(bead, seat.base ?? -1)
+    this.lifts.set(bead, seat.lift)
   }
 
   /** Passes through a bead that is there already. */
@@ -125,9 +127,10 @@ export class Work {
       const filled = this.filled.get(bore)
       if (filled < 255) this.filled.set(bore, filled - 1)
     }
-    for (const column of [this.roles, this.bornAt, this.turns, this.rows, this.bases]) column.cut(beads)
+    for (const column of [this.roles, this.bornAt, this.courseOf, this.turns, this.lifts]) column.cut(beads)
     this.filled.cut(beads * 2)
     for (const column of [this.holes, this.fresh, this.jogOf, this.statementOf]) column.cut(passes)
+    while (this.ties.length > 0 && this.ties.slice(-3).some((end) => beadOf(end) >= beads)) this.ties.length -= 3
     this.nextJog = undefined
     if (this.joinedUpTo > passes) {
       this.joins.clear()

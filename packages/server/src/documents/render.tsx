@@ -1,7 +1,9 @@
 import { fileURLToPath } from 'node:url'
 import {
+  Circle,
   View as Box,
   Document,
+  Ellipse,
   Font,
   G,
   Page,
@@ -12,7 +14,8 @@ import {
   Svg,
   Text,
 } from '@react-pdf/renderer'
-import type { View } from '@tessellum/core/drawing/view'
+import { ink as drawn, stateLook, wayColour } from '@tessellum/core/drawing/svg'
+import type { View, ViewShape } from '@tessellum/core/drawing/view'
 import { capital, list, sayPicked } from '@tessellum/core/writing/english'
 import type { MaterialRow, WrittenPattern } from '@tessellum/core/writing/written-pattern'
 
@@ -47,6 +50,7 @@ const styles = StyleSheet.create({
   title: { fontFamily: 'Fraunces', fontWeight: 600, fontSize: 25, lineHeight: 1.15, marginBottom: 4 },
   facts: { color: quiet },
   drawing: { width: 180, height: 180 },
+  stepDrawing: { width: 92, height: 92 },
   h2: { fontFamily: 'Fraunces', fontWeight: 600, fontSize: 14, marginTop: 14, marginBottom: 5 },
   row: {
     flexDirection: 'row',
@@ -77,7 +81,7 @@ const styles = StyleSheet.create({
 /** Sets a written pattern on paper. `colours` are those of the colourway by role, for the drawing. */
 export async function renderDocument(
   written: WrittenPattern,
-  view: View,
+  drawings: { readonly piece: View; readonly steps: Readonly<Record<number, View>> } | undefined,
   colours: Readonly<Record<string, string>>,
   paper: 'A4' | 'LETTER',
 ): Promise<Uint8Array> {
@@ -100,7 +104,7 @@ export async function renderDocument(
             <Text style={styles.h2}>Tools</Text>
             <Text>{capital(list(written.tools))}.</Text>
           </Box>
-          <Drawing view={view} colours={colours} />
+          {drawings && <Drawing view={drawings.piece} colours={colours} style={styles.drawing} />}
         </Box>
         <Text style={styles.h2}>Materials</Text>
         <Materials rows={written.materials} />
@@ -126,6 +130,9 @@ export async function renderDocument(
                   <Text>{step.kind === 'check' ? `Check: ${step.text}` : step.text}</Text>
                   {step.added !== '' && <Text style={styles.counts}>{sayPicked(step)}</Text>}
                 </Box>
+                {drawings?.steps[step.line] && (
+                  <Drawing view={drawings.steps[step.line] as View} colours={colours} style={styles.stepDrawing} />
+                )}
               </Box>
             ))}
           </Box>
@@ -180,28 +187,55 @@ function Materials({ rows }: { rows: readonly MaterialRow[] }) {
   )
 }
 
-function Drawing({ view, colours }: { view: View; colours: Readonly<Record<string, string>> }) {
+function Drawing({
+  view,
+  colours,
+  style,
+}: {
+  view: View
+  colours: Readonly<Record<string, string>>
+  style: { width: number; height: number }
+}) {
+  const { way } = view
   return (
-    <Svg viewBox={view.box.join(' ')} style={styles.drawing}>
-      {view.shapes.map((shape) =>
-        shape.type === 'stone' ? (
-          <Path key="stone" d={shape.path} fill={colours.stone ?? '#e7e2d6'} stroke={ink} strokeWidth={0.12} />
-        ) : (
-          <G key={shape.bead} transform={`translate(${shape.cx} ${shape.cy}) rotate(${shape.turn})`}>
-            <Rect
-              x={-shape.length / 2}
-              y={-shape.across / 2}
-              width={shape.length}
-              height={shape.across}
-              rx={shape.corner}
-              ry={shape.corner}
-              fill={colours[shape.role] || '#ffffff'}
-              stroke={ink}
-              strokeWidth={0.12}
-            />
-          </G>
-        ),
+    <Svg viewBox={view.box.join(' ')} style={style}>
+      {view.shapes.map((shape, i) => (
+        <Shape key={i} shape={shape} colours={colours} />
+      ))}
+      {way && <Path d={way.path} fill="none" stroke={wayColour} strokeWidth={0.2} />}
+      {way && (
+        <Circle cx={way.from[0]} cy={way.from[1]} r={0.45} fill="#ffffff" stroke={wayColour} strokeWidth={0.18} />
       )}
+      {way && <Circle cx={way.to[0]} cy={way.to[1]} r={0.45} fill={wayColour} />}
     </Svg>
+  )
+}
+
+function Shape({ shape, colours }: { shape: ViewShape; colours: Readonly<Record<string, string>> }) {
+  if (shape.type === 'stone')
+    return <Path d={shape.path} fill={colours.stone ?? '#e7e2d6'} stroke={drawn} strokeWidth={0.12} />
+  if (shape.type === 'wire') return <Path d={shape.path} fill="none" stroke="#9aa09c" strokeWidth={shape.width} />
+  if (shape.type === 'thread') return <Path d={shape.path} stroke="#6d6a60" strokeWidth={0.14} />
+  const { length, across, corner, mouth, state } = shape
+  const look = state ? stateLook[state] : undefined
+  return (
+    <G transform={`translate(${shape.cx} ${shape.cy}) rotate(${shape.turn})`}>
+      <Rect
+        x={-length / 2}
+        y={-across / 2}
+        width={length}
+        height={across}
+        rx={corner}
+        ry={corner}
+        fill={look?.fill ?? (colours[shape.role] || '#ffffff')}
+        stroke={drawn}
+        strokeWidth={look?.edge ?? 0.12}
+        {...(look?.dash ? { strokeDasharray: look.dash } : {})}
+      />
+      {mouth && state !== 'earlier' && (
+        <Ellipse cx={mouth.at} cy={0} rx={mouth.rx} ry={mouth.ry} fill={drawn} fillOpacity={0.7} />
+      )}
+      {state === 'passed' && <Path d={`M${-length * 0.32} 0H${length * 0.32}`} stroke={drawn} strokeWidth={0.18} />}
+    </G>
   )
 }

@@ -1,6 +1,8 @@
 import type { Item } from '@tessellum/contract/stock'
 import { sceneOf } from '@tessellum/core/drawing/scene'
+import { stepViews } from '@tessellum/core/drawing/step-views'
 import { viewOf } from '@tessellum/core/drawing/view'
+import { formedPattern } from '@tessellum/core/form/form-pattern'
 import { billOf } from '@tessellum/core/kit/bill'
 import { chosenIn } from '@tessellum/core/kit/choice'
 import { reckonPattern } from '@tessellum/core/report/reckon-pattern'
@@ -26,7 +28,7 @@ export function bill(kit: Kit): Tasks['bill']['output'] {
 }
 
 export async function document(input: Tasks['document']['input']): Promise<Uint8Array> {
-  const { bill, reckoned, chosen } = prepare(input)
+  const { bill, reckoned, form, chosen } = prepare(input)
   const byId = new Map(input.items.map((item) => [item.id, item]))
   const written = writePattern(reckoned.report, {
     version: input.version,
@@ -39,12 +41,14 @@ export async function document(input: Tasks['document']['input']): Promise<Uint8
   })
   // Brought in only when a document is wanted: it is many times the size of everything else here.
   const { renderDocument } = await import('../documents/render')
-  return renderDocument(written, viewOf(sceneOf(reckoned)), chosen.colours, input.paper)
+  const scene = form && sceneOf(reckoned, form)
+  const drawings = scene && { piece: viewOf(scene), steps: stepViews(scene, reckoned.report.statements) }
+  return renderDocument(written, drawings, chosen.colours, input.paper)
 }
 
-/** A pattern reckoned with the beads of its colourway, and its bill. */
+/** A pattern with the beads of its colourway, its form computed, and its bill: thread is measured on the form. */
 function prepare({ source, size, choices, items }: Kit) {
   const chosen = chosenIn(choices, size, items)
-  const reckoned = reckonPattern(source, { size, beads: chosen.beads })
-  return { bill: billOf(reckoned.report, chosen.kit), reckoned, chosen }
+  const { reckoned, form } = formedPattern(source, { size, beads: chosen.beads })
+  return { bill: billOf(reckoned.report, chosen.kit), reckoned, form, chosen }
 }

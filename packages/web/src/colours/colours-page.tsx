@@ -8,7 +8,7 @@ import { Link, useParams } from 'react-router'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
-import { nominalColours } from '../patterns/nominal-colours'
+import { roleColours } from '@tessellum/core/drawing/role-colours'
 import { Piece } from '../patterns/piece'
 import { useChosen } from '../patterns/use-chosen'
 import { useReckoned } from '../patterns/use-reckoned'
@@ -102,7 +102,7 @@ function Card({ pattern, colourway, size, onEdit }: CardProps) {
   const { now } = useReckoned(pattern.source, choices)
   if (!now) return <Loading what="Drawing" />
   const { report } = now
-  const colours = { ...nominalColours(report.beads.map((bead) => bead.role)), ...chosen.colours }
+  const colours = { ...roleColours(report.beads.map((bead) => bead.role)), ...chosen.colours }
   const counts = new Map([...report.beads, ...report.stones].map((each) => [each.role, each.total]))
   return (
     <article className="sheet" aria-label={colourway.name}>

@@ -15,7 +15,7 @@ import { read } from '../shop/queries'
 import { Faults } from './faults'
 import { KeepVersion } from './keep-version'
 import { Ledger, type LedgerHandle } from './ledger'
-import { nominalColours } from './nominal-colours'
+import { roleColours } from '@tessellum/core/drawing/role-colours'
 import { Piece } from './piece'
 import { Tray } from './tray'
 import { useChosen } from './use-chosen'
@@ -78,7 +78,7 @@ function Design({ pattern }: { pattern: Pattern }) {
   const atLine = statements.findIndex((statement) => statement.line === line)
   const current = statements[atLine]
   const beadColours = useMemo(
-    () => ({ ...nominalColours((report?.beads ?? []).map((bead) => bead.role)), ...chosen.colours }),
+    () => ({ ...roleColours((report?.beads ?? []).map((bead) => bead.role)), ...chosen.colours }),
     [report, chosen],
   )
 

@@ -9,7 +9,7 @@ import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { ask } from '../shop/api'
 import { read } from '../shop/queries'
-import { nominalColours } from './nominal-colours'
+import { roleColours } from '@tessellum/core/drawing/role-colours'
 import { Piece } from './piece'
 import { useChosen } from './use-chosen'
 import { useReckoned } from './use-reckoned'
@@ -84,7 +84,7 @@ function Card({ pattern }: { pattern: PatternSummary }) {
   const { now } = useReckoned(pattern.source, noChoices)
   const chosen = useChosen(colourways?.[0], now?.report.size ?? '', items)
   const report = now?.report
-  const colours = { ...nominalColours((report?.beads ?? []).map((bead) => bead.role)), ...chosen.colours }
+  const colours = { ...roleColours((report?.beads ?? []).map((bead) => bead.role)), ...chosen.colours }
   const beads = (report?.beads ?? []).reduce((sum, bead) => sum + bead.total, 0)
   return (
     <Link className="pattern-card sheet" to={`/patterns/${pattern.id}`}>

@@ -5,7 +5,7 @@ import type { Report } from '@tessellum/core/report/report'
 import { usualThreadSettings } from '@tessellum/core/thread/settings'
 import { sayQuantity } from '../stock/quantity'
 import { Swatch } from '../stock/swatch'
-import { nominalColours } from './nominal-colours'
+import { roleColours } from '@tessellum/core/drawing/role-colours'
 
 interface TrayProps {
   readonly report: Report
@@ -20,7 +20,7 @@ interface TrayProps {
 export function Tray({ report, old, items, kit, hasColourway }: TrayProps) {
   const bill = billOf(report, kit)
   const lineOf = (role: string) => bill.lines.find((line) => line.roles.includes(role))
-  const plain = nominalColours(report.beads.map((bead) => bead.role))
+  const plain = roleColours(report.beads.map((bead) => bead.role))
   const used = [...report.beads.filter((bead) => bead.total > 0), ...report.stones.filter((stone) => stone.total > 0)]
   const pieces = report.pair ? 'the pair' : report.makes === 1 ? 'one piece' : `${report.makes} pieces`
   return (

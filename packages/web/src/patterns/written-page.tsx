@@ -13,7 +13,7 @@ import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { read } from '../shop/queries'
-import { nominalColours } from './nominal-colours'
+import { roleColours } from '@tessellum/core/drawing/role-colours'
 import { Piece } from './piece'
 import { useChosen } from './use-chosen'
 import { useReckoned } from './use-reckoned'
@@ -60,7 +60,7 @@ function Written({ pattern }: { pattern: Pattern }) {
     settings: usualThreadSettings,
     bill,
   })
-  const colours = { ...nominalColours(report.beads.map((bead) => bead.role)), ...chosen.colours }
+  const colours = { ...roleColours(report.beads.map((bead) => bead.role)), ...chosen.colours }
   const pdf = new URLSearchParams({
     size: report.size,
     paper,

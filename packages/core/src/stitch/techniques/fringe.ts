@@ -4,6 +4,7 @@ import { LineFault, type Span } from '../../notation/fault'
 import { readTarget, type TargetWords } from '../../notation/target-words'
 import { runsOf } from '../action'
 import type { Bench } from '../bench'
+import { strung } from '../course'
 import { beadOf, type Hole } from '../hole'
 import { readMark } from '../mark'
 import { find } from '../target'
@@ -99,16 +100,13 @@ function hang(
   const { work } = bench
   const { beads, end } = strand
   bench.makeRoom(beads.length + end.length, beads.length, span)
-  const base = beadOf(bench.needle('fringe', span))
-  const { turn, row } = work.seat(base)
   // Without end beads the last of the strand turns the thread.
   const turning = end.length > 0 ? 0 : 1
   if (beads.length - turning < keep)
     throw new LineFault(span, `A strand of ${beads.length} cannot keep ${keep} out of the way back.`, 'Keep fewer.')
-  const pick = (letter: string, i: number) =>
-    work.pick(bench.beadRole(letter, span), 'ring', bench.statement, { turn, row: row - 2 * (i + 1) })
+  const pick = (letter: string) => work.pick(bench.beadRole(letter, span), 'ring', bench.statement, strung)
   const down = beads.map(pick)
-  const tip = end.map((letter, i) => pick(letter, beads.length + i))
+  const tip = end.map(pick)
   const up = down.slice(keep, down.length - turning).reverse()
   for (const [i, h] of up.entries()) work.pass(h ^ 1, i === 0 ? 'fringe turn' : 'ring', bench.statement)
   return [...down, ...tip]

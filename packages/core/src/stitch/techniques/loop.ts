@@ -2,6 +2,7 @@ import { asRun, type BeadList, readBeadList, rolesIn } from '../../notation/bead
 import { type Expression, readExpression, reckonCount } from '../../notation/expression'
 import { LineFault } from '../../notation/fault'
 import { runsOf } from '../action'
+import { strung } from '../course'
 import { beadOf } from '../hole'
 import { readMark } from '../mark'
 import type { Technique } from '../technique'
@@ -48,11 +49,7 @@ export const loopTechnique: Technique<LoopWords> = {
     const begun = work.passes
     const left = Array.from({ length: beads }, (_, i) => work.holeAt(begun - beads + i))
     const holes = run.map((letter, i) =>
-      work.pick(bench.beadRole(letter, list.span), i === 0 ? 'right angle' : 'ring', bench.statement, {
-        turn: (i + 1) / (run.length + 1),
-        row: run.length,
-        base: beadOf(from),
-      }),
+      work.pick(bench.beadRole(letter, list.span), i === 0 ? 'right angle' : 'ring', bench.statement, strung),
     )
     if (back) for (const h of left.reverse()) work.pass(h ^ 1, 'right angle', bench.statement)
     else for (const [i, h] of left.entries()) work.pass(h, i === 0 ? 'right angle' : 'ring', bench.statement)

@@ -1,7 +1,6 @@
 import { asMoves, type BeadList, pickedRoles, readBeadList, rolesIn } from '../../notation/bead-list'
 import { runsOf } from '../action'
 import { doMoves } from '../do-moves'
-import { beadOf } from '../hole'
 import { readMark } from '../mark'
 import type { Technique } from '../technique'
 
@@ -16,12 +15,8 @@ export const pickTechnique: Technique<{ list: BeadList; name: string | undefined
     const moves = asMoves(list, bench)
     bench.makeRoom(moves.length, moves.length, span)
     const { needle } = work
-    const seat = needle === undefined ? { turn: 0, row: 0, base: -1 } : work.seat(beadOf(needle))
     const from = work.passes
-    const group = doMoves(moves, bench, needle === undefined ? 'ring' : 'netting', (k, of) => ({
-      turn: seat.turn + (0.02 * (k + 1)) / (of + 1),
-      row: seat.row + 2,
-    }))
+    const group = doMoves(moves, bench, needle === undefined ? 'ring' : 'netting')
     bench.mark(name ?? 'new', group.holes)
     bench.trail = { what: 'run', from, to: work.passes }
     bench.along = 0

@@ -22,7 +22,7 @@ export const placeTechnique: Technique<{ role: string; at: Span }> = {
         `Declare it: stone S round 14 mm, and place S.`,
       )
     }
-    bench.rail('place', span)
+    const rail = bench.rail('place', span)
     if (bench.ring) {
       const { lengthMm, acrossMm, beads } = bench.ring
       const { ease, verdict } = easeOf(lengthMm, girth(stone.outline), acrossMm)
@@ -39,6 +39,7 @@ export const placeTechnique: Technique<{ role: string; at: Span }> = {
     if (bench.placed.has(role))
       bench.remark('warning', at, `${role} has been placed already.`, 'Declare another stone if there are two.')
     bench.placed.add(role)
+    bench.work.cores.set(bench.work.firstOf(rail.course), role)
     bench.used.add(role)
     return { type: 'place', role }
   },

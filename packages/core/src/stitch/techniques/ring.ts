@@ -24,7 +24,8 @@ export const ringTechnique: Technique<RingWords> = {
   work({ list, knot, name }, bench, span) {
     const { work } = bench
     const from = work.passes
-    const { run, holes } = string(list, bench, 3)
+    const strung = string(list, bench, 'ring', 3)
+    const { run, holes } = strung
     const closed = work.passes
     const usual = bench.settings.closing
     const closing = knot && usual !== 'knot' ? 'knot and pass again' : usual
@@ -33,7 +34,7 @@ export const ringTechnique: Technique<RingWords> = {
       bench.makeRoom(0, holes.length, span)
       for (const h of holes) work.pass(h, 'ring', bench.statement)
     }
-    bench.standOn(freshRail(holes, true))
+    bench.standOn(freshRail(strung, true))
     const mean = (of: (role: number) => number) =>
       holes.reduce((sum, h) => sum + of(work.role(beadOf(h))), 0) / holes.length
     bench.ring = { beads: run.length, lengthMm: mean(bench.lengthOf) * run.length, acrossMm: mean(bench.acrossOf) }

@@ -9,7 +9,7 @@ import type { Bench } from '../bench'
 import { doMoves } from '../do-moves'
 import { beadOf, type Hole } from '../hole'
 import { readMark } from '../mark'
-import type { Group, Rail } from '../rail'
+import { type Group, holesOf, type Rail } from '../rail'
 import type { Technique } from '../technique'
 
 export interface RoundWords {
@@ -61,8 +61,10 @@ export const roundTechnique: Technique<RoundWords> = {
 
     const peyote = into.type === 'gaps'
     const jog = peyote ? 'peyote' : 'netting'
-    const row = peyote && rail.fresh ? rail.row + 1.5 * rail.side : rail.row + (peyote ? 1 : 2) * rail.side
-    if (peyote && rail.fresh && rail.closed) settleRing(anchors, skipped, rail, bench)
+    if (peyote && rail.fresh) settleFirstRow(anchors, rail, bench)
+    const below = work.seat(beadOf((anchors[0] as Hole[])[0] as Hole)).course
+    const course = below < 0 ? -1 : work.courses.length
+    const begun = work.passes
     const groups: Group[] = []
     let before = rail.closed ? lastTurn(anchors[n - 1] as Hole[], bench) : work.seat(beadOf(work.needle as Hole)).turn
     let firstDone = -1
@@ -72,12 +74,25 @@ export const roundTechnique: Technique<RoundWords> = {
       const next = work.seat(beadOf(anchor[0] as Hole)).turn
       if (stitch.moves.length > 0) {
         const gap = rail.closed ? forward(before, next) : next - before
-        const group = doMoves(stitch.moves, bench, jog, (k, of) => ({ turn: before + (gap * (k + 1)) / (of + 1), row }))
+        // The first bead of flat work stands on the bead that the row before ended with.
+        const along = (k: number, of: number) => (rail.closed || i > 0 ? (k + 1) / (of + 1) : k / of)
+        const group = doMoves(
+          stitch.moves,
+          bench,
+          jog,
+          course < 0
+            ? undefined
+            : (k, of) => ({ course, turn: before + gap * along(k, of), lift: peyote ? 1 : archAt(k, of) }),
+        )
         if (group.holes.length > 0) groups.push(group)
         if (firstDone < 0 && group.holes.length > 0) firstDone = work.passes
       }
       passGroup(anchor, jog, bench)
       before = lastTurn(anchor, bench)
+    }
+    if (course >= 0) {
+      const kind = peyote ? 'gaps' : 'arcs'
+      work.begin({ kind, on: below, side: rail.side, stitches: n, from: begun, to: work.passes })
     }
     const first = groups[0] as Group
     const steps = stepsUp && rail.closed
@@ -98,7 +113,7 @@ export const roundTechnique: Technique<RoundWords> = {
     bench.edges[bench.edge] = {
       ...rail,
       fresh: false,
-      row,
+      course,
       perRingBead: groups.length / rail.ringCount,
       groups: steps ? [...groups.slice(1), first] : groups,
     }
@@ -106,7 +121,6 @@ export const roundTechnique: Technique<RoundWords> = {
       bench.edges.back = {
         ...rail,
         fresh: false,
-        row: rail.row - 0.5 * rail.side,
         side: -rail.side as 1 | -1,
         perRingBead: skipped.length / rail.ringCount,
         groups: skipped,
@@ -151,14 +165,16 @@ const forward = (from: number, to: number) => {
   return gap <= 0 ? gap + 1 : gap
 }
 
-/** On a fresh ring the groups skipped and the groups passed come to lie half a bead to either side of it. */
-function settleRing(anchors: readonly (readonly Hole[])[], skipped: readonly Group[], rail: Rail, bench: Bench): void {
-  const settle = (holes: readonly Hole[], offset: number) => {
-    for (const h of holes)
-      bench.work.reseat(beadOf(h), { ...bench.work.seat(beadOf(h)), row: rail.row + offset * rail.side })
+/** How high a bead stands in an arc of so many: the middle ones are at the top. */
+const archAt = (k: number, of: number) => Math.sin((Math.PI * (k + 1)) / (of + 1))
+
+/** On a first row the beads passed and the beads left come to lie half a bead to either side of it. */
+function settleFirstRow(anchors: readonly (readonly Hole[])[], rail: Rail, bench: Bench): void {
+  const passed = new Set(anchors.flat().map(beadOf))
+  for (const h of holesOf(rail)) {
+    const bead = beadOf(h)
+    bench.work.reseat(bead, { ...bench.work.seat(bead), lift: (passed.has(bead) ? 0.5 : -0.5) * rail.side })
   }
-  for (const anchor of anchors) settle(anchor, 0.5)
-  for (const group of skipped) settle(group.holes, -0.5)
 }
 
 /** The anchors, with those that a stitch "over 2" takes together left out but for its last; checks that the list goes round. */

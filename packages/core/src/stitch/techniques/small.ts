@@ -3,7 +3,6 @@ import { LineFault, type Span } from '../../notation/fault'
 import { nearest } from '../../notation/nearest'
 import { readTarget, type TargetWords } from '../../notation/target-words'
 import type { CautionAbout } from '../action'
-import { beadOf, type Hole } from '../hole'
 import { plainGroup } from '../rail'
 import { find } from '../target'
 import type { Technique } from '../technique'
@@ -26,7 +25,7 @@ export const railTechnique: Technique<{ name: string; target: TargetWords }> = {
       fresh: false,
       ringCount: holes.length,
       perRingBead: 1,
-      row: bench.work.seat(beadOf(holes[0] as Hole)).row,
+      course: -1,
       side: 1,
     })
     return { type: 'rail', name, beads: holes.length }

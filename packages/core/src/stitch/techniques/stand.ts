@@ -1,10 +1,11 @@
 import { type Expression, readExpression, reckonCount, reckonLength } from '../../notation/expression'
 import { LineFault, type Span } from '../../notation/fault'
 import { fitStand } from '../../sizing/stand'
+import { entryOf, exitOf, type Hole } from '../hole'
 import { readMark } from '../mark'
 import { plainGroup } from '../rail'
 import type { Technique } from '../technique'
-import { standing } from '../work'
+import type { Work } from '../work'
 
 interface StandWords {
   readonly role: string
@@ -52,17 +53,19 @@ export const standTechnique: Technique<StandWords> = {
     bench.makeRoom(count, count + 2, span)
     bench.threadUp(span)
     const from = work.passes
-    const level = before ? before.rows : 0
+    const course = work.begin({ kind: 'standing', on: before?.course, radiusMm: radius })
+    if (core !== 'row' && 'stone' in core) work.cores.set(course, core.stone)
     const holes = Array.from({ length: count }, (_, i) => {
-      const h = work.pick(role, 'ring', bench.statement, { turn: (i + 0.5) / count, row: level, base: standing })
-      work.pass(h ^ 1, 'brick', bench.statement)
+      const h = work.pick(role, 'brick', bench.statement, { course, turn: (i + 0.5) / count, lift: 0 })
+      work.pass(h ^ 1, 'ring', bench.statement)
       return h
     })
     // The last is drawn to the first: down through it and up again.
     const first = holes[0] as number
-    work.pass(first, 'ring', bench.statement)
-    work.pass(first ^ 1, 'brick', bench.statement)
-    bench.standing = { radiusMm: fit.outerRadiusMm, holes, rows: level + 1 }
+    work.pass(first, 'brick', bench.statement)
+    work.pass(first ^ 1, 'ring', bench.statement)
+    if (before) for (const [i, h] of holes.entries()) standOn(h, (i + 0.5) / count, before.holes, work)
+    bench.standing = { radiusMm: fit.outerRadiusMm, holes, course }
     bench.edges = {
       front: {
         closed: true,
@@ -70,7 +73,7 @@ export const standTechnique: Technique<StandWords> = {
         fresh: false,
         ringCount: count,
         perRingBead: 1,
-        row: level,
+        course,
         side: 1,
       },
     }
@@ -100,4 +103,11 @@ export const standTechnique: Technique<StandWords> = {
       return outline.diameter / 2
     }
   },
+}
+
+/** Its foot is held under the thread between the two beads of the row beneath that it comes to stand between. */
+function standOn(h: Hole, turn: number, row: readonly Hole[], work: Work): void {
+  const left = (Math.round(turn * row.length) - 1 + row.length) % row.length
+  const right = (left + 1) % row.length
+  work.ties.push(entryOf(h), exitOf(row[left] as Hole), exitOf(row[right] as Hole))
 }

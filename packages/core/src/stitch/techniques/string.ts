@@ -10,8 +10,9 @@ export const stringTechnique: Technique<{ list: BeadList; name: string | undefin
   read: (cursor) => ({ list: readBeadList(cursor, 'string'), name: readMark(cursor) }),
   work({ list, name }, bench) {
     const from = bench.work.passes
-    const { run, holes } = string(list, bench)
-    bench.standOn(freshRail(holes, false))
+    const strung = string(list, bench, 'row')
+    const { run, holes } = strung
+    bench.standOn(freshRail(strung, false))
     bench.mark(name ?? 'new', holes)
     bench.trail = { what: 'run', from, to: bench.work.passes }
     return { type: 'string', beads: runsOf(run), name }

@@ -3,7 +3,8 @@ import { type Expression, readExpression, reckonCount } from '../../notation/exp
 import { LineFault } from '../../notation/fault'
 import { readTarget, type TargetWords } from '../../notation/target-words'
 import { runsOf } from '../action'
-import { beadOf, type Hole } from '../hole'
+import { strung } from '../course'
+import type { Hole } from '../hole'
 import { readMark } from '../mark'
 import { find } from '../target'
 import type { Technique } from '../technique'
@@ -38,17 +39,13 @@ export const weaveTechnique: Technique<{ units: Expression; list: BeadList; name
     const roles = run.map((letter) => bench.beadRole(letter, list.span))
     const holes: Hole[] = []
     const begun = work.passes
-    const seat = (unit: number, k: number) => ({
-      turn: (unit + 0.5) / units,
-      row: k === 0 ? 0.5 : k === run.length - 1 ? -0.5 : 0,
-    })
     for (let unit = 0; unit < units; unit++) {
       let shared = work.needle
       if (shared === undefined) {
-        shared = work.pick(roles[Math.ceil(run.length / 2) - 1] as number, 'ring', bench.statement, seat(unit, 1))
+        shared = work.pick(roles[Math.ceil(run.length / 2) - 1] as number, 'ring', bench.statement, strung)
         holes.push(shared)
       }
-      const picked = roles.map((role, k) => work.pick(role, 'right angle', bench.statement, seat(unit, k)))
+      const picked = roles.map((role) => work.pick(role, 'right angle', bench.statement, strung))
       work.pass(shared, 'right angle', bench.statement)
       for (const h of picked.slice(0, Math.ceil(run.length / 2))) work.pass(h, 'right angle', bench.statement)
       holes.push(...picked)
@@ -77,10 +74,8 @@ export const joinTechnique: Technique<{ target: TargetWords; list: BeadList | un
     const [to] = find(target, bench)
     bench.makeRoom(run.length, 2, span)
     const half = Math.ceil(run.length / 2)
-    const { turn, row } = work.seat(beadOf(from))
     const begun = work.passes
-    const pick = (letter: string) =>
-      work.pick(bench.beadRole(letter, span), 'right angle', bench.statement, { turn: turn + 0.01, row })
+    const pick = (letter: string) => work.pick(bench.beadRole(letter, span), 'right angle', bench.statement, strung)
     const first = run.slice(0, half).map(pick)
     work.pass(bench.facing(to as Hole), 'right angle', bench.statement)
     const second = run.slice(half).map(pick)

@@ -1,0 +1,56 @@
+import { sayMm } from '@tessellum/core/form/form-report'
+import type { FormedPattern } from '@tessellum/core/form/form-pattern'
+import { readArguments } from './arguments'
+import { choicesFrom, formFile, orFaults, patternOptions } from './pattern'
+
+/** `form FILE`: what is read off the computed form. */
+export function form(args: string[]): string {
+  const { values, positionals } = readArguments(args, patternOptions)
+  const formed = formFile(positionals[0], choicesFrom(values))
+  const { report } = formed.reckoned
+  return orFaults(report, values.json ? `${JSON.stringify(asJson(formed), null, 2)}\n` : asText(formed))
+}
+
+/** Figures by line, as scripts rely on them. */
+function asJson({ reckoned: { report }, unformed }: FormedPattern) {
+  const line = (statement: number) => report.statements[statement]?.line
+  const { form } = report
+  return {
+    pattern: report.pattern,
+    size: report.size,
+    settled: form?.progress.settled ?? false,
+    ...(unformed ? { why: unformed.why } : {}),
+    ...(form && {
+      iterations: form.progress.iterations,
+      widthMm: form.widthMm,
+      heightMm: form.heightMm,
+      depthMm: form.depthMm,
+      openings: form.openings.map(({ statement, acrossMm }) => ({ line: line(statement), acrossMm })),
+      pitches: form.pitches.map(({ statement, ...rest }) => ({ line: line(statement), ...rest })),
+      lie: form.lie,
+      held: form.held,
+      strain: form.strain.map(({ statement, ...rest }) => ({ line: line(statement), ...rest })),
+      findings: form.findings,
+    }),
+    thread: report.thread,
+  }
+}
+
+function asText({ reckoned: { report }, unformed }: FormedPattern): string {
+  const { form } = report
+  const lines = [
+    `${report.pattern}${report.size ? `, ${report.size}` : ''}`,
+    ...(unformed ? [unformed.why] : []),
+    ...(form
+      ? [
+          `${sayMm(form.widthMm)} wide, ${sayMm(form.heightMm)} high, ${sayMm(form.depthMm)} deep; settled in ${form.progress.iterations} steps.`,
+          ...form.openings.map(
+            ({ statement, acrossMm }) => `Opening of line ${report.statements[statement]?.line}: ${sayMm(acrossMm)} across.`,
+          ),
+          ...form.findings.map(({ line, text }) => (line === undefined ? text : `Line ${line}: ${text}`)),
+        ]
+      : []),
+    `Thread: ${sayMm(report.thread.pathMm)} along the beads.`,
+  ]
+  return `${lines.join('\n')}\n`
+}

@@ -1,0 +1,106 @@
+/** What a designer reads off a form: whether the stone is held, how the work lies, and which line is too short. */
+import type { Report, StatementReport } from '../report/report'
+import type { Action } from '../stitch/action'
+import { type Finding, sayMm } from './form-report'
+import type { Measures, Strain } from './measure'
+
+/** Less is missing than anybody would see. */
+const leastSaidMm = 0.75
+const leastGapMm = 0.6
+
+export function findingsOf(measures: Omit<Measures, 'laid'>, report: Pick<Report, 'statements' | 'beads'>): Finding[] {
+  const { progress, held, strain, lie, pitches } = measures
+  const line = (statement: number) => report.statements[statement]?.line
+  return [
+    ...(progress.settled
+      ? []
+      : [
+          {
+            line: undefined,
+            tone: 'trouble' as const,
+            text: `The form has not come to rest after ${progress.iterations} steps: its figures are not relied on, the plain estimates stand.`,
+          },
+        ]),
+    ...held.flatMap((each) => heldFindings(each, report)),
+    ...lieFindings(lie, held.length > 0, report),
+    ...pitches.map(({ statement, pitchMm, repeats }) => ({
+      line: line(statement),
+      tone: 'plain' as const,
+      text: `One repeat is ${pitchMm.toFixed(2)} mm long (of ${repeats}).`,
+    })),
+    ...strain.flatMap((each) => {
+      const statement = report.statements[each.statement]
+      const text = statement && strainWords(each, statement, report)
+      return text ? [{ line: statement.line, tone: 'trouble' as const, text }] : []
+    }),
+  ]
+}
+
+function heldFindings(
+  { stone, frontMm, backMm }: Measures['held'][number],
+  { statements }: Pick<Report, 'statements'>,
+): Finding[] {
+  const place = statements.find(({ action }) => action.type === 'place' && action.role === stone)
+  const faces = [
+    { face: 'in front', mm: frontMm, edge: 'front' },
+    { face: 'behind', mm: backMm, edge: 'back' },
+  ] as const
+  const told = faces.map(({ face, mm }) =>
+    mm === undefined ? `has no edge ${face}` : mm >= 0.05 ? `is held by ${sayMm(mm)} ${face}` : `is loose by ${sayMm(Math.max(0, -mm))} ${face}`,
+  )
+  const loose = faces.filter(({ mm }) => mm === undefined || mm < 0.05)
+  const advice = loose.map(({ face, edge }) => {
+    const last = statements.filter(({ action }) => action.type === 'round' && action.edge === edge).at(-1)?.action
+    const bead = last?.type === 'round' ? last.cycle.flatMap(({ beads }) => beads)[0]?.role : undefined
+    return `one more round${bead ? ` of ${bead}` : ''} ${face}`
+  })
+  return [
+    {
+      line: place?.line,
+      tone: loose.length > 0 ? 'trouble' : 'good',
+      text: `The stone ${stone} ${told.join(', ')}${advice.length > 0 ? `: ${advice.join(' and ')}` : ''}.`,
+    },
+  ]
+}
+
+function lieFindings(lie: Measures['lie'], cored: boolean, { beads }: Pick<Report, 'beads'>): Finding[] {
+  if (cored) return []
+  const widest = beads.filter(({ each }) => each > 0).reduce((most, { bead }) => Math.max(most, bead.acrossMm), 0)
+  const say = (tone: Finding['tone'], text: string) => [{ line: undefined, tone, text }]
+  if (lie.ruffles >= 4)
+    return say('trouble', `The edge ruffles: it goes up and down ${lie.ruffles / 2} times. Fewer or smaller beads in the last round let it lie flat.`)
+  if (lie.awayMm < 0.35 * widest) return say('good', 'It lies flat.')
+  if (Math.abs(lie.cupMm) > widest)
+    return say('plain', `The edge comes ${sayMm(Math.abs(lie.cupMm))} to the ${lie.cupMm > 0 ? 'front' : 'back'} of the first ring: it is a cup or a tube.`)
+  return []
+}
+
+function strainWords(strain: Strain, statement: StatementReport, report: Pick<Report, 'beads'>): string | undefined {
+  const { what, places, worstMm, missingMm } = strain
+  const name = nameOf(statement.action) ?? `"${statement.text}"`
+  if (what === 'pressed')
+    return `${name}: beads are pressed by ${sayMm(worstMm)} in ${places} place${places === 1 ? '' : 's'}; there is one too many, or it is too large.`
+  if (missingMm < leastSaidMm) return undefined
+  const mean = missingMm / places
+  if (places > 4)
+    return `${name}: thread shows, ${sayMm(mean)} at each of ${places} places. It is stretched over what lies beneath: one more row, or something smaller there, would ease it.`
+  const lengths = Object.keys(statement.added).flatMap((role) => report.beads.find((bead) => bead.role === role)?.bead.lengthMm ?? [])
+  const bead = lengths.length > 0 ? Math.min(...lengths) : 1.5
+  const short = missingMm / bead
+  return short < 0.75 || worstMm < leastGapMm
+    ? undefined
+    : `${name} pulls in by about ${short < 1.5 ? 'one bead' : `${Math.round(short)} beads`} (${places} gap${places === 1 ? '' : 's'} of up to ${sayMm(worstMm)}).`
+}
+
+const nameOf = (action: Action): string | undefined => {
+  switch (action.type) {
+    case 'round':
+      return `${action.closed ? `${action.edge === 'front' ? 'Front' : 'Back'} round` : 'Row'} ${action.round}`
+    case 'ring':
+      return `The ring of ${action.beads}`
+    case 'loop':
+      return `The ${action.name ?? 'loop'}`
+    default:
+      return undefined
+  }
+}

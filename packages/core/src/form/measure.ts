@@ -1,0 +1,343 @@
+/** What used to need a stitched sample, read off the piece: sizes, pitch, how flat it lies, whether a stone is held, where it is strained. */
+import type { Mm } from '../measure/units'
+import type { Reckoned } from '../report/reckon-pattern'
+import type { Work } from '../stitch/work'
+import { beadOf, entryOf, exitOf } from '../stitch/hole'
+import { jogLength } from '../thread/jog'
+import type { Form } from './form'
+import { type Piece, pointAt, slackMm } from './piece'
+import { planeOf } from './plane'
+import type { Progress } from './settle'
+import type { Shape } from './shape'
+import { radiiOf, radiusToward } from './solid'
+import { dot, minus, size, type Vector } from './vector'
+
+export interface Measures {
+  readonly progress: Progress
+  readonly widthMm: Mm
+  readonly heightMm: Mm
+  readonly depthMm: Mm
+  /** The free way through each edge of a ring: of a round opening of the same size, across. */
+  readonly openings: readonly { readonly statement: number; readonly acrossMm: Mm }[]
+  /** From one repeat to the next, in the middle of each run of them. */
+  readonly pitches: readonly { readonly statement: number; readonly repeats: number; readonly pitchMm: Mm }[]
+  readonly lie: {
+    /** The greatest distance of a bead's middle from the plane that fits them best. */
+    readonly awayMm: Mm
+    /** How far the outer edge lies to the front (or, below nought, behind) of the first row. */
+    readonly cupMm: Mm
+    /** How often the outer edge goes from one side of its own plane to the other. */
+    readonly ruffles: number
+  }
+  /** By how much the edge on each face is smaller than the stone, all round: below nought it is loose. */
+  readonly held: readonly { readonly stone: string; readonly frontMm: Mm | undefined; readonly backMm: Mm | undefined }[]
+  readonly strain: readonly Strain[]
+  /** Of each pass: its bead and the gap before it; by stitch where the shape says nothing of the gap. */
+  readonly laid: Float64Array
+}
+
+export interface Strain {
+  readonly statement: number
+  /** Thread that does not reach, and beads that are pressed into each other. */
+  readonly what: 'thread' | 'pressed'
+  /** In how many places, of how many. */
+  readonly places: number
+  readonly of: number
+  readonly worstMm: Mm
+  /** What is missing in all. */
+  readonly missingMm: Mm
+}
+
+/** Beyond what the stitch leaves between two beads. */
+const openMm: Mm = 0.4
+const pressedShare = 0.1
+
+export function measure(reckoned: Reckoned, form: Form): Measures {
+  const { piece, settling } = form
+  const [widthMm, heightMm, depthMm] = extents(piece)
+  return {
+    progress: settling.progress,
+    widthMm,
+    heightMm,
+    depthMm,
+    openings: openingsOf(piece),
+    pitches: pitchesOf(reckoned, piece),
+    lie: lieOf(piece),
+    held: heldBy(reckoned, form),
+    strain: [...strainOfThread(piece), ...strainOfBeads(form)].sort((a, b) => a.statement - b.statement),
+    laid: threadLaid(piece),
+  }
+}
+
+const shapeOfBead = ({ shapes, shapeOf }: Piece, bead: number) => shapes[shapeOf[bead] as number] as Shape
+
+export function centreOf({ at, rodOf }: Pick<Piece, 'at' | 'rodOf'>, bead: number): Vector {
+  const [from, to] = [2 * (rodOf[bead] as number), 2 * (rodOf[bead + 1] as number)]
+  let [x, y, z] = [0, 0, 0]
+  for (let p = from; p < to; p++) {
+    x += at[3 * p] as number
+    y += at[3 * p + 1] as number
+    z += at[3 * p + 2] as number
+  }
+  const points = to - from
+  return [x / points, y / points, z / points]
+}
+
+function axisOf({ at, rodOf, lengths }: Piece, bead: number): Vector {
+  const rod = rodOf[bead] as number
+  const p = 6 * rod
+  const length = lengths[rod] as number
+  return [
+    ((at[p + 3] as number) - (at[p] as number)) / length,
+    ((at[p + 4] as number) - (at[p + 1] as number)) / length,
+    ((at[p + 5] as number) - (at[p + 2] as number)) / length,
+  ]
+}
+
+/** How far a bead reaches in a direction, its widest point in that direction counted. */
+function support(piece: Piece, bead: number, cosine: number): Mm {
+  const { bead: record, twin } = shapeOfBead(piece, bead)
+  const dual = record.contact / Math.max(record.contact - 1, 0.01)
+  const across = twin ? Math.max(record.acrossMm, twin.wideMm) : record.acrossMm
+  const sine = Math.sqrt(Math.max(0, 1 - cosine * cosine))
+  return ((Math.abs(cosine) * record.lengthMm * 0.5) ** dual + (sine * across * 0.5) ** dual) ** (1 / dual)
+}
+
+function extents(piece: Piece): Vector {
+  const low = [Infinity, Infinity, Infinity]
+  const high = [-Infinity, -Infinity, -Infinity]
+  for (let bead = 0; bead < piece.work.beads; bead++) {
+    const centre = centreOf(piece, bead)
+    const axis = axisOf(piece, bead)
+    for (const k of [0, 1, 2] as const) {
+      const reach = support(piece, bead, axis[k])
+      low[k] = Math.min(low[k] as number, centre[k] - reach)
+      high[k] = Math.max(high[k] as number, centre[k] + reach)
+    }
+  }
+  for (const solid of piece.solids) {
+    for (const k of [0, 1] as const) {
+      const at = k === 0 ? solid.x : solid.y
+      low[k] = Math.min(low[k] as number, at - solid.wideMm / 2)
+      high[k] = Math.max(high[k] as number, at + solid.wideMm / 2)
+    }
+    low[2] = Math.min(low[2] as number, solid.z - solid.backMm)
+    high[2] = Math.max(high[2] as number, solid.z + solid.frontMm)
+  }
+  if (piece.work.beads === 0) return [0, 0, 0]
+  return [0, 1, 2].map((k) => (high[k] as number) - (low[k] as number)) as unknown as Vector
+}
+
+/** Beads of each row, in the order in which they were picked up. */
+function rowsOf(work: Work): number[][] {
+  const rows: number[][] = work.courses.map(() => [])
+  for (let bead = 0; bead < work.beads; bead++) {
+    const { course } = work.seat(bead)
+    if (course >= 0) (rows[course] as number[]).push(bead)
+  }
+  return rows
+}
+
+const meanOf = (piece: Piece, beads: readonly number[]): Vector => {
+  const sum = [0, 0, 0]
+  for (const bead of beads) for (const [k, v] of centreOf(piece, bead).entries()) sum[k] = (sum[k] as number) + v
+  return sum.map((each) => each / Math.max(1, beads.length)) as unknown as Vector
+}
+
+/** Rows that nothing was stitched on. */
+function edgesOf(work: Work): number[] {
+  const under = new Set<number>()
+  for (const course of work.courses) if ('on' in course && course.on !== undefined) under.add(course.on)
+  return work.courses.flatMap((course, index) => (course.kind !== 'row' && !under.has(index) ? [index] : []))
+}
+
+function openingsOf(piece: Piece): Measures['openings'] {
+  const { work } = piece
+  const rows = rowsOf(work)
+  return edgesOf(work).flatMap((index) => {
+    const row = rows[index] ?? []
+    const kind = work.courses[work.firstOf(index)]?.kind
+    if (kind !== 'ring' || row.length < 3) return []
+    const middle = meanOf(piece, row)
+    const free = row.map((bead) => {
+      const away = minus(centreOf(piece, bead), middle)
+      const distance = size(away)
+      return distance - support(piece, bead, dot(axisOf(piece, bead), away) / Math.max(distance, 1e-9))
+    })
+    const acrossMm = 2 * Math.max(0, free.reduce((sum, each) => sum + each, 0) / free.length)
+    return [{ statement: work.statementOfBead(row[0] as number), acrossMm }]
+  })
+}
+
+/** Repeats that add the same each time, and the units of a strip; ends are left out. */
+function pitchesOf({ report }: Reckoned, piece: Piece): Measures['pitches'] {
+  const { work } = piece
+  return report.statements.flatMap(({ action, line }, statement) => {
+    if (action.type === 'weave') {
+      const beads = addedBy(work, (of) => of === statement)
+      const each = action.beads.reduce((sum, run) => sum + run.count, 0)
+      return pitchOf(piece, statement, beads.slice(beads.length - action.units * each), action.units)
+    }
+    if (action.type !== 'repeat' || action.places) return []
+    const inside = (of: number) => {
+      const at = report.statements[of]?.line ?? 0
+      return at > line && at <= action.lastLine
+    }
+    // A run that grows from turn to turn has no pitch.
+    if (report.statements.some(({ turns }, of) => inside(of) && turns.length > 0)) return []
+    return pitchOf(piece, statement, addedBy(work, inside), action.times)
+  })
+}
+
+const addedBy = (work: Work, wanted: (statement: number) => boolean): number[] => {
+  const beads: number[] = []
+  for (let bead = 0; bead < work.beads; bead++) if (wanted(work.statementOfBead(bead))) beads.push(bead)
+  return beads
+}
+
+function pitchOf(piece: Piece, statement: number, beads: readonly number[], repeats: number): Measures['pitches'] {
+  if (repeats < 4 || beads.length === 0 || beads.length % repeats !== 0) return []
+  const each = beads.length / repeats
+  const places = Array.from({ length: repeats }, (_, i) => meanOf(piece, beads.slice(i * each, (i + 1) * each)))
+  // Some repeats are taken together, so that a spiral's own turn is not taken for its pitch.
+  const together = repeats >= 12 ? 6 : 1
+  const smooth = Array.from({ length: repeats - together + 1 }, (_, i) => middleOf(places.slice(i, i + together)))
+  const skip = smooth.length >= 6 ? Math.floor(smooth.length / 4) : 1
+  const middle = smooth.slice(skip, smooth.length - skip)
+  if (middle.length < 2) return []
+  let along = 0
+  for (let i = 1; i < middle.length; i++) along += size(minus(middle[i] as Vector, middle[i - 1] as Vector))
+  return [{ statement, repeats, pitchMm: along / (middle.length - 1) }]
+}
+
+const middleOf = (points: readonly Vector[]): Vector =>
+  [0, 1, 2].map((k) => points.reduce((sum, point) => sum + (point[k] as number), 0) / points.length) as unknown as Vector
+
+function lieOf(piece: Piece): Measures['lie'] {
+  const { work } = piece
+  const all = Array.from({ length: work.beads }, (_, bead) => centreOf(piece, bead))
+  const plane = planeOf(all)
+  const awayMm = all.reduce((most, each) => Math.max(most, Math.abs(dot(minus(each, plane.middle), plane.normal))), 0)
+  const rows = rowsOf(work)
+  const closed = edgesOf(work).filter((index) => work.courses[work.firstOf(index)]?.kind === 'ring')
+  const widest = closed
+    .map((index) => ({ index, row: rows[index] ?? [] }))
+    .filter(({ row }) => row.length >= 6)
+    .map(({ index, row }) => {
+      const middle = meanOf(piece, row)
+      return { index, row, radius: row.reduce((sum, bead) => sum + size(minus(centreOf(piece, bead), middle)), 0) / row.length }
+    })
+    .sort((a, b) => b.radius - a.radius || b.index - a.index)[0]
+  if (!widest) return { awayMm, cupMm: 0, ruffles: 0 }
+  const first = rows[work.firstOf(widest.index)] ?? []
+  const base = planeOf(first.map((bead) => centreOf(piece, bead)))
+  const facing = base.normal[2] < 0 ? -1 : 1
+  const cupMm = widest.index === work.firstOf(widest.index) ? 0 : facing * dot(minus(meanOf(piece, widest.row), base.middle), base.normal)
+  const inOrder = [...widest.row].sort((a, b) => work.seat(a).turn - work.seat(b).turn)
+  const places = inOrder.map((bead) => centreOf(piece, bead))
+  const rim = planeOf(places)
+  const least = 0.25 * shapeOfBead(piece, inOrder[0] as number).bead.acrossMm
+  let ruffles = 0
+  let side = 0
+  for (const place of [...places, ...places.slice(0, 1)]) {
+    const off = dot(minus(place, rim.middle), rim.normal)
+    if (Math.abs(off) < least) continue
+    if (side !== 0 && Math.sign(off) !== side) ruffles++
+    side = Math.sign(off)
+  }
+  return { awayMm, cupMm, ruffles }
+}
+
+/** The edges in front and behind against the stone's widest line: what is smaller cannot pass it. */
+function heldBy({ roles }: Reckoned, { piece, middles }: Form): Measures['held'] {
+  const { work } = piece
+  const rows = rowsOf(work)
+  const edges = edgesOf(work)
+  return [...work.cores].flatMap(([root, letter]) => {
+    const role = roles.get(letter)
+    const middle = middles.get(root)
+    if (role?.type !== 'stone' || !middle || work.courses[root]?.kind !== 'ring') return []
+    const radii = radiiOf(role.stone)
+    const margins = edges
+      .filter((index) => work.firstOf(index) === root)
+      .flatMap((index) => {
+        const row = rows[index] ?? []
+        if (row.length < 3) return []
+        const over = row.map((bead) => {
+          const [x, y] = minus(centreOf(piece, bead), middle)
+          const r = Math.hypot(x, y)
+          const [ax, ay] = axisOf(piece, bead)
+          return radiusToward(radii, x, y) - (r - support(piece, bead, (ax * x + ay * y) / Math.max(r, 1e-9)))
+        })
+        return [{ z: meanOf(piece, row)[2] - middle[2], over: over.reduce((sum, each) => sum + each, 0) / over.length }]
+      })
+      .sort((a, b) => a.z - b.z)
+    const front = margins.filter(({ z }) => z > 0).at(-1)
+    const back = margins.filter(({ z }) => z <= 0)[0]
+    return [{ stone: letter, frontMm: front?.over, backMm: back?.over }]
+  })
+}
+
+const gapOf = ({ at }: Piece, a: number, b: number): Mm =>
+  Math.hypot(
+    (at[3 * b] as number) - (at[3 * a] as number),
+    (at[3 * b + 1] as number) - (at[3 * a + 1] as number),
+    (at[3 * b + 2] as number) - (at[3 * a + 2] as number),
+  )
+
+type Tally = { places: number; worstMm: Mm; missingMm: Mm; of: number }
+
+function strainOfThread(piece: Piece): Strain[] {
+  const { threads, natural, laidBy, within } = piece
+  const found = new Map<number, Tally>()
+  for (let t = 0; t < laidBy.length; t++) {
+    if (within[t]) continue
+    const gap = gapOf(piece, threads[2 * t] as number, threads[2 * t + 1] as number)
+    note(found, laidBy[t] as number, gap - (natural[t] as number) - slackMm, openMm)
+  }
+  return strained(found, 'thread')
+}
+
+function strainOfBeads({ piece, settling }: Form): Strain[] {
+  const found = new Map<number, Tally>()
+  for (const { a, b, overMm } of settling.pressed()) {
+    const least = Math.min(shapeOfBead(piece, a).bead.acrossMm, shapeOfBead(piece, b).bead.acrossMm)
+    note(found, piece.work.statementOfBead(Math.max(a, b)), overMm, pressedShare * least)
+  }
+  return strained(found, 'pressed')
+}
+
+function note(found: Map<number, Tally>, statement: number, over: Mm, allowed: Mm): void {
+  const known = found.get(statement) ?? { places: 0, worstMm: 0, missingMm: 0, of: 0 }
+  found.set(statement, known)
+  known.of++
+  if (over <= allowed) return
+  known.places++
+  known.worstMm = Math.max(known.worstMm, over)
+  known.missingMm += over
+}
+
+const strained = (found: ReadonlyMap<number, Tally>, what: Strain['what']): Strain[] =>
+  [...found].filter(([, { places }]) => places > 0).map(([statement, tally]) => ({ statement, what, ...tally }))
+
+/** What goes round an end or under a bridge is taken by stitch; every other gap is measured. */
+function threadLaid(piece: Piece): Float64Array {
+  const { work } = piece
+  const laid = new Float64Array(work.passes)
+  const begins = new Set(work.threads)
+  for (let pass = 0; pass < work.passes; pass++) {
+    const h = work.holeAt(pass)
+    const { lengthMm, acrossMm } = shapeOfBead(piece, beadOf(h)).bead
+    laid[pass] = lengthMm
+    if (begins.has(pass)) continue
+    const before = work.holeAt(pass - 1)
+    const jog = work.jogAt(pass)
+    const byStitch = jog === 'brick' || jog === 'fringe turn'
+    laid[pass] =
+      lengthMm +
+      (byStitch
+        ? jogLength(jog, shapeOfBead(piece, beadOf(before)).bead.acrossMm, acrossMm)
+        : gapOf(piece, pointAt(piece, exitOf(before)), pointAt(piece, entryOf(h))))
+  }
+  return laid
+}

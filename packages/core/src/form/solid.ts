@@ -1,0 +1,131 @@
+/** Stones and rings that beads lie against: solids that push out. */
+import type { Stone } from '../catalogue/stone'
+import type { Mm } from '../measure/units'
+import { outlineOf } from '../sizing/outline'
+
+export interface Solid {
+  readonly x: Mm
+  readonly y: Mm
+  readonly z: Mm
+  /** Nothing of it lies farther than this from its middle. */
+  readonly reachMm: Mm
+  readonly wideMm: Mm
+  readonly frontMm: Mm
+  readonly backMm: Mm
+  /**
+   * How far outside a point lies (negative inside), with the way out in `normal`. Coordinates from the solid's middle. Near the
+   * surface it is the distance to first order, which is where it is used.
+   */
+  distance(x: Mm, y: Mm, z: Mm, normal: Float64Array): Mm
+}
+
+/** How a stone rises from its widest line: the share of its height on either side, and the exponent of its curve. */
+const profiles = {
+  flat: { front: { share: 0.5, power: 5 }, back: { share: 0.5, power: 5 } },
+  domed: { front: { share: 0.75, power: 2 }, back: { share: 0.25, power: 5 } },
+  pointed: { front: { share: 0.4, power: 3 }, back: { share: 0.6, power: 1.4 } },
+  bead: { front: { share: 0.5, power: 2 }, back: { share: 0.5, power: 2 } },
+} as const
+
+export const stoneFaces = (stone: Stone): { readonly front: Mm; readonly back: Mm } => ({
+  front: stone.heightMm * profiles[stone.profile].front.share,
+  back: stone.heightMm * profiles[stone.profile].back.share,
+})
+
+/** How much of its outline a stone keeps at a height above (or below) its widest line; 0 beyond its faces. */
+export function stoneShareAt(stone: Stone, height: Mm): number {
+  const faces = stoneFaces(stone)
+  const { power } = profiles[stone.profile][height >= 0 ? 'front' : 'back']
+  const up = Math.min(1, Math.abs(height) / (height >= 0 ? faces.front : faces.back))
+  return (1 - up ** power) ** (1 / power)
+}
+
+const directions = 1440
+
+/** Radius of a stone's outline by direction, counted anticlockwise from the right; 1,440 steps. */
+export function radiiOf(stone: Stone): Float64Array {
+  const outline = outlineOf(stone.outline)
+  const radii = new Float64Array(directions)
+  const seen = new Float64Array(directions)
+  for (let i = 0; i < directions * 8; i++) {
+    const { x, y } = outline(i / (directions * 8))
+    const at = Math.round(((Math.atan2(y, x) + 2 * Math.PI) / (2 * Math.PI)) * directions) % directions
+    radii[at] = (radii[at] as number) + Math.hypot(x, y)
+    seen[at] = (seen[at] as number) + 1
+  }
+  let last = 0
+  for (let i = 0; i < directions; i++)
+    if (seen[i]) last = radii[i] = (radii[i] as number) / (seen[i] as number)
+    else radii[i] = last
+  return radii
+}
+
+export const radiusToward = (radii: Float64Array, x: number, y: number): Mm => {
+  const at = ((Math.atan2(y, x) + 2 * Math.PI) / (2 * Math.PI)) * directions
+  const low = Math.floor(at) % directions
+  const share = at - Math.floor(at)
+  return (radii[low] as number) * (1 - share) + (radii[(low + 1) % directions] as number) * share
+}
+
+/** A stone that lies with its widest line at its middle's height. */
+export function stoneSolid(stone: Stone, x: Mm, y: Mm, z: Mm): Solid {
+  const radii = radiiOf(stone)
+  const profile = profiles[stone.profile]
+  const faces = stoneFaces(stone)
+  const step = (2 * Math.PI) / directions
+  const reachMm = Math.max(radii.reduce((most, each) => Math.max(most, each), 0), stone.heightMm)
+  return {
+    x,
+    y,
+    z,
+    reachMm,
+    wideMm: 2 * radii.reduce((most, each) => Math.max(most, each), 0),
+    frontMm: faces.front,
+    backMm: faces.back,
+    distance(px, py, pz, normal) {
+      const r = Math.max(Math.hypot(px, py), 1e-9)
+      const radius = radiusToward(radii, px, py)
+      const at = Math.round(((Math.atan2(py, px) + 2 * Math.PI) / (2 * Math.PI)) * directions) % directions
+      const slope =
+        ((radii[(at + 1) % directions] as number) - (radii[(at + directions - 1) % directions] as number)) / (2 * step)
+      const { power } = pz >= 0 ? profile.front : profile.back
+      const half = pz >= 0 ? faces.front : faces.back
+      const g = Math.max(r / radius, 1e-6)
+      const h = Math.abs(pz) / half
+      const f = (g ** power + h ** power) ** (1 / power)
+      const [cos, sin] = [px / r, py / r]
+      const lateral = f ** (1 - power) * g ** (power - 1)
+      const nx = lateral * (cos / radius + (slope * sin) / radius ** 2)
+      const ny = lateral * (sin / radius - (slope * cos) / radius ** 2)
+      const nz = (f ** (1 - power) * h ** (power - 1) * Math.sign(pz)) / half
+      const steep = Math.hypot(nx, ny, nz)
+      normal[0] = nx / steep
+      normal[1] = ny / steep
+      normal[2] = nz / steep
+      return (f - 1) / steep
+    },
+  }
+}
+
+/** A wire ring of this outer radius, flat in the piece's plane. */
+export function ringSolid(outerMm: Mm, wireMm: Mm, x: Mm, y: Mm, z: Mm): Solid {
+  const wire = wireMm / 2
+  const radius = outerMm - wire
+  return {
+    x,
+    y,
+    z,
+    reachMm: outerMm,
+    wideMm: 2 * outerMm,
+    frontMm: wire,
+    backMm: wire,
+    distance(px, py, pz, normal) {
+      const r = Math.max(Math.hypot(px, py), 1e-9)
+      const away = Math.max(Math.hypot(r - radius, pz), 1e-9)
+      normal[0] = ((r - radius) / away) * (px / r)
+      normal[1] = ((r - radius) / away) * (py / r)
+      normal[2] = pz / away
+      return away - wire
+    },
+  }
+}

@@ -1,0 +1,33 @@
+import type { Mm } from '../measure/units'
+import type { Bench } from '../stitch/bench'
+import { beadOf } from '../stitch/hole'
+
+/**
+ * What one repeat adds to a length, by plain rules, from what it has just done: a round in the gaps half a bead's width, arcs half
+ * their run, a right-angle unit `L + 0.3 d` of the bead it steps on by; anything else what it has strung.
+ *
+ * @param beads,courses how many there were before it
+ */
+export function plainPitch(bench: Bench, beads: number, courses: number): Mm {
+  const { work } = bench
+  let pitch = 0
+  for (const course of work.courses.slice(courses)) {
+    if (course.kind !== 'gaps' && course.kind !== 'arcs') continue
+    let [across, length, added] = [0, 0, 0]
+    for (let pass = course.from; pass < course.to; pass++) {
+      // What lies outside the row, as a spiral's run does, makes it no longer.
+      if (!work.isNew(pass) || work.seat(beadOf(work.holeAt(pass))).course < 0) continue
+      const role = work.role(beadOf(work.holeAt(pass)))
+      across += bench.acrossOf(role)
+      length += bench.lengthOf(role)
+      added++
+    }
+    if (added > 0) pitch += course.kind === 'gaps' ? across / added / 2 : length / course.stitches / 2
+  }
+  if (pitch > 0) return pitch
+  const roles = Array.from({ length: work.beads - beads }, (_, i) => work.role(beads + i))
+  const first = roles[0]
+  if (first === undefined) return 1
+  if (roles.length === 3) return bench.lengthOf(first) + 0.3 * bench.acrossOf(first)
+  return roles.reduce((sum, role) => sum + bench.lengthOf(role), 0)
+}

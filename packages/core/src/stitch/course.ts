@@ -1,0 +1,33 @@
+/**
+ * Courses: the rows that a piece is built of, as its statements tell them. They say nothing of counts or thread; they are where the
+ * computed shape begins from (form/), so that a ring starts as a ring and a round above the row it was stitched on.
+ */
+import type { Mm } from '../measure/units'
+
+export type Course =
+  /** The first row: strung and closed, or left open. */
+  | { readonly kind: 'ring' }
+  | { readonly kind: 'row' }
+  /** A round or row stitched on another: in its gaps, or in arcs from bead to bead. Passes from..to of the work, without the step up. */
+  | {
+      readonly kind: 'gaps' | 'arcs'
+      readonly on: number
+      readonly side: 1 | -1
+      readonly stitches: number
+      readonly from: number
+      readonly to: number
+    }
+  /** Beads on end, round a core of this radius or on the row before. */
+  | { readonly kind: 'standing'; readonly on: number | undefined; readonly radiusMm: Mm }
+
+/** Where a bead begins: in a course, a share of the way along it, and how far it is lifted from the row beneath to its own. */
+export interface Seat {
+  /** `strung` for a bead that is placed between what the thread comes from and goes to: of a loop, a strand, a unit. */
+  readonly course: number
+  /** 0 to 1. */
+  readonly turn: number
+  /** 0 on the row beneath, 1 at the row's own height; in a first row -0.5 to 0.5, half a bead down or up. */
+  readonly lift: number
+}
+
+export const strung: Seat = { course: -1, turn: 0, lift: 0 }
