@@ -23,9 +23,7 @@ export function draw(args: string[]): string {
   if (!form) throw new InputFault(unformed?.why ?? 'There is nothing to draw.')
   const statement = line === undefined ? undefined : report.statements.findIndex((each) => each.line === line)
   if (statement === -1)
-    throw new Misuse(
-      `Line ${line} does nothing; these do: ${report.statements.map((each) => each.line).join(', ')}.`,
-    )
+    throw new Misuse(`Line ${line} does nothing; these do: ${report.statements.map((each) => each.line).join(', ')}.`)
   const view = viewOf(sceneOf(reckoned, form), { face, ...(statement === undefined ? {} : { statement }) })
   const where = line === undefined ? `from the ${face}` : `line ${line}, from the ${face}`
   const svg = svgOf(view, {

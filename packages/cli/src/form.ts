@@ -1,5 +1,5 @@
-import { sayMm } from '@tessellum/core/form/form-report'
 import type { FormedPattern } from '@tessellum/core/form/form-pattern'
+import { sayMm } from '@tessellum/core/form/form-report'
 import { readArguments } from './arguments'
 import { choicesFrom, formFile, orFaults, patternOptions } from './pattern'
 
@@ -45,7 +45,8 @@ function asText({ reckoned: { report }, unformed }: FormedPattern): string {
       ? [
           `${sayMm(form.widthMm)} wide, ${sayMm(form.heightMm)} high, ${sayMm(form.depthMm)} deep; settled in ${form.progress.iterations} steps.`,
           ...form.openings.map(
-            ({ statement, acrossMm }) => `Opening of line ${report.statements[statement]?.line}: ${sayMm(acrossMm)} across.`,
+            ({ statement, acrossMm }) =>
+              `Opening of line ${report.statements[statement]?.line}: ${sayMm(acrossMm)} across.`,
           ),
           ...form.findings.map(({ line, text }) => (line === undefined ? text : `Line ${line}: ${text}`)),
         ]

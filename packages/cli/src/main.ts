@@ -12,7 +12,15 @@ import { report } from './report'
 import { InputFault, Misuse } from './trouble'
 import { write } from './write'
 
-const commands: Readonly<Record<string, (args: string[]) => string>> = { report, form, draw, fit, reconcile, format, write }
+const commands: Readonly<Record<string, (args: string[]) => string>> = {
+  report,
+  form,
+  draw,
+  fit,
+  reconcile,
+  format,
+  write,
+}
 
 const usage = `tessellum report FILE [--size NAME] [--option NAME=on|off] [--bead A="cylinder 11/0 L=1.35 d=1.65"] [--json]
 tessellum form FILE [--size NAME] [--json]

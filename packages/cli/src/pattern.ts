@@ -35,7 +35,8 @@ export function choicesFrom(values: Values): Choices {
 export const reckonFile = (file: string | undefined, choices: Choices): Report =>
   reckonPattern(readText(file), choices).report
 
-export const formFile = (file: string | undefined, choices: Choices): FormedPattern => formedPattern(readText(file), choices)
+export const formFile = (file: string | undefined, choices: Choices): FormedPattern =>
+  formedPattern(readText(file), choices)
 
 /** Gives the output, or throws it with the faults when the pattern has any. */
 export function orFaults(report: Report, output: string): string {

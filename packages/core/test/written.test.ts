@@ -7,7 +7,7 @@ import { usualThreadSettings } from '../src/thread/settings'
 import { toHtml } from '../src/writing/html'
 import { toMarkdown } from '../src/writing/markdown'
 import { writePattern } from '../src/writing/write-pattern'
-import { allDemos, demo, demoNames, head, reckon } from './support'
+import { allDemos, demo, head, reckon } from './support'
 
 const edition = { version: 1, colourway: undefined, settings: usualThreadSettings, bill: [] }
 const written = (source: string, more = {}) => writePattern(reckon(source), { ...edition, ...more })
@@ -82,13 +82,18 @@ describe.each(allDemos)('%s', (name) => {
   )
 })
 
-test.each(['windlass-pendant', 'heron-earrings', 'sluicegate-pendant'])('%s hangs by its loop: nothing is drawn above it', (name) => {
-  const { reckoned, form } = formedPattern(demo(name))
-  const { poses } = sceneOf(reckoned, form as Form)
-  const height = (bead: number) => poses[9 * bead + 1] as number
-  const top = Array.from({ length: reckoned.work.beads }, (_, bead) => bead).reduce((a, b) => (height(b) > height(a) ? b : a))
-  expect(reckoned.work.seat(top).course).toBe(-1)
-})
+test.each(['windlass-pendant', 'heron-earrings', 'sluicegate-pendant'])(
+  '%s hangs by its loop: nothing is drawn above it',
+  (name) => {
+    const { reckoned, form } = formedPattern(demo(name))
+    const { poses } = sceneOf(reckoned, form as Form)
+    const height = (bead: number) => poses[9 * bead + 1] as number
+    const top = Array.from({ length: reckoned.work.beads }, (_, bead) => bead).reduce((a, b) =>
+      height(b) > height(a) ? b : a,
+    )
+    expect(reckoned.work.seat(top).course).toBe(-1)
+  },
+)
 
 test('a repeat is told once, with how many steps it holds and how often; turns that differ are told one by one', () => {
   const page = written(`${head}ring 6A\nrepeat 3\nround B\nround C\nend`)

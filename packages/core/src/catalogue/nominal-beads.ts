@@ -4,7 +4,15 @@
  */
 import { type Bead, normalSize } from './bead'
 
-type Row = readonly [size: string, length: number, across: number, bore: number, mg: number, wide?: number, gap?: number]
+type Row = readonly [
+  size: string,
+  length: number,
+  across: number,
+  bore: number,
+  mg: number,
+  wide?: number,
+  gap?: number,
+]
 
 /** Pressed or drawn glass of about 2.5 g/cm3: the mass of a pearl of diameter `d`, less its bore. */
 const pearlMass = (d: number, bore: number) =>

@@ -158,10 +158,11 @@ const pathOf = (points: readonly Point[]) => `M${points.map(([x, y]) => `${fixed
 function extent(bead: SceneBead, along: number, wide: number, thick: number): number {
   const dual = bead.contact / (bead.contact - 1)
   return (
-    (Math.abs(along) * bead.lengthMm * 0.5) ** dual +
-    (Math.abs(wide) * bead.wideMm * 0.5) ** dual +
-    (Math.abs(thick) * bead.acrossMm * 0.5) ** dual
-  ) ** (1 / dual)
+    ((Math.abs(along) * bead.lengthMm * 0.5) ** dual +
+      (Math.abs(wide) * bead.wideMm * 0.5) ** dual +
+      (Math.abs(thick) * bead.acrossMm * 0.5) ** dual) **
+    (1 / dual)
+  )
 }
 
 function beadSeen(scene: Scene, bead: SceneBead, i: number, see: Sight, state: BeadState | undefined): ViewBead {
@@ -207,7 +208,13 @@ function beadSeen(scene: Scene, bead: SceneBead, i: number, see: Sight, state: B
 }
 
 /** From a sharp-edged cube (6) through a cylinder (4) to a round bead (2.5 and below); end on, every turned bead is round. */
-function cornerOf({ contact, wideMm, acrossMm }: SceneBead, length: number, across: number, tilt: number, wide: number): number {
+function cornerOf(
+  { contact, wideMm, acrossMm }: SceneBead,
+  length: number,
+  across: number,
+  tilt: number,
+  wide: number,
+): number {
   const most = Math.min(length, across) / 2
   const share = contact <= 2.5 ? 1 : contact >= 6 ? 0.2 : 0.45
   const turned = wideMm === acrossMm ? tilt ** 2 : wide * 0

@@ -1,6 +1,6 @@
 /** Which beads may touch: contact centres near each other, found on a uniform grid and kept until something has moved too far. */
 import type { Mm } from '../measure/units'
-import { type Piece } from './piece'
+import type { Piece } from './piece'
 import type { Shape } from './shape'
 
 /** Contact centres of all beads. */
@@ -86,7 +86,10 @@ export class Pairs {
       const dx = (at[i] as number) - (foundAt[i] as number)
       const dy = (at[i + 1] as number) - (foundAt[i + 1] as number)
       const dz = (at[i + 2] as number) - (foundAt[i + 2] as number)
-      if (!(dx * dx + dy * dy + dz * dz <= most)) return this.find(at)
+      if (!(dx * dx + dy * dy + dz * dz <= most)) {
+        this.find(at)
+        return
+      }
     }
   }
 
@@ -134,7 +137,8 @@ export class Pairs {
         }
       }
     }
-    for (const i of this.large) for (let j = 0; j < count; j++) if (j !== i && !(isLarge[j] && j < i)) this.consider(i, j, at)
+    for (const i of this.large)
+      for (let j = 0; j < count; j++) if (j !== i && !(isLarge[j] && j < i)) this.consider(i, j, at)
   }
 
   private consider(i: number, j: number, at: Float64Array): void {

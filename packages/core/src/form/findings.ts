@@ -46,7 +46,11 @@ function heldFindings(
     { face: 'behind', mm: backMm, edge: 'back' },
   ] as const
   const told = faces.map(({ face, mm }) =>
-    mm === undefined ? `has no edge ${face}` : mm >= 0.05 ? `is held by ${sayMm(mm)} ${face}` : `is loose by ${sayMm(Math.max(0, -mm))} ${face}`,
+    mm === undefined
+      ? `has no edge ${face}`
+      : mm >= 0.05
+        ? `is held by ${sayMm(mm)} ${face}`
+        : `is loose by ${sayMm(Math.max(0, -mm))} ${face}`,
   )
   const loose = faces.filter(({ mm }) => mm === undefined || mm < 0.05)
   const advice = loose.map(({ face, edge }) => {
@@ -68,10 +72,16 @@ function lieFindings(lie: Measures['lie'], cored: boolean, { beads }: Pick<Repor
   const widest = beads.filter(({ each }) => each > 0).reduce((most, { bead }) => Math.max(most, bead.acrossMm), 0)
   const say = (tone: Finding['tone'], text: string) => [{ line: undefined, tone, text }]
   if (lie.ruffles >= 4)
-    return say('trouble', `The edge ruffles: it goes up and down ${lie.ruffles / 2} times. Fewer or smaller beads in the last round let it lie flat.`)
+    return say(
+      'trouble',
+      `The edge ruffles: it goes up and down ${lie.ruffles / 2} times. Fewer or smaller beads in the last round let it lie flat.`,
+    )
   if (lie.awayMm < 0.35 * widest) return say('good', 'It lies flat.')
   if (Math.abs(lie.cupMm) > widest)
-    return say('plain', `The edge comes ${sayMm(Math.abs(lie.cupMm))} to the ${lie.cupMm > 0 ? 'front' : 'back'} of the first ring: it is a cup or a tube.`)
+    return say(
+      'plain',
+      `The edge comes ${sayMm(Math.abs(lie.cupMm))} to the ${lie.cupMm > 0 ? 'front' : 'back'} of the first ring: it is a cup or a tube.`,
+    )
   return []
 }
 
@@ -84,7 +94,9 @@ function strainWords(strain: Strain, statement: StatementReport, report: Pick<Re
   const mean = missingMm / places
   if (places > 4)
     return `${name}: thread shows, ${sayMm(mean)} at each of ${places} places. It is stretched over what lies beneath: one more row, or something smaller there, would ease it.`
-  const lengths = Object.keys(statement.added).flatMap((role) => report.beads.find((bead) => bead.role === role)?.bead.lengthMm ?? [])
+  const lengths = Object.keys(statement.added).flatMap(
+    (role) => report.beads.find((bead) => bead.role === role)?.bead.lengthMm ?? [],
+  )
   const bead = lengths.length > 0 ? Math.min(...lengths) : 1.5
   const short = missingMm / bead
   return short < 0.75 || worstMm < leastGapMm

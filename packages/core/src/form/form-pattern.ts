@@ -35,13 +35,18 @@ export function* formPattern(
   for (let round = 1; ; round++) {
     const reckoned = reckonPattern(source, { ...choices, formed: { laid: undefined, pitches } })
     const { beads, passes } = reckoned.work
-    if (beads === 0) return { reckoned, form: undefined, unformed: { progress: undefined, why: 'Nothing has been picked up yet.' } }
+    if (beads === 0)
+      return { reckoned, form: undefined, unformed: { progress: undefined, why: 'Nothing has been picked up yet.' } }
     let form: Form
     try {
       form = beginForm(reckoned)
     } catch (error) {
       if (!(error instanceof NoShape)) throw error
-      return { reckoned, form: undefined, unformed: { progress: undefined, why: `${error.message} Mend it in the catalogue.` } }
+      return {
+        reckoned,
+        form: undefined,
+        unformed: { progress: undefined, why: `${error.message} Mend it in the catalogue.` },
+      }
     }
     if (beads > mostSettled) {
       const why = `${beads.toLocaleString('en-GB')} beads are more than the ${mostSettled.toLocaleString('en-GB')} that are settled: it is drawn as it was laid out, and the plain estimates stand.`

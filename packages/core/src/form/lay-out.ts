@@ -24,6 +24,8 @@ export function layOut(piece: Piece, stoneOf: (letter: string) => Stone | undefi
 const ease = 0.05
 const front: Vector = [0, 0, 1]
 
+const samePass = (a: Hole, b: Hole) => boreOf(a) === boreOf(b) && wayOf(a) === wayOf(b)
+
 class LayOut {
   private readonly work: Work
   private readonly placed: Uint8Array
@@ -113,7 +115,8 @@ class LayOut {
       const bead = beadOf(work.holeAt(pass))
       const { course } = work.seat(bead)
       if (course >= 0 && work.firstOf(course) === root) {
-        if (pass === from && !this.begins.has(pass)) bridge = { own: bead, other: beadOf(work.holeAt(pass - 1)), gapMm: 2 }
+        if (pass === from && !this.begins.has(pass))
+          bridge = { own: bead, other: beadOf(work.holeAt(pass - 1)), gapMm: 2 }
         own = bead
         gapMm = this.shape(bead).bead.acrossMm
       } else if (this.placed[bead]) {
@@ -161,51 +164,71 @@ class LayOut {
     const before = this.begins.has(from) ? undefined : work.holeAt(from - 1)
     const start = before === undefined ? this.fresh(run) : this.point(exitOf(before))
     const out = before === undefined ? ([1, 0, 0] as Vector) : this.outward(beadOf(before))
-    if (follows === undefined) return this.strand(run, start, out)
-    const own = places.get(beadOf(follows))
-    if (own === undefined) return this.between(run, before, start, follows)
-    const again = run[own] as Hole
-    if (boreOf(again) !== boreOf(follows) || wayOf(again) !== wayOf(follows)) return this.strand(run, start, out)
-    // A ring of its own, on a stem of the beads before it.
-    const stem = run.slice(0, own)
-    const ring = run.slice(own)
-    if (before === undefined && stem.length === 0) {
-      if (ring.length !== 4) return this.circle(ring, start)
-      const base = ring[0] as Hole
-      this.put(beadOf(base), start, [0, wayOf(base), 0], [0, 0, -1], boreOf(base))
-      return this.unit(base, ring.slice(1), [1, 0, 0])
-    }
-    this.strand(stem, start, out)
-    const foot = add(start, out, this.lengthOf(stem))
-    const round = this.roundOf(ring)
-    this.along(ring, bend(foot, foot, round, out), scaled(out, -1), round)
+    const own = follows === undefined ? undefined : places.get(beadOf(follows))
+    if (follows === undefined || (own !== undefined && !samePass(run[own] as Hole, follows)))
+      this.strand(run, start, out)
+    else if (own !== undefined) this.placeRing(run.slice(0, own), run.slice(own), before, start, out)
+    else if (before === undefined) this.leadIn(run, follows)
+    else this.between(run, before, start, follows)
   }
 
-  private between(run: readonly Hole[], before: Hole | undefined, start: Vector, follows: Hole): void {
+  /** A ring of its own, on a stem of the beads before it. */
+  private placeRing(
+    stem: readonly Hole[],
+    ring: readonly Hole[],
+    before: Hole | undefined,
+    start: Vector,
+    out: Vector,
+  ): void {
+    const [base, ...others] = ring as [Hole, ...Hole[]]
+    if (before !== undefined || stem.length > 0) {
+      this.strand(stem, start, out)
+      const foot = add(start, out, this.lengthOf(stem))
+      const round = this.roundOf(ring)
+      this.along(ring, bend(foot, foot, round, out), scaled(out, -1), round)
+    } else if (ring.length === 4) {
+      this.put(beadOf(base), start, [0, wayOf(base), 0], [0, 0, -1], boreOf(base))
+      this.unit(base, others, [1, 0, 0])
+    } else this.circle(ring, start)
+  }
+
+  /** Work that begins with beads before it comes to what is there already. */
+  private leadIn(run: readonly Hole[], follows: Hole): void {
     const target = this.point(entryOf(follows))
     const length = this.lengthOf(run)
-    if (before === undefined) {
-      const out = this.outward(beadOf(follows))
-      return this.along(run, bend(add(target, out, length), target, length, out), scaled(out, -1))
+    const out = this.outward(beadOf(follows))
+    this.along(run, bend(add(target, out, length), target, length, out), scaled(out, -1))
+  }
+
+  private between(run: readonly Hole[], before: Hole, start: Vector, follows: Hole): void {
+    const target = this.point(entryOf(follows))
+    const length = this.lengthOf(run)
+    if (beadOf(before) === beadOf(follows)) {
+      this.loop(run, before, follows)
+      return
     }
     const chord = size(minus(target, start))
-    if (beadOf(before) === beadOf(follows)) {
-      const out = this.outward(beadOf(before))
-      if (run.length === 3 && before === follows) return this.unit(before, run, out)
-      const base = wayOf(before) === wayOf(follows) ? this.shape(beadOf(before)).bead.lengthMm : 0
-      const round = Math.max(length, this.roundOf([...run, before]) - base)
-      return this.along(run, bend(start, target, round, out), scaled(out, -1), round)
-    }
     const flat = this.work.seat(beadOf(before)).course < 0 && this.work.seat(beadOf(follows)).course < 0
-    if (flat && chord > 3 * length && chord > 5) {
-      this.rollUp(target, start, length)
-      return this.between(run, before, this.point(exitOf(before)), follows)
-    }
-    const [a, b] = [this.outward(beadOf(before)), this.outward(beadOf(follows))]
-    const both = add(a, b)
+    const closes = flat && chord > 3 * length && chord > 5
+    if (closes) this.rollUp(target, start, length)
+    const from = closes ? this.point(exitOf(before)) : start
+    const both = add(this.outward(beadOf(before)), this.outward(beadOf(follows)))
     // Where the two ends look away from each other the run lies over the work.
     const out = size(both) < 0.6 ? front : unit(both, front)
-    this.along(run, bend(start, target, length, out), scaled(out, -1))
+    this.along(run, bend(from, this.point(entryOf(follows)), length, out), scaled(out, -1))
+  }
+
+  /** Out of a bead and again through it, or back down it. */
+  private loop(run: readonly Hole[], before: Hole, follows: Hole): void {
+    const out = this.outward(beadOf(before))
+    if (run.length === 3 && before === follows) {
+      this.unit(before, run, out)
+      return
+    }
+    const base = wayOf(before) === wayOf(follows) ? this.shape(beadOf(before)).bead.lengthMm : 0
+    const round = Math.max(this.lengthOf(run), this.roundOf([...run, before]) - base)
+    const curve = bend(this.point(exitOf(before)), this.point(entryOf(follows)), round, out)
+    this.along(run, curve, scaled(out, -1), round)
   }
 
   /** A strip joined to its own beginning closes into a band. */
@@ -254,7 +277,8 @@ class LayOut {
     const half = (this.acrossOf(base) + this.acrossOf(opposite)) / 4
     const middle = this.centre(beadOf(base))
     const second = scaled(out, -1)
-    const lay = (h: Hole, place: Vector, way: Vector) => this.put(beadOf(h), place, scaled(way, wayOf(h)), second, boreOf(h))
+    const lay = (h: Hole, place: Vector, way: Vector) =>
+      this.put(beadOf(h), place, scaled(way, wayOf(h)), second, boreOf(h))
     const side = (h: Hole) => this.shoulder(base, h, half)
     lay(first, add(add(middle, out, half), along, side(first)), out)
     lay(opposite, add(middle, out, 2 * half), scaled(along, -1))

@@ -1,8 +1,8 @@
 /** What used to need a stitched sample, read off the piece: sizes, pitch, how flat it lies, whether a stone is held, where it is strained. */
 import type { Mm } from '../measure/units'
 import type { Reckoned } from '../report/reckon-pattern'
-import type { Work } from '../stitch/work'
 import { beadOf, entryOf, exitOf } from '../stitch/hole'
+import type { Work } from '../stitch/work'
 import { jogLength } from '../thread/jog'
 import type { Form } from './form'
 import { type Piece, pointAt, slackMm } from './piece'
@@ -30,7 +30,11 @@ export interface Measures {
     readonly ruffles: number
   }
   /** By how much the edge on each face is smaller than the stone, all round: below nought it is loose. */
-  readonly held: readonly { readonly stone: string; readonly frontMm: Mm | undefined; readonly backMm: Mm | undefined }[]
+  readonly held: readonly {
+    readonly stone: string
+    readonly frontMm: Mm | undefined
+    readonly backMm: Mm | undefined
+  }[]
   readonly strain: readonly Strain[]
   /** Of each pass: its bead and the gap before it; by stitch where the shape says nothing of the gap. */
   readonly laid: Float64Array
@@ -211,7 +215,9 @@ function pitchOf(piece: Piece, statement: number, beads: readonly number[], repe
 }
 
 const middleOf = (points: readonly Vector[]): Vector =>
-  [0, 1, 2].map((k) => points.reduce((sum, point) => sum + (point[k] as number), 0) / points.length) as unknown as Vector
+  [0, 1, 2].map(
+    (k) => points.reduce((sum, point) => sum + (point[k] as number), 0) / points.length,
+  ) as unknown as Vector
 
 function lieOf(piece: Piece): Measures['lie'] {
   const { work } = piece
@@ -225,14 +231,21 @@ function lieOf(piece: Piece): Measures['lie'] {
     .filter(({ row }) => row.length >= 6)
     .map(({ index, row }) => {
       const middle = meanOf(piece, row)
-      return { index, row, radius: row.reduce((sum, bead) => sum + size(minus(centreOf(piece, bead), middle)), 0) / row.length }
+      return {
+        index,
+        row,
+        radius: row.reduce((sum, bead) => sum + size(minus(centreOf(piece, bead), middle)), 0) / row.length,
+      }
     })
     .sort((a, b) => b.radius - a.radius || b.index - a.index)[0]
   if (!widest) return { awayMm, cupMm: 0, ruffles: 0 }
   const first = rows[work.firstOf(widest.index)] ?? []
   const base = planeOf(first.map((bead) => centreOf(piece, bead)))
   const facing = base.normal[2] < 0 ? -1 : 1
-  const cupMm = widest.index === work.firstOf(widest.index) ? 0 : facing * dot(minus(meanOf(piece, widest.row), base.middle), base.normal)
+  const cupMm =
+    widest.index === work.firstOf(widest.index)
+      ? 0
+      : facing * dot(minus(meanOf(piece, widest.row), base.middle), base.normal)
   const inOrder = [...widest.row].sort((a, b) => work.seat(a).turn - work.seat(b).turn)
   const places = inOrder.map((bead) => centreOf(piece, bead))
   const rim = planeOf(places)

@@ -140,6 +140,7 @@ const corner = 0.5
 function threadsOf(work: Work, rodOf: Int32Array, recordOf: (bead: number) => Bead, threadMm: Mm) {
   const threadOf = new Int32Array(work.passes).fill(-1)
   const known = new Map<number, number>()
+  const points = 2 * (rodOf[work.beads] as number)
   const pairs: number[] = []
   const natural: number[] = []
   const laidBy: number[] = []
@@ -153,7 +154,7 @@ function threadsOf(work: Work, rodOf: Int32Array, recordOf: (bead: number) => Be
     const a = pointAt({ rodOf }, exitOf(before))
     const b = pointAt({ rodOf }, entryOf(next))
     if (a === b) continue
-    const key = a < b ? a * rodOf[work.beads]! * 2 + b : b * rodOf[work.beads]! * 2 + a
+    const key = Math.min(a, b) * points + Math.max(a, b)
     const share = Math.max(jogShare[work.jogAt(pass)], corner)
     const keeps = (share * (recordOf(beadOf(before)).acrossMm + recordOf(beadOf(next)).acrossMm)) / 2
     const found = known.get(key)

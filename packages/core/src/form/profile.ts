@@ -152,8 +152,7 @@ export function profileOf(
 
   function seatLevel(course: Course, index: number, lift: number): Level {
     const level = levels[index] as Level
-    if (course.kind === 'ring' || course.kind === 'row')
-      return { out: 0, height: (lift * meanAcross(index)) / 2 }
+    if (course.kind === 'ring' || course.kind === 'row') return { out: 0, height: (lift * meanAcross(index)) / 2 }
     if (course.kind === 'standing') return level
     const below = levels[course.on] as Level
     return {

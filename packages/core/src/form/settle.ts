@@ -111,7 +111,8 @@ export class Settling {
     const share = Math.min(1, this.iterations / closing)
     const pull = this.pull + (strongest - this.pull) * (1 - share) ** 2
     // What moved goes on moving a little: long waves die out in tens of iterations instead of thousands.
-    const keep = this.iterations < parting ? 0.4 : this.iterations < closing ? 0.85 : this.iterations < 2 * closing ? 0.5 : 0
+    const keep =
+      this.iterations < parting ? 0.4 : this.iterations < closing ? 0.85 : this.iterations < 2 * closing ? 0.5 : 0
     for (let i = 0; i < at.length; i += 3) {
       const [x, y, z] = [at[i] as number, at[i + 1] as number, at[i + 2] as number]
       const dx = x - (before[i] as number)
@@ -136,7 +137,8 @@ export class Settling {
     let most = 0
     // What still swings to and fro is held to the middle of its swing.
     const goes = this.iterations < 2 * closing ? 1 : 0.5
-    for (let i = 0; i < at.length; i++) at[i] = (before[i] as number) + ((at[i] as number) - (before[i] as number)) * goes
+    for (let i = 0; i < at.length; i++)
+      at[i] = (before[i] as number) + ((at[i] as number) - (before[i] as number)) * goes
     for (let i = 0; i < at.length; i += 3) {
       const dx = (at[i] as number) - (before[i] as number)
       const dy = (at[i + 1] as number) - (before[i + 1] as number)
@@ -322,7 +324,8 @@ export class Settling {
     if ((rodOf[b + 1] as number) - (rodOf[b] as number) === 2) {
       for (let k = 0; k < 3; k++)
         middle[3 * i + k] =
-          ((at[p + k] as number) + (at[p + 3 + k] as number) + (at[p + 6 + k] as number) + (at[p + 9 + k] as number)) / 4
+          ((at[p + k] as number) + (at[p + 3 + k] as number) + (at[p + 6 + k] as number) + (at[p + 9 + k] as number)) /
+          4
       return
     }
     const t = share[i] as number
@@ -422,10 +425,11 @@ export class Settling {
       const thick = Math.sqrt(Math.max(0, 1 - cosine * cosine - wide * wide))
       const { contact, acrossMm } = shape.bead
       return (
-        (Math.abs(cosine) / (length / 2)) ** contact +
-        (Math.abs(wide) / (twin.wideMm / 2)) ** contact +
-        (thick / (acrossMm / 2)) ** contact
-      ) ** (-1 / contact)
+        ((Math.abs(cosine) / (length / 2)) ** contact +
+          (Math.abs(wide) / (twin.wideMm / 2)) ** contact +
+          (thick / (acrossMm / 2)) ** contact) **
+        (-1 / contact)
+      )
     }
     const table = this.tables[shapeOf[b] as number] as Float64Array
     const step = Math.min(1, cosine * cosine) * reachSteps

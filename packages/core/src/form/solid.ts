@@ -73,7 +73,10 @@ export function stoneSolid(stone: Stone, x: Mm, y: Mm, z: Mm): Solid {
   const profile = profiles[stone.profile]
   const faces = stoneFaces(stone)
   const step = (2 * Math.PI) / directions
-  const reachMm = Math.max(radii.reduce((most, each) => Math.max(most, each), 0), stone.heightMm)
+  const reachMm = Math.max(
+    radii.reduce((most, each) => Math.max(most, each), 0),
+    stone.heightMm,
+  )
   return {
     x,
     y,

@@ -2,10 +2,10 @@ import type { Move } from '../notation/bead-list'
 import { LineFault } from '../notation/fault'
 import type { Jog } from '../thread/jog'
 import type { Bench } from './bench'
+import { type Seat, strung } from './course'
 import { beadOf, type Hole } from './hole'
 import type { Group } from './rail'
 import { find } from './target'
-import { type Seat, strung } from './course'
 
 /**
  * Does the moves of one group: picks up, passes on the way, goes back through its own beads.

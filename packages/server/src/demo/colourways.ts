@@ -21,12 +21,12 @@ export const demoColourways: readonly DemoColourway[] = [
   {
     pattern: 'Heron earrings',
     name: 'Winter heron',
-    items: { A: 'BC129', B: 'BR115', C: 'BF115', S: { short: 'WO14-01', long: 'WO18-01' }, thread: 'PB6-W' },
+    items: { A: 'BC129', B: 'BC108', C: 'BF115', S: { short: 'WO14-01', long: 'WO18-01' }, thread: 'PB6-W' },
   },
   {
     pattern: 'Heron earrings',
     name: 'Marsh light',
-    items: { A: 'BC171', B: 'BR122', C: 'BF150', S: { long: 'WO18-02' }, thread: 'PB6-G' },
+    items: { A: 'BC171', B: 'BC143', C: 'BF150', S: { long: 'WO18-02' }, thread: 'PB6-G' },
   },
   {
     pattern: 'Sluicegate pendant',

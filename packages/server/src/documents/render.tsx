@@ -1,7 +1,7 @@
 import { fileURLToPath } from 'node:url'
 import {
-  Circle,
   View as Box,
+  Circle,
   Document,
   Ellipse,
   Font,

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import type { Colourway } from '@tessellum/contract/colourways'
 import type { Pattern } from '@tessellum/contract/patterns'
+import { roleColours } from '@tessellum/core/drawing/role-colours'
 import { rolesToChoose, threadRole } from '@tessellum/core/kit/bill'
 import { Button, Segmented } from 'antd'
 import { useMemo, useState } from 'react'
@@ -8,11 +9,12 @@ import { Link, useParams } from 'react-router'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
-import { roleColours } from '@tessellum/core/drawing/role-colours'
-import { Piece } from '../patterns/piece'
+import { PatternNav } from '../patterns/pattern-nav'
 import { useChosen } from '../patterns/use-chosen'
 import { useReckoned } from '../patterns/use-reckoned'
 import { useMay } from '../people/me'
+import { Drawing } from '../piece/drawing'
+import { useFormed } from '../piece/use-formed'
 import { read } from '../shop/queries'
 import { Swatch } from '../stock/swatch'
 import { ColourwayForm } from './colourway-form'
@@ -36,13 +38,13 @@ function Colours({ pattern }: { pattern: Pattern }) {
   const [wanted, setWanted] = useState<string>()
   if (error && !colourways) return <Trouble error={error} />
   if (!colourways || !now) return <Loading what="Laying out the colours" />
-  const size = wanted ?? now.report.size
-  const { sizes } = now.report
+  const size = wanted ?? now.size
+  const { sizes } = now
   return (
     <div className="page">
+      <PatternNav id={pattern.id} />
       <div className="page-head">
         <h1>{pattern.title} in colours</h1>
-        <Link to={`/patterns/${pattern.id}`}>Back to the ledger</Link>
         <span className="spacer" />
         {sizes.length > 1 && (
           <Segmented
@@ -79,8 +81,8 @@ function Colours({ pattern }: { pattern: Pattern }) {
         <ColourwayForm
           pattern={pattern}
           colourway={editing === 'new' ? undefined : editing}
-          roles={rolesToChoose(now.report)}
-          report={now.report}
+          roles={rolesToChoose(now)}
+          report={now}
           close={() => setEditing(undefined)}
         />
       )}
@@ -99,15 +101,15 @@ function Card({ pattern, colourway, size, onEdit }: CardProps) {
   const { data: items } = useQuery(read.items)
   const chosen = useChosen(colourway, size, items)
   const choices = useMemo(() => ({ size, beads: chosen.beads }), [size, chosen])
-  const { now } = useReckoned(pattern.source, choices)
-  if (!now) return <Loading what="Drawing" />
-  const { report } = now
+  const { now: report } = useReckoned(pattern.source, choices)
+  const { scene } = useFormed(pattern.source, choices)
+  if (!report) return <Loading what="Drawing" />
   const colours = { ...roleColours(report.beads.map((bead) => bead.role)), ...chosen.colours }
   const counts = new Map([...report.beads, ...report.stones].map((each) => [each.role, each.total]))
   return (
     <article className="sheet" aria-label={colourway.name}>
       <div className="plate">
-        <Piece view={now.front} colours={colours} label={`${pattern.title} in ${colourway.name}`} />
+        <Drawing scene={scene} colours={colours} label={`${pattern.title} in ${colourway.name}`} />
       </div>
       <div className="panel-head" style={{ borderBottom: 0, paddingBottom: 0 }}>
         <h2>{colourway.name}</h2>

@@ -146,7 +146,7 @@ function LineForm({
     enabled: line.patternId !== undefined,
   })
   const { now } = useReckoned(version?.source, noChoices)
-  const sizes = version && now ? now.report.sizes : []
+  const sizes = version && now ? now.sizes : []
 
   // The newest version, its usual size and the first colourway are what is meant most often.
   useEffect(() => {
@@ -154,7 +154,7 @@ function LineForm({
     if (line.version === undefined && pattern.version) change({ ...line, version: pattern.version })
     else if (line.colourwayId === undefined && colourways?.[0]) change({ ...line, colourwayId: colourways[0].id })
     else if (line.size === undefined && version && now && version.number === line.version)
-      change({ ...line, size: now.report.size })
+      change({ ...line, size: now.size })
   }, [pattern, version, now, colourways, line, change])
 
   const wrong =

@@ -1,25 +1,26 @@
 import { useQuery } from '@tanstack/react-query'
 import type { Pattern } from '@tessellum/contract/patterns'
-import { sayLength, sayPercent } from '@tessellum/core/measure/units'
-import type { Crowding } from '@tessellum/core/thread/crowding'
 import { usualThreadSettings } from '@tessellum/core/thread/settings'
 import { sayCounts, sentenceFor } from '@tessellum/core/writing/english'
 import { Button, Segmented, Select } from 'antd'
 import { useDeferredValue, useMemo, useRef, useState } from 'react'
-import { Link, useParams, useSearchParams } from 'react-router'
+import { useParams, useSearchParams } from 'react-router'
 import { Loading } from '../frame/loading'
+import { NamedSwitch } from '../frame/named-switch'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
+import { useFormed } from '../piece/use-formed'
 import { read } from '../shop/queries'
 import { Faults } from './faults'
 import { KeepVersion } from './keep-version'
 import { Ledger, type LedgerHandle } from './ledger'
-import { roleColours } from '@tessellum/core/drawing/role-colours'
-import { Piece } from './piece'
+import { PatternNav } from './pattern-nav'
+import { PiecePanel } from './piece-panel'
 import { Tray } from './tray'
 import { useChosen } from './use-chosen'
 import { type DraftState, useDraft } from './use-draft'
+import { useDress } from './use-dress'
 import { useReckoned } from './use-reckoned'
 
 export function PatternPage() {
@@ -42,7 +43,6 @@ function Design({ pattern }: { pattern: Pattern }) {
   const mayWrite = useMay('patterns.write')
   const draft = useDraft(pattern, mayWrite)
   const [params, setParams] = useSearchParams()
-  const [face, setFace] = useState<'front' | 'back'>('front')
   const [line, setLine] = useState(1)
   const [lighting, setLighting] = useState(false)
   const ledger = useRef<LedgerHandle>(null)
@@ -53,7 +53,14 @@ function Design({ pattern }: { pattern: Pattern }) {
   const colourway = params.get('colourway') === 'none' ? undefined : colourways?.find((each) => each.id === colourwayId)
   const askedSize = params.get('size') ?? ''
   const set = (name: string, value: string) =>
-    setParams((before) => ({ ...Object.fromEntries(before), [name]: value }), { replace: true })
+    setParams(
+      (before) => {
+        const next = new URLSearchParams(before)
+        next.set(name, value)
+        return next
+      },
+      { replace: true },
+    )
 
   // The size named in the address may have gone from the text; the reckoning then says which there are.
   const sizeNames = useRef<readonly string[]>([])
@@ -61,32 +68,61 @@ function Design({ pattern }: { pattern: Pattern }) {
   const text = useDeferredValue(draft.text)
   const [settledSize, setSettledSize] = useState('')
   const chosen = useChosen(colourway, size || settledSize, items)
-  const choices = useMemo(() => ({ ...(size ? { size } : {}), beads: chosen.beads }), [size, chosen])
+  const off = params.getAll('off').join(' ')
+  const on = params.getAll('on').join(' ')
+  const choices = useMemo(
+    () => ({
+      ...(size ? { size } : {}),
+      beads: chosen.beads,
+      options: Object.fromEntries(
+        [
+          ...off.split(' ').map((name) => [name, false] as const),
+          ...on.split(' ').map((name) => [name, true] as const),
+        ].filter(([name]) => name),
+      ),
+    }),
+    [size, chosen, off, on],
+  )
   const { now, lastGood, trouble } = useReckoned(text, choices)
-  const sound = now?.report.sound ?? false
+  const sound = now?.sound ?? false
+  // A text at fault keeps the last good piece; without one, what can be made of it is shown.
+  const formed = useFormed(now && (sound || !lastGood) ? text : undefined, choices)
   const shown = sound ? now : (lastGood ?? now)
   const old = now !== undefined && !sound && lastGood !== undefined
-  const report = shown?.report
-  sizeNames.current = now?.report.sizes ?? []
-  const reckonedSize = now?.report.size ?? ''
+  const report = sound ? (formed.report ?? shown) : shown
+  sizeNames.current = now?.sizes ?? []
+  const reckonedSize = now?.size ?? ''
   if (reckonedSize !== settledSize && reckonedSize) setSettledSize(reckonedSize)
 
   usePageTitle(pattern.title)
-  const faults = now?.report.diagnostics ?? none
+  const faults = now?.diagnostics ?? none
   const errors = faults.filter((fault) => fault.severity === 'error').length
-  const statements = now?.report.statements ?? none
+  const statements = (sound ? report : now)?.statements ?? none
   const atLine = statements.findIndex((statement) => statement.line === line)
   const current = statements[atLine]
-  const beadColours = useMemo(
-    () => ({ ...roleColours((report?.beads ?? []).map((bead) => bead.role)), ...chosen.colours }),
-    [report, chosen],
-  )
-
-  const written = new URLSearchParams({ size: reckonedSize, ...(colourway ? { colourway: String(colourway.id) } : {}) })
+  const dress = useDress(report, chosen)
+  const setOption = (name: string, to: boolean) =>
+    setParams(
+      (before) => {
+        const next = new URLSearchParams(before)
+        for (const way of ['on', 'off']) {
+          const others = next.getAll(way).filter((each) => each !== name)
+          next.delete(way)
+          for (const other of others) next.append(way, other)
+        }
+        next.append(to ? 'on' : 'off', name)
+        return next
+      },
+      { replace: true },
+    )
   return (
     <>
+      <PatternNav
+        id={pattern.id}
+        chosen={{ size: reckonedSize, colourway: colourway ? String(colourway.id) : undefined }}
+      />
       <div className="page-head">
-        <h1>{now?.report.pattern || pattern.title}</h1>
+        <h1>{now?.pattern || pattern.title}</h1>
         <span className="quiet" role="status">
           {mayWrite ? states[draft.state] : 'To read only'}
           {pattern.version
@@ -112,8 +148,9 @@ function Design({ pattern }: { pattern: Pattern }) {
             { value: 'none', label: 'No colourway' },
           ]}
         />
-        <Link to={`/patterns/${pattern.id}/colours`}>Colours</Link>
-        <Link to={`/patterns/${pattern.id}/written?${written}`}>Written pattern</Link>
+        {Object.entries(now?.options ?? {}).map(([name, is]) => (
+          <NamedSwitch key={name} name={name} on={is} change={(to) => setOption(name, to)} />
+        ))}
         {mayWrite && <KeepVersion pattern={pattern} save={draft.save} errors={errors} />}
       </div>
       {draft.state === 'moved on' && (
@@ -180,58 +217,18 @@ function Design({ pattern }: { pattern: Pattern }) {
           </section>
         </section>
 
-        <section className="piece sheet" aria-label="Piece">
-          <div className="panel-head">
-            <h2>Piece</h2>
-            <span className="spacer" />
-            <Segmented
-              size="small"
-              aria-label="Side"
-              value={face}
-              options={['front', 'back']}
-              onChange={(value) => setFace(value === 'back' ? 'back' : 'front')}
-            />
-          </div>
-          <div className="plate">
-            {shown ? (
-              <Piece
-                view={shown[face]}
-                colours={beadColours}
-                lit={lighting && !old && current && Object.keys(current.added).length > 0 ? atLine : undefined}
-                onBead={(statement) => {
-                  const found = shown.report.statements[statement]
-                  if (found) ledger.current?.goTo(found.line)
-                }}
-                label={`${report?.pattern ?? 'The piece'} from the ${face}, ${total(report)} beads`}
-              />
-            ) : (
-              <Loading what="Reckoning" />
-            )}
-          </div>
-          {report && (
-            <dl className="measures figures">
-              <div>
-                <dt>Beads</dt>
-                <dd>{total(report)}</dd>
-              </div>
-              <div>
-                <dt>Thread path</dt>
-                <dd>{sayLength(report.thread.pathMm)}</dd>
-              </div>
-              <FullestHole crowding={report.crowding} />
-              {report.fits.map((fit) => (
-                <div key={fit.stone} style={{ gridColumn: '1 / -1' }}>
-                  <dt>
-                    Ring of {fit.beads} round {fit.stone}
-                  </dt>
-                  <dd className={fit.verdict === 'snug' || fit.verdict === 'loose' ? '' : 'trouble'}>
-                    {sayPercent(fit.ease)}, {fit.verdict}
-                  </dd>
-                </div>
-              ))}
-            </dl>
-          )}
-        </section>
+        <PiecePanel
+          formed={formed}
+          report={report}
+          dress={dress}
+          statement={lighting && !old && current ? atLine : undefined}
+          onBead={(statement) => {
+            const found = report?.statements[statement]
+            if (found) ledger.current?.goTo(found.line)
+          }}
+          goTo={(at) => ledger.current?.goTo(at)}
+          stop={formed.stop}
+        />
 
         {report ? (
           <Tray
@@ -249,22 +246,4 @@ function Design({ pattern }: { pattern: Pattern }) {
   )
 }
 
-/** The role whose beads have least room left for thread. */
-function FullestHole({ crowding }: { crowding: readonly Crowding[] }) {
-  const [fullest] = [...crowding].sort((a, b) => a.room - b.room)
-  if (!fullest) return null
-  const { role, passes, room } = fullest
-  return (
-    <div style={{ gridColumn: '1 / -1' }}>
-      <dt>Fullest hole</dt>
-      <dd className={room < 0 ? 'trouble' : ''}>
-        {role}, {passes} pass{passes === 1 ? '' : 'es'}: {room < 0 ? `${-room} too many` : `room for ${room} more`}
-      </dd>
-    </div>
-  )
-}
-
 const none: readonly never[] = []
-
-const total = (report: { beads: readonly { each: number }[] } | undefined) =>
-  (report?.beads ?? []).reduce((sum, bead) => sum + bead.each, 0)

@@ -1,16 +1,17 @@
 import { useMutation, useQuery } from '@tanstack/react-query'
 import type { PatternSummary } from '@tessellum/contract/patterns'
 import { pattern as patternAnswer } from '@tessellum/contract/patterns'
+import { roleColours } from '@tessellum/core/drawing/role-colours'
 import { Button } from 'antd'
 import { Link, useNavigate } from 'react-router'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
+import { Drawing } from '../piece/drawing'
+import { useFormed } from '../piece/use-formed'
 import { ask } from '../shop/api'
 import { read } from '../shop/queries'
-import { roleColours } from '@tessellum/core/drawing/role-colours'
-import { Piece } from './piece'
 import { useChosen } from './use-chosen'
 import { useReckoned } from './use-reckoned'
 
@@ -81,15 +82,15 @@ const noChoices = {}
 function Card({ pattern }: { pattern: PatternSummary }) {
   const { data: items } = useQuery(read.items)
   const { data: colourways } = useQuery(read.colourways(pattern.id))
-  const { now } = useReckoned(pattern.source, noChoices)
-  const chosen = useChosen(colourways?.[0], now?.report.size ?? '', items)
-  const report = now?.report
+  const { now: report } = useReckoned(pattern.source, noChoices)
+  const { scene } = useFormed(pattern.source, noChoices)
+  const chosen = useChosen(colourways?.[0], report?.size ?? '', items)
   const colours = { ...roleColours((report?.beads ?? []).map((bead) => bead.role)), ...chosen.colours }
   const beads = (report?.beads ?? []).reduce((sum, bead) => sum + bead.total, 0)
   return (
     <Link className="pattern-card sheet" to={`/patterns/${pattern.id}`}>
       <div className="plate">
-        {now && <Piece view={now.front} colours={colours} label={`${pattern.title}, drawn`} />}
+        <Drawing scene={scene} colours={colours} label={`${pattern.title}, drawn`} />
       </div>
       <div className="about">
         <h2>{pattern.title}</h2>

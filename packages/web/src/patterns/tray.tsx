@@ -1,11 +1,11 @@
 import type { Item } from '@tessellum/contract/stock'
+import { roleColours } from '@tessellum/core/drawing/role-colours'
 import { billOf, type KitItem, threadRole } from '@tessellum/core/kit/bill'
 import { sayInches, sayLength, sayMass, saySpans } from '@tessellum/core/measure/units'
 import type { Report } from '@tessellum/core/report/report'
 import { usualThreadSettings } from '@tessellum/core/thread/settings'
 import { sayQuantity } from '../stock/quantity'
 import { Swatch } from '../stock/swatch'
-import { roleColours } from '@tessellum/core/drawing/role-colours'
 
 interface TrayProps {
   readonly report: Report

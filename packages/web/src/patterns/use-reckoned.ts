@@ -1,7 +1,8 @@
 import type { Choices } from '@tessellum/core/report/reckon-pattern'
+import type { Report } from '@tessellum/core/report/report'
 import { type Remote, wrap } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
-import type { ReckonBench, Shown } from './reckon.worker'
+import type { ReckonBench } from './reckon.worker'
 
 /** A pattern that takes longer than this is given up: the worker is ended and a new one begun. */
 const patienceMs = 5000
@@ -15,11 +16,11 @@ class Bench {
   private remote: Remote<ReckonBench> | undefined
   private readonly waiting = new Set<(error: Error) => void>()
 
-  reckon(source: string, choices: Choices): Promise<Shown> {
+  reckon(source: string, choices: Choices): Promise<Report> {
     this.worker ??= new Worker(new URL('./reckon.worker.ts', import.meta.url), { type: 'module' })
     this.remote ??= wrap<ReckonBench>(this.worker)
     const remote = this.remote
-    return new Promise<Shown>((resolve, reject) => {
+    return new Promise<Report>((resolve, reject) => {
       const timer = setTimeout(() => {
         this.waiting.delete(reject)
         this.end()
@@ -49,9 +50,9 @@ const bench = new Bench()
 
 export interface Reckoning {
   /** Of the text as it is now; its counts may be partial where lines are at fault. */
-  readonly now: Shown | undefined
+  readonly now: Report | undefined
   /** The newest that had no line at fault: shown, marked as old, while the text is being mended. */
-  readonly lastGood: Shown | undefined
+  readonly lastGood: Report | undefined
   readonly pending: boolean
   readonly trouble: string | undefined
 }
@@ -82,7 +83,7 @@ export function useReckoned(source: string | undefined, choices: Choices): Recko
           if (wanted.current) continue
           setState((before) => ({
             now,
-            lastGood: now.report.sound ? now : before.lastGood,
+            lastGood: now.sound ? now : before.lastGood,
             pending: false,
             trouble: undefined,
           }))

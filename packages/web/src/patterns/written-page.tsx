@@ -1,6 +1,11 @@
 import { useQuery } from '@tanstack/react-query'
 import type { Pattern } from '@tessellum/contract/patterns'
+import { roleColours } from '@tessellum/core/drawing/role-colours'
+import type { Scene } from '@tessellum/core/drawing/scene'
+import { stepViews } from '@tessellum/core/drawing/step-views'
+import type { View } from '@tessellum/core/drawing/view'
 import { billOf } from '@tessellum/core/kit/bill'
+import type { StatementReport } from '@tessellum/core/report/report'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { usualThreadSettings } from '@tessellum/core/thread/settings'
 import { capital, list, sayPicked } from '@tessellum/core/writing/english'
@@ -8,15 +13,16 @@ import { writePattern } from '@tessellum/core/writing/write-pattern'
 import type { WrittenPattern } from '@tessellum/core/writing/written-pattern'
 import { Button, Segmented, Select } from 'antd'
 import { useMemo } from 'react'
-import { Link, useParams, useSearchParams } from 'react-router'
+import { useParams, useSearchParams } from 'react-router'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
+import { Drawing } from '../piece/drawing'
+import { FlatPiece } from '../piece/flat-piece'
+import { useFormed } from '../piece/use-formed'
 import { read } from '../shop/queries'
-import { roleColours } from '@tessellum/core/drawing/role-colours'
-import { Piece } from './piece'
+import { PatternNav } from './pattern-nav'
 import { useChosen } from './use-chosen'
-import { useReckoned } from './use-reckoned'
 
 export function WrittenPage() {
   const id = Number(useParams().id)
@@ -44,12 +50,12 @@ function Written({ pattern }: { pattern: Pattern }) {
   const size = params.get('size') ?? ''
   const chosen = useChosen(colourway, size, items)
   const choices = useMemo(() => ({ ...(size ? { size } : {}), beads: chosen.beads }), [size, chosen])
-  const { now } = useReckoned(source, choices)
+  const { report, scene, trouble, why } = useFormed(source, choices)
   usePageTitle(`${pattern.title}, written`)
   if (error) return <Trouble error={error} />
-  if (!now || !items || !colourways) return <Loading what="Writing" />
+  if (trouble) return <Trouble error={new Error(trouble)} />
+  if (!report || !items || !colourways) return <Loading what="Writing" />
 
-  const { report } = now
   const bill = billOf(report, chosen.kit).lines.flatMap((line) => {
     const item = items.find((each) => each.id === line.itemId)
     return item ? [{ ...line, name: itemName(item), colour: item.colour }] : []
@@ -69,10 +75,11 @@ function Written({ pattern }: { pattern: Pattern }) {
   })
   return (
     <>
+      <PatternNav
+        id={pattern.id}
+        chosen={{ size: report.size, colourway: colourway ? String(colourway.id) : undefined }}
+      />
       <div className="page-head no-print page" style={{ maxWidth: 1000 }}>
-        <Link to={`/patterns/${pattern.id}?size=${report.size}${colourway ? `&colourway=${colourway.id}` : ''}`}>
-          Back to the ledger
-        </Link>
         <span className="spacer" />
         <Select
           aria-label="Version"
@@ -116,15 +123,26 @@ function Written({ pattern }: { pattern: Pattern }) {
           Fetch the PDF
         </Button>
       </div>
-      <Sheet
-        written={written}
-        drawing={<Piece view={now.front} colours={colours} label={`${written.title}, from the front`} />}
-      />
+      {why && (
+        <p className="notice no-print" role="status">
+          {why}
+        </p>
+      )}
+      <Sheet written={written} scene={scene} statements={report.statements} colours={colours} />
     </>
   )
 }
 
-function Sheet({ written, drawing }: { written: WrittenPattern; drawing: React.ReactNode }) {
+interface SheetProps {
+  readonly written: WrittenPattern
+  readonly scene: Scene | undefined
+  readonly statements: readonly StatementReport[]
+  readonly colours: Readonly<Record<string, string>>
+}
+
+function Sheet({ written, scene, statements, colours }: SheetProps) {
+  const views = useMemo(() => (scene ? stepViews(scene, statements) : {}), [scene, statements])
+
   return (
     <article className="written">
       {written.draft && <p className="draft-mark">DRAFT: not for sale or teaching</p>}
@@ -141,7 +159,9 @@ function Sheet({ written, drawing }: { written: WrittenPattern; drawing: React.R
           <h2>Tools</h2>
           <p style={{ margin: 0 }}>{capital(list(written.tools))}.</p>
         </div>
-        <div style={{ height: 240 }}>{drawing}</div>
+        <div style={{ height: 240 }}>
+          <Drawing scene={scene} colours={colours} label={`${written.title}, from the front`} />
+        </div>
       </div>
       <h2>Materials</h2>
       <table className="figures">
@@ -197,6 +217,15 @@ function Sheet({ written, drawing }: { written: WrittenPattern; drawing: React.R
                   {step.text}
                   {step.added && <div className="quiet">{sayPicked(step)}</div>}
                 </div>
+                {views[step.line] && (
+                  <div className="step-drawing">
+                    <FlatPiece
+                      view={views[step.line] as View}
+                      colours={colours}
+                      label={`Step ${step.number}, drawn: new beads filled, passed beads barred`}
+                    />
+                  </div>
+                )}
               </li>
             ))}
           </ol>

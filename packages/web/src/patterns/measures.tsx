@@ -1,0 +1,83 @@
+import type { FormReport } from '@tessellum/core/form/form-report'
+import { sayLength, sayPercent } from '@tessellum/core/measure/units'
+import type { Report } from '@tessellum/core/report/report'
+import type { Crowding } from '@tessellum/core/thread/crowding'
+
+/** What the piece comes to, in figures, and what its form shows, in words tied to lines. */
+export function Measures({ report, goTo }: { report: Report; goTo: (line: number) => void }) {
+  const { form } = report
+  const beads = report.beads.reduce((sum, bead) => sum + bead.each, 0)
+  return (
+    <>
+      <dl className="measures figures">
+        {form && (
+          <div className="wide">
+            <dt>Wide, high, deep</dt>
+            <dd>{sayExtents(form)}</dd>
+          </div>
+        )}
+        <div>
+          <dt>Beads</dt>
+          <dd>{beads}</dd>
+        </div>
+        <div>
+          <dt>{form?.progress.settled ? 'Thread, measured' : 'Thread, estimated'}</dt>
+          <dd>{sayLength(report.thread.pathMm)}</dd>
+        </div>
+        <FullestHole crowding={report.crowding} />
+        {report.fits.map((fit) => (
+          <div key={fit.stone} className="wide">
+            <dt>
+              Ring of {fit.beads} round {fit.stone}
+            </dt>
+            <dd className={fit.verdict === 'snug' || fit.verdict === 'loose' ? '' : 'trouble'}>
+              {sayPercent(fit.ease)}, {fit.verdict}
+            </dd>
+          </div>
+        ))}
+      </dl>
+      {form && form.findings.length > 0 && (
+        <ul className="findings" aria-label="What the form shows">
+          {form.findings.map(({ line, tone, text }) => (
+            <li key={`${line} ${text}`} className={tone}>
+              <span className="mark" aria-hidden="true">
+                {marks[tone]}
+              </span>
+              {line === undefined ? (
+                <span>{text}</span>
+              ) : (
+                <button type="button" className="as-text" onClick={() => goTo(line)} title={`Go to line ${line}`}>
+                  {text} <span className="quiet">line {line}</span>
+                </button>
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
+    </>
+  )
+}
+
+const marks = { good: '✓', plain: '·', trouble: '!' } as const
+
+export const sayExtents = ({
+  widthMm,
+  heightMm,
+  depthMm,
+}: Pick<FormReport, 'widthMm' | 'heightMm' | 'depthMm'>): string =>
+  `${[widthMm, heightMm, depthMm].map((mm) => mm.toFixed(1)).join(' x ')} mm`
+
+/** The role whose beads have least room left for thread. */
+function FullestHole({ crowding }: { crowding: readonly Crowding[] }) {
+  const [fullest] = [...crowding].sort((a, b) => a.room - b.room)
+  if (!fullest) return null
+  const { role, passes, room } = fullest
+  return (
+    <div className="wide">
+      <dt>Fullest hole</dt>
+      <dd className={room < 0 ? 'trouble' : ''}>
+        {role}, {passes} pass{passes === 1 ? '' : 'es'}: {room < 0 ? `${-room} too many` : `room for ${room} more`}
+      </dd>
+    </div>
+  )
+}

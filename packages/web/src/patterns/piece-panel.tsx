@@ -1,0 +1,95 @@
+import type { Face } from '@tessellum/core/drawing/view'
+import type { Report } from '@tessellum/core/report/report'
+import { Progress as Bar, Button, Segmented } from 'antd'
+import { useMemo, useState } from 'react'
+import { Loading } from '../frame/loading'
+import { NamedSwitch } from '../frame/named-switch'
+import { looksOfLine } from '../piece/looks'
+import { Piece } from '../piece/piece'
+import type { Dress } from '../piece/stage'
+import type { Formed } from '../piece/use-formed'
+import { Measures } from './measures'
+
+interface PiecePanelProps {
+  readonly formed: Formed
+  /** Of the text as it is: with its form, or by plain rules until that is there. */
+  readonly report: Report | undefined
+  readonly dress: Readonly<Record<string, Dress>>
+  /** The line in hand, when its beads are to be picked out. */
+  readonly statement: number | undefined
+  readonly onBead: (statement: number) => void
+  readonly goTo: (line: number) => void
+  readonly stop: () => void
+}
+
+/** The piece as it lies, to be turned, with what is measured on it. */
+export function PiecePanel({ formed, report, dress, statement, onBead, goTo, stop }: PiecePanelProps) {
+  const [face, setFace] = useState<Face>('front')
+  const [threadShown, setThreadShown] = useState(true)
+  const { scene, settling, progress, why, trouble, poses } = formed
+  const lit = useMemo(
+    () => (scene && statement !== undefined ? looksOfLine(scene, statement) : undefined),
+    [scene, statement],
+  )
+  return (
+    <section className="piece sheet" aria-label="Piece">
+      <div className="panel-head">
+        <h2>Piece</h2>
+        <span className="spacer" />
+        <NamedSwitch name="thread" on={threadShown} change={setThreadShown} />
+        <Segmented
+          size="small"
+          aria-label="Side"
+          value={face}
+          options={['front', 'back', 'side']}
+          onChange={(value) => setFace(value as Face)}
+        />
+      </div>
+      <div className="plate">
+        {scene ? (
+          <Piece
+            scene={scene}
+            poses={poses}
+            dress={dress}
+            face={face}
+            onFace={setFace}
+            threadShown={threadShown}
+            onThread={setThreadShown}
+            looks={lit?.looks}
+            passes={lit?.passes}
+            statement={statement}
+            onBead={onBead}
+            label={`${report?.pattern || 'The piece'} from the ${face}, ${scene.beads.length} beads`}
+          />
+        ) : (
+          !why && <Loading what="Laying out the piece" />
+        )}
+        {settling && progress && (
+          <div className="settling" role="status">
+            <span>Settling</span>
+            <Bar
+              percent={Math.round(Math.min(99, (progress.iterations / 320) * 100))}
+              showInfo={false}
+              size="small"
+              aria-label="Settling"
+            />
+            <Button size="small" onClick={stop}>
+              Stop
+            </Button>
+          </div>
+        )}
+      </div>
+      {why && (
+        <p className="notice" role="status">
+          {why}
+        </p>
+      )}
+      {trouble && (
+        <p className="notice trouble" role="alert">
+          {trouble}
+        </p>
+      )}
+      {report && <Measures report={report} goTo={goTo} />}
+    </section>
+  )
+}

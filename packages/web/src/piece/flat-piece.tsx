@@ -1,0 +1,89 @@
+import { ink, stateLook, wayColour } from '@tessellum/core/drawing/svg'
+import type { View, ViewBead, ViewShape } from '@tessellum/core/drawing/view'
+import { memo } from 'react'
+
+interface FlatPieceProps {
+  readonly view: View
+  /** By role. */
+  readonly colours: Readonly<Record<string, string>>
+  /** Beads of this statement are shown strong, the rest quiet. */
+  readonly lit?: number | undefined
+  readonly onBead?: ((statement: number) => void) | undefined
+  readonly label: string
+}
+
+/** The piece as a vector drawing: on paper, on cards, and wherever it cannot be turned. */
+export const FlatPiece = memo(function FlatPiece({ view, colours, lit, onBead, label }: FlatPieceProps) {
+  const { way } = view
+  return (
+    <svg viewBox={view.box.join(' ')} role="img" aria-label={label}>
+      {view.shapes.map((shape, i) => (
+        <Shape key={i} shape={shape} colours={colours} lit={lit} onBead={onBead} />
+      ))}
+      {way && (
+        <>
+          <path d={way.path} fill="none" stroke={wayColour} strokeWidth="0.2" strokeLinejoin="round" />
+          <circle cx={way.from[0]} cy={way.from[1]} r="0.45" fill="#fff" stroke={wayColour} strokeWidth="0.18" />
+          <circle cx={way.to[0]} cy={way.to[1]} r="0.45" fill={wayColour} stroke="#fff" strokeWidth="0.1" />
+        </>
+      )}
+    </svg>
+  )
+})
+
+type ShapeProps = Pick<FlatPieceProps, 'colours' | 'lit' | 'onBead'>
+
+function Shape({ shape, ...props }: ShapeProps & { shape: ViewShape }) {
+  switch (shape.type) {
+    case 'bead':
+      return <Bead shape={shape} {...props} />
+    case 'stone':
+      return <path d={shape.path} fill={props.colours.stone ?? '#dfe3df'} stroke={ink} strokeWidth="0.12" />
+    case 'wire':
+      return <path d={shape.path} fill="none" stroke="#9aa09c" strokeWidth={shape.width} />
+    case 'thread':
+      return <path d={shape.path} stroke="#6d6a60" strokeWidth="0.14" strokeLinecap="round" />
+  }
+}
+
+function Bead({ shape, colours, lit, onBead }: ShapeProps & { shape: ViewBead }) {
+  const { length, across, corner, mouth, state } = shape
+  const shown = lit === undefined ? '' : shape.statement === lit ? ' lit' : ' dim'
+  const look = state ? stateLook[state] : undefined
+  return (
+    // Beads are a shortcut for the mouse; the ledger's lines do the same from the keyboard.
+    // biome-ignore lint/a11y/noStaticElementInteractions: see above
+    <g
+      className={`bead${shown}`}
+      transform={`translate(${shape.cx} ${shape.cy}) rotate(${shape.turn})`}
+      onClick={onBead && (() => onBead(shape.statement))}
+    >
+      <rect
+        x={-length / 2}
+        y={-across / 2}
+        width={length}
+        height={across}
+        rx={corner}
+        fill={look?.fill ?? colours[shape.role] ?? '#fffdf7'}
+        stroke={ink}
+        strokeWidth={look?.edge ?? (shown === ' lit' ? 0.3 : 0.11)}
+        strokeDasharray={look?.dash}
+      />
+      {!mouth && state !== 'earlier' && (
+        <rect
+          x={-length * 0.3}
+          y={-across * 0.36}
+          width={length * 0.6}
+          height={across * 0.16}
+          rx={across * 0.08}
+          fill="#fff"
+          fillOpacity="0.3"
+        />
+      )}
+      {mouth && state !== 'earlier' && (
+        <ellipse cx={mouth.at} rx={mouth.rx} ry={mouth.ry} fill={ink} fillOpacity="0.7" />
+      )}
+      {state === 'passed' && <path d={`M${-length * 0.32} 0H${length * 0.32}`} stroke={ink} strokeWidth="0.18" />}
+    </g>
+  )
+}

@@ -1,0 +1,97 @@
+/**
+ * The one worker that computes forms for the page: a job at a time, in the order asked for; what has been computed is kept for as long as the
+ * page is open.
+ */
+import type { View } from '@tessellum/core/drawing/view'
+import type { Choices } from '@tessellum/core/report/reckon-pattern'
+import { proxy, type Remote, wrap } from 'comlink'
+import type { FormBench as Bench, Told } from './form.worker'
+
+export type Done = Extract<Told, { type: 'done' }>
+
+/** A worker that says nothing for so long is ended and begun again. */
+const patienceMs = 10_000
+const mostKept = 40
+
+class FormBench {
+  private worker: Worker | undefined
+  private remote: Remote<Bench> | undefined
+  private last: Promise<void> = Promise.resolve()
+  private jobs = 0
+  private readonly kept = new Map<string, Done>()
+
+  known(source: string, choices: Choices): Done | undefined {
+    return this.kept.get(keyOf(source, choices))
+  }
+
+  /** @returns leaves off; nothing more is told then */
+  form(source: string, choices: Choices, tell: (told: Told) => void, fail: (words: string) => void): () => void {
+    const job = ++this.jobs
+    let wanted = true
+    const run = async () => {
+      if (!wanted) return
+      const known = this.known(source, choices)
+      if (known) return tell(known)
+      const remote = this.begun()
+      let timer: ReturnType<typeof setTimeout> | undefined
+      const ended = new Promise<void>((resolve) => {
+        const wait = () => {
+          clearTimeout(timer)
+          timer = setTimeout(() => {
+            this.end()
+            if (wanted)
+              fail('The form of this pattern takes too long. Make it smaller, or in parts; the last good one is shown.')
+            resolve()
+          }, patienceMs)
+        }
+        wait()
+        remote
+          .form(
+            job,
+            source,
+            choices,
+            proxy((told: Told) => {
+              wait()
+              if (told.type === 'done') this.keep(keyOf(source, choices), told)
+              if (wanted) tell(told)
+            }),
+          )
+          .catch((error: unknown) => {
+            if (wanted) fail(error instanceof Error ? error.message : String(error))
+          })
+          .finally(resolve)
+      })
+      await ended
+      clearTimeout(timer)
+    }
+    this.last = this.last.then(run, run)
+    return () => {
+      wanted = false
+      void this.remote?.leaveOff(job)
+    }
+  }
+
+  sketch = (sources: readonly string[]): Promise<(View | undefined)[]> => this.begun().sketch(sources)
+
+  private begun(): Remote<Bench> {
+    this.worker ??= new Worker(new URL('./form.worker.ts', import.meta.url), { type: 'module' })
+    this.remote ??= wrap<Bench>(this.worker)
+    return this.remote
+  }
+
+  private end(): void {
+    this.worker?.terminate()
+    this.worker = undefined
+    this.remote = undefined
+  }
+
+  private keep(key: string, done: Done): void {
+    this.kept.set(key, done)
+    const [oldest] = this.kept.keys()
+    if (this.kept.size > mostKept && oldest !== undefined) this.kept.delete(oldest)
+  }
+}
+
+const keyOf = (source: string, choices: Choices) => JSON.stringify([source, choices])
+
+export const formBench = new FormBench()

@@ -1,0 +1,83 @@
+/** Computes forms off the page's own thread, and shows the piece while it settles. */
+import { posesOf, type Scene, sceneOf } from '@tessellum/core/drawing/scene'
+import { type View, viewOf } from '@tessellum/core/drawing/view'
+import type { Form } from '@tessellum/core/form/form'
+import { formedPattern, formPattern } from '@tessellum/core/form/form-pattern'
+import type { Progress } from '@tessellum/core/form/settle'
+import type { Choices } from '@tessellum/core/report/reckon-pattern'
+import type { Report } from '@tessellum/core/report/report'
+import { expose, transfer } from 'comlink'
+
+export type Told =
+  /** Laid out, and about to settle. Another piece may begin where a pitch was read off the first. */
+  | { readonly type: 'begun'; readonly report: Report; readonly scene: Scene }
+  | {
+      readonly type: 'moved'
+      readonly poses: Float32Array
+      readonly thread: Float32Array
+      readonly progress: Progress
+    }
+  | {
+      readonly type: 'done'
+      readonly report: Report
+      readonly scene: Scene | undefined
+      /** Why the plain estimates stand, where they do. */
+      readonly why: string | undefined
+    }
+
+/** Long enough to get on, short enough for more than 20 looks a second. */
+const sliceMs = 25
+
+const left = new Set<number>()
+const channel = new MessageChannel()
+let awake: (() => void) | undefined
+channel.port1.onmessage = () => awake?.()
+
+/** Lets messages in: that the piece is no longer wanted. */
+const breathe = () =>
+  new Promise<void>((resolve) => {
+    awake = resolve
+    channel.port2.postMessage(null)
+  })
+
+const bench = {
+  async form(job: number, source: string, choices: Choices, tell: (told: Told) => void): Promise<void> {
+    const working = formPattern(source, choices, 2)
+    let shown: Form | undefined
+    for (;;) {
+      const until = performance.now() + sliceMs
+      let next = working.next()
+      while (!next.done && next.value.form === shown && performance.now() < until) next = working.next()
+      if (next.done) {
+        const { reckoned, form, unformed } = next.value
+        const scene = form && sceneOf(reckoned, form)
+        tell({ type: 'done', report: reckoned.report, scene, why: unformed?.why })
+        return
+      }
+      const { form, reckoned, progress } = next.value
+      if (form === shown) {
+        const { poses, thread } = posesOf(form)
+        tell(transfer({ type: 'moved', poses, thread, progress }, [poses.buffer, thread.buffer]))
+      } else tell({ type: 'begun', report: reckoned.report, scene: sceneOf(reckoned, form) })
+      shown = form
+      await breathe()
+      if (left.delete(job)) return
+    }
+  },
+
+  leaveOff(job: number): void {
+    left.add(job)
+  },
+
+  /** Small drawings of short patterns. */
+  sketch(sources: readonly string[]): (View | undefined)[] {
+    return sources.map((source) => {
+      const { reckoned, form } = formedPattern(source)
+      return form && viewOf(sceneOf(reckoned, form))
+    })
+  },
+}
+
+export type FormBench = typeof bench
+
+expose(bench)

@@ -1,0 +1,144 @@
+import type { Scene } from '@tessellum/core/drawing/scene'
+import { type Face, faces, viewOf } from '@tessellum/core/drawing/view'
+import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react'
+import { FlatPiece } from './flat-piece'
+import type { BeadLook, Dress, Stage } from './stage'
+import type { Poses } from './use-formed'
+
+interface PieceProps {
+  readonly scene: Scene
+  readonly poses?: Poses
+  /** By role; "stone" for the stone. */
+  readonly dress: Readonly<Record<string, Dress>>
+  readonly face: Face
+  readonly onFace: (face: Face) => void
+  readonly threadShown: boolean
+  readonly onThread: (shown: boolean) => void
+  /** How each bead is shown, and the passes that are picked out; the drawing of that line where it cannot be turned. */
+  readonly looks?: ((bead: number) => BeadLook) | undefined
+  readonly passes?: readonly [number, number] | undefined
+  readonly statement?: number | undefined
+  readonly onBead?: (statement: number) => void
+  readonly label: string
+}
+
+const all = () => 'plain' as const
+
+/** The piece, to be turned and zoomed; flat where the browser cannot draw in the round. */
+export function Piece({
+  scene,
+  poses,
+  dress,
+  face,
+  onFace,
+  threadShown,
+  onThread,
+  looks = all,
+  passes,
+  statement,
+  onBead,
+  label,
+}: PieceProps) {
+  const canvas = useRef<HTMLCanvasElement>(null)
+  const [stage, setStage] = useState<Stage>()
+  const [flat, setFlat] = useState(false)
+  const told = useRef(onBead)
+  told.current = onBead
+  const pressedAt = useRef({ x: 0, y: 0 })
+
+  useEffect(() => {
+    let made: Stage | undefined
+    let gone = false
+    let watch: ResizeObserver | undefined
+    void import('./stage')
+      .then(({ Stage }) => {
+        const place = canvas.current
+        if (gone || !place) return
+        made = new Stage(place)
+        watch = new ResizeObserver(([entry]) => {
+          if (entry && entry.contentRect.width > 0) made?.resize(entry.contentRect.width, entry.contentRect.height)
+        })
+        watch.observe(place)
+        setStage(made)
+      })
+      .catch(() => setFlat(true))
+    return () => {
+      gone = true
+      watch?.disconnect()
+      made?.dispose()
+    }
+  }, [])
+
+  const shown = useRef<{ scene: Scene; dress: PieceProps['dress'] }>(undefined)
+  useEffect(() => {
+    if (!stage) return
+    if (shown.current?.scene === scene) stage.dressed(dress)
+    else stage.show(scene, dress)
+    shown.current = { scene, dress }
+  }, [stage, scene, dress])
+  useEffect(() => stage && poses?.subscribe((moved) => stage.move(moved)), [stage, poses])
+  // After the scene it is a look at has been set.
+  useEffect(() => stage?.look(looks, passes), [stage, looks, passes])
+  useEffect(() => stage?.withThread(threadShown), [stage, threadShown])
+  useEffect(() => stage?.face(face), [stage, face])
+
+  const view = useMemo(
+    () =>
+      flat
+        ? viewOf(scene, { face, thread: threadShown, ...(statement === undefined ? {} : { statement }) })
+        : undefined,
+    [flat, scene, face, threadShown, statement],
+  )
+  if (view) {
+    const colours = Object.fromEntries(Object.entries(dress).map(([role, { colour }]) => [role, colour]))
+    return <FlatPiece view={view} colours={colours} {...(onBead ? { onBead } : {})} label={label} />
+  }
+
+  const turns: Readonly<Record<string, readonly [right: number, up: number]>> = {
+    ArrowLeft: [-0.15, 0],
+    ArrowRight: [0.15, 0],
+    ArrowUp: [0, -0.15],
+    ArrowDown: [0, 0.15],
+  }
+  /** @returns whether the key means anything here */
+  const act = (key: string): boolean => {
+    const turn = turns[key]
+    const side = faces.find((each) => each.charAt(0) === key)
+    if (turn) stage?.turn(...turn)
+    else if (key === '+' || key === '=') stage?.zoom(1.2)
+    else if (key === '-') stage?.zoom(1 / 1.2)
+    else if (key === 't') onThread(!threadShown)
+    else if (side) {
+      // The same side again sets the piece straight after it has been turned.
+      if (side === face) stage?.face(face)
+      onFace(side)
+    } else return false
+    return true
+  }
+  const press = (event: KeyboardEvent) => {
+    if (event.ctrlKey || event.altKey || event.metaKey || !act(event.key)) return
+    event.preventDefault()
+    event.stopPropagation()
+  }
+  return (
+    <canvas
+      ref={canvas}
+      className="stage"
+      tabIndex={0}
+      role="img"
+      aria-label={`${label}. Arrows turn it, plus and minus zoom, F, B and S show front, back and side, T hides the thread.`}
+      onKeyDown={press}
+      onPointerDown={(event) => {
+        pressedAt.current = { x: event.clientX, y: event.clientY }
+      }}
+      onClick={(event) => {
+        // Turning the piece is not choosing a bead.
+        if (Math.hypot(event.clientX - pressedAt.current.x, event.clientY - pressedAt.current.y) > 4) return
+        const box = event.currentTarget.getBoundingClientRect()
+        const bead = stage?.beadAt((event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height)
+        const found = bead === undefined ? undefined : scene.beads[bead]?.statement
+        if (found !== undefined) told.current?.(found)
+      }}
+    />
+  )
+}

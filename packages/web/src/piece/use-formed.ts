@@ -1,0 +1,99 @@
+import type { Scene } from '@tessellum/core/drawing/scene'
+import type { Progress } from '@tessellum/core/form/settle'
+import type { Choices } from '@tessellum/core/report/reckon-pattern'
+import type { Report } from '@tessellum/core/report/report'
+import { useCallback, useEffect, useRef, useState } from 'react'
+import type { Told } from './form.worker'
+import { formBench } from './form-bench'
+
+/** Where everything lies, as it moves: past React, which need not know of every step. */
+export class Poses {
+  private readonly listeners = new Set<(moved: Pick<Scene, 'poses' | 'thread'>) => void>()
+  subscribe(listener: (moved: Pick<Scene, 'poses' | 'thread'>) => void): () => void {
+    this.listeners.add(listener)
+    return () => this.listeners.delete(listener)
+  }
+  tell(moved: Pick<Scene, 'poses' | 'thread'>): void {
+    for (const listener of this.listeners) listener(moved)
+  }
+}
+
+export interface Formed {
+  /** The newest piece there is: of the text as it is, or of the one before while it is being settled or mended. */
+  readonly scene: Scene | undefined
+  /** Of the text as it is, once its form is there. */
+  readonly report: Report | undefined
+  /** While it settles. */
+  readonly progress: Progress | undefined
+  readonly settling: boolean
+  /** Why the plain estimates stand. */
+  readonly why: string | undefined
+  readonly trouble: string | undefined
+  readonly poses: Poses
+  /** Leaves off settling: the piece stays as it is, and the plain estimates stand. */
+  stop(): void
+}
+
+/** Nobody is shown a form for every keystroke. */
+const pauseMs = 220
+
+/** The form of a pattern as it changes; `undefined` waits, and the last one stays. */
+export function useFormed(source: string | undefined, choices: Choices): Formed {
+  const poses = useRef<Poses>(undefined)
+  poses.current ??= new Poses()
+  const feed = poses.current
+  const [state, setState] = useState<Shown>(nothing)
+  const leave = useRef(() => {})
+  useEffect(() => {
+    if (source === undefined) return
+    const known = formBench.known(source, choices)
+    if (known) {
+      setState(doneWith(known))
+      return
+    }
+    setState((before) => ({ ...before, report: undefined, settling: true, trouble: undefined, why: undefined }))
+    let leaveOff = () => {}
+    const tell = (told: Told) => {
+      if (told.type === 'moved') {
+        feed.tell(told)
+        setState((before) => ({ ...before, progress: told.progress }))
+      } else if (told.type === 'begun') setState((before) => ({ ...before, scene: told.scene, settling: true }))
+      else setState(doneWith(told))
+    }
+    const fail = (trouble: string) =>
+      setState((before) => ({ ...before, settling: false, progress: undefined, trouble }))
+    const timer = setTimeout(() => {
+      leaveOff = formBench.form(source, choices, tell, fail)
+    }, pauseMs)
+    const left = () => {
+      clearTimeout(timer)
+      leaveOff()
+    }
+    leave.current = left
+    return left
+  }, [source, choices, feed])
+  const stop = useCallback(() => {
+    leave.current()
+    setState((before) => ({ ...before, settling: false, progress: undefined, why: stopped }))
+  }, [])
+  return { ...state, poses: feed, stop }
+}
+
+type Shown = Omit<Formed, 'poses' | 'stop'>
+const stopped = 'Settling was stopped: the piece is shown as it was then, and the plain estimates stand.'
+
+const nothing: Shown = {
+  scene: undefined,
+  report: undefined,
+  progress: undefined,
+  settling: false,
+  why: undefined,
+  trouble: undefined,
+}
+
+const doneWith = ({ report, scene, why }: Extract<Told, { type: 'done' }>): Shown => ({
+  ...nothing,
+  report,
+  scene,
+  why,
+})
