@@ -4,6 +4,7 @@ import type { PersonRole } from './people'
 export const rights = {
   'patterns.read': ['owner', 'designer', 'stockroom', 'teacher'],
   'patterns.write': ['owner', 'designer'],
+  'samples.log': ['owner', 'designer', 'teacher'],
   'stock.read': ['owner', 'designer', 'stockroom', 'teacher'],
   'stock.move': ['owner', 'stockroom'],
   'batches.read': ['owner', 'designer', 'stockroom', 'teacher'],
@@ -31,6 +32,8 @@ export const routes = {
   'POST /api/patterns/:id/versions': 'patterns.write',
   'GET /api/patterns/:id/versions/:number': 'patterns.read',
   'GET /api/patterns/:id/document.pdf': 'patterns.read',
+  'GET /api/patterns/:id/samples': 'patterns.read',
+  'POST /api/patterns/:id/samples': 'samples.log',
 
   'GET /api/patterns/:id/colourways': 'patterns.read',
   'POST /api/patterns/:id/colourways': 'patterns.write',

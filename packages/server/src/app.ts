@@ -19,6 +19,7 @@ import { mount, type Shop } from './http/route'
 import { patternRoutes } from './patterns/routes'
 import { peopleRoutes } from './people/routes'
 import { signInLimit } from './people/sign-in-limit'
+import { sampleRoutes } from './samples/routes'
 import { stockRoutes } from './stock/routes'
 
 interface Parts {
@@ -69,6 +70,7 @@ export function buildApp({ config, shop, pool, log, changes }: Parts): Express {
     peopleRoutes(shop.db, signInLimit(pool), (request) => generateToken(request)),
     patternRoutes(shop),
     colourwayRoutes(shop),
+    sampleRoutes(shop),
     stockRoutes(shop),
     batchRoutes(shop),
     documentRoutes(shop),

@@ -14,7 +14,7 @@ export const router = createBrowserRouter([
       {
         errorElement: <Trouble />,
         children: [
-          { index: true, loader: () => redirect('/patterns') },
+          { index: true, loader: () => redirect('/patterns'), element: <></> },
           {
             path: 'patterns',
             lazy: async () => ({ Component: (await import('./patterns/patterns-page')).PatternsPage }),
@@ -30,6 +30,18 @@ export const router = createBrowserRouter([
           {
             path: 'patterns/:id/written',
             lazy: async () => ({ Component: (await import('./patterns/written-page')).WrittenPage }),
+          },
+          {
+            path: 'patterns/:id/walk',
+            lazy: async () => ({ Component: (await import('./patterns/walk-page')).WalkPage }),
+          },
+          {
+            path: 'patterns/:id/sizes',
+            lazy: async () => ({ Component: (await import('./patterns/sizes-page')).SizesPage }),
+          },
+          {
+            path: 'patterns/:id/versions',
+            lazy: async () => ({ Component: (await import('./patterns/versions-page')).VersionsPage }),
           },
           { path: 'stock', lazy: async () => ({ Component: (await import('./stock/stock-page')).StockPage }) },
           { path: 'stock/:id', lazy: async () => ({ Component: (await import('./stock/item-page')).ItemPage }) },

@@ -30,6 +30,8 @@ export interface SceneStone {
   readonly frontMm: Mm
   readonly backMm: Mm
   readonly profile: StoneProfile
+  /** The line that lays it in; -1 where it is there from the beginning. */
+  readonly statement: number
 }
 
 export interface Scene {
@@ -47,7 +49,10 @@ export interface Scene {
 export interface ScenePass {
   readonly bead: number
   readonly statement: number
+  /** Counts up with each doing of a line: a repeat's second turn is another doing. */
+  readonly doing: number
   readonly fresh: boolean
+  /** A thread begins here. */
   readonly begins: boolean
 }
 
@@ -62,12 +67,17 @@ export function sceneOf(reckoned: Reckoned, form: Form): Scene {
     return { role, statement: work.statementOfBead(bead), lengthMm, acrossMm, wideMm, boreMm, contact }
   })
   const begins = new Set(work.threads)
-  const passes: ScenePass[] = Array.from({ length: work.passes }, (_, pass) => ({
-    bead: beadOf(work.holeAt(pass)),
-    statement: work.statementAt(pass),
-    fresh: work.isNew(pass),
-    begins: begins.has(pass),
-  }))
+  let doing = -1
+  const passes = Array.from({ length: work.passes }, (_, pass): ScenePass => {
+    if (work.doings[doing + 1] === pass) doing++
+    return {
+      bead: beadOf(work.holeAt(pass)),
+      statement: work.statementAt(pass),
+      doing,
+      fresh: work.isNew(pass),
+      begins: begins.has(pass),
+    }
+  })
   const stones = [...middles].flatMap(([course, middle]): SceneStone[] => {
     const letter = work.cores.get(course)
     const role = letter === undefined ? undefined : roles.get(letter)
@@ -82,6 +92,9 @@ export function sceneOf(reckoned: Reckoned, form: Form): Scene {
         frontMm: front,
         backMm: back,
         profile: role.stone.profile,
+        statement: reckoned.report.statements.findIndex(
+          ({ action }) => action.type === 'place' && action.role === role.letter,
+        ),
       },
     ]
   })

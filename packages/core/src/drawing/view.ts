@@ -74,7 +74,8 @@ export function viewOf(scene: Scene, choice: ViewChoice = {}): View {
     deep.push({ depth: see.depth(scene.poses, 9 * i), order: i, shape })
   })
   if (thread && !span) deep.push(...threadsSeen(scene, last, see))
-  for (const stone of scene.stones) deep.push(stoneSeen(stone, face, see))
+  for (const stone of scene.stones)
+    if (statement === undefined || stone.statement <= statement) deep.push(stoneSeen(stone, face, see))
   for (const { middle, outerMm, wireMm } of scene.rings) {
     const points = Array.from({ length: 73 }, (_, i): Point => {
       const angle = (i / 36) * Math.PI
@@ -107,27 +108,23 @@ function seenFrom(face: Face): Sight {
   }
 }
 
-/** The passes of a statement: from its first to its last, with everything that lies between when it is done more than once. */
+/** Passes from..to. */
 interface PassSpan {
-  readonly statement: number
   readonly from: number
   readonly to: number
 }
 
-function spanOf(scene: Scene, statement: number): PassSpan {
-  let from = -1
-  let to = 0
-  scene.passes.forEach((pass, i) => {
-    if (pass.statement > statement) return
-    to = i + 1
-    if (pass.statement === statement && from < 0) from = i
-  })
-  // A line of a repeat is shown the first time it is done.
-  if (from >= 0) {
-    to = from
-    while (scene.passes[to]?.statement === statement) to++
+/** A line that is done more than once is shown the first time it is done. */
+function spanOf({ passes }: Scene, statement: number): PassSpan {
+  const from = passes.findIndex((pass) => pass.statement === statement)
+  if (from < 0) {
+    const after = passes.findIndex((pass) => pass.statement > statement)
+    const to = after < 0 ? passes.length : after
+    return { from: to, to }
   }
-  return { statement, from: from < 0 ? to : from, to }
+  let to = from
+  while (passes[to]?.doing === passes[from]?.doing) to++
+  return { from, to }
 }
 
 function statesOf(scene: Scene, { from, to }: PassSpan): ReadonlyMap<number, BeadState> {

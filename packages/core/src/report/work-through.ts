@@ -148,6 +148,7 @@ class Worker {
       turns: [],
     }
     this.tallies.set(line.number, tally)
+    if (bench.work.passes > from) bench.work.doings.push(from)
     for (let pass = from; pass < bench.work.passes; pass++) {
       if (!bench.work.isNew(pass)) continue
       const letter = bench.letterOf(bench.work.role(beadOf(bench.work.holeAt(pass))))
@@ -198,6 +199,7 @@ class Worker {
             bench.statement = tally.at
             travelTo(h, bench, head.target.span)
             tally.threadMm += bench.pathMm(from, bench.work.passes)
+            if (bench.work.passes > from) bench.work.doings.push(from)
             this.steps(body)
           }
         }

@@ -27,6 +27,8 @@ export class Work {
 
   /** The pass at which each thread begins. */
   readonly threads: number[] = []
+  /** The pass at which each doing of a line begins, of lines that lay any. */
+  readonly doings: number[] = []
   readonly courses: Course[] = []
   /** What lies in the middle of a first course: a stone by its letter. */
   readonly cores = new Map<number, string>()
@@ -130,6 +132,7 @@ export class Work {
     for (const column of [this.roles, this.bornAt, this.courseOf, this.turns, this.lifts]) column.cut(beads)
     this.filled.cut(beads * 2)
     for (const column of [this.holes, this.fresh, this.jogOf, this.statementOf]) column.cut(passes)
+    while ((this.doings[this.doings.length - 1] ?? -1) >= passes) this.doings.pop()
     while (this.ties.length > 0 && this.ties.slice(-3).some((end) => beadOf(end) >= beads)) this.ties.length -= 3
     this.nextJog = undefined
     if (this.joinedUpTo > passes) {

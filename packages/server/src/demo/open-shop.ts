@@ -14,7 +14,7 @@ import { hashPassword } from '../people/passwords'
 import { person } from '../people/schema'
 import { item, lot, maker, move } from '../stock/schema'
 import type { WorkerPool } from '../workers/pool'
-import { bill, document, reckon } from '../workers/worker'
+import { bill, document, form, reckon } from '../workers/worker'
 import { demoBatches, demoColourways } from './colourways'
 import { makers, shelf } from './shelf'
 
@@ -151,7 +151,7 @@ async function keepColourways(
 }
 
 /** The shop is opened before there are workers, so its bills are reckoned on the spot. */
-const tasks = { bill, document, reckon }
+const tasks = { bill, document, form, reckon }
 const atOnce: WorkerPool = {
   run: async (name, input) => (tasks[name] as (input: unknown) => Promise<never>)(input),
   close: async () => undefined,

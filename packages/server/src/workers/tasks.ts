@@ -15,6 +15,8 @@ export interface Kit {
 
 export interface Tasks {
   reckon: { input: { source: string; choices: Choices }; output: { report: Report } }
+  /** Reckoned, with its form: thread is measured on it. */
+  form: { input: { source: string; choices: Choices }; output: { report: Report } }
   bill: { input: Kit; output: { bill: Bill; troubles: string[] } }
   document: {
     input: Kit & { version: number | undefined; colourway: string | undefined; paper: 'A4' | 'LETTER' }

@@ -15,6 +15,10 @@ export const reckon = ({ source, choices }: Tasks['reckon']['input']): Tasks['re
   report: reckonPattern(source, choices).report,
 })
 
+export const form = ({ source, choices }: Tasks['form']['input']): Tasks['form']['output'] => ({
+  report: formedPattern(source, choices).reckoned.report,
+})
+
 export function bill(kit: Kit): Tasks['bill']['output'] {
   const { bill, reckoned } = prepare(kit)
   const fault = reckoned.report.diagnostics.find((each) => each.severity === 'error')

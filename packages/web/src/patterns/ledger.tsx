@@ -18,6 +18,8 @@ import { tessLanguage } from './tess-language'
 
 export interface LedgerHandle {
   goTo(line: number, column?: number): void
+  /** Writes lines below the one the cursor is in, indented as it is. */
+  addLines(lines: readonly string[]): void
 }
 
 interface LedgerProps {
@@ -108,9 +110,40 @@ export function Ledger({ text, mayWrite, statements, old, faults, onEdit, onLine
       })
       editor.focus()
     },
+    addLines(lines) {
+      const editor = view.current
+      if (!editor) return
+      const { doc, selection } = editor.state
+      const at = doc.lineAt(selection.main.head)
+      const [indent = ''] = /^\s*/.exec(at.text) ?? []
+      const inPart = /^\s*part\b/.test(at.text) ? `${indent}  ` : indent
+      const insert = indented(lines, inPart)
+      const empty = at.text.trim() === ''
+      const from = empty ? at.from : at.to
+      const text = empty ? insert : `\n${insert}`
+      editor.dispatch({
+        changes: { from, to: at.to, insert: text },
+        selection: { anchor: from + text.length },
+        scrollIntoView: true,
+      })
+      editor.focus()
+    },
   }))
 
   return <div className="editor" ref={place} />
+}
+
+/** What a repeat holds stands in by two more. */
+function indented(lines: readonly string[], by: string): string {
+  let deeper = 0
+  return lines
+    .map((line) => {
+      if (line === 'end') deeper--
+      const text = `${by}${'  '.repeat(deeper)}${line}`
+      if (/^(repeat|at|for|until)\b/.test(line)) deeper++
+      return text
+    })
+    .join('\n')
 }
 
 function marksFor(faults: readonly Fault[], state: EditorState): Diagnostic[] {

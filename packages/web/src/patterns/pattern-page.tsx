@@ -4,7 +4,7 @@ import { usualThreadSettings } from '@tessellum/core/thread/settings'
 import { sayCounts, sentenceFor } from '@tessellum/core/writing/english'
 import { Button, Segmented, Select } from 'antd'
 import { useDeferredValue, useMemo, useRef, useState } from 'react'
-import { useParams, useSearchParams } from 'react-router'
+import { useParams } from 'react-router'
 import { Loading } from '../frame/loading'
 import { NamedSwitch } from '../frame/named-switch'
 import { usePageTitle } from '../frame/page-title'
@@ -12,6 +12,7 @@ import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { useFormed } from '../piece/use-formed'
 import { read } from '../shop/queries'
+import { AddLines } from './add-lines'
 import { Faults } from './faults'
 import { KeepVersion } from './keep-version'
 import { Ledger, type LedgerHandle } from './ledger'
@@ -22,6 +23,7 @@ import { useChosen } from './use-chosen'
 import { type DraftState, useDraft } from './use-draft'
 import { useDress } from './use-dress'
 import { useReckoned } from './use-reckoned'
+import { useShown } from './use-shown'
 
 export function PatternPage() {
   const id = Number(useParams().id)
@@ -42,25 +44,11 @@ const states: Readonly<Record<DraftState, string>> = {
 function Design({ pattern }: { pattern: Pattern }) {
   const mayWrite = useMay('patterns.write')
   const draft = useDraft(pattern, mayWrite)
-  const [params, setParams] = useSearchParams()
+  const { params, items, colourways, colourway, options, set, setOption } = useShown(pattern)
   const [line, setLine] = useState(1)
   const [lighting, setLighting] = useState(false)
   const ledger = useRef<LedgerHandle>(null)
-  const { data: items } = useQuery(read.items)
-  const { data: colourways } = useQuery(read.colourways(pattern.id))
-
-  const colourwayId = Number(params.get('colourway')) || colourways?.[0]?.id
-  const colourway = params.get('colourway') === 'none' ? undefined : colourways?.find((each) => each.id === colourwayId)
   const askedSize = params.get('size') ?? ''
-  const set = (name: string, value: string) =>
-    setParams(
-      (before) => {
-        const next = new URLSearchParams(before)
-        next.set(name, value)
-        return next
-      },
-      { replace: true },
-    )
 
   // The size named in the address may have gone from the text; the reckoning then says which there are.
   const sizeNames = useRef<readonly string[]>([])
@@ -68,21 +56,7 @@ function Design({ pattern }: { pattern: Pattern }) {
   const text = useDeferredValue(draft.text)
   const [settledSize, setSettledSize] = useState('')
   const chosen = useChosen(colourway, size || settledSize, items)
-  const off = params.getAll('off').join(' ')
-  const on = params.getAll('on').join(' ')
-  const choices = useMemo(
-    () => ({
-      ...(size ? { size } : {}),
-      beads: chosen.beads,
-      options: Object.fromEntries(
-        [
-          ...off.split(' ').map((name) => [name, false] as const),
-          ...on.split(' ').map((name) => [name, true] as const),
-        ].filter(([name]) => name),
-      ),
-    }),
-    [size, chosen, off, on],
-  )
+  const choices = useMemo(() => ({ ...(size ? { size } : {}), beads: chosen.beads, options }), [size, chosen, options])
   const { now, lastGood, trouble } = useReckoned(text, choices)
   const sound = now?.sound ?? false
   // A text at fault keeps the last good piece; without one, what can be made of it is shown.
@@ -101,20 +75,6 @@ function Design({ pattern }: { pattern: Pattern }) {
   const atLine = statements.findIndex((statement) => statement.line === line)
   const current = statements[atLine]
   const dress = useDress(report, chosen)
-  const setOption = (name: string, to: boolean) =>
-    setParams(
-      (before) => {
-        const next = new URLSearchParams(before)
-        for (const way of ['on', 'off']) {
-          const others = next.getAll(way).filter((each) => each !== name)
-          next.delete(way)
-          for (const other of others) next.append(way, other)
-        }
-        next.append(to ? 'on' : 'off', name)
-        return next
-      },
-      { replace: true },
-    )
   return (
     <>
       <PatternNav
@@ -178,6 +138,13 @@ function Design({ pattern }: { pattern: Pattern }) {
         <section className="ledger sheet" aria-label="Ledger">
           <div className="panel-head">
             <h2>Ledger</h2>
+            {mayWrite && (
+              <AddLines
+                beads={(report?.beads ?? []).map(({ role }) => role)}
+                stones={(report?.stones ?? []).map(({ role }) => role)}
+                add={(lines) => ledger.current?.addLines(lines)}
+              />
+            )}
             <span className="spacer" />
             {old && <span className="state short">counts are of the last good text</span>}
             {errors > 0 && (

@@ -1,4 +1,4 @@
-import type { CompletionContext, CompletionResult } from '@codemirror/autocomplete'
+import type { Completion, CompletionContext, CompletionResult } from '@codemirror/autocomplete'
 import { HighlightStyle, LanguageSupport, LRLanguage, syntaxHighlighting } from '@codemirror/language'
 import { styleTags, tags } from '@lezer/highlight'
 import { beadKinds } from '@tessellum/core/catalogue/nominal-beads'
@@ -82,7 +82,7 @@ const explained: Readonly<Record<string, string>> = {
   finish: 'end the thread',
 }
 
-/** Words at the beginning of a line; kinds of bead after `bead A`. */
+/** Words at the beginning of a line; kinds of bead after `bead A`; letters, marks and parts that the text has, further on. */
 function complete(context: CompletionContext): CompletionResult | null {
   const line = context.state.doc.lineAt(context.pos)
   const before = line.text.slice(0, context.pos - line.from)
@@ -104,5 +104,41 @@ function complete(context: CompletionContext): CompletionResult | null {
     const typed = kind[1] ?? ''
     return { from: context.pos - typed.length, options: beadKinds.map((label) => ({ label, type: 'class' })) }
   }
-  return null
+  const word = /[A-Za-z][\w]*$/.exec(before)?.[0] ?? ''
+  if (/["#]/.test(before) || (!word && !context.explicit)) return null
+  return { from: context.pos - word.length, options: namesIn(context.state.doc.toString()), validFor: /^\w*$/ }
+}
+
+/** What a text has named: beads, stones and findings by their letters, marks, parts, values and options. */
+function namesIn(text: string): Completion[] {
+  const names: Completion[] = []
+  for (const [, word, letter, rest] of text.matchAll(/^\s*(bead|stone|item)\s+([A-Z]\w*)\s+([^"#\n]*)/gm))
+    names.push({ label: letter as string, detail: `${word}, ${(rest as string).trim()}`, type: 'variable', boost: 2 })
+  const kinds = [
+    [/\bas\s+([a-z]\w*)/g, 'mark'],
+    [/^\s*part\s+([a-z]\w*)/gm, 'part'],
+    [/^\s*(?:let|rail|for)\s+([a-z]\w*)/gm, 'name'],
+    [/^\s*option\s+([a-z]\w*)/gm, 'option'],
+  ] as const
+  for (const [pattern, detail] of kinds) {
+    for (const [, label] of text.matchAll(pattern))
+      if (label && !names.some((each) => each.label === label))
+        names.push({ label, detail, type: 'constant', boost: 1 })
+  }
+  for (const label of [
+    'new',
+    'front',
+    'back',
+    'middles',
+    'every',
+    'into',
+    'first',
+    'last',
+    'middle',
+    'any',
+    'each',
+    'over',
+  ])
+    names.push({ label, type: 'keyword' })
+  return names
 }

@@ -12,7 +12,7 @@ export function looksOfLine(scene: Scene, statement: number): Looks | undefined 
   const from = scene.passes.findIndex((pass) => pass.statement === statement)
   if (from < 0) return undefined
   let to = from
-  while (scene.passes[to]?.statement === statement) to++
+  while (scene.passes[to]?.doing === scene.passes[from]?.doing) to++
   const passed = new Set(scene.passes.slice(from, to).map(({ bead }) => bead))
   return {
     looks: (bead) => (scene.beads[bead]?.statement === statement ? 'new' : passed.has(bead) ? 'passed' : 'quiet'),

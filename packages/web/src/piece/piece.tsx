@@ -18,6 +18,8 @@ interface PieceProps {
   readonly looks?: ((bead: number) => BeadLook) | undefined
   readonly passes?: readonly [number, number] | undefined
   readonly statement?: number | undefined
+  /** The piece as it is when this line is done: a stone is not there before it is laid in. */
+  readonly upTo?: number | undefined
   readonly onBead?: (statement: number) => void
   readonly label: string
 }
@@ -36,6 +38,7 @@ export function Piece({
   looks = all,
   passes,
   statement,
+  upTo,
   onBead,
   label,
 }: PieceProps) {
@@ -78,7 +81,7 @@ export function Piece({
   }, [stage, scene, dress])
   useEffect(() => stage && poses?.subscribe((moved) => stage.move(moved)), [stage, poses])
   // After the scene it is a look at has been set.
-  useEffect(() => stage?.look(looks, passes), [stage, looks, passes])
+  useEffect(() => stage?.look(looks, passes, upTo), [stage, looks, passes, upTo])
   useEffect(() => stage?.withThread(threadShown), [stage, threadShown])
   useEffect(() => stage?.face(face), [stage, face])
 

@@ -64,7 +64,7 @@ export class Stage {
   private readonly sun = new DirectionalLight('#ffffff', 2.1)
   private roles: Role[] = []
   private scene: Scene | undefined
-  private others: { dispose(): void }[] = []
+  private others: { readonly mesh: Mesh; readonly statement: number; dispose(): void }[] = []
   private lines: LineSegments2 | undefined
   private wayLines: LineSegments2 | undefined
   private readonly lineMaterial = new LineMaterial({ color: thread, linewidth: 1.4 })
@@ -72,6 +72,7 @@ export class Stage {
   private dress: Readonly<Record<string, Dress>> = {}
   private looks: (bead: number) => BeadLook = () => 'plain'
   private passes: readonly [from: number, to: number] | undefined
+  private upTo = Number.POSITIVE_INFINITY
   private threadShown = true
   private wanted = 0
   private frames: number[] = []
@@ -135,10 +136,11 @@ export class Stage {
     this.draw()
   }
 
-  /** How beads are shown, and which passes of the thread are picked out. */
-  look(looks: (bead: number) => BeadLook, passes?: readonly [from: number, to: number]): void {
+  /** How beads are shown, which passes of the thread are picked out, and up to which line stones have been laid in. */
+  look(looks: (bead: number) => BeadLook, passes?: readonly [from: number, to: number], upTo = Infinity): void {
     this.looks = looks
     this.passes = passes
+    this.upTo = upTo
     this.place()
     this.layThread()
     this.layWay()
@@ -251,13 +253,20 @@ export class Stage {
     this.layWay()
   }
 
-  private addSolid(body: BufferGeometry, dress: Dress, [x, y, z]: readonly [number, number, number]): void {
+  private addSolid(
+    body: BufferGeometry,
+    dress: Dress,
+    [x, y, z]: readonly [number, number, number],
+    statement = -1,
+  ): void {
     const material = materialFor(dress, false)
     material.color.set(dress.colour)
     const mesh = new Mesh(body, material)
     mesh.position.set(x, y, z)
     this.world.add(mesh)
     this.others.push({
+      mesh,
+      statement,
       dispose: () => {
         this.world.remove(mesh)
         body.dispose()
@@ -274,6 +283,7 @@ export class Stage {
     const [middle, axis, side, thick] = [new Vector3(), new Vector3(), new Vector3(), new Vector3()]
     const none = new Matrix4().makeScale(0, 0, 0)
     const colour = new Color()
+    for (const { mesh, statement } of this.others) mesh.visible = statement <= this.upTo
     for (const { letter, beads, mesh, edge } of this.roles) {
       const own = new Color(this.dress[letter]?.colour ?? '#fffdf7')
       beads.forEach((bead, i) => {

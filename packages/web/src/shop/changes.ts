@@ -7,7 +7,8 @@ const stale: Readonly<Record<string, readonly string[]>> = {
   batches: ['batches', 'stock'],
   patterns: ['patterns'],
   colourways: ['colourways'],
-  everything: ['stock', 'batches', 'patterns', 'colourways'],
+  samples: ['samples'],
+  everything: ['stock', 'batches', 'patterns', 'colourways', 'samples'],
 }
 
 /** Listens for what others do, and reads anew what it touches. */

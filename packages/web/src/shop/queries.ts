@@ -3,6 +3,7 @@ import { batch, batchSummary } from '@tessellum/contract/batches'
 import { colourway } from '@tessellum/contract/colourways'
 import { pattern, patternSummary, versionText } from '@tessellum/contract/patterns'
 import { me } from '@tessellum/contract/people'
+import { sample } from '@tessellum/contract/samples'
 import { item, itemStory } from '@tessellum/contract/stock'
 import { z } from 'zod'
 import { ask, isUnreachable, keepToken, ShopError } from './api'
@@ -40,6 +41,11 @@ export const read = {
       queryKey: ['versions', id, number],
       staleTime: Number.POSITIVE_INFINITY,
       queryFn: () => ask('GET', `/patterns/${id}/versions/${number}`, versionText),
+    }),
+  samples: (patternId: number) =>
+    queryOptions({
+      queryKey: ['samples', patternId],
+      queryFn: () => ask('GET', `/patterns/${patternId}/samples`, z.array(sample)),
     }),
   colourways: (patternId: number) =>
     queryOptions({

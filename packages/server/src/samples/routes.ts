@@ -1,0 +1,63 @@
+import { newSample, type Sample } from '@tessellum/contract/samples'
+import { desc, eq } from 'drizzle-orm'
+import { Router } from 'express'
+import type { Session } from '../database/connect'
+import { Refusal, readId, readInput } from '../http/refusal'
+import { mount, type Shop } from '../http/route'
+import { findPattern, findVersion } from '../patterns/store'
+import { person } from '../people/schema'
+import { sample } from './schema'
+
+export function sampleRoutes({ db, workers }: Shop): Router {
+  const router = Router()
+
+  mount(router, 'GET /api/patterns/:id/samples', async (request) => {
+    const { id } = await findPattern(db, readId(request.params.id, 'pattern'))
+    return samplesOf(db, id)
+  })
+
+  mount(router, 'POST /api/patterns/:id/samples', async (request, _, caller) => {
+    const pattern = await findPattern(db, readId(request.params.id, 'pattern'))
+    const input = readInput(newSample, request.body)
+    const { source } = input.version === null ? pattern : await findVersion(db, pattern.id, input.version)
+    const { report } = await workers.run('form', { source, choices: input.size ? { size: input.size } : {} })
+    if (input.size && report.size !== input.size) {
+      throw new Refusal(422, 'no-such-size', `This pattern has no size "${input.size}".`, {
+        path: 'size',
+        hint: `Sizes: ${report.sizes.join(', ') || 'one only'}.`,
+      })
+    }
+    if (!(report.thread.totalMm > 0)) {
+      throw new Refusal(422, 'no-thread', 'This pattern lays no thread, so nothing can be held against it.', {
+        hint: 'Mend the pattern first.',
+      })
+    }
+    await db
+      .insert(sample)
+      .values({ ...input, patternId: pattern.id, computedMm: report.thread.totalMm, madeBy: caller.id })
+    return samplesOf(db, pattern.id)
+  })
+
+  return router
+}
+
+/** Newest first. */
+async function samplesOf(db: Session, patternId: number): Promise<Sample[]> {
+  const rows = await db
+    .select({
+      id: sample.id,
+      version: sample.version,
+      size: sample.size,
+      minutes: sample.minutes,
+      threadMm: sample.threadMm,
+      computedMm: sample.computedMm,
+      note: sample.note,
+      madeAt: sample.madeAt,
+      madeBy: person.fullName,
+    })
+    .from(sample)
+    .innerJoin(person, eq(person.id, sample.madeBy))
+    .where(eq(sample.patternId, patternId))
+    .orderBy(desc(sample.madeAt), desc(sample.id))
+  return rows.map((row) => ({ ...row, madeAt: row.madeAt.toISOString() }))
+}

@@ -1,0 +1,144 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import type { Pattern } from '@tessellum/contract/patterns'
+import { sample } from '@tessellum/contract/samples'
+import { sayLength, sayPercent } from '@tessellum/core/measure/units'
+import type { Report } from '@tessellum/core/report/report'
+import { Button, Form, Input, InputNumber, Modal } from 'antd'
+import dayjs from 'dayjs'
+import { useState } from 'react'
+import { z } from 'zod'
+import { useMay } from '../people/me'
+import { ask, ShopError } from '../shop/api'
+import { read } from '../shop/queries'
+
+interface SampleLogProps {
+  readonly pattern: Pattern
+  readonly report: Report
+  /** As many as this page has been open. */
+  readonly minutes: number
+  readonly eager: boolean
+}
+
+interface Logged {
+  readonly minutes: number
+  readonly threadCm: number
+  readonly note?: string
+}
+
+/** What a sample really took, logged against what was reckoned; and the samples there are. */
+export function SampleLog({ pattern, report, minutes, eager }: SampleLogProps) {
+  const mayLog = useMay('samples.log')
+  const [open, setOpen] = useState(false)
+  const [form] = Form.useForm<Logged>()
+  const client = useQueryClient()
+  const { data: samples } = useQuery(read.samples(pattern.id))
+  const log = useMutation({
+    mutationFn: ({ minutes, threadCm, note }: Logged) =>
+      ask('POST', `/patterns/${pattern.id}/samples`, z.array(sample), {
+        body: {
+          version: pattern.changed ? null : pattern.version,
+          size: report.size,
+          minutes,
+          threadMm: threadCm * 10,
+          note: note ?? '',
+        },
+      }),
+    onSuccess: (answer) => {
+      client.setQueryData(['samples', pattern.id], answer)
+      setOpen(false)
+      form.resetFields()
+    },
+  })
+  const refused = log.error instanceof ShopError ? log.error : undefined
+  const ofSize = (samples ?? []).filter((each) => each.size === report.size)
+  return (
+    <div className="samples">
+      <div className="hands">
+        <span className="quiet">
+          {ofSize.length === 0
+            ? 'No sample logged yet'
+            : `${ofSize.length} sample${ofSize.length === 1 ? '' : 's'} logged, the last ${sayRatio(ofSize[0])}`}
+        </span>
+        <span className="spacer" />
+        {mayLog && (
+          <Button type={eager ? 'primary' : 'default'} onClick={() => setOpen(true)}>
+            Log a sample
+          </Button>
+        )}
+      </div>
+      <Modal
+        open={open}
+        title="Log a sample"
+        okText="Log it"
+        onCancel={() => setOpen(false)}
+        onOk={form.submit}
+        confirmLoading={log.isPending}
+        destroyOnHidden
+      >
+        <Form
+          form={form}
+          layout="vertical"
+          requiredMark={false}
+          onFinish={log.mutate}
+          initialValues={{ minutes: Math.max(1, minutes) }}
+        >
+          <p className="quiet">
+            {report.pattern}
+            {report.size ? `, ${report.size}` : ''},{' '}
+            {pattern.changed || pattern.version === null ? 'as drafted' : `version ${pattern.version}`}. Reckoned:{' '}
+            {sayLength(report.thread.totalMm)} of thread with ends and take-up.
+          </p>
+          <Form.Item
+            label="Minutes it took"
+            name="minutes"
+            rules={[{ required: true, message: 'Say how many minutes it took.' }]}
+          >
+            <InputNumber min={1} max={60_000} precision={0} style={{ width: 160 }} />
+          </Form.Item>
+          <Form.Item
+            label="Thread really used, cm (what was cut, less what was left)"
+            name="threadCm"
+            rules={[{ required: true, message: 'Say how much thread was used.' }]}
+          >
+            <InputNumber min={0.1} max={100_000} style={{ width: 160 }} />
+          </Form.Item>
+          <Form.Item label="Note" name="note" rules={[{ max: 500, message: 'At most 500 letters.' }]}>
+            <Input.TextArea rows={2} />
+          </Form.Item>
+          {refused && (
+            <div role="alert" className="notice trouble">
+              {refused.message} {refused.hint}
+            </div>
+          )}
+        </Form>
+        {ofSize.length > 0 && (
+          <table className="figures sample-table">
+            <thead>
+              <tr>
+                <th>Logged</th>
+                <th>By</th>
+                <th>Minutes</th>
+                <th>Thread</th>
+                <th>Against reckoned</th>
+              </tr>
+            </thead>
+            <tbody>
+              {ofSize.slice(0, 6).map((each) => (
+                <tr key={each.id}>
+                  <td>{dayjs(each.madeAt).format('D MMM')}</td>
+                  <td>{each.madeBy}</td>
+                  <td>{each.minutes}</td>
+                  <td>{sayLength(each.threadMm)}</td>
+                  <td>{sayRatio(each)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        )}
+      </Modal>
+    </div>
+  )
+}
+
+const sayRatio = (each: { threadMm: number; computedMm: number } | undefined) =>
+  each ? `${sayPercent(each.threadMm / each.computedMm - 1)} thread` : ''

@@ -1,0 +1,200 @@
+import { useQuery } from '@tanstack/react-query'
+import type { Pattern } from '@tessellum/contract/patterns'
+import type { Face } from '@tessellum/core/drawing/view'
+import { chosenIn } from '@tessellum/core/kit/choice'
+import { sayLength, sayMass } from '@tessellum/core/measure/units'
+import type { Report } from '@tessellum/core/report/report'
+import { Segmented, Select } from 'antd'
+import { useMemo, useState } from 'react'
+import { Link, useParams } from 'react-router'
+import { Loading } from '../frame/loading'
+import { NamedSwitch } from '../frame/named-switch'
+import { usePageTitle } from '../frame/page-title'
+import { Trouble } from '../frame/trouble'
+import { Drawing } from '../piece/drawing'
+import { useFormed } from '../piece/use-formed'
+import { read } from '../shop/queries'
+import { sayExtents } from './measures'
+import { PatternNav } from './pattern-nav'
+import { useDress } from './use-dress'
+import { useReckoned } from './use-reckoned'
+import { useShown } from './use-shown'
+
+export function SizesPage() {
+  const id = Number(useParams().id)
+  const { data, error } = useQuery(read.pattern(id))
+  if (error && !data) return <Trouble error={error} />
+  return data ? <Sizes key={id} pattern={data} /> : <Loading what="Fetching the pattern" />
+}
+
+/** One pattern in all its sizes, with the options as they are set, side by side. */
+function Sizes({ pattern }: { pattern: Pattern }) {
+  usePageTitle(`Sizes of ${pattern.title}`)
+  const shown = useShown(pattern)
+  const { colourway, colourways, options, set, setOption } = shown
+  const [face, setFace] = useState<Face>('front')
+  const asked = useMemo(() => ({ options }), [options])
+  const { now } = useReckoned(pattern.source, asked)
+  if (!now) return <Loading what="Reckoning" />
+  const sizes = now.sizes.length > 0 ? now.sizes : ['']
+  return (
+    <div className="page">
+      <PatternNav
+        id={pattern.id}
+        chosen={{ size: shown.size || now.size, colourway: colourway ? String(colourway.id) : undefined }}
+      />
+      <div className="page-head">
+        <h1>{pattern.title} in its sizes</h1>
+        <span className="spacer" />
+        {Object.entries(now.options).map(([name, is]) => (
+          <NamedSwitch key={name} name={name} on={is} change={(to) => setOption(name, to)} />
+        ))}
+        <Segmented
+          aria-label="Side"
+          value={face}
+          options={['front', 'back', 'side']}
+          onChange={(value) => setFace(value as Face)}
+        />
+        <Select
+          aria-label="Colourway"
+          style={{ width: 178 }}
+          value={colourway ? String(colourway.id) : 'none'}
+          onChange={(value) => set('colourway', value)}
+          options={[
+            ...(colourways ?? []).map((each) => ({ value: String(each.id), label: each.name })),
+            { value: 'none', label: 'No colourway' },
+          ]}
+        />
+      </div>
+      {sizes.length === 1 && (
+        <p className="quiet">
+          This pattern has one size. Write more in the ledger, for example: size small width = 14 mm.
+        </p>
+      )}
+      <div className="size-columns">
+        {sizes.map((size) => (
+          <SizeColumn key={size} pattern={pattern} size={size} face={face} shown={shown} />
+        ))}
+      </div>
+    </div>
+  )
+}
+
+interface SizeColumnProps {
+  readonly pattern: Pattern
+  readonly size: string
+  readonly face: Face
+  readonly shown: ReturnType<typeof useShown>
+}
+
+function SizeColumn({ pattern, size, face, shown: { colourway, items, options } }: SizeColumnProps) {
+  const chosen = useMemo(() => chosenIn(colourway?.choices ?? [], size, items ?? []), [colourway, size, items])
+  const choices = useMemo(() => ({ ...(size ? { size } : {}), beads: chosen.beads, options }), [size, chosen, options])
+  const { report: formed, scene, trouble, why } = useFormed(pattern.source, choices)
+  const { now } = useReckoned(pattern.source, choices)
+  const report = formed ?? now
+  const dress = useDress(report, chosen)
+  const colours = Object.fromEntries(Object.entries(dress).map(([role, { colour }]) => [role, colour]))
+  const name = size || 'One size'
+  return (
+    <article className="sheet" aria-label={name}>
+      <div className="panel-head">
+        <h2>{name}</h2>
+        <span className="spacer" />
+        <Link
+          to={`/patterns/${pattern.id}?${new URLSearchParams({ size, ...(colourway ? { colourway: String(colourway.id) } : {}) })}`}
+        >
+          Open
+        </Link>
+      </div>
+      <div className="plate">
+        {trouble ? (
+          <p className="notice trouble">{trouble}</p>
+        ) : (
+          <Drawing scene={scene} colours={colours} face={face} label={`${pattern.title}, ${name}, from the ${face}`} />
+        )}
+      </div>
+      {report ? <SizeFigures report={report} why={why} formed={formed !== undefined} /> : <Loading what="Reckoning" />}
+    </article>
+  )
+}
+
+function SizeFigures({ report, why, formed }: { report: Report; why: string | undefined; formed: boolean }) {
+  const { form } = report
+  return (
+    <>
+      <table className="figures size-table">
+        <tbody>
+          <tr>
+            <th scope="row">Finished</th>
+            <td>{form ? sayExtents(form) : formed ? 'not settled' : 'settling'}</td>
+          </tr>
+          {report.beads
+            .filter((bead) => bead.each > 0)
+            .map((bead) => (
+              <tr key={bead.role}>
+                <th scope="row">
+                  {bead.role}{' '}
+                  <span className="quiet">
+                    {bead.kind} {bead.size}
+                  </span>
+                </th>
+                <td>
+                  <strong>{bead.total}</strong> <span className="quiet">{sayMass(bead.totalMg)}</span>
+                </td>
+              </tr>
+            ))}
+          <tr>
+            <th scope="row">
+              Thread <span className="quiet">{form?.progress.settled ? 'measured' : 'estimated'}, with ends</span>
+            </th>
+            <td>
+              <strong>{sayLength(report.thread.totalMm)}</strong>
+            </td>
+          </tr>
+          {report.fits.map((fit) => (
+            <tr key={fit.stone}>
+              <th scope="row">Ring round {fit.stone}</th>
+              <td>
+                {fit.beads} beads, {fit.verdict}
+              </td>
+            </tr>
+          ))}
+          {form?.held.map(({ stone, frontMm, backMm }) => (
+            <tr key={stone}>
+              <th scope="row">{stone} is held by</th>
+              <td>
+                {frontMm === undefined ? 'nothing' : `${frontMm.toFixed(1)} mm`} in front,{' '}
+                {backMm === undefined ? 'nothing' : `${backMm.toFixed(1)} mm`} behind
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <ul className="findings">
+        {report.diagnostics
+          .filter(({ severity }) => severity === 'error')
+          .slice(0, 3)
+          .map(({ line, message }) => (
+            <li key={`${line} ${message}`} className="trouble">
+              <span className="mark" aria-hidden="true">
+                !
+              </span>
+              Line {line}: {message}
+            </li>
+          ))}
+        {why && <li>{why}</li>}
+        {form?.findings
+          .filter(({ tone }) => tone === 'trouble')
+          .map(({ line, text }) => (
+            <li key={`${line} ${text}`} className="trouble">
+              <span className="mark" aria-hidden="true">
+                !
+              </span>
+              {line === undefined ? text : `Line ${line}: ${text}`}
+            </li>
+          ))}
+      </ul>
+    </>
+  )
+}

@@ -1,0 +1,348 @@
+import { CaretRightOutlined, FullscreenOutlined, LeftOutlined, PauseOutlined, RightOutlined } from '@ant-design/icons'
+import { useQuery } from '@tanstack/react-query'
+import type { Pattern } from '@tessellum/contract/patterns'
+import type { Scene } from '@tessellum/core/drawing/scene'
+import type { Face } from '@tessellum/core/drawing/view'
+import { pickedIn, walkOf } from '@tessellum/core/drawing/walk'
+import type { Report } from '@tessellum/core/report/report'
+import { usualThreadSettings } from '@tessellum/core/thread/settings'
+import { capital, sayCounts, sentenceFor } from '@tessellum/core/writing/english'
+import { Button, Segmented, Slider } from 'antd'
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { useParams } from 'react-router'
+import { Loading } from '../frame/loading'
+import { usePageTitle } from '../frame/page-title'
+import { Trouble } from '../frame/trouble'
+import { looksAt } from '../piece/looks'
+import { Piece } from '../piece/piece'
+import type { Dress } from '../piece/stage'
+import { useFormed } from '../piece/use-formed'
+import { read } from '../shop/queries'
+import { PatternNav } from './pattern-nav'
+import { SampleLog } from './sample-log'
+import { useDress } from './use-dress'
+import { useShown } from './use-shown'
+
+export function WalkPage() {
+  const id = Number(useParams().id)
+  const { data, error } = useQuery(read.pattern(id))
+  if (error && !data) return <Trouble error={error} />
+  return data ? <Walk key={id} pattern={data} /> : <Loading what="Fetching the pattern" />
+}
+
+/** The piece made before one's eyes, large enough for a class: line by line or bead by bead. */
+function Walk({ pattern }: { pattern: Pattern }) {
+  usePageTitle(`Walk through ${pattern.title}`)
+  const { choices, chosen, colourway, size } = useShown(pattern)
+  const { scene, report, trouble, why } = useFormed(pattern.source, choices)
+  const dress = useDress(report, chosen)
+  if (trouble) return <Trouble error={new Error(trouble)} />
+  return (
+    <>
+      <PatternNav
+        id={pattern.id}
+        chosen={{ size: report?.size || size, colourway: colourway ? String(colourway.id) : undefined }}
+      />
+      {!report && <Loading what="Laying out the piece" />}
+      {report && !report.sound && (
+        <div className="empty sheet">
+          <h2>Not yet</h2>
+          <p>A pattern can be walked through once no line of it is at fault. Mend it in the ledger.</p>
+        </div>
+      )}
+      {report?.sound && !scene && <div className="empty sheet">{why}</div>}
+      {report?.sound && scene && (
+        <Steps
+          key={`${report.size} ${scene.passes.length}`}
+          pattern={pattern}
+          report={report}
+          scene={scene}
+          dress={dress}
+        />
+      )}
+    </>
+  )
+}
+
+interface StepsProps {
+  readonly pattern: Pattern
+  readonly report: Report
+  readonly scene: Scene
+  readonly dress: Readonly<Record<string, Dress>>
+}
+
+type Pace = 'line' | 'bead'
+
+function Steps({ pattern, report, scene, dress }: StepsProps) {
+  const { statements } = report
+  const steps = useMemo(
+    () => walkOf(scene.passes, statements, ({ action }) => sentenceFor(action, usualThreadSettings) !== undefined),
+    [scene, statements],
+  )
+  const keptAt = `tessellum walk ${pattern.id} ${report.size}`
+  const [place, setPlace] = useState(() => keptPlace(keptAt, steps.length))
+  const [pace, setPace] = useState<Pace>('line')
+  const [playing, setPlaying] = useState(false)
+  const [speed, setSpeed] = useState(3)
+  const [face, setFace] = useState<Face>('front')
+  const [threadShown, setThreadShown] = useState(true)
+  const whole = useRef<HTMLDivElement>(null)
+  const minutes = useMinutes()
+  useEffect(() => localStorage.setItem(keptAt, JSON.stringify(place)), [keptAt, place])
+
+  const { step: at, pass } = place
+  const step = steps[at] as (typeof steps)[number] | undefined
+  const laid = step ? step.to - step.from : 0
+  const done = pace === 'line' ? laid : Math.min(pass, laid)
+
+  const forward = useCallback(() => {
+    setPlace((before) => {
+      const now = steps[before.step]
+      if (!now) return before
+      if (pace === 'bead' && before.pass < now.to - now.from) return { ...before, pass: before.pass + 1 }
+      return before.step + 1 < steps.length ? { step: before.step + 1, pass: pace === 'bead' ? 1 : 0 } : before
+    })
+  }, [steps, pace])
+  const back = useCallback(() => {
+    setPlace((before) => {
+      if (pace === 'bead' && before.pass > 1) return { ...before, pass: before.pass - 1 }
+      const earlier = steps[before.step - 1]
+      return earlier ? { step: before.step - 1, pass: earlier.to - earlier.from } : { step: 0, pass: 0 }
+    })
+  }, [steps, pace])
+  const go = useCallback(
+    (to: number) => setPlace({ step: Math.max(0, Math.min(steps.length - 1, to)), pass: 0 }),
+    [steps],
+  )
+
+  const last = at >= steps.length - 1 && done >= laid
+  useEffect(() => {
+    if (!playing) return
+    if (last) {
+      setPlaying(false)
+      return
+    }
+    const timer = setTimeout(forward, (pace === 'line' ? 4500 : 900) / speed)
+    return () => clearTimeout(timer)
+    // Another step, another wait.
+  }, [playing, last, forward, pace, speed, place])
+
+  useEffect(() => {
+    const pressed = (event: KeyboardEvent) => {
+      const { target } = event
+      if (event.ctrlKey || event.altKey || event.metaKey) return
+      if (target instanceof HTMLElement && target.closest('input, textarea, canvas, [role=slider], .ant-modal')) return
+      // A button in hand keeps the space bar for itself.
+      if (event.key === ' ' && target instanceof HTMLButtonElement) return
+      const lines = new Map([
+        ['PageDown', at + 1],
+        ['PageUp', at - 1],
+        ['Home', 0],
+        ['End', steps.length - 1],
+      ])
+      const line = lines.get(event.key)
+      if (line !== undefined) go(line)
+      else if (event.key === 'ArrowRight') forward()
+      else if (event.key === 'ArrowLeft') back()
+      else if (event.key === ' ') setPlaying((is) => !is)
+      else return
+      event.preventDefault()
+    }
+    window.addEventListener('keydown', pressed)
+    return () => window.removeEventListener('keydown', pressed)
+  }, [forward, back, go, at, steps])
+
+  const to = step ? step.from + done : 0
+  const { looks, passes } = useMemo(() => {
+    if (!step) return looksAt(scene, 0, 0)
+    return pace === 'line' ? looksAt(scene, step.from, step.to) : looksAt(scene, Math.max(step.from, to - 1), to)
+  }, [scene, step, pace, to])
+  if (!step) return <div className="empty sheet">This pattern has nothing to walk through yet.</div>
+
+  const reached = Math.max(...steps.slice(0, at + 1).map((each) => each.statement))
+  const statement = statements[step.statement]
+  const action = statement?.turns[Math.min(step.time, statement.turns.length) - 1] ?? statement?.action
+  const now = pickedIn(scene, step.from, pace === 'line' ? step.to : to)
+  const before = pickedIn(scene, 0, to).picked
+  const sentence = action && sentenceFor(action, usualThreadSettings)
+  const kind = action?.type === 'check' ? 'Check: ' : ''
+  return (
+    <div className="walk" ref={whole}>
+      <section className="sheet plate" aria-label="Piece">
+        <Piece
+          scene={scene}
+          dress={dress}
+          face={face}
+          onFace={setFace}
+          threadShown={threadShown}
+          onThread={setThreadShown}
+          looks={looks}
+          passes={passes}
+          statement={step.statement}
+          upTo={reached}
+          label={`${report.pattern}, step ${at + 1}`}
+        />
+        <Segmented
+          className="sides"
+          aria-label="Side"
+          value={face}
+          options={['front', 'back', 'side']}
+          onChange={(value) => setFace(value as Face)}
+        />
+      </section>
+      <section className="sheet telling" aria-label="Step">
+        <div className="quiet figures">
+          {statement?.part ? `${capital(statement.part)}, ` : ''}step {at + 1} of {steps.length}, line {statement?.line}
+          {step.times > 1 ? `, ${step.time} of ${step.times} times` : ''}
+        </div>
+        <p className="sentence" aria-live="polite">
+          {kind}
+          {sentence}
+        </p>
+        <PickedUp
+          counts={now.picked}
+          passed={now.passed}
+          dress={dress}
+          total={pace === 'bead' ? laid : undefined}
+          done={done}
+        />
+        <div className="spacer" />
+        <div className="so-far">
+          <span className="quiet">So far</span>{' '}
+          <strong className="figures">{sayCounts(before) || 'nothing yet'}</strong>
+        </div>
+        <Slider
+          aria-label="Step"
+          min={0}
+          max={steps.length - 1}
+          value={at}
+          onChange={go}
+          tooltip={{ formatter: (value) => `Step ${(value ?? 0) + 1}` }}
+        />
+        <div className="hands">
+          <Button size="large" icon={<LeftOutlined />} onClick={back} disabled={at === 0 && done === 0}>
+            Back
+          </Button>
+          <Button
+            size="large"
+            icon={playing ? <PauseOutlined /> : <CaretRightOutlined />}
+            onClick={() => setPlaying(!playing)}
+            disabled={last}
+          >
+            {playing ? 'Pause' : 'Play'}
+          </Button>
+          <Button
+            size="large"
+            type="primary"
+            icon={<RightOutlined />}
+            iconPlacement="end"
+            onClick={forward}
+            disabled={last}
+          >
+            Next
+          </Button>
+        </div>
+        <div className="hands">
+          <Segmented
+            aria-label="One step is"
+            value={pace}
+            options={[
+              { value: 'line', label: 'Line by line' },
+              { value: 'bead', label: 'Bead by bead' },
+            ]}
+            onChange={(value) => {
+              setPace(value as Pace)
+              setPlace({ step: at, pass: value === 'bead' ? 1 : 0 })
+            }}
+          />
+          <Slider
+            aria-label="Speed"
+            style={{ width: 90 }}
+            min={1}
+            max={8}
+            value={speed}
+            onChange={setSpeed}
+            tooltip={{ formatter: (value) => `${value} times` }}
+          />
+          <Button
+            icon={<FullscreenOutlined />}
+            aria-label="Whole screen"
+            title="Whole screen"
+            onClick={() =>
+              void (document.fullscreenElement ? document.exitFullscreen() : whole.current?.requestFullscreen())
+            }
+          />
+        </div>
+        <div className="quiet keys">
+          <kbd>←</kbd> <kbd>→</kbd> step, <kbd>PgUp</kbd> <kbd>PgDn</kbd> line, <kbd>Space</kbd> plays. Outlined dark:
+          new. Outlined brass: passed.
+        </div>
+        <SampleLog pattern={pattern} report={report} minutes={minutes} eager={last} />
+      </section>
+    </div>
+  )
+}
+
+interface PickedUpProps {
+  readonly counts: Readonly<Record<string, number>>
+  readonly passed: number
+  readonly dress: Readonly<Record<string, Dress>>
+  readonly total: number | undefined
+  readonly done: number
+}
+
+/** What is picked up and passed in this step, as beads with their letters and counts. */
+function PickedUp({ counts, passed, dress, total, done }: PickedUpProps) {
+  return (
+    <ul className="picked-up" aria-label="In this step">
+      {Object.entries(counts).map(([role, count]) => (
+        <li key={role}>
+          <svg width="34" height="34" aria-hidden="true">
+            <rect x="3" y="6" width="28" height="22" rx="8" fill={dress[role]?.colour ?? '#fff'} stroke="#22302b" />
+          </svg>
+          <strong>
+            {count} {role}
+          </strong>
+          <span className="quiet">pick up</span>
+        </li>
+      ))}
+      {passed > 0 && (
+        <li>
+          <svg width="34" height="34" aria-hidden="true">
+            <rect x="3" y="8" width="28" height="18" rx="8" fill="#f5e8c8" stroke="#8a6417" strokeWidth="2" />
+            <path d="M0 17H34" stroke="#9a3f2b" strokeWidth="3" />
+          </svg>
+          <strong>{passed}</strong>
+          <span className="quiet">pass through</span>
+        </li>
+      )}
+      {total !== undefined && total > 0 && (
+        <li className="quiet figures">
+          {done} of {total} of this line
+        </li>
+      )}
+    </ul>
+  )
+}
+
+function keptPlace(key: string, steps: number): { step: number; pass: number } {
+  try {
+    const kept = JSON.parse(localStorage.getItem(key) ?? 'null') as { step: number; pass: number } | null
+    if (kept && kept.step >= 0 && kept.step < steps) return { step: kept.step, pass: Math.max(0, kept.pass) }
+  } catch {
+    // What another version kept is no loss.
+  }
+  return { step: 0, pass: 0 }
+}
+
+/** Whole minutes this page has been looked at. */
+function useMinutes(): number {
+  const [seconds, setSeconds] = useState(0)
+  useEffect(() => {
+    const timer = setInterval(() => {
+      if (document.visibilityState === 'visible') setSeconds((before) => before + 5)
+    }, 5000)
+    return () => clearInterval(timer)
+  }, [])
+  return Math.floor(seconds / 60)
+}
