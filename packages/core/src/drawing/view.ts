@@ -1,5 +1,6 @@
 /** A scene seen from one side and laid flat: shapes from back to front, y downward, ready for any vector renderer. */
 import type { Mm } from '../measure/units'
+import { extentOf } from './extent'
 import type { Scene, SceneBead, SceneStone } from './scene'
 
 export type Face = 'front' | 'back' | 'side'
@@ -151,17 +152,6 @@ function wayOf(scene: Scene, { from, to }: PassSpan, see: Sight): View['way'] {
 const fixed = (value: number) => Number(value.toFixed(3))
 const pathOf = (points: readonly Point[]) => `M${points.map(([x, y]) => `${fixed(x)} ${fixed(y)}`).join('L')}`
 
-/** Half the extent of a bead in a direction: the support of its surface. */
-function extent(bead: SceneBead, along: number, wide: number, thick: number): number {
-  const dual = bead.contact / (bead.contact - 1)
-  return (
-    ((Math.abs(along) * bead.lengthMm * 0.5) ** dual +
-      (Math.abs(wide) * bead.wideMm * 0.5) ** dual +
-      (Math.abs(thick) * bead.acrossMm * 0.5) ** dual) **
-    (1 / dual)
-  )
-}
-
 function beadSeen(scene: Scene, bead: SceneBead, i: number, see: Sight, state: BeadState | undefined): ViewBead {
   const { poses } = scene
   const [cx, cy] = see.point(poses, 9 * i)
@@ -177,8 +167,8 @@ function beadSeen(scene: Scene, bead: SceneBead, i: number, see: Sight, state: B
   const alongWide = dx * wx + dy * wy
   const overHole = -dy * ax + dx * ay
   const overWide = -dy * wx + dx * wy
-  const length = 2 * extent(bead, alongHole, alongWide, rest(alongHole, alongWide))
-  const across = 2 * extent(bead, overHole, overWide, rest(overHole, overWide))
+  const length = 2 * extentOf(bead, alongHole, alongWide, rest(alongHole, alongWide))
+  const across = 2 * extentOf(bead, overHole, overWide, rest(overHole, overWide))
   const tilt = Math.abs(axisNear)
   const toward = Math.sign(axisNear) * (ax * dx + ay * dy >= 0 ? 1 : -1)
   return {

@@ -7,6 +7,8 @@ import type { Measures, Strain } from './measure'
 /** Less is missing than anybody would see. */
 const leastSaidMm = 0.75
 const leastGapMm = 0.6
+/** An edge that is smaller than the stone by less does not hold it. */
+const heldMm = 0.05
 
 export function findingsOf(measures: Omit<Measures, 'laid'>, report: Pick<Report, 'statements' | 'beads'>): Finding[] {
   const { progress, held, strain, lie, pitches } = measures
@@ -48,11 +50,11 @@ function heldFindings(
   const told = faces.map(({ face, mm }) =>
     mm === undefined
       ? `has no edge ${face}`
-      : mm >= 0.05
+      : mm >= heldMm
         ? `is held by ${sayMm(mm)} ${face}`
         : `is loose by ${sayMm(Math.max(0, -mm))} ${face}`,
   )
-  const loose = faces.filter(({ mm }) => mm === undefined || mm < 0.05)
+  const loose = faces.filter(({ mm }) => mm === undefined || mm < heldMm)
   const advice = loose.map(({ face, edge }) => {
     const last = statements.filter(({ action }) => action.type === 'round' && action.edge === edge).at(-1)?.action
     const bead = last?.type === 'round' ? last.cycle.flatMap(({ beads }) => beads)[0]?.role : undefined
@@ -62,7 +64,7 @@ function heldFindings(
     {
       line: place?.line,
       tone: loose.length > 0 ? 'trouble' : 'good',
-      text: `The stone ${stone} ${told.join(', ')}${advice.length > 0 ? `: ${advice.join(' and ')}` : ''}.`,
+      text: `The stone ${stone} ${told.join(' and ').replace('and is held', 'and')}${advice.length > 0 ? `: ${advice.join(' and ')}` : ''}.`,
     },
   ]
 }

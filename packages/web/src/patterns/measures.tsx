@@ -16,11 +16,11 @@ export function Measures({ report, goTo }: { report: Report; goTo: (line: number
             <dd>{sayExtents(form)}</dd>
           </div>
         )}
-        <div>
+        <div className="wide">
           <dt>Beads</dt>
           <dd>{beads}</dd>
         </div>
-        <div>
+        <div className="wide">
           <dt>{form?.progress.settled ? 'Thread, measured' : 'Thread, estimated'}</dt>
           <dd>{sayLength(report.thread.pathMm)}</dd>
         </div>

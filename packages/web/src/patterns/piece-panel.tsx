@@ -6,7 +6,7 @@ import { Loading } from '../frame/loading'
 import { NamedSwitch } from '../frame/named-switch'
 import { looksOfLine } from '../piece/looks'
 import { Piece } from '../piece/piece'
-import type { Dress } from '../piece/stage'
+import type { Dress } from '../piece/stage-kind'
 import type { Formed } from '../piece/use-formed'
 import { Measures } from './measures'
 
@@ -57,7 +57,6 @@ export function PiecePanel({ formed, report, dress, statement, onBead, goTo, sto
             onThread={setThreadShown}
             looks={lit?.looks}
             passes={lit?.passes}
-            statement={statement}
             onBead={onBead}
             label={`${report?.pattern || 'The piece'} from the ${face}, ${scene.beads.length} beads`}
           />

@@ -5,7 +5,7 @@ import { chosenIn } from '@tessellum/core/kit/choice'
 import { sayLength, sayMass } from '@tessellum/core/measure/units'
 import type { Report } from '@tessellum/core/report/report'
 import { Segmented, Select } from 'antd'
-import { useMemo, useState } from 'react'
+import { useCallback, useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { Loading } from '../frame/loading'
 import { NamedSwitch } from '../frame/named-switch'
@@ -34,6 +34,16 @@ function Sizes({ pattern }: { pattern: Pattern }) {
   const { colourway, colourways, options, set, setOption } = shown
   const [face, setFace] = useState<Face>('front')
   const asked = useMemo(() => ({ options }), [options])
+  const [extents, setExtents] = useState<Readonly<Record<string, readonly [number, number]>>>({})
+  const note = useCallback(
+    (size: string, width: number, height: number) => setExtents((before) => ({ ...before, [size]: [width, height] })),
+    [],
+  )
+  // All at one scale: what is larger looks larger.
+  const within = useMemo(() => {
+    const all = Object.values(extents)
+    return [Math.max(1, ...all.map(([width]) => width)), Math.max(1, ...all.map(([, height]) => height))] as const
+  }, [extents])
   const { now } = useReckoned(pattern.source, asked)
   if (!now) return <Loading what="Reckoning" />
   const sizes = now.sizes.length > 0 ? now.sizes : ['']
@@ -73,7 +83,7 @@ function Sizes({ pattern }: { pattern: Pattern }) {
       )}
       <div className="size-columns">
         {sizes.map((size) => (
-          <SizeColumn key={size} pattern={pattern} size={size} face={face} shown={shown} />
+          <SizeColumn key={size} pattern={pattern} size={size} face={face} shown={shown} within={within} note={note} />
         ))}
       </div>
     </div>
@@ -85,9 +95,13 @@ interface SizeColumnProps {
   readonly size: string
   readonly face: Face
   readonly shown: ReturnType<typeof useShown>
+  readonly within: readonly [width: number, height: number]
+  readonly note: (size: string, width: number, height: number) => void
 }
 
-function SizeColumn({ pattern, size, face, shown: { colourway, items, options } }: SizeColumnProps) {
+function SizeColumn({ pattern, size, face, shown, within, note }: SizeColumnProps) {
+  const { colourway, items, options } = shown
+  const onExtent = useCallback((width: number, height: number) => note(size, width, height), [size, note])
   const chosen = useMemo(() => chosenIn(colourway?.choices ?? [], size, items ?? []), [colourway, size, items])
   const choices = useMemo(() => ({ ...(size ? { size } : {}), beads: chosen.beads, options }), [size, chosen, options])
   const { report: formed, scene, trouble, why } = useFormed(pattern.source, choices)
@@ -111,7 +125,14 @@ function SizeColumn({ pattern, size, face, shown: { colourway, items, options } 
         {trouble ? (
           <p className="notice trouble">{trouble}</p>
         ) : (
-          <Drawing scene={scene} colours={colours} face={face} label={`${pattern.title}, ${name}, from the ${face}`} />
+          <Drawing
+            scene={scene}
+            colours={colours}
+            face={face}
+            within={within}
+            onExtent={onExtent}
+            label={`${pattern.title}, ${name}, from the ${face}`}
+          />
         )}
       </div>
       {report ? <SizeFigures report={report} why={why} formed={formed !== undefined} /> : <Loading what="Reckoning" />}

@@ -3,7 +3,7 @@ import { roleColours } from '@tessellum/core/drawing/role-colours'
 import type { Chosen } from '@tessellum/core/kit/choice'
 import type { Report } from '@tessellum/core/report/report'
 import { useMemo } from 'react'
-import type { Dress } from '../piece/stage'
+import type { Dress } from '../piece/stage-kind'
 
 /** What beads are dressed in, by role: the colourway's colours and finishes, or colours that stand for them. */
 export function useDress(report: Report | undefined, chosen: Chosen<Item>): Readonly<Record<string, Dress>> {

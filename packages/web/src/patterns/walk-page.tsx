@@ -15,7 +15,7 @@ import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { looksAt } from '../piece/looks'
 import { Piece } from '../piece/piece'
-import type { Dress } from '../piece/stage'
+import type { Dress } from '../piece/stage-kind'
 import { useFormed } from '../piece/use-formed'
 import { read } from '../shop/queries'
 import { PatternNav } from './pattern-nav'
@@ -178,7 +178,6 @@ function Steps({ pattern, report, scene, dress }: StepsProps) {
           onThread={setThreadShown}
           looks={looks}
           passes={passes}
-          statement={step.statement}
           upTo={reached}
           label={`${report.pattern}, step ${at + 1}`}
         />

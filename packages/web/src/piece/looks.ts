@@ -1,6 +1,6 @@
 /** Which beads are picked out: by a line of the ledger, or by how far a walk has come. */
 import type { Scene } from '@tessellum/core/drawing/scene'
-import type { BeadLook } from './stage'
+import type { BeadLook } from './stage-kind'
 
 export interface Looks {
   readonly looks: (bead: number) => BeadLook

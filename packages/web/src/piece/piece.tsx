@@ -1,8 +1,8 @@
 import type { Scene } from '@tessellum/core/drawing/scene'
-import { type Face, faces, viewOf } from '@tessellum/core/drawing/view'
-import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react'
-import { FlatPiece } from './flat-piece'
-import type { BeadLook, Dress, Stage } from './stage'
+import { type Face, faces } from '@tessellum/core/drawing/view'
+import { type KeyboardEvent, useEffect, useRef, useState } from 'react'
+import { DrawnStage } from './drawn-stage'
+import type { BeadLook, Dress, PieceStage } from './stage-kind'
 import type { Poses } from './use-formed'
 
 interface PieceProps {
@@ -14,10 +14,9 @@ interface PieceProps {
   readonly onFace: (face: Face) => void
   readonly threadShown: boolean
   readonly onThread: (shown: boolean) => void
-  /** How each bead is shown, and the passes that are picked out; the drawing of that line where it cannot be turned. */
+  /** How each bead is shown, and the passes that are picked out. */
   readonly looks?: ((bead: number) => BeadLook) | undefined
   readonly passes?: readonly [number, number] | undefined
-  readonly statement?: number | undefined
   /** The piece as it is when this line is done: a stone is not there before it is laid in. */
   readonly upTo?: number | undefined
   readonly onBead?: (statement: number) => void
@@ -26,7 +25,10 @@ interface PieceProps {
 
 const all = () => 'plain' as const
 
-/** The piece, to be turned and zoomed; flat where the browser cannot draw in the round. */
+/** Once it has been too slow in the round here, every piece is drawn. */
+let onceSlow = false
+
+/** The piece, to be turned and zoomed: in the round, or drawn where that is too slow or not to be had. */
 export function Piece({
   scene,
   poses,
@@ -37,65 +39,57 @@ export function Piece({
   onThread,
   looks = all,
   passes,
-  statement,
   upTo,
   onBead,
   label,
 }: PieceProps) {
   const canvas = useRef<HTMLCanvasElement>(null)
-  const [stage, setStage] = useState<Stage>()
-  const [flat, setFlat] = useState(false)
+  const [stage, setStage] = useState<PieceStage>()
+  const [drawn, setDrawn] = useState(() => onceSlow)
   const told = useRef(onBead)
   told.current = onBead
   const pressedAt = useRef({ x: 0, y: 0 })
 
   useEffect(() => {
-    let made: Stage | undefined
+    let made: PieceStage | undefined
     let gone = false
     let watch: ResizeObserver | undefined
-    void import('./stage')
-      .then(({ Stage }) => {
-        const place = canvas.current
-        if (gone || !place) return
-        made = new Stage(place)
-        watch = new ResizeObserver(([entry]) => {
-          if (entry && entry.contentRect.width > 0) made?.resize(entry.contentRect.width, entry.contentRect.height)
-        })
-        watch.observe(place)
-        setStage(made)
+    const simpler = () => {
+      onceSlow = true
+      setDrawn(true)
+    }
+    const begin = (make: (place: HTMLCanvasElement) => PieceStage) => {
+      const place = canvas.current
+      if (gone || !place) return
+      made = make(place)
+      watch = new ResizeObserver(([entry]) => {
+        if (entry && entry.contentRect.width > 0) made?.resize(entry.contentRect.width, entry.contentRect.height)
       })
-      .catch(() => setFlat(true))
+      watch.observe(place)
+      setStage(made)
+    }
+    if (drawn) begin((place) => new DrawnStage(place))
+    else void import('./stage').then(({ Stage }) => begin((place) => new Stage(place, simpler))).catch(simpler)
     return () => {
       gone = true
       watch?.disconnect()
       made?.dispose()
+      setStage(undefined)
     }
-  }, [])
+  }, [drawn])
 
-  const shown = useRef<{ scene: Scene; dress: PieceProps['dress'] }>(undefined)
+  const shown = useRef<{ stage: PieceStage; scene: Scene }>(undefined)
   useEffect(() => {
     if (!stage) return
-    if (shown.current?.scene === scene) stage.dressed(dress)
+    if (shown.current?.scene === scene && shown.current.stage === stage) stage.dressed(dress)
     else stage.show(scene, dress)
-    shown.current = { scene, dress }
+    shown.current = { stage, scene }
   }, [stage, scene, dress])
   useEffect(() => stage && poses?.subscribe((moved) => stage.move(moved)), [stage, poses])
   // After the scene it is a look at has been set.
   useEffect(() => stage?.look(looks, passes, upTo), [stage, looks, passes, upTo])
   useEffect(() => stage?.withThread(threadShown), [stage, threadShown])
   useEffect(() => stage?.face(face), [stage, face])
-
-  const view = useMemo(
-    () =>
-      flat
-        ? viewOf(scene, { face, thread: threadShown, ...(statement === undefined ? {} : { statement }) })
-        : undefined,
-    [flat, scene, face, threadShown, statement],
-  )
-  if (view) {
-    const colours = Object.fromEntries(Object.entries(dress).map(([role, { colour }]) => [role, colour]))
-    return <FlatPiece view={view} colours={colours} {...(onBead ? { onBead } : {})} label={label} />
-  }
 
   const turns: Readonly<Record<string, readonly [right: number, up: number]>> = {
     ArrowLeft: [-0.15, 0],
@@ -125,6 +119,7 @@ export function Piece({
   }
   return (
     <canvas
+      key={drawn ? 'drawn' : 'round'}
       ref={canvas}
       className="stage"
       tabIndex={0}

@@ -9,7 +9,7 @@ export interface Fineness {
 }
 
 export const finenessFor = (beads: number): Fineness =>
-  beads <= 400 ? { round: 22, along: 12 } : beads <= 1200 ? { round: 14, along: 8 } : { round: 9, along: 5 }
+  beads <= 250 ? { round: 18, along: 10 } : beads <= 600 ? { round: 11, along: 6 } : { round: 8, along: 4 }
 
 export function beadBody(bead: SceneBead, { round, along }: Fineness): BufferGeometry {
   return bead.wideMm === bead.acrossMm ? turnedBody(bead, round, along) : flatBody(bead, round, along)

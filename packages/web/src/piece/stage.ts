@@ -30,14 +30,7 @@ import { LineMaterial } from 'three/addons/lines/LineMaterial.js'
 import { LineSegments2 } from 'three/addons/lines/LineSegments2.js'
 import { LineSegmentsGeometry } from 'three/addons/lines/LineSegmentsGeometry.js'
 import { beadBody, finenessFor, stoneBody } from './solid-shapes'
-
-/** How a bead is shown: as it is, quiet behind others, picked out, passed through, or not there yet. */
-export type BeadLook = 'plain' | 'quiet' | 'new' | 'passed' | 'hidden'
-
-export interface Dress {
-  readonly colour: string
-  readonly finish: string
-}
+import type { BeadLook, Dress, PieceStage } from './stage-kind'
 
 interface Role {
   readonly letter: string
@@ -53,10 +46,10 @@ const brass = new Color('#8a6417')
 const thread = '#6d6a60'
 const way = '#9a3f2b'
 
-/** Slower than this a frame while it turns, and a simpler look is chosen. */
+/** Slower than this a frame, and the piece is better drawn than turned in the round. */
 const slowMs = 33
 
-export class Stage {
+export class Stage implements PieceStage {
   private readonly renderer: WebGLRenderer
   private readonly camera = new OrthographicCamera(-1, 1, 1, -1, -500, 500)
   private readonly controls: OrbitControls
@@ -76,12 +69,21 @@ export class Stage {
   private threadShown = true
   private wanted = 0
   private frames: number[] = []
-  private simple = false
   private span = { middle: new Vector3(), radius: 10 }
 
-  /** @throws when the browser cannot draw in the round */
-  constructor(private readonly canvas: HTMLCanvasElement) {
-    this.renderer = new WebGLRenderer({ canvas, antialias: true, alpha: true, preserveDrawingBuffer: false })
+  /**
+   * @param slow told once, when it turns out to be too slow here
+   * @throws when the browser cannot draw in the round, or only without a graphics card, which would be far too slow
+   */
+  constructor(
+    canvas: HTMLCanvasElement,
+    private readonly slow: () => void,
+  ) {
+    this.renderer = new WebGLRenderer({ canvas, antialias: true, alpha: true })
+    if (/swiftshader|llvmpipe|software/i.test(cardOf(this.renderer.getContext()))) {
+      this.renderer.dispose()
+      throw new Error('There is no graphics card to draw in the round with.')
+    }
     this.renderer.setPixelRatio(Math.min(2, window.devicePixelRatio))
     this.world.add(new AmbientLight('#fff6e4', 1.25), this.sun, this.sun.target)
     this.controls = new OrbitControls(this.camera, canvas)
@@ -95,12 +97,6 @@ export class Stage {
     this.controls.dispose()
     this.clear()
     this.renderer.dispose()
-  }
-
-  /** Frames a second, lately; for those who measure. */
-  get pace(): number {
-    const mean = this.frames.reduce((sum, each) => sum + each, 0) / Math.max(1, this.frames.length)
-    return mean > 0 ? 1000 / mean : 0
   }
 
   resize(width: number, height: number): void {
@@ -228,12 +224,12 @@ export class Stage {
       if (known) known.push(bead)
       else byRole.set(role, [bead])
     })
-    const fineness = this.simple ? { round: 7, along: 4 } : finenessFor(scene.beads.length)
+    const fineness = finenessFor(scene.beads.length)
     for (const [letter, beads] of byRole) {
       const first = scene.beads[beads[0] as number]
       if (!first) continue
       const body = beadBody(first, fineness)
-      const mesh = new InstancedMesh(body, materialFor(this.dress[letter], this.simple), beads.length)
+      const mesh = new InstancedMesh(body, materialFor(this.dress[letter]), beads.length)
       const edge = new InstancedMesh(body, new MeshBasicMaterial({ side: BackSide }), beads.length)
       mesh.frustumCulled = false
       edge.frustumCulled = false
@@ -259,7 +255,7 @@ export class Stage {
     [x, y, z]: readonly [number, number, number],
     statement = -1,
   ): void {
-    const material = materialFor(dress, false)
+    const material = materialFor(dress)
     material.color.set(dress.colour)
     const mesh = new Mesh(body, material)
     mesh.position.set(x, y, z)
@@ -286,11 +282,11 @@ export class Stage {
     for (const { mesh, statement } of this.others) mesh.visible = statement <= this.upTo
     for (const { letter, beads, mesh, edge } of this.roles) {
       const own = new Color(this.dress[letter]?.colour ?? '#fffdf7')
+      let edges = 0
       beads.forEach((bead, i) => {
         const look = this.looks(bead)
         if (look === 'hidden') {
           mesh.setMatrixAt(i, none)
-          edge.setMatrixAt(i, none)
           return
         }
         middle.fromArray(scene.poses, 9 * bead)
@@ -299,14 +295,18 @@ export class Stage {
         thick.crossVectors(side, axis)
         matrix.makeBasis(side, axis, thick).setPosition(middle)
         mesh.setMatrixAt(i, matrix)
-        const outlined = look === 'new' ? 1.13 : look === 'passed' ? 1.09 : 0
-        edge.setMatrixAt(i, outlined ? larger.copy(matrix).scale(thick.setScalar(outlined)) : none)
-        edge.setColorAt(i, look === 'passed' ? brass : ink)
+        if (look === 'new' || look === 'passed') {
+          edge.setMatrixAt(edges, larger.copy(matrix).scale(thick.setScalar(look === 'new' ? 1.13 : 1.09)))
+          edge.setColorAt(edges, look === 'passed' ? brass : ink)
+          edges++
+        }
         colour.copy(own)
         if (look === 'quiet') colour.lerp(paper, 0.72)
         if (look === 'passed') colour.lerp(paper, 0.35)
         mesh.setColorAt(i, colour)
       })
+      edge.count = edges
+      edge.visible = edges > 0
       for (const each of [mesh, edge]) {
         each.instanceMatrix.needsUpdate = true
         if (each.instanceColor) each.instanceColor.needsUpdate = true
@@ -417,22 +417,22 @@ export class Stage {
     })
   }
 
-  /** When drawing takes too long for turning it to be smooth, beads get fewer corners and the picture fewer points. */
+  /** The first frames, in which everything is made ready, do not count. */
   private watch(ms: number): void {
     this.frames.push(ms)
-    if (this.frames.length > 12) this.frames.shift()
-    if (this.simple || this.frames.length < 12 || this.pace > 1000 / slowMs) return
-    this.simple = true
-    this.frames = []
-    this.renderer.setPixelRatio(1)
-    this.build()
-    this.canvas.dataset.look = 'simple'
-    this.draw()
+    if (this.frames.length < 12) return
+    const lately = this.frames.splice(0).slice(4)
+    if (lately.reduce((sum, each) => sum + each, 0) / lately.length > slowMs) this.slow()
   }
 }
 
+const cardOf = (gl: WebGLRenderingContext | WebGL2RenderingContext): string => {
+  const about = gl.getExtension('WEBGL_debug_renderer_info')
+  return String(gl.getParameter(about ? about.UNMASKED_RENDERER_WEBGL : gl.RENDERER))
+}
+
 /** Shine by the finish's words. */
-function materialFor(dress: Dress | undefined, simple: boolean): MeshPhongMaterial {
+function materialFor(dress: Dress | undefined): MeshPhongMaterial {
   const finish = dress?.finish ?? ''
   const [shininess, shine] = /matt|frost/.test(finish)
     ? [6, '#15130f']
@@ -441,5 +441,5 @@ function materialFor(dress: Dress | undefined, simple: boolean): MeshPhongMateri
       : /lustre|pearl|glass|transparent|cut/.test(finish)
         ? [90, '#8f8f8f']
         : [34, '#4a4a46']
-  return new MeshPhongMaterial({ shininess: simple ? 0 : shininess, specular: simple ? '#000000' : shine })
+  return new MeshPhongMaterial({ shininess, specular: shine })
 }
