@@ -43,7 +43,7 @@ function asText({ reckoned: { report }, unformed }: FormedPattern): string {
     ...(unformed ? [unformed.why] : []),
     ...(form
       ? [
-          `${sayMm(form.widthMm)} wide, ${sayMm(form.heightMm)} high, ${sayMm(form.depthMm)} deep; settled in ${form.progress.iterations} steps.`,
+          `${sayMm(form.widthMm)} wide, ${sayMm(form.heightMm)} high, ${sayMm(form.depthMm)} deep, after ${form.progress.iterations} steps.`,
           ...form.openings.map(
             ({ statement, acrossMm }) =>
               `Opening of line ${report.statements[statement]?.line}: ${sayMm(acrossMm)} across.`,

@@ -123,6 +123,7 @@ export class Pairs {
     for (let i = 0; i < count; i++) {
       if (isLarge[i]) continue
       const [cx, cy, cz] = [cells[3 * i] as number, cells[3 * i + 1] as number, cells[3 * i + 2] as number]
+      const first = this.count
       for (let x = cx - 1; x <= cx + 1; x++) {
         for (let y = cy - 1; y <= cy + 1; y++) {
           for (let z = cz - 1; z <= cz + 1; z++) {
@@ -136,9 +137,21 @@ export class Pairs {
           }
         }
       }
+      this.inOrder(first)
     }
     for (const i of this.large)
       for (let j = 0; j < count; j++) if (j !== i && !(isLarge[j] && j < i)) this.consider(i, j, at)
+  }
+
+  /** A bead's partners by their numbers, not by where they lie: the same piece turned about is worked through in the same order. */
+  private inOrder(first: number): void {
+    const { list } = this
+    for (let k = first + 1; k < this.count; k++) {
+      const j = list[2 * k + 1] as number
+      let to = k
+      for (; to > first && (list[2 * to - 1] as number) > j; to--) list[2 * to + 1] = list[2 * to - 1] as number
+      list[2 * to + 1] = j
+    }
   }
 
   private consider(i: number, j: number, at: Float64Array): void {

@@ -18,7 +18,7 @@ import { jogLength } from '../thread/jog'
 import type { ThreadSettings } from '../thread/settings'
 import type { Edge } from './action'
 import { beadOf, entryOf, exitOf, type Hole } from './hole'
-import { type Group, holesOf, type Rail, turned } from './rail'
+import { type Group, holesOf, type Rail, turned, turnedBack } from './rail'
 import { Work } from './work'
 
 export type Role =
@@ -396,7 +396,11 @@ export class Bench implements Scope {
   }
 
   /** Makes a rail the edge in hand, begun behind the bead the needle is in. */
-  standOn(rail: Rail): void {
+  standOn(given: Rail): void {
+    // A rail gathered by hand is walked the way the needle came to it: after a turn, back.
+    const { needle } = this.work
+    const back = given.course < 0 && needle !== undefined && holesOf(given).includes(needle ^ 1)
+    const rail = back ? { ...given, groups: given.groups.map(turnedBack).reverse() } : given
     this.edges = { front: rail }
     this.edge = 'front'
     this.roundsOn = { front: 0, back: 0 }

@@ -42,6 +42,12 @@ export function turned(rail: Rail, by: number): Rail {
   return from === 0 ? rail : { ...rail, groups: [...rail.groups.slice(from), ...rail.groups.slice(0, from)] }
 }
 
+/** A group passed the other way. */
+export const turnedBack = ({ holes, stands }: Group): Group => ({
+  holes: holes.map((h) => h ^ 1).reverse(),
+  stands: stands.map((h) => h ^ 1).reverse(),
+})
+
 /** Single holes gathered `size` at a time. */
 export function gathered(holes: readonly Hole[], size: number): Hole[][] {
   const groups: Hole[][] = []

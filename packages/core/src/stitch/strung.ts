@@ -29,13 +29,15 @@ export function string(list: BeadList, bench: Bench, kind: 'ring' | 'row', least
   bench.makeRoom(run.length, 0, list.span)
   bench.threadUp(list.span)
   const course = bench.work.begin({ kind })
-  const holes = run.map((letter, i) =>
-    bench.work.pick(bench.beadRole(letter, list.span), 'ring', bench.statement, {
-      course,
-      turn: (i + 0.5) / run.length,
-      lift: 0,
-    }),
-  )
+  const lengths = run.map((letter) => bench.lengthOf(bench.beadRole(letter, list.span)))
+  const total = lengths.reduce((sum, each) => sum + each, 0)
+  let before = 0
+  const holes = run.map((letter, i) => {
+    const length = lengths[i] as number
+    const turn = (before + length / 2) / total
+    before += length
+    return bench.work.pick(bench.beadRole(letter, list.span), 'ring', bench.statement, { course, turn, lift: 0 })
+  })
   return { course, run, holes }
 }
 

@@ -63,7 +63,8 @@ export const roundTechnique: Technique<RoundWords> = {
     const jog = peyote ? 'peyote' : 'netting'
     if (peyote && rail.fresh) settleFirstRow(anchors, rail, bench)
     const below = work.seat(beadOf((anchors[0] as Hole[])[0] as Hole)).course
-    const course = below < 0 ? -1 : work.courses.length
+    // Along a rail gathered by hand, beads lie where the thread lays them.
+    const course = below < 0 || rail.course < 0 ? -1 : work.courses.length
     const begun = work.passes
     const groups: Group[] = []
     let before = rail.closed ? lastTurn(anchors[n - 1] as Hole[], bench) : work.seat(beadOf(work.needle as Hole)).turn
