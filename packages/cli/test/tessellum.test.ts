@@ -1,4 +1,6 @@
 import { spawnSync } from 'node:child_process'
+import { mkdtempSync, readFileSync } from 'node:fs'
+import os from 'node:os'
 import path from 'node:path'
 
 const root = path.join(__dirname, '../../..')
@@ -97,4 +99,33 @@ test('format is a filter, and reconcile names what is missing', () => {
   expect(tessellum(['format', '-'], 'pattern  P\npart p\nring 6A').stdout).toBe('pattern P\n\npart p\n  ring 6A\n')
   const { stdout } = tessellum(['reconcile', windlass, '-', '--size', 'petite'], '63 A\n9 B\n1 S\n')
   expect(stdout).toContain('missing: C, 81 used')
+})
+
+test('form gives what is read off the settled piece, by line', () => {
+  const { status, stdout } = tessellum(['form', windlass, '--size', 'petite', '--json'])
+  expect(status).toBe(0)
+  const form = JSON.parse(stdout)
+  expect(form).toMatchObject({ pattern: 'Windlass pendant', size: 'petite', settled: true })
+  expect(form.held[0].frontMm).toBeGreaterThan(0.5)
+  expect(form.widthMm).toBeGreaterThan(14)
+  expect(form.findings[0]).toMatchObject({ line: 21, tone: 'good' })
+})
+
+test('draw gives the piece, or what one line adds and passes, as a drawing of its own', () => {
+  const { status, stdout } = tessellum(['draw', windlass, '--view', 'side'])
+  expect([status, stdout.slice(0, 4)]).toEqual([0, '<svg'])
+  expect(stdout).toContain('<title>Windlass pendant, from the side</title>')
+  const line = tessellum(['draw', windlass, '--statement', '28']).stdout
+  expect(line).toContain('The thread comes in')
+  // Line 28 travels: six beads are passed, nothing is new, and the rest is one dashed outline.
+  expect(line.match(/stroke-dasharray/g)).toHaveLength(1)
+  expect(line.match(/<rect/g)).toHaveLength(6)
+  expect(tessellum(['draw', windlass, '--statement', '3']).stderr).toMatch(/^Line 3 does nothing; these do: 14, 15/)
+  expect(tessellum(['draw', windlass, '--view', 'top']).status).toBe(2)
+})
+
+test('a drawing is written where it is wanted', () => {
+  const file = path.join(mkdtempSync(path.join(os.tmpdir(), 'tessellum-draw-')), 'out.svg')
+  expect(tessellum(['draw', 'demo/patterns/mooring-ring.tess', '-o', file])).toMatchObject({ status: 0, stdout: '' })
+  expect(readFileSync(file, 'utf8')).toContain('</svg>')
 })

@@ -58,11 +58,11 @@ describe('bad input', () => {
 })
 
 describe('a batch of 12 Windlass kits, petite, in Lantern', () => {
-  test('takes 12 times the bill: 0.4 g A, 0.1 g B, 0.4 g C, a stone, 110 cm of thread', async () => {
+  test('takes 12 times the bill: 0.4 g A, 0.1 g B, 0.4 g C, a stone, 120 cm of thread as its form has it', async () => {
     const { body } = await plan()
     expect(body.outlook.ready).toBe(true)
     expect(body.outlook.items.map(({ needed, unit }: { needed: number; unit: string }) => `${needed} ${unit}`)).toEqual(
-      ['4800 mg', '1200 mg', '4800 mg', '12 piece', '13200 mm'],
+      ['4800 mg', '1200 mg', '4800 mg', '12 piece', '14400 mm'],
     )
   })
 

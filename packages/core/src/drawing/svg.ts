@@ -16,10 +16,10 @@ export const wayColour = '#9a3f2b'
  * a bar along the hole, earlier work in thin dashed outline.
  */
 export const stateLook = {
-  new: { fill: undefined, edge: 0.26, dash: undefined },
-  passed: { fill: '#e8e3d6', edge: 0.16, dash: undefined },
-  earlier: { fill: '#ffffff', edge: 0.08, dash: '0.3 0.2' },
+  new: { fill: undefined, edge: 0.26 },
+  passed: { fill: '#e8e3d6', edge: 0.16 },
 } as const
+export const earlierLook = { fill: '#ffffff', edge: 0.08, dash: '0.3 0.2' } as const
 
 export function svgOf(view: View, { title, colours = {} }: SvgChoice): string {
   const [x, y, width, height] = view.box
@@ -41,6 +41,8 @@ function shapeOf(shape: ViewShape, colours: Readonly<Record<string, string>>): s
       return `<path d="${shape.path}" fill="${colours.stone ?? '#dfe3df'}" stroke="${ink}" stroke-width="0.12"/>`
     case 'wire':
       return `<path d="${shape.path}" fill="none" stroke="#9aa09c" stroke-width="${shape.width}"/>`
+    case 'earlier':
+      return `<path d="${shape.path}" fill="${earlierLook.fill}" fill-opacity="0.6" stroke="${ink}" stroke-width="${earlierLook.edge}" stroke-dasharray="${earlierLook.dash}"/>`
     case 'thread':
       return `<path d="${shape.path}" stroke="#6d6a60" stroke-width="0.14" stroke-linecap="round"/>`
   }
@@ -49,11 +51,10 @@ function shapeOf(shape: ViewShape, colours: Readonly<Record<string, string>>): s
 function beadOf(shape: ViewBead, colour: string): string {
   const { cx, cy, turn, length, across, corner, mouth, state } = shape
   const look = state ? stateLook[state] : undefined
-  const dash = look?.dash ? ` stroke-dasharray="${look.dash}"` : ''
   const parts = [
-    `<rect x="${-length / 2}" y="${-across / 2}" width="${length}" height="${across}" rx="${corner}" fill="${look?.fill ?? colour}" stroke="${ink}" stroke-width="${look?.edge ?? 0.11}"${dash}/>`,
+    `<rect x="${-length / 2}" y="${-across / 2}" width="${length}" height="${across}" rx="${corner}" fill="${look?.fill ?? colour}" stroke="${ink}" stroke-width="${look?.edge ?? 0.11}"/>`,
   ]
-  if (mouth && state !== 'earlier')
+  if (mouth)
     parts.push(`<ellipse cx="${mouth.at}" rx="${mouth.rx}" ry="${mouth.ry}" fill="${ink}" fill-opacity="0.7"/>`)
   if (state === 'passed')
     parts.push(`<path d="M${-length * 0.32} 0H${length * 0.32}" stroke="${ink}" stroke-width="0.18"/>`)

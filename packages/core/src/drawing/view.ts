@@ -7,7 +7,7 @@ export type Face = 'front' | 'back' | 'side'
 export const faces: readonly Face[] = ['front', 'back', 'side']
 
 /** How a bead is told apart in the drawing of one statement. */
-export type BeadState = 'new' | 'passed' | 'earlier'
+export type BeadState = 'new' | 'passed'
 
 export interface ViewBead {
   readonly type: 'bead'
@@ -33,6 +33,8 @@ export type ViewShape =
   | { readonly type: 'stone'; readonly letter: string; readonly path: string }
   | { readonly type: 'wire'; readonly path: string; readonly width: number }
   | { readonly type: 'thread'; readonly path: string }
+  /** Everything that was there before the statement drawn: one path, beneath the rest. */
+  | { readonly type: 'earlier'; readonly path: string }
 
 export interface View {
   readonly shapes: readonly ViewShape[]
@@ -69,10 +71,15 @@ export function viewOf(scene: Scene, choice: ViewChoice = {}): View {
   for (let pass = 0; pass < last; pass++) there[scene.passes[pass]?.bead ?? 0] = 1
 
   const deep: { depth: number; order: number; shape: ViewShape }[] = []
+  const earlier: string[] = []
+  let box = nothing
   scene.beads.forEach((bead, i) => {
     if (!there[i]) return
-    const shape = beadSeen(scene, bead, i, see, states?.get(i) ?? (span ? 'earlier' : undefined))
-    deep.push({ depth: see.depth(scene.poses, 9 * i), order: i, shape })
+    const state = states?.get(i)
+    const shape = beadSeen(scene, bead, i, see, state)
+    box = around(box, shape.cx, shape.cy, Math.max(shape.length, shape.across) / 2)
+    if (states && state === undefined) earlier.push(outlineOf(shape))
+    else deep.push({ depth: see.depth(scene.poses, 9 * i), order: i, shape })
   })
   if (thread && !span) deep.push(...threadsSeen(scene, last, see))
   for (const stone of scene.stones)
@@ -87,7 +94,13 @@ export function viewOf(scene: Scene, choice: ViewChoice = {}): View {
   }
   deep.sort((a, b) => a.depth - b.depth || a.order - b.order)
   const shapes = deep.map(({ shape }) => shape)
-  return { shapes, box: boxOf(shapes, scene, see, there), way: span && wayOf(scene, span, see) }
+  // A stone lies beneath what is outlined, so that the work behind it can be followed.
+  if (earlier.length > 0) {
+    const stones = shapes.filter(({ type }) => type === 'stone')
+    const others = shapes.filter(({ type }) => type !== 'stone')
+    shapes.splice(0, shapes.length, ...stones, { type: 'earlier', path: earlier.join('') }, ...others)
+  }
+  return { shapes, box: framed(box, scene, see), way: span && wayOf(scene, span, see) }
 }
 
 interface Sight {
@@ -253,22 +266,41 @@ function stoneSeen(stone: SceneStone, face: Face, see: Sight) {
   return { depth, order: 0, shape: { type: 'stone', letter: stone.letter, path: `${pathOf(points)}Z` } as const }
 }
 
-function boxOf(shapes: readonly ViewShape[], scene: Scene, see: Sight, there: Uint8Array): View['box'] {
+type Bounds = readonly [left: number, top: number, right: number, bottom: number]
+const nothing: Bounds = [Infinity, Infinity, -Infinity, -Infinity]
+
+const around = ([left, top, right, bottom]: Bounds, x: number, y: number, reach: number): Bounds => [
+  Math.min(left, x - reach),
+  Math.min(top, y - reach),
+  Math.max(right, x + reach),
+  Math.max(bottom, y + reach),
+]
+
+/** With room for its stones, and a margin. */
+function framed(beads: Bounds, scene: Scene, see: Sight): View['box'] {
   const margin = 1.5
-  let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity]
-  const take = (x: number, y: number, around: number) => {
-    left = Math.min(left, x - around)
-    right = Math.max(right, x + around)
-    top = Math.min(top, y - around)
-    bottom = Math.max(bottom, y + around)
-  }
-  for (const shape of shapes)
-    if (shape.type === 'bead') take(shape.cx, shape.cy, Math.max(shape.length, shape.across) / 2)
+  let box = beads
   for (const { middle, outline, frontMm, backMm } of scene.stones) {
     const [x, y] = see.point(middle, 0)
-    for (const point of outline) take(see.face === 'side' ? x : x + point[0], y - point[1], 0)
-    if (see.face === 'side') take(x, y, Math.max(frontMm, backMm))
+    for (const point of outline) box = around(box, see.face === 'side' ? x : x + point[0], y - point[1], 0)
+    if (see.face === 'side') box = around(box, x, y, Math.max(frontMm, backMm))
   }
-  if (left > right || there.length === 0) return [-10, -10, 20, 20]
+  const [left, top, right, bottom] = box
+  if (left > right) return [-10, -10, 20, 20]
   return [fixed(left - margin), fixed(top - margin), fixed(right - left + 2 * margin), fixed(bottom - top + 2 * margin)]
+}
+
+/** A bead's outline as it lies on the page, corners rounded. */
+function outlineOf({ cx, cy, turn, length, across, corner }: ViewBead): string {
+  const angle = (turn * Math.PI) / 180
+  const [cos, sin] = [Math.cos(angle), Math.sin(angle)]
+  const at = (x: number, y: number) => `${fixed(cx + x * cos - y * sin)} ${fixed(cy + x * sin + y * cos)}`
+  const [l, a] = [length / 2, across / 2]
+  const r = Math.min(corner, l, a)
+  return [
+    `M${at(-l + r, -a)}L${at(l - r, -a)}Q${at(l, -a)} ${at(l, -a + r)}`,
+    `L${at(l, a - r)}Q${at(l, a)} ${at(l - r, a)}`,
+    `L${at(-l + r, a)}Q${at(-l, a)} ${at(-l, a - r)}`,
+    `L${at(-l, -a + r)}Q${at(-l, -a)} ${at(-l + r, -a)}Z`,
+  ].join('')
 }

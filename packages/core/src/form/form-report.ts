@@ -22,3 +22,11 @@ export interface Unformed {
 }
 
 export const sayMm = (mm: Mm): string => `${mm.toFixed(1)} mm`
+
+/** "21.3 x 22.3 x 6.8 mm": wide, high, deep. */
+export const sayExtents = ({
+  widthMm,
+  heightMm,
+  depthMm,
+}: Pick<FormReport, 'widthMm' | 'heightMm' | 'depthMm'>): string =>
+  `${[widthMm, heightMm, depthMm].map((mm) => mm.toFixed(1)).join(' x ')} mm`

@@ -1,3 +1,4 @@
+import { sayExtents } from '../form/form-report'
 import type { BillLine } from '../kit/bill'
 import { threadRole } from '../kit/bill'
 import { sayInches, sayLength, sayMass, saySpans } from '../measure/units'
@@ -29,6 +30,7 @@ export function writePattern(report: Report, edition: Edition): WrittenPattern {
       report.size && `size ${report.size}`,
       edition.colourway && `in ${edition.colourway}`,
       `makes ${makes}`,
+      report.form?.progress.settled && `finished ${sayExtents(report.form)}`,
     ].flatMap((fact) => (fact ? [fact] : [])),
     edition: named,
     draft,

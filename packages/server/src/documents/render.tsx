@@ -14,7 +14,8 @@ import {
   Svg,
   Text,
 } from '@react-pdf/renderer'
-import { ink as drawn, stateLook, wayColour } from '@tessellum/core/drawing/svg'
+import type { StepView } from '@tessellum/core/drawing/step-views'
+import { ink as drawn, earlierLook, stateLook, wayColour } from '@tessellum/core/drawing/svg'
 import type { View, ViewShape } from '@tessellum/core/drawing/view'
 import { capital, list, sayPicked } from '@tessellum/core/writing/english'
 import type { MaterialRow, WrittenPattern } from '@tessellum/core/writing/written-pattern'
@@ -81,7 +82,7 @@ const styles = StyleSheet.create({
 /** Sets a written pattern on paper. `colours` are those of the colourway by role, for the drawing. */
 export async function renderDocument(
   written: WrittenPattern,
-  drawings: { readonly piece: View; readonly steps: Readonly<Record<number, View>> } | undefined,
+  drawings: { readonly piece: View; readonly steps: Readonly<Record<number, StepView>> } | undefined,
   colours: Readonly<Record<string, string>>,
   paper: 'A4' | 'LETTER',
 ): Promise<Uint8Array> {
@@ -130,9 +131,7 @@ export async function renderDocument(
                   <Text>{step.kind === 'check' ? `Check: ${step.text}` : step.text}</Text>
                   {step.added !== '' && <Text style={styles.counts}>{sayPicked(step)}</Text>}
                 </Box>
-                {drawings?.steps[step.line] && (
-                  <Drawing view={drawings.steps[step.line] as View} colours={colours} style={styles.stepDrawing} />
-                )}
+                <StepDrawing step={drawings?.steps[step.line]} colours={colours} />
               </Box>
             ))}
           </Box>
@@ -187,6 +186,16 @@ function Materials({ rows }: { rows: readonly MaterialRow[] }) {
   )
 }
 
+function StepDrawing({ step, colours }: { step: StepView | undefined; colours: Readonly<Record<string, string>> }) {
+  if (!step) return null
+  return (
+    <Box>
+      <Drawing view={step.view} colours={colours} style={styles.stepDrawing} />
+      {step.face === 'back' && <Text style={[styles.counts, { width: 92, textAlign: 'center' }]}>from behind</Text>}
+    </Box>
+  )
+}
+
 function Drawing({
   view,
   colours,
@@ -215,6 +224,12 @@ function Shape({ shape, colours }: { shape: ViewShape; colours: Readonly<Record<
   if (shape.type === 'stone')
     return <Path d={shape.path} fill={colours.stone ?? '#e7e2d6'} stroke={drawn} strokeWidth={0.12} />
   if (shape.type === 'wire') return <Path d={shape.path} fill="none" stroke="#9aa09c" strokeWidth={shape.width} />
+  if (shape.type === 'earlier') {
+    const { fill, edge, dash } = earlierLook
+    return (
+      <Path d={shape.path} fill={fill} fillOpacity={0.6} stroke={drawn} strokeWidth={edge} strokeDasharray={dash} />
+    )
+  }
   if (shape.type === 'thread') return <Path d={shape.path} stroke="#6d6a60" strokeWidth={0.14} />
   const { length, across, corner, mouth, state } = shape
   const look = state ? stateLook[state] : undefined
@@ -230,11 +245,8 @@ function Shape({ shape, colours }: { shape: ViewShape; colours: Readonly<Record<
         fill={look?.fill ?? (colours[shape.role] || '#ffffff')}
         stroke={drawn}
         strokeWidth={look?.edge ?? 0.12}
-        {...(look?.dash ? { strokeDasharray: look.dash } : {})}
       />
-      {mouth && state !== 'earlier' && (
-        <Ellipse cx={mouth.at} cy={0} rx={mouth.rx} ry={mouth.ry} fill={drawn} fillOpacity={0.7} />
-      )}
+      {mouth && <Ellipse cx={mouth.at} cy={0} rx={mouth.rx} ry={mouth.ry} fill={drawn} fillOpacity={0.7} />}
       {state === 'passed' && <Path d={`M${-length * 0.32} 0H${length * 0.32}`} stroke={drawn} strokeWidth={0.18} />}
     </G>
   )

@@ -5,7 +5,8 @@ import { viewOf } from '@tessellum/core/drawing/view'
 import { formedPattern } from '@tessellum/core/form/form-pattern'
 import { billOf } from '@tessellum/core/kit/bill'
 import { chosenIn } from '@tessellum/core/kit/choice'
-import { reckonPattern } from '@tessellum/core/report/reckon-pattern'
+import { type Choices, reckonPattern } from '@tessellum/core/report/reckon-pattern'
+import type { Report } from '@tessellum/core/report/report'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { usualThreadSettings } from '@tessellum/core/thread/settings'
 import { writePattern } from '@tessellum/core/writing/write-pattern'
@@ -16,12 +17,15 @@ export const reckon = ({ source, choices }: Tasks['reckon']['input']): Tasks['re
 })
 
 export const form = ({ source, choices }: Tasks['form']['input']): Tasks['form']['output'] => ({
-  report: formedPattern(source, choices).reckoned.report,
+  report: formedReport(source, choices),
 })
 
-export function bill(kit: Kit): Tasks['bill']['output'] {
-  const { bill, reckoned } = prepare(kit)
-  const fault = reckoned.report.diagnostics.find((each) => each.severity === 'error')
+/** Thread is measured on the form, so that a kit holds what its written pattern says. */
+export function bill({ source, size, choices, items }: Kit): Tasks['bill']['output'] {
+  const chosen = chosenIn(choices, size, items)
+  const report = formedReport(source, { size, beads: chosen.beads })
+  const bill = billOf(report, chosen.kit)
+  const fault = report.diagnostics.find((each) => each.severity === 'error')
   const troubles = [
     ...(fault ? [`Line ${fault.line}: ${fault.message}`] : []),
     ...bill.missing.map((role) =>
@@ -32,7 +36,9 @@ export function bill(kit: Kit): Tasks['bill']['output'] {
 }
 
 export async function document(input: Tasks['document']['input']): Promise<Uint8Array> {
-  const { bill, reckoned, form, chosen } = prepare(input)
+  const chosen = chosenIn(input.choices, input.size, input.items)
+  const { reckoned, form } = formedPattern(input.source, { size: input.size, beads: chosen.beads })
+  const bill = billOf(reckoned.report, chosen.kit)
   const byId = new Map(input.items.map((item) => [item.id, item]))
   const written = writePattern(reckoned.report, {
     version: input.version,
@@ -50,9 +56,16 @@ export async function document(input: Tasks['document']['input']): Promise<Uint8
   return renderDocument(written, drawings, chosen.colours, input.paper)
 }
 
-/** A pattern with the beads of its colourway, its form computed, and its bill: thread is measured on the form. */
-function prepare({ source, size, choices, items }: Kit) {
-  const chosen = chosenIn(choices, size, items)
-  const { reckoned, form } = formedPattern(source, { size, beads: chosen.beads })
-  return { bill: billOf(reckoned.report, chosen.kit), reckoned, form, chosen }
+const kept = new Map<string, Report>()
+const mostKept = 60
+
+/** A batch asks for the same few forms again and again as it is planned: the last ones are kept by this thread. */
+function formedReport(source: string, choices: Choices): Report {
+  const key = JSON.stringify([source, choices])
+  const report = kept.get(key) ?? formedPattern(source, choices).reckoned.report
+  kept.delete(key)
+  kept.set(key, report)
+  const [oldest] = kept.keys()
+  if (kept.size > mostKept && oldest !== undefined) kept.delete(oldest)
+  return report
 }

@@ -80,7 +80,15 @@ export function Ledger({ text, mayWrite, statements, old, faults, onEdit, onLine
       }),
     })
     view.current = made
-    return () => made.destroy()
+    // Faults that appear below make the ledger lower: the line in hand stays in sight.
+    const watch = new ResizeObserver(() => {
+      if (made.hasFocus) made.dispatch({ effects: EditorView.scrollIntoView(made.state.selection.main.head) })
+    })
+    watch.observe(place.current)
+    return () => {
+      watch.disconnect()
+      made.destroy()
+    }
   }, [])
 
   useEffect(() => {

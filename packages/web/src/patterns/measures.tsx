@@ -1,4 +1,4 @@
-import type { FormReport } from '@tessellum/core/form/form-report'
+import { sayExtents } from '@tessellum/core/form/form-report'
 import { sayLength, sayPercent } from '@tessellum/core/measure/units'
 import type { Report } from '@tessellum/core/report/report'
 import type { Crowding } from '@tessellum/core/thread/crowding'
@@ -59,13 +59,6 @@ export function Measures({ report, goTo }: { report: Report; goTo: (line: number
 }
 
 const marks = { good: '✓', plain: '·', trouble: '!' } as const
-
-export const sayExtents = ({
-  widthMm,
-  heightMm,
-  depthMm,
-}: Pick<FormReport, 'widthMm' | 'heightMm' | 'depthMm'>): string =>
-  `${[widthMm, heightMm, depthMm].map((mm) => mm.toFixed(1)).join(' x ')} mm`
 
 /** The role whose beads have least room left for thread. */
 function FullestHole({ crowding }: { crowding: readonly Crowding[] }) {

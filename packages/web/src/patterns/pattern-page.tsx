@@ -63,7 +63,8 @@ function Design({ pattern }: { pattern: Pattern }) {
   const formed = useFormed(now && (sound || !lastGood) ? text : undefined, choices)
   const shown = sound ? now : (lastGood ?? now)
   const old = now !== undefined && !sound && lastGood !== undefined
-  const report = sound ? (formed.report ?? shown) : shown
+  // Measured on its form, once that is there; of the last good text while this one is at fault.
+  const report = formed.report ?? shown
   sizeNames.current = now?.sizes ?? []
   const reckonedSize = now?.size ?? ''
   if (reckonedSize !== settledSize && reckonedSize) setSettledSize(reckonedSize)
@@ -152,7 +153,7 @@ function Design({ pattern }: { pattern: Pattern }) {
                 {errors} fault{errors === 1 ? '' : 's'}
               </span>
             )}
-            <span className="quiet">stitches, beads, thread</span>
+            {errors === 0 && <span className="quiet">stitches, beads, thread</span>}
           </div>
           <Ledger
             ref={ledger}

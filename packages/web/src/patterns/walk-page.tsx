@@ -43,6 +43,7 @@ function Walk({ pattern }: { pattern: Pattern }) {
         id={pattern.id}
         chosen={{ size: report?.size || size, colourway: colourway ? String(colourway.id) : undefined }}
       />
+      <h1 className="visually-hidden">Walk through {pattern.title}</h1>
       {!report && <Loading what="Laying out the piece" />}
       {report && !report.sound && (
         <div className="empty sheet">

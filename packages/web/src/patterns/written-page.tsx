@@ -2,8 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import type { Pattern } from '@tessellum/contract/patterns'
 import { roleColours } from '@tessellum/core/drawing/role-colours'
 import type { Scene } from '@tessellum/core/drawing/scene'
-import { stepViews } from '@tessellum/core/drawing/step-views'
-import type { View } from '@tessellum/core/drawing/view'
+import { type StepView, stepViews } from '@tessellum/core/drawing/step-views'
 import { billOf } from '@tessellum/core/kit/bill'
 import type { StatementReport } from '@tessellum/core/report/report'
 import { itemName } from '@tessellum/core/stock/item-name'
@@ -217,15 +216,7 @@ function Sheet({ written, scene, statements, colours }: SheetProps) {
                   {step.text}
                   {step.added && <div className="quiet">{sayPicked(step)}</div>}
                 </div>
-                {views[step.line] && (
-                  <div className="step-drawing">
-                    <FlatPiece
-                      view={views[step.line] as View}
-                      colours={colours}
-                      label={`Step ${step.number}, drawn: new beads filled, passed beads barred`}
-                    />
-                  </div>
-                )}
+                <StepDrawing step={views[step.line]} number={step.number} colours={colours} />
               </li>
             ))}
           </ol>
@@ -237,5 +228,26 @@ function Sheet({ written, scene, statements, colours }: SheetProps) {
         </p>
       )}
     </article>
+  )
+}
+
+interface StepDrawingProps {
+  readonly step: StepView | undefined
+  readonly number: number
+  readonly colours: Readonly<Record<string, string>>
+}
+
+function StepDrawing({ step, number, colours }: StepDrawingProps) {
+  if (!step) return null
+  const behind = step.face === 'back' ? 'from behind' : ''
+  return (
+    <figure className="step-drawing">
+      <FlatPiece
+        view={step.view}
+        colours={colours}
+        label={`Step ${number}, drawn${behind && ` ${behind}`}: new beads filled, passed beads barred`}
+      />
+      {behind && <figcaption className="quiet">{behind}</figcaption>}
+    </figure>
   )
 }

@@ -1,4 +1,4 @@
-import { ink, stateLook, wayColour } from '@tessellum/core/drawing/svg'
+import { earlierLook, ink, stateLook, wayColour } from '@tessellum/core/drawing/svg'
 import type { View, ViewBead, ViewShape } from '@tessellum/core/drawing/view'
 import { memo } from 'react'
 
@@ -41,6 +41,17 @@ function Shape({ shape, ...props }: ShapeProps & { shape: ViewShape }) {
       return <path d={shape.path} fill={props.colours.stone ?? '#dfe3df'} stroke={ink} strokeWidth="0.12" />
     case 'wire':
       return <path d={shape.path} fill="none" stroke="#9aa09c" strokeWidth={shape.width} />
+    case 'earlier':
+      return (
+        <path
+          d={shape.path}
+          fill={earlierLook.fill}
+          fillOpacity="0.6"
+          stroke={ink}
+          strokeWidth={earlierLook.edge}
+          strokeDasharray={earlierLook.dash}
+        />
+      )
     case 'thread':
       return <path d={shape.path} stroke="#6d6a60" strokeWidth="0.14" strokeLinecap="round" />
   }
@@ -67,9 +78,8 @@ function Bead({ shape, colours, lit, onBead }: ShapeProps & { shape: ViewBead })
         fill={look?.fill ?? colours[shape.role] ?? '#fffdf7'}
         stroke={ink}
         strokeWidth={look?.edge ?? (shown === ' lit' ? 0.3 : 0.11)}
-        strokeDasharray={look?.dash}
       />
-      {!mouth && state !== 'earlier' && (
+      {!mouth && (
         <rect
           x={-length * 0.3}
           y={-across * 0.36}
@@ -80,9 +90,7 @@ function Bead({ shape, colours, lit, onBead }: ShapeProps & { shape: ViewBead })
           fillOpacity="0.3"
         />
       )}
-      {mouth && state !== 'earlier' && (
-        <ellipse cx={mouth.at} rx={mouth.rx} ry={mouth.ry} fill={ink} fillOpacity="0.7" />
-      )}
+      {mouth && <ellipse cx={mouth.at} rx={mouth.rx} ry={mouth.ry} fill={ink} fillOpacity="0.7" />}
       {state === 'passed' && <path d={`M${-length * 0.32} 0H${length * 0.32}`} stroke={ink} strokeWidth="0.18" />}
     </g>
   )
