@@ -86,7 +86,10 @@ function LineFormFields({ form, beads, stones, back, add }: FieldsProps) {
         ? 'Declare a stone first, for example: stone S round 14 mm, height 4 mm.'
         : undefined
   const whole = values && form.fields.every(({ name }) => values[name] !== undefined && values[name] !== null)
-  const usual = Object.fromEntries(form.fields.map((field, i) => [field.name, usualFor(field, i, beads, stones)]))
+  const asked = form.fields.filter(({ kind }) => kind === 'bead')
+  const usual = Object.fromEntries(
+    form.fields.map((field) => [field.name, usualFor(field, asked.indexOf(field), beads, stones)]),
+  )
   return (
     <Form
       form={fields}
@@ -132,6 +135,6 @@ function LineFormFields({ form, beads, stones, back, add }: FieldsProps) {
   )
 }
 
-/** The first bead for the first field, the next for the next: what is meant more often than not. */
+/** The first bead for the first that is asked for, the next for the next: what is meant more often than not. */
 const usualFor = (field: Field, i: number, beads: readonly string[], stones: readonly string[]) =>
   'usual' in field ? field.usual : field.kind === 'bead' ? beads[Math.min(i, beads.length - 1)] : stones[0]

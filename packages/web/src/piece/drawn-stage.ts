@@ -393,10 +393,10 @@ export class DrawnStage implements PieceStage {
       }
       pen.lineWidth =
         look === 'new'
-          ? Math.max(2, 0.26 * scale)
+          ? thick(2, 0.16 * scale, 4)
           : look === 'passed'
-            ? Math.max(1.6, 0.2 * scale)
-            : Math.max(0.7, 0.07 * scale)
+            ? thick(1.6, 0.13 * scale, 3.4)
+            : thick(0.7, 0.07 * scale, 1.6)
       pen.strokeStyle =
         look === 'passed'
           ? brass
@@ -430,7 +430,12 @@ export class DrawnStage implements PieceStage {
     pen.roundRect(-length, -across, 2 * length, 2 * across, Math.min(length, across) * (bead.contact >= 6 ? 0.22 : 0.8))
     pen.fillStyle = shade(pen, own, finish, across, look === 'quiet')
     pen.fill()
-    pen.lineWidth = (look === 'new' ? 0.26 : look === 'passed' ? 0.2 : 0.08) * scale
+    pen.lineWidth =
+      look === 'new'
+        ? thick(2, 0.16 * scale, 4)
+        : look === 'passed'
+          ? thick(1.6, 0.13 * scale, 3.4)
+          : thick(0.7, 0.07 * scale, 1.6)
     pen.strokeStyle = look === 'passed' ? brass : mixed(own, ink, look === 'new' ? 1 : 0.7)
     pen.stroke()
   }
@@ -509,7 +514,7 @@ export class DrawnStage implements PieceStage {
     const { pen } = this
     const [from, to] = this.passes
     pen.setTransform(1, 0, 0, 1, cx, cy)
-    pen.lineWidth = Math.max(2, 0.22 * scale)
+    pen.lineWidth = thick(1.8, 0.13 * scale, 3.4)
     pen.lineJoin = 'round'
     pen.strokeStyle = way
     pen.beginPath()
@@ -524,7 +529,7 @@ export class DrawnStage implements PieceStage {
     }
     pen.stroke()
     const [first, last] = [ends[0], ends[ends.length - 1]]
-    const dot = Math.max(4, 0.4 * scale)
+    const dot = thick(4, 0.4 * scale, 8)
     for (const [end, fill] of [
       [first, '#ffffff'],
       [last, way],
@@ -538,6 +543,9 @@ export class DrawnStage implements PieceStage {
     }
   }
 }
+
+/** Lines grow with the piece, but not so far as to cover it. */
+const thick = (least: number, wanted: number, most: number) => Math.max(least, Math.min(wanted, most))
 
 const both = (a: Vector, x: number, b: Vector, y: number): Vector => [
   a[0] * x + b[0] * y,
