@@ -1,4 +1,6 @@
 /** A scene seen from one side and laid flat: shapes from back to front, y downward, ready for any vector renderer. */
+
+import { outlineShare } from '../form/solid'
 import type { Mm } from '../measure/units'
 import { extentOf } from './extent'
 import type { Scene, SceneBead, SceneStone } from './scene'
@@ -241,9 +243,6 @@ function threadsSeen(scene: Scene, last: number, see: Sight) {
   return shapes
 }
 
-/** How a stone's outline shrinks toward its faces, as the solid does (form/solid.ts); drawn only. */
-const curves = { flat: [5, 5], domed: [2, 5], pointed: [3, 1.4], bead: [2, 2] } as const
-
 function stoneSeen(stone: SceneStone, face: Face, see: Sight) {
   const [mx, my] = see.point(stone.middle, 0)
   const depth = see.depth(stone.middle, 0)
@@ -254,8 +253,7 @@ function stoneSeen(stone: SceneStone, face: Face, see: Sight) {
     const half = (edge: Mm) =>
       Array.from({ length: 41 }, (_, i): Point => {
         const t = i / 20 - 1
-        const power = curves[stone.profile][t < 0 ? 0 : 1]
-        const share = (1 - Math.abs(t) ** power) ** (1 / power)
+        const share = outlineShare(stone.profile, -t)
         return [mx + t * (t < 0 ? stone.frontMm : stone.backMm), my - edge * share]
       })
     points = [...half(top), ...half(bottom).reverse()]

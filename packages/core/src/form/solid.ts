@@ -1,5 +1,5 @@
 /** Stones and rings that beads lie against: solids that push out. */
-import type { Stone } from '../catalogue/stone'
+import type { Stone, StoneProfile } from '../catalogue/stone'
 import type { Mm } from '../measure/units'
 import { outlineOf } from '../sizing/outline'
 
@@ -32,12 +32,20 @@ export const stoneFaces = (stone: Stone): { readonly front: Mm; readonly back: M
   back: stone.heightMm * profiles[stone.profile].back.share,
 })
 
-/** How much of its outline a stone keeps at a height above (or below) its widest line; 0 beyond its faces. */
+/**
+ * How much of its outline a stone keeps, from its widest line (0) to its front face (1) or its back (-1).
+ *
+ * @param level -1 to 1, a share of the height on that side
+ */
+export function outlineShare(profile: StoneProfile, level: number): number {
+  const { power } = profiles[profile][level >= 0 ? 'front' : 'back']
+  return (1 - Math.min(1, Math.abs(level)) ** power) ** (1 / power)
+}
+
+/** The same at a height above its widest line, or below it; 0 beyond its faces. */
 export function stoneShareAt(stone: Stone, height: Mm): number {
   const faces = stoneFaces(stone)
-  const { power } = profiles[stone.profile][height >= 0 ? 'front' : 'back']
-  const up = Math.min(1, Math.abs(height) / (height >= 0 ? faces.front : faces.back))
-  return (1 - up ** power) ** (1 / power)
+  return outlineShare(stone.profile, height / (height >= 0 ? faces.front : faces.back))
 }
 
 const directions = 1440

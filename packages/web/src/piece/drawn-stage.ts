@@ -5,6 +5,7 @@
 import { extentOf } from '@tessellum/core/drawing/extent'
 import type { Scene, SceneBead } from '@tessellum/core/drawing/scene'
 import type { Face } from '@tessellum/core/drawing/view'
+import { outlineShare } from '@tessellum/core/form/solid'
 import { lerp, mixed } from './colour-mix'
 import type { BeadLook, Dress, PieceStage } from './stage-kind'
 
@@ -460,13 +461,10 @@ export class DrawnStage implements PieceStage {
   private stone(scene: Scene, i: number, scale: number, cx: number, cy: number): void {
     const stone = scene.stones[i] as Scene['stones'][number]
     if (stone.statement > this.upTo) return
-    const curves = { flat: [5, 5], domed: [2, 5], pointed: [3, 1.4], bead: [2, 2] } as const
-    const [front, back] = curves[stone.profile]
     const points: [number, number][] = []
     for (let level = -4; level <= 4; level++) {
       const t = level / 4
-      const power = t >= 0 ? front : back
-      const share = Math.max(0, 1 - Math.abs(t) ** power) ** (1 / power)
+      const share = outlineShare(stone.profile, t)
       const z = t * (t >= 0 ? stone.frontMm : stone.backMm)
       for (const [x, y] of stone.outline) {
         const at = this.seen([stone.middle[0] + x * share, stone.middle[1] + y * share, stone.middle[2] + z], 0)

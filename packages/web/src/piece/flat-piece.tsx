@@ -6,19 +6,16 @@ interface FlatPieceProps {
   readonly view: View
   /** By role. */
   readonly colours: Readonly<Record<string, string>>
-  /** Beads of this statement are shown strong, the rest quiet. */
-  readonly lit?: number | undefined
-  readonly onBead?: ((statement: number) => void) | undefined
   readonly label: string
 }
 
 /** The piece as a vector drawing: on paper, on cards, and wherever it cannot be turned. */
-export const FlatPiece = memo(function FlatPiece({ view, colours, lit, onBead, label }: FlatPieceProps) {
+export const FlatPiece = memo(function FlatPiece({ view, colours, label }: FlatPieceProps) {
   const { way } = view
   return (
     <svg viewBox={view.box.join(' ')} role="img" aria-label={label}>
       {view.shapes.map((shape, i) => (
-        <Shape key={i} shape={shape} colours={colours} lit={lit} onBead={onBead} />
+        <Shape key={i} shape={shape} colours={colours} />
       ))}
       {way && (
         <>
@@ -31,7 +28,7 @@ export const FlatPiece = memo(function FlatPiece({ view, colours, lit, onBead, l
   )
 })
 
-type ShapeProps = Pick<FlatPieceProps, 'colours' | 'lit' | 'onBead'>
+type ShapeProps = Pick<FlatPieceProps, 'colours'>
 
 function Shape({ shape, ...props }: ShapeProps & { shape: ViewShape }) {
   switch (shape.type) {
@@ -57,18 +54,11 @@ function Shape({ shape, ...props }: ShapeProps & { shape: ViewShape }) {
   }
 }
 
-function Bead({ shape, colours, lit, onBead }: ShapeProps & { shape: ViewBead }) {
+function Bead({ shape, colours }: ShapeProps & { shape: ViewBead }) {
   const { length, across, corner, mouth, state } = shape
-  const shown = lit === undefined ? '' : shape.statement === lit ? ' lit' : ' dim'
   const look = state ? stateLook[state] : undefined
   return (
-    // Beads are a shortcut for the mouse; the ledger's lines do the same from the keyboard.
-    // biome-ignore lint/a11y/noStaticElementInteractions: see above
-    <g
-      className={`bead${shown}`}
-      transform={`translate(${shape.cx} ${shape.cy}) rotate(${shape.turn})`}
-      onClick={onBead && (() => onBead(shape.statement))}
-    >
+    <g transform={`translate(${shape.cx} ${shape.cy}) rotate(${shape.turn})`}>
       <rect
         x={-length / 2}
         y={-across / 2}
@@ -77,7 +67,7 @@ function Bead({ shape, colours, lit, onBead }: ShapeProps & { shape: ViewBead })
         rx={corner}
         fill={look?.fill ?? colours[shape.role] ?? '#fffdf7'}
         stroke={ink}
-        strokeWidth={look?.edge ?? (shown === ' lit' ? 0.3 : 0.11)}
+        strokeWidth={look?.edge ?? 0.11}
       />
       {!mouth && (
         <rect

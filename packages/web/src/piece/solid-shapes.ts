@@ -1,5 +1,6 @@
 /** Bodies of beads and stones, in mm about their middles; a bead's hole along y. */
 import type { SceneBead, SceneStone } from '@tessellum/core/drawing/scene'
+import { outlineShare } from '@tessellum/core/form/solid'
 import { BufferGeometry, Float32BufferAttribute, LatheGeometry, Vector2 } from 'three'
 
 /** Fewer corners where there are many beads. */
@@ -51,17 +52,13 @@ function flatBody({ lengthMm, wideMm, acrossMm, contact }: SceneBead, round: num
   return meshed(positions, rows, round)
 }
 
-const curves = { flat: [5, 5], domed: [2, 5], pointed: [3, 1.4], bead: [2, 2] } as const
-
 /** A stone's outline shrunk toward both faces. */
 export function stoneBody({ outline, frontMm, backMm, profile }: SceneStone): BufferGeometry {
   const positions: number[] = []
   const rows = 28
   for (let i = 0; i <= rows; i++) {
     const t = -Math.cos((Math.PI * i) / rows)
-    const [front, back] = curves[profile]
-    const power = t >= 0 ? front : back
-    const share = Math.max(0, 1 - Math.abs(t) ** power) ** (1 / power)
+    const share = outlineShare(profile, t)
     for (let k = 0; k <= outline.length; k++) {
       const [x, y] = outline[outline.length - 1 - (k % outline.length)] as readonly [number, number]
       positions.push(x * share, y * share, t * (t >= 0 ? frontMm : backMm))

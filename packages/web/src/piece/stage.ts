@@ -237,7 +237,12 @@ export class Stage implements PieceStage {
       this.roles.push({ letter, beads, mesh, edge })
     }
     for (const stone of scene.stones)
-      this.addSolid(stoneBody(stone), this.dress.stone ?? { colour: '#c9cfc9', finish: 'glass' }, stone.middle)
+      this.addSolid(
+        stoneBody(stone),
+        this.dress.stone ?? { colour: '#c9cfc9', finish: 'glass' },
+        stone.middle,
+        stone.statement,
+      )
     for (const { middle, outerMm, wireMm } of scene.rings)
       this.addSolid(
         new TorusGeometry(outerMm - wireMm / 2, wireMm / 2, 10, 60),
