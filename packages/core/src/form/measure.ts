@@ -1,4 +1,5 @@
 /** What used to need a stitched sample, read off the piece: sizes, pitch, how flat it lies, whether a stone is held, where it is strained. */
+import type { Touching } from '../colour/judgement'
 import type { Mm } from '../measure/units'
 import type { Reckoned } from '../report/reckon-pattern'
 import { beadOf, entryOf, exitOf } from '../stitch/hole'
@@ -10,6 +11,7 @@ import { planeOf } from './plane'
 import type { Progress } from './settle'
 import type { Shape } from './shape'
 import { radiiOf, radiusToward } from './solid'
+import { touchingIn } from './touching'
 import { dot, minus, size, type Vector } from './vector'
 
 export interface Measures {
@@ -36,6 +38,8 @@ export interface Measures {
     readonly backMm: Mm | undefined
   }[]
   readonly strain: readonly Strain[]
+  /** Which roles lie against each other. */
+  readonly touching: readonly Touching[]
   /** Of each pass: its bead and the gap before it; by stitch where the shape says nothing of the gap. */
   readonly laid: Float64Array
 }
@@ -69,6 +73,7 @@ export function measure(reckoned: Reckoned, form: Form): Measures {
     lie: lieOf(piece),
     held: heldBy(reckoned, form),
     strain: [...strainOfThread(piece), ...strainOfBeads(form)].sort((a, b) => a.statement - b.statement),
+    touching: touchingIn(form, reckoned.letterOf),
     laid: threadLaid(piece),
   }
 }

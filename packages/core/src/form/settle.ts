@@ -362,8 +362,12 @@ export class Settling {
     }
   }
 
-  /** Beads that are nearer than they reach, and by how much. */
-  pressed(): { a: number; b: number; overMm: Mm }[] {
+  /**
+   * Beads that are nearer than they reach, and by how much.
+   *
+   * @param nearMm those that come so near, too; they are over by less than nought
+   */
+  pressed(nearMm: Mm = 0): { a: number; b: number; overMm: Mm }[] {
     const { pairs, middle } = this
     const { bead } = this.centres
     this.follow()
@@ -377,7 +381,7 @@ export class Settling {
       const apart = Math.max(Math.sqrt(dx * dx + dy * dy + dz * dz), 1e-9)
       const [ux, uy, uz] = [dx / apart, dy / apart, dz / apart]
       const overMm = this.reach(i, ux, uy, uz) + this.reach(j, ux, uy, uz) - apart
-      if (overMm > 0) found.push({ a: bead[i] as number, b: bead[j] as number, overMm })
+      if (overMm > -nearMm) found.push({ a: bead[i] as number, b: bead[j] as number, overMm })
     }
     return found
   }

@@ -1,9 +1,10 @@
 import { useQuery } from '@tanstack/react-query'
 import type { Colourway } from '@tessellum/contract/colourways'
 import type { Pattern } from '@tessellum/contract/patterns'
+import { asSeen, type Eye, eyes, type Light, lights } from '@tessellum/core/colour/seen'
 import { roleColours } from '@tessellum/core/drawing/role-colours'
 import { rolesToChoose, threadRole } from '@tessellum/core/kit/bill'
-import { Button, Segmented } from 'antd'
+import { Button, Segmented, Select } from 'antd'
 import { useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { Loading } from '../frame/loading'
@@ -18,6 +19,7 @@ import { useFormed } from '../piece/use-formed'
 import { read } from '../shop/queries'
 import { Swatch } from '../stock/swatch'
 import { ColourwayForm } from './colourway-form'
+import { ColourJudgement } from './judgement'
 
 export function ColoursPage() {
   const id = Number(useParams().id)
@@ -28,6 +30,13 @@ export function ColoursPage() {
 
 const noChoices = {}
 
+const eyeWords: Readonly<Record<Eye, string>> = {
+  usual: 'as most eyes see',
+  'red-weak': 'as eyes without red',
+  'green-weak': 'as eyes without green',
+  'blue-weak': 'as eyes without blue',
+}
+
 /** One pattern in all its colourways, side by side. */
 function Colours({ pattern }: { pattern: Pattern }) {
   usePageTitle(`Colours of ${pattern.title}`)
@@ -36,6 +45,8 @@ function Colours({ pattern }: { pattern: Pattern }) {
   const { now } = useReckoned(pattern.source, noChoices)
   const [editing, setEditing] = useState<Colourway | 'new'>()
   const [wanted, setWanted] = useState<string>()
+  const [eye, setEye] = useState<Eye>('usual')
+  const [light, setLight] = useState<Light>('daylight')
   if (error && !colourways) return <Trouble error={error} />
   if (!colourways || !now) return <Loading what="Laying out the colours" />
   const size = wanted ?? now.size
@@ -54,6 +65,19 @@ function Colours({ pattern }: { pattern: Pattern }) {
             onChange={(value) => setWanted(String(value))}
           />
         )}
+        <Segmented
+          aria-label="Light"
+          value={light}
+          options={[...lights]}
+          onChange={(value) => setLight(value as Light)}
+        />
+        <Select
+          aria-label="Eye"
+          style={{ width: 190 }}
+          value={eye}
+          onChange={setEye}
+          options={eyes.map((each) => ({ value: each, label: eyeWords[each] }))}
+        />
         {mayWrite && (
           <Button type="primary" onClick={() => setEditing('new')}>
             New colourway
@@ -73,6 +97,8 @@ function Colours({ pattern }: { pattern: Pattern }) {
             pattern={pattern}
             colourway={colourway}
             size={size}
+            eye={eye}
+            light={light}
             onEdit={mayWrite ? () => setEditing(colourway) : undefined}
           />
         ))}
@@ -94,17 +120,21 @@ interface CardProps {
   readonly pattern: Pattern
   readonly colourway: Colourway
   readonly size: string
+  readonly eye: Eye
+  readonly light: Light
   readonly onEdit: (() => void) | undefined
 }
 
-function Card({ pattern, colourway, size, onEdit }: CardProps) {
+function Card({ pattern, colourway, size, eye, light, onEdit }: CardProps) {
   const { data: items } = useQuery(read.items)
   const chosen = useChosen(colourway, size, items)
   const choices = useMemo(() => ({ size, beads: chosen.beads }), [size, chosen])
-  const { now: report } = useReckoned(pattern.source, choices)
-  const { scene } = useFormed(pattern.source, choices)
+  const { now } = useReckoned(pattern.source, choices)
+  const { scene, report: formed } = useFormed(pattern.source, choices)
+  const report = formed ?? now
   if (!report) return <Loading what="Drawing" />
-  const colours = { ...roleColours(report.beads.map((bead) => bead.role)), ...chosen.colours }
+  const plain = { ...roleColours(report.beads.map((bead) => bead.role)), ...chosen.colours }
+  const colours = Object.fromEntries(Object.entries(plain).map(([role, colour]) => [role, asSeen(colour, eye, light)]))
   const counts = new Map([...report.beads, ...report.stones].map((each) => [each.role, each.total]))
   return (
     <article className="sheet" aria-label={colourway.name}>
@@ -141,6 +171,7 @@ function Card({ pattern, colourway, size, onEdit }: CardProps) {
           )
         })}
       </ul>
+      <ColourJudgement report={report} items={chosen.items} shelf={items ?? []} eye={eye} light={light} />
     </article>
   )
 }

@@ -1,0 +1,108 @@
+import type { Item } from '@tessellum/contract/stock'
+import {
+  accentFrom,
+  apartFrom,
+  judge,
+  type RoleColour,
+  threadsFor,
+  type Verdict,
+} from '@tessellum/core/colour/judgement'
+import { asSeen, type Eye, type Light } from '@tessellum/core/colour/seen'
+import { threadRole } from '@tessellum/core/kit/bill'
+import type { Report } from '@tessellum/core/report/report'
+import { list } from '@tessellum/core/writing/english'
+import { useMemo } from 'react'
+
+interface JudgementProps {
+  readonly report: Report
+  readonly items: Readonly<Record<string, Item>>
+  /** All on the shelf: for a thread that would show less. */
+  readonly shelf: readonly Item[]
+  readonly eye: Eye
+  readonly light: Light
+}
+
+const words: Readonly<Record<Verdict, string>> = {
+  confuses: 'are taken for each other while stitching',
+  near: 'are hard to tell apart while stitching',
+  apart: 'are told apart',
+  accent: 'stand out from each other',
+}
+
+/** What a colourway does to the eye: neighbours in the piece, roles in one heap, shades in their order, thread that shows. */
+export function ColourJudgement({ report, items, shelf, eye, light }: JudgementProps) {
+  const roles = useMemo(() => coloursOf(report, items, eye, light), [report, items, eye, light])
+  const thread = items[threadRole]
+  const threadColour = thread && asSeen(thread.colour, eye, light)
+  const { touching } = report.form ?? {}
+  const judged = useMemo(() => judge(roles, touching ?? [], threadColour), [roles, touching, threadColour])
+  const clear = roles.filter(({ role }) => judged.showing.some((each) => each.role === role))
+  const threads = shelf.filter(
+    (item) => item.category === 'thread' && item.kind === thread?.kind && item.size === thread.size,
+  )
+  const [best] = threadsFor(clear, threads)
+  const better = best && thread && best.thread.id !== thread.id ? best : undefined
+  return (
+    <ul className="findings judgement" aria-label="Judgement">
+      {touching === undefined && <li className="quiet">Neighbours are judged once the form has settled.</li>}
+      {judged.neighbours.map(({ roles: [a, b], places, difference, verdict, alike }) => (
+        <Said key={a + b} tone={toneOf(verdict, alike)}>
+          <strong>
+            {a} and {b}
+          </strong>{' '}
+          {alike || verdict === 'accent' || verdict === 'apart'
+            ? words[verdict]
+            : 'are alike in colour; their size or kind tells them apart'}
+          <span className="quiet figures">
+            : {difference.toFixed(1)} apart, side by side in {places} places
+          </span>
+        </Said>
+      ))}
+      {judged.merged.map(({ roles: shared, colourName, count }) => (
+        <Said key={shared.join('')} tone="plain">
+          {list(shared)} share {colourName}: {count} in one heap
+        </Said>
+      ))}
+      {judged.ramps.map(({ roles: shades, lightness, runs }) => (
+        <Said key={shades.join('')} tone={runs ? 'good' : 'trouble'}>
+          {list(shades)} {runs ? 'run light to dark' : 'do not run light to dark, as their names do'}
+          <span className="quiet figures">: lightness {lightness.map((l) => l.toFixed(0)).join(', ')}</span>
+        </Said>
+      ))}
+      {judged.showing.map(({ role, difference }) => (
+        <Said key={role} tone="trouble">
+          The thread shows through {role}
+          <span className="quiet figures">, {difference.toFixed(0)} apart</span>
+          {better && `; ${better.thread.colourName} would show less`}
+        </Said>
+      ))}
+      <li className="quiet">
+        {apartFrom} and more is told apart while stitching, {accentFrom} and more reads as an accent (CIEDE2000).
+      </li>
+    </ul>
+  )
+}
+
+const toneOf = (verdict: Verdict, alike: boolean) =>
+  verdict === 'apart' || verdict === 'accent' ? 'good' : alike ? 'trouble' : 'plain'
+
+function Said({ tone, children }: { tone: 'good' | 'plain' | 'trouble'; children: React.ReactNode }) {
+  return (
+    <li className={tone}>
+      <span className="mark" aria-hidden="true">
+        {tone === 'good' ? '✓' : tone === 'plain' ? '·' : '!'}
+      </span>
+      <span>{children}</span>
+    </li>
+  )
+}
+
+function coloursOf(report: Report, items: Readonly<Record<string, Item>>, eye: Eye, light: Light): RoleColour[] {
+  return report.beads.flatMap(({ role, label, total }) => {
+    const item = items[role]
+    if (!item || total === 0) return []
+    const { id, kind, size, colourName, colour, finish } = item
+    const shape = `${kind} ${size}`
+    return [{ role, label, itemId: id, shape, colourName, colour: asSeen(colour, eye, light), finish, count: total }]
+  })
+}
