@@ -6,7 +6,7 @@ import { roleColours } from '@tessellum/core/drawing/role-colours'
 import { rolesToChoose, threadRole } from '@tessellum/core/kit/bill'
 import { Button, Segmented, Select } from 'antd'
 import { useMemo, useState } from 'react'
-import { Link, useParams } from 'react-router'
+import { Link, useParams, useSearchParams } from 'react-router'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
@@ -20,6 +20,7 @@ import { read } from '../shop/queries'
 import { Swatch } from '../stock/swatch'
 import { ColourwayForm } from './colourway-form'
 import { ColourJudgement } from './judgement'
+import { Substitutes } from './substitutes'
 
 export function ColoursPage() {
   const id = Number(useParams().id)
@@ -44,7 +45,8 @@ function Colours({ pattern }: { pattern: Pattern }) {
   const { data: colourways, error } = useQuery(read.colourways(pattern.id))
   const { now } = useReckoned(pattern.source, noChoices)
   const [editing, setEditing] = useState<Colourway | 'new'>()
-  const [wanted, setWanted] = useState<string>()
+  const [params] = useSearchParams()
+  const [wanted, setWanted] = useState(params.get('size') ?? undefined)
   const [eye, setEye] = useState<Eye>('usual')
   const [light, setLight] = useState<Light>('daylight')
   if (error && !colourways) return <Trouble error={error} />
@@ -126,6 +128,9 @@ interface CardProps {
 }
 
 function Card({ pattern, colourway, size, eye, light, onEdit }: CardProps) {
+  const [params, setParams] = useSearchParams()
+  const asked = params.get('colourway') === String(colourway.id) ? params.get('instead') : null
+  const [instead, setInstead] = useState(asked ?? undefined)
   const { data: items } = useQuery(read.items)
   const chosen = useChosen(colourway, size, items)
   const choices = useMemo(() => ({ size, beads: chosen.beads }), [size, chosen])
@@ -167,10 +172,31 @@ function Card({ pattern, colourway, size, eye, light, onEdit }: CardProps) {
               ) : (
                 <span className="trouble">no item chosen{size ? ` for ${size}` : ''}</span>
               )}
+              {onEdit && report.beads.some((bead) => bead.role === role) && (
+                <Button size="small" type="link" onClick={() => setInstead(role)} aria-label={`Substitute for ${role}`}>
+                  Substitute
+                </Button>
+              )}
             </li>
           )
         })}
       </ul>
+      {instead !== undefined && items && (
+        <Substitutes
+          pattern={pattern}
+          colourway={colourway}
+          role={instead}
+          choices={choices}
+          chosen={chosen}
+          shelf={items}
+          report={report}
+          wanted={Number(params.get('kits')) || 0}
+          close={() => {
+            setInstead(undefined)
+            setParams({}, { replace: true })
+          }}
+        />
+      )}
       <ColourJudgement report={report} items={chosen.items} shelf={items ?? []} eye={eye} light={light} />
     </article>
   )

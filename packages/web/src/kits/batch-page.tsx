@@ -152,6 +152,14 @@ function Plan({ batch }: { batch: Batch }) {
                 )}
               </div>
             </div>
+            {draft && mayPlan && (
+              <Rescue
+                batch={batch}
+                line={i}
+                busy={change.isPending}
+                again={() => change.mutate(batch.lines.map((each) => each.kits))}
+              />
+            )}
             <KitBill batch={batch} line={i} />
           </div>
         ))}
@@ -162,6 +170,56 @@ function Plan({ batch }: { batch: Batch }) {
         </div>
       )}
     </div>
+  )
+}
+
+interface RescueProps {
+  readonly batch: Batch
+  readonly line: number
+  readonly busy: boolean
+  /** Plans the same lines with the colourways as they are now. */
+  readonly again: () => void
+}
+
+/** Ways out for a line that is short: what could stand in, and planning anew once the colourway has it. */
+function Rescue({ batch, line: at, busy, again }: RescueProps) {
+  const line = batch.lines[at]
+  const { data: colourways } = useQuery({ ...read.colourways(line?.patternId ?? 0), enabled: line !== undefined })
+  if (!line) return null
+  const now = colourways?.find(({ id }) => id === line.colourwayId)
+  const short = new Set(batch.outlook.items.filter((item) => item.short > 0).map(({ itemId }) => itemId))
+  const roles = (batch.outlook.lines[at]?.bill ?? [])
+    .filter(({ itemId, unit }) => short.has(itemId) && unit !== 'mm')
+    .flatMap((each) => each.roles)
+  const to = (role: string) =>
+    `/patterns/${line.patternId}/colours?${new URLSearchParams({
+      colourway: String(line.colourwayId),
+      size: line.size,
+      instead: role,
+      kits: String(line.kits),
+    })}`
+  return (
+    <>
+      {roles.length > 0 && (
+        <div className="hands" style={{ marginTop: 6, flexWrap: 'wrap' }}>
+          {roles.map((role) => (
+            <Link key={role} to={to(role)}>
+              What could stand in for {role}?
+            </Link>
+          ))}
+        </div>
+      )}
+      {now && now.version > line.colourwayVersion && (
+        <div className="hands notice" style={{ margin: '8px 0 0' }}>
+          <span>
+            {now.name} is version {now.version} now; this line keeps version {line.colourwayVersion}.
+          </span>
+          <Button size="small" loading={busy} onClick={again}>
+            Plan with version {now.version}
+          </Button>
+        </div>
+      )}
+    </>
   )
 }
 

@@ -1,5 +1,6 @@
 import type { Choices } from '@tessellum/core/report/reckon-pattern'
 import type { Report } from '@tessellum/core/report/report'
+import type { Question, Substitute } from '@tessellum/core/substitute/substitutes'
 import { type Remote, wrap } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
 import type { ReckonBench } from './reckon.worker'
@@ -16,19 +17,27 @@ class Bench {
   private remote: Remote<ReckonBench> | undefined
   private readonly waiting = new Set<(error: Error) => void>()
 
-  reckon(source: string, choices: Choices): Promise<Report> {
+  reckon = (source: string, choices: Choices): Promise<Report> =>
+    this.ask(
+      (bench) => bench.reckon(source, choices),
+      'This pattern takes too long to reckon. Make it smaller, or in parts.',
+    )
+
+  substitutes = (question: Question): Promise<Substitute[]> =>
+    this.ask((bench) => bench.substitutes(question), 'Working out what could stand in takes too long for this pattern.')
+
+  private ask<Answer>(what: (bench: Remote<ReckonBench>) => Promise<Answer>, tooLong: string): Promise<Answer> {
     this.worker ??= new Worker(new URL('./reckon.worker.ts', import.meta.url), { type: 'module' })
     this.remote ??= wrap<ReckonBench>(this.worker)
     const remote = this.remote
-    return new Promise<Report>((resolve, reject) => {
+    return new Promise<Answer>((resolve, reject) => {
       const timer = setTimeout(() => {
         this.waiting.delete(reject)
         this.end()
-        reject(new Error('This pattern takes too long to reckon. Make it smaller, or in parts.'))
+        reject(new Error(tooLong))
       }, patienceMs)
       this.waiting.add(reject)
-      remote
-        .reckon(source, choices)
+      what(remote)
         .then(resolve, reject)
         .finally(() => {
           clearTimeout(timer)
@@ -46,7 +55,7 @@ class Bench {
   }
 }
 
-const bench = new Bench()
+export const bench = new Bench()
 
 export interface Reckoning {
   /** Of the text as it is now; its counts may be partial where lines are at fault. */

@@ -1,0 +1,164 @@
+/**
+ * Beads of the shelf that could stand in a role: by kind and size first, then by how near their colour is, each with what it would do. A bead's
+ * figures, not its colour, decide what changes, so that a shelf of thousands is worked through in a few dozen reckonings.
+ */
+import type { Bead } from '../catalogue/bead'
+import { difference } from '../colour/difference'
+import { verdictOf as contrastOf, type Touching, type Verdict } from '../colour/judgement'
+import { billOf, type KitItem } from '../kit/bill'
+import { type Choices, reckonPattern } from '../report/reckon-pattern'
+import type { Report } from '../report/report'
+import { type Consequence, consequenceOf } from './consequence'
+
+export interface Candidate {
+  readonly id: number
+  readonly colour: string
+  readonly finish: string
+  readonly bead: Bead
+  readonly kit: KitItem
+  /** Free on the shelf, in the kit item's unit. */
+  readonly free: number
+}
+
+export interface Question {
+  readonly source: string
+  /** As it is now: the size, the options, the beads of the colourway. */
+  readonly choices: Choices
+  readonly role: string
+  readonly now: Candidate | undefined
+  readonly candidates: readonly Candidate[]
+  /** What the colourway gives the other roles, for the bill and for contrast. */
+  readonly kit: Readonly<Record<string, KitItem>>
+  readonly colours: Readonly<Record<string, string>>
+  readonly touching: readonly Touching[]
+  /** Kits that are wanted; more than that rescues nothing. */
+  readonly kits: number
+}
+
+export interface Substitute {
+  readonly id: number
+  /** CIEDE2000 from the bead there now. */
+  readonly apart: number
+  readonly sameKind: boolean
+  readonly sameSize: boolean
+  /** As long and as wide, within two per cent: another maker's "same size" often is not. */
+  readonly sameFigures: boolean
+  readonly sameFinish: boolean
+  readonly consequence: Consequence
+  /** Kits that the free stock of it fills. */
+  readonly kits: number
+  /** Of those wanted, how many more than with the bead there now. */
+  readonly rescued: number
+  /** The neighbour in the piece that it is nearest to in colour: among those of its own kind and size, if there are any. */
+  readonly nearest:
+    | { readonly role: string; readonly difference: number; readonly verdict: Verdict; readonly alike: boolean }
+    | undefined
+}
+
+/** A bead more than this wider or longer than the one there is no substitute for it, mm times. */
+const mostTimes = 1.6
+
+/**
+ * @param most so many are worked out and given, best first
+ * @throws RangeError when the role is no bead's
+ */
+export function substitutesFor(question: Question, most = 24): Substitute[] {
+  const { source, choices, role, now, candidates, kits } = question
+  const before = reckonPattern(source, choices).report
+  const there = choices.beads?.[role] ?? before.beads.find((bead) => bead.role === role)?.bead
+  if (!there) throw new RangeError(`${role} is no bead of this pattern.`)
+  const reports = new Map<string, Report>()
+  const reportWith = (bead: Bead): Report => {
+    const key = JSON.stringify([bead.kind, bead.size, bead.lengthMm, bead.acrossMm, bead.boreMm])
+    const known = reports.get(key)
+    if (known) return known
+    const made = reckonPattern(source, { ...choices, beads: { ...choices.beads, [role]: bead } }).report
+    reports.set(key, made)
+    return made
+  }
+  const kitsNow = now ? kitsFrom(before, question, now) : 0
+  return candidates
+    .filter((each) => each.id !== now?.id && each.bead.bores === there.bores && near(each.bead, there))
+    .map((each) => ({
+      candidate: each,
+      apart: now ? difference(now.colour, each.colour) : 0,
+      sameKind: each.bead.kind === there.kind,
+      sameSize: each.bead.size === there.size,
+      sameFigures: within(each.bead.lengthMm, there.lengthMm) && within(each.bead.acrossMm, there.acrossMm),
+    }))
+    .sort((a, b) => costOf(a) - costOf(b) || a.candidate.id - b.candidate.id)
+    .slice(0, most * 3)
+    .map(({ candidate, apart, sameKind, sameSize, sameFigures }): Substitute => {
+      const after = reportWith(candidate.bead)
+      const able = kitsFrom(after, question, candidate)
+      return {
+        id: candidate.id,
+        apart,
+        sameKind,
+        sameSize,
+        sameFigures,
+        sameFinish: candidate.finish === now?.finish,
+        consequence: consequenceOf(before, after),
+        kits: able,
+        rescued: Math.max(0, Math.min(able, kits) - Math.min(kitsNow, kits)),
+        nearest: nearestTo(candidate, question, before),
+      }
+    })
+    .filter(({ consequence }) => consequence.faults.length === 0)
+    .sort((a, b) => worth(a, kits) - worth(b, kits) || a.id - b.id)
+    .slice(0, most)
+}
+
+const near = (a: Bead, b: Bead) =>
+  [a.lengthMm / b.lengthMm, a.acrossMm / b.acrossMm].every((times) => times < mostTimes && times > 1 / mostTimes)
+
+const within = (a: number, b: number) => Math.abs(a / b - 1) <= 0.02
+
+/** Another kind is worse than another size, and that than any colour; another maker's figures are worth a visible difference of colour. */
+const costOf = ({
+  apart,
+  sameKind,
+  sameSize,
+  sameFigures,
+}: Pick<Substitute, 'apart' | 'sameKind' | 'sameSize' | 'sameFigures'>) =>
+  apart + (sameKind ? 0 : 60) + (sameSize ? 0 : 40) + (sameFigures ? 0 : 6)
+
+/** What fills all the kits comes first; then what looks and behaves most like what is there; what would be taken for its neighbour last. */
+function worth(each: Substitute, kits: number): number {
+  const fills = kits === 0 || each.kits >= kits ? 0 : 200
+  const confuses =
+    each.nearest?.alike && each.nearest.verdict !== 'apart' && each.nearest.verdict !== 'accent' ? 100 : 0
+  const sits = each.consequence.fits.every(({ verdict }) => verdict === 'snug' || verdict === 'loose') ? 0 : 80
+  return (
+    fills +
+    confuses +
+    sits +
+    costOf(each) +
+    2 * each.consequence.lines.length +
+    30 * each.consequence.crowded.length +
+    (each.sameFinish ? 0 : 4)
+  )
+}
+
+/** Kits that the free stock of one item fills, by a bill in which it stands in the role. */
+function kitsFrom(report: Report, { role, kit }: Question, candidate: Candidate): number {
+  const { lines } = billOf(report, { ...kit, [role]: candidate.kit })
+  const line = lines.find(({ itemId }) => itemId === candidate.id)
+  return line && line.quantity > 0 ? Math.floor(candidate.free / line.quantity) : 0
+}
+
+function nearestTo(candidate: Candidate, { role, touching, colours }: Question, report: Report): Substitute['nearest'] {
+  let found: Substitute['nearest']
+  for (const { roles } of touching) {
+    if (!roles.includes(role) || roles[0] === roles[1]) continue
+    const other = roles[0] === role ? roles[1] : roles[0]
+    const colour = colours[other]
+    const neighbour = report.beads.find((bead) => bead.role === other)
+    if (colour === undefined || !neighbour) continue
+    const apart = difference(candidate.colour, colour)
+    const alike = neighbour.kind === candidate.bead.kind && neighbour.size === candidate.bead.size
+    if (!found || Number(alike) > Number(found.alike) || (alike === found.alike && apart < found.difference))
+      found = { role: other, difference: apart, verdict: contrastOf(apart), alike }
+  }
+  return found
+}
