@@ -43,6 +43,7 @@ export const router = createBrowserRouter([
             path: 'patterns/:id/versions',
             lazy: async () => ({ Component: (await import('./patterns/versions-page')).VersionsPage }),
           },
+          { path: 'desk', lazy: async () => ({ Component: (await import('./desk/desk-page')).DeskPage }) },
           { path: 'stock', lazy: async () => ({ Component: (await import('./stock/stock-page')).StockPage }) },
           { path: 'stock/:id', lazy: async () => ({ Component: (await import('./stock/item-page')).ItemPage }) },
           { path: 'kits', lazy: async () => ({ Component: (await import('./kits/batches-page')).BatchesPage }) },

@@ -18,8 +18,8 @@ import { tessLanguage } from './tess-language'
 
 export interface LedgerHandle {
   goTo(line: number, column?: number): void
-  /** Writes lines below the one the cursor is in, indented as it is. */
-  addLines(lines: readonly string[]): void
+  /** Writes lines below the one the cursor is in, indented as it is; or at the end of the text. */
+  addLines(lines: readonly string[], where?: 'cursor' | 'end'): void
 }
 
 interface LedgerProps {
@@ -118,11 +118,11 @@ export function Ledger({ text, mayWrite, statements, old, faults, onEdit, onLine
       })
       editor.focus()
     },
-    addLines(lines) {
+    addLines(lines, where = 'cursor') {
       const editor = view.current
       if (!editor) return
       const { doc, selection } = editor.state
-      const at = doc.lineAt(selection.main.head)
+      const at = doc.lineAt(where === 'end' ? doc.length : selection.main.head)
       const [indent = ''] = /^\s*/.exec(at.text) ?? []
       const inPart = /^\s*part\b/.test(at.text) ? `${indent}  ` : indent
       const insert = indented(lines, inPart)

@@ -3,8 +3,8 @@ import type { Pattern } from '@tessellum/contract/patterns'
 import { usualThreadSettings } from '@tessellum/core/thread/settings'
 import { sayCounts, sentenceFor } from '@tessellum/core/writing/english'
 import { Button, Segmented, Select } from 'antd'
-import { useDeferredValue, useMemo, useRef, useState } from 'react'
-import { useParams } from 'react-router'
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
+import { useLocation, useNavigate, useParams } from 'react-router'
 import { Loading } from '../frame/loading'
 import { NamedSwitch } from '../frame/named-switch'
 import { usePageTitle } from '../frame/page-title'
@@ -70,6 +70,16 @@ function Design({ pattern }: { pattern: Pattern }) {
   if (reckonedSize !== settledSize && reckonedSize) setSettledSize(reckonedSize)
 
   usePageTitle(pattern.title)
+
+  // Lines brought along from the sizing desk are written at the end, once.
+  const location = useLocation()
+  const navigate = useNavigate()
+  const brought = (location.state as { lines?: readonly string[] } | null)?.lines
+  useEffect(() => {
+    if (!brought || !mayWrite) return
+    void navigate(location.pathname + location.search, { replace: true, state: null })
+    ledger.current?.addLines(brought, 'end')
+  }, [brought, mayWrite, navigate, location.pathname, location.search])
   const faults = now?.diagnostics ?? none
   const errors = faults.filter((fault) => fault.severity === 'error').length
   const statements = (sound ? report : now)?.statements ?? none

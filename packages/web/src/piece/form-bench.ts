@@ -2,6 +2,8 @@
  * The one worker that computes forms for the page: a job at a time, in the order asked for; what has been computed is kept for as long as the
  * page is open.
  */
+
+import type { StoneAnswer, StoneQuestion } from '@tessellum/core/desk/stone-desk'
 import type { View } from '@tessellum/core/drawing/view'
 import type { Choices } from '@tessellum/core/report/reckon-pattern'
 import { proxy, type Remote, wrap } from 'comlink'
@@ -72,6 +74,8 @@ class FormBench {
   }
 
   sketch = (sources: readonly string[]): Promise<(View | undefined)[]> => this.begun().sketch(sources)
+
+  stoneDesk = (question: StoneQuestion): Promise<StoneAnswer> => this.begun().stoneDesk(question)
 
   private begun(): Remote<Bench> {
     this.worker ??= new Worker(new URL('./form.worker.ts', import.meta.url), { type: 'module' })

@@ -1,4 +1,6 @@
 /** Computes forms off the page's own thread, and shows the piece while it settles. */
+
+import { stoneDesk } from '@tessellum/core/desk/stone-desk'
 import { posesOf, type Scene, sceneOf } from '@tessellum/core/drawing/scene'
 import { type View, viewOf } from '@tessellum/core/drawing/view'
 import type { Form } from '@tessellum/core/form/form'
@@ -68,6 +70,8 @@ const bench = {
   leaveOff(job: number): void {
     left.add(job)
   },
+
+  stoneDesk,
 
   /** Small drawings of short patterns. */
   sketch(sources: readonly string[]): (View | undefined)[] {

@@ -1,0 +1,78 @@
+import { nominalBead } from '../src/catalogue/nominal-beads'
+import { coverRun } from '../src/desk/cover-run'
+import { stoneDesk } from '../src/desk/stone-desk'
+import { wornLength } from '../src/desk/wearer'
+
+const bead = (kind: string, size: string) => nominalBead(kind, size) as NonNullable<ReturnType<typeof nominalBead>>
+const ask = (stone: string, multiple = 2) =>
+  stoneDesk({ stone, wall: bead('cylinder', '11/0'), edge: bead('round', '15/0'), multiple })
+
+test.each([
+  ['round 14 mm, height 3 mm', 2, 36],
+  ['round 18 mm, height 3 mm', 4, 44],
+  ['oval 13 x 18 mm, height 3 mm', 2, 40],
+  ['girth 61 mm, height 3 mm', 2, 48],
+])('%s in multiples of %i: %i cylinders go round', (stone, multiple, count) => {
+  expect(ask(stone, multiple).fit.best).toBe(count)
+})
+
+test('a higher stone needs a deeper wall; the lowest that holds is given last, with the lines that make it', () => {
+  const last = (stone: string) => ask(stone).walls.at(-1)
+  expect(last('round 14 mm, height 2 mm, domed')).toMatchObject({ rounds: 0, holds: true })
+  const high = last('round 14 mm, height 7 mm, domed')
+  expect(high).toMatchObject({ rounds: 2, holds: true })
+  expect(high?.lines).toEqual([
+    'ring 36A',
+    'round A',
+    'round A',
+    'round C',
+    'other edge',
+    'round A',
+    'round A',
+    'place S',
+    'round C',
+  ])
+})
+
+test('when no count goes round, no wall is tried', () => {
+  // 6 mm: 18.85 + 2.51 = 21.4 mm, / 1.3 = 16.4; in sixties there is only 60.
+  expect(ask('round 6 mm, height 3 mm', 60).walls).toEqual([])
+})
+
+test.each([
+  ['round 0 mm', /above nought/],
+  ['round 14 mm, height 0 mm', /above nought/],
+  ['oval 13 mm', /oval needs a width and a length/],
+  ['heart 13 mm', /"heart" is not a stone shape/],
+  ['square 13 mm, r = 9 mm', /A corner of 9 mm does not fit/],
+])('%s is refused in words', (stone, message) => {
+  expect(() => ask(stone)).toThrow(message)
+})
+
+test('an oval given longest first is the same oval', () => {
+  expect(ask('oval 18 x 13 mm').fit).toEqual(ask('oval 13 x 18 mm').fit)
+})
+
+test('a bracelet is the wrist, its ease, and pi times its thickness; a necklace as it is worn', () => {
+  expect(wornLength('wrist', 165, 'usual', 0)).toBe(183)
+  expect(wornLength('wrist', 165, 'snug', 4)).toBeCloseTo(175 + Math.PI * 4, 9)
+  expect(wornLength('neck', 450, 'usual', 4)).toBe(450)
+  expect(wornLength('finger', 54.4, 'usual', 2)).toBeCloseTo(54.4 + 2 * Math.PI, 9)
+})
+
+test.each([
+  [40, /A wrist of 40 mm is smaller than any\. Check the unit/],
+  [4000, /A wrist of \d+ c?m is larger than any/],
+])("a wrist of %i mm is nobody's", (mm, message) => {
+  expect(() => wornLength('wrist', mm, 'usual', 0)).toThrow(message)
+})
+
+test('five of 1.0 mm are covered by three of 1.5 mm, half a millimetre short', () => {
+  const { best, candidates } = coverRun({ lengthMm: 1 }, 5, { lengthMm: 1.5 })
+  expect(best).toBe(3)
+  expect(candidates).toEqual([
+    { count: 3, misfitMm: -0.5 },
+    { count: 4, misfitMm: 1 },
+  ])
+  expect(() => coverRun({ lengthMm: 1 }, 0, { lengthMm: 1.5 })).toThrow(RangeError)
+})

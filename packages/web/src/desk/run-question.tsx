@@ -1,0 +1,69 @@
+import type { Bead } from '@tessellum/core/catalogue/bead'
+import { coverRun } from '@tessellum/core/desk/cover-run'
+import { sayPercent } from '@tessellum/core/measure/units'
+import { Form, InputNumber } from 'antd'
+import { BeadSelect, beadIn } from './bead-select'
+import { useBeadChoices } from './beads'
+
+const usual = { of: 'round 15/0', count: 5, by: 'round 11/0' }
+
+/** How many of one bead cover a run of another, and what is left over. */
+export function RunQuestion() {
+  const choices = useBeadChoices()
+  const [form] = Form.useForm<typeof usual>()
+  const { of, count, by } = Form.useWatch([], form) ?? usual
+  const [under, over] = [beadIn(choices, of), beadIn(choices, by)]
+  return (
+    <div className="desk">
+      <Form form={form} layout="vertical" requiredMark={false} initialValues={usual} className="sheet">
+        <Form.Item label="How many in the run" name="count">
+          <InputNumber min={1} max={500} precision={0} style={{ width: 110 }} />
+        </Form.Item>
+        <BeadSelect label="Bead of the run" name="of" choices={choices} />
+        <BeadSelect label="Bead that covers it" name="by" choices={choices} />
+      </Form>
+      <section className="sheet answer" aria-label="Answer" aria-live="polite">
+        {under && over && count >= 1 ? (
+          <Cover under={under} over={over} count={count} />
+        ) : (
+          <p className="quiet">Choose both beads.</p>
+        )}
+      </section>
+    </div>
+  )
+}
+
+function Cover({ under, over, count }: { under: Bead; over: Bead; count: number }) {
+  const { runMm, candidates, best } = coverRun(under, count, over)
+  return (
+    <>
+      <p className="figures">
+        {count} of it are {runMm.toFixed(1)} mm long.
+      </p>
+      <table className="figures size-table">
+        <thead>
+          <tr>
+            <th scope="col">Beads over it</th>
+            <th scope="col">Misfit</th>
+            <th scope="col">Of the run</th>
+          </tr>
+        </thead>
+        <tbody>
+          {candidates.map(({ count: n, misfitMm }) => (
+            <tr key={n} className={n === best ? 'changed' : ''}>
+              <th scope="row">
+                {n}
+                {n === best && ', the best'}
+              </th>
+              <td>
+                {misfitMm >= 0 ? '+' : '-'}
+                {Math.abs(misfitMm).toFixed(2)} mm
+              </td>
+              <td>{sayPercent(misfitMm / runMm)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  )
+}

@@ -1,0 +1,39 @@
+import { useQuery } from '@tanstack/react-query'
+import { Button, Select } from 'antd'
+import { useState } from 'react'
+import { useNavigate } from 'react-router'
+import { useMay } from '../people/me'
+import { read } from '../shop/queries'
+
+/** Writes an answer's lines at the end of a pattern's draft, where they can be changed before anything is kept. */
+export function UseInPattern({ lines }: { lines: readonly string[] }) {
+  const mayWrite = useMay('patterns.write')
+  const navigate = useNavigate()
+  const { data: patterns } = useQuery(read.patterns)
+  const [pattern, setPattern] = useState<number>()
+  return (
+    <div className="use-in-pattern">
+      <pre className="preview">{lines.join('\n')}</pre>
+      {mayWrite && (
+        <div className="hands">
+          <Select
+            aria-label="Pattern"
+            placeholder="Pattern"
+            showSearch
+            optionFilterProp="label"
+            style={{ width: 240 }}
+            value={pattern}
+            onChange={setPattern}
+            options={(patterns ?? []).map(({ id, title }) => ({ value: id, label: title }))}
+          />
+          <Button
+            disabled={pattern === undefined}
+            onClick={() => void navigate(`/patterns/${pattern}`, { state: { lines } })}
+          >
+            Use in this pattern
+          </Button>
+        </div>
+      )}
+    </div>
+  )
+}
