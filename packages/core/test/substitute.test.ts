@@ -1,4 +1,5 @@
 import { nominalBead } from '../src/catalogue/nominal-beads'
+import { makersTable } from '../src/substitute/makers'
 import { type Candidate, substitutesFor } from '../src/substitute/substitutes'
 import { demo } from './support'
 
@@ -100,4 +101,24 @@ test('a shelf of five thousand is worked through by its figures, not bead by bea
 
 test('a letter that is no bead is refused', () => {
   expect(() => substitutesFor({ ...question, role: 'S' })).toThrow('S is no bead of this pattern.')
+})
+
+test("the makers' table has each other maker of each bead once, with what changes", () => {
+  const records = [
+    { ...green.bead, maker: 'Brackwater Glass' },
+    longer,
+    { ...longer },
+    bead('round', '15/0', { lengthMm: 1.05, maker: 'Tollhouse Beads' }),
+    bead('round', '8/0', { maker: 'Tollhouse Beads' }),
+  ]
+  const beads = { A: { ...green.bead, maker: 'Brackwater Glass' }, B: { ...green.bead, maker: 'Brackwater Glass' } }
+  const rows = makersTable(demo('windlass-pendant'), { size: 'petite', beads }, records)
+  expect(rows.map(({ role, bead }) => `${role} ${bead.size} ${bead.maker}`)).toEqual([
+    'A 11/0 Tollhouse Beads',
+    'B 11/0 Tollhouse Beads',
+    'C 15/0 Tollhouse Beads',
+  ])
+  expect(rows[0]?.consequence.counts[0]).toEqual({ role: 'A', before: 63, after: 56 })
+  // The ring is sized by A: another maker's B leaves it alone.
+  expect(rows[1]?.consequence.counts).toEqual([])
 })

@@ -40,6 +40,10 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('./patterns/sizes-page')).SizesPage }),
           },
           {
+            path: 'patterns/:id/makers',
+            lazy: async () => ({ Component: (await import('./patterns/makers-page')).MakersPage }),
+          },
+          {
             path: 'patterns/:id/versions',
             lazy: async () => ({ Component: (await import('./patterns/versions-page')).VersionsPage }),
           },

@@ -97,7 +97,7 @@ export function StoneQuestionForm() {
         <BeadSelect label="Bead of the wall" name="wall" choices={choices} />
         <BeadSelect label="Bead of the edges" name="edge" choices={choices} />
         {number('The count must divide by', 'multiple', 2)}
-        <Button type="primary" htmlType="submit" loading={isFetching}>
+        <Button type="primary" htmlType="submit">
           Work it out
         </Button>
       </Form>

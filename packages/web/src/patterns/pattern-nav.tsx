@@ -5,6 +5,7 @@ const pages = [
   { label: 'Walk', path: '/walk' },
   { label: 'Sizes', path: '/sizes' },
   { label: 'Colours', path: '/colours' },
+  { label: 'Makers', path: '/makers' },
   { label: 'Versions', path: '/versions' },
   { label: 'Written', path: '/written' },
 ] as const

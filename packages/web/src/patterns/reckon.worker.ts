@@ -1,11 +1,15 @@
 /** Reckons patterns off the page's own thread, so that typing is never held up. */
+import type { Bead } from '@tessellum/core/catalogue/bead'
 import { type Choices, reckonPattern } from '@tessellum/core/report/reckon-pattern'
 import type { Report } from '@tessellum/core/report/report'
+import { type MakerRow, makersTable } from '@tessellum/core/substitute/makers'
 import { type Question, type Substitute, substitutesFor } from '@tessellum/core/substitute/substitutes'
 import { expose } from 'comlink'
 
 const bench = {
   reckon: (source: string, choices: Choices): Report => reckonPattern(source, choices).report,
+  makers: (source: string, choices: Choices, records: readonly Bead[]): MakerRow[] =>
+    makersTable(source, choices, records),
   substitutes: (question: Question): Substitute[] => substitutesFor(question),
 }
 

@@ -1,5 +1,7 @@
+import type { Bead } from '@tessellum/core/catalogue/bead'
 import type { Choices } from '@tessellum/core/report/reckon-pattern'
 import type { Report } from '@tessellum/core/report/report'
+import type { MakerRow } from '@tessellum/core/substitute/makers'
 import type { Question, Substitute } from '@tessellum/core/substitute/substitutes'
 import { type Remote, wrap } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
@@ -25,6 +27,12 @@ class Bench {
 
   substitutes = (question: Question): Promise<Substitute[]> =>
     this.ask((bench) => bench.substitutes(question), 'Working out what could stand in takes too long for this pattern.')
+
+  makers = (source: string, choices: Choices, records: readonly Bead[]): Promise<MakerRow[]> =>
+    this.ask(
+      (bench) => bench.makers(source, choices, records),
+      "Working out the makers' beads takes too long for this pattern.",
+    )
 
   private ask<Answer>(what: (bench: Remote<ReckonBench>) => Promise<Answer>, tooLong: string): Promise<Answer> {
     this.worker ??= new Worker(new URL('./reckon.worker.ts', import.meta.url), { type: 'module' })
