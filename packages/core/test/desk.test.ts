@@ -1,7 +1,9 @@
 import { nominalBead } from '../src/catalogue/nominal-beads'
 import { coverRun } from '../src/desk/cover-run'
+import { gradeOver, measuresFrom, measuresOf } from '../src/desk/grade'
 import { stoneDesk } from '../src/desk/stone-desk'
 import { wornLength } from '../src/desk/wearer'
+import { demo } from './support'
 
 const bead = (kind: string, size: string) => nominalBead(kind, size) as NonNullable<ReturnType<typeof nominalBead>>
 const ask = (stone: string, multiple = 2) =>
@@ -75,4 +77,33 @@ test('five of 1.0 mm are covered by three of 1.5 mm, half a millimetre short', (
     { count: 4, misfitMm: 1 },
   ])
   expect(() => coverRun({ lengthMm: 1 }, 0, { lengthMm: 1.5 })).toThrow(RangeError)
+})
+
+describe('grading', () => {
+  const windlass = demo('windlass-pendant')
+
+  test('a pattern says what its sizes measure', () => {
+    expect(measuresOf(windlass)).toEqual(['width'])
+    expect(measuresOf(demo('heron-earrings'))).toEqual(['width', 'length'])
+  })
+
+  test('each measure has its counts; one that breaks a rule says which, and the nearest that keeps it', () => {
+    const grades = gradeOver(windlass, {}, 'width', [14, 16, 20])
+    // 14 mm: 36; 16: 40; 20 mm: 62.83 + 2.51 = 65.3 / 1.3 = 50.3, in fours 48 is -4.5 % and 52 +3.5 %: 52, loose.
+    expect(grades.map(({ report }) => report.fits[0]?.beads)).toEqual([36, 40, 52])
+    expect(grades.every(({ breaks }) => breaks === undefined)).toBe(true)
+    // 15 mm: 47.12 + 2.51 = 49.6 / 1.3 = 38.2: 36 is -5.7 %, 40 is +4.8 %.
+    const coarse = windlass.replace('multiple 4', 'multiple 12').replaceAll('(3A B) x n/4', '(11A B) x n/12')
+    const [broken] = gradeOver(coarse, {}, 'width', [16])
+    expect(broken?.breaks).toMatch(/too (tight|big)/)
+    expect(gradeOver(coarse, {}, 'width', [broken?.nearestMm ?? 0])[0]?.breaks).toBeUndefined()
+  })
+
+  test('a list is read with its unit, and what is no number is named', () => {
+    expect(measuresFrom('12, 14; 16 mm')).toEqual([12, 14, 16])
+    expect(measuresFrom('16 17.5 cm')).toEqual([160, 175])
+    expect(() => measuresFrom('12, big')).toThrow('"big" is not a number')
+    expect(() => gradeOver(windlass, {}, 'width', [])).toThrow('Give the measures')
+    expect(() => gradeOver(windlass, {}, 'width', [-4])).toThrow('-4 mm is no measure')
+  })
 })

@@ -1,6 +1,6 @@
 import type { Bead } from '../catalogue/bead'
 import { needles } from '../catalogue/thread'
-import { sayLength } from '../measure/units'
+import { type Mm, sayLength } from '../measure/units'
 import type { SizeWords } from '../notation/declarations'
 import { reckon, type SettledFit } from '../notation/expression'
 import type { Span } from '../notation/fault'
@@ -23,6 +23,8 @@ import { workThrough } from './work-through'
 export interface Choices {
   /** A size's name; the pattern's default when absent. */
   readonly size?: string
+  /** Measures that its size would set, mm, set otherwise: a pattern graded. */
+  readonly measures?: Readonly<Record<string, Mm>>
   /** Options by name; as the pattern has them when absent. */
   readonly options?: Readonly<Record<string, boolean>>
   /** The beads really used, by role; the nominal bead where a role is absent. */
@@ -207,6 +209,7 @@ function setOut(sheet: Sheet, size: SizeWords | undefined, choices: Choices, ben
     return true
   }
   for (const setting of size?.settings ?? []) attempt(() => bench.values.set(setting.name, reckon(setting.of, bench)))
+  for (const [name, amount] of Object.entries(choices.measures ?? {})) bench.values.set(name, { amount, unit: 'mm' })
   for (const other of sheet.sizes) {
     for (const setting of other.settings) {
       if (size && !size.settings.some((each) => each.name === setting.name)) {

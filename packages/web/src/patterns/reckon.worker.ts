@@ -1,5 +1,6 @@
 /** Reckons patterns off the page's own thread, so that typing is never held up. */
 import type { Bead } from '@tessellum/core/catalogue/bead'
+import { type Grade, gradeOver } from '@tessellum/core/desk/grade'
 import { type Choices, reckonPattern } from '@tessellum/core/report/reckon-pattern'
 import type { Report } from '@tessellum/core/report/report'
 import { type MakerRow, makersTable } from '@tessellum/core/substitute/makers'
@@ -8,6 +9,8 @@ import { expose } from 'comlink'
 
 const bench = {
   reckon: (source: string, choices: Choices): Report => reckonPattern(source, choices).report,
+  grade: (source: string, choices: Choices, name: string, values: readonly number[]): Grade[] =>
+    gradeOver(source, choices, name, values),
   makers: (source: string, choices: Choices, records: readonly Bead[]): MakerRow[] =>
     makersTable(source, choices, records),
   substitutes: (question: Question): Substitute[] => substitutesFor(question),

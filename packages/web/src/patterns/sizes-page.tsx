@@ -15,6 +15,7 @@ import { Trouble } from '../frame/trouble'
 import { Drawing } from '../piece/drawing'
 import { useFormed } from '../piece/use-formed'
 import { read } from '../shop/queries'
+import { Grading } from './grading'
 import { PatternNav } from './pattern-nav'
 import { useDress } from './use-dress'
 import { useReckoned } from './use-reckoned'
@@ -86,6 +87,7 @@ function Sizes({ pattern }: { pattern: Pattern }) {
           <SizeColumn key={size} pattern={pattern} size={size} face={face} shown={shown} within={within} note={note} />
         ))}
       </div>
+      <Grading pattern={pattern} choices={shown.choices} />
     </div>
   )
 }

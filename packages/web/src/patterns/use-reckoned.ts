@@ -1,4 +1,5 @@
 import type { Bead } from '@tessellum/core/catalogue/bead'
+import type { Grade } from '@tessellum/core/desk/grade'
 import type { Choices } from '@tessellum/core/report/reckon-pattern'
 import type { Report } from '@tessellum/core/report/report'
 import type { MakerRow } from '@tessellum/core/substitute/makers'
@@ -27,6 +28,12 @@ class Bench {
 
   substitutes = (question: Question): Promise<Substitute[]> =>
     this.ask((bench) => bench.substitutes(question), 'Working out what could stand in takes too long for this pattern.')
+
+  grade = (source: string, choices: Choices, name: string, values: readonly number[]): Promise<Grade[]> =>
+    this.ask(
+      (bench) => bench.grade(source, choices, name, values),
+      'Grading takes too long for this pattern. Give fewer measures.',
+    )
 
   makers = (source: string, choices: Choices, records: readonly Bead[]): Promise<MakerRow[]> =>
     this.ask(
