@@ -2,6 +2,7 @@ import { nominalBead } from '../src/catalogue/nominal-beads'
 import { coverRun } from '../src/desk/cover-run'
 import { gradeOver, measuresFrom, measuresOf } from '../src/desk/grade'
 import { stoneDesk } from '../src/desk/stone-desk'
+import { outlines, strandProfile } from '../src/desk/strand-profile'
 import { wornLength } from '../src/desk/wearer'
 import { demo } from './support'
 
@@ -106,4 +107,21 @@ describe('grading', () => {
     expect(() => gradeOver(windlass, {}, 'width', [])).toThrow('Give the measures')
     expect(() => gradeOver(windlass, {}, 'width', [-4])).toThrow('-4 mm is no measure')
   })
+})
+
+test('strands follow an outline to whole beads; petals take twice their length', () => {
+  const [bead11, edge, end] = [bead('round', '11/0'), bead('round', '8/0'), bead('round', '15/0')]
+  const asked = { outline: 'point', strands: 5, shortestMm: 7, longestMm: 13, bead: bead11, edge, end } as const
+  // 7, 10, 13, 10, 7 mm less the tip of 1.0 mm, in beads of 1.5 mm.
+  expect(strandProfile({ ...asked, hang: 'strand' }).counts).toEqual([4, 6, 8, 6, 4])
+  expect(strandProfile({ ...asked, hang: 'petal' }).counts).toEqual([9, 13, 17, 13, 9])
+  for (const outline of Object.keys(outlines) as (keyof typeof outlines)[]) {
+    for (const hang of ['strand', 'petal'] as const) {
+      const { misfitMm, counts } = strandProfile({ ...asked, outline, hang, strands: 23, longestMm: 31 })
+      expect(misfitMm).toBeLessThanOrEqual(bead11.lengthMm / 2 + 1e-9)
+      if (outline !== 'slope') expect([...counts].reverse()).toEqual(counts)
+    }
+  }
+  expect(() => strandProfile({ ...asked, hang: 'petal', longestMm: 0.5, shortestMm: 0.2 })).toThrow(/Not even 3/)
+  expect(() => strandProfile({ ...asked, hang: 'strand', longestMm: 5 })).toThrow(/no shorter than it/)
 })

@@ -2,6 +2,7 @@ import { Tabs } from 'antd'
 import { useSearchParams } from 'react-router'
 import { usePageTitle } from '../frame/page-title'
 import { LengthQuestion } from './length-question'
+import { ProfileQuestion } from './profile-question'
 import { RunQuestion } from './run-question'
 import { StandQuestion } from './stand-question'
 import { StoneQuestionForm } from './stone-question'
@@ -22,6 +23,7 @@ export function DeskPage() {
           { key: 'stone', label: 'Round a stone', children: <StoneQuestionForm /> },
           { key: 'stand', label: 'Standing round a core', children: <StandQuestion /> },
           { key: 'length', label: 'To a length', children: <LengthQuestion /> },
+          { key: 'profile', label: 'Fringe and petals', children: <ProfileQuestion /> },
           { key: 'run', label: 'To cover a run', children: <RunQuestion /> },
         ]}
       />

@@ -40,6 +40,7 @@ function Cover({ under, over, count }: { under: Bead; over: Bead; count: number 
       <p className="figures">
         {count} of it are {runMm.toFixed(1)} mm long.
       </p>
+      <CoverDrawing under={under} count={count} over={over} best={best} />
       <table className="figures size-table">
         <thead>
           <tr>
@@ -65,5 +66,38 @@ function Cover({ under, over, count }: { under: Bead; over: Bead; count: number 
         </tbody>
       </table>
     </>
+  )
+}
+
+/** The run below, the beads that cover it above, to one scale. */
+function CoverDrawing({ under, count, over, best }: { under: Bead; count: number; over: Bead; best: number }) {
+  const gap = 0.6
+  const wide = Math.max(count * under.lengthMm, best * over.lengthMm)
+  const high = under.acrossMm + over.acrossMm + gap
+  const row = (bead: Bead, n: number, y: number, fill: string) =>
+    Array.from({ length: n }, (_, i) => (
+      <rect
+        key={`${fill}${i}`}
+        x={(wide - n * bead.lengthMm) / 2 + i * bead.lengthMm}
+        y={y}
+        width={bead.lengthMm}
+        height={bead.acrossMm}
+        rx={bead.contact <= 2.5 ? bead.lengthMm * 0.4 : bead.lengthMm * 0.1}
+        fill={fill}
+        stroke="#26332d"
+        strokeWidth={0.08}
+      />
+    ))
+  return (
+    <div className="desk-drawings low">
+      <svg
+        viewBox={`-1 -1 ${wide + 2} ${high + 2}`}
+        role="img"
+        aria-label={`${best} beads over a run of ${count}, to scale`}
+      >
+        {row(over, best, 0, '#d1a64a')}
+        {row(under, count, over.acrossMm + gap, '#3c6e5d')}
+      </svg>
+    </div>
   )
 }
