@@ -21,6 +21,9 @@ await build({
       input: {
         reckon: path.join(root, 'packages/core/src/report/reckon-pattern.ts'),
         form: path.join(root, 'packages/core/src/form/form.ts'),
+        substitutes: path.join(root, 'packages/core/src/substitute/substitutes.ts'),
+        propose: path.join(root, 'packages/core/src/substitute/propose.ts'),
+        beads: path.join(root, 'packages/core/src/catalogue/nominal-beads.ts'),
       },
       output: { format: 'es', entryFileNames: '[name].mjs' },
     },
@@ -29,6 +32,9 @@ await build({
 const built = (name) => import(pathToFileURL(path.join(outDir, `${name}.mjs`)).href)
 const { reckonPattern } = await built('reckon')
 const { beginForm } = await built('form')
+const { substitutesFor } = await built('substitutes')
+const { proposeColourways } = await built('propose')
+const { nominalBead } = await built('beads')
 
 const tube = (around, rounds) =>
   `pattern Tube\nbead A cylinder 11/0\npart p\nring ${around}A\n${'round A\n'.repeat(rounds)}finish\n`
@@ -88,6 +94,56 @@ for (const { beads, each, iterations, ms } of settled)
     `  ${String(beads).padStart(7)} beads  ${each.toFixed(2).padStart(8)} ms an iteration  ${((each / beads) * 1000).toFixed(2)} us a bead; still after ${iterations}: ${ms.toFixed(0)} ms`,
   )
 say(`  an iteration, 8k to 1k: ${(settled[3].each / settled[0].each).toFixed(1)} times`)
+
+say('Working through a shelf, for a pattern of 2,000 beads')
+{
+  const letters = ['A', 'B', 'C']
+  const colours = { A: '#2e5e4e', B: '#c9a24a', C: '#e9e1cf' }
+  const rounds = Array.from({ length: 38 }, (_, i) => `round ${letters[i % 3]}\n`).join('')
+  const text = `pattern Tube\n${letters.map((letter) => `bead ${letter} cylinder 11/0\n`).join('')}part p\nring 100A\n${rounds}finish\n`
+  const { report } = reckonPattern(text)
+  const touching = [
+    { roles: ['A', 'B'], places: 600 },
+    { roles: ['B', 'C'], places: 600 },
+    { roles: ['A', 'C'], places: 600 },
+  ]
+  const nominal = nominalBead('cylinder', '11/0')
+  // Every fifth is a maker's whose beads are a little longer.
+  const shelf = (items) =>
+    Array.from({ length: items }, (_, i) => {
+      const bead = i % 5 === 0 ? { ...nominal, lengthMm: nominal.lengthMm * 1.07, maker: 'another' } : nominal
+      const colour = `#${((i * 2654435761) >>> 8).toString(16).padStart(6, '0').slice(-6)}`
+      return { id: i, colour, finish: 'opaque', bead, kit: { id: i, unit: 'mg', massMg: bead.massMg, bead }, free: 9e6 }
+    })
+  const roles = report.beads.map(({ role, total }, i) => ({
+    role,
+    itemId: -i,
+    label: '',
+    shape: 'cylinder 11/0',
+    colourName: role,
+    colour: colours[role],
+    finish: 'opaque',
+    count: total,
+  }))
+  const asked = { source: text, choices: {}, role: 'A', kit: {}, colours, touching, kits: 20 }
+  const proposing = { report, roles, kit: {}, touching, thread: undefined, kits: 20, from: { type: 'shelf' } }
+  const [some, all] = [500, 5_000].map((items) => {
+    const candidates = shelf(items)
+    const substitutes = time(() => substitutesFor({ ...asked, now: candidates[1], candidates }), 5)
+    const proposals = time(() => {
+      const steps = proposeColourways({ ...proposing, candidates })
+      while (!steps.next().done);
+    }, 5)
+    return { items, substitutes, proposals }
+  })
+  for (const { items, substitutes, proposals } of [some, all])
+    say(
+      `  ${String(items).padStart(7)} items  substitutes ${substitutes.toFixed(0)} ms, colourways ${proposals.toFixed(0)} ms`,
+    )
+  say(
+    `  5,000 to 500: substitutes ${(all.substitutes / some.substitutes).toFixed(1)} times, colourways ${(all.proposals / some.proposals).toFixed(1)} times`,
+  )
+}
 
 say('Turning a piece, drawn, without a graphics card')
 const browserPath = chromiumPath()

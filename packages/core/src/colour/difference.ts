@@ -4,8 +4,8 @@ import { converter, differenceCiede2000, type Lab65, parse } from 'culori'
 const lab65 = converter('lab65')
 const ciede2000 = differenceCiede2000()
 
-/** @throws RangeError for what is not a colour */
-function labOf(colour: string): Lab65 {
+/** L*, a*, b* by daylight. @throws RangeError for what is not a colour */
+export function labOf(colour: string): Lab65 {
   const found = parse(colour)
   if (!found) throw new RangeError(`"${colour}" is not a colour.`)
   return lab65(found)
