@@ -20,6 +20,7 @@ import { read } from '../shop/queries'
 import { Swatch } from '../stock/swatch'
 import { ColourwayForm } from './colourway-form'
 import { ColourJudgement } from './judgement'
+import { Propose } from './propose'
 import { Substitutes } from './substitutes'
 
 export function ColoursPage() {
@@ -131,6 +132,7 @@ function Card({ pattern, colourway, size, eye, light, onEdit }: CardProps) {
   const [params, setParams] = useSearchParams()
   const asked = params.get('colourway') === String(colourway.id) ? params.get('instead') : null
   const [instead, setInstead] = useState(asked ?? undefined)
+  const [proposing, setProposing] = useState(false)
   const { data: items } = useQuery(read.items)
   const chosen = useChosen(colourway, size, items)
   const choices = useMemo(() => ({ size, beads: chosen.beads }), [size, chosen])
@@ -150,7 +152,12 @@ function Card({ pattern, colourway, size, eye, light, onEdit }: CardProps) {
         <h2>{colourway.name}</h2>
         <span className="quiet">version {colourway.version}</span>
         <span className="spacer" />
-        {onEdit && <Button onClick={onEdit}>Change</Button>}
+        {onEdit && (
+          <div className="hands">
+            <Button onClick={() => setProposing(true)}>Other colours</Button>
+            <Button onClick={onEdit}>Change</Button>
+          </div>
+        )}
       </div>
       <ul className="choice-list">
         {rolesToChoose(report).map((role) => {
@@ -181,6 +188,17 @@ function Card({ pattern, colourway, size, eye, light, onEdit }: CardProps) {
           )
         })}
       </ul>
+      {proposing && items && (
+        <Propose
+          pattern={pattern}
+          colourway={colourway}
+          chosen={chosen}
+          shelf={items}
+          report={report}
+          scene={scene}
+          close={() => setProposing(false)}
+        />
+      )}
       {instead !== undefined && items && (
         <Substitutes
           pattern={pattern}

@@ -97,7 +97,8 @@ function Said({ tone, children }: { tone: 'good' | 'plain' | 'trouble'; children
   )
 }
 
-function coloursOf(report: Report, items: Readonly<Record<string, Item>>, eye: Eye, light: Light): RoleColour[] {
+/** What each role is dressed in, as it is seen. */
+export function coloursOf(report: Report, items: Readonly<Record<string, Item>>, eye: Eye, light: Light): RoleColour[] {
   return report.beads.flatMap(({ role, label, total }) => {
     const item = items[role]
     if (!item || total === 0) return []

@@ -6,7 +6,7 @@ import type { Chosen } from '@tessellum/core/kit/choice'
 import { sayLength, sayPercent } from '@tessellum/core/measure/units'
 import type { Choices } from '@tessellum/core/report/reckon-pattern'
 import type { Report } from '@tessellum/core/report/report'
-import type { Candidate, Substitute } from '@tessellum/core/substitute/substitutes'
+import type { Substitute } from '@tessellum/core/substitute/substitutes'
 import { App, Button, Drawer, InputNumber } from 'antd'
 import { useState } from 'react'
 import { Loading } from '../frame/loading'
@@ -14,6 +14,7 @@ import { bench } from '../patterns/use-reckoned'
 import { ask, ShopError } from '../shop/api'
 import { sayQuantity } from '../stock/quantity'
 import { Swatch } from '../stock/swatch'
+import { candidateOf } from './candidate'
 
 interface SubstitutesProps {
   readonly pattern: Pattern
@@ -139,20 +140,6 @@ export function Substitutes({
       </ol>
     </Drawer>
   )
-}
-
-function candidateOf(item: Item): Candidate | undefined {
-  if (!item.bead) return undefined
-  const { maker, ...figures } = item.bead
-  const bead = maker === undefined ? figures : { ...figures, maker }
-  return {
-    id: item.id,
-    colour: item.colour,
-    finish: item.finish,
-    bead,
-    kit: { id: item.id, unit: item.unit, massMg: bead.massMg, bead },
-    free: item.onHand - item.reserved,
-  }
 }
 
 /** What a substitute would do, in figures, old and new side by side. */

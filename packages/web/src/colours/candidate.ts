@@ -1,0 +1,17 @@
+import type { Item } from '@tessellum/contract/stock'
+import type { Candidate } from '@tessellum/core/substitute/substitutes'
+
+/** A stock item as a bead that could stand in a role; nothing for stones and thread. */
+export function candidateOf(item: Item): Candidate | undefined {
+  if (!item.bead) return undefined
+  const { maker, ...figures } = item.bead
+  const bead = maker === undefined ? figures : { ...figures, maker }
+  return {
+    id: item.id,
+    colour: item.colour,
+    finish: item.finish,
+    bead,
+    kit: { id: item.id, unit: item.unit, massMg: bead.massMg, bead },
+    free: item.onHand - item.reserved,
+  }
+}

@@ -1,0 +1,255 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { type Colourway, colourway as colourwayAnswer } from '@tessellum/contract/colourways'
+import type { Pattern } from '@tessellum/contract/patterns'
+import type { Item } from '@tessellum/contract/stock'
+import type { PaletteColour } from '@tessellum/core/colour/palette'
+import { roleColours } from '@tessellum/core/drawing/role-colours'
+import type { Scene } from '@tessellum/core/drawing/scene'
+import type { Chosen } from '@tessellum/core/kit/choice'
+import type { Report } from '@tessellum/core/report/report'
+import type { ColourSource, Proposal, ProposalQuestion } from '@tessellum/core/substitute/propose'
+import { App, Button, ColorPicker, Drawer, Input, InputNumber, Progress, Segmented, Upload } from 'antd'
+import { proxy, wrap } from 'comlink'
+import { useEffect, useRef, useState } from 'react'
+import { Drawing } from '../piece/drawing'
+import { ask, ShopError } from '../shop/api'
+import { Swatch } from '../stock/swatch'
+import { candidateOf } from './candidate'
+import { coloursOf } from './judgement'
+import type { ProposeBench } from './propose.worker'
+
+interface ProposeProps {
+  readonly pattern: Pattern
+  readonly colourway: Colourway
+  readonly chosen: Chosen<Item>
+  readonly shelf: readonly Item[]
+  readonly report: Report
+  readonly scene: Scene | undefined
+  readonly close: () => void
+}
+
+/** Other colourways that the shelf can fill, with the contrasts of this one. */
+export function Propose({ pattern, colourway, chosen, shelf, report, scene, close }: ProposeProps) {
+  const [from, setFrom] = useState<ColourSource['type']>('shelf')
+  const [seed, setSeed] = useState('#7a2e5c')
+  const [palette, setPalette] = useState<readonly PaletteColour[]>()
+  const [kits, setKits] = useState(10)
+  const { work, answer, progress, trouble, leaveOff } = useProposals()
+  const source: ColourSource | undefined =
+    from === 'shelf'
+      ? { type: 'shelf' }
+      : from === 'seed'
+        ? { type: 'seed', colour: seed }
+        : palette && { type: 'palette', colours: palette.map(({ colour }) => colour) }
+  const begin = () => {
+    if (!source) return
+    const question: ProposalQuestion = {
+      report,
+      roles: coloursOf(report, chosen.items, 'usual', 'daylight'),
+      kit: chosen.kit,
+      touching: report.form?.touching ?? [],
+      thread: chosen.colours.thread,
+      candidates: shelf.flatMap((item) => candidateOf(item) ?? []),
+      kits,
+      from: source,
+    }
+    void work((bench, onProgress) => bench.propose(question, onProgress))
+  }
+  return (
+    <Drawer open onClose={close} size={680} title={`Other colours for ${colourway.name}`}>
+      <p className="quiet">
+        Beads of the same kinds and sizes, so that no count changes, with the contrasts of this colourway.
+      </p>
+      <div className="hands" style={{ flexWrap: 'wrap', marginBottom: 12 }}>
+        <Segmented
+          aria-label="Colours from"
+          value={from}
+          onChange={(value) => setFrom(value as ColourSource['type'])}
+          options={[
+            { value: 'shelf', label: 'The shelf' },
+            { value: 'seed', label: 'A colour' },
+            { value: 'palette', label: 'A picture' },
+          ]}
+        />
+        {from === 'seed' && (
+          <ColorPicker value={seed} disabledAlpha showText onChange={(colour) => setSeed(colour.toHexString())} />
+        )}
+        {from === 'palette' && (
+          <Upload
+            accept="image/*"
+            showUploadList={false}
+            beforeUpload={(file) => {
+              void work(async (bench) => {
+                setPalette(undefined)
+                setPalette(await bench.palette(file))
+                return undefined
+              })
+              return false
+            }}
+          >
+            <Button>Choose a picture</Button>
+          </Upload>
+        )}
+        <label htmlFor="propose-kits">Kits</label>
+        <InputNumber
+          id="propose-kits"
+          min={1}
+          max={10_000}
+          precision={0}
+          value={kits}
+          onChange={(value) => setKits(value ?? 1)}
+        />
+        {progress === undefined ? (
+          <Button type="primary" onClick={begin} disabled={!source}>
+            Propose
+          </Button>
+        ) : (
+          <Button onClick={leaveOff}>Leave off</Button>
+        )}
+      </div>
+      {from === 'palette' && palette && (
+        <ul className="palette" aria-label="The picture's colours">
+          {palette.map(({ colour, share }) => (
+            <li key={colour} className="figures">
+              <span style={{ background: colour }} /> {colour}, {Math.round(100 * share)} %
+            </li>
+          ))}
+        </ul>
+      )}
+      {progress !== undefined && <Progress percent={Math.round(100 * progress)} aria-label="Proposing" />}
+      {trouble && (
+        <div role="alert" className="notice trouble">
+          {trouble}
+        </div>
+      )}
+      {answer?.length === 0 && (
+        <p className="empty">
+          Nothing on the shelf keeps these contrasts without confusing neighbours. Ask for fewer kits, or begin with
+          another colour.
+        </p>
+      )}
+      <ol className="proposals" aria-label="Proposals, best first">
+        {answer?.map((proposal) => (
+          <Offer
+            key={JSON.stringify(proposal.items)}
+            {...{ pattern, colourway, chosen, shelf, scene, proposal, close }}
+          />
+        ))}
+      </ol>
+    </Drawer>
+  )
+}
+
+type OfferProps = Omit<ProposeProps, 'report'> & { readonly proposal: Proposal }
+
+function Offer({ pattern, colourway, chosen, shelf, scene, proposal, close }: OfferProps) {
+  const client = useQueryClient()
+  const { message } = App.useApp()
+  const items = Object.entries(proposal.items)
+    .flatMap(([role, id]) => {
+      const item = shelf.find((each) => each.id === id)
+      return item ? [{ role, item }] : []
+    })
+    .sort((a, b) => a.role.localeCompare(b.role))
+  const [name, setName] = useState(() =>
+    [...new Set(items.map(({ item }) => item.colourName))].slice(0, 2).join(' and '),
+  )
+  const keep = useMutation({
+    mutationFn: () =>
+      ask('POST', `/patterns/${pattern.id}/colourways`, colourwayAnswer, {
+        body: {
+          name,
+          choices: [
+            // Stones and thread stay as they are.
+            ...colourway.choices.filter(({ role }) => proposal.items[role] === undefined),
+            ...items.map(({ role, item }) => ({ role, size: '', itemId: item.id })),
+          ],
+        },
+      }),
+    onSuccess: (saved) => {
+      void client.invalidateQueries({ queryKey: ['colourways', pattern.id] })
+      void message.success(`${saved.name} is kept.`)
+      close()
+    },
+  })
+  const colours = {
+    ...roleColours(Object.keys(proposal.items)),
+    ...chosen.colours,
+    ...Object.fromEntries(items.map(({ role, item }) => [role, item.colour])),
+  }
+  return (
+    <li aria-label={name}>
+      <div className="plate">
+        <Drawing scene={scene} colours={colours} label={`${pattern.title} in ${name}`} />
+      </div>
+      <div>
+        <ul>
+          {items.map(({ role, item }) => (
+            <li key={role}>
+              <strong>{role}</strong> <Swatch item={item} size={20} /> {item.colourName}{' '}
+              <span className="quiet">{item.colourCode}</span>
+            </li>
+          ))}
+        </ul>
+        <p className="quiet figures">
+          {proposal.kits} kits; contrasts within {proposal.contrastsOff.toFixed(0)} of the original,{' '}
+          {proposal.away.toFixed(0)} from the colours aimed at
+        </p>
+        <div className="hands">
+          <Input
+            aria-label="Name of the colourway"
+            value={name}
+            maxLength={80}
+            onChange={(event) => setName(event.target.value)}
+          />
+          <Button onClick={() => keep.mutate()} loading={keep.isPending} disabled={name.trim() === ''}>
+            Keep
+          </Button>
+        </div>
+        {keep.error instanceof ShopError && (
+          <div role="alert" className="notice trouble">
+            {keep.error.message} {keep.error.hint}
+          </div>
+        )}
+      </div>
+    </li>
+  )
+}
+
+type Bench = ReturnType<typeof wrap<ProposeBench>>
+
+/** One worker for one question at a time; a new question, or leaving off, ends the one before. */
+function useProposals() {
+  const worker = useRef<Worker>(undefined)
+  const [progress, setProgress] = useState<number>()
+  const [answer, setAnswer] = useState<readonly Proposal[]>()
+  const [trouble, setTrouble] = useState<string>()
+  const leaveOff = () => {
+    worker.current?.terminate()
+    worker.current = undefined
+    setProgress(undefined)
+  }
+  useEffect(() => () => worker.current?.terminate(), [])
+  const work = async (
+    what: (bench: Bench, onProgress: (done: number) => void) => Promise<readonly Proposal[] | undefined>,
+  ) => {
+    leaveOff()
+    const own = new Worker(new URL('./propose.worker.ts', import.meta.url), { type: 'module' })
+    worker.current = own
+    const still = () => worker.current === own
+    setAnswer(undefined)
+    setTrouble(undefined)
+    setProgress(0)
+    try {
+      const found = await what(
+        wrap<ProposeBench>(own),
+        proxy((done: number) => still() && setProgress(done)),
+      )
+      if (still()) setAnswer(found)
+    } catch (error) {
+      if (still()) setTrouble(error instanceof Error ? error.message : String(error))
+    }
+    if (still()) leaveOff()
+  }
+  return { work, answer, progress, trouble, leaveOff }
+}
