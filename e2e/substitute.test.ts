@@ -36,7 +36,7 @@ test('a class that is short is rescued by a bead of another maker, and every cou
   // The other maker's are longer: 32 go round for 36, so A 24 + 16 + 16, B 8, C 4 x 16 + 9.
   const other = found.getByRole('listitem').filter({ hasText: 'counts: A 63 -> 56, B 9 -> 8, C 81 -> 73' }).first()
   await other.getByText(/rescues [3-6]/).waitFor()
-  await other.getByRole('button', { name: 'Use it' }).click()
+  await other.getByRole('button', { name: /^For the colourway/ }).click()
   await page.getByText('Duckweed is version 2 now.', { exact: false }).waitFor()
 
   await page.goto(`${here.shop.base}/kits/${batch}`)
@@ -52,6 +52,68 @@ test('a class that is short is rescued by a bead of another maker, and every cou
 test('the written pattern follows', async () => {
   await page.goto(`${here.shop.base}/patterns/1/written?version=1&size=petite&colourway=${colourway}`)
   await page.getByText('In one piece: 56 A, 8 B, 73 C.').waitFor()
+})
+
+test('for one batch only: its ways are compared, the kept counts taken, and the colourway stays as it is', async () => {
+  await page.goto(`${here.shop.base}/kits/${batch}`)
+  await page.getByRole('button', { name: 'Give back' }).click()
+  await page.getByText('Given back to the shelf.').waitFor()
+  const at = new URLSearchParams({
+    colourway: String(colourway),
+    size: 'petite',
+    instead: 'A',
+    kits: '6',
+    batch: String(batch),
+    line: '1',
+  })
+  await page.goto(`${here.shop.base}/patterns/1/colours?${at}`)
+  const found = page.getByRole('list', { name: 'Substitutes, best first' })
+  const shorter = found.getByRole('listitem').filter({ hasText: 'Brackwater Glass' }).first()
+  await shorter.getByRole('button', { name: /^Compare ways/ }).click()
+  const ways = page.getByRole('table', { name: 'Ways of working it in' })
+  // The longer bead's 56 are in place now; the shorter one's counts are those that were written.
+  await ways.getByRole('row', { name: /^counts follow.* A 56 -> 63/ }).waitFor()
+  await ways
+    .getByRole('button', { name: /^For this batch: .*counts follow/ })
+    .first()
+    .click()
+  await page.getByText('(version 3, for this batch only)').waitFor()
+  await page.getByText('What goes into each kit').click()
+  await page.getByRole('row', { name: /^A .*63 exact/ }).waitFor()
+  // Its written pattern is that of its beads, though the colourway itself has the others.
+  await page.getByRole('link', { name: 'Windlass pendant' }).click()
+  await page.getByText('In one piece: 63 A, 9 B, 81 C.').waitFor()
+  await page.goto(`${here.shop.base}/patterns/1/written?version=1&size=petite&colourway=${colourway}`)
+  await page.getByText('In one piece: 56 A, 8 B, 73 C.').waitFor()
+})
+
+test('other colours are proposed from the shelf and kept; what is no picture is refused', async () => {
+  await page.goto(`${here.shop.base}/patterns/1/colours`)
+  await page.getByRole('article', { name: 'Lantern' }).getByRole('button', { name: 'Other colours' }).click()
+  const drawer = page.getByRole('dialog', { name: 'Other colours for Lantern' })
+  await drawer.getByText('A picture').click()
+  await drawer
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'shopping.png', mimeType: 'image/png', buffer: Buffer.from('beads, thread, tea') })
+  await drawer.getByText('shopping.png is not a picture. Choose a PNG, JPEG or WebP file.').waitFor()
+  await drawer.getByText('The shelf', { exact: true }).click()
+  await drawer.getByRole('button', { name: 'Propose' }).click()
+  const first = drawer.getByRole('list', { name: 'Proposals, best first' }).getByRole('listitem').first()
+  await first.getByLabel('Name of the colourway').fill('Shelf find')
+  await first.getByRole('button', { name: 'Keep' }).click()
+  await page.getByRole('article', { name: 'Shelf find' }).getByRole('heading', { name: 'Shelf find' }).waitFor()
+})
+
+test('a pattern is graded: each size with its counts and what breaks a rule', async () => {
+  await page.goto(`${here.shop.base}/patterns/1/sizes`)
+  const grading = page.getByRole('region', { name: 'Grading' })
+  await grading.getByLabel('Over').fill('14, wide, 18 mm')
+  await grading.getByRole('button', { name: 'Grade' }).click()
+  await grading.getByText('"wide" is not a number. Write for example: 12, 14, 16 mm.').waitFor()
+  await grading.getByLabel('Over').fill('10, 14 mm')
+  await grading.getByRole('button', { name: 'Grade' }).click()
+  await grading.getByRole('row', { name: /^14 mm 63 9 81 .* keeps them/ }).waitFor()
+  await grading.getByRole('row', { name: /^10 mm .*too big. 10.3 mm keeps them/ }).waitFor()
 })
 
 test('a colourway is judged as other eyes see it', async () => {

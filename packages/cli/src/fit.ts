@@ -152,7 +152,9 @@ function needed(text: string | undefined, name: string): string {
 const noNames: Scope = {
   value: () => undefined,
   names: () => [],
-  bead: () => undefined,
+  sizingBead: () => undefined,
+  inArc: (work) => work(),
+  runOf: (_, written) => written,
   stone: () => undefined,
   settledFit: () => undefined,
   call: () => {

@@ -1,3 +1,4 @@
+import { countings } from '@tessellum/core/sizing/counting'
 import { z } from 'zod'
 import { stockUnit } from './stock'
 
@@ -8,6 +9,8 @@ export const batchLine = z.object({
   version: z.number('Choose a version.').int(),
   size: z.string().max(60),
   colourwayId: z.number('Choose a colourway.').int(),
+  /** The version of it to keep; the newest when absent. */
+  colourwayVersion: z.number().int().min(1).optional(),
   kits: z
     .number('Give the number of kits.')
     .int('Kits are whole: give a number without a fraction.')
@@ -28,6 +31,14 @@ export const newBatch = z.object({
   lines,
 })
 export type NewBatch = z.infer<typeof newBatch>
+
+/** Another bead for a role, in one line of one batch. */
+export const substituteInLine = z.object({
+  role: z.string().min(1).max(40),
+  itemId: z.number('Choose an item.').int(),
+  counting: z.enum(countings).default('all'),
+})
+export type SubstituteInLine = z.input<typeof substituteInLine>
 
 export const changeLines = z.object({ lines })
 export type ChangeLines = z.infer<typeof changeLines>
@@ -92,7 +103,14 @@ export const batchSummary = z.object({
 export type BatchSummary = z.infer<typeof batchSummary>
 
 export const batch = batchSummary.extend({
-  lines: z.array(batchLine.extend({ title: z.string(), colourway: z.string(), colourwayVersion: z.number() })),
+  lines: z.array(
+    batchLine.extend({
+      title: z.string(),
+      colourway: z.string(),
+      colourwayVersion: z.number(),
+      ownColourway: z.boolean(),
+    }),
+  ),
   outlook,
 })
 export type Batch = z.infer<typeof batch>

@@ -1,3 +1,4 @@
+import { countings } from '@tessellum/core/sizing/counting'
 import { z } from 'zod'
 
 /** One role's item; `size` "" for every size, or the one size it is for (a stone is another item in each size). */
@@ -5,6 +6,8 @@ export const choice = z.object({
   role: z.string().min(1).max(40),
   size: z.string().max(60).default(''),
   itemId: z.number().int(),
+  /** Which counts follow its bead, where it is not the one the pattern was written for. */
+  counting: z.enum(countings).default('all'),
 })
 export type Choice = z.infer<typeof choice>
 
@@ -14,6 +17,8 @@ export const colourway = z.object({
   name: z.string(),
   /** Rises with each change; batches keep the one they were planned with. */
   version: z.number(),
+  /** The batch it is for and nobody else; null for a version of everybody's. */
+  batchId: z.number().nullable(),
   choices: z.array(choice),
 })
 export type Colourway = z.infer<typeof colourway>

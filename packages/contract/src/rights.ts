@@ -38,6 +38,7 @@ export const routes = {
   'GET /api/patterns/:id/colourways': 'patterns.read',
   'POST /api/patterns/:id/colourways': 'patterns.write',
   'PUT /api/colourways/:id': 'patterns.write',
+  'GET /api/colourways/:id/versions/:number': 'patterns.read',
 
   'GET /api/items': 'stock.read',
   'GET /api/items/:id': 'stock.read',
@@ -48,6 +49,7 @@ export const routes = {
   'POST /api/batches/outlook': 'batches.plan',
   'GET /api/batches/:id': 'batches.read',
   'PUT /api/batches/:id/lines': 'batches.plan',
+  'POST /api/batches/:id/lines/:line/substitute': 'batches.plan',
   'POST /api/batches/:id/reserve': 'batches.reserve',
   'POST /api/batches/:id/release': 'batches.reserve',
   'POST /api/batches/:id/cancel': 'batches.plan',

@@ -19,6 +19,16 @@ export const beadFigures = z.object({
   maker: z.string().optional(),
 })
 
+/** A pack an item is bought in. */
+export const pack = z.object({
+  /** In the item's unit. */
+  amount: z.number(),
+  /** In minor units of the shop's money. */
+  price: z.number(),
+  leadDays: z.number(),
+})
+export type Pack = z.infer<typeof pack>
+
 export const item = z.object({
   id: z.number(),
   code: z.string(),
@@ -38,6 +48,7 @@ export const item = z.object({
   onHand: z.number(),
   reserved: z.number(),
   reorderBelow: z.number(),
+  packs: z.array(pack),
 })
 export type Item = z.infer<typeof item>
 

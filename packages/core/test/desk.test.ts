@@ -1,9 +1,9 @@
 import { nominalBead } from '../src/catalogue/nominal-beads'
-import { coverRun } from '../src/desk/cover-run'
 import { gradeOver, measuresFrom, measuresOf } from '../src/desk/grade'
 import { stoneDesk } from '../src/desk/stone-desk'
 import { outlines, strandProfile } from '../src/desk/strand-profile'
 import { wornLength } from '../src/desk/wearer'
+import { coverRun } from '../src/sizing/cover-run'
 import { demo } from './support'
 
 const bead = (kind: string, size: string) => nominalBead(kind, size) as NonNullable<ReturnType<typeof nominalBead>>

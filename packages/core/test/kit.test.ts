@@ -74,12 +74,19 @@ describe('the bill of a kit', () => {
 })
 
 test("a size's own choice comes before the one for all sizes", () => {
-  const item = (id: number) => ({ id, unit: 'piece' as const, category: 'stone', colour: `#00000${id}`, bead: null })
+  const item = (id: number) => ({
+    id,
+    unit: 'piece' as const,
+    category: 'stone',
+    colour: `#00000${id}`,
+    packs: [],
+    bead: null,
+  })
   const choices = [
     { role: 'S', size: '', itemId: 1 },
     { role: 'S', size: 'petite', itemId: 2 },
     { role: 'T', size: 'petite', itemId: 9 },
-  ]
+  ].map((choice) => ({ ...choice, counting: 'all' as const }))
   const items = [item(1), item(2)]
   expect(chosenIn(choices, 'petite', items).items.S?.id).toBe(2)
   expect(chosenIn(choices, 'classic', items).items.S?.id).toBe(1)

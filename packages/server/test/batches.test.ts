@@ -104,3 +104,54 @@ describe('a batch of 12 Windlass kits, petite, in Lantern', () => {
     expect((await bram.ask('PUT', `/batches/${planned.id}/lines`, { lines })).body.kits).toBe(3)
   })
 })
+
+describe('another bead in one line of one batch', () => {
+  const made = async () => (await plan()).body.id as number
+  const itemOf = async (code: string) => {
+    const { body } = await bram.ask<{ id: number; code: string }[]>('GET', '/items')
+    return (body.find((each) => each.code === code) as { id: number }).id
+  }
+
+  test('changes its bill by the way chosen, and nobody else is offered it', async () => {
+    const id = await made()
+    const itemId = await itemOf('TC101')
+    const exact = async (counting: string) => {
+      const { status, body } = await bram.ask('POST', `/batches/${id}/lines/1/substitute`, {
+        role: 'A',
+        itemId,
+        counting,
+      })
+      expect(status).toBe(200)
+      expect(body.lines[0]).toMatchObject({ ownColourway: true })
+      return body.outlook.lines[0].bill.find((each: { itemId: number }) => each.itemId === itemId).exact
+    }
+    expect(await exact('all')).toBe(56)
+    expect(await exact('none')).toBe(63)
+    const { body: lantern } = await bram.ask('GET', '/patterns/1/colourways')
+    expect(lantern.find((each: { id: number }) => each.id === 1)).toMatchObject({ version: 2, batchId: null })
+    // Not for another batch, though its number is known.
+    const { body: own } = await bram.ask('GET', `/batches/${id}`)
+    const { colourwayVersion } = own.lines[0]
+    expect((await plan({ colourwayVersion })).body).toMatchObject({
+      code: 'bad-line',
+      path: 'lines.0.colourwayVersion',
+      message: expect.stringContaining('for another batch'),
+    })
+    // Its own keeps it when the number of kits changes, and gives it up when the newest is asked for.
+    const put = (more: object) => bram.ask('PUT', `/batches/${id}/lines`, { lines: [{ ...line, kits: 7, ...more }] })
+    expect((await put({ colourwayVersion })).body.lines[0]).toMatchObject({ ownColourway: true, kits: 7 })
+    expect((await put({})).body.lines[0]).toMatchObject({ ownColourway: false, colourwayVersion: 2 })
+  })
+
+  test('an item, a line or a state that will not do is refused, and nothing changes', async () => {
+    const id = await made()
+    const substitute = (at: number, itemId: number) =>
+      bram.ask('POST', `/batches/${id}/lines/${at}/substitute`, { role: 'A', itemId })
+    expect((await substitute(1, 99_999)).body).toMatchObject({ code: 'no-such-item' })
+    expect((await substitute(2, 1)).status).toBe(404)
+    await bram.ask('POST', `/batches/${id}/reserve`, {})
+    expect((await substitute(1, 1)).body).toMatchObject({ code: 'wrong-state' })
+    const { body } = await bram.ask('GET', `/batches/${id}`)
+    expect(body.lines[0]).toMatchObject({ ownColourway: false, colourwayVersion: 2 })
+  })
+})

@@ -1,4 +1,6 @@
 /** A pattern graded over a list of sizes: what each comes to, which break a rule, and the nearest that keeps it. */
+import { type Finished, finishedIn } from '../form/finished'
+import { formedPattern } from '../form/form-pattern'
 import type { Mm } from '../measure/units'
 import { parsePattern } from '../notation/parse'
 import { Faults } from '../report/faults'
@@ -8,7 +10,9 @@ import { readSheet } from '../report/sheet'
 
 export interface Grade {
   readonly valueMm: Mm
+  /** With thread measured on the form, where it has come to rest. */
   readonly report: Report
+  readonly finished: Finished | undefined
   /** What rule it breaks; undefined where it keeps them all. */
   readonly breaks: string | undefined
   /** The nearest measure that keeps every rule, where this one does not and there is one within reach. */
@@ -36,12 +40,18 @@ export function gradeOver(source: string, choices: Choices, name: string, values
   if (values.length > mostGrades) throw new RangeError(`At most ${mostGrades} measures at a time.`)
   const wrong = values.find((value) => !(value > 0 && value <= 5000))
   if (wrong !== undefined) throw new RangeError(`${wrong} mm is no measure of a piece; between 0 and 5,000 mm.`)
-  const at = (value: Mm) =>
-    reckonPattern(source, { ...choices, measures: { ...choices.measures, [name]: value } }).report
+  const choicesAt = (value: Mm) => ({ ...choices, measures: { ...choices.measures, [name]: value } })
+  const at = (value: Mm) => reckonPattern(source, choicesAt(value)).report
   return values.map((valueMm): Grade => {
-    const report = at(valueMm)
+    const { report } = formedPattern(source, choicesAt(valueMm)).reckoned
     const breaks = brokenBy(report)
-    return { valueMm, report, breaks, nearestMm: breaks === undefined ? undefined : nearestTo(valueMm, at) }
+    return {
+      valueMm,
+      report,
+      finished: finishedIn(report),
+      breaks,
+      nearestMm: breaks === undefined ? undefined : nearestTo(valueMm, at),
+    }
   })
 }
 

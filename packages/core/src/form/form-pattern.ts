@@ -31,7 +31,8 @@ export function* formPattern(
   choices: Choices = {},
   slice = 10,
 ): Generator<{ reckoned: Reckoned; form: Form; progress: Progress }, FormedPattern> {
-  let pitches: Record<number, Mm> = {}
+  const kept = keptPitches(source, choices)
+  let pitches: Record<number, Mm> = kept ?? {}
   for (let round = 1; ; round++) {
     const reckoned = reckonPattern(source, { ...choices, formed: { laid: undefined, pitches } })
     const { beads, passes } = reckoned.work
@@ -61,7 +62,7 @@ export function* formPattern(
     const { laid, ...measures } = measure(reckoned, form)
     const found = pitchesWanted(reckoned, measures.pitches)
     const changed = Object.entries(found).some(([line, pitch]) => Math.abs((pitches[Number(line)] ?? 0) - pitch) > 0.01)
-    if (progress.settled && changed && round < mostRounds) {
+    if (progress.settled && !kept && changed && round < mostRounds) {
       pitches = { ...pitches, ...found }
       continue
     }
@@ -75,6 +76,21 @@ export function* formPattern(
       unformed: progress.settled ? undefined : { progress, why },
     }
   }
+}
+
+/** Where counts stay as written, repeats to a length are those of the bead the pattern was written for. */
+function keptPitches(source: string, { counting = {}, beads = {}, ...rest }: Choices): Record<number, Mm> | undefined {
+  const keeps = (role: string) => counting[role] === 'none' || counting[role] === 'arcs'
+  if (!Object.keys(beads).some(keeps)) return undefined
+  const others = Object.fromEntries(Object.entries(beads).filter(([role]) => !keeps(role)))
+  const choices = { ...rest, counting, beads: others }
+  const { report } = reckonPattern(source, choices)
+  const pitched = report.statements.some(
+    ({ action }) => action.type === 'repeat' && action.pitch && action.pitch !== 'written',
+  )
+  if (!pitched) return {}
+  const { reckoned } = formedPattern(source, choices)
+  return pitchesWanted(reckoned, reckoned.report.form?.pitches ?? [])
 }
 
 /** Pitches of the repeats that run to a length without one written. */

@@ -15,6 +15,8 @@ export interface KitItem {
   /** Mass of one bead, as measured on the lot or by the maker; for items kept by weight. */
   readonly massMg?: Mg
   readonly bead?: Bead
+  /** Of one unit, in minor units of money, where it is known. */
+  readonly unitCost?: number | undefined
 }
 
 export interface BillLine {

@@ -1,12 +1,16 @@
 /** What a colourway gives each role of a pattern, in one size. */
 import type { Bead } from '../catalogue/bead'
+import type { Counting } from '../sizing/counting'
 import type { KitItem, StockUnit } from './bill'
+import { type Pack, unitCost } from './cost'
 
 /** One role's item; `size` "" for every size, or the one size it is for (a stone is another item in each size). */
 export interface Choice {
   readonly role: string
   readonly size: string
   readonly itemId: number
+  /** Which counts follow its bead. */
+  readonly counting: Counting
 }
 
 interface ChoosableItem {
@@ -14,6 +18,7 @@ interface ChoosableItem {
   readonly unit: StockUnit
   readonly category: string
   readonly colour: string
+  readonly packs: readonly Pack[]
   readonly bead: (Omit<Bead, 'maker'> & { readonly maker?: string | undefined }) | null
 }
 
@@ -21,16 +26,18 @@ export interface Chosen<Item> {
   /** Stock items by role, "thread" for the thread. */
   readonly items: Readonly<Record<string, Item>>
   readonly beads: Readonly<Record<string, Bead>>
+  /** Where counts do not simply follow the bead. */
+  readonly counting: Readonly<Record<string, Counting>>
   /** By role; "stone" is that of the stone in the piece. */
   readonly colours: Readonly<Record<string, string>>
   readonly kit: Readonly<Record<string, KitItem>>
 }
 
-/** The item a colourway gives a role in a size: the size's own choice before the one for all sizes. */
-function itemIdFor(choices: readonly Choice[], role: string, size: string): number | undefined {
+/** What a colourway gives a role in a size: the size's own choice before the one for all sizes. */
+function choiceFor(choices: readonly Choice[], role: string, size: string): Choice | undefined {
   const ofRole = choices.filter((choice) => choice.role === role)
   const own = size === '' ? undefined : ofRole.find((choice) => choice.size === size)
-  return (own ?? ofRole.find((choice) => choice.size === ''))?.itemId
+  return own ?? ofRole.find((choice) => choice.size === '')
 }
 
 /** Roles whose item is not among `items` are left out; the bill then names them as missing. */
@@ -42,19 +49,27 @@ export function chosenIn<Item extends ChoosableItem>(
   const byId = new Map(items.map((item) => [item.id, item]))
   const chosen: Record<string, Item> = {}
   const beads: Record<string, Bead> = {}
+  const counting: Record<string, Counting> = {}
   const colours: Record<string, string> = {}
   const kit: Record<string, KitItem> = {}
   for (const role of new Set(choices.map((choice) => choice.role))) {
-    const item = byId.get(itemIdFor(choices, role, size) ?? -1)
+    const choice = choiceFor(choices, role, size)
+    const item = choice && byId.get(choice.itemId)
     if (!item) continue
     chosen[role] = item
     colours[role] = item.colour
     if (item.category === 'stone') colours.stone ??= item.colour
     const bead = item.bead && asBead(item.bead)
     if (bead) beads[role] = bead
-    kit[role] = { id: item.id, unit: item.unit, ...(bead ? { bead, massMg: bead.massMg } : {}) }
+    if (bead && choice.counting !== 'all') counting[role] = choice.counting
+    kit[role] = {
+      id: item.id,
+      unit: item.unit,
+      unitCost: unitCost(item.packs),
+      ...(bead ? { bead, massMg: bead.massMg } : {}),
+    }
   }
-  return { items: chosen, beads, colours, kit }
+  return { items: chosen, beads, counting, colours, kit }
 }
 
 const asBead = ({ maker, ...figures }: NonNullable<ChoosableItem['bead']>): Bead =>

@@ -264,7 +264,7 @@ function layElement(element: Element, scope: Scope, into: Move[]): void {
     case 'nothing':
       throw new LineFault(element.span, '"-" picks up nothing, which only a round can do.', 'Take it away.', '')
     case 'beads': {
-      const count = beadCount(element, scope)
+      const count = scope.runOf(element.move.role, beadCount(element, scope))
       for (let i = 0; i < count; i++) into.push(element.move)
       return
     }

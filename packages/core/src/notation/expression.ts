@@ -46,7 +46,12 @@ export interface SettledFit {
 export interface Scope {
   value(name: string, span: Span): Value | undefined
   names(): Iterable<string>
-  bead(role: string, span: Span): Bead | undefined
+  /** The bead that counts are worked out with: the one that is used, or the one the pattern was written for. */
+  sizingBead(role: string, span: Span): Bead | undefined
+  /** Reckons what is part of an arc's count. */
+  inArc<Answer>(work: () => Answer): Answer
+  /** How many of a role make up a run that is written as so many. */
+  runOf(role: string, written: number): number
   stone(role: string, span: Span): Stone | undefined
   /** What the count of a fit that asks for no multiple must divide by, as the rounds that follow have shown. */
   settledFit(): SettledFit | undefined

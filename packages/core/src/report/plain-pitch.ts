@@ -18,16 +18,17 @@ export function plainPitch(bench: Bench, beads: number, courses: number): Mm {
       // What lies outside the row, as a spiral's run does, makes it no longer.
       if (!work.isNew(pass) || work.seat(beadOf(work.holeAt(pass))).course < 0) continue
       const role = work.role(beadOf(work.holeAt(pass)))
-      across += bench.acrossOf(role)
-      length += bench.lengthOf(role)
+      const bead = bench.sizingBeadAt(role)
+      across += bead.acrossMm
+      length += bead.lengthMm
       added++
     }
     if (added > 0) pitch += course.kind === 'gaps' ? across / added / 2 : length / course.stitches / 2
   }
   if (pitch > 0) return pitch
-  const roles = Array.from({ length: work.beads - beads }, (_, i) => work.role(beads + i))
-  const first = roles[0]
-  if (first === undefined) return 1
-  if (roles.length === 3) return bench.lengthOf(first) + 0.3 * bench.acrossOf(first)
-  return roles.reduce((sum, role) => sum + bench.lengthOf(role), 0)
+  const strung = Array.from({ length: work.beads - beads }, (_, i) => bench.sizingBeadAt(work.role(beads + i)))
+  const [first] = strung
+  if (!first) return 1
+  if (strung.length === 3) return first.lengthMm + 0.3 * first.acrossMm
+  return strung.reduce((sum, { lengthMm }) => sum + lengthMm, 0)
 }

@@ -8,6 +8,7 @@ import { nearest } from '../notation/nearest'
 import { longestSource, type Parsed, parsePattern } from '../notation/parse'
 import { stoneOf } from '../notation/stone-words'
 import { type ThreadChoice, threadOf, usualThread } from '../notation/thread-words'
+import type { Counting } from '../sizing/counting'
 import { Bench, type Formed, type Role } from '../stitch/bench'
 import type { Work } from '../stitch/work'
 import { planThread } from '../thread/plan'
@@ -29,6 +30,8 @@ export interface Choices {
   readonly options?: Readonly<Record<string, boolean>>
   /** The beads really used, by role; the nominal bead where a role is absent. */
   readonly beads?: Readonly<Record<string, Bead>>
+  /** Of roles whose bead is not the nominal one: which counts follow it; all, where a role is absent. */
+  readonly counting?: Readonly<Record<string, Counting>>
   readonly settings?: ThreadSettings
   /** Read off the computed form; see form/form-pattern.ts. */
   readonly formed?: Formed
@@ -125,6 +128,7 @@ function reckonOnce(
     options: Object.fromEntries(options),
     ...totalsOf(bench, sheet.makes),
     fits: bench.fits,
+    refilled: bench.refilled,
     threadChoice,
     thread: {
       pathMm: sum(threads.map((plan) => plan.pathMm)),
@@ -228,7 +232,8 @@ function setOut(sheet: Sheet, size: SizeWords | undefined, choices: Choices, ben
     const made = attempt(() => {
       if (declaration.word === 'bead') {
         const bead = choices.beads?.[letter] ?? declaration.bead
-        bench.declare({ type: 'bead', letter, bead, nominal: declaration.bead, label, span })
+        const counting = choices.counting?.[letter] ?? 'all'
+        bench.declare({ type: 'bead', letter, bead, nominal: declaration.bead, counting, label, span })
       } else if (declaration.word === 'stone') {
         bench.declare({ type: 'stone', letter, stone: stoneOf(declaration.stone, bench), label, span })
       } else bench.declare({ type: 'item', letter, name: declaration.name, count: declaration.count, label, span })

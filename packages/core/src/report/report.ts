@@ -6,7 +6,7 @@ import type { Mg, Mm } from '../measure/units'
 import type { Fault } from '../notation/fault'
 import type { ThreadChoice } from '../notation/thread-words'
 import type { Action } from '../stitch/action'
-import type { Fit } from '../stitch/bench'
+import type { Fit, Refilled } from '../stitch/bench'
 import type { Crowding } from '../thread/crowding'
 import type { ThreadPlan } from '../thread/plan'
 
@@ -75,6 +75,8 @@ export interface Report {
   readonly items: readonly ItemTotal[]
   /** Each stone that was placed, and how its ring sits. */
   readonly fits: readonly Fit[]
+  /** Written runs that another kind of bead fills, where a colourway has them refilled. */
+  readonly refilled: readonly Refilled[]
   readonly threadChoice: ThreadChoice
   /** For one piece: every thread of it, one after the other. */
   readonly thread: { readonly pathMm: Mm; readonly totalMm: Mm; readonly cuts: readonly Mm[] }

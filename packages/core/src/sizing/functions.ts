@@ -83,7 +83,7 @@ function beadIn(call: Call, arg: Argument | undefined, scope: Scope): Bead {
       `${call.name} needs a bead's letter here.`,
       `For example: ${examples[call.name] ?? 'L(A)'}.`,
     )
-  const bead = scope.bead(arg.role, arg.span)
+  const bead = scope.sizingBead(arg.role, arg.span)
   if (!bead)
     throw new LineFault(
       arg.span,
@@ -104,8 +104,10 @@ function fill(call: Call, scope: Scope): Outcome {
   const [run, bead] = call.args
   if (run?.type !== 'value')
     throw new LineFault(call.span, 'fill needs a length and a bead.', `For example: ${examples.fill}.`)
-  const { lengthMm } = beadIn(call, bead, scope)
-  const length = reckonLength(run.of, scope, 'The run')
+  const { lengthMm, length } = scope.inArc(() => ({
+    lengthMm: beadIn(call, bead, scope).lengthMm,
+    length: reckonLength(run.of, scope, 'The run'),
+  }))
   const count = Math.max(1, Math.round(length / lengthMm))
   const misfit = count * lengthMm - length
   const message = `${count} cover ${Number(length.toFixed(2))} mm with ${Number(Math.abs(misfit).toFixed(2))} mm ${misfit < 0 ? 'left open' : 'too many'} (${sayPercent(misfit / length)}).`
@@ -118,8 +120,7 @@ function fill(call: Call, scope: Scope): Outcome {
 
 /** `arc(P, C)`: how many of C lie over half of bead P, along its outline at half of C's width outside. */
 function arc(call: Call, scope: Scope): Outcome {
-  const over = beadIn(call, call.args[0], scope)
-  const small = beadIn(call, call.args[1], scope)
+  const [over, small] = scope.inArc(() => [beadIn(call, call.args[0], scope), beadIn(call, call.args[1], scope)])
   const outline =
     over.contact <= 1.5
       ? (2 * over.acrossMm) / Math.SQRT2 + (Math.PI * small.acrossMm) / 4

@@ -11,6 +11,8 @@ import { LineFault, Runaway, type Span } from '../notation/fault'
 import type { IntoWords } from '../notation/into-words'
 import { nearest } from '../notation/nearest'
 import type { ThreadChoice } from '../notation/thread-words'
+import type { Counting } from '../sizing/counting'
+import { coverRun } from '../sizing/cover-run'
 import { callFunction } from '../sizing/functions'
 import type { FitVerdict } from '../sizing/ring-fit'
 import { mostPassesThrough } from '../thread/crowding'
@@ -27,6 +29,7 @@ export type Role =
       readonly letter: string
       readonly bead: Bead
       readonly nominal: Bead
+      readonly counting: Counting
       readonly label: string
       readonly span: Span
     }
@@ -60,6 +63,16 @@ export interface Fit {
   readonly beads: number
   readonly ease: number
   readonly verdict: FitVerdict
+}
+
+/** A run that the pattern writes of one bead, filled to its length with another. */
+export interface Refilled {
+  readonly statement: number
+  readonly role: string
+  readonly written: number
+  readonly count: number
+  /** Longer, or below nought shorter, than the run it stands for. */
+  readonly misfitMm: Mm
 }
 
 /** Something said about a line that is neither an error nor an action: a fit with its neighbours, a warning. */
@@ -100,6 +113,7 @@ export class Bench implements Scope {
   nextInto: IntoWords | undefined
   readonly placed = new Set<string>()
   readonly fits: Fit[] = []
+  readonly refilled: Refilled[] = []
   readonly used = new Set<string>()
   readonly values = new Map<string, Value>()
 
@@ -110,8 +124,10 @@ export class Bench implements Scope {
   trail: Trail | undefined
   /** How far `go` has gone along the trail. */
   along = 0
-  /** What stands round a core, for the next row: its outer radius and its beads. */
-  standing: { readonly radiusMm: Mm; readonly holes: readonly Hole[]; readonly course: number } | undefined
+  /** What stands round a core, for the next row: its outer radius, that which counts are worked out with, and its beads. */
+  standing:
+    | { readonly radiusMm: Mm; readonly sizedMm: Mm; readonly holes: readonly Hole[]; readonly course: number }
+    | undefined
   finished = false
   statement = 0
   part = ''
@@ -173,6 +189,50 @@ export class Bench implements Scope {
     return role?.type === 'bead' ? role.bead : undefined
   }
 
+  /** Within an arc's count, which may follow a bead where nothing else does. */
+  private arcs = 0
+
+  inArc<Answer>(work: () => Answer): Answer {
+    this.arcs++
+    try {
+      return work()
+    } finally {
+      this.arcs--
+    }
+  }
+
+  sizingBead(letter: string, span?: Span): Bead | undefined {
+    const role = this.found(letter, span)
+    return role?.type === 'bead' ? this.sizedBy(role) : undefined
+  }
+
+  private sizedBy = ({ bead, nominal, counting }: Extract<Role, { type: 'bead' }>): Bead =>
+    counting === 'none' || (counting === 'arcs' && this.arcs === 0) ? nominal : bead
+
+  /** The base row is strung as it is written. */
+  private base = false
+
+  asWritten<Answer>(work: () => Answer): Answer {
+    this.base = true
+    try {
+      return work()
+    } finally {
+      this.base = false
+    }
+  }
+
+  runOf(letter: string, written: number): number {
+    const role = this.roles.get(letter)
+    if (this.base || written < 2 || role?.type !== 'bead' || role.counting !== 'runs') return written
+    const { best: count, candidates } = coverRun(role.nominal, written, role.bead)
+    const misfitMm = candidates.find((each) => each.count === count)?.misfitMm ?? 0
+    const known = this.refilled.some(
+      (each) => each.statement === this.statement && each.role === letter && each.written === written,
+    )
+    if (!known) this.refilled.push({ statement: this.statement, role: letter, written, count, misfitMm })
+    return count
+  }
+
   stone(letter: string, span?: Span): Stone | undefined {
     const role = this.found(letter, span)
     return role?.type === 'stone' ? role.stone : undefined
@@ -228,6 +288,8 @@ export class Bench implements Scope {
   boreOfRole = (roleIndex: number): Mm => this.beadAt(roleIndex).boreMm
   lengthOf = (roleIndex: number): Mm => this.beadAt(roleIndex).lengthMm
   acrossOf = (roleIndex: number): Mm => this.beadAt(roleIndex).acrossMm
+  /** Of a role, the bead that counts are worked out with. */
+  sizingBeadAt = (roleIndex: number): Bead => this.sizedBy(this.letters[roleIndex] as Extract<Role, { type: 'bead' }>)
 
   /** The thread laid between two passes, without ends. */
   pathMm(from: number, to: number): Mm {

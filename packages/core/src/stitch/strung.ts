@@ -18,7 +18,7 @@ interface Strung {
  */
 export function string(list: BeadList, bench: Bench, kind: 'ring' | 'row', least = 1): Strung {
   for (const { role, span } of rolesIn(list)) bench.beadRole(role, span)
-  const run = asRun(list, bench)
+  const run = bench.asWritten(() => asRun(list, bench))
   if (run.length < least) {
     throw new LineFault(
       list.span,

@@ -2,6 +2,7 @@
 import type { Mm } from '../measure/units'
 import type { Report } from '../report/report'
 import type { FitVerdict } from '../sizing/ring-fit'
+import type { Refilled } from '../stitch/bench'
 
 export interface LineChange {
   readonly line: number
@@ -22,6 +23,8 @@ export interface Consequence {
     readonly verdict: FitVerdict
   }[]
   readonly threadMm: { readonly before: Mm; readonly after: Mm }
+  /** Written runs that the other bead fills, with what they come out longer or shorter. */
+  readonly refilled: readonly (Omit<Refilled, 'statement'> & { readonly line: number })[]
   /** Roles whose holes are too full now, and were not before. */
   readonly crowded: readonly string[]
   /** Faults that were not there before. */
@@ -52,6 +55,10 @@ export function consequenceOf(before: Report, after: Report): Consequence {
       verdict,
     })),
     threadMm: { before: before.thread.totalMm, after: after.thread.totalMm },
+    refilled: after.refilled.map(({ statement, ...rest }) => ({
+      ...rest,
+      line: after.statements[statement]?.line ?? 1,
+    })),
     crowded: [...full(after)].filter((role) => !wasFull.has(role)),
     faults: after.diagnostics.flatMap(({ severity, line, message }) =>
       severity === 'error' && !said.has(message) ? [`Line ${line}: ${message}`] : [],

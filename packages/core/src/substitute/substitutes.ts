@@ -5,9 +5,11 @@
 import type { Bead } from '../catalogue/bead'
 import { difference } from '../colour/difference'
 import { verdictOf as contrastOf, type Touching, type Verdict } from '../colour/judgement'
-import { billOf, type KitItem } from '../kit/bill'
+import { type Bill, billOf, type KitItem } from '../kit/bill'
+import { costOfKit } from '../kit/cost'
 import { type Choices, reckonPattern } from '../report/reckon-pattern'
 import type { Report } from '../report/report'
+import type { Counting } from '../sizing/counting'
 import { type Consequence, consequenceOf } from './consequence'
 
 export interface Candidate {
@@ -25,6 +27,8 @@ export interface Question {
   /** As it is now: the size, the options, the beads of the colourway. */
   readonly choices: Choices
   readonly role: string
+  /** Beads of the kind that is there, or of others; both when absent. */
+  readonly kinds?: 'same' | 'other'
   readonly now: Candidate | undefined
   readonly candidates: readonly Candidate[]
   /** What the colourway gives the other roles, for the bill and for contrast. */
@@ -44,7 +48,11 @@ export interface Substitute {
   /** As long and as wide, within two per cent: another maker's "same size" often is not. */
   readonly sameFigures: boolean
   readonly sameFinish: boolean
+  /** Runs are refilled where a bead of another kind is far from as long; else all counts follow. */
+  readonly counting: Counting
   readonly consequence: Consequence
+  /** Of one kit's beads and thread, in minor units of money; undefined where some price is not known. */
+  readonly cost: { readonly before: number; readonly after: number } | undefined
   /** Kits that the free stock of it fills. */
   readonly kits: number
   /** Of those wanted, how many more than with the bead there now. */
@@ -57,28 +65,37 @@ export interface Substitute {
 
 /** A bead more than this wider or longer than the one there is no substitute for it, mm times. */
 const mostTimes = 1.6
+/** One of another kind may be this much longer: it stands for a run of beads, as a bugle does. */
+const mostRun = 8
 
 /**
  * @param most so many are worked out and given, best first
  * @throws RangeError when the role is no bead's
  */
 export function substitutesFor(question: Question, most = 24): Substitute[] {
-  const { source, choices, role, now, candidates, kits } = question
+  const { source, choices, role, kinds, now, candidates, kits } = question
   const before = reckonPattern(source, choices).report
   const there = choices.beads?.[role] ?? before.beads.find((bead) => bead.role === role)?.bead
   if (!there) throw new RangeError(`${role} is no bead of this pattern.`)
   const reports = new Map<string, Report>()
-  const reportWith = (bead: Bead): Report => {
+  const reportWith = (bead: Bead, counting: Counting): Report => {
     const key = JSON.stringify([bead.kind, bead.size, bead.lengthMm, bead.acrossMm, bead.boreMm])
     const known = reports.get(key)
     if (known) return known
-    const made = reckonPattern(source, { ...choices, beads: { ...choices.beads, [role]: bead } }).report
+    const made = reckonPattern(source, withBead(choices, role, bead, counting)).report
     reports.set(key, made)
     return made
   }
   const kitsNow = now ? kitsFrom(before, question, now) : 0
+  const costNow = now && costWith(before, question, now)
   return candidates
-    .filter((each) => each.id !== now?.id && each.bead.bores === there.bores && near(each.bead, there))
+    .filter(
+      ({ id, bead }) =>
+        id !== now?.id &&
+        bead.bores === there.bores &&
+        near(bead, there) &&
+        (kinds === undefined || (bead.kind === there.kind) === (kinds === 'same')),
+    )
     .map((each) => ({
       candidate: each,
       apart: now ? difference(now.colour, each.colour) : 0,
@@ -89,7 +106,9 @@ export function substitutesFor(question: Question, most = 24): Substitute[] {
     .sort((a, b) => costOf(a) - costOf(b) || a.candidate.id - b.candidate.id)
     .slice(0, most * 3)
     .map(({ candidate, apart, sameKind, sameSize, sameFigures }): Substitute => {
-      const after = reportWith(candidate.bead)
+      const counting = sameKind ? 'all' : 'runs'
+      const after = reportWith(candidate.bead, counting)
+      const cost = costWith(after, question, candidate)
       const able = kitsFrom(after, question, candidate)
       return {
         id: candidate.id,
@@ -98,7 +117,9 @@ export function substitutesFor(question: Question, most = 24): Substitute[] {
         sameSize,
         sameFigures,
         sameFinish: candidate.finish === now?.finish,
+        counting,
         consequence: consequenceOf(before, after),
+        cost: costNow === undefined || cost === undefined ? undefined : { before: costNow, after: cost },
         kits: able,
         rescued: Math.max(0, Math.min(able, kits) - Math.min(kitsNow, kits)),
         nearest: nearestTo(candidate, question, before),
@@ -109,8 +130,18 @@ export function substitutesFor(question: Question, most = 24): Substitute[] {
     .slice(0, most)
 }
 
+/** A pattern's choices with another bead in a role. */
+export const withBead = (choices: Choices, role: string, bead: Bead, counting: Counting): Choices => ({
+  ...choices,
+  beads: { ...choices.beads, [role]: bead },
+  counting: { ...choices.counting, [role]: counting },
+})
+
 const near = (a: Bead, b: Bead) =>
-  [a.lengthMm / b.lengthMm, a.acrossMm / b.acrossMm].every((times) => times < mostTimes && times > 1 / mostTimes)
+  withinTimes(a.acrossMm / b.acrossMm, mostTimes) &&
+  withinTimes(a.lengthMm / b.lengthMm, a.kind === b.kind ? mostTimes : mostRun)
+
+const withinTimes = (times: number, most: number) => times < most && times > 1 / most
 
 const within = (a: number, b: number) => Math.abs(a / b - 1) <= 0.02
 
@@ -136,15 +167,30 @@ function worth(each: Substitute, kits: number): number {
     costOf(each) +
     2 * each.consequence.lines.length +
     30 * each.consequence.crowded.length +
-    (each.sameFinish ? 0 : 4)
+    (each.sameFinish ? 0 : 4) +
+    dearer(each)
   )
 }
 
+/** A kit that costs half as much again is worth a clearly visible difference of colour. */
+const dearer = ({ cost }: Substitute) =>
+  cost && cost.before > 0 ? 40 * Math.max(0, Math.min(1, cost.after / cost.before - 1)) : 0
+
 /** Kits that the free stock of one item fills, by a bill in which it stands in the role. */
-function kitsFrom(report: Report, { role, kit }: Question, candidate: Candidate): number {
-  const { lines } = billOf(report, { ...kit, [role]: candidate.kit })
+export function kitsFrom(report: Report, { role, kit }: Pick<Question, 'role' | 'kit'>, candidate: Candidate): number {
+  const { lines } = billWith(report, { role, kit }, candidate)
   const line = lines.find(({ itemId }) => itemId === candidate.id)
   return line && line.quantity > 0 ? Math.floor(candidate.free / line.quantity) : 0
+}
+
+const billWith = (report: Report, { role, kit }: Pick<Question, 'role' | 'kit'>, candidate: Candidate): Bill =>
+  billOf(report, { ...kit, [role]: candidate.kit })
+
+/** Undefined where some price is not known. */
+function costWith(report: Report, question: Question, candidate: Candidate): number | undefined {
+  const costs = [...Object.values(question.kit), candidate.kit].map(({ id, unitCost }) => [id, unitCost] as const)
+  const { cost, unpriced } = costOfKit(billWith(report, question, candidate).lines, new Map(costs))
+  return unpriced.length === 0 ? cost : undefined
 }
 
 function nearestTo(candidate: Candidate, { role, touching, colours }: Question, report: Report): Substitute['nearest'] {

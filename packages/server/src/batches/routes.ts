@@ -1,4 +1,4 @@
-import { changeLines, newBatch } from '@tessellum/contract/batches'
+import { changeLines, newBatch, substituteInLine } from '@tessellum/contract/batches'
 import { eq } from 'drizzle-orm'
 import { type Request, Router } from 'express'
 import { actionKey, once } from '../actions/once'
@@ -8,6 +8,7 @@ import { billsFor, outlookFor } from './plan'
 import { release, reserve } from './reserve'
 import { batch, batchLine } from './schema'
 import { findBatch, insertLines, linesOf, listBatches, lockBatch, resolveLines } from './store'
+import { substituteIn } from './substitute'
 
 export function batchRoutes(shop: Shop): Router {
   const { db } = shop
@@ -37,7 +38,7 @@ export function batchRoutes(shop: Shop): Router {
   mount(router, 'PUT /api/batches/:id/lines', async (request) => {
     const id = batchId(request)
     const { lines } = readInput(changeLines, request.body)
-    const planned = await resolveLines(db, lines)
+    const planned = await resolveLines(db, lines, id)
     await db.transaction(async (tx) => {
       const row = await lockBatch(tx, id)
       if (row.state !== 'draft') {
@@ -47,6 +48,17 @@ export function batchRoutes(shop: Shop): Router {
       }
       await tx.delete(batchLine).where(eq(batchLine.batchId, id))
       await insertLines(tx, id, planned)
+    })
+    return findBatch(shop, id)
+  })
+
+  mount(router, 'POST /api/batches/:id/lines/:line/substitute', async (request, _, caller) => {
+    const id = batchId(request)
+    const line = readId(request.params.line, 'line')
+    const substitute = readInput(substituteInLine, request.body)
+    await once(db, actionKey(request), `substitute ${id}`, caller, async (tx) => {
+      await substituteIn(tx, id, line, substitute, caller.id)
+      return { id }
     })
     return findBatch(shop, id)
   })

@@ -44,6 +44,7 @@ export async function linesOf(db: Session, batchId: number): Promise<(Batch['lin
       colourway: colourway.name,
       colourwayVersion: colourwayVersion.number,
       colourwayVersionId: colourwayVersion.id,
+      ownColourway: sql<boolean>`${colourwayVersion.batchId} is not null`,
       kits: batchLine.kits,
     })
     .from(batchLine)
@@ -72,8 +73,12 @@ export async function findBatch(shop: Shop, id: number): Promise<Batch> {
   }
 }
 
-/** Finds the version and the newest colourway of each line; says which line names one that does not exist. */
-export async function resolveLines(db: Session, lines: readonly BatchLine[]): Promise<PlannedLine[]> {
+/**
+ * Finds the pattern's and the colourway's version of each line; says which line names one that does not exist.
+ *
+ * @param batchId the batch whose lines they are, which may have colourways of its own
+ */
+export async function resolveLines(db: Session, lines: readonly BatchLine[], batchId?: number): Promise<PlannedLine[]> {
   return Promise.all(
     lines.map(async (line, i) => {
       const wrong = (message: string, path: string) =>
@@ -81,9 +86,11 @@ export async function resolveLines(db: Session, lines: readonly BatchLine[]): Pr
       const version = await findVersion(db, line.patternId, line.version).catch((error: unknown) => {
         throw error instanceof Refusal ? wrong('There is no such version of that pattern.', 'version') : error
       })
-      const chosen = await findColourway(db, line.colourwayId).catch((error: unknown) => {
+      const chosen = await findColourway(db, line.colourwayId, line.colourwayVersion).catch((error: unknown) => {
         throw error instanceof Refusal ? wrong('There is no such colourway.', 'colourwayId') : error
       })
+      if (chosen.batchId !== null && chosen.batchId !== batchId)
+        throw wrong(`Version ${chosen.version} of "${chosen.name}" is for another batch.`, 'colourwayVersion')
       if (chosen.patternId !== line.patternId)
         throw wrong(`The colourway "${chosen.name}" is another pattern's.`, 'colourwayId')
       return { patternVersionId: version.id, colourwayVersionId: chosen.versionId, size: line.size, kits: line.kits }

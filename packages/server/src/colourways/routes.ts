@@ -20,7 +20,7 @@ export function colourwayRoutes({ db }: Shop): Router {
       return await db.transaction(async (tx) => {
         const [made] = await tx.insert(colourway).values({ patternId, name }).returning({ id: colourway.id })
         const { id } = made as { id: number }
-        await addVersion(tx, id, 1, choices, caller.id)
+        await addVersion(tx, id, choices, caller.id)
         return withoutVersionId(await findColourway(tx, id))
       })
     } catch (error) {
@@ -36,13 +36,17 @@ export function colourwayRoutes({ db }: Shop): Router {
         const [row] = await tx.select().from(colourway).where(eq(colourway.id, id)).for('update')
         if (!row) throw notFound('colourway')
         if (row.name !== name) await renameColourway(tx, id, name)
-        const before = await findColourway(tx, id)
-        await addVersion(tx, id, before.version + 1, choices, caller.id)
+        await addVersion(tx, id, choices, caller.id)
         return withoutVersionId(await findColourway(tx, id))
       })
     } catch (error) {
       throw explain(error, name)
     }
+  })
+
+  mount(router, 'GET /api/colourways/:id/versions/:number', async (request) => {
+    const id = readId(request.params.id, 'colourway')
+    return withoutVersionId(await findColourway(db, id, readId(request.params.number, 'version')))
   })
 
   return router

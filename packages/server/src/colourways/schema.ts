@@ -1,4 +1,7 @@
-import { integer, pgTable, primaryKey, text, timestamp, unique } from 'drizzle-orm/pg-core'
+import type { Counting } from '@tessellum/core/sizing/counting'
+import { sql } from 'drizzle-orm'
+import { type AnyPgColumn, check, integer, pgTable, primaryKey, text, timestamp, unique } from 'drizzle-orm/pg-core'
+import { batch } from '../batches/schema'
 import { pattern } from '../patterns/schema'
 import { person } from '../people/schema'
 import { item } from '../stock/schema'
@@ -24,6 +27,8 @@ export const colourwayVersion = pgTable(
       .notNull()
       .references(() => colourway.id),
     number: integer().notNull(),
+    /** For this batch only; nobody else is offered it. */
+    batchId: integer('batch_id').references((): AnyPgColumn => batch.id),
     madeAt: timestamp('made_at', { withTimezone: true }).notNull().defaultNow(),
     madeBy: integer('made_by')
       .notNull()
@@ -44,6 +49,10 @@ export const colourwayChoice = pgTable(
     itemId: integer('item_id')
       .notNull()
       .references(() => item.id),
+    counting: text().$type<Counting>().notNull().default('all'),
   },
-  (table) => [primaryKey({ columns: [table.colourwayVersionId, table.role, table.size] })],
+  (table) => [
+    primaryKey({ columns: [table.colourwayVersionId, table.role, table.size] }),
+    check('colourway_choice_counting', sql`${table.counting} in ('all', 'arcs', 'none', 'runs')`),
+  ],
 )

@@ -1,15 +1,12 @@
 import type { Choice, Colourway, SaveColourway } from '@tessellum/contract/colourways'
-import { asc, desc, eq, inArray } from 'drizzle-orm'
+import { and, asc, desc, eq, inArray, isNull, type SQL, sql } from 'drizzle-orm'
 import type { Session } from '../database/connect'
 import { brokenConstraint } from '../database/trouble'
 import { notFound, Refusal } from '../http/refusal'
 import { colourway, colourwayChoice, colourwayVersion } from './schema'
 
-/** Each colourway's newest version. */
-async function newestVersions(
-  db: Session,
-  where: ReturnType<typeof eq>,
-): Promise<(Colourway & { versionId: number })[]> {
+/** Each colourway's newest version of those asked for. */
+async function versionsWhere(db: Session, where: SQL | undefined): Promise<(Colourway & { versionId: number })[]> {
   const rows = await db
     .selectDistinctOn([colourway.id], {
       id: colourway.id,
@@ -17,6 +14,7 @@ async function newestVersions(
       name: colourway.name,
       version: colourwayVersion.number,
       versionId: colourwayVersion.id,
+      batchId: colourwayVersion.batchId,
     })
     .from(colourway)
     .innerJoin(colourwayVersion, eq(colourwayVersion.colourwayId, colourway.id))
@@ -30,12 +28,19 @@ async function newestVersions(
 }
 
 export async function listColourways(db: Session, patternId: number): Promise<Colourway[]> {
-  const found = await newestVersions(db, eq(colourway.patternId, patternId))
+  const found = await versionsWhere(db, and(eq(colourway.patternId, patternId), isNull(colourwayVersion.batchId)))
   return found.map(({ versionId: _, ...rest }) => rest)
 }
 
-export async function findColourway(db: Session, id: number): Promise<Colourway & { versionId: number }> {
-  const [found] = await newestVersions(db, eq(colourway.id, id))
+/** @param number the newest of everybody's when absent; one that was made for a batch is found by its number only */
+
+export async function findColourway(
+  db: Session,
+  id: number,
+  number?: number,
+): Promise<Colourway & { versionId: number }> {
+  const which = number === undefined ? isNull(colourwayVersion.batchId) : eq(colourwayVersion.number, number)
+  const [found] = await versionsWhere(db, and(eq(colourway.id, id), which))
   if (!found) throw notFound('colourway')
   return found
 }
@@ -57,21 +62,32 @@ export async function choicesOf(db: Session, versionIds: readonly number[]): Pro
   return found
 }
 
-/** Keeps a colourway's choices as its next version. */
+/**
+ * Keeps a colourway's choices as its next version. The colourway's row must be locked, so that two versions do not take one number.
+ *
+ * @param batchId the batch it is for, when it is for no other
+ * @returns the version's id
+ */
 export async function addVersion(
   tx: Session,
   colourwayId: number,
-  number: number,
   choices: readonly Choice[],
   madeBy: number,
-): Promise<void> {
+  batchId?: number,
+): Promise<number> {
   const [version] = await tx
     .insert(colourwayVersion)
-    .values({ colourwayId, number, madeBy })
+    .values({
+      colourwayId,
+      number: sql`(select coalesce(max(${colourwayVersion.number}), 0) + 1 from ${colourwayVersion} where ${colourwayVersion.colourwayId} = ${colourwayId})`,
+      madeBy,
+      batchId,
+    })
     .returning({ id: colourwayVersion.id })
   const colourwayVersionId = (version as { id: number }).id
   if (choices.length > 0)
     await tx.insert(colourwayChoice).values(choices.map((each) => ({ ...each, colourwayVersionId })))
+  return colourwayVersionId
 }
 
 /** Turns the database's word for a wrong choice into the maker's. */

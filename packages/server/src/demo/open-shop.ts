@@ -12,7 +12,7 @@ import type { Database, Session } from '../database/connect'
 import { pattern, patternVersion } from '../patterns/schema'
 import { hashPassword } from '../people/passwords'
 import { person } from '../people/schema'
-import { item, lot, maker, move } from '../stock/schema'
+import { item, lot, maker, move, pack } from '../stock/schema'
 import type { WorkerPool } from '../workers/pool'
 import { bill, document, form, reckon } from '../workers/worker'
 import { demoBatches, demoColourways } from './colourways'
@@ -72,7 +72,7 @@ async function stockShelf(tx: Session, by: number): Promise<Map<string, number>>
     .returning()
   const makerIds = new Map(made.map((each) => [each.name, each.id]))
   const ids = new Map<string, number>()
-  for (const [i, { lots, figures, maker: name, ...rest }] of shelf.entries()) {
+  for (const [i, { lots, packs, figures, maker: name, ...rest }] of shelf.entries()) {
     const bores = figures ? { bores: 1 } : {}
     const [row] = await tx
       .insert(item)
@@ -80,6 +80,7 @@ async function stockShelf(tx: Session, by: number): Promise<Map<string, number>>
       .returning({ id: item.id })
     const itemId = (row as { id: number }).id
     ids.set(rest.code, itemId)
+    await tx.insert(pack).values(packs.map((each) => ({ ...each, itemId })))
     for (const [n, quantity] of lots.entries()) {
       const received = daysFrom(-300 + n * 170 + (i % 30))
       const [lotRow] = await tx
@@ -143,10 +144,15 @@ async function keepColourways(
       .returning({ id: colourway.id })
     const choices = Object.entries(chosen).flatMap(([role, codes]) =>
       typeof codes === 'string'
-        ? [{ role, size: '', itemId: itemIdOf(codes) }]
-        : Object.entries(codes).map(([size, code]) => ({ role, size, itemId: itemIdOf(code) })),
+        ? [{ role, size: '', itemId: itemIdOf(codes), counting: 'all' as const }]
+        : Object.entries(codes).map(([size, code]) => ({
+            role,
+            size,
+            itemId: itemIdOf(code),
+            counting: 'all' as const,
+          })),
     )
-    await addVersion(tx, (row as { id: number }).id, 1, choices, by)
+    await addVersion(tx, (row as { id: number }).id, choices, by)
   }
 }
 

@@ -27,11 +27,24 @@ export interface ShelfItem {
   readonly figures?: Figures
   /** Received, oldest lot first, in the item's unit. */
   readonly lots: readonly number[]
+  /** What it is bought in; prices in pence. */
+  readonly packs: readonly Pack[]
 }
 
-type Colour = readonly [name: string, colour: string, finish: string]
-
 const gram = 1000
+
+type Pack = { readonly amount: number; readonly price: number; readonly leadDays: number }
+
+/** A tube and, with a better price by weight, a bag. */
+const beadPacks = (tube: number, price: number, leadDays: number): Pack[] => [
+  { amount: tube, price, leadDays },
+  { amount: 50 * gram, price: Math.round((price * 50 * gram * 0.8) / tube), leadDays: leadDays + 7 },
+]
+
+/** What a finish costs more than plain glass, times. */
+const dearness: Readonly<Record<string, number>> = { metallic: 1.4, 'silver lined': 1.2, 'transparent lustre': 1.15 }
+
+type Colour = readonly [name: string, colour: string, finish: string]
 
 /** Nearly gone: what makes one of the demo batches short. */
 const scarce: Readonly<Record<string, readonly number[]>> = { 'TR-108': [1200], 'BC-164': [900] }
@@ -45,6 +58,8 @@ const ranges: readonly {
   readonly figures: Figures
   readonly shelf: string
   readonly lots: readonly number[]
+  /** Of a plain tube of 8 g, in pence. */
+  readonly price: number
   readonly colours: readonly Colour[]
 }[] = [
   {
@@ -55,6 +70,7 @@ const ranges: readonly {
     figures: { lengthMm: 1.3, acrossMm: 1.6, boreMm: 0.8, massMg: 5.2, contact: 4 },
     shelf: 'A',
     lots: [24 * gram, 40 * gram],
+    price: 360,
     colours: [
       ['Lantern green', '#2e5e4e', 'opaque matte'],
       ['Tarnished brass', '#a37b32', 'metallic'],
@@ -80,6 +96,7 @@ const ranges: readonly {
     figures: { lengthMm: 1.4, acrossMm: 1.7, boreMm: 0.85, massMg: 5.9, contact: 4 },
     shelf: 'B',
     lots: [20 * gram, 20 * gram],
+    price: 320,
     colours: [
       ['Bottle green', '#285445', 'opaque'],
       ['Old gold', '#a8853d', 'metallic'],
@@ -101,6 +118,7 @@ const ranges: readonly {
     figures: { lengthMm: 1, acrossMm: 1.5, boreMm: 0.6, massMg: 3.6, contact: 2.5 },
     shelf: 'C',
     lots: [10 * gram, 15 * gram],
+    price: 380,
     colours: [
       ['Tarnished brass', '#a37b32', 'metallic'],
       ['Lantern green', '#2e5e4e', 'opaque matte'],
@@ -120,6 +138,7 @@ const ranges: readonly {
     figures: { lengthMm: 1.05, acrossMm: 1.55, boreMm: 0.6, massMg: 3.9, contact: 2.5 },
     shelf: 'D',
     lots: [8 * gram],
+    price: 330,
     colours: [
       ['Old gold', '#a8853d', 'metallic'],
       ['Pewter', '#6b7176', 'metallic'],
@@ -137,6 +156,7 @@ const ranges: readonly {
     figures: { lengthMm: 1.5, acrossMm: 2.1, boreMm: 0.8, massMg: 9.1, contact: 2.5 },
     shelf: 'E',
     lots: [16 * gram, 24 * gram],
+    price: 290,
     colours: [
       ['Copper rivet', '#a65a3a', 'metallic'],
       ['Chalk bank', '#e9e4d6', 'opaque'],
@@ -153,6 +173,7 @@ const ranges: readonly {
     figures: { lengthMm: 1.6, acrossMm: 2.2, boreMm: 0.85, massMg: 9.8, contact: 2.5 },
     shelf: 'F',
     lots: [12 * gram],
+    price: 270,
     colours: [
       ['Pewter', '#6b7176', 'metallic'],
       ['Rust gate', '#97472e', 'opaque matte'],
@@ -161,7 +182,7 @@ const ranges: readonly {
   },
 ]
 
-const beads: ShelfItem[] = ranges.flatMap(({ maker, prefix, kind, size, figures, shelf, lots, colours }) =>
+const beads: ShelfItem[] = ranges.flatMap(({ maker, prefix, kind, size, figures, shelf, lots, price, colours }) =>
   colours.map(([colourName, colour, finish], i) => {
     const colourCode = `${prefix}-${String(101 + i * 7)}`
     return {
@@ -179,6 +200,7 @@ const beads: ShelfItem[] = ranges.flatMap(({ maker, prefix, kind, size, figures,
       reorderBelow: 8 * gram,
       figures,
       lots: scarce[colourCode] ?? lots,
+      packs: beadPacks(8 * gram, Math.round(price * (dearness[finish] ?? 1)), maker === 'Tollhouse Beads' ? 10 : 4),
     }
   }),
 )
@@ -204,6 +226,10 @@ const stone = (
   place: 'drawer 3',
   reorderBelow: 6,
   lots,
+  packs: [
+    { amount: 1, price: 180 + 3 * Number.parseInt(size, 10), leadDays: 14 },
+    { amount: 12, price: 12 * 150 + 30 * Number.parseInt(size, 10), leadDays: 14 },
+  ],
 })
 
 const stones: ShelfItem[] = [
@@ -240,6 +266,7 @@ const thread = (
   place: 'spools',
   reorderBelow: 50_000,
   lots: [metres * 1000],
+  packs: [{ amount: metres * 1000, price: 4 * metres + 250, leadDays: 3 }],
 })
 
 const threads: ShelfItem[] = [

@@ -11,6 +11,8 @@ const wanted = z.object({
   version: z.coerce.number().int().min(1).optional(),
   size: z.string().max(60).default(''),
   colourway: z.coerce.number().int().optional(),
+  /** The newest when absent. */
+  colourwayVersion: z.coerce.number().int().min(1).optional(),
   paper: z.enum(['A4', 'LETTER'], 'Paper is A4 or LETTER.').default('A4'),
 })
 
@@ -19,9 +21,9 @@ export function documentRoutes({ db, workers }: Shop): Router {
 
   mount(router, 'GET /api/patterns/:id/document.pdf', async (request, response) => {
     const id = readId(request.params.id, 'pattern')
-    const { version, size, colourway, paper } = readInput(wanted, request.query)
+    const { version, size, colourway, colourwayVersion, paper } = readInput(wanted, request.query)
     const { source, title } = await textOf(id, version)
-    const chosen = colourway === undefined ? undefined : await findColourway(db, colourway)
+    const chosen = colourway === undefined ? undefined : await findColourway(db, colourway, colourwayVersion)
     if (chosen && chosen.patternId !== id) throw notFound('colourway')
     const choices = chosen?.choices ?? []
     const items = await listItems(db, [...new Set(choices.map((choice) => choice.itemId))])

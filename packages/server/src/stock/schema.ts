@@ -10,6 +10,7 @@ import {
   pgTable,
   text,
   timestamp,
+  unique,
 } from 'drizzle-orm/pg-core'
 import { batch } from '../batches/schema'
 import { person } from '../people/schema'
@@ -56,6 +57,24 @@ export const item = pgTable(
       sql`${table.category} <> 'bead' or coalesce(${table.lengthMm} > 0 and ${table.acrossMm} > 0 and ${table.boreMm} > 0 and ${table.massMg} > 0 and ${table.contact} > 0 and ${table.bores} in (1, 2), false)`,
     ),
     index('item_kind_size').on(table.kind, table.size),
+  ],
+)
+
+/** What an item is bought in, and for how much, in minor units of money. */
+export const pack = pgTable(
+  'pack',
+  {
+    id: integer().primaryKey().generatedAlwaysAsIdentity(),
+    itemId: integer('item_id')
+      .notNull()
+      .references(() => item.id),
+    amount: quantity('amount').notNull(),
+    price: integer().notNull(),
+    leadDays: integer('lead_days').notNull().default(7),
+  },
+  (table) => [
+    unique('pack_amount').on(table.itemId, table.amount),
+    check('pack_figures', sql`${table.amount} > 0 and ${table.price} >= 0 and ${table.leadDays} >= 0`),
   ],
 )
 

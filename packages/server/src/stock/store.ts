@@ -4,13 +4,16 @@ import { batch } from '../batches/schema'
 import type { Session } from '../database/connect'
 import { notFound } from '../http/refusal'
 import { person } from '../people/schema'
-import { balance, item, lot, maker, move } from './schema'
+import { balance, item, lot, maker, move, pack } from './schema'
 
 const items = (db: Session) =>
   db
     .select({
       item,
       maker: maker.name,
+      packs: sql<
+        Item['packs']
+      >`(select coalesce(json_agg(json_build_object('amount', ${pack.amount}, 'price', ${pack.price}, 'leadDays', ${pack.leadDays}) order by ${pack.amount}), '[]') from ${pack} where ${pack.itemId} = ${item.id})`,
       onHand: sql<string>`coalesce(sum(${balance.onHand}), 0)`,
       reserved: sql<string>`coalesce(sum(${balance.reserved}), 0)`,
     })
@@ -23,11 +26,12 @@ const items = (db: Session) =>
 
 type Row = Awaited<ReturnType<typeof items>>[number]
 
-function asItem({ item: row, maker: makerName, onHand, reserved }: Row): Item {
+function asItem({ item: row, maker: makerName, packs, onHand, reserved }: Row): Item {
   const { lengthMm, acrossMm, boreMm, massMg, contact, bores, makerId: _, ...rest } = row
   return {
     ...rest,
     maker: makerName,
+    packs,
     onHand: Number(onHand),
     reserved: Number(reserved),
     bead:

@@ -23,7 +23,7 @@ export const form = ({ source, choices }: Tasks['form']['input']): Tasks['form']
 /** Thread is measured on the form, so that a kit holds what its written pattern says. */
 export function bill({ source, size, choices, items }: Kit): Tasks['bill']['output'] {
   const chosen = chosenIn(choices, size, items)
-  const report = formedReport(source, { size, beads: chosen.beads })
+  const report = formedReport(source, { size, beads: chosen.beads, counting: chosen.counting })
   const bill = billOf(report, chosen.kit)
   const fault = report.diagnostics.find((each) => each.severity === 'error')
   const troubles = [
@@ -37,7 +37,11 @@ export function bill({ source, size, choices, items }: Kit): Tasks['bill']['outp
 
 export async function document(input: Tasks['document']['input']): Promise<Uint8Array> {
   const chosen = chosenIn(input.choices, input.size, input.items)
-  const { reckoned, form } = formedPattern(input.source, { size: input.size, beads: chosen.beads })
+  const { reckoned, form } = formedPattern(input.source, {
+    size: input.size,
+    beads: chosen.beads,
+    counting: chosen.counting,
+  })
   const bill = billOf(reckoned.report, chosen.kit)
   const byId = new Map(input.items.map((item) => [item.id, item]))
   const written = writePattern(reckoned.report, {

@@ -1,4 +1,5 @@
 import type { Item } from '@tessellum/contract/stock'
+import { unitCost } from '@tessellum/core/kit/cost'
 import type { Candidate } from '@tessellum/core/substitute/substitutes'
 
 /** A stock item as a bead that could stand in a role; nothing for stones and thread. */
@@ -11,7 +12,7 @@ export function candidateOf(item: Item): Candidate | undefined {
     colour: item.colour,
     finish: item.finish,
     bead,
-    kit: { id: item.id, unit: item.unit, massMg: bead.massMg, bead },
+    kit: { id: item.id, unit: item.unit, massMg: bead.massMg, bead, unitCost: unitCost(item.packs) },
     free: item.onHand - item.reserved,
   }
 }

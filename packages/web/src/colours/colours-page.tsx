@@ -4,6 +4,7 @@ import type { Pattern } from '@tessellum/contract/patterns'
 import { asSeen, type Eye, eyes, type Light, lights } from '@tessellum/core/colour/seen'
 import { roleColours } from '@tessellum/core/drawing/role-colours'
 import { rolesToChoose, threadRole } from '@tessellum/core/kit/bill'
+import { countingWords } from '@tessellum/core/sizing/counting'
 import { Button, Segmented, Select } from 'antd'
 import { useMemo, useState } from 'react'
 import { Link, useParams, useSearchParams } from 'react-router'
@@ -130,12 +131,14 @@ interface CardProps {
 
 function Card({ pattern, colourway, size, eye, light, onEdit }: CardProps) {
   const [params, setParams] = useSearchParams()
+  const [batchId, line] = [Number(params.get('batch')), Number(params.get('line'))]
+  const forLine = batchId && line ? { batchId, line } : undefined
   const asked = params.get('colourway') === String(colourway.id) ? params.get('instead') : null
   const [instead, setInstead] = useState(asked ?? undefined)
   const [proposing, setProposing] = useState(false)
   const { data: items } = useQuery(read.items)
   const chosen = useChosen(colourway, size, items)
-  const choices = useMemo(() => ({ size, beads: chosen.beads }), [size, chosen])
+  const choices = useMemo(() => ({ size, beads: chosen.beads, counting: chosen.counting }), [size, chosen])
   const { now } = useReckoned(pattern.source, choices)
   const { scene, report: formed } = useFormed(pattern.source, choices)
   const report = formed ?? now
@@ -174,6 +177,7 @@ function Card({ pattern, colourway, size, eye, light, onEdit }: CardProps) {
                   <Link to={`/stock/${item.id}`}>{item.colourName}</Link>{' '}
                   <span className="quiet">
                     {item.kind} {item.size}, {item.colourCode}
+                    {chosen.counting[role] && `; ${countingWords[chosen.counting[role]]}`}
                   </span>
                 </span>
               ) : (
@@ -209,6 +213,7 @@ function Card({ pattern, colourway, size, eye, light, onEdit }: CardProps) {
           shelf={items}
           report={report}
           wanted={Number(params.get('kits')) || 0}
+          forLine={forLine}
           close={() => {
             setInstead(undefined)
             setParams({}, { replace: true })

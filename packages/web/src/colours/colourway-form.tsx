@@ -49,7 +49,10 @@ export function ColourwayForm({ pattern, colourway, roles, report, close }: Colo
     mutationFn: ({ name, chosen }: { name: string; chosen: Record<string, number | undefined> }) => {
       const choices: Choice[] = slots.flatMap((slot) => {
         const itemId = chosen[keyOf(slot)]
-        return itemId === undefined ? [] : [{ role: slot.role, size: slot.size, itemId }]
+        // The same bead goes on being counted as it was.
+        const before = colourway?.choices.find((choice) => keyOf(choice) === keyOf(slot) && choice.itemId === itemId)
+        const counting = before?.counting ?? 'all'
+        return itemId === undefined ? [] : [{ role: slot.role, size: slot.size, itemId, counting }]
       })
       const body = { name, choices }
       return colourway

@@ -1,20 +1,23 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { type Colourway, colourway as colourwayAnswer } from '@tessellum/contract/colourways'
+import { useQuery } from '@tanstack/react-query'
+import type { Colourway } from '@tessellum/contract/colourways'
 import type { Pattern } from '@tessellum/contract/patterns'
 import type { Item } from '@tessellum/contract/stock'
 import type { Chosen } from '@tessellum/core/kit/choice'
-import { sayLength, sayPercent } from '@tessellum/core/measure/units'
 import type { Choices } from '@tessellum/core/report/reckon-pattern'
 import type { Report } from '@tessellum/core/report/report'
-import type { Substitute } from '@tessellum/core/substitute/substitutes'
-import { App, Button, Drawer, InputNumber } from 'antd'
+import type { Counting } from '@tessellum/core/sizing/counting'
+import type { Candidate } from '@tessellum/core/substitute/substitutes'
+import { Button, Drawer, InputNumber, Segmented } from 'antd'
 import { useState } from 'react'
 import { Loading } from '../frame/loading'
 import { bench } from '../patterns/use-reckoned'
-import { ask, ShopError } from '../shop/api'
+import { ShopError } from '../shop/api'
 import { sayQuantity } from '../stock/quantity'
 import { Swatch } from '../stock/swatch'
+import { type ForLine, useAccept } from './accept'
 import { candidateOf } from './candidate'
+import { Doing } from './doing'
+import { Ways } from './ways'
 
 interface SubstitutesProps {
   readonly pattern: Pattern
@@ -26,6 +29,8 @@ interface SubstitutesProps {
   readonly report: Report
   /** Kits that are wanted, when it is asked for a batch. */
   readonly wanted: number
+  /** The line of a batch it is asked for, where it is. */
+  readonly forLine: ForLine | undefined
   readonly close: () => void
 }
 
@@ -39,11 +44,11 @@ export function Substitutes({
   shelf,
   report,
   wanted,
+  forLine,
   close,
 }: SubstitutesProps) {
   const [kits, setKits] = useState(wanted)
-  const client = useQueryClient()
-  const { message } = App.useApp()
+  const [kinds, setKinds] = useState<'same' | 'other'>('same')
   const now = chosen.items[role]
   const touching = report.form?.touching
   const { data: found, error } = useQuery({
@@ -56,6 +61,7 @@ export function Substitutes({
       role,
       choices.size,
       kits,
+      kinds,
       touching?.length,
     ],
     queryFn: () =>
@@ -63,6 +69,7 @@ export function Substitutes({
         source: pattern.source,
         choices,
         role,
+        kinds,
         now: now && candidateOf(now),
         candidates: shelf.flatMap((item) => candidateOf(item) ?? []),
         kit: chosen.kit,
@@ -72,25 +79,47 @@ export function Substitutes({
       }),
     staleTime: 30_000,
   })
-  const accept = useMutation({
-    mutationFn: (item: Item) =>
-      ask('PUT', `/colourways/${colourway.id}`, colourwayAnswer, {
-        body: {
-          name: colourway.name,
-          choices: [...colourway.choices.filter((choice) => choice.role !== role), { role, size: '', itemId: item.id }],
-        },
-      }),
-    onSuccess: (saved) => {
-      void client.invalidateQueries({ queryKey: ['colourways', pattern.id] })
-      void message.success(
-        `${saved.name} is version ${saved.version} now. Batches keep the one they were planned with.`,
-      )
-      close()
-    },
-  })
+  const { forColourway, forBatch } = useAccept(colourway, close)
+  const [compared, setCompared] = useState<number>()
+  const refused = forColourway.error ?? forBatch.error
+  const take = (item: Item, counting: Counting, what: string) => (
+    <div className="hands upright">
+      {forLine && (
+        <Button
+          type="primary"
+          loading={forBatch.isPending}
+          onClick={() => forBatch.mutate({ at: forLine, role, itemId: item.id, counting })}
+          aria-label={`For this batch: ${what}`}
+        >
+          For this batch
+        </Button>
+      )}
+      <Button
+        loading={forColourway.isPending}
+        onClick={() => forColourway.mutate({ role, itemId: item.id, counting })}
+        aria-label={`For the colourway: ${what}`}
+      >
+        {forLine ? 'For the colourway' : 'Use it'}
+      </Button>
+    </div>
+  )
   return (
-    <Drawer open onClose={close} size={640} title={`In place of ${role}${now ? `, ${now.colourName}` : ''}`}>
+    <Drawer
+      open
+      onClose={close}
+      size={compared === undefined ? 660 : 980}
+      title={`In place of ${role}${now ? `, ${now.colourName}` : ''}`}
+    >
       <div className="hands" style={{ marginBottom: 12 }}>
+        <Segmented
+          aria-label="Kinds"
+          value={kinds}
+          onChange={(value) => setKinds(value as typeof kinds)}
+          options={[
+            { value: 'same', label: 'The same kind' },
+            { value: 'other', label: 'Other kinds' },
+          ]}
+        />
         <label htmlFor="wanted">Kits wanted</label>
         <InputNumber
           id="wanted"
@@ -104,9 +133,9 @@ export function Substitutes({
           {now ? `${sayQuantity(now.onHand - now.reserved, now.unit)} of ${now.colourName} free` : 'no item chosen now'}
         </span>
       </div>
-      {accept.error instanceof ShopError && (
+      {refused instanceof ShopError && (
         <div role="alert" className="notice trouble">
-          {accept.error.message} {accept.error.hint}
+          {refused.message} {refused.hint}
         </div>
       )}
       {error && (
@@ -130,61 +159,31 @@ export function Substitutes({
                   </span>
                   <Doing each={each} kits={kits} item={item} />
                 </div>
-                <Button onClick={() => accept.mutate(item)} loading={accept.isPending}>
-                  Use it
-                </Button>
+                <div className="hands upright">
+                  {take(item, each.counting, item.colourName)}
+                  {!(each.sameFigures && each.sameKind) && (
+                    <Button
+                      type="link"
+                      aria-expanded={compared === each.id}
+                      aria-label={`Compare ways: ${item.colourName}`}
+                      onClick={() => setCompared(compared === each.id ? undefined : each.id)}
+                    >
+                      {compared === each.id ? 'Close' : 'Compare ways'}
+                    </Button>
+                  )}
+                </div>
+                {compared === each.id && (
+                  <Ways
+                    question={{ source: pattern.source, choices, role, now: now && candidateOf(now), kit: chosen.kit }}
+                    candidate={candidateOf(item) as Candidate}
+                    take={(counting, way) => take(item, counting, `${item.colourName}, ${way}`)}
+                  />
+                )}
               </li>
             )
           )
         })}
       </ol>
     </Drawer>
-  )
-}
-
-/** What a substitute would do, in figures, old and new side by side. */
-function Doing({ each, kits, item }: { each: Substitute; kits: number; item: Item }) {
-  const { consequence, nearest } = each
-  const thread = consequence.threadMm.after - consequence.threadMm.before
-  const wrong = nearest?.alike && (nearest.verdict === 'confuses' || nearest.verdict === 'near')
-  return (
-    <ul className="figures">
-      <li className={kits > 0 && each.kits < kits ? 'trouble' : ''}>
-        {sayQuantity(item.onHand - item.reserved, item.unit)} free: {each.kits} kits
-        {each.rescued > 0 && <strong>, rescues {each.rescued}</strong>}
-      </li>
-      <li>
-        {each.apart.toFixed(1)} from the colour there now
-        {nearest && (
-          <span className={wrong ? 'trouble' : ''}>
-            ; {nearest.difference.toFixed(1)} from {nearest.role} beside it
-          </span>
-        )}
-      </li>
-      {consequence.counts.length === 0 ? (
-        <li className="quiet">no count changes</li>
-      ) : (
-        <li>
-          counts: {consequence.counts.map(({ role, before, after }) => `${role} ${before} -> ${after}`).join(', ')}
-          <span className="quiet"> in lines {consequence.lines.map(({ line }) => line).join(', ')}</span>
-        </li>
-      )}
-      {consequence.fits.map(({ stone, before, after, verdict }) =>
-        Math.abs(after - before) < 0.0005 ? null : (
-          <li key={stone} className={verdict === 'snug' || verdict === 'loose' ? '' : 'trouble'}>
-            ring round {stone}: {sayPercent(before)} -&gt; {sayPercent(after)}, {verdict}
-          </li>
-        ),
-      )}
-      {Math.abs(thread) >= 10 && (
-        <li>
-          thread: {thread > 0 ? '+' : '-'}
-          {sayLength(Math.abs(thread))}
-        </li>
-      )}
-      {consequence.crowded.length > 0 && (
-        <li className="trouble">holes of {consequence.crowded.join(', ')} would be too full</li>
-      )}
-    </ul>
   )
 }

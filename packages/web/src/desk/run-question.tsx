@@ -1,6 +1,6 @@
 import type { Bead } from '@tessellum/core/catalogue/bead'
-import { coverRun } from '@tessellum/core/desk/cover-run'
 import { sayPercent } from '@tessellum/core/measure/units'
+import { coverRun } from '@tessellum/core/sizing/cover-run'
 import { Form, InputNumber } from 'antd'
 import { BeadSelect, beadIn } from './bead-select'
 import { useBeadChoices } from './beads'

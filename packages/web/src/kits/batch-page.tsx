@@ -57,14 +57,16 @@ function Plan({ batch }: { batch: Batch }) {
     onError: () => void client.invalidateQueries({ queryKey: ['batches', batch.id] }),
   })
   const change = useMutation({
-    mutationFn: (kits: readonly number[]) =>
+    mutationFn: ({ kits, newest }: { kits: readonly number[]; newest?: number }) =>
       ask('PUT', `/batches/${batch.id}/lines`, batchAnswer, {
         body: {
-          lines: batch.lines.map(({ patternId, version, size, colourwayId }, i) => ({
+          lines: batch.lines.map(({ patternId, version, size, colourwayId, colourwayVersion }, i) => ({
             patternId,
             version,
             size,
             colourwayId,
+            // What it was planned with is kept, unless the newest is asked for.
+            ...(i === newest ? {} : { colourwayVersion }),
             kits: kits[i],
           })),
         },
@@ -130,7 +132,7 @@ function Plan({ batch }: { batch: Batch }) {
                 <Kits
                   kits={line.kits}
                   busy={change.isPending}
-                  save={(kits) => change.mutate(batch.lines.map((each, at) => (at === i ? kits : each.kits)))}
+                  save={(kits) => change.mutate({ kits: batch.lines.map((each, at) => (at === i ? kits : each.kits)) })}
                 />
               ) : (
                 <strong className="figures" style={{ fontSize: 24, minWidth: 60 }}>
@@ -139,13 +141,16 @@ function Plan({ batch }: { batch: Batch }) {
               )}
               <div style={{ flex: 1 }}>
                 <Link
-                  to={`/patterns/${line.patternId}/written?version=${line.version}&size=${line.size}&colourway=${line.colourwayId}`}
+                  to={`/patterns/${line.patternId}/written?version=${line.version}&size=${line.size}&colourway=${line.colourwayId}&colourwayVersion=${line.colourwayVersion}`}
                 >
                   <strong>{line.title}</strong>
                 </Link>
                 , version {line.version}
                 {line.size && `, ${line.size}`}, in {line.colourway}{' '}
-                <span className="quiet">(version {line.colourwayVersion})</span>
+                <span className="quiet">
+                  (version {line.colourwayVersion}
+                  {line.ownColourway && ', for this batch only'})
+                </span>
                 <br />
                 {outlook.lines[i] && batch.state !== 'cancelled' && (
                   <CouldMake line={outlook.lines[i]} kits={line.kits} items={outlook.items} />
@@ -157,7 +162,7 @@ function Plan({ batch }: { batch: Batch }) {
                 batch={batch}
                 line={i}
                 busy={change.isPending}
-                again={() => change.mutate(batch.lines.map((each) => each.kits))}
+                again={() => change.mutate({ kits: batch.lines.map((each) => each.kits), newest: i })}
               />
             )}
             <KitBill batch={batch} line={i} />
@@ -196,6 +201,8 @@ function Rescue({ batch, line: at, busy, again }: RescueProps) {
       colourway: String(line.colourwayId),
       size: line.size,
       instead: role,
+      batch: String(batch.id),
+      line: String(at + 1),
       kits: String(line.kits),
     })}`
   return (

@@ -1,22 +1,32 @@
 import { useQuery } from '@tanstack/react-query'
 import type { Pattern } from '@tessellum/contract/patterns'
 import { type Grade, measuresFrom, measuresOf } from '@tessellum/core/desk/grade'
+import { sayExtents } from '@tessellum/core/form/form-report'
+import { billOf, type KitItem } from '@tessellum/core/kit/bill'
+import { costOfKit } from '@tessellum/core/kit/cost'
+import { sayMoney } from '@tessellum/core/measure/money'
 import { sayLength } from '@tessellum/core/measure/units'
 import type { Choices } from '@tessellum/core/report/reckon-pattern'
 import { Button, Form, Input, Select } from 'antd'
 import { useMemo, useState } from 'react'
 import { Loading } from '../frame/loading'
-import { bench } from './use-reckoned'
+import { slowBench } from './use-reckoned'
+
+interface GradingProps {
+  readonly pattern: Pattern
+  readonly choices: Choices
+  readonly kit: Readonly<Record<string, KitItem>>
+}
 
 /** A pattern graded over a list of measures, in the size that is shown for all else. */
-export function Grading({ pattern, choices }: { pattern: Pattern; choices: Choices }) {
+export function Grading({ pattern, choices, kit }: GradingProps) {
   const names = useMemo(() => measuresOf(pattern.source), [pattern.source])
   const [asked, setAsked] = useState<{ name: string; values: readonly number[] }>()
   const { data, error, isFetching } = useQuery({
     queryKey: ['grade', pattern.id, pattern.revision, choices, asked],
     enabled: asked !== undefined,
     retry: false,
-    queryFn: () => bench.grade(pattern.source, choices, asked?.name ?? '', asked?.values ?? []),
+    queryFn: () => slowBench.grade(pattern.source, choices, asked?.name ?? '', asked?.values ?? []),
   })
   if (names.length === 0) return null
   const roles = [...new Set((data ?? []).flatMap(({ report }) => report.beads.map(({ role }) => role)))]
@@ -66,12 +76,14 @@ export function Grading({ pattern, choices }: { pattern: Pattern; choices: Choic
                 </th>
               ))}
               <th scope="col">Thread</th>
+              <th scope="col">Finished</th>
+              <th scope="col">Cost without stones</th>
               <th scope="col">Rules</th>
             </tr>
           </thead>
           <tbody>
             {data.map((grade) => (
-              <Row key={grade.valueMm} grade={grade} roles={roles} />
+              <Row key={grade.valueMm} grade={grade} roles={roles} kit={kit} />
             ))}
           </tbody>
         </table>
@@ -80,7 +92,20 @@ export function Grading({ pattern, choices }: { pattern: Pattern; choices: Choic
   )
 }
 
-function Row({ grade: { valueMm, report, breaks, nearestMm }, roles }: { grade: Grade; roles: readonly string[] }) {
+interface RowProps {
+  readonly grade: Grade
+  readonly roles: readonly string[]
+  readonly kit: Readonly<Record<string, KitItem>>
+}
+
+function Row({ grade: { valueMm, report, finished, breaks, nearestMm }, roles, kit }: RowProps) {
+  // A stone of another size is another item, which the colourway may not have.
+  const { lines } = billOf({ ...report, stones: [] }, kit)
+  const { cost: known, unpriced } = costOfKit(
+    lines,
+    new Map(Object.values(kit).map(({ id, unitCost }) => [id, unitCost] as const)),
+  )
+  const cost = lines.length > 0 && unpriced.length === 0 ? known : undefined
   return (
     <tr>
       <th scope="row">{sayLength(valueMm)}</th>
@@ -88,6 +113,8 @@ function Row({ grade: { valueMm, report, breaks, nearestMm }, roles }: { grade: 
         <td key={role}>{report.beads.find((bead) => bead.role === role)?.total ?? 0}</td>
       ))}
       <td>{sayLength(report.thread.totalMm)}</td>
+      <td>{finished ? sayExtents(finished) : <span className="quiet">not settled</span>}</td>
+      <td>{cost === undefined ? <span className="quiet">no prices</span> : sayMoney(cost)}</td>
       <td className={breaks ? 'trouble' : ''}>
         {breaks ?? 'keeps them'}
         {breaks && nearestMm !== undefined && <strong> {sayLength(nearestMm)} keeps them.</strong>}

@@ -56,7 +56,10 @@ function Design({ pattern }: { pattern: Pattern }) {
   const text = useDeferredValue(draft.text)
   const [settledSize, setSettledSize] = useState('')
   const chosen = useChosen(colourway, size || settledSize, items)
-  const choices = useMemo(() => ({ ...(size ? { size } : {}), beads: chosen.beads, options }), [size, chosen, options])
+  const choices = useMemo(
+    () => ({ ...(size ? { size } : {}), beads: chosen.beads, counting: chosen.counting, options }),
+    [size, chosen, options],
+  )
   const { now, lastGood, trouble } = useReckoned(text, choices)
   const sound = now?.sound ?? false
   // A text at fault keeps the last good piece; without one, what can be made of it is shown.

@@ -4,7 +4,8 @@ import { type Grade, gradeOver } from '@tessellum/core/desk/grade'
 import { type Choices, reckonPattern } from '@tessellum/core/report/reckon-pattern'
 import type { Report } from '@tessellum/core/report/report'
 import { type MakerRow, makersTable } from '@tessellum/core/substitute/makers'
-import { type Question, type Substitute, substitutesFor } from '@tessellum/core/substitute/substitutes'
+import { type Candidate, type Question, type Substitute, substitutesFor } from '@tessellum/core/substitute/substitutes'
+import { type Ways, waysWith } from '@tessellum/core/substitute/ways'
 import { expose } from 'comlink'
 
 const bench = {
@@ -14,6 +15,7 @@ const bench = {
   makers: (source: string, choices: Choices, records: readonly Bead[]): MakerRow[] =>
     makersTable(source, choices, records),
   substitutes: (question: Question): Substitute[] => substitutesFor(question),
+  ways: (question: Parameters<typeof waysWith>[0], candidate: Candidate): Ways => waysWith(question, candidate),
 }
 
 export type ReckonBench = typeof bench

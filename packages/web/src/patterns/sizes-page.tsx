@@ -87,7 +87,7 @@ function Sizes({ pattern }: { pattern: Pattern }) {
           <SizeColumn key={size} pattern={pattern} size={size} face={face} shown={shown} within={within} note={note} />
         ))}
       </div>
-      <Grading pattern={pattern} choices={shown.choices} />
+      <Grading pattern={pattern} choices={shown.choices} kit={shown.chosen.kit} />
     </div>
   )
 }
@@ -105,7 +105,10 @@ function SizeColumn({ pattern, size, face, shown, within, note }: SizeColumnProp
   const { colourway, items, options } = shown
   const onExtent = useCallback((width: number, height: number) => note(size, width, height), [size, note])
   const chosen = useMemo(() => chosenIn(colourway?.choices ?? [], size, items ?? []), [colourway, size, items])
-  const choices = useMemo(() => ({ ...(size ? { size } : {}), beads: chosen.beads, options }), [size, chosen, options])
+  const choices = useMemo(
+    () => ({ ...(size ? { size } : {}), beads: chosen.beads, counting: chosen.counting, options }),
+    [size, chosen, options],
+  )
   const { report: formed, scene, trouble, why } = useFormed(pattern.source, choices)
   const { now } = useReckoned(pattern.source, choices)
   const report = formed ?? now

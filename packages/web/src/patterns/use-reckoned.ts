@@ -3,19 +3,24 @@ import type { Grade } from '@tessellum/core/desk/grade'
 import type { Choices } from '@tessellum/core/report/reckon-pattern'
 import type { Report } from '@tessellum/core/report/report'
 import type { MakerRow } from '@tessellum/core/substitute/makers'
-import type { Question, Substitute } from '@tessellum/core/substitute/substitutes'
+import type { Candidate, Question, Substitute } from '@tessellum/core/substitute/substitutes'
+import type { Ways } from '@tessellum/core/substitute/ways'
 import { type Remote, wrap } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
 import type { ReckonBench } from './reckon.worker'
 
 /** A pattern that takes longer than this is given up: the worker is ended and a new one begun. */
 const patienceMs = 5000
+/** For what has to be settled several times over. */
+const longPatienceMs = 60_000
 
 /** Said to those whose pattern was waiting behind one that had to be given up. */
 class BegunAgain extends Error {}
 
-/** One worker for the whole page, begun again when something in it does not come to an end. */
+/** One worker for many questions, begun again when something in it does not come to an end. */
 class Bench {
+  constructor(private readonly patienceMs: number) {}
+
   private worker: Worker | undefined
   private remote: Remote<ReckonBench> | undefined
   private readonly waiting = new Set<(error: Error) => void>()
@@ -50,7 +55,7 @@ class Bench {
         this.waiting.delete(reject)
         this.end()
         reject(new Error(tooLong))
-      }, patienceMs)
+      }, this.patienceMs)
       this.waiting.add(reject)
       what(remote)
         .then(resolve, reject)
@@ -68,9 +73,17 @@ class Bench {
     for (const reject of this.waiting) reject(new BegunAgain())
     this.waiting.clear()
   }
+
+  ways = (
+    question: Omit<Question, 'candidates' | 'touching' | 'colours' | 'kits'>,
+    candidate: Candidate,
+  ): Promise<Ways> =>
+    this.ask((bench) => bench.ways(question, candidate), 'Comparing the ways takes too long for this pattern.')
 }
 
-export const bench = new Bench()
+export const bench = new Bench(patienceMs)
+/** For what takes a while, so that typing never waits behind it. */
+export const slowBench = new Bench(longPatienceMs)
 
 export interface Reckoning {
   /** Of the text as it is now; its counts may be partial where lines are at fault. */

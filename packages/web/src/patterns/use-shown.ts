@@ -23,7 +23,7 @@ export function useShown(pattern: Pattern) {
   const on = params.getAll('on').join(' ')
   const options = useMemo(() => optionsIn(on, off), [on, off])
   const choices: Choices = useMemo(
-    () => ({ ...(size ? { size } : {}), beads: chosen.beads, options }),
+    () => ({ ...(size ? { size } : {}), beads: chosen.beads, counting: chosen.counting, options }),
     [size, chosen, options],
   )
   // Each change is made to the address as it is then, so that two quick ones do not undo each other.

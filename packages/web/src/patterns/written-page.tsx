@@ -34,26 +34,43 @@ export function WrittenPage() {
 function Written({ pattern }: { pattern: Pattern }) {
   const [params, setParams] = useSearchParams()
   const set = (name: string, value: string) =>
-    setParams((before) => ({ ...Object.fromEntries(before), [name]: value }), { replace: true })
+    setParams(
+      (before) => {
+        const next = new URLSearchParams(before)
+        next.set(name, value)
+        if (name === 'colourway') next.delete('colourwayVersion')
+        return next
+      },
+      { replace: true },
+    )
   const asked = params.get('version')
   const number = asked === 'draft' ? undefined : ((Number(asked) || pattern.version) ?? undefined)
   const paper = params.get('paper') === 'LETTER' ? 'LETTER' : 'A4'
   const { data: version, error } = useQuery({ ...read.version(pattern.id, number ?? 0), enabled: number !== undefined })
   const { data: colourways } = useQuery(read.colourways(pattern.id))
   const { data: items } = useQuery(read.items)
-  const colourway =
+  const kept = Number(params.get('colourwayVersion')) || undefined
+  const { data: asKept } = useQuery({
+    ...read.colourwayVersion(Number(params.get('colourway')), kept ?? 0),
+    enabled: kept !== undefined,
+  })
+  const newest =
     params.get('colourway') === 'none'
       ? undefined
       : (colourways?.find((each) => each.id === Number(params.get('colourway'))) ?? colourways?.[0])
+  const colourway = kept === undefined ? newest : asKept
   const source = number === undefined ? pattern.source : version?.source
   const size = params.get('size') ?? ''
   const chosen = useChosen(colourway, size, items)
-  const choices = useMemo(() => ({ ...(size ? { size } : {}), beads: chosen.beads }), [size, chosen])
+  const choices = useMemo(
+    () => ({ ...(size ? { size } : {}), beads: chosen.beads, counting: chosen.counting }),
+    [size, chosen],
+  )
   const { report, scene, trouble, why } = useFormed(source, choices)
   usePageTitle(`${pattern.title}, written`)
   if (error) return <Trouble error={error} />
   if (trouble) return <Trouble error={new Error(trouble)} />
-  if (!report || !items || !colourways) return <Loading what="Writing" />
+  if (!report || !items || !colourways || (kept !== undefined && !asKept)) return <Loading what="Writing" />
 
   const bill = billOf(report, chosen.kit).lines.flatMap((line) => {
     const item = items.find((each) => each.id === line.itemId)
@@ -71,6 +88,7 @@ function Written({ pattern }: { pattern: Pattern }) {
     paper,
     ...(number === undefined ? {} : { version: String(number) }),
     ...(colourway ? { colourway: String(colourway.id) } : {}),
+    ...(kept === undefined ? {} : { colourwayVersion: String(kept) }),
   })
   return (
     <>

@@ -52,6 +52,12 @@ export const read = {
       queryKey: ['colourways', patternId],
       queryFn: () => ask('GET', `/patterns/${patternId}/colourways`, z.array(colourway)),
     }),
+  colourwayVersion: (id: number, number: number) =>
+    queryOptions({
+      queryKey: ['colourway-versions', id, number],
+      staleTime: Number.POSITIVE_INFINITY,
+      queryFn: () => ask('GET', `/colourways/${id}/versions/${number}`, colourway),
+    }),
   items: queryOptions({ queryKey: ['stock'], queryFn: () => ask('GET', '/items', z.array(item)) }),
   item: (id: number) => queryOptions({ queryKey: ['stock', id], queryFn: () => ask('GET', `/items/${id}`, itemStory) }),
   batches: queryOptions({ queryKey: ['batches'], queryFn: () => ask('GET', '/batches', z.array(batchSummary)) }),

@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { handMove, type ItemStory, type Move } from '@tessellum/contract/stock'
+import { sayMoney } from '@tessellum/core/measure/money'
 import { App, Button, Form, Input, InputNumber, Select, Table } from 'antd'
 import dayjs from 'dayjs'
 import { useRef } from 'react'
@@ -11,7 +12,7 @@ import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { ask, newKey, type ShopError } from '../shop/api'
 import { read } from '../shop/queries'
-import { perSpoken, spokenUnit } from './quantity'
+import { perSpoken, sayQuantity, spokenUnit } from './quantity'
 import { Quantity } from './quantity-cell'
 import { Swatch } from './swatch'
 
@@ -71,6 +72,15 @@ function Story({ item }: { item: ItemStory }) {
           </Fact>
         )}
         <Fact label="kept in">{item.place || 'no place yet'}</Fact>
+        {item.packs.length > 0 && (
+          <Fact label="bought in">
+            <span style={{ fontSize: 19 }}>
+              {item.packs
+                .map(({ amount, price }) => `${sayQuantity(amount, item.unit)} ${sayMoney(price)}`)
+                .join(' · ')}
+            </span>
+          </Fact>
+        )}
         {bead && (
           <Fact label="long, across, hole, each">
             <span style={{ fontSize: 19 }}>

@@ -42,7 +42,9 @@ export const standTechnique: Technique<StandWords> = {
     if (core === 'row' && !before)
       throw new LineFault(span, 'There is no standing row yet for another to stand on.', 'Begin with: stand A round S.')
     const radius = core === 'row' ? (before?.radiusMm ?? 0) : radiusOf(core)
-    const fit = fitStand(radius, bead, bench.thread.thread.acrossMm)
+    const { acrossMm } = bench.thread.thread
+    const sizedRadius = before?.sizedMm ?? radius
+    const fit = fitStand(sizedRadius, bench.sizingBead(letter) ?? bead, acrossMm)
     const count = written ? reckonCount(written, bench, 'The number of beads', 3) : fit.count
     if (!written) {
       const more = fit.oneMore
@@ -65,7 +67,8 @@ export const standTechnique: Technique<StandWords> = {
     work.pass(first, 'brick', bench.statement)
     work.pass(first ^ 1, 'ring', bench.statement)
     if (before) for (const [i, h] of holes.entries()) standOn(h, (i + 0.5) / count, before.holes, work)
-    bench.standing = { radiusMm: fit.outerRadiusMm, holes, course }
+    const { outerRadiusMm } = fitStand(radius, bead, acrossMm)
+    bench.standing = { radiusMm: outerRadiusMm, sizedMm: fit.outerRadiusMm, holes, course }
     bench.edges = {
       front: {
         closed: true,

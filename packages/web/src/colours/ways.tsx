@@ -1,0 +1,86 @@
+import { useQuery } from '@tanstack/react-query'
+import type { Finished } from '@tessellum/core/form/finished'
+import { sayExtents } from '@tessellum/core/form/form-report'
+import { type Counting, countingWords } from '@tessellum/core/sizing/counting'
+import type { Candidate, Question } from '@tessellum/core/substitute/substitutes'
+import type { ReactNode } from 'react'
+import { Loading } from '../frame/loading'
+import { slowBench } from '../patterns/use-reckoned'
+import { Changes } from './doing'
+
+interface WaysProps {
+  readonly question: Omit<Question, 'candidates' | 'touching' | 'colours' | 'kits'>
+  readonly candidate: Candidate
+  /** What is done with a way that is chosen. */
+  readonly take: (counting: Counting, way: string) => ReactNode
+}
+
+/** The ways of working another bead in, each settled: which counts follow it, what the piece then measures and how it lies. */
+export function Ways({ question, candidate, take }: WaysProps) {
+  const { data, error } = useQuery({
+    queryKey: ['ways', question.source, question.choices, question.role, candidate.id, candidate.free],
+    retry: false,
+    staleTime: 60_000,
+    queryFn: () => slowBench.ways(question, candidate),
+  })
+  if (error)
+    return (
+      <p className="notice trouble" role="alert">
+        {error.message}
+      </p>
+    )
+  if (!data) return <Loading what="Settling each way" />
+  return (
+    <table className="ways figures" aria-label="Ways of working it in">
+      <thead>
+        <tr>
+          <th scope="col">Way</th>
+          <th scope="col">What changes</th>
+          <th scope="col">
+            Finished <span className="quiet">(now {data.before ? sayExtents(data.before) : 'not settled'})</span>
+          </th>
+          <th scope="col">Kits</th>
+          <td />
+        </tr>
+      </thead>
+      <tbody>
+        {data.ways.map(({ countings, consequence, finished, kits }) => {
+          const [counting = 'all'] = countings
+          const name = countings.map((each) => countingWords[each]).join(', or ')
+          return (
+            <tr key={counting}>
+              <th scope="row">{name}</th>
+              <td>
+                <ul>
+                  <Changes consequence={consequence} />
+                </ul>
+              </td>
+              <td>
+                <Size finished={finished} />
+              </td>
+              <td>{kits}</td>
+              <td>{consequence.faults.length === 0 && take(counting, name)}</td>
+            </tr>
+          )
+        })}
+      </tbody>
+    </table>
+  )
+}
+
+function Size({ finished }: { finished: Finished | undefined }) {
+  if (!finished) return <span className="quiet">its form does not come to rest</span>
+  const said = finished.findings.filter(({ tone }) => tone !== 'plain')
+  return (
+    <>
+      {sayExtents(finished)}
+      <ul>
+        {said.slice(0, 4).map(({ text, tone }) => (
+          <li key={text} className={tone === 'trouble' ? 'trouble' : ''}>
+            {text}
+          </li>
+        ))}
+      </ul>
+    </>
+  )
+}
