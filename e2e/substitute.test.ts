@@ -96,6 +96,10 @@ test('other colours are proposed from the shelf and kept; what is no picture is 
     .locator('input[type=file]')
     .setInputFiles({ name: 'shopping.png', mimeType: 'image/png', buffer: Buffer.from('beads, thread, tea') })
   await drawer.getByText('shopping.png is not a picture. Choose a PNG, JPEG or WebP file.').waitFor()
+  // A head that claims 100 megapixels is enough: nothing is decoded.
+  const vast = Buffer.from('89504e470d0a1a0a0000000d494844520000271000002710080600000000000000', 'hex')
+  await drawer.locator('input[type=file]').setInputFiles({ name: 'quay.png', mimeType: 'image/png', buffer: vast })
+  await drawer.getByText('quay.png has 100 megapixels; 40 are the most.', { exact: false }).waitFor()
   await drawer.getByText('The shelf', { exact: true }).click()
   await drawer.getByRole('button', { name: 'Propose' }).click()
   const first = drawer.getByRole('list', { name: 'Proposals, best first' }).getByRole('listitem').first()

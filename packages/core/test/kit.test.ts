@@ -79,6 +79,7 @@ test("a size's own choice comes before the one for all sizes", () => {
     unit: 'piece' as const,
     category: 'stone',
     colour: `#00000${id}`,
+    finish: '',
     packs: [],
     bead: null,
   })

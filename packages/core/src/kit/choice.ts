@@ -18,6 +18,7 @@ interface ChoosableItem {
   readonly unit: StockUnit
   readonly category: string
   readonly colour: string
+  readonly finish: string
   readonly packs: readonly Pack[]
   readonly bead: (Omit<Bead, 'maker'> & { readonly maker?: string | undefined }) | null
 }
@@ -30,6 +31,7 @@ export interface Chosen<Item> {
   readonly counting: Readonly<Record<string, Counting>>
   /** By role; "stone" is that of the stone in the piece. */
   readonly colours: Readonly<Record<string, string>>
+  readonly finishes: Readonly<Record<string, string>>
   readonly kit: Readonly<Record<string, KitItem>>
 }
 
@@ -51,6 +53,7 @@ export function chosenIn<Item extends ChoosableItem>(
   const beads: Record<string, Bead> = {}
   const counting: Record<string, Counting> = {}
   const colours: Record<string, string> = {}
+  const finishes: Record<string, string> = {}
   const kit: Record<string, KitItem> = {}
   for (const role of new Set(choices.map((choice) => choice.role))) {
     const choice = choiceFor(choices, role, size)
@@ -58,6 +61,7 @@ export function chosenIn<Item extends ChoosableItem>(
     if (!item) continue
     chosen[role] = item
     colours[role] = item.colour
+    finishes[role] = item.finish
     if (item.category === 'stone') colours.stone ??= item.colour
     const bead = item.bead && asBead(item.bead)
     if (bead) beads[role] = bead
@@ -69,7 +73,7 @@ export function chosenIn<Item extends ChoosableItem>(
       ...(bead ? { bead, massMg: bead.massMg } : {}),
     }
   }
-  return { items: chosen, beads, counting, colours, kit }
+  return { items: chosen, beads, counting, colours, finishes, kit }
 }
 
 const asBead = ({ maker, ...figures }: NonNullable<ChoosableItem['bead']>): Bead =>

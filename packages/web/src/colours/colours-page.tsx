@@ -149,7 +149,12 @@ function Card({ pattern, colourway, size, eye, light, onEdit }: CardProps) {
   return (
     <article className="sheet" aria-label={colourway.name}>
       <div className="plate">
-        <Drawing scene={scene} colours={colours} label={`${pattern.title} in ${colourway.name}`} />
+        <Drawing
+          scene={scene}
+          colours={colours}
+          finishes={chosen.finishes}
+          label={`${pattern.title} in ${colourway.name}`}
+        />
       </div>
       <div className="panel-head" style={{ borderBottom: 0, paddingBottom: 0 }}>
         <h2>{colourway.name}</h2>

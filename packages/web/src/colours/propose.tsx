@@ -177,10 +177,11 @@ function Offer({ pattern, colourway, chosen, shelf, scene, proposal, close }: Of
     ...chosen.colours,
     ...Object.fromEntries(items.map(({ role, item }) => [role, item.colour])),
   }
+  const finishes = { ...chosen.finishes, ...Object.fromEntries(items.map(({ role, item }) => [role, item.finish])) }
   return (
     <li aria-label={name}>
       <div className="plate">
-        <Drawing scene={scene} colours={colours} label={`${pattern.title} in ${name}`} />
+        <Drawing scene={scene} colours={colours} finishes={finishes} label={`${pattern.title} in ${name}`} />
       </div>
       <div>
         <ul>

@@ -133,6 +133,7 @@ function SizeColumn({ pattern, size, face, shown, within, note }: SizeColumnProp
           <Drawing
             scene={scene}
             colours={colours}
+            finishes={chosen.finishes}
             face={face}
             within={within}
             onExtent={onExtent}

@@ -7,6 +7,7 @@ import { FlatPiece } from './flat-piece'
 interface DrawingProps {
   readonly scene: Scene | undefined
   readonly colours: Readonly<Record<string, string>>
+  readonly finishes?: Readonly<Record<string, string>>
   readonly face?: Face
   readonly statement?: number
   readonly label: string
@@ -16,7 +17,16 @@ interface DrawingProps {
 }
 
 /** A settled piece as a small drawing. */
-export function Drawing({ scene, colours, face = 'front', statement, label, within, onExtent }: DrawingProps) {
+export function Drawing({
+  scene,
+  colours,
+  finishes,
+  face = 'front',
+  statement,
+  label,
+  within,
+  onExtent,
+}: DrawingProps) {
   const view = useMemo(
     () => scene && viewOf(scene, { face, ...(statement === undefined ? {} : { statement }) }),
     [scene, face, statement],
@@ -25,7 +35,11 @@ export function Drawing({ scene, colours, face = 'front', statement, label, with
     if (view) onExtent?.(view.box[2], view.box[3])
   }, [view, onExtent])
   const scaled = useMemo(() => (view && within ? { ...view, box: spread(view.box, within) } : view), [view, within])
-  return scaled ? <FlatPiece view={scaled} colours={colours} label={label} /> : <Loading what="Drawing" />
+  return scaled ? (
+    <FlatPiece view={scaled} colours={colours} {...(finishes ? { finishes } : {})} label={label} />
+  ) : (
+    <Loading what="Drawing" />
+  )
 }
 
 /** The same middle, in a frame of at least this size. */

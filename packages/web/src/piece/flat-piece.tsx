@@ -1,3 +1,4 @@
+import { finishLook } from '@tessellum/core/colour/finish'
 import { earlierLook, ink, stateLook, wayColour } from '@tessellum/core/drawing/svg'
 import type { View, ViewBead, ViewShape } from '@tessellum/core/drawing/view'
 import { memo } from 'react'
@@ -6,16 +7,18 @@ interface FlatPieceProps {
   readonly view: View
   /** By role. */
   readonly colours: Readonly<Record<string, string>>
+  /** By role, in a maker's words; plain where a role is absent. */
+  readonly finishes?: Readonly<Record<string, string>>
   readonly label: string
 }
 
 /** The piece as a vector drawing: on paper, on cards, and wherever it cannot be turned. */
-export const FlatPiece = memo(function FlatPiece({ view, colours, label }: FlatPieceProps) {
+export const FlatPiece = memo(function FlatPiece({ view, colours, finishes = plain, label }: FlatPieceProps) {
   const { way } = view
   return (
     <svg viewBox={view.box.join(' ')} role="img" aria-label={label}>
       {view.shapes.map((shape, i) => (
-        <Shape key={i} shape={shape} colours={colours} />
+        <Shape key={i} shape={shape} colours={colours} finishes={finishes} />
       ))}
       {way && (
         <>
@@ -28,7 +31,9 @@ export const FlatPiece = memo(function FlatPiece({ view, colours, label }: FlatP
   )
 })
 
-type ShapeProps = Pick<FlatPieceProps, 'colours'>
+const plain: Readonly<Record<string, string>> = {}
+
+type ShapeProps = Required<Pick<FlatPieceProps, 'colours' | 'finishes'>>
 
 function Shape({ shape, ...props }: ShapeProps & { shape: ViewShape }) {
   switch (shape.type) {
@@ -54,9 +59,10 @@ function Shape({ shape, ...props }: ShapeProps & { shape: ViewShape }) {
   }
 }
 
-function Bead({ shape, colours }: ShapeProps & { shape: ViewBead }) {
+function Bead({ shape, colours, finishes }: ShapeProps & { shape: ViewBead }) {
   const { length, across, corner, mouth, state } = shape
   const look = state ? stateLook[state] : undefined
+  const { shine, cover, metal } = finishLook(finishes[shape.role] ?? '')
   return (
     <g transform={`translate(${shape.cx} ${shape.cy}) rotate(${shape.turn})`}>
       <rect
@@ -66,6 +72,7 @@ function Bead({ shape, colours }: ShapeProps & { shape: ViewBead }) {
         height={across}
         rx={corner}
         fill={look?.fill ?? colours[shape.role] ?? '#fffdf7'}
+        fillOpacity={cover}
         stroke={ink}
         strokeWidth={look?.edge ?? 0.11}
       />
@@ -77,7 +84,18 @@ function Bead({ shape, colours }: ShapeProps & { shape: ViewBead }) {
           height={across * 0.16}
           rx={across * 0.08}
           fill="#fff"
-          fillOpacity="0.3"
+          fillOpacity={shine}
+        />
+      )}
+      {!mouth && metal && (
+        <rect
+          x={-length * 0.42}
+          y={across * 0.16}
+          width={length * 0.84}
+          height={across * 0.2}
+          rx={across * 0.1}
+          fill={ink}
+          fillOpacity="0.22"
         />
       )}
       {mouth && <ellipse cx={mouth.at} rx={mouth.rx} ry={mouth.ry} fill={ink} fillOpacity="0.7" />}

@@ -1,4 +1,5 @@
 import type { Item } from '@tessellum/contract/stock'
+import { finishLook } from '@tessellum/core/colour/finish'
 
 /** An item drawn as what it is, in its colour; the name always stands beside it. */
 export function Swatch({
@@ -9,7 +10,7 @@ export function Swatch({
   size?: number
 }) {
   const { category, kind, colour, finish } = item
-  const shine = /lustre|metallic|silver|glass/.test(finish) ? 0.55 : /matte/.test(finish) ? 0.08 : 0.25
+  const { shine } = finishLook(finish)
   return (
     <svg className="swatch" width={size} height={size} viewBox="0 0 26 26" aria-hidden="true">
       {category === 'thread' ? (
