@@ -1,6 +1,6 @@
 import { sayLength } from '@tessellum/core/measure/units'
 import type { Report } from '@tessellum/core/report/report'
-import { sayCounts } from '@tessellum/core/writing/english'
+import { sayCounts } from '@tessellum/core/writing/language'
 import { readArguments } from './arguments'
 import { choicesFrom, orFaults, patternOptions, reckonFile } from './pattern'
 

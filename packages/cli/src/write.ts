@@ -1,7 +1,9 @@
 import { usualThreadSettings } from '@tessellum/core/thread/settings'
 import { toHtml } from '@tessellum/core/writing/html'
+import type { LanguageCode } from '@tessellum/core/writing/language'
+import { languages } from '@tessellum/core/writing/languages'
 import { toMarkdown } from '@tessellum/core/writing/markdown'
-import { writePattern } from '@tessellum/core/writing/write-pattern'
+import { plainEdition, writePattern } from '@tessellum/core/writing/write-pattern'
 import type { WrittenPattern } from '@tessellum/core/writing/written-pattern'
 import { readArguments } from './arguments'
 import { choicesFrom, orFaults, patternOptions, reckonFile } from './pattern'
@@ -9,18 +11,22 @@ import { Misuse } from './trouble'
 
 const forms: Readonly<Record<string, (written: WrittenPattern) => string>> = {
   md: toMarkdown,
-  html: toHtml,
+  html: (written) => toHtml(written),
   json: (written) => `${JSON.stringify(written, null, 2)}\n`,
 }
 
-/** `write FILE --to md|html|json`: the written pattern. */
+/** `write FILE --to md|html|json --language en|de`: the written pattern. */
 export function write(args: string[]): string {
-  const { values, positionals } = readArguments(args, { ...patternOptions, to: { type: 'string' } })
+  const { values, positionals } = readArguments(args, {
+    ...patternOptions,
+    to: { type: 'string' },
+    language: { type: 'string' },
+  })
   const form = forms[values.to ?? 'md']
   if (!form) throw new Misuse(`--to is "${values.to}"; it can be md, html or json.`)
+  const language = values.language ?? 'en'
+  if (!Object.hasOwn(languages, language))
+    throw new Misuse(`--language is "${language}"; it can be ${Object.keys(languages).join(' or ')}.`)
   const found = reckonFile(positionals[0], choicesFrom(values))
-  return orFaults(
-    found,
-    form(writePattern(found, { version: undefined, colourway: undefined, settings: usualThreadSettings, bill: [] })),
-  )
+  return orFaults(found, form(writePattern(found, plainEdition(usualThreadSettings, language as LanguageCode))))
 }

@@ -1,4 +1,6 @@
 import { z } from 'zod'
+import { choice } from './colourways'
+import { stepWords } from './words'
 
 const source = z.string('Send the text of the pattern.').max(2_000_000, 'A pattern has at most 2,000,000 characters.')
 
@@ -20,6 +22,10 @@ export const patternVersion = z.object({
   number: z.number(),
   name: z.string(),
   note: z.string(),
+  /** It has been given out: sold, taught, or put into kits as it is. */
+  published: z.boolean(),
+  /** The version that it corrects. */
+  corrects: z.number().nullable(),
   madeAt: z.string(),
   madeBy: z.string(),
 })
@@ -35,8 +41,15 @@ export type Pattern = z.infer<typeof pattern>
 export const versionText = patternVersion.extend({ source })
 export type VersionText = z.infer<typeof versionText>
 
-export const newPattern = z.object({ source })
-export type NewPattern = z.infer<typeof newPattern>
+/** A colourway that comes with a pattern, its items found on the shelf. */
+const broughtColourway = z.object({ name: z.string().trim().min(1).max(80), choices: z.array(choice).max(500) })
+
+export const newPattern = z.object({
+  source,
+  words: z.array(stepWords).max(5000).default([]),
+  colourways: z.array(broughtColourway).max(100).default([]),
+})
+export type NewPattern = z.input<typeof newPattern>
 
 export const saveDraft = z.object({ source, revision: z.number().int() })
 export type SaveDraft = z.infer<typeof saveDraft>
@@ -49,5 +62,18 @@ export const saveVersion = z.object({
     .max(80, 'A version has a name of at most 80 letters.'),
   note: z.string().trim().max(2000, 'A note has at most 2,000 letters.').default(''),
   revision: z.number().int(),
+  publish: z.boolean().default(false),
+  /** A published version that this one corrects; the note then says what was wrong. */
+  corrects: z.number().int().min(1).optional(),
 })
 export type SaveVersion = z.input<typeof saveVersion>
+
+/** A batch whose kits carry a version. */
+export const carrier = z.object({
+  id: z.number(),
+  name: z.string(),
+  dueOn: z.string(),
+  state: z.string(),
+  kits: z.number(),
+})
+export type Carrier = z.infer<typeof carrier>

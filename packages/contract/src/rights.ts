@@ -31,7 +31,12 @@ export const routes = {
   'PUT /api/patterns/:id/draft': 'patterns.write',
   'POST /api/patterns/:id/versions': 'patterns.write',
   'GET /api/patterns/:id/versions/:number': 'patterns.read',
+  'GET /api/patterns/:id/versions/:number/carriers': 'patterns.read',
+  'GET /api/patterns/:id/words': 'patterns.read',
+  'PUT /api/patterns/:id/words': 'patterns.write',
+  'GET /api/patterns/:id/edition': 'patterns.read',
   'GET /api/patterns/:id/document.pdf': 'patterns.read',
+  'GET /api/patterns/:id/pattern.json': 'patterns.read',
   'GET /api/patterns/:id/samples': 'patterns.read',
   'POST /api/patterns/:id/samples': 'samples.log',
 

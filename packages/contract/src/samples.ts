@@ -26,8 +26,25 @@ export const sample = z.object({
   threadMm: z.number(),
   /** What was reckoned with ends and take-up, when it was logged. */
   computedMm: z.number(),
+  computedMinutes: z.number(),
+  /** That most of the piece is worked in. */
+  technique: z.string(),
   note: z.string(),
   madeAt: z.string(),
   madeBy: z.string(),
 })
 export type Sample = z.infer<typeof sample>
+
+const spread = z.object({ count: z.number(), median: z.number(), least: z.number(), most: z.number() })
+
+/** The samples of a pattern, and what all samples show of the technique it is worked in. */
+export const samples = z.object({
+  samples: z.array(sample),
+  technique: z.string(),
+  /** Actual / reckoned, over all patterns of the technique; null without samples. */
+  thread: spread.nullable(),
+  minutes: spread.nullable(),
+  /** What the thread plan is corrected by; a count of 0 means it is not. */
+  correction: z.object({ ratio: z.number(), count: z.number() }),
+})
+export type Samples = z.infer<typeof samples>

@@ -1,6 +1,6 @@
 import { formatPattern } from '../src/notation/format'
 import { usualThreadSettings } from '../src/thread/settings'
-import { writePattern } from '../src/writing/write-pattern'
+import { plainEdition, writePattern } from '../src/writing/write-pattern'
 import { allDemos, counts, demo, errorsIn, reckon } from './support'
 
 /** What a bead shop teaches: each case as a pattern of the demo shop, its counts by hand beside the arithmetic. */
@@ -82,7 +82,7 @@ describe.each(allDemos)('%s', (name) => {
 
   test('every line that stitches is told, and no bead has more thread in it than its hole takes', () => {
     const report = reckon(demo(name))
-    const page = writePattern(report, { version: 1, colourway: undefined, settings: usualThreadSettings, bill: [] })
+    const page = writePattern(report, plainEdition(usualThreadSettings))
     const told = page.parts.flatMap((part) => part.steps.map((step) => step.line))
     const stitched = report.statements.filter((each) => Object.keys(each.added).length > 0).map((each) => each.line)
     expect(told).toEqual(expect.arrayContaining(stitched))

@@ -3,7 +3,7 @@ import { pickedIn, walkOf } from '../src/drawing/walk'
 import { beginForm } from '../src/form/form'
 import { reckonPattern } from '../src/report/reckon-pattern'
 import { usualThreadSettings } from '../src/thread/settings'
-import { sentenceFor } from '../src/writing/english'
+import { sentenceFor } from '../src/writing/english/sentences'
 import { allDemos, demo } from './support'
 
 const told = (statement: { action: Parameters<typeof sentenceFor>[0] }) =>

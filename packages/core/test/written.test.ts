@@ -6,10 +6,10 @@ import { reckonPattern } from '../src/report/reckon-pattern'
 import { usualThreadSettings } from '../src/thread/settings'
 import { toHtml } from '../src/writing/html'
 import { toMarkdown } from '../src/writing/markdown'
-import { writePattern } from '../src/writing/write-pattern'
+import { plainEdition, writePattern } from '../src/writing/write-pattern'
 import { allDemos, demo, head, reckon } from './support'
 
-const edition = { version: 1, colourway: undefined, settings: usualThreadSettings, bill: [] }
+const edition = { ...plainEdition(usualThreadSettings), version: 1 }
 const written = (source: string, more = {}) => writePattern(reckon(source), { ...edition, ...more })
 const texts = (source: string, more = {}) =>
   written(source, more).parts.flatMap((part) => part.steps.map((step) => step.text))

@@ -29,7 +29,7 @@ export const router = createBrowserRouter([
           },
           {
             path: 'patterns/:id/written',
-            lazy: async () => ({ Component: (await import('./patterns/written-page')).WrittenPage }),
+            lazy: async () => ({ Component: (await import('./writing/written-page')).WrittenPage }),
           },
           {
             path: 'patterns/:id/walk',

@@ -13,7 +13,8 @@ export interface Choice {
   readonly counting: Counting
 }
 
-interface ChoosableItem {
+/** A stock item as a colourway chooses it. */
+export interface ChoosableItem {
   readonly id: number
   readonly unit: StockUnit
   readonly category: string

@@ -17,7 +17,7 @@ export interface ThreadPlan {
 }
 
 /**
- * `(path + tail + weaving in + hitches at both ends) * (1 + allowance)`, every strand counted; beyond the comfortable length
+ * `(path + tail + weaving in + hitches at both ends) * (1 + allowance)`, every strand counted, times what samples have shown; beyond the comfortable length
  * the path is shared evenly between several threads, each with two ends of its own. The comfortable length is that of the
  * working thread in the hand, so a doubled thread is cut twice as long, and one begun in its middle may be nearly so.
  */
@@ -34,7 +34,7 @@ export function planThread(
   const halves = settings.start === 'middle' ? 2 : 1
   const room = Math.max(settings.comfortableMm / (1 + allowance) - endsMm / halves, settings.comfortableMm / 4)
   const lengths = Math.max(1, Math.ceil(pathMm / room / halves - 1e-9))
-  const each = (pathMm / lengths + endsMm) * (1 + allowance) * strands
+  const each = (pathMm / lengths + endsMm) * (1 + allowance) * strands * settings.sampled.ratio
   const cut = roundUpTo(each, settings.cutStepMm)
   return {
     pathMm,

@@ -21,6 +21,8 @@ export interface ThreadSettings {
   readonly start: 'end' | 'middle'
   /** How a ring is closed. */
   readonly closing: 'pass again' | 'knot' | 'knot and pass again' | 'stop bead'
+  /** What stitched samples have shown thread really to take, times what is reckoned; and how many samples have. */
+  readonly sampled: { readonly ratio: number; readonly count: number }
   /** How a thread is ended. */
   readonly ending: 'hitch and weave' | 'weave' | 'melt' | 'glue'
 }
@@ -37,6 +39,7 @@ export const usualThreadSettings: ThreadSettings = {
   start: 'end',
   closing: 'pass again',
   ending: 'hitch and weave',
+  sampled: { ratio: 1, count: 0 },
 }
 
 /** The share added for take-up; a relaxed hand lays in a little more than a firm one. */

@@ -1,43 +1,190 @@
-import { capital, list, sayPicked } from './english'
-import type { WrittenPattern } from './written-pattern'
+/** A written pattern as HTML: a body that a page can show as it is, and a page of its own that needs nothing else. */
+import { capital } from './language'
+import { languages } from './languages'
+import { type Seat, type Sheet, sheetHas } from './sheet'
+import { type MaterialRow, type Step, stepsForContents, type WrittenPattern } from './written-pattern'
 
-/** A written pattern as a page of its own that needs nothing else. */
-export function toHtml(written: WrittenPattern): string {
-  const row = (cells: readonly string[], tag: 'td' | 'th') =>
-    `<tr>${cells.map((cell) => `<${tag}>${escaped(cell)}</${tag}>`).join('')}</tr>`
-  const steps = written.parts.map(
-    (part) => `<h2>${escaped(capital(part.name || 'steps'))}</h2>
-<ol>
-${part.steps
-  .map((step) => {
-    const counts = step.added ? `<br><small>${escaped(sayPicked(step))}</small>` : ''
-    return `<li value="${step.number}">${step.kind === 'check' ? '<strong>Check:</strong> ' : ''}${escaped(step.text)}${counts}</li>`
-  })
-  .join('\n')}
-</ol>`,
-  )
+export interface Setting {
+  readonly sheet: Sheet
+  /** Drawings as SVG: of the piece, and of steps by their line; none where the piece has no form. */
+  readonly drawings?:
+    | {
+        readonly piece: string
+        readonly steps: Readonly<Record<number, { readonly svg: string; readonly behind: boolean }>>
+      }
+    | undefined
+  readonly seat?: Seat | undefined
+}
+
+const plain: Setting = { sheet: 'sale' }
+
+/** The `<article>`. Everything a person has typed is escaped. */
+export function htmlBody(written: WrittenPattern, setting: Setting = plain): string {
+  const { words, language } = written
+  const has = sheetHas[setting.sheet]
+  const { drawings, seat } = setting
+  const steps = written.parts.reduce((sum, part) => sum + part.steps.length, 0)
+  return [
+    `<article class="written ${setting.sheet}" lang="${language}">`,
+    written.draft ? `<p class="draft-mark">${escaped(words.draftMark)}</p>` : '',
+    seat
+      ? `<p class="seat">${escaped(words.seat)}: <b>${escaped(seat.name)}</b>${seat.chosen ? ` &middot; ${escaped(seat.chosen)}` : ''}</p>`
+      : '',
+    '<div class="head"><div>',
+    `<h1>${escaped(written.title)}</h1>`,
+    `<p class="quiet">${written.facts.map(escaped).join(' &middot; ')}</p>`,
+    has.sentences ? `<p class="quiet">${written.effort.map(escaped).map(capital).join('. ')}.</p>` : '',
+    heading(words.thread),
+    ...written.thread.map((line) => `<p class="thread">${escaped(line)}</p>`),
+    ...(has.sentences
+      ? [heading(words.tools), `<p>${escaped(capital(languages[language].list(written.tools)))}.</p>`]
+      : []),
+    '</div>',
+    drawings ? `<div class="drawing">${drawings.piece}</div>` : '',
+    '</div>',
+    heading(words.materials),
+    materials(written),
+    ...(has.tables ? tables(written) : []),
+    ...(has.care
+      ? [heading(words.takeCare), ...written.cautions.map((caution) => `<p class="caution">${escaped(caution)}</p>`)]
+      : []),
+    ...(has.sentences ? [heading(words.wordsUsed), ...written.marks.map((mark) => `<p>${escaped(mark)}</p>`)] : []),
+    ...(has.sentences && steps >= stepsForContents && written.parts.length > 1 ? [contents(written)] : []),
+    ...written.parts.map((part, i) => partOf(part, i, written, setting)),
+    written.totals ? `<p class="totals"><b>${escaped(languages[language].inOnePiece(written.totals))}</b></p>` : '',
+    ...(has.care ? [heading(words.wear), ...written.wear.map((line) => `<p>${escaped(line)}</p>`)] : []),
+    ...(written.errata.length > 0
+      ? [heading(words.errata), ...written.errata.map((line) => `<p>${escaped(line)}</p>`)]
+      : []),
+    '</article>',
+  ]
+    .filter(Boolean)
+    .join('\n')
+}
+
+const heading = (text: string) => `<h2>${escaped(text)}</h2>`
+const cell = (text: string | number, tag: 'td' | 'th' = 'td', name = '') =>
+  `<${tag}${name ? ` class="${name}"` : ''}${tag === 'th' ? ' scope="col"' : ''}>${escaped(String(text))}</${tag}>`
+
+function materials({ materials: rows, words }: WrittenPattern): string {
+  const row = ({ roles, name, colour, exact, inKit, weight }: MaterialRow) =>
+    `<tr><td class="roles">${swatch(colour)}<b>${escaped(roles)}</b></td>${cell(name)}${cell(exact, 'td', 'exact')}${cell(weight)}${cell(inKit, 'td', 'kit')}</tr>`
+  return `<table class="materials"><thead><tr><th scope="col"><span class="hidden">${escaped(words.colours)}</span></th>${cell(words.item, 'th')}${cell(words.exact, 'th')}${cell(words.weight, 'th')}${cell(words.inKit, 'th')}</tr></thead><tbody>
+${rows.map(row).join('\n')}
+</tbody></table>`
+}
+
+const swatch = (colour: string | undefined) =>
+  colour === undefined
+    ? ''
+    : `<svg class="swatch" width="13" height="13" aria-hidden="true"><rect x="0.5" y="0.5" width="12" height="12" rx="3" fill="${escaped(colour)}" stroke="#22302b"/></svg>`
+
+function tables({ words, sizes, roles, colourways, makers }: WrittenPattern): string[] {
+  const sizeTable =
+    sizes.length === 0
+      ? []
+      : [
+          heading(words.sizes),
+          `<table class="sizes"><thead><tr>${[words.size, ...roles, words.thread, words.finished, words.ring].map((each) => cell(each, 'th')).join('')}</tr></thead><tbody>
+${sizes.map((row) => `<tr>${cell(row.name)}${row.counts.map((count) => cell(count)).join('')}${cell(row.thread)}${cell(row.finished)}${cell(row.ring)}</tr>`).join('\n')}
+</tbody></table>`,
+        ]
+  const colourwayTable =
+    colourways.length === 0
+      ? []
+      : [
+          heading(words.colourways),
+          ...colourways.map(
+            ({ name, choices }) =>
+              `<p class="colourway"><b>${escaped(name)}</b>: ${choices.map((choice) => `<span>${swatch(choice.colour)}${escaped(choice.roles)} ${escaped(choice.name)}</span>`).join('; ')}.</p>`,
+          ),
+        ]
+  const makerList =
+    makers.length === 0
+      ? []
+      : [heading(words.makers), `<ul>${makers.map((line) => `<li>${escaped(line)}</li>`).join('\n')}</ul>`]
+  return [...sizeTable, ...colourwayTable, ...makerList]
+}
+
+function contents({ words, parts }: WrittenPattern): string {
+  const line = ({ name, steps }: WrittenPattern['parts'][number], i: number) =>
+    `<li><a href="#part-${i + 1}">${escaped(capital(name || words.steps))}</a> <span class="quiet">${steps[0]?.number ?? ''}&ndash;${steps[steps.length - 1]?.number ?? ''}</span></li>`
+  return `${heading(words.contents)}<ol class="contents">${parts.map(line).join('')}</ol>`
+}
+
+function partOf(part: WrittenPattern['parts'][number], i: number, written: WrittenPattern, setting: Setting): string {
+  const { words } = written
+  const title = `<h2 id="part-${i + 1}">${escaped(capital(part.name || words.steps))}</h2>`
+  if (!sheetHas[setting.sheet].sentences) {
+    const row = (step: Step) =>
+      `<tr>${cell(step.number)}<td><code>${escaped(step.key.text)}</code></td>${cell(step.added, 'td', 'added')}${cell(step.running, 'td', 'running')}</tr>`
+    return `${title}<table class="card-steps"><thead><tr><th></th>${cell(words.notation, 'th')}${cell(words.count, 'th')}${cell(words.soFar, 'th')}</tr></thead><tbody>${part.steps.map(row).join('\n')}</tbody></table>`
+  }
+  return `${title}<ol class="steps">
+${part.steps.map((step) => stepOf(step, written, setting)).join('\n')}
+</ol>`
+}
+
+function stepOf(step: Step, { words, language }: WrittenPattern, { drawings }: Setting): string {
+  const drawing = drawings?.steps[step.line]
+  const counts = step.added
+    ? `<div class="counts"><span class="added" data-added="${escaped(step.added)}" data-running="${escaped(step.running)}">${escaped(languages[language].picked(step.added, step.running))}</span></div>`
+    : ''
+  const also = step.also ? `<p class="also">${paragraphs(step.also)}</p>` : ''
+  const picture = drawing
+    ? `<figure>${drawing.svg}${drawing.behind ? `<figcaption>${escaped(words.fromBehind)}</figcaption>` : ''}</figure>`
+    : ''
+  return `<li class="${step.kind}" value="${step.number}" id="step-${step.number}"><b class="number">${step.number}</b><div>${step.kind === 'check' ? `<b>${escaped(words.check)}</b> ` : ''}${paragraphs(step.text)}${also}${counts}</div>${picture}</li>`
+}
+
+/** Lines that a designer has broken stay broken. */
+const paragraphs = (text: string) => escaped(text).replace(/\n/g, '<br>')
+
+/** A page of its own. */
+export function toHtml(written: WrittenPattern, setting: Setting = plain): string {
   return `<!doctype html>
-<html lang="en-GB">
+<html lang="${written.language === 'en' ? 'en-GB' : written.language}">
 <meta charset="utf-8">
+<meta name="viewport" content="width=device-width, initial-scale=1">
 <title>${escaped(written.title)}</title>
-<style>body{font:16px/1.5 sans-serif;max-width:46em;margin:2em auto;padding:0 1em}table{border-collapse:collapse;width:100%}td,th{border-bottom:1px solid #ccc;padding:.3em .5em .3em 0;text-align:left}li{margin:.4em 0}</style>
-<h1>${escaped(written.title)}</h1>
-<p>${escaped(written.facts.join(', '))}</p>
-${written.draft ? '<p><strong>DRAFT: not for sale or teaching</strong></p>' : ''}
-<h2>Materials</h2>
-<table>
-${row(['', 'Item', 'Exact', 'In the kit'], 'th')}
-${written.materials.map((each) => row([each.roles, each.name, each.exact, each.inKit], 'td')).join('\n')}
-</table>
-${written.thread.map((line) => `<p>${escaped(line)}</p>`).join('\n')}
-<p>Tools: ${escaped(list(written.tools))}.</p>
-<h2>Take care</h2>
-<ul>${written.cautions.map((caution) => `<li>${escaped(caution)}</li>`).join('')}</ul>
-${steps.join('\n')}
-${written.totals ? `<p><strong>In one piece: ${escaped(written.totals)}.</strong></p>` : ''}
+<style>body{margin:0;background:#fff}${pageStyle}</style>
+${htmlBody(written, setting)}
 </html>
 `
 }
+
+/** How a written pattern looks, on a screen and printed. */
+export const pageStyle = `
+.written{font:16px/1.5 "Source Sans 3 Variable","Source Sans 3",system-ui,sans-serif;color:#22302b;background:#fff;max-width:900px;margin:0 auto;padding:36px 48px;box-sizing:border-box;font-variant-numeric:tabular-nums}
+.written.class{font-size:19px}.written.large{font-size:23px}.written.card{font-size:14px;line-height:1.35}
+.written h1{font:600 1.9em/1.15 "Fraunces Variable",Georgia,serif;margin:0 0 .2em}
+.written h2{font:600 1.15em/1.25 "Fraunces Variable",Georgia,serif;margin:1.1em 0 .35em;break-after:avoid}
+.written p{margin:.15em 0}.written .quiet{color:#56635c}
+.written .head{display:grid;grid-template-columns:minmax(0,1fr) 240px;gap:24px}.written.card .head{grid-template-columns:minmax(0,1fr) 130px}
+.written .drawing svg{width:100%;height:240px}.written.card .drawing svg{height:130px}
+.written .draft-mark{color:#9a3f2b;font-weight:600;text-align:right}
+.written .seat{font-size:1.15em;border:1.5px solid #22302b;border-radius:8px;padding:.35em .7em;margin-bottom:.8em}
+.written table{border-collapse:collapse;width:100%}
+.written th,.written td{border-bottom:1px solid #d9d1be;padding:.28em .6em .28em 0;text-align:left;vertical-align:baseline}
+.written .roles,.written .exact,.written .kit,.written .sizes td{white-space:nowrap}
+.written .swatch{margin-right:6px;vertical-align:-2px}
+.written .hidden{position:absolute;clip-path:inset(50%);width:1px;height:1px;overflow:hidden}
+.written .caution{border:1px solid #9a3f2b;border-radius:6px;padding:.3em .6em;margin:.3em 0;break-inside:avoid}
+.written .colourway span{white-space:normal}
+.written .steps{list-style:none;margin:0;padding:0}
+.written .steps>li{display:grid;grid-template-columns:2.2em minmax(0,1fr) 130px;gap:.8em;padding:.45em 0;border-bottom:1px solid #eee7d8;break-inside:avoid}
+.written.class .steps>li{border:1.5px solid #d9d1be;border-radius:8px;padding:.7em;margin:.6em 0;grid-template-columns:2.2em minmax(0,1fr) 220px}
+.written .steps>li:not(:has(figure)){grid-template-columns:2.2em minmax(0,1fr)}
+.written .steps .number{text-align:right}
+.written .steps>li.check>div{border-left:3px solid #a9772b;padding-left:.6em}
+.written .counts{color:#56635c;font-size:.92em}
+.written .also{font-style:italic}
+.written figure{margin:0}.written figure svg{width:100%;height:120px}.written.class figure svg{height:200px}
+.written figcaption{text-align:center;color:#56635c;font-size:.85em}
+.written .contents{columns:2}.written code{font:.95em ui-monospace,monospace}
+@media (max-width:700px){.written{padding:18px}.written .head{grid-template-columns:1fr}.written .steps>li,.written.class .steps>li{grid-template-columns:2.2em minmax(0,1fr)}.written figure{grid-column:2}.written table{display:block;overflow-x:auto}}
+@media print{.written{max-width:none;padding:0}}
+`
 
 const escaped = (text: string) =>
   text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;')

@@ -1,41 +1,82 @@
-import { capital, list, sayPicked } from './english'
+import { capital } from './language'
+import { languages } from './languages'
 import type { WrittenPattern } from './written-pattern'
 
 /** A written pattern as Markdown. */
 export function toMarkdown(written: WrittenPattern): string {
-  const rows = written.materials.map((row) => `| ${row.roles} | ${escaped(row.name)} | ${row.exact} | ${row.inKit} |`)
+  const { words, roles, sizes, colourways, makers } = written
+  const language = languages[written.language]
+  const section = (title: string, lines: readonly string[]) =>
+    lines.length > 0 ? [`## ${title}`, '', ...lines, ''] : []
   const parts = written.parts.flatMap((part) => [
-    `## ${capital(part.name || 'steps')}`,
+    `## ${escaped(capital(part.name || words.steps))}`,
     '',
     ...part.steps.map((step) => {
-      const check = step.kind === 'check' ? '**Check:** ' : ''
-      const counts = step.added ? `\n   ${sayPicked(step)}` : ''
-      return `${step.number}. ${check}${escaped(step.text)}${counts}`
+      const check = step.kind === 'check' ? `**${words.check}** ` : ''
+      const also = step.also ? `\n   *${escaped(step.also)}*` : ''
+      const counts = step.added ? `\n   ${language.picked(step.added, step.running)}` : ''
+      return `${step.number}. ${check}${escaped(step.text)}${also}${counts}`
     }),
     '',
   ])
   return [
     `# ${escaped(written.title)}`,
     '',
-    written.facts.join(', '),
+    written.facts.map(escaped).join(', '),
     '',
-    ...(written.draft ? ['**DRAFT: not for sale or teaching**', ''] : []),
-    '## Materials',
+    `${written.effort.map(capital).join('. ')}.`,
     '',
-    '| | Item | Exact | In the kit |',
-    '|---|---|---|---|',
-    ...rows,
-    '',
-    ...written.thread.map((line) => `${line}\n`),
-    `Tools: ${list(written.tools)}.`,
-    '',
-    '## Take care',
-    '',
-    ...written.cautions.map((caution) => `- ${caution}`),
-    '',
+    ...(written.draft ? [`**${words.draftMark}**`, ''] : []),
+    ...section(words.materials, [
+      ...table(
+        ['', words.item, words.exact, words.weight, words.inKit],
+        written.materials.map((row) => [row.roles, row.name, row.exact, row.weight, row.inKit]),
+      ),
+      '',
+      ...written.thread.map((line) => `${line}\n`),
+      `${words.tools}: ${language.list(written.tools)}.`,
+    ]),
+    ...section(
+      words.sizes,
+      sizes.length === 0
+        ? []
+        : table(
+            [words.size, ...roles, words.thread, words.finished, words.ring],
+            sizes.map((row) => [row.name, ...row.counts.map(String), row.thread, row.finished, row.ring]),
+          ),
+    ),
+    ...section(
+      words.colourways,
+      colourways.map(
+        ({ name, choices }) =>
+          `- **${escaped(name)}**: ${choices.map((each) => `${each.roles} ${escaped(each.name)}`).join('; ')}`,
+      ),
+    ),
+    ...section(
+      words.makers,
+      makers.map((line) => `- ${escaped(line)}`),
+    ),
+    ...section(
+      words.takeCare,
+      written.cautions.map((caution) => `- ${caution}`),
+    ),
     ...parts,
-    ...(written.totals ? [`In one piece: ${written.totals}.`, ''] : []),
+    ...(written.totals ? [language.inOnePiece(written.totals), ''] : []),
+    ...section(
+      words.wear,
+      written.wear.map((line) => `- ${line}`),
+    ),
+    ...section(
+      words.errata,
+      written.errata.map((line) => `- ${escaped(line)}`),
+    ),
   ].join('\n')
 }
+
+const table = (head: readonly string[], rows: readonly (readonly string[])[]): string[] => [
+  `| ${head.join(' | ')} |`,
+  `|${head.map(() => '---').join('|')}|`,
+  ...rows.map((row) => `| ${row.map(escaped).join(' | ')} |`),
+]
 
 const escaped = (text: string) => text.replace(/([\\`*_{}[\]<>|])/g, '\\$1')

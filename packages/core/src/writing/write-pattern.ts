@@ -1,93 +1,225 @@
-import { sayExtents } from '../form/form-report'
 import type { BillLine } from '../kit/bill'
 import { threadRole } from '../kit/bill'
-import { sayInches, sayLength, sayMass, saySpans } from '../measure/units'
+import type { Mm } from '../measure/units'
+import { minutesOf } from '../report/minutes'
 import type { Report, StatementReport } from '../report/report'
 import type { Action } from '../stitch/action'
+import type { MakerRow } from '../substitute/makers'
 import type { ThreadSettings } from '../thread/settings'
-import { andSoOn, capital, cautionsFor, marksUsed, repeatSentence, sayCounts, sentenceFor, toolsFor } from './english'
-import type { MaterialRow, Step, WrittenPattern } from './written-pattern'
+import { type Language, type LanguageCode, type Level, sayCounts } from './language'
+import { languages } from './languages'
+import { keysOf, type StepKey, type StepWords, sameStep } from './step-words'
+import type { ColourwayRow, MaterialRow, SizeRow, Step, WrittenPattern } from './written-pattern'
+
+/** What a thing of a colourway is called on paper. */
+export interface Named {
+  readonly kind: string
+  readonly size: string
+  readonly colourName: string
+  readonly colourCode: string
+  readonly maker: string
+  readonly colour: string
+}
 
 /** What the pattern is written for, beside its report. */
 export interface Edition {
+  readonly language: LanguageCode
   /** Undefined for a draft. */
   readonly version: number | undefined
+  /** When the version was made, as an ISO date. */
+  readonly madeAt?: string | undefined
   readonly colourway: string | undefined
   readonly settings: ThreadSettings
-  /** The kit's bill, with the items' names; empty when no colourway is chosen. */
-  readonly bill: readonly (BillLine & { readonly name: string; readonly colour: string | undefined })[]
+  /** The kit's bill, with what its items are; empty when no colourway is chosen. */
+  readonly bill: readonly (BillLine & { readonly item: Named })[]
+  /** Every size's report, for the table of sizes. */
+  readonly sizes: readonly Report[]
+  /** Every colourway there is, by role. */
+  readonly colourways: readonly {
+    readonly name: string
+    readonly choices: readonly { readonly role: string; readonly item: Named }[]
+  }[]
+  readonly makers: readonly MakerRow[]
+  readonly words: readonly StepWords[]
+  /** Minutes that samples of this size took. */
+  readonly timed: readonly number[]
+  /** Versions that corrected others, up to this one. */
+  readonly errata: readonly { readonly version: number; readonly corrects: number; readonly note: string }[]
 }
+
+/** An edition of nothing but the pattern's own text. */
+export const plainEdition = (settings: ThreadSettings, language: LanguageCode = 'en'): Edition => ({
+  language,
+  version: undefined,
+  colourway: undefined,
+  settings,
+  bill: [],
+  sizes: [],
+  colourways: [],
+  makers: [],
+  words: [],
+  timed: [],
+  errata: [],
+})
 
 /** Tells a report as a pattern a person can follow. A report with errors is written as a draft, whatever the edition. */
 export function writePattern(report: Report, edition: Edition): WrittenPattern {
+  const language = languages[edition.language]
   const draft = edition.version === undefined || !report.sound
-  const named = draft ? 'Draft' : `Version ${edition.version}`
-  const makes = report.pair ? 'a pair' : report.makes === 1 ? 'one piece' : `${report.makes} pieces`
+  const version = draft || edition.version === undefined ? language.draft : language.version(edition.version)
+  const named = !draft && edition.madeAt ? `${version}, ${language.date(edition.madeAt)}` : version
+  const makes = language.makes(report.makes, report.pair)
+  const roles = report.beads.filter(({ total }) => total > 0).map(({ role }) => role)
+  const finished = finishedWords(report, language)
   return {
+    language: language.code,
+    words: language.words,
     title: report.pattern || 'Pattern without a name',
     facts: [
       named,
-      report.size && `size ${report.size}`,
-      edition.colourway && `in ${edition.colourway}`,
-      `makes ${makes}`,
-      report.form?.progress.settled && `finished ${sayExtents(report.form)}`,
+      report.size && language.size(report.size),
+      edition.colourway && language.colourway(edition.colourway),
+      makes,
+      finished && language.finished(finished),
     ].flatMap((fact) => (fact ? [fact] : [])),
+    effort: effort(report, edition, language),
     edition: named,
     draft,
     size: report.size,
     colourway: edition.colourway ?? '',
     makes,
     materials: [
-      ...(edition.bill.length > 0 ? edition.bill.map(materialFromBill) : nominalMaterials(report)),
+      ...(edition.bill.length > 0
+        ? edition.bill.map((line) => materialFromBill(line, report, language))
+        : nominalMaterials(report, language)),
       ...findings(report),
     ],
-    thread: threadWords(report, edition.settings),
-    tools: toolsFor(report.threadChoice.needle, edition.settings),
-    cautions: cautionsFor(edition.settings, report.stones.length > 0),
-    marks: marksUsed,
-    parts: partsOf(report, edition.settings),
+    roles,
+    sizes: edition.sizes.length > 1 ? edition.sizes.map((each) => sizeRow(each, roles, language)) : [],
+    colourways: edition.colourways.map((each) => colourwayRow(each, language)),
+    makers: makerRows(edition.makers, language),
+    thread: threadWords(report, edition.settings, language),
+    tools: language.tools(report.threadChoice.needle, edition.settings),
+    cautions: language.cautions(edition.settings, report.stones.length > 0, report.items.length > 0),
+    marks: language.marks,
+    parts: partsOf(report, edition, language),
     totals: sayCounts(
       Object.fromEntries(report.beads.filter((bead) => bead.each > 0).map((bead) => [bead.role, bead.each])),
     ),
+    wear: language.wear,
+    errata: edition.errata.map(({ corrects, note }) => language.corrects(corrects, note)),
   }
 }
 
-function materialFromBill(line: Edition['bill'][number]): MaterialRow {
-  const roles = line.roles.map((role) => (role === threadRole ? 'Thread' : role)).join(' + ')
-  if (line.unit === 'mm') {
-    return {
-      roles,
-      name: line.name,
-      colour: line.colour,
-      exact: sayLength(line.exact),
-      inKit: sayLength(line.quantity),
-    }
+/** The steps' keys, in the order they are written. */
+export const stepKeys = (report: Report): StepKey[] => keysOf(report.statements)
+
+function finishedWords({ form }: Report, language: Language): string {
+  return form?.progress.settled ? language.extents(form.widthMm, form.heightMm, form.depthMm) : ''
+}
+
+function effort(report: Report, { timed }: Edition, language: Language): string[] {
+  const reckoned = minutesOf(report)
+  const sorted = [...timed].sort((a, b) => a - b)
+  const median = sorted[Math.floor((sorted.length - 1) / 2)]
+  // Whoever stitches a sample is practised; a beginner's share stays as reckoned.
+  const minutes =
+    median === undefined
+      ? reckoned
+      : { practised: Math.round(median), beginner: Math.round((median * reckoned.beginner) / reckoned.practised) }
+  return [language.level(levelOf(report)), language.time(minutes, timed.length)]
+}
+
+/** By how many ways of working it has, and how much of it there is. */
+function levelOf(report: Report): Level {
+  const ways = new Set(report.statements.flatMap(({ action }) => (hard.has(action.type) ? [action.type] : [])))
+  const beads = report.beads.reduce((sum, bead) => sum + bead.each, 0)
+  const score = ways.size + (beads > 800 ? 2 : beads > 300 ? 1 : 0)
+  return score <= 1 ? 'first piece' : score <= 3 ? 'some practice' : 'experienced'
+}
+
+const hard: ReadonlySet<Action['type']> = new Set([
+  'loop',
+  'weave',
+  'join',
+  'stand',
+  'through',
+  'rail',
+  'turn',
+  'under',
+  'repeat',
+])
+
+const named = ({ kind, size, colourName, colourCode, maker }: Named, language: Language) =>
+  `${language.kind(kind) || language.threadKind(kind)} ${size} ${colourName}${colourCode ? ` (${colourCode})` : ''}, ${maker}`
+
+const rolesWords = (roles: readonly string[], language: Language) =>
+  roles.map((role) => (role === threadRole ? language.words.thread : role)).join(' + ')
+
+function sizeRow(report: Report, roles: readonly string[], language: Language): SizeRow {
+  return {
+    name: report.size,
+    counts: roles.map((role) => report.beads.find((bead) => bead.role === role)?.total ?? 0),
+    thread: language.length(total(report.thread.cuts) * report.makes),
+    finished: finishedWords(report, language) || language.words.notSettled,
+    ring: report.fits.map(({ beads, verdict }) => language.ring(beads, verdict)).join('; '),
   }
-  const inKit = line.unit === 'mg' ? `${sayMass(line.quantity)} (about ${line.standsFor})` : String(line.quantity)
-  return { roles, name: line.name, colour: line.colour, exact: String(line.exact), inKit }
+}
+
+const total = (lengths: readonly Mm[]) => lengths.reduce((sum, each) => sum + each, 0)
+
+function colourwayRow({ name, choices }: Edition['colourways'][number], language: Language): ColourwayRow {
+  const items = new Map<Named, string[]>()
+  for (const { role, item } of choices) items.set(item, [...(items.get(item) ?? []), role])
+  return {
+    name,
+    choices: [...items].map(([item, roles]) => ({
+      roles: rolesWords(roles, language),
+      name: named(item, language),
+      colour: item.colour,
+    })),
+  }
+}
+
+const makerRows = (rows: readonly MakerRow[], language: Language): string[] =>
+  rows.map(
+    ({ role, bead, consequence }) =>
+      `${role}, ${language.kind(bead.kind)} ${bead.size}. ${language.maker(bead.maker ?? '', consequence.counts)}`,
+  )
+
+function materialFromBill(line: Edition['bill'][number], report: Report, language: Language): MaterialRow {
+  const row = { roles: rolesWords(line.roles, language), name: named(line.item, language), colour: line.item.colour }
+  if (line.unit === 'mm')
+    return { ...row, exact: language.length(line.exact), inKit: language.length(line.quantity), weight: '' }
+  const mg = report.beads.filter(({ role }) => line.roles.includes(role)).reduce((sum, bead) => sum + bead.totalMg, 0)
+  const weighed = line.unit === 'mg'
+  const inKit = weighed ? language.weighed(line.quantity, line.standsFor) : language.pieces(line.quantity)
+  return { ...row, exact: String(line.exact), inKit, weight: mg > 0 ? language.mass(mg) : '' }
 }
 
 /** Without a colourway the pattern's own words stand for the beads. */
-function nominalMaterials(report: Report): MaterialRow[] {
-  const named = (name: string, label: string) => (label ? `${name}, ${label}` : name)
+function nominalMaterials(report: Report, language: Language): MaterialRow[] {
+  const labelled = (name: string, label: string) => (label ? `${name}, ${label}` : name)
   return [
     ...report.beads
       .filter((bead) => bead.total > 0)
       .map((bead) => ({
         roles: bead.role,
-        name: named(`${bead.kind} ${bead.size}`, bead.label),
+        name: labelled(`${language.kind(bead.kind)} ${bead.size}`, bead.label),
         colour: undefined,
         exact: String(bead.total),
-        inKit: sayMass(bead.totalMg),
+        inKit: language.mass(bead.totalMg),
+        weight: language.mass(bead.totalMg),
       })),
     ...report.stones
       .filter((stone) => stone.total > 0)
       .map((stone) => ({
         roles: stone.role,
-        name: named('stone', stone.label),
+        name: labelled(language.stone, stone.label),
         colour: undefined,
         exact: String(stone.total),
         inKit: String(stone.total),
+        weight: '',
       })),
   ]
 }
@@ -102,21 +234,26 @@ const findings = (report: Report): MaterialRow[] =>
       colour: undefined,
       exact: String(total),
       inKit: String(total),
+      weight: '',
     }))
 
-function threadWords(report: Report, settings: ThreadSettings): string[] {
-  const { thread, strands } = report.threadChoice
-  const say = (mm: number) => `${sayLength(mm)} (${sayInches(mm)}, ${saySpans(mm, settings.spanMm)})`
-  const { cuts } = report.thread
-  if (cuts.length === 0) return []
-  const each = report.makes === 1 ? '' : ' for each piece'
-  const kinds = new Map<number, number>()
-  for (const cut of cuts) kinds.set(cut, (kinds.get(cut) ?? 0) + 1)
-  const cutWords = [...kinds].map(([cut, times]) => `${times} x ${say(cut)}`).join(' and ')
-  return [
-    `${capital(thread.kind)} ${thread.size}, ${strands === 2 ? 'doubled' : 'single'}: cut ${cutWords}${each}.`,
-    `That leaves a tail of ${sayLength(report.threadChoice.tailMm ?? settings.tailMm)} to begin with and ${sayLength(settings.weaveInMm)} to weave in, for a ${settings.tension} hand.`,
-  ]
+function threadWords(report: Report, settings: ThreadSettings, language: Language): readonly string[] {
+  const { thread, strands, tailMm } = report.threadChoice
+  const times = new Map<Mm, number>()
+  for (const cut of report.thread.cuts) times.set(cut, (times.get(cut) ?? 0) + 1)
+  if (times.size === 0) return []
+  return language.thread({
+    kind: thread.kind,
+    size: thread.size,
+    doubled: strands === 2,
+    cuts: [...times].map(([mm, many]) => ({ mm, times: many })),
+    each: report.makes > 1,
+    tailMm: tailMm ?? settings.tailMm,
+    weaveInMm: settings.weaveInMm,
+    tension: settings.tension,
+    spanMm: settings.spanMm,
+    sampled: settings.sampled.count > 0 ? settings.sampled : undefined,
+  })
 }
 
 /**
@@ -139,31 +276,38 @@ function partlyDone({ statements }: Report): Set<number> {
 const unnumbered = (action: Action): Action => (action.type === 'round' ? { ...action, round: 0 } : action)
 
 /** A line in words: once, or turn by turn where its turns differ; the head of a repeat says how many steps it holds. */
-function textOf(statement: StatementReport, report: Report, settings: ThreadSettings): string | undefined {
+function textOf(
+  statement: StatementReport,
+  report: Report,
+  settings: ThreadSettings,
+  language: Language,
+): string | undefined {
   const { action, turns, line } = statement
+  const more = statement.times > turns.length && turns.length > 0 ? ` ${language.andSoOn(statement.times)}` : ''
   if (action.type === 'repeat') {
     const held = report.statements.filter((each) => each.line > line && each.line <= action.lastLine)
     const steps = held.filter(
-      (each) => each.action.type === 'repeat' || sentenceFor(each.action, settings) !== undefined,
+      (each) => each.action.type === 'repeat' || language.sentence(each.action, settings) !== undefined,
     )
     if (steps.length === 0) return undefined
     const times = turns.length > 0 ? turns.map((turn) => (turn.type === 'repeat' ? turn.times : 0)) : [action.times]
-    return repeatSentence(steps.length, times, action.places) + (turns.length > 0 ? untold(statement) : '')
+    return language.repeat(steps.length, times, action.places) + more
   }
-  if (turns.length === 0) return sentenceFor(statement.times > 1 ? unnumbered(action) : action, settings)
-  const told = turns.map((turn) => sentenceFor(turn, settings) ?? '')
-  return told.map((sentence, i) => `Turn ${i + 1}: ${sentence}`).join(' ') + untold(statement)
+  if (turns.length === 0) return language.sentence(statement.times > 1 ? unnumbered(action) : action, settings)
+  const told = turns.map((turn) => language.sentence(turn, settings) ?? '')
+  return told.map((sentence, i) => language.turn(i + 1, sentence)).join(' ') + more
 }
 
-const untold = ({ times, turns }: StatementReport) => (times > turns.length ? andSoOn(times) : '')
-
-function partsOf(report: Report, settings: ThreadSettings): { name: string; steps: Step[] }[] {
+function partsOf(report: Report, { settings, words }: Edition, language: Language): { name: string; steps: Step[] }[] {
   const parts: { name: string; steps: Step[] }[] = []
   let number = 0
   const partly = partlyDone(report)
-  for (const statement of report.statements) {
-    const text = textOf(statement, report, settings)
-    if (text === undefined) continue
+  const keys = stepKeys(report)
+  for (const [i, statement] of report.statements.entries()) {
+    const told = textOf(statement, report, settings, language)
+    if (told === undefined) continue
+    const key = keys[i] as StepKey
+    const own = words.find((each) => each.language === language.code && sameStep(each, key))
     let part = parts[parts.length - 1]
     if (!part || part.name !== statement.part) {
       part = { name: statement.part, steps: [] }
@@ -174,7 +318,10 @@ function partsOf(report: Report, settings: ThreadSettings): { name: string; step
     part.steps.push({
       number: ++number,
       line: statement.line,
-      text,
+      key,
+      text: own?.instead || told,
+      replaced: own?.instead ? told : undefined,
+      also: own?.also ?? '',
       added: adds ? sayCounts(statement.added) : '',
       running: adds && !partly.has(statement.line) ? sayCounts(statement.totals) : '',
       kind: type === 'check' || type === 'note' ? type : 'stitch',

@@ -1,4 +1,6 @@
-/** The written pattern as structure: screens, pages and PDFs only set it. */
+/** The written pattern as structure, every sentence already in its language: screens, pages and PDFs only set it. */
+import type { LanguageCode, Words } from './language'
+import type { StepKey } from './step-words'
 
 export interface MaterialRow {
   readonly roles: string
@@ -9,12 +11,19 @@ export interface MaterialRow {
   readonly exact: string
   /** What is in the kit: "75 pieces", "0.4 g (about 76)". */
   readonly inKit: string
+  /** "0.33 g"; empty for what is not weighed. */
+  readonly weight: string
 }
 
 export interface Step {
   readonly number: number
   readonly line: number
+  readonly key: StepKey
   readonly text: string
+  /** The sentence that the designer's own words stand in for; undefined where they do not. */
+  readonly replaced: string | undefined
+  /** What the designer adds; empty for nothing. */
+  readonly also: string
   /** "18 A"; empty where nothing is picked up. */
   readonly added: string
   /** "63 A, 9 B, 18 C"; empty where nothing is picked up, and within a repeat until its last step. */
@@ -22,21 +31,49 @@ export interface Step {
   readonly kind: 'stitch' | 'check' | 'note'
 }
 
+export interface SizeRow {
+  readonly name: string
+  /** By role, in the order of `WrittenPattern.roles`. */
+  readonly counts: readonly number[]
+  readonly thread: string
+  readonly finished: string
+  readonly ring: string
+}
+
+export interface ColourwayRow {
+  readonly name: string
+  readonly choices: readonly { readonly roles: string; readonly name: string; readonly colour: string }[]
+}
+
 export interface WrittenPattern {
+  readonly language: LanguageCode
+  readonly words: Words
   readonly title: string
   /** Edition, size, colourway and what it makes, each in a few words. */
   readonly facts: readonly string[]
-  /** "version 3" or "draft". */
+  /** Level and time. */
+  readonly effort: readonly string[]
+  /** "Version 3" or "Draft"; with its date. */
   readonly edition: string
   readonly draft: boolean
   readonly size: string
   readonly colourway: string
   readonly makes: string
   readonly materials: readonly MaterialRow[]
+  /** Roles of beads, as the tables of sizes have them. */
+  readonly roles: readonly string[]
+  readonly sizes: readonly SizeRow[]
+  readonly colourways: readonly ColourwayRow[]
+  readonly makers: readonly string[]
   readonly thread: readonly string[]
   readonly tools: readonly string[]
   readonly cautions: readonly string[]
   readonly marks: readonly string[]
   readonly parts: readonly { readonly name: string; readonly steps: readonly Step[] }[]
   readonly totals: string
+  readonly wear: readonly string[]
+  readonly errata: readonly string[]
 }
+
+/** Longer ones have a list of contents. */
+export const stepsForContents = 24

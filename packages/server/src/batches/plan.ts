@@ -32,18 +32,25 @@ export async function billsFor(
   lines: readonly PlannedLine[],
 ): Promise<LineBill[]> {
   const versions = await db
-    .select({ id: patternVersion.id, source: patternVersion.source })
+    .select({
+      id: patternVersion.id,
+      source: patternVersion.source,
+      ratio: patternVersion.sampledRatio,
+      count: patternVersion.sampledCount,
+    })
     .from(patternVersion)
     .where(inArray(patternVersion.id, [...new Set(lines.map((line) => line.patternVersionId))]))
-  const sources = new Map(versions.map((version) => [version.id, version.source]))
+  const texts = new Map(versions.map((version) => [version.id, version]))
   const choices = await choicesOf(db, [...new Set(lines.map((line) => line.colourwayVersionId))])
   const items = await listItems(db, [...new Set([...choices.values()].flat().map((choice) => choice.itemId))])
   return Promise.all(
     lines.map(async (line) => {
       const chosen: Choice[] = choices.get(line.colourwayVersionId) ?? []
       const ids = new Set(chosen.map((choice) => choice.itemId))
+      const { source, ratio, count } = texts.get(line.patternVersionId) as (typeof versions)[number]
       const { bill, troubles } = await workers.run('bill', {
-        source: sources.get(line.patternVersionId) ?? '',
+        source,
+        sampled: { ratio, count },
         size: line.size,
         choices: chosen,
         items: items.filter((item) => ids.has(item.id)),

@@ -4,7 +4,7 @@ import { Router } from 'express'
 import { notFound, readId, readInput } from '../http/refusal'
 import { mount, type Shop } from '../http/route'
 import { colourway } from './schema'
-import { addVersion, explain, findColourway, listColourways, renameColourway } from './store'
+import { addVersion, explain, findColourway, listColourways, makeColourway, renameColourway } from './store'
 
 export function colourwayRoutes({ db }: Shop): Router {
   const router = Router()
@@ -18,9 +18,7 @@ export function colourwayRoutes({ db }: Shop): Router {
     const { name, choices } = readInput(saveColourway, request.body)
     try {
       return await db.transaction(async (tx) => {
-        const [made] = await tx.insert(colourway).values({ patternId, name }).returning({ id: colourway.id })
-        const { id } = made as { id: number }
-        await addVersion(tx, id, choices, caller.id)
+        const id = await makeColourway(tx, patternId, name, choices, caller.id)
         return withoutVersionId(await findColourway(tx, id))
       })
     } catch (error) {

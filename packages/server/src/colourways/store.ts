@@ -90,6 +90,20 @@ export async function addVersion(
   return colourwayVersionId
 }
 
+/** Begins a colourway with its first version. */
+export async function makeColourway(
+  tx: Session,
+  patternId: number,
+  name: string,
+  choices: readonly Choice[],
+  madeBy: number,
+): Promise<number> {
+  const [made] = await tx.insert(colourway).values({ patternId, name }).returning({ id: colourway.id })
+  const { id } = made as { id: number }
+  await addVersion(tx, id, choices, madeBy)
+  return id
+}
+
 /** Turns the database's word for a wrong choice into the maker's. */
 export function explain(error: unknown, name: SaveColourway['name']): unknown {
   const constraint = brokenConstraint(error)

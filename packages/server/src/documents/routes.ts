@@ -1,44 +1,77 @@
-import { Router } from 'express'
-import { z } from 'zod'
-import { findColourway } from '../colourways/store'
-import { notFound, readId, readInput } from '../http/refusal'
+import { createHash } from 'node:crypto'
+import { documentWanted, editionWanted } from '@tessellum/contract/editions'
+import { type PatternFile, patternFormat, patternFormatVersion } from '@tessellum/contract/pattern-file'
+import { type Response, Router } from 'express'
+import { listColourways } from '../colourways/store'
+import { readId, readInput } from '../http/refusal'
 import { mount, type Shop } from '../http/route'
-import { findPattern, findVersion } from '../patterns/store'
+import { findPattern, wordsOf } from '../patterns/store'
 import { listItems } from '../stock/store'
-
-const wanted = z.object({
-  /** A version's number; the draft when absent. */
-  version: z.coerce.number().int().min(1).optional(),
-  size: z.string().max(60).default(''),
-  colourway: z.coerce.number().int().optional(),
-  /** The newest when absent. */
-  colourwayVersion: z.coerce.number().int().min(1).optional(),
-  paper: z.enum(['A4', 'LETTER'], 'Paper is A4 or LETTER.').default('A4'),
-})
+import { gather } from './gather'
+import { KeptDocuments } from './kept'
 
 export function documentRoutes({ db, workers }: Shop): Router {
   const router = Router()
+  const kept = new KeptDocuments()
+
+  mount(router, 'GET /api/patterns/:id/edition', (request) =>
+    gather(db, readId(request.params.id, 'pattern'), readInput(editionWanted, request.query)),
+  )
 
   mount(router, 'GET /api/patterns/:id/document.pdf', async (request, response) => {
     const id = readId(request.params.id, 'pattern')
-    const { version, size, colourway, colourwayVersion, paper } = readInput(wanted, request.query)
-    const { source, title } = await textOf(id, version)
-    const chosen = colourway === undefined ? undefined : await findColourway(db, colourway, colourwayVersion)
-    if (chosen && chosen.patternId !== id) throw notFound('colourway')
-    const choices = chosen?.choices ?? []
-    const items = await listItems(db, [...new Set(choices.map((choice) => choice.itemId))])
-    const pdf = await workers.run('document', { source, size, choices, items, version, colourway: chosen?.name, paper })
-    const name = title.replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-|-$/g, '') || 'pattern'
-    response.attachment(`${name}.pdf`)
-    response.type('application/pdf').send(Buffer.from(pdf))
+    const { paper, language, sheet, seat, chosen, ...wanted } = readInput(documentWanted, request.query)
+    const edition = await gather(db, id, wanted)
+    const task = { edition, paper, language, sheet, seat: seat ? { name: seat, chosen } : undefined }
+    const key = createHash('sha256').update(JSON.stringify(task)).digest('base64')
+    let pdf = kept.get(key)
+    if (!pdf) {
+      pdf = Buffer.from(await workers.run('document', task))
+      kept.keep(key, pdf)
+    }
+    attach(response, edition.title, 'pdf')
+    response.type('application/pdf').send(pdf)
     return undefined
   })
 
-  async function textOf(id: number, version: number | undefined): Promise<{ source: string; title: string }> {
-    const pattern = await findPattern(db, id)
-    if (version === undefined) return pattern
-    return { source: (await findVersion(db, id, version)).source, title: pattern.title }
-  }
+  mount(router, 'GET /api/patterns/:id/pattern.json', async (request, response) => {
+    const pattern = await findPattern(db, readId(request.params.id, 'pattern'))
+    const colourways = await listColourways(db, pattern.id)
+    const items = await listItems(db, [
+      ...new Set(colourways.flatMap(({ choices }) => choices.map(({ itemId }) => itemId))),
+    ])
+    const file: PatternFile = {
+      format: patternFormat,
+      formatVersion: patternFormatVersion,
+      source: pattern.source,
+      words: await wordsOf(db, pattern.id),
+      colourways: colourways.map(({ name, choices }) => ({
+        name,
+        choices: choices.flatMap(({ role, size, counting, itemId }) => {
+          const found = items.find((each) => each.id === itemId)
+          if (!found) return []
+          const { code, maker, kind, size: itemSize, colourCode, colourName, finish, colour } = found
+          return [
+            {
+              role,
+              size,
+              counting,
+              item: { code, maker, kind, size: itemSize, colourCode, colourName, finish, colour },
+            },
+          ]
+        }),
+      })),
+    }
+    attach(response, pattern.title, 'json')
+    response.type('application/json').send(`${JSON.stringify(file, null, 2)}\n`)
+    return undefined
+  })
 
   return router
+}
+
+/** Names the file after the pattern. */
+function attach(response: Response, title: string, extension: string): void {
+  const name = title.replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-|-$/g, '') || 'pattern'
+  response.attachment(`${name}.${extension}`)
 }

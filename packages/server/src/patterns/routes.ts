@@ -1,11 +1,14 @@
 import { newPattern, saveDraft, saveVersion } from '@tessellum/contract/patterns'
+import { saveWords } from '@tessellum/contract/words'
 import { titleOf } from '@tessellum/core/notation/title'
 import { eq, max } from 'drizzle-orm'
 import { Router } from 'express'
+import { makeColourway } from '../colourways/store'
 import { Refusal, readId, readInput } from '../http/refusal'
 import { mount, type Shop } from '../http/route'
+import { samplesOf } from '../samples/store'
 import { pattern, patternVersion } from './schema'
-import { findPattern, findVersion, listPatterns, lockDraft } from './store'
+import { carriersOf, findPattern, findVersion, listPatterns, lockDraft, saveWordsOf, wordsOf } from './store'
 
 export function patternRoutes({ db, workers }: Shop): Router {
   const router = Router()
@@ -13,12 +16,17 @@ export function patternRoutes({ db, workers }: Shop): Router {
   mount(router, 'GET /api/patterns', () => listPatterns(db))
 
   mount(router, 'POST /api/patterns', async (request, _, caller) => {
-    const { source } = readInput(newPattern, request.body)
-    const [made] = await db
-      .insert(pattern)
-      .values({ title: titleOf(source), source, savedBy: caller.id })
-      .returning()
-    return findPattern(db, (made as { id: number }).id)
+    const { source, words, colourways } = readInput(newPattern, request.body)
+    return db.transaction(async (tx) => {
+      const [made] = await tx
+        .insert(pattern)
+        .values({ title: titleOf(source), source, savedBy: caller.id })
+        .returning({ id: pattern.id })
+      const { id } = made as { id: number }
+      for (const each of words) await saveWordsOf(tx, id, each)
+      for (const { name, choices } of colourways) await makeColourway(tx, id, name, choices, caller.id)
+      return findPattern(tx, id)
+    })
   })
 
   mount(router, 'GET /api/patterns/:id', (request) => findPattern(db, readId(request.params.id, 'pattern')))
@@ -38,7 +46,7 @@ export function patternRoutes({ db, workers }: Shop): Router {
 
   mount(router, 'POST /api/patterns/:id/versions', async (request, _, caller) => {
     const id = readId(request.params.id, 'pattern')
-    const { name, note, revision } = readInput(saveVersion, request.body)
+    const { name, note, revision, publish, corrects } = readInput(saveVersion, request.body)
     const draft = await findPattern(db, id)
     const { report } = await workers.run('reckon', { source: draft.source, choices: {} })
     const fault = report.diagnostics.find((each) => each.severity === 'error')
@@ -54,20 +62,67 @@ export function patternRoutes({ db, workers }: Shop): Router {
         .select({ number: max(patternVersion.number) })
         .from(patternVersion)
         .where(eq(patternVersion.patternId, id))
-      await tx
-        .insert(patternVersion)
-        .values({ patternId: id, number: (last?.number ?? 0) + 1, name, note, source: row.source, madeBy: caller.id })
+      if (corrects !== undefined) {
+        const wrong = await findVersion(tx, id, corrects)
+        if (!wrong.published)
+          throw new Refusal(422, 'not-published', `Version ${corrects} was never published, so nobody carries it.`, {
+            path: 'corrects',
+            hint: 'Keep a version without an erratum.',
+          })
+        if (note === '')
+          throw new Refusal(422, 'no-erratum', 'An erratum says what was wrong.', {
+            path: 'note',
+            hint: 'Write it in a line or two.',
+          })
+      }
+      const { correction } = await samplesOf(tx, id)
+      await tx.insert(patternVersion).values({
+        patternId: id,
+        number: (last?.number ?? 0) + 1,
+        name,
+        note,
+        source: row.source,
+        words: await wordsOf(tx, id),
+        published: publish || corrects !== undefined,
+        corrects,
+        sampledRatio: correction.ratio,
+        sampledCount: correction.count,
+        madeBy: caller.id,
+      })
       return findPattern(tx, id)
     })
   })
 
   mount(router, 'GET /api/patterns/:id/versions/:number', async (request) => {
-    const { id: _, ...version } = await findVersion(
-      db,
-      readId(request.params.id, 'pattern'),
-      readId(request.params.number, 'version'),
-    )
+    const {
+      id: _,
+      words: __,
+      sampled: ___,
+      ...version
+    } = await findVersion(db, readId(request.params.id, 'pattern'), readId(request.params.number, 'version'))
     return version
+  })
+
+  mount(router, 'GET /api/patterns/:id/versions/:number/carriers', async (request) => {
+    const { id } = request.params
+    const version = await findVersion(db, readId(id, 'pattern'), readId(request.params.number, 'version'))
+    return carriersOf(db, version.id)
+  })
+
+  mount(router, 'GET /api/patterns/:id/words', async (request) => {
+    const { id } = await findPattern(db, readId(request.params.id, 'pattern'))
+    return wordsOf(db, id)
+  })
+
+  mount(router, 'PUT /api/patterns/:id/words', async (request) => {
+    const id = readId(request.params.id, 'pattern')
+    const { from, ...words } = readInput(saveWords, request.body)
+    return db.transaction(async (tx) => {
+      await findPattern(tx, id)
+      if (from) await saveWordsOf(tx, id, { ...words, ...from, instead: '', also: '' })
+      await saveWordsOf(tx, id, words)
+      return wordsOf(tx, id)
+    })
   })
 
   return router

@@ -1,5 +1,6 @@
+import type { StepWords } from '@tessellum/contract/words'
 import { sql } from 'drizzle-orm'
-import { check, integer, pgTable, text, timestamp, unique } from 'drizzle-orm/pg-core'
+import { boolean, check, integer, jsonb, pgTable, primaryKey, real, text, timestamp, unique } from 'drizzle-orm/pg-core'
 import { person } from '../people/schema'
 
 /** A pattern's draft: the text as it is being worked on. */
@@ -26,6 +27,14 @@ export const patternVersion = pgTable(
     name: text().notNull(),
     note: text().notNull().default(''),
     source: text().notNull(),
+    /** The designer's own words for its steps, as they were then. */
+    words: jsonb().$type<StepWords[]>().notNull().default([]),
+    published: boolean().notNull().default(false),
+    /** The number of the version it corrects. */
+    corrects: integer(),
+    /** What samples had shown of its thread when it was kept: 1 and 0 where they had not. */
+    sampledRatio: real('sampled_ratio').notNull().default(1),
+    sampledCount: integer('sampled_count').notNull().default(0),
     madeAt: timestamp('made_at', { withTimezone: true }).notNull().defaultNow(),
     madeBy: integer('made_by')
       .notNull()
@@ -34,5 +43,28 @@ export const patternVersion = pgTable(
   (table) => [
     unique('pattern_version_number').on(table.patternId, table.number),
     check('pattern_version_from_1', sql`${table.number} >= 1`),
+    check('pattern_version_corrects', sql`${table.corrects} < ${table.number}`),
+    check('pattern_version_sampled', sql`${table.sampledRatio} > 0 and ${table.sampledCount} >= 0`),
+  ],
+)
+
+/** The designer's own words for steps of the draft, hung on what the steps say in notation. */
+export const stepWords = pgTable(
+  'step_words',
+  {
+    patternId: integer('pattern_id')
+      .notNull()
+      .references(() => pattern.id),
+    language: text().$type<StepWords['language']>().notNull(),
+    part: text().notNull(),
+    text: text().notNull(),
+    nth: integer().notNull(),
+    instead: text().notNull(),
+    also: text().notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.patternId, table.language, table.part, table.text, table.nth] }),
+    check('step_words_language', sql`${table.language} in ('en', 'de')`),
+    check('step_words_say_something', sql`${table.instead} <> '' or ${table.also} <> ''`),
   ],
 )

@@ -1,9 +1,11 @@
-import type { Pattern, PatternSummary, VersionText } from '@tessellum/contract/patterns'
+import type { Carrier, Pattern, PatternSummary, VersionText } from '@tessellum/contract/patterns'
+import type { StepWords } from '@tessellum/contract/words'
 import { and, desc, eq, sql } from 'drizzle-orm'
+import { batch, batchLine } from '../batches/schema'
 import type { Session } from '../database/connect'
 import { notFound, Refusal } from '../http/refusal'
 import { person } from '../people/schema'
-import { pattern, patternVersion } from './schema'
+import { pattern, patternVersion, stepWords } from './schema'
 
 const newest = (db: Session) =>
   db
@@ -48,6 +50,8 @@ export async function findPattern(db: Session, id: number): Promise<Pattern> {
       number: patternVersion.number,
       name: patternVersion.name,
       note: patternVersion.note,
+      published: patternVersion.published,
+      corrects: patternVersion.corrects,
       madeAt: patternVersion.madeAt,
       madeBy: person.fullName,
     })
@@ -62,18 +66,26 @@ export async function findPattern(db: Session, id: number): Promise<Pattern> {
   }
 }
 
-export async function findVersion(
-  db: Session,
-  patternId: number,
-  number: number,
-): Promise<VersionText & { id: number }> {
+/** A version with all that it was kept with. */
+export type KeptVersion = VersionText & {
+  readonly id: number
+  readonly words: StepWords[]
+  readonly sampled: { readonly ratio: number; readonly count: number }
+}
+
+export async function findVersion(db: Session, patternId: number, number: number): Promise<KeptVersion> {
   const [row] = await db
     .select({
       id: patternVersion.id,
       number: patternVersion.number,
       name: patternVersion.name,
       note: patternVersion.note,
+      published: patternVersion.published,
+      corrects: patternVersion.corrects,
       source: patternVersion.source,
+      words: patternVersion.words,
+      sampledRatio: patternVersion.sampledRatio,
+      sampledCount: patternVersion.sampledCount,
       madeAt: patternVersion.madeAt,
       madeBy: person.fullName,
     })
@@ -81,7 +93,66 @@ export async function findVersion(
     .innerJoin(person, eq(person.id, patternVersion.madeBy))
     .where(and(eq(patternVersion.patternId, patternId), eq(patternVersion.number, number)))
   if (!row) throw notFound('version')
-  return { ...row, madeAt: row.madeAt.toISOString() }
+  const { sampledRatio: ratio, sampledCount: count, ...rest } = row
+  return { ...rest, sampled: { ratio, count }, madeAt: row.madeAt.toISOString() }
+}
+
+/** The designer's words for steps of the draft. */
+export const wordsOf = (db: Session, patternId: number): Promise<StepWords[]> =>
+  db
+    .select({
+      language: stepWords.language,
+      part: stepWords.part,
+      text: stepWords.text,
+      nth: stepWords.nth,
+      instead: stepWords.instead,
+      also: stepWords.also,
+    })
+    .from(stepWords)
+    .where(eq(stepWords.patternId, patternId))
+    .orderBy(stepWords.part, stepWords.text, stepWords.nth)
+
+/** Keeps the words of one step; both empty takes them away. */
+export async function saveWordsOf(tx: Session, patternId: number, words: StepWords): Promise<void> {
+  const { language, part, text, nth, instead, also } = words
+  if (instead === '' && also === '') {
+    await tx
+      .delete(stepWords)
+      .where(
+        and(
+          eq(stepWords.patternId, patternId),
+          eq(stepWords.language, language),
+          eq(stepWords.part, part),
+          eq(stepWords.text, text),
+          eq(stepWords.nth, nth),
+        ),
+      )
+    return
+  }
+  await tx
+    .insert(stepWords)
+    .values({ patternId, ...words })
+    .onConflictDoUpdate({
+      target: [stepWords.patternId, stepWords.language, stepWords.part, stepWords.text, stepWords.nth],
+      set: { instead, also },
+    })
+}
+
+/** Batches with kits of a version, soonest due first. */
+export async function carriersOf(db: Session, patternVersionId: number): Promise<Carrier[]> {
+  return db
+    .select({
+      id: batch.id,
+      name: batch.name,
+      dueOn: batch.dueOn,
+      state: batch.state,
+      kits: sql<number>`sum(${batchLine.kits})::int`,
+    })
+    .from(batchLine)
+    .innerJoin(batch, eq(batch.id, batchLine.batchId))
+    .where(eq(batchLine.patternVersionId, patternVersionId))
+    .groupBy(batch.id)
+    .orderBy(batch.dueOn, batch.id)
 }
 
 /** The draft's row, locked until the transaction ends, at the revision the caller has seen. */

@@ -1,12 +1,11 @@
-import { newSample, type Sample } from '@tessellum/contract/samples'
-import { desc, eq } from 'drizzle-orm'
+import { newSample } from '@tessellum/contract/samples'
+import { minutesOf } from '@tessellum/core/report/minutes'
 import { Router } from 'express'
-import type { Session } from '../database/connect'
 import { Refusal, readId, readInput } from '../http/refusal'
 import { mount, type Shop } from '../http/route'
 import { findPattern, findVersion } from '../patterns/store'
-import { person } from '../people/schema'
 import { sample } from './schema'
+import { samplesOf } from './store'
 
 export function sampleRoutes({ db, workers }: Shop): Router {
   const router = Router()
@@ -32,32 +31,17 @@ export function sampleRoutes({ db, workers }: Shop): Router {
         hint: 'Mend the pattern first.',
       })
     }
-    await db
-      .insert(sample)
-      .values({ ...input, patternId: pattern.id, computedMm: report.thread.totalMm, madeBy: caller.id })
+    const { practised, technique } = minutesOf(report)
+    await db.insert(sample).values({
+      ...input,
+      patternId: pattern.id,
+      computedMm: report.thread.totalMm,
+      computedMinutes: practised,
+      technique,
+      madeBy: caller.id,
+    })
     return samplesOf(db, pattern.id)
   })
 
   return router
-}
-
-/** Newest first. */
-async function samplesOf(db: Session, patternId: number): Promise<Sample[]> {
-  const rows = await db
-    .select({
-      id: sample.id,
-      version: sample.version,
-      size: sample.size,
-      minutes: sample.minutes,
-      threadMm: sample.threadMm,
-      computedMm: sample.computedMm,
-      note: sample.note,
-      madeAt: sample.madeAt,
-      madeBy: person.fullName,
-    })
-    .from(sample)
-    .innerJoin(person, eq(person.id, sample.madeBy))
-    .where(eq(sample.patternId, patternId))
-    .orderBy(desc(sample.madeAt), desc(sample.id))
-  return rows.map((row) => ({ ...row, madeAt: row.madeAt.toISOString() }))
 }

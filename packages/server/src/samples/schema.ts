@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm'
-import { check, integer, pgTable, real, text, timestamp } from 'drizzle-orm/pg-core'
+import { check, index, integer, pgTable, real, text, timestamp } from 'drizzle-orm/pg-core'
 import { pattern } from '../patterns/schema'
 import { person } from '../people/schema'
 
@@ -17,6 +17,8 @@ export const sample = pgTable(
     minutes: integer().notNull(),
     threadMm: real('thread_mm').notNull(),
     computedMm: real('computed_mm').notNull(),
+    computedMinutes: integer('computed_minutes').notNull().default(0),
+    technique: text().notNull().default(''),
     note: text().notNull().default(''),
     madeAt: timestamp('made_at', { withTimezone: true }).notNull().defaultNow(),
     madeBy: integer('made_by')
@@ -24,6 +26,7 @@ export const sample = pgTable(
       .references(() => person.id),
   },
   (table) => [
+    index('sample_technique').on(table.technique),
     check('sample_minutes', sql`${table.minutes} > 0`),
     check('sample_thread', sql`${table.threadMm} > 0 and ${table.computedMm} > 0`),
   ],

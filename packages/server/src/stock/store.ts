@@ -27,28 +27,35 @@ const items = (db: Session) =>
 type Row = Awaited<ReturnType<typeof items>>[number]
 
 function asItem({ item: row, maker: makerName, packs, onHand, reserved }: Row): Item {
-  const { lengthMm, acrossMm, boreMm, massMg, contact, bores, makerId: _, ...rest } = row
   return {
-    ...rest,
+    id: row.id,
+    code: row.code,
+    category: row.category,
+    kind: row.kind,
+    size: row.size,
+    colourCode: row.colourCode,
+    colourName: row.colourName,
+    finish: row.finish,
+    colour: row.colour,
+    unit: row.unit,
+    place: row.place,
+    reorderBelow: row.reorderBelow,
     maker: makerName,
     packs,
     onHand: Number(onHand),
     reserved: Number(reserved),
-    bead:
-      lengthMm && acrossMm && boreMm && massMg && contact
-        ? {
-            kind: row.kind,
-            size: row.size,
-            lengthMm,
-            acrossMm,
-            boreMm,
-            massMg,
-            contact,
-            bores: bores === 2 ? 2 : 1,
-            maker: makerName,
-          }
-        : null,
+    bead: beadOf(row, makerName),
   }
+}
+
+type Figures = Pick<Row['item'], 'kind' | 'size' | 'lengthMm' | 'acrossMm' | 'boreMm' | 'massMg' | 'contact' | 'bores'>
+
+function beadOf(
+  { kind, size, lengthMm, acrossMm, boreMm, massMg, contact, bores }: Figures,
+  makerName: string,
+): Item['bead'] {
+  if (!(lengthMm && acrossMm && boreMm && massMg && contact)) return null
+  return { kind, size, lengthMm, acrossMm, boreMm, massMg, contact, bores: bores === 2 ? 2 : 1, maker: makerName }
 }
 
 export async function listItems(db: Session, ids?: readonly number[]): Promise<Item[]> {
@@ -62,6 +69,30 @@ export async function listItems(db: Session, ids?: readonly number[]): Promise<I
     item.colourName,
   )
   return rows.map(asItem)
+}
+
+/** Every bead that is kept, once for each maker, kind and size. */
+export async function beadRecords(db: Session): Promise<NonNullable<Item['bead']>[]> {
+  const rows = await db
+    .selectDistinctOn([maker.name, item.kind, item.size], {
+      maker: maker.name,
+      kind: item.kind,
+      size: item.size,
+      lengthMm: item.lengthMm,
+      acrossMm: item.acrossMm,
+      boreMm: item.boreMm,
+      massMg: item.massMg,
+      contact: item.contact,
+      bores: item.bores,
+    })
+    .from(item)
+    .innerJoin(maker, eq(maker.id, item.makerId))
+    .where(eq(item.category, 'bead'))
+    .orderBy(maker.name, item.kind, item.size, item.id)
+  return rows.flatMap(({ maker: makerName, ...row }) => {
+    const bead = beadOf(row, makerName)
+    return bead ? [bead] : []
+  })
 }
 
 /** The newest moves are enough for a page; the rest are counted in the balances all the same. */

@@ -1,9 +1,13 @@
 /** What the worker threads can do. Everything here is plain data in and out, so that it can cross between threads. */
 import type { Choice } from '@tessellum/contract/colourways'
+import type { Edition } from '@tessellum/contract/editions'
 import type { Item } from '@tessellum/contract/stock'
 import type { Bill } from '@tessellum/core/kit/bill'
 import type { Choices } from '@tessellum/core/report/reckon-pattern'
 import type { Report } from '@tessellum/core/report/report'
+import type { ThreadSettings } from '@tessellum/core/thread/settings'
+import type { LanguageCode } from '@tessellum/core/writing/language'
+import type { Seat, Sheet } from '@tessellum/core/writing/sheet'
 
 export interface Kit {
   readonly source: string
@@ -11,6 +15,8 @@ export interface Kit {
   readonly choices: readonly Choice[]
   /** At least those that `choices` name. */
   readonly items: readonly Item[]
+  /** What samples had shown of its thread. */
+  readonly sampled: ThreadSettings['sampled']
 }
 
 export interface Tasks {
@@ -19,7 +25,13 @@ export interface Tasks {
   form: { input: { source: string; choices: Choices }; output: { report: Report } }
   bill: { input: Kit; output: { bill: Bill; troubles: string[] } }
   document: {
-    input: Kit & { version: number | undefined; colourway: string | undefined; paper: 'A4' | 'LETTER' }
+    input: {
+      edition: Edition
+      language: LanguageCode
+      paper: 'A4' | 'LETTER'
+      sheet: Sheet
+      seat: Seat | undefined
+    }
     output: Uint8Array
   }
 }

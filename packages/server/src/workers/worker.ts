@@ -1,15 +1,10 @@
-import type { Item } from '@tessellum/contract/stock'
-import { sceneOf } from '@tessellum/core/drawing/scene'
-import { stepViews } from '@tessellum/core/drawing/step-views'
-import { viewOf } from '@tessellum/core/drawing/view'
 import { formedPattern } from '@tessellum/core/form/form-pattern'
 import { billOf } from '@tessellum/core/kit/bill'
 import { chosenIn } from '@tessellum/core/kit/choice'
 import { type Choices, reckonPattern } from '@tessellum/core/report/reckon-pattern'
 import type { Report } from '@tessellum/core/report/report'
-import { itemName } from '@tessellum/core/stock/item-name'
 import { usualThreadSettings } from '@tessellum/core/thread/settings'
-import { writePattern } from '@tessellum/core/writing/write-pattern'
+import { writeEdition } from '@tessellum/core/writing/edition'
 import type { Kit, Tasks } from './tasks'
 
 export const reckon = ({ source, choices }: Tasks['reckon']['input']): Tasks['reckon']['output'] => ({
@@ -21,9 +16,14 @@ export const form = ({ source, choices }: Tasks['form']['input']): Tasks['form']
 })
 
 /** Thread is measured on the form, so that a kit holds what its written pattern says. */
-export function bill({ source, size, choices, items }: Kit): Tasks['bill']['output'] {
+export function bill({ source, size, choices, items, sampled }: Kit): Tasks['bill']['output'] {
   const chosen = chosenIn(choices, size, items)
-  const report = formedReport(source, { size, beads: chosen.beads, counting: chosen.counting })
+  const report = formedReport(source, {
+    size,
+    beads: chosen.beads,
+    counting: chosen.counting,
+    settings: { ...usualThreadSettings, sampled },
+  })
   const bill = billOf(report, chosen.kit)
   const fault = report.diagnostics.find((each) => each.severity === 'error')
   const troubles = [
@@ -35,29 +35,16 @@ export function bill({ source, size, choices, items }: Kit): Tasks['bill']['outp
   return { bill, troubles }
 }
 
-export async function document(input: Tasks['document']['input']): Promise<Uint8Array> {
-  const chosen = chosenIn(input.choices, input.size, input.items)
-  const { reckoned, form } = formedPattern(input.source, {
-    size: input.size,
-    beads: chosen.beads,
-    counting: chosen.counting,
-  })
-  const bill = billOf(reckoned.report, chosen.kit)
-  const byId = new Map(input.items.map((item) => [item.id, item]))
-  const written = writePattern(reckoned.report, {
-    version: input.version,
-    colourway: input.colourway,
-    settings: usualThreadSettings,
-    bill: bill.lines.map((line) => {
-      const item = byId.get(line.itemId) as Item
-      return { ...line, name: itemName(item), colour: item.colour }
-    }),
-  })
+export async function document({
+  edition,
+  language,
+  paper,
+  sheet,
+  seat,
+}: Tasks['document']['input']): Promise<Uint8Array> {
   // Brought in only when a document is wanted: it is many times the size of everything else here.
   const { renderDocument } = await import('../documents/render')
-  const scene = form && sceneOf(reckoned, form)
-  const drawings = scene && { piece: viewOf(scene), steps: stepViews(scene, reckoned.report.statements) }
-  return renderDocument(written, drawings, chosen.colours, input.paper)
+  return renderDocument(writeEdition(edition, language), { paper, sheet, seat })
 }
 
 const kept = new Map<string, Report>()

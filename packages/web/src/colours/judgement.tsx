@@ -10,7 +10,7 @@ import {
 import { asSeen, type Eye, type Light } from '@tessellum/core/colour/seen'
 import { threadRole } from '@tessellum/core/kit/bill'
 import type { Report } from '@tessellum/core/report/report'
-import { list } from '@tessellum/core/writing/english'
+import { list } from '@tessellum/core/writing/english/sentences'
 import { useMemo } from 'react'
 
 interface JudgementProps {

@@ -1,7 +1,8 @@
 import { useQuery } from '@tanstack/react-query'
 import type { Pattern } from '@tessellum/contract/patterns'
 import { usualThreadSettings } from '@tessellum/core/thread/settings'
-import { sayCounts, sentenceFor } from '@tessellum/core/writing/english'
+import { sentenceFor } from '@tessellum/core/writing/english/sentences'
+import { sayCounts } from '@tessellum/core/writing/language'
 import { Button, Segmented, Select } from 'antd'
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import { useLocation, useNavigate, useParams } from 'react-router'
@@ -23,6 +24,7 @@ import { useChosen } from './use-chosen'
 import { type DraftState, useDraft } from './use-draft'
 import { useDress } from './use-dress'
 import { useReckoned } from './use-reckoned'
+import { useSettings } from './use-settings'
 import { useShown } from './use-shown'
 
 export function PatternPage() {
@@ -45,6 +47,7 @@ function Design({ pattern }: { pattern: Pattern }) {
   const mayWrite = useMay('patterns.write')
   const draft = useDraft(pattern, mayWrite)
   const { params, items, colourways, colourway, options, set, setOption } = useShown(pattern)
+  const settings = useSettings(pattern.id)
   const [line, setLine] = useState(1)
   const [lighting, setLighting] = useState(false)
   const ledger = useRef<LedgerHandle>(null)
@@ -57,8 +60,8 @@ function Design({ pattern }: { pattern: Pattern }) {
   const [settledSize, setSettledSize] = useState('')
   const chosen = useChosen(colourway, size || settledSize, items)
   const choices = useMemo(
-    () => ({ ...(size ? { size } : {}), beads: chosen.beads, counting: chosen.counting, options }),
-    [size, chosen, options],
+    () => ({ ...(size ? { size } : {}), beads: chosen.beads, counting: chosen.counting, options, settings }),
+    [size, chosen, options, settings],
   )
   const { now, lastGood, trouble } = useReckoned(text, choices)
   const sound = now?.sound ?? false
@@ -83,6 +86,11 @@ function Design({ pattern }: { pattern: Pattern }) {
     void navigate(location.pathname + location.search, { replace: true, state: null })
     ledger.current?.addLines(brought, 'end')
   }, [brought, mayWrite, navigate, location.pathname, location.search])
+  const askedLine = Number(params.get('line'))
+  const ready = now !== undefined
+  useEffect(() => {
+    if (askedLine > 0 && ready) ledger.current?.goTo(askedLine)
+  }, [askedLine, ready])
   const faults = now?.diagnostics ?? none
   const errors = faults.filter((fault) => fault.severity === 'error').length
   const statements = (sound ? report : now)?.statements ?? none

@@ -1,12 +1,12 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import type { Pattern } from '@tessellum/contract/patterns'
-import { sample } from '@tessellum/contract/samples'
+import { type Samples, samples } from '@tessellum/contract/samples'
 import { sayLength, sayPercent } from '@tessellum/core/measure/units'
 import type { Report } from '@tessellum/core/report/report'
+import { leastSamples } from '@tessellum/core/thread/sampled'
 import { Button, Form, Input, InputNumber, Modal } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
-import { z } from 'zod'
 import { useMay } from '../people/me'
 import { ask, ShopError } from '../shop/api'
 import { read } from '../shop/queries'
@@ -31,10 +31,10 @@ export function SampleLog({ pattern, report, minutes, eager }: SampleLogProps) {
   const [open, setOpen] = useState(false)
   const [form] = Form.useForm<Logged>()
   const client = useQueryClient()
-  const { data: samples } = useQuery(read.samples(pattern.id))
+  const { data } = useQuery(read.samples(pattern.id))
   const log = useMutation({
     mutationFn: ({ minutes, threadCm, note }: Logged) =>
-      ask('POST', `/patterns/${pattern.id}/samples`, z.array(sample), {
+      ask('POST', `/patterns/${pattern.id}/samples`, samples, {
         body: {
           version: pattern.changed ? null : pattern.version,
           size: report.size,
@@ -50,7 +50,7 @@ export function SampleLog({ pattern, report, minutes, eager }: SampleLogProps) {
     },
   })
   const refused = log.error instanceof ShopError ? log.error : undefined
-  const ofSize = (samples ?? []).filter((each) => each.size === report.size)
+  const ofSize = (data?.samples ?? []).filter((each) => each.size === report.size)
   return (
     <div className="samples">
       <div className="hands">
@@ -111,6 +111,7 @@ export function SampleLog({ pattern, report, minutes, eager }: SampleLogProps) {
             </div>
           )}
         </Form>
+        {data && <Shown shown={data} />}
         {ofSize.length > 0 && (
           <table className="figures sample-table">
             <thead>
@@ -137,6 +138,22 @@ export function SampleLog({ pattern, report, minutes, eager }: SampleLogProps) {
         )}
       </Modal>
     </div>
+  )
+}
+
+/** What all samples of the technique show, and what it does to the plan. */
+function Shown({ shown: { technique, thread, minutes, correction } }: { shown: Samples }) {
+  if (!thread) return null
+  const spread = ({ median, least, most }: NonNullable<Samples['thread']>) =>
+    `${sayPercent(median - 1)} in the middle, ${sayPercent(least - 1)} to ${sayPercent(most - 1)}`
+  return (
+    <p className="quiet figures">
+      {thread.count} sample{thread.count === 1 ? '' : 's'} in {technique}: thread {spread(thread)}
+      {minutes && `; time ${spread(minutes)}`}, against what was reckoned.{' '}
+      {correction.count > 0
+        ? `Thread plans of this pattern are ${sayPercent(correction.ratio - 1)} for it.`
+        : `From ${leastSamples} on they correct the thread plan.`}
+    </p>
   )
 }
 

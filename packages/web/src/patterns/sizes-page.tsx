@@ -102,12 +102,12 @@ interface SizeColumnProps {
 }
 
 function SizeColumn({ pattern, size, face, shown, within, note }: SizeColumnProps) {
-  const { colourway, items, options } = shown
+  const { colourway, items, options, settings } = shown
   const onExtent = useCallback((width: number, height: number) => note(size, width, height), [size, note])
   const chosen = useMemo(() => chosenIn(colourway?.choices ?? [], size, items ?? []), [colourway, size, items])
   const choices = useMemo(
-    () => ({ ...(size ? { size } : {}), beads: chosen.beads, counting: chosen.counting, options }),
-    [size, chosen, options],
+    () => ({ ...(size ? { size } : {}), beads: chosen.beads, counting: chosen.counting, options, settings }),
+    [size, chosen, options, settings],
   )
   const { report: formed, scene, trouble, why } = useFormed(pattern.source, choices)
   const { now } = useReckoned(pattern.source, choices)

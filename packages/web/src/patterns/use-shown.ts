@@ -7,6 +7,7 @@ import { useCallback, useMemo } from 'react'
 import { useSearchParams } from 'react-router'
 import { read } from '../shop/queries'
 import { useChosen } from './use-chosen'
+import { useSettings } from './use-settings'
 
 /** What of a pattern is looked at, kept in the address: its size, its colourway, the options that are set otherwise than it says. */
 export function useShown(pattern: Pattern) {
@@ -19,12 +20,13 @@ export function useShown(pattern: Pattern) {
   const usual = useMemo(() => usualSize(pattern.source), [pattern.source])
   const size = params.get('size') || usual
   const chosen = useChosen(colourway, size, items)
+  const settings = useSettings(pattern.id)
   const off = params.getAll('off').join(' ')
   const on = params.getAll('on').join(' ')
   const options = useMemo(() => optionsIn(on, off), [on, off])
   const choices: Choices = useMemo(
-    () => ({ ...(size ? { size } : {}), beads: chosen.beads, counting: chosen.counting, options }),
-    [size, chosen, options],
+    () => ({ ...(size ? { size } : {}), beads: chosen.beads, counting: chosen.counting, options, settings }),
+    [size, chosen, options, settings],
   )
   // Each change is made to the address as it is then, so that two quick ones do not undo each other.
   const change = useCallback(
@@ -52,7 +54,7 @@ export function useShown(pattern: Pattern) {
       }),
     [change],
   )
-  return { params, items, colourways, colourway, size, chosen, options, choices, set, setOption }
+  return { params, items, colourways, colourway, size, chosen, options, settings, choices, set, setOption }
 }
 
 const optionsIn = (on: string, off: string): Readonly<Record<string, boolean>> =>

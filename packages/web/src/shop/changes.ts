@@ -5,10 +5,10 @@ import { queries } from './queries'
 const stale: Readonly<Record<string, readonly string[]>> = {
   stock: ['stock', 'batches'],
   batches: ['batches', 'stock'],
-  patterns: ['patterns'],
-  colourways: ['colourways'],
-  samples: ['samples'],
-  everything: ['stock', 'batches', 'patterns', 'colourways', 'samples'],
+  patterns: ['patterns', 'editions', 'carriers'],
+  colourways: ['colourways', 'editions'],
+  samples: ['samples', 'editions'],
+  everything: ['stock', 'batches', 'patterns', 'colourways', 'samples', 'editions', 'carriers'],
 }
 
 /** Listens for what others do, and reads anew what it touches. */

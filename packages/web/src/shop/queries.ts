@@ -1,9 +1,10 @@
 import { QueryClient, queryOptions } from '@tanstack/react-query'
 import { batch, batchSummary } from '@tessellum/contract/batches'
 import { colourway } from '@tessellum/contract/colourways'
-import { pattern, patternSummary, versionText } from '@tessellum/contract/patterns'
+import { edition } from '@tessellum/contract/editions'
+import { carrier, pattern, patternSummary, versionText } from '@tessellum/contract/patterns'
 import { me } from '@tessellum/contract/people'
-import { sample } from '@tessellum/contract/samples'
+import { samples } from '@tessellum/contract/samples'
 import { item, itemStory } from '@tessellum/contract/stock'
 import { z } from 'zod'
 import { ask, isUnreachable, keepToken, ShopError } from './api'
@@ -45,18 +46,23 @@ export const read = {
   samples: (patternId: number) =>
     queryOptions({
       queryKey: ['samples', patternId],
-      queryFn: () => ask('GET', `/patterns/${patternId}/samples`, z.array(sample)),
+      queryFn: () => ask('GET', `/patterns/${patternId}/samples`, samples),
     }),
   colourways: (patternId: number) =>
     queryOptions({
       queryKey: ['colourways', patternId],
       queryFn: () => ask('GET', `/patterns/${patternId}/colourways`, z.array(colourway)),
     }),
-  colourwayVersion: (id: number, number: number) =>
+  carriers: (id: number, number: number) =>
     queryOptions({
-      queryKey: ['colourway-versions', id, number],
-      staleTime: Number.POSITIVE_INFINITY,
-      queryFn: () => ask('GET', `/colourways/${id}/versions/${number}`, colourway),
+      queryKey: ['carriers', id, number],
+      queryFn: () => ask('GET', `/patterns/${id}/versions/${number}/carriers`, z.array(carrier)),
+    }),
+  /** @param wanted version, size and colourway, as a query */
+  edition: (id: number, wanted: string) =>
+    queryOptions({
+      queryKey: ['editions', id, wanted],
+      queryFn: () => ask('GET', `/patterns/${id}/edition?${wanted}`, edition),
     }),
   items: queryOptions({ queryKey: ['stock'], queryFn: () => ask('GET', '/items', z.array(item)) }),
   item: (id: number) => queryOptions({ queryKey: ['stock', id], queryFn: () => ask('GET', `/items/${id}`, itemStory) }),

@@ -1,21 +1,13 @@
 /** The sentences of a written pattern, in English: one for each thing a statement can do. */
-import type { Action, CautionAbout, Run } from '../stitch/action'
-import type { ThreadSettings } from '../thread/settings'
+import type { Action, CautionAbout, Run } from '../../stitch/action'
+import type { ThreadSettings } from '../../thread/settings'
 
 export const sayRun = (runs: readonly Run[]): string => list(runs.map((run) => `${run.count} ${run.role}`))
 
 export const list = (parts: readonly string[]): string =>
   parts.length < 2 ? parts.join('') : `${parts.slice(0, -1).join(', ')} and ${parts[parts.length - 1]}`
 
-export const capital = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1)
-
 export const sayTimes = (times: number): string => (times === 1 ? 'once' : times === 2 ? 'twice' : `${times} times`)
-
-/** Counts by role, in the order given. */
-export const sayCounts = (counts: Readonly<Record<string, number>>): string =>
-  Object.entries(counts)
-    .map(([role, count]) => `${count} ${role}`)
-    .join(', ')
 
 /** What heads a repeat, over so many steps. */
 export function repeatSentence(steps: number, times: readonly number[], places: boolean): string {
@@ -27,13 +19,6 @@ export function repeatSentence(steps: number, times: readonly number[], places: 
   if (times.length === 1 && only !== undefined) return `Do ${what}${comma} ${sayTimes(only)} in all.`
   return `Do ${what}${comma} ${times.map((each, i) => `${sayTimes(each)} in turn ${i + 1}`).join(', ')}.`
 }
-
-/** Ends a list of turns that is too long to be told whole. */
-export const andSoOn = (turns: number): string => ` And so on, as the numbers go: ${turns} turns in all.`
-
-/** What a step adds, and how many beads there are after it where that can be told. */
-export const sayPicked = (step: { readonly added: string; readonly running: string }): string =>
-  `Picked up: ${step.added}.${step.running ? ` So far: ${step.running}.` : ''}`
 
 /** @returns undefined for a line that a stitcher need not be told of */
 export function sentenceFor(action: Action, settings: ThreadSettings): string | undefined {
@@ -197,34 +182,3 @@ function ending(settings: ThreadSettings): string {
       return `Weave in both ends with ${hitches}, set the last with a drop of glue, and trim when it is dry.`
   }
 }
-
-export const cautionsFor = (settings: ThreadSettings, hasStone: boolean): string[] => [
-  'Never force a needle: glass breaks. Wear eye protection when you pull hard or use pliers.',
-  'Count the needles out and in. Keep beads, needles and other small parts away from young children.',
-  ...(settings.ending === 'melt'
-    ? [
-        'A thread burner or lighter burns: keep it from hair, fabric and children, air the room, and use none where the venue forbids flames.',
-      ]
-    : []),
-  ...(settings.ending === 'glue' ? ['Glue: air the room and follow the label.'] : []),
-  ...(hasStone
-    ? [
-        'Old or unknown stones and beads may hold lead or cadmium: check your local product-safety rules before selling, or using with children.',
-      ]
-    : []),
-]
-
-export const toolsFor = (needle: number, settings: ThreadSettings): string[] => [
-  `a size ${needle} needle`,
-  'small sharp scissors',
-  'a bead mat',
-  'a ruler',
-  ...(settings.ending === 'melt' ? ['a thread burner'] : []),
-  ...(settings.ending === 'glue' ? ['jewellery glue'] : []),
-]
-
-export const marksUsed = [
-  '"Stands up": a bead of the last round that sits higher than its neighbours.',
-  '"Step up": pass through the first bead or group of the round just done, so that the next round can begin.',
-  'Letters are the beads of the materials list; a number before a letter is how many to pick up.',
-]

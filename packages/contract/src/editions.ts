@@ -1,0 +1,48 @@
+import { languageCodes } from '@tessellum/core/writing/language'
+import { sheets } from '@tessellum/core/writing/sheet'
+import { z } from 'zod'
+import { choice } from './colourways'
+import { beadFigures, item } from './stock'
+import { stepWords } from './words'
+
+/** Which edition of a pattern is wanted. */
+export const editionWanted = z.object({
+  /** A version's number; the draft when absent. */
+  version: z.coerce.number().int().min(1).optional(),
+  size: z.string().max(60).default(''),
+  colourway: z.coerce.number().int().optional(),
+  /** The newest when absent. */
+  colourwayVersion: z.coerce.number().int().min(1).optional(),
+})
+
+/** How it is set on paper. */
+export const documentWanted = editionWanted.extend({
+  paper: z.enum(['A4', 'LETTER'], 'Paper is A4 or LETTER.').default('A4'),
+  language: z.enum(languageCodes, `The language is one of ${languageCodes.join(', ')}.`).default('en'),
+  sheet: z.enum(sheets, `The sheet is one of ${sheets.join(', ')}.`).default('sale'),
+  seat: z.string().trim().max(80, 'A seat has a name of at most 80 letters.').default(''),
+  chosen: z.string().trim().max(120).default(''),
+})
+export type DocumentWanted = z.infer<typeof documentWanted>
+
+/** Everything that an edition is written from, gathered at one moment. */
+export const edition = z.object({
+  title: z.string(),
+  source: z.string(),
+  size: z.string(),
+  version: z.number().optional(),
+  madeAt: z.string().optional(),
+  published: z.boolean(),
+  colourway: z.string().optional(),
+  choices: z.array(choice),
+  colourways: z.array(z.object({ name: z.string(), choices: z.array(choice) })),
+  /** All that the colourways choose. */
+  items: z.array(item),
+  /** Every bead that is kept, with its maker. */
+  catalogue: z.array(beadFigures),
+  words: z.array(stepWords),
+  timed: z.array(z.number()),
+  errata: z.array(z.object({ version: z.number(), corrects: z.number(), note: z.string() })),
+  sampled: z.object({ ratio: z.number(), count: z.number() }),
+})
+export type Edition = z.infer<typeof edition>

@@ -1,0 +1,46 @@
+import { countings } from '@tessellum/core/sizing/counting'
+import { z } from 'zod'
+import { stepWords } from './words'
+
+/** The file form of a pattern: JSON, with everything that makes it up. Its schema stands in docs/formats/pattern.schema.json. */
+export const patternFormat = 'tessellum pattern'
+export const patternFormatVersion = 1
+
+/** What a colourway chose, told so that another shop can find the like of it. */
+const fileItem = z.object({
+  code: z.string().max(60),
+  maker: z.string().max(120),
+  kind: z.string().max(60),
+  size: z.string().max(60),
+  colourCode: z.string().max(60),
+  colourName: z.string().max(120),
+  finish: z.string().max(60),
+  colour: z.string().regex(/^#[0-9a-f]{6}$/, 'A colour is written like "#2f5d50".'),
+})
+export type FileItem = z.infer<typeof fileItem>
+
+export const patternFile = z.object({
+  format: z.literal(patternFormat),
+  formatVersion: z.literal(patternFormatVersion),
+  /** The notation, exactly as it was typed. */
+  source: z.string().max(2_000_000),
+  words: z.array(stepWords).max(5000),
+  colourways: z
+    .array(
+      z.object({
+        name: z.string().trim().min(1).max(80),
+        choices: z
+          .array(
+            z.object({
+              role: z.string().min(1).max(40),
+              size: z.string().max(60),
+              counting: z.enum(countings),
+              item: fileItem,
+            }),
+          )
+          .max(500),
+      }),
+    )
+    .max(100),
+})
+export type PatternFile = z.infer<typeof patternFile>

@@ -1,0 +1,138 @@
+/** What is wrong or missing before a pattern is given out, each with where it is mended. */
+import { judge, type RoleColour } from '../colour/judgement'
+import { formedPattern } from '../form/form-pattern'
+import { rolesToChoose, threadRole } from '../kit/bill'
+import { chosenIn } from '../kit/choice'
+import type { Report } from '../report/report'
+import { leastSamples } from '../thread/sampled'
+import { usualThreadSettings } from '../thread/settings'
+import type { Gathered } from './edition'
+import { wordsAside } from './step-words'
+import { type Named, stepKeys } from './write-pattern'
+
+export interface Lack {
+  /** What keeps it from being published at all, or what had better be seen to. */
+  readonly weight: 'must' | 'should'
+  readonly text: string
+  readonly where: 'ledger' | 'colours' | 'walk' | 'words'
+  /** Of the ledger. */
+  readonly line?: number
+  readonly colourway?: string
+}
+
+export function checkEdition(gathered: Gathered): Lack[] {
+  const { source, choices, items, sampled, colourways, words, timed } = gathered
+  const settings = { ...usualThreadSettings, sampled }
+  const formed = (size: string, of: Gathered['choices']) => {
+    const chosen = chosenIn(of, size, items)
+    const { beads, counting } = chosen
+    const { report } = formedPattern(source, { ...(size ? { size } : {}), beads, counting, settings }).reckoned
+    return { chosen, report }
+  }
+  const { report } = formed(gathered.size, choices)
+  const others = report.sizes.filter((size) => size !== report.size).map((size) => formed(size, choices).report)
+  return [
+    ...inText(report),
+    ...others.flatMap((other) => inText(other).filter(({ weight }) => weight === 'must')),
+    ...inForm(report),
+    ...unchecked(report),
+    ...colourways.flatMap((each) => {
+      const { chosen, report: dressed } = formed(gathered.size, each.choices)
+      return inColourway(each.name, chosen, dressed)
+    }),
+    ...(timed.length < leastSamples
+      ? [
+          {
+            weight: 'should' as const,
+            where: 'walk' as const,
+            text: `${timed.length === 0 ? 'No sample has' : `Only ${timed.length} of ${leastSamples} samples have`} been stitched and logged in this size: thread and time stand on reckoning alone.`,
+          },
+        ]
+      : []),
+    ...wordsAside(words, stepKeys(report)).map(({ text }) => ({
+      weight: 'should' as const,
+      where: 'words' as const,
+      text: `Words of your own for "${text}" have lost their step.`,
+    })),
+  ]
+}
+
+/** Faults, roles that are declared and not used, thread and holes. */
+function inText(report: Report): Lack[] {
+  const inSize = report.size ? ` (${report.size})` : ''
+  return report.diagnostics
+    .filter(({ severity }) => severity !== 'note')
+    .map(({ severity, line, message }) => ({
+      weight: severity === 'error' ? ('must' as const) : ('should' as const),
+      where: 'ledger' as const,
+      line,
+      text: `${message}${inSize}`,
+    }))
+}
+
+function inForm(report: Report): Lack[] {
+  const { form } = report
+  if (!form?.progress.settled)
+    return [
+      { weight: 'should', where: 'ledger', text: 'The form has not come to rest: size and thread are estimates.' },
+    ]
+  return form.findings
+    .filter(({ tone }) => tone === 'trouble')
+    .map(({ text, line }) => ({ weight: 'should' as const, where: 'ledger' as const, text, ...(line ? { line } : {}) }))
+}
+
+/** So many rounds one after the other without a checkpoint are a long way to unpick. */
+const mostUnchecked = 8
+
+function unchecked(report: Report): Lack[] {
+  const found: Lack[] = []
+  let rounds = 0
+  let first = 0
+  const end = () => {
+    if (rounds >= mostUnchecked)
+      found.push({
+        weight: 'should',
+        where: 'ledger',
+        line: first,
+        text: `${rounds} rounds without a checkpoint: add a line such as check "There are now 36 all round."`,
+      })
+    rounds = 0
+  }
+  for (const { action, line, times } of report.statements) {
+    if (action.type === 'check') end()
+    else if (action.type === 'round') {
+      if (rounds === 0) first = line
+      rounds += times
+    }
+  }
+  end()
+  return found
+}
+
+type Chosen = ReturnType<typeof chosenIn<Gathered['items'][number]>>
+
+function inColourway(name: string, chosen: Chosen, report: Report): Lack[] {
+  const lack = (text: string): Lack => ({
+    weight: 'should',
+    where: 'colours',
+    colourway: name,
+    text: `${name}: ${text}`,
+  })
+  const bare = rolesToChoose(report).filter((role) => !chosen.items[role])
+  const roles = report.beads.flatMap(({ role, label, total }): RoleColour[] => {
+    const item: (Named & { id: number; finish: string }) | undefined = chosen.items[role]
+    if (!item || total === 0) return []
+    const { id, kind, size, colourName, colour, finish } = item
+    return [{ role, label, itemId: id, shape: `${kind} ${size}`, colourName, colour, finish, count: total }]
+  })
+  const { neighbours, ramps } = judge(roles, report.form?.touching ?? [], chosen.colours[threadRole])
+  return [
+    ...bare.map((role) => lack(`${role === threadRole ? 'thread' : role} has no item.`)),
+    ...neighbours
+      .filter(({ alike, verdict }) => alike && (verdict === 'confuses' || verdict === 'near'))
+      .map(({ roles: [a, b], difference }) =>
+        lack(`${a} and ${b} are taken for each other (${difference.toFixed(1)}).`),
+      ),
+    ...ramps.filter(({ runs }) => !runs).map(({ roles: ramp }) => lack(`${ramp.join(', ')} do not run light to dark.`)),
+  ]
+}

@@ -1,0 +1,103 @@
+/** An edition written from what was gathered for it: the same on the page, in a PDF and in a file. */
+import type { Bead } from '../catalogue/bead'
+import { sceneOf } from '../drawing/scene'
+import { type StepView, stepViews } from '../drawing/step-views'
+import { svgOf } from '../drawing/svg'
+import { type View, viewOf } from '../drawing/view'
+import { formedPattern } from '../form/form-pattern'
+import { billOf } from '../kit/bill'
+import { type Choice, type ChoosableItem, chosenIn } from '../kit/choice'
+import type { Report } from '../report/report'
+import { makersTable } from '../substitute/makers'
+import { type ThreadSettings, usualThreadSettings } from '../thread/settings'
+import type { Setting } from './html'
+import type { LanguageCode } from './language'
+import type { StepWords } from './step-words'
+import { type Edition, type Named, writePattern } from './write-pattern'
+import type { WrittenPattern } from './written-pattern'
+
+type Item = ChoosableItem & Named
+
+export interface Gathered {
+  readonly source: string
+  readonly size: string
+  readonly version?: number | undefined
+  readonly madeAt?: string | undefined
+  readonly colourway?: string | undefined
+  readonly choices: readonly Choice[]
+  readonly colourways: readonly { readonly name: string; readonly choices: readonly Choice[] }[]
+  readonly items: readonly Item[]
+  readonly catalogue: readonly (Omit<Bead, 'maker'> & { readonly maker?: string | undefined })[]
+  readonly words: readonly StepWords[]
+  readonly timed: readonly number[]
+  readonly errata: Edition['errata']
+  readonly sampled: ThreadSettings['sampled']
+}
+
+export interface WrittenEdition {
+  readonly written: WrittenPattern
+  readonly report: Report
+  readonly drawings: { readonly piece: View; readonly steps: Readonly<Record<number, StepView>> } | undefined
+  readonly colours: Readonly<Record<string, string>>
+  /** Why the form has not come to rest, where it has not. */
+  readonly why: string | undefined
+}
+
+export function writeEdition(gathered: Gathered, language: LanguageCode): WrittenEdition {
+  const { source, choices, items, sampled } = gathered
+  const settings: ThreadSettings = { ...usualThreadSettings, sampled }
+  const inSize = (size: string) => {
+    const chosen = chosenIn(choices, size, items)
+    const { beads, counting } = chosen
+    return { chosen, choices: { ...(size ? { size } : {}), beads, counting, settings } }
+  }
+  const { chosen, choices: here } = inSize(gathered.size)
+  const { reckoned, form, unformed } = formedPattern(source, here)
+  const { report } = reckoned
+  const byId = new Map(items.map((item) => [item.id, item]))
+  const written = writePattern(report, {
+    language,
+    version: gathered.version,
+    madeAt: gathered.madeAt,
+    colourway: gathered.colourway,
+    settings,
+    bill: billOf(report, chosen.kit).lines.map((line) => ({ ...line, item: byId.get(line.itemId) as Item })),
+    sizes: report.sizes.map((size) =>
+      size === report.size ? report : formedPattern(source, inSize(size).choices).reckoned.report,
+    ),
+    colourways: gathered.colourways.map((each) => ({
+      name: each.name,
+      choices: each.choices
+        .filter(({ size }) => size === '' || size === report.size)
+        .flatMap(({ role, itemId }) => {
+          const item = byId.get(itemId)
+          return item ? [{ role, item }] : []
+        }),
+    })),
+    makers: makersTable(source, here, gathered.catalogue.map(asBead)),
+    words: gathered.words,
+    timed: gathered.timed,
+    errata: gathered.errata,
+  })
+  const scene = form && sceneOf(reckoned, form)
+  return {
+    written,
+    report,
+    drawings: scene && { piece: viewOf(scene), steps: stepViews(scene, report.statements) },
+    colours: chosen.colours,
+    why: unformed?.why,
+  }
+}
+
+const asBead = ({ maker, ...figures }: Gathered['catalogue'][number]): Bead =>
+  maker === undefined ? figures : { ...figures, maker }
+
+/** Its drawings as SVG, for HTML. */
+export function drawingsAsSvg({ drawings, colours, written }: WrittenEdition): Setting['drawings'] {
+  if (!drawings) return undefined
+  const steps = Object.entries(drawings.steps).map(([line, { view, face }]) => [
+    line,
+    { svg: svgOf(view, { title: `${written.title}, ${line}`, colours }), behind: face === 'back' },
+  ])
+  return { piece: svgOf(drawings.piece, { title: written.title, colours }), steps: Object.fromEntries(steps) }
+}

@@ -1,0 +1,102 @@
+import { sayInches, sayLength, sayMass, sayPercent, saySpans } from '../../measure/units'
+import { verdictWords } from '../../sizing/ring-fit'
+import { capital, type Language } from '../language'
+import { cautions, marks, tools, wear } from './care'
+import { list, repeatSentence, sentenceFor } from './sentences'
+
+export const english: Language = {
+  code: 'en',
+  name: 'English',
+  words: {
+    materials: 'Materials',
+    item: 'Item',
+    exact: 'Exact',
+    inKit: 'In the kit',
+    weight: 'Weight',
+    thread: 'Thread',
+    tools: 'Tools',
+    takeCare: 'Take care',
+    wordsUsed: 'Words used',
+    steps: 'Steps',
+    check: 'Check:',
+    contents: 'Contents',
+    sizes: 'Sizes',
+    size: 'Size',
+    finished: 'Finished',
+    ring: 'Ring',
+    colourways: 'Colourways',
+    makers: "Other makers' beads",
+    wear: 'To wear and keep',
+    errata: 'Errata',
+    draftMark: 'DRAFT: not for sale or teaching',
+    fromBehind: 'from behind',
+    notSettled: 'not measured',
+    seat: 'Seat',
+    colours: 'Colours',
+    notation: 'Notation',
+    count: 'Picked up',
+    soFar: 'So far',
+    time: 'Time',
+    level: 'Level',
+  },
+  list,
+  length: sayLength,
+  mass: sayMass,
+  pieces: String,
+  weighed: (mg, standsFor) => `${sayMass(mg)} (about ${standsFor})`,
+  extents: (...mm) => `${mm.map((each) => each.toFixed(1)).join(' x ')} mm`,
+  date: (iso) => new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeZone: 'UTC' }).format(new Date(iso)),
+  version: (number) => `Version ${number}`,
+  draft: 'Draft',
+  size: (name) => `size ${name}`,
+  colourway: (name) => `in ${name}`,
+  makes: (count, pair) => `makes ${pair ? 'a pair' : count === 1 ? 'one piece' : `${count} pieces`}`,
+  finished: (extents) => `finished ${extents}`,
+  level: (level) =>
+    ({
+      'first piece': 'fit for a first piece',
+      'some practice': 'for hands with some practice',
+      experienced: 'for experienced hands',
+    })[level],
+  time({ practised, beginner }, sampled) {
+    const said = `about ${sayTime(practised)} for a practised hand, ${sayTime(beginner)} for a beginner`
+    return sampled > 0 ? `${said} (timed on ${sampled} sample${sampled === 1 ? '' : 's'})` : said
+  },
+  page: (number, of) => `Page ${number} of ${of}`,
+  inOnePiece: (counts) => `In one piece: ${counts}.`,
+  kind: (kind) => kind,
+  threadKind: (kind) => kind,
+  stone: 'stone',
+  sentence: sentenceFor,
+  repeat: repeatSentence,
+  turn: (number, sentence) => `Turn ${number}: ${sentence}`,
+  andSoOn: (turns) => `And so on, as the numbers go: ${turns} turns in all.`,
+  picked: (added, running) => `Picked up: ${added}.${running ? ` So far: ${running}.` : ''}`,
+  thread({ kind, size, doubled, cuts, each, tailMm, weaveInMm, tension, spanMm, sampled }) {
+    const say = (mm: number) => `${sayLength(mm)} (${sayInches(mm)}, ${saySpans(mm, spanMm)})`
+    const cutWords = cuts.map(({ mm, times }) => `${times} x ${say(mm)}`).join(' and ')
+    return [
+      `${capital(kind)} ${size}, ${doubled ? 'doubled' : 'single'}: cut ${cutWords}${each ? ' for each piece' : ''}.`,
+      `That leaves a tail of ${sayLength(tailMm)} to begin with and ${sayLength(weaveInMm)} to weave in, for a ${tension} hand.`,
+      ...(sampled
+        ? [`Corrected by ${sampled.count} samples, which took ${sayPercent(sampled.ratio - 1)} of what was reckoned.`]
+        : []),
+    ]
+  },
+  tools,
+  cautions,
+  marks,
+  wear,
+  ring: (beads, verdict) => `${beads} beads, ${verdictWords[verdict].split(':')[0]}`,
+  maker(maker, changes) {
+    if (changes.length === 0) return `${maker}: the counts stay as they are.`
+    return `${maker}: ${list(changes.map(({ role, before, after }) => `${after} ${role} for ${before}`))}.`
+  },
+  corrects: (version, note) => `This corrects version ${version}: ${note}`,
+}
+
+function sayTime(minutes: number): string {
+  if (minutes < 90) return `${minutes} minutes`
+  const hours = Math.round(minutes / 30) / 2
+  return `${Math.floor(hours)}${hours % 1 ? ' and a half' : ''} hours`
+}

@@ -1,0 +1,131 @@
+import { mmPerInch, trim } from '../../measure/units'
+import type { Language } from '../language'
+import { cautions, marks, tools, wear } from './care'
+import { list, repeatSentence, sentenceFor } from './sentences'
+
+const decimal = (value: number, places: number) => trim(value, places).replace('.', ',')
+const length = (mm: number) => (mm >= 100 ? `${decimal(mm / 10, 1)} cm` : `${decimal(mm, 1)} mm`)
+const mass = (mg: number) => `${decimal(mg / 1000, 2)} g`
+
+const kinds: Readonly<Record<string, string>> = {
+  round: 'Rocailles',
+  cylinder: 'Zylinderperle',
+  bugle: 'Stiftperle',
+  bicone: 'Doppelkegel',
+  'faceted round': 'Schliffperle rund',
+  'pearl round': 'Wachsperle rund',
+  cube: 'Würfelperle',
+  'twin oval': 'Zweilochperle oval',
+  'twin tile': 'Zweilochperle quadratisch',
+  'twin half tile': 'Zweilochperle rechteckig',
+  'twin crescent': 'Zweilochperle halbmondförmig',
+  'round stone': 'Stein rund',
+  'oval stone': 'Stein oval',
+  'square stone': 'Stein quadratisch',
+}
+const threads: Readonly<Record<string, string>> = {
+  braid: 'Geflochtener Faden',
+  nylon: 'Nylonfaden',
+  monofilament: 'Monofil',
+}
+const tensions = { firm: 'feste', usual: 'übliche', relaxed: 'lockere' } as const
+const verdicts = { 'too tight': 'zu eng', snug: 'sitzt gut', loose: 'locker', 'too big': 'zu weit' } as const
+
+export const german: Language = {
+  code: 'de',
+  name: 'Deutsch',
+  words: {
+    materials: 'Material',
+    item: 'Artikel',
+    exact: 'Genau',
+    inKit: 'In der Packung',
+    weight: 'Gewicht',
+    thread: 'Faden',
+    tools: 'Werkzeug',
+    takeCare: 'Vorsicht',
+    wordsUsed: 'Verwendete Wörter',
+    steps: 'Schritte',
+    check: 'Prüfen:',
+    contents: 'Inhalt',
+    sizes: 'Grössen',
+    size: 'Grösse',
+    finished: 'Fertig',
+    ring: 'Ring',
+    colourways: 'Farbstellungen',
+    makers: 'Perlen anderer Hersteller',
+    wear: 'Tragen und aufbewahren',
+    errata: 'Berichtigungen',
+    draftMark: 'ENTWURF: nicht für Verkauf oder Unterricht',
+    fromBehind: 'von hinten',
+    notSettled: 'nicht gemessen',
+    seat: 'Platz',
+    colours: 'Farben',
+    notation: 'Notation',
+    count: 'Aufgenommen',
+    soFar: 'Bisher',
+    time: 'Zeit',
+    level: 'Stufe',
+  },
+  list,
+  length,
+  mass,
+  pieces: String,
+  weighed: (mg, standsFor) => `${mass(mg)} (etwa ${standsFor})`,
+  extents: (...mm) => `${mm.map((each) => each.toFixed(1).replace('.', ',')).join(' x ')} mm`,
+  date: (iso) => new Intl.DateTimeFormat('de-CH', { dateStyle: 'long', timeZone: 'UTC' }).format(new Date(iso)),
+  version: (number) => `Ausgabe ${number}`,
+  draft: 'Entwurf',
+  size: (name) => `Grösse ${name}`,
+  colourway: (name) => `in ${name}`,
+  makes: (count, pair) => `ergibt ${pair ? 'ein Paar' : count === 1 ? 'ein Stück' : `${count} Stück`}`,
+  finished: (extents) => `fertig ${extents}`,
+  level: (level) =>
+    ({
+      'first piece': 'geeignet als erstes Stück',
+      'some practice': 'für Hände mit etwas Übung',
+      experienced: 'für geübte Hände',
+    })[level],
+  time({ practised, beginner }, sampled) {
+    const said = `mit Übung etwa ${sayTime(practised)}, als Anfang ${sayTime(beginner)}`
+    return sampled > 0 ? `${said} (an ${sampled === 1 ? 'einer Probe' : `${sampled} Proben`} gemessen)` : said
+  },
+  page: (number, of) => `Seite ${number} von ${of}`,
+  inOnePiece: (counts) => `In einem Stück: ${counts}.`,
+  kind: (kind) => kinds[kind] ?? kind,
+  threadKind: (kind) => threads[kind] ?? kind,
+  stone: 'Stein',
+  sentence: sentenceFor,
+  repeat: repeatSentence,
+  turn: (number, sentence) => `${number}. Mal: ${sentence}`,
+  andSoOn: (turns) => `Und so weiter, wie die Zahlen gehen: insgesamt ${turns}-mal.`,
+  picked: (added, running) => `Aufgenommen: ${added}.${running ? ` Bisher: ${running}.` : ''}`,
+  thread({ kind, size, doubled, cuts, each, tailMm, weaveInMm, tension, spanMm, sampled }) {
+    const say = (mm: number) =>
+      `${length(mm)} (${decimal(mm / mmPerInch, 1)} Zoll, ${decimal(mm / spanMm, 1)} Armspannen)`
+    const cutWords = cuts.map(({ mm, times }) => `${times} x ${say(mm)}`).join(' und ')
+    return [
+      `${threads[kind] ?? kind} ${size}, ${doubled ? 'doppelt' : 'einfach'}: ${cutWords} abschneiden${each ? ', für jedes Stück' : ''}.`,
+      `Darin sind ${length(tailMm)} für den Anfang und ${length(weaveInMm)} zum Vernähen enthalten, für eine ${tensions[tension]} Fadenspannung.`,
+      ...(sampled
+        ? [
+            `Nach ${sampled.count} Proben berichtigt, die ${decimal(Math.abs(sampled.ratio - 1) * 100, 1)} % ${sampled.ratio >= 1 ? 'mehr' : 'weniger'} brauchten als gerechnet.`,
+          ]
+        : []),
+    ]
+  },
+  tools,
+  cautions,
+  marks,
+  wear,
+  ring: (beads, verdict) => `${beads} Perlen, ${verdicts[verdict]}`,
+  maker(maker, changes) {
+    if (changes.length === 0) return `${maker}: die Zahlen bleiben gleich.`
+    return `${maker}: ${list(changes.map(({ role, before, after }) => `${after} ${role} statt ${before}`))}.`
+  },
+  corrects: (version, note) => `Berichtigt Ausgabe ${version}: ${note}`,
+}
+
+function sayTime(minutes: number): string {
+  if (minutes < 90) return `${minutes} Minuten`
+  return `${decimal(Math.round(minutes / 30) / 2, 1)} Stunden`
+}

@@ -1,0 +1,129 @@
+/**
+ * What a language has to say for a pattern to be written in it: whole sentences made from data, never words that somebody else puts
+ * together, since languages order and inflect them differently. A folder for each language; see languages.ts.
+ */
+import type { Mg, Mm } from '../measure/units'
+import type { FitVerdict } from '../sizing/ring-fit'
+import type { Action } from '../stitch/action'
+import type { ThreadSettings } from '../thread/settings'
+
+export const languageCodes = ['en', 'de'] as const
+export type LanguageCode = (typeof languageCodes)[number]
+
+/** Headings and single words, as they stand on the page. */
+export interface Words {
+  readonly materials: string
+  readonly item: string
+  readonly exact: string
+  readonly inKit: string
+  readonly weight: string
+  readonly thread: string
+  readonly tools: string
+  readonly takeCare: string
+  readonly wordsUsed: string
+  readonly steps: string
+  readonly check: string
+  readonly contents: string
+  readonly sizes: string
+  readonly size: string
+  readonly finished: string
+  readonly ring: string
+  readonly colourways: string
+  readonly makers: string
+  readonly wear: string
+  readonly errata: string
+  readonly draftMark: string
+  readonly fromBehind: string
+  readonly notSettled: string
+  readonly seat: string
+  readonly colours: string
+  readonly notation: string
+  readonly count: string
+  readonly soFar: string
+  readonly time: string
+  readonly level: string
+}
+
+export interface ThreadWords {
+  /** "braid" */
+  readonly kind: string
+  readonly size: string
+  readonly doubled: boolean
+  readonly cuts: readonly { readonly mm: Mm; readonly times: number }[]
+  readonly each: boolean
+  readonly tailMm: Mm
+  readonly weaveInMm: Mm
+  readonly tension: ThreadSettings['tension']
+  readonly spanMm: Mm
+  /** Samples that the plan has been corrected by, and by what; undefined where it stands on reckoning alone. */
+  readonly sampled: { readonly ratio: number; readonly count: number } | undefined
+}
+
+export type Level = 'first piece' | 'some practice' | 'experienced'
+
+export interface Language {
+  readonly code: LanguageCode
+  /** In the language itself. */
+  readonly name: string
+  readonly words: Words
+
+  list(parts: readonly string[]): string
+  length(mm: Mm): string
+  mass(mg: Mg): string
+  pieces(count: number): string
+  /** "0.4 g (about 76)" */
+  weighed(mg: Mg, standsFor: number): string
+  extents(widthMm: Mm, heightMm: Mm, depthMm: Mm): string
+  date(iso: string): string
+
+  version(number: number): string
+  draft: string
+  size(name: string): string
+  colourway(name: string): string
+  makes(count: number, pair: boolean): string
+  finished(extents: string): string
+  level(level: Level): string
+  /** @param sampled so many samples have been timed, and `minutes` is theirs */
+  time(minutes: { readonly practised: number; readonly beginner: number }, sampled: number): string
+  page(number: number, of: number): string
+  inOnePiece(counts: string): string
+
+  /** A bead's kind, as it is called in a shop: "cylinder". */
+  kind(kind: string): string
+  /** A thread's kind: "braid". */
+  threadKind(kind: string): string
+  stone: string
+
+  /** @returns undefined for a line that a stitcher need not be told of */
+  sentence(action: Action, settings: ThreadSettings): string | undefined
+  /** What heads a repeat, over so many steps. */
+  repeat(steps: number, times: readonly number[], places: boolean): string
+  turn(number: number, sentence: string): string
+  /** Ends a list of turns that is too long to be told whole. */
+  andSoOn(turns: number): string
+  /** What a step adds, and how many beads there are after it where that can be told (empty where not). */
+  picked(added: string, running: string): string
+
+  thread(thread: ThreadWords): readonly string[]
+  tools(needle: number, settings: ThreadSettings): readonly string[]
+  cautions(settings: ThreadSettings, hasStone: boolean, hasFindings: boolean): readonly string[]
+  readonly marks: readonly string[]
+  readonly wear: readonly string[]
+  /** How a stone is held by its ring: "36 beads, snug". */
+  ring(beads: number, verdict: FitVerdict): string
+  /** What another maker's bead changes. */
+  maker(
+    maker: string,
+    changes: readonly { readonly role: string; readonly before: number; readonly after: number }[],
+  ): string
+  /** An erratum: what a version corrects in another. */
+  corrects(version: number, note: string): string
+}
+
+/** Letters and numbers are the same in every language: "18 A, 9 B". */
+export const sayCounts = (counts: Readonly<Record<string, number>>): string =>
+  Object.entries(counts)
+    .map(([role, count]) => `${count} ${role}`)
+    .join(', ')
+
+export const capital = (words: string): string => words.charAt(0).toLocaleUpperCase() + words.slice(1)

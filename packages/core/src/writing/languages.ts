@@ -1,0 +1,6 @@
+import { english } from './english/english'
+import { german } from './german/german'
+import type { Language, LanguageCode } from './language'
+
+/** Every language a pattern can be written in. Another is a folder and a line here. */
+export const languages: Readonly<Record<LanguageCode, Language>> = { en: english, de: german }

@@ -1,0 +1,148 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import type { Pattern } from '@tessellum/contract/patterns'
+import { type SaveWords, stepWords } from '@tessellum/contract/words'
+import { type StepKey, type StepWords, sameStep } from '@tessellum/core/writing/step-words'
+import type { Step, WrittenPattern } from '@tessellum/core/writing/written-pattern'
+import { Button, Drawer, Input, Select } from 'antd'
+import { useState } from 'react'
+import { z } from 'zod'
+import { ask, ShopError } from '../shop/api'
+
+interface OwnWordsProps {
+  readonly pattern: Pattern
+  readonly written: WrittenPattern
+  readonly words: readonly StepWords[]
+  readonly aside: readonly StepWords[]
+  readonly close: () => void
+}
+
+/** The designer's own words, step by step; and those whose step is gone. */
+export function OwnWords({ pattern, written, words, aside, close }: OwnWordsProps) {
+  const client = useQueryClient()
+  const save = useMutation({
+    mutationFn: (body: SaveWords) => ask('PUT', `/patterns/${pattern.id}/words`, z.array(stepWords), { body }),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['editions', pattern.id] }),
+  })
+  const steps = written.parts.flatMap((part) => part.steps)
+  return (
+    <Drawer open onClose={close} size={720} title={`Own words for ${pattern.title}`}>
+      <p className="quiet">
+        They stay with a step as long as its line says the same in notation. What is said of counts stays as it is.
+      </p>
+      {save.error instanceof ShopError && (
+        <div role="alert" className="notice trouble">
+          {save.error.message} {save.error.hint}
+        </div>
+      )}
+      {aside.map((each) => (
+        <Aside
+          key={JSON.stringify(each)}
+          words={each}
+          steps={steps}
+          give={(key) => save.mutate({ ...each, ...key, from: { part: each.part, text: each.text, nth: each.nth } })}
+          away={() => save.mutate({ ...each, instead: '', also: '' })}
+        />
+      ))}
+      <ol className="own-words" aria-label="Steps">
+        {steps.map((step) => (
+          <StepForm
+            key={`${step.key.part} ${step.key.text} ${step.key.nth}`}
+            step={step}
+            own={words.find((each) => each.language === written.language && sameStep(each, step.key))}
+            save={(instead, also) => save.mutate({ ...step.key, language: written.language, instead, also })}
+          />
+        ))}
+      </ol>
+    </Drawer>
+  )
+}
+
+interface StepFormProps {
+  readonly step: Step
+  readonly own: StepWords | undefined
+  readonly save: (instead: string, also: string) => void
+}
+
+/** Saved on leaving a field, so that nothing typed is lost. */
+function StepForm({ step, own, save }: StepFormProps) {
+  const [instead, setInstead] = useState(own?.instead ?? '')
+  const [also, setAlso] = useState(own?.also ?? '')
+  const [open, setOpen] = useState(own !== undefined)
+  const settle = () => {
+    if (instead.trim() !== (own?.instead ?? '') || also.trim() !== (own?.also ?? '')) save(instead, also)
+  }
+  return (
+    <li>
+      <strong className="figures">{step.number}</strong>
+      <div>
+        <code>{step.key.text}</code>
+        <p>{step.replaced ?? step.text}</p>
+        {open ? (
+          <>
+            <Input.TextArea
+              aria-label={`Instead, step ${step.number}`}
+              placeholder="Instead of this sentence"
+              autoSize
+              maxLength={4000}
+              value={instead}
+              onChange={(event) => setInstead(event.target.value)}
+              onBlur={settle}
+            />
+            <Input.TextArea
+              aria-label={`Also, step ${step.number}`}
+              placeholder="After it"
+              autoSize
+              maxLength={4000}
+              value={also}
+              onChange={(event) => setAlso(event.target.value)}
+              onBlur={settle}
+              style={{ marginTop: 6 }}
+            />
+          </>
+        ) : (
+          <Button size="small" onClick={() => setOpen(true)} aria-label={`Say step ${step.number} in your own words`}>
+            In your own words
+          </Button>
+        )}
+      </div>
+    </li>
+  )
+}
+
+interface AsideProps {
+  readonly words: StepWords
+  readonly steps: readonly Step[]
+  readonly give: (key: StepKey) => void
+  readonly away: () => void
+}
+
+/** Words whose step is gone: they can be given to another, or thrown away. */
+function Aside({ words, steps, give, away }: AsideProps) {
+  return (
+    <section className="notice" aria-label={`Words kept aside from "${words.text}"`}>
+      <p>
+        The line <code>{words.text}</code> is not in the pattern any more. Its words:
+      </p>
+      <blockquote>
+        {words.instead}
+        {words.instead && words.also ? ' / ' : ''}
+        {words.also}
+      </blockquote>
+      <div className="hands">
+        <Select
+          aria-label="Give them to step"
+          placeholder="Give them to another step"
+          style={{ width: 320 }}
+          options={steps.map((step) => ({ value: step.number, label: `${step.number}: ${step.key.text}` }))}
+          onChange={(number: number) => {
+            const step = steps.find((each) => each.number === number)
+            if (step) give(step.key)
+          }}
+        />
+        <Button danger onClick={away}>
+          Throw away
+        </Button>
+      </div>
+    </section>
+  )
+}

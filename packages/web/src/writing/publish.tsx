@@ -1,0 +1,169 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import type { Edition } from '@tessellum/contract/editions'
+import { type Pattern, pattern as patternAnswer } from '@tessellum/contract/patterns'
+import type { Lack } from '@tessellum/core/writing/check'
+import { App, Button, Drawer, Form, Input, Select } from 'antd'
+import { Link } from 'react-router'
+import { Loading } from '../frame/loading'
+import { ask, ShopError } from '../shop/api'
+import { read } from '../shop/queries'
+import { Reconcile } from './reconcile'
+import { writeBench } from './write-bench'
+
+interface PublishProps {
+  readonly pattern: Pattern
+  readonly edition: URLSearchParams
+  readonly close: () => void
+}
+
+/** What is wrong or missing in the draft, and publishing it as a version that never changes. */
+export function Publish({ pattern, edition, close }: PublishProps) {
+  const draft = new URLSearchParams(edition)
+  draft.delete('version')
+  const { data: gathered, error } = useQuery(read.edition(pattern.id, draft.toString()))
+  const checked = useQuery({
+    queryKey: ['checked', gathered],
+    enabled: gathered !== undefined,
+    retry: false,
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 60_000,
+    queryFn: () => writeBench().check(gathered as Edition),
+  })
+  const trouble = error ?? checked.error
+  const musts = checked.data?.filter(({ weight }) => weight === 'must') ?? []
+  return (
+    <Drawer open onClose={close} size={680} title={`Before ${pattern.title} is given out`}>
+      {trouble && (
+        <div role="alert" className="notice trouble">
+          {trouble.message}
+        </div>
+      )}
+      {!checked.data && !trouble && <Loading what="Looking it over in every size and colourway" />}
+      {checked.data?.length === 0 && <p className="notice good">Nothing is wrong and nothing is missing.</p>}
+      <ul className="findings lacks" aria-label="Wrong or missing">
+        {checked.data?.map((lack) => (
+          <li key={`${lack.where} ${lack.line} ${lack.text}`} className={lack.weight === 'must' ? 'trouble' : 'plain'}>
+            <span className="mark" aria-hidden="true">
+              {lack.weight === 'must' ? '!' : '·'}
+            </span>
+            <span>
+              {lack.weight === 'must' && <strong>Must be mended: </strong>}
+              {lack.text} <Link to={placeOf(lack, pattern.id)}>{placeWords(lack)}</Link>
+            </span>
+          </li>
+        ))}
+      </ul>
+      {gathered && <Reconcile edition={gathered} />}
+      {checked.data && <PublishForm pattern={pattern} stopped={musts.length > 0} close={close} />}
+    </Drawer>
+  )
+}
+
+const pages = { ledger: '', colours: '/colours', walk: '/walk', words: '/written?version=draft' } as const
+
+const placeOf = ({ where, line }: Lack, id: number) =>
+  `/patterns/${id}${pages[where]}${where === 'ledger' && line ? `?line=${line}` : ''}`
+
+function placeWords({ where, line }: Lack): string {
+  if (where === 'ledger') return line ? `Line ${line}` : 'The ledger'
+  return { colours: 'Colours', walk: 'The walk', words: 'Own words' }[where]
+}
+
+interface Publishing {
+  readonly name: string
+  readonly note?: string
+  readonly corrects?: number
+}
+
+function PublishForm({ pattern, stopped, close }: { pattern: Pattern; stopped: boolean; close: () => void }) {
+  const client = useQueryClient()
+  const { message } = App.useApp()
+  const [form] = Form.useForm<Publishing>()
+  const corrects = Form.useWatch('corrects', form)
+  const number = (pattern.version ?? 0) + 1
+  const published = pattern.versions.filter((each) => each.published)
+  const publish = useMutation({
+    mutationFn: ({ name, note, corrects }: Publishing) =>
+      ask('POST', `/patterns/${pattern.id}/versions`, patternAnswer, {
+        body: { name, note: note ?? '', revision: pattern.revision, publish: true, ...(corrects ? { corrects } : {}) },
+      }),
+    onSuccess: (answer) => {
+      client.setQueryData(['patterns', pattern.id], answer)
+      void client.invalidateQueries({ queryKey: ['patterns'] })
+      void client.invalidateQueries({ queryKey: ['editions', pattern.id] })
+      void message.success(`Version ${answer.version} is published.`)
+      close()
+    },
+  })
+  return (
+    <Form
+      form={form}
+      layout="vertical"
+      requiredMark={false}
+      onFinish={publish.mutate}
+      initialValues={{ name: `Edition ${number}` }}
+      style={{ marginTop: 18 }}
+    >
+      <h3>Publish as version {number}</h3>
+      <p className="quiet">A published version never changes. A correction is a new one.</p>
+      <Form.Item
+        label="Name"
+        name="name"
+        rules={[
+          { required: true, whitespace: true, message: 'Name the version.' },
+          { max: 80, message: 'At most 80 letters.' },
+        ]}
+      >
+        <Input />
+      </Form.Item>
+      {published.length > 0 && (
+        <Form.Item label="Corrects" name="corrects">
+          <Select
+            allowClear
+            placeholder="Nothing: it is a new edition"
+            options={published.map((each) => ({ value: each.number, label: `Version ${each.number}: ${each.name}` }))}
+          />
+        </Form.Item>
+      )}
+      <Form.Item
+        label={corrects ? 'The erratum: what was wrong' : 'What changed'}
+        name="note"
+        rules={[
+          { required: corrects !== undefined, whitespace: true, message: 'Say what was wrong.' },
+          { max: 2000, message: 'At most 2,000 letters.' },
+        ]}
+      >
+        <Input.TextArea rows={3} />
+      </Form.Item>
+      {corrects !== undefined && <Carriers patternId={pattern.id} number={corrects} />}
+      {publish.error instanceof ShopError && (
+        <div role="alert" className="notice trouble">
+          {publish.error.message} {publish.error.hint}
+        </div>
+      )}
+      <Button type="primary" htmlType="submit" loading={publish.isPending} disabled={stopped}>
+        Publish version {number}
+      </Button>
+      {stopped && <span className="quiet"> What must be mended keeps it from being published.</span>}
+    </Form>
+  )
+}
+
+/** The batches whose kits carry a version. */
+export function Carriers({ patternId, number }: { patternId: number; number: number }) {
+  const { data } = useQuery(read.carriers(patternId, number))
+  if (!data) return null
+  if (data.length === 0) return <p className="quiet">No batch carries version {number}.</p>
+  return (
+    <div className="notice">
+      <p>Version {number} is in the kits of:</p>
+      <ul aria-label={`Batches with version ${number}`}>
+        {data.map(({ id, name, kits, state }) => (
+          <li key={id}>
+            <Link to={`/kits/${id}`}>{name}</Link>, {kits} kits, {state}
+          </li>
+        ))}
+      </ul>
+    </div>
+  )
+}

@@ -1,0 +1,38 @@
+import type { Edition } from '@tessellum/contract/editions'
+import { reconcile, sayFinding } from '@tessellum/core/kit/reconcile'
+import { Input } from 'antd'
+import { useMemo, useState } from 'react'
+import { useReckoned } from '../patterns/use-reckoned'
+
+/** A materials list written by hand, held against what the steps really use. */
+export function Reconcile({ edition }: { edition: Edition }) {
+  const [list, setList] = useState('')
+  const choices = useMemo(() => ({ size: edition.size }), [edition.size])
+  const { now } = useReckoned(edition.source, choices)
+  const found = useMemo(() => (now && list.trim() ? reconcile(now, list) : []), [now, list])
+  return (
+    <details className="reconcile">
+      <summary>Compare a materials list of your own</summary>
+      <Input.TextArea
+        aria-label="Materials list"
+        rows={4}
+        placeholder={'63 cylinder 11/0 A\n0.3 g round 15/0 C\n1 stone'}
+        value={list}
+        onChange={(event) => setList(event.target.value)}
+      />
+      <ul className="findings" aria-label="Materials list compared">
+        {found.map((finding) => {
+          const good = finding.type === 'agrees'
+          return (
+            <li key={sayFinding(finding)} className={good ? 'good' : 'trouble'}>
+              <span className="mark" aria-hidden="true">
+                {good ? '✓' : '!'}
+              </span>
+              <span>{sayFinding(finding)}</span>
+            </li>
+          )
+        })}
+      </ul>
+    </details>
+  )
+}

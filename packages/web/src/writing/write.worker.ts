@@ -1,0 +1,50 @@
+/** Writes editions off the page's own thread: every size is settled for them. */
+import { checkEdition, type Lack } from '@tessellum/core/writing/check'
+import { drawingsAsSvg, type Gathered, writeEdition } from '@tessellum/core/writing/edition'
+import { htmlBody, toHtml } from '@tessellum/core/writing/html'
+import type { LanguageCode } from '@tessellum/core/writing/language'
+import { toMarkdown } from '@tessellum/core/writing/markdown'
+import type { Seat, Sheet } from '@tessellum/core/writing/sheet'
+import type { StepWords } from '@tessellum/core/writing/step-words'
+import { wordsAside } from '@tessellum/core/writing/step-words'
+import { stepKeys } from '@tessellum/core/writing/write-pattern'
+import type { WrittenPattern } from '@tessellum/core/writing/written-pattern'
+import { expose } from 'comlink'
+
+export interface Page {
+  readonly body: string
+  readonly html: string
+  readonly markdown: string
+  /** The piece from the front. */
+  readonly svg: string | undefined
+  readonly written: WrittenPattern
+  readonly sizes: readonly string[]
+  readonly size: string
+  readonly aside: readonly StepWords[]
+  readonly why: string | undefined
+}
+
+const bench = {
+  write(gathered: Gathered, language: LanguageCode, sheet: Sheet, seat: Seat | undefined): Page {
+    const edition = writeEdition(gathered, language)
+    const drawings = drawingsAsSvg(edition)
+    const { written, report, why } = edition
+    const setting = { sheet, drawings, seat }
+    return {
+      body: htmlBody(written, setting),
+      html: toHtml(written, setting),
+      markdown: toMarkdown(written),
+      svg: drawings?.piece,
+      written,
+      sizes: report.sizes,
+      size: report.size,
+      aside: wordsAside(gathered.words, stepKeys(report)),
+      why,
+    }
+  },
+  check: (gathered: Gathered): Lack[] => checkEdition(gathered),
+}
+
+export type WriteBench = typeof bench
+
+expose(bench)

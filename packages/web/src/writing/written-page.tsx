@@ -1,0 +1,245 @@
+import { useQuery } from '@tanstack/react-query'
+import type { Edition } from '@tessellum/contract/editions'
+import type { Pattern } from '@tessellum/contract/patterns'
+import { pageStyle } from '@tessellum/core/writing/html'
+import type { LanguageCode } from '@tessellum/core/writing/language'
+import { languages } from '@tessellum/core/writing/languages'
+import { type Sheet, sheets } from '@tessellum/core/writing/sheet'
+import { Button, Dropdown, Input, Segmented, Select } from 'antd'
+import { useState } from 'react'
+import { useParams, useSearchParams } from 'react-router'
+import { Loading } from '../frame/loading'
+import { usePageTitle } from '../frame/page-title'
+import { Trouble } from '../frame/trouble'
+import { PatternNav } from '../patterns/pattern-nav'
+import { useMay } from '../people/me'
+import { read } from '../shop/queries'
+import { download, fileName } from './download'
+import { OwnWords } from './own-words'
+import { Publish } from './publish'
+import type { Page } from './write.worker'
+import { writeBench } from './write-bench'
+
+export function WrittenPage() {
+  const id = Number(useParams().id)
+  const { data, error } = useQuery(read.pattern(id))
+  if (error && !data) return <Trouble error={error} />
+  return data ? <Written pattern={data} /> : <Loading what="Fetching the pattern" />
+}
+
+const sheetWords: Readonly<Record<Sheet, string>> = {
+  sale: 'For sale',
+  class: 'Class sheet',
+  card: 'Bench card',
+  large: 'Large type',
+}
+
+/** The written pattern on a page that prints as it is, and as files. */
+function Written({ pattern }: { pattern: Pattern }) {
+  const [params, setParams] = useSearchParams()
+  const change = (changes: Readonly<Record<string, string>>) =>
+    setParams(
+      (before) => {
+        const next = new URLSearchParams(before)
+        for (const [name, value] of Object.entries(changes)) next.set(name, value)
+        if (changes.colourway !== undefined) next.delete('colourwayVersion')
+        return next
+      },
+      { replace: true },
+    )
+  const mayWrite = useMay('patterns.write')
+  const [open, setOpen] = useState<'words' | 'publish'>()
+  const { data: colourways } = useQuery(read.colourways(pattern.id))
+  const asked = params.get('version')
+  const version = asked === 'draft' ? undefined : Number(asked) || pattern.version || undefined
+  const paper = params.get('paper') === 'LETTER' ? 'LETTER' : 'A4'
+  const language: LanguageCode = params.get('language') === 'de' ? 'de' : 'en'
+  const sheet = sheets.find((each) => each === params.get('sheet')) ?? 'sale'
+  const none = params.get('colourway') === 'none'
+  const colourway = none
+    ? undefined
+    : (colourways?.find((each) => each.id === Number(params.get('colourway'))) ?? colourways?.[0])
+  const kept = params.get('colourwayVersion')
+  const wanted = new URLSearchParams({
+    size: params.get('size') ?? '',
+    ...(version === undefined ? {} : { version: String(version) }),
+    ...(colourway ? { colourway: String(colourway.id) } : {}),
+    ...(colourway && kept ? { colourwayVersion: kept } : {}),
+  })
+  const seat = sheet === 'class' ? (params.get('seat') ?? '') : ''
+  const chosen = params.get('chosen') ?? ''
+  const gathered = useQuery({
+    ...read.edition(pattern.id, wanted.toString()),
+    enabled: colourways !== undefined,
+    placeholderData: (before) => before,
+  })
+  const page = useQuery({
+    queryKey: ['written', gathered.data, language, sheet, seat, chosen],
+    enabled: gathered.data !== undefined,
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 60_000,
+    retry: false,
+    placeholderData: (before) => before,
+    queryFn: () =>
+      writeBench().write(gathered.data as Edition, language, sheet, seat ? { name: seat, chosen } : undefined),
+  })
+  usePageTitle(`${pattern.title}, written`)
+  const trouble = gathered.error ?? page.error
+  if (trouble) return <Trouble error={trouble} />
+  if (!page.data || !gathered.data || !colourways) return <Loading what="Writing" />
+  const { written, body, sizes, size, why, aside } = page.data
+  const document = new URLSearchParams([
+    ...wanted,
+    ['size', size],
+    ['paper', paper],
+    ['language', language],
+    ['sheet', sheet],
+    ...(seat ? [['seat', seat] as [string, string], ['chosen', chosen] as [string, string]] : []),
+  ])
+  document.set('size', size)
+  const versions = pattern.versions.map(({ number, name, published }) => ({
+    value: String(number),
+    label: `${number}: ${name}${published ? ', published' : ''}`,
+  }))
+  return (
+    <>
+      <PatternNav id={pattern.id} chosen={{ size, colourway: colourway ? String(colourway.id) : undefined }} />
+      <div className="no-print page written-tools">
+        <Select
+          aria-label="Version"
+          style={{ width: 210 }}
+          value={version === undefined ? 'draft' : String(version)}
+          onChange={(value) => change({ version: value })}
+          options={[...versions, { value: 'draft', label: 'The draft' }]}
+        />
+        {sizes.length > 1 && (
+          <Segmented
+            aria-label="Size"
+            value={size}
+            options={[...sizes]}
+            onChange={(value) => change({ size: String(value) })}
+          />
+        )}
+        <Select
+          aria-label="Colourway"
+          style={{ width: 170 }}
+          value={colourway ? String(colourway.id) : 'none'}
+          onChange={(value) => change({ colourway: value })}
+          options={[
+            ...colourways.map((each) => ({ value: String(each.id), label: each.name })),
+            { value: 'none', label: 'No colourway' },
+          ]}
+        />
+        <Select
+          aria-label="Sheet"
+          style={{ width: 140 }}
+          value={sheet}
+          onChange={(value) => change({ sheet: value })}
+          options={sheets.map((value) => ({ value, label: sheetWords[value] }))}
+        />
+        <Select
+          aria-label="Language"
+          style={{ width: 116 }}
+          value={language}
+          onChange={(value) => change({ language: value })}
+          options={Object.values(languages).map(({ code, name }) => ({ value: code, label: name }))}
+        />
+        <Segmented
+          aria-label="Paper"
+          value={paper}
+          options={[
+            { value: 'A4', label: 'A4' },
+            { value: 'LETTER', label: 'Letter' },
+          ]}
+          onChange={(value) => change({ paper: String(value) })}
+        />
+        <span className="spacer" />
+        {mayWrite && version === undefined && <Button onClick={() => setOpen('words')}>Own words</Button>}
+        {mayWrite && <Button onClick={() => setOpen('publish')}>Check and publish</Button>}
+        <Files pattern={pattern} page={page.data} />
+        <Button onClick={() => window.print()}>Print</Button>
+        <Button type="primary" href={`/api/patterns/${pattern.id}/document.pdf?${document}`}>
+          Fetch the PDF
+        </Button>
+      </div>
+      {sheet === 'class' && (
+        <div className="no-print page written-tools">
+          <label htmlFor="seat">Seat for</label>
+          <Input
+            id="seat"
+            style={{ width: 220 }}
+            maxLength={80}
+            value={seat}
+            onChange={(event) => change({ seat: event.target.value })}
+          />
+          <label htmlFor="chosen">who chose</label>
+          <Input
+            id="chosen"
+            style={{ width: 260 }}
+            maxLength={120}
+            value={chosen}
+            placeholder={[size, colourway?.name].filter(Boolean).join(', ')}
+            onChange={(event) => change({ chosen: event.target.value })}
+          />
+        </div>
+      )}
+      {why && (
+        <p className="notice no-print" role="status">
+          {why}
+        </p>
+      )}
+      {aside.length > 0 && version === undefined && (
+        <p className="notice no-print" role="status">
+          Words of your own have lost their step.{' '}
+          <Button size="small" onClick={() => setOpen('words')}>
+            Look at them
+          </Button>
+        </p>
+      )}
+      <style>{pageStyle}</style>
+      <div
+        className={page.isFetching ? 'written-page stale' : 'written-page'}
+        // biome-ignore lint/security/noDangerouslySetInnerHtml: the core escapes all that a person has typed, and a test tries to break it
+        dangerouslySetInnerHTML={{ __html: body }}
+      />
+      {open === 'words' && (
+        <OwnWords
+          pattern={pattern}
+          written={written}
+          words={gathered.data.words}
+          aside={aside}
+          close={() => setOpen(undefined)}
+        />
+      )}
+      {open === 'publish' && <Publish pattern={pattern} edition={wanted} close={() => setOpen(undefined)} />}
+    </>
+  )
+}
+
+/** The open forms of a pattern. */
+function Files({ pattern, page }: { pattern: Pattern; page: Page }) {
+  const { title, source } = pattern
+  const files = [
+    { key: 'html', label: 'HTML', text: page.html, type: 'text/html' },
+    { key: 'md', label: 'Markdown', text: page.markdown, type: 'text/markdown' },
+    ...(page.svg ? [{ key: 'svg', label: 'Drawing, SVG', text: page.svg, type: 'image/svg+xml' }] : []),
+    { key: 'tess', label: 'Notation', text: source, type: 'text/plain' },
+  ]
+  return (
+    <Dropdown
+      trigger={['click']}
+      menu={{
+        items: [
+          ...files.map(({ key, label, text, type }) => ({
+            key,
+            label,
+            onClick: () => download(fileName(title, key), text, type),
+          })),
+          { key: 'json', label: <a href={`/api/patterns/${pattern.id}/pattern.json`}>Pattern, JSON</a> },
+        ],
+      }}
+    >
+      <Button>Other files</Button>
+    </Dropdown>
+  )
+}
