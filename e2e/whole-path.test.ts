@@ -48,7 +48,7 @@ test('another colourway, of another maker: fewer of its longer beads go round', 
 
 test('the written pattern agrees with the tray, and its PDF can be fetched', async () => {
   await page.getByRole('link', { name: 'Written', exact: true }).click()
-  await page.getByText('Version 2 · size classic · in Lantern').waitFor()
+  await page.getByText(/Version 2, .* · size classic · in Lantern/).waitFor()
   const row = page.getByRole('row', { name: /Lantern green/ })
   await reads(() => row.getByRole('cell').nth(2).textContent(), '70')
   await page.getByText('In one piece: 70 A, 10 B, 89 C.').waitFor()

@@ -9,6 +9,7 @@ import { form } from './form'
 import { format } from './format'
 import { reconcile } from './reconcile'
 import { report } from './report'
+import { schema } from './schema'
 import { InputFault, Misuse } from './trouble'
 import { write } from './write'
 
@@ -20,6 +21,7 @@ const commands: Readonly<Record<string, (args: string[]) => string>> = {
   reconcile,
   format,
   write,
+  schema,
 }
 
 const usage = `tessellum report FILE [--size NAME] [--option NAME=on|off] [--bead A="cylinder 11/0 L=1.35 d=1.65"] [--json]
@@ -31,7 +33,8 @@ tessellum fit length --target 180mm --pitch 8.4mm [--ends 25mm] [--multiple 2] [
 tessellum fit finger --us 7 --pitch 2.1mm [--top 24mm] [--thickness 2mm] [--json]
 tessellum reconcile FILE LIST [--json]
 tessellum format FILE
-tessellum write FILE --to md|html|json [--size NAME]
+tessellum write FILE --to md|html|json [--language en|de] [--size NAME]
+tessellum schema
 FILE may be - for standard input.
 `
 

@@ -129,3 +129,17 @@ test('a drawing is written where it is wanted', () => {
   expect(tessellum(['draw', 'demo/patterns/mooring-ring.tess', '-o', file])).toMatchObject({ status: 0, stdout: '' })
   expect(readFileSync(file, 'utf8')).toContain('</svg>')
 })
+test('the published schema is that of the files that are read and written', () => {
+  const published = readFileSync(path.join(root, 'docs/formats/pattern.schema.json'), 'utf8')
+  expect(JSON.parse(tessellum(['schema']).stdout)).toEqual(JSON.parse(published))
+})
+
+test('a pattern is written in German too, and a language that is none is refused', () => {
+  expect(tessellum(['write', windlass, '--language', 'de']).stdout).toContain(
+    '44 Perlen auffädeln: 3 A und 1 B aufnehmen',
+  )
+  expect(tessellum(['write', windlass, '--language', 'la'])).toMatchObject({
+    status: 2,
+    stderr: expect.stringContaining('it can be en or de'),
+  })
+})

@@ -3,10 +3,17 @@ import { faces, viewOf } from '../src/drawing/view'
 import { beginForm, type Form } from '../src/form/form'
 import { formedPattern } from '../src/form/form-pattern'
 import { reckonPattern } from '../src/report/reckon-pattern'
+import { correctionFrom, spreadOf } from '../src/thread/sampled'
 import { usualThreadSettings } from '../src/thread/settings'
+import { checkEdition } from '../src/writing/check'
+import { type Gathered, writeEdition } from '../src/writing/edition'
 import { toHtml } from '../src/writing/html'
+import { languageCodes } from '../src/writing/language'
+import { languages } from '../src/writing/languages'
 import { toMarkdown } from '../src/writing/markdown'
-import { plainEdition, writePattern } from '../src/writing/write-pattern'
+import { wordsAside } from '../src/writing/step-words'
+import { plainEdition, stepKeys, writePattern } from '../src/writing/write-pattern'
+import { disagreements } from './read-back'
 import { allDemos, demo, head, reckon } from './support'
 
 const edition = { ...plainEdition(usualThreadSettings), version: 1 }
@@ -59,9 +66,9 @@ describe.each(allDemos)('%s', (name) => {
       )
     }
     expect(sum).toEqual(Object.fromEntries(report.beads.map((bead) => [bead.role, bead.each])))
-    for (const form of [toMarkdown(page), toHtml(page)]) {
-      for (const bead of report.beads) expect(form).toContain(`${bead.each} ${bead.role}`)
-    }
+    for (const bead of report.beads) expect(toMarkdown(page)).toContain(`${bead.each} ${bead.role}`)
+    for (const language of languageCodes)
+      expect(disagreements(toHtml(writePattern(report, { ...edition, language })), language, report)).toEqual([])
   })
 
   test.each(sizes)(
@@ -126,4 +133,164 @@ test('no name breaks the page it is written on', () => {
   expect(toHtml(page)).toContain('&lt;b&gt;Lock &amp; key&lt;/b&gt;')
   expect(toHtml(page)).not.toContain('<script>')
   expect(toMarkdown(page)).toContain('\\<b\\>Lock & key\\</b\\> \\| \\*Ünïcode\\* ποτάμι')
+})
+
+test('the reader of numbers finds what has been tampered with', () => {
+  const report = reckon(demo('windlass-pendant'))
+  const html = toHtml(writePattern(report, edition))
+  expect(disagreements(html, 'en', report)).toEqual([])
+  const slips = ['Picked up: 33 A', 'In one piece: 77 A', '>77</td>', 'pick up 3 A and 1 B, 11 times', 'So far: 55 A']
+  for (const slip of slips) {
+    expect(html).toContain(slip)
+    const tampered = html.replace(
+      slip,
+      slip.replace(/\d+/, (digits) => String(Number(digits) + 1)),
+    )
+    expect(disagreements(tampered, 'en', report)).not.toEqual([])
+  }
+})
+
+describe('languages', () => {
+  test.each(languageCodes)('%s says every statement of every demo pattern, and no word of another', (code) => {
+    const other = languages[code === 'en' ? 'de' : 'en']
+    for (const name of allDemos) {
+      const page = writePattern(reckon(demo(name)), { ...edition, language: code })
+      const foreign = writePattern(reckon(demo(name)), { ...edition, language: other.code })
+      const steps = page.parts.flatMap((part) => part.steps)
+      const theirs = foreign.parts.flatMap((part) => part.steps)
+      expect(steps.map(({ line }) => line)).toEqual(theirs.map(({ line }) => line))
+      for (const [i, step] of steps.entries()) if (step.kind === 'stitch') expect(step.text).not.toBe(theirs[i]?.text)
+    }
+  })
+
+  test('German: whole sentences, its own numbers', () => {
+    const page = writePattern(reckon(`${head}ring (3A B) x 4\nround C x3, -\nfinish`), { ...edition, language: 'de' })
+    expect(page.parts[0]?.steps.map(({ text }) => text)).toEqual([
+      '16 Perlen auffädeln: 3 A und 1 B aufnehmen, 4-mal. Nochmals durch alle gehen, um den Ring zu schliessen.',
+      'Vordere Runde 1: 1 C aufnehmen, bei jedem der nächsten 3 Stiche, dann durch die nächste hochstehende Perle gehen, ohne eine Perle aufzunehmen (eine Abnahme); das zweimal rundum, insgesamt 8 Stiche. Durch die erste aufgenommene Perle aufsteigen. Jetzt stehen 6 Perlen oder Gruppen hoch.',
+      'Beide Enden vernähen, unterwegs mit 3 halben Schlägen zwischen den Perlen, und abschneiden.',
+    ])
+    expect(page.thread[0]).toMatch(/^Geflochtener Faden .* abschneiden\.$/)
+    expect(page.materials[0]).toMatchObject({ name: 'Zylinderperle 11/0', weight: '0,06 g' })
+  })
+})
+
+describe("a designer's own words", () => {
+  const inPart = reckon(`${head}ring 6A`).statements[0]?.part ?? ''
+  const words = [
+    { language: 'en' as const, part: inPart, text: 'round C', nth: 2, instead: '', also: 'Keep it loose.' },
+    { language: 'en' as const, part: inPart, text: 'ring 12A', nth: 1, instead: 'String twelve & close.', also: '' },
+    { language: 'de' as const, part: inPart, text: 'round C', nth: 1, instead: 'Nur auf Deutsch.', also: '' },
+  ]
+  const told = (source: string) =>
+    writePattern(reckon(source), { ...edition, words }).parts[0]?.steps.map(
+      ({ text, also }) => also || text.slice(0, 22),
+    )
+
+  test('stand in or are added, in their language, and the counts are still told', () => {
+    expect(told(`${head}ring 12A\nround A\nround C\nround C`)).toEqual([
+      'String twelve & close.',
+      'Front round 1: pick up',
+      'Front round 2: pick up',
+      'Keep it loose.',
+    ])
+    const html = toHtml(writePattern(reckon(`${head}ring 12A`), { ...edition, words }))
+    expect(html).toContain('String twelve &amp; close.')
+    expect(html).toContain('Picked up: 12 A.')
+  })
+
+  test('stay with their step when lines come before it, however they are spaced; and are kept aside when it is gone', () => {
+    const moved = `${head}ring   12A   # the base\nround A\nround A\nround C\nround C`
+    expect(told(moved)?.[4]).toBe('Keep it loose.')
+    const gone = reckon(`${head}ring 14A\nround A\nround C`)
+    expect(wordsAside(words, stepKeys(gone)).map(({ text, nth }) => `${text} ${nth}`)).toEqual([
+      'round C 2',
+      'ring 12A 1',
+    ])
+  })
+})
+
+describe('an edition', () => {
+  const gathered: Gathered = {
+    source: demo('windlass-pendant'),
+    size: 'petite',
+    version: 2,
+    madeAt: '2026-11-02T09:00:00Z',
+    choices: [],
+    colourways: [],
+    items: [],
+    catalogue: [],
+    words: [],
+    timed: [],
+    errata: [{ version: 2, corrects: 1, note: 'round 3 was told twice.' }],
+    sampled: { ratio: 1, count: 0 },
+  }
+
+  test('has every size, its date, its errata, its level and time', () => {
+    const { written, drawings } = writeEdition(gathered, 'en')
+    expect(written.facts[0]).toBe('Version 2, 2 November 2026')
+    expect(written.sizes.map(({ name, counts }) => [name, ...counts])).toEqual([
+      ['petite', 63, 9, 81],
+      ['classic', 77, 11, 97],
+    ])
+    expect(written.errata).toEqual(['This corrects version 1: round 3 was told twice.'])
+    // 36 strung at 3 s; 72 + 36 in rounds at 7 s, 9 in the loop at 10 s; some passing; 8 minutes for the ends.
+    expect(written.effort[1]).toMatch(/^about 2\d minutes for a practised hand, 4\d minutes for a beginner$/)
+    expect(Object.keys(drawings?.steps ?? {}).length).toBeGreaterThan(8)
+  })
+
+  test('samples correct thread and time, once there are enough, and say so', () => {
+    const plain = writeEdition(gathered, 'en').report.thread.cuts[0] as number
+    const ratios = [1.1, 1.2, 1.4]
+    const sampled = correctionFrom(ratios, [])
+    expect(sampled).toEqual({ ratio: 1.2, count: 3 })
+    const { written, report } = writeEdition({ ...gathered, sampled, timed: [50, 40, 90] }, 'en')
+    expect(report.thread.cuts[0]).toBeGreaterThanOrEqual(plain * 1.2 - 10)
+    expect(report.thread.cuts[0]).toBeLessThanOrEqual(plain * 1.2 + 10)
+    expect(written.thread[2]).toContain('Corrected by 3 samples')
+    expect(written.effort[1]).toContain('about 50 minutes for a practised hand')
+    expect(correctionFrom([1.1, 1.2], [])).toEqual({ ratio: 1, count: 0 })
+    expect(correctionFrom([1.1], [1.1, 0.9, 1, 12])).toEqual({ ratio: 1, count: 3 })
+    expect(spreadOf([1.4, 1, 1.2, 1.1])).toEqual({ count: 4, median: 1.15, least: 1, most: 1.4 })
+  })
+
+  test('is looked over before it is given out: each lack with where it is mended', () => {
+    const lacks = checkEdition(gathered)
+    expect(lacks).toContainEqual(expect.objectContaining({ where: 'walk', weight: 'should' }))
+    const faulty = gathered.source.replace('round A', 'rnig A').replace('check', '# check')
+    const lost = { language: 'en' as const, part: 'bezel', text: 'round Q', nth: 1, instead: 'x', also: '' }
+    const found = checkEdition({ ...gathered, source: `${faulty}\n`, words: [lost] })
+    expect(found).toContainEqual(expect.objectContaining({ weight: 'must', where: 'ledger', line: 16 }))
+    expect(found).toContainEqual(expect.objectContaining({ where: 'words', text: expect.stringContaining('round Q') }))
+    const long = `${head}ring 12A\n${'round A\n'.repeat(9)}finish\n`
+    expect(checkEdition({ ...gathered, source: long, size: '' })).toContainEqual(
+      expect.objectContaining({ line: 8, text: expect.stringContaining('9 rounds without a checkpoint') }),
+    )
+  })
+
+  test('a colourway whose neighbours are taken for each other, or that has nothing for a role, is named', () => {
+    const item = (id: number, colour: string) => ({
+      id,
+      unit: 'mg' as const,
+      category: 'bead',
+      colour,
+      finish: 'opaque',
+      packs: [],
+      bead: reckon(gathered.source).beads[0]?.bead ?? null,
+      kind: 'cylinder',
+      size: '11/0',
+      colourName: `Colour ${id}`,
+      colourCode: `X${id}`,
+      maker: 'Brackwater Glass',
+    })
+    const choice = (role: string, itemId: number) => ({ role, size: '', itemId, counting: 'all' as const })
+    const items = [item(1, '#2e5e4e'), item(2, '#2e5f4f')]
+    const texts = checkEdition({
+      ...gathered,
+      items,
+      colourways: [{ name: 'Gloom', choices: [choice('A', 1), choice('B', 2)] }],
+    }).map(({ text }) => text)
+    expect(texts).toContainEqual(expect.stringMatching(/^Gloom: A and B are taken for each other/))
+    expect(texts).toContain('Gloom: C has no item.')
+  })
 })

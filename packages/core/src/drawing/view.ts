@@ -164,7 +164,7 @@ function wayOf(scene: Scene, { from, to }: PassSpan, see: Sight): View['way'] {
   return { path: pathOf(points), from: points[0] as Point, to: points[points.length - 1] as Point }
 }
 
-const fixed = (value: number) => Number(value.toFixed(3))
+const fixed = (value: number) => Math.round(value * 1000) / 1000
 const pathOf = (points: readonly Point[]) => `M${points.map(([x, y]) => `${fixed(x)} ${fixed(y)}`).join('L')}`
 
 function beadSeen(scene: Scene, bead: SceneBead, i: number, see: Sight, state: BeadState | undefined): ViewBead {

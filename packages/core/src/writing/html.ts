@@ -183,7 +183,7 @@ export const pageStyle = `
 .written figcaption{text-align:center;color:#56635c;font-size:.85em}
 .written .contents{columns:2}.written code{font:.95em ui-monospace,monospace}
 @media (max-width:700px){.written{padding:18px}.written .head{grid-template-columns:1fr}.written .steps>li,.written.class .steps>li{grid-template-columns:2.2em minmax(0,1fr)}.written figure{grid-column:2}.written table{display:block;overflow-x:auto}}
-@media print{.written{max-width:none;padding:0}}
+@media print{.written{max-width:none;padding:0}.written .draft-mark{position:fixed;top:0;right:0;margin:0}}
 `
 
 const escaped = (text: string) =>

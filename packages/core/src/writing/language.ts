@@ -40,8 +40,8 @@ export interface Words {
   readonly notation: string
   readonly count: string
   readonly soFar: string
-  readonly time: string
-  readonly level: string
+  /** Under a PDF of which some letters are in no font of ours. */
+  readonly unprinted: string
 }
 
 export interface ThreadWords {
@@ -88,10 +88,8 @@ export interface Language {
   page(number: number, of: number): string
   inOnePiece(counts: string): string
 
-  /** A bead's kind, as it is called in a shop: "cylinder". */
+  /** The kind of a bead, a stone or a thread, as it is called in a shop: "cylinder", "braid". */
   kind(kind: string): string
-  /** A thread's kind: "braid". */
-  threadKind(kind: string): string
   stone: string
 
   /** @returns undefined for a line that a stitcher need not be told of */

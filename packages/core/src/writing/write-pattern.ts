@@ -151,7 +151,7 @@ const hard: ReadonlySet<Action['type']> = new Set([
 ])
 
 const named = ({ kind, size, colourName, colourCode, maker }: Named, language: Language) =>
-  `${language.kind(kind) || language.threadKind(kind)} ${size} ${colourName}${colourCode ? ` (${colourCode})` : ''}, ${maker}`
+  `${language.kind(kind)} ${size} ${colourName}${colourCode ? ` (${colourCode})` : ''}, ${maker}`
 
 const rolesWords = (roles: readonly string[], language: Language) =>
   roles.map((role) => (role === threadRole ? language.words.thread : role)).join(' + ')

@@ -1,44 +1,16 @@
-import { fileURLToPath } from 'node:url'
-import {
-  View as Box,
-  Circle,
-  Document,
-  Ellipse,
-  Font,
-  G,
-  Link,
-  Page,
-  Path,
-  Rect,
-  renderToBuffer,
-  StyleSheet,
-  Svg,
-  Text,
-} from '@react-pdf/renderer'
+import { View as Box, Canvas, Document, Link, Page, renderToBuffer, StyleSheet, Text } from '@react-pdf/renderer'
 import type { StepView } from '@tessellum/core/drawing/step-views'
-import { ink as drawn, earlierLook, stateLook, wayColour } from '@tessellum/core/drawing/svg'
-import type { View, ViewShape } from '@tessellum/core/drawing/view'
+import type { View } from '@tessellum/core/drawing/view'
 import type { WrittenEdition } from '@tessellum/core/writing/edition'
 import { capital, type Words } from '@tessellum/core/writing/language'
 import { languages } from '@tessellum/core/writing/languages'
 import { type Seat, type Sheet, sheetHas } from '@tessellum/core/writing/sheet'
 import { type MaterialRow, stepsForContents, type WrittenPattern } from '@tessellum/core/writing/written-pattern'
 
-const font = (path: string) => fileURLToPath(import.meta.resolve(path))
-Font.register({
-  family: 'Source Sans 3',
-  fonts: [
-    { src: font('@fontsource/source-sans-3/files/source-sans-3-latin-400-normal.woff'), fontWeight: 400 },
-    { src: font('@fontsource/source-sans-3/files/source-sans-3-latin-600-normal.woff'), fontWeight: 600 },
-  ],
-})
-Font.register({
-  family: 'Fraunces',
-  src: font('@fontsource/fraunces/files/fraunces-latin-600-normal.woff'),
-  fontWeight: 600,
-})
-// Words are not broken: a count must never be read in two halves.
-Font.registerHyphenationCallback((word) => [word])
+import { printable, registerFonts, textFont, titleFont } from './fonts'
+import { paintView } from './paint-view'
+
+registerFonts()
 
 const ink = '#22302b'
 const quiet = '#5d6a63'
@@ -46,16 +18,16 @@ const styles = StyleSheet.create({
   page: {
     paddingVertical: 48,
     paddingHorizontal: 52,
-    fontFamily: 'Source Sans 3',
+    fontFamily: textFont,
     fontSize: 10.5,
     color: ink,
     lineHeight: 1.35,
   },
   head: { flexDirection: 'row', gap: 20, marginBottom: 14 },
-  title: { fontFamily: 'Fraunces', fontWeight: 600, fontSize: 25, lineHeight: 1.15, marginBottom: 4 },
+  title: { fontFamily: titleFont, fontWeight: 600, fontSize: 25, lineHeight: 1.15, marginBottom: 4 },
   facts: { color: quiet },
   drawing: { width: 180, height: 180 },
-  h2: { fontFamily: 'Fraunces', fontWeight: 600, fontSize: 14, marginTop: 14, marginBottom: 5 },
+  h2: { fontFamily: titleFont, fontWeight: 600, fontSize: 14, marginTop: 14, marginBottom: 5 },
   row: {
     flexDirection: 'row',
     borderBottomWidth: 0.5,
@@ -103,9 +75,10 @@ const scales: Readonly<Record<Sheet, number>> = { sale: 1, class: 1.3, card: 0.8
 
 /** Sets a written pattern on paper. */
 export async function renderDocument(
-  { written, drawings, colours }: WrittenEdition,
+  { written: asWritten, drawings, colours }: WrittenEdition,
   { paper, sheet, seat }: Paper,
 ): Promise<Uint8Array> {
+  const { value: written, whole } = printable(asWritten)
   const { words } = written
   const language = languages[written.language]
   const has = sheetHas[sheet]
@@ -123,8 +96,8 @@ export async function renderDocument(
         )}
         {seat && (
           <Text style={styles.seat}>
-            {words.seat}: {seat.name}
-            {seat.chosen ? ` · ${seat.chosen}` : ''}
+            {words.seat}: {printable(seat.name).value}
+            {seat.chosen ? ` · ${printable(seat.chosen).value}` : ''}
           </Text>
         )}
         <Box style={styles.head}>
@@ -210,6 +183,7 @@ export async function renderDocument(
         {written.errata.map((line) => (
           <Text key={line}>{line}</Text>
         ))}
+        {!whole && <Text style={styles.counts}>{words.unprinted}</Text>}
         <Box fixed style={styles.foot}>
           <Text>
             {written.title} · {written.edition}
@@ -365,58 +339,21 @@ function StepDrawing({ step, colours, behind, room }: StepDrawingProps) {
   )
 }
 
-function Drawing({
-  view,
-  colours,
-  style,
-}: {
-  view: View
-  colours: Readonly<Record<string, string>>
-  style: { width: number; height: number }
-}) {
-  const { way } = view
-  return (
-    <Svg viewBox={view.box.join(' ')} style={style}>
-      {view.shapes.map((shape, i) => (
-        <Shape key={i} shape={shape} colours={colours} />
-      ))}
-      {way && <Path d={way.path} fill="none" stroke={wayColour} strokeWidth={0.2} />}
-      {way && (
-        <Circle cx={way.from[0]} cy={way.from[1]} r={0.45} fill="#ffffff" stroke={wayColour} strokeWidth={0.18} />
-      )}
-      {way && <Circle cx={way.to[0]} cy={way.to[1]} r={0.45} fill={wayColour} />}
-    </Svg>
-  )
+interface DrawingProps {
+  readonly view: View
+  readonly colours: Readonly<Record<string, string>>
+  readonly style: { readonly width: number; readonly height: number }
 }
 
-function Shape({ shape, colours }: { shape: ViewShape; colours: Readonly<Record<string, string>> }) {
-  if (shape.type === 'stone')
-    return <Path d={shape.path} fill={colours.stone ?? '#e7e2d6'} stroke={drawn} strokeWidth={0.12} />
-  if (shape.type === 'wire') return <Path d={shape.path} fill="none" stroke="#9aa09c" strokeWidth={shape.width} />
-  if (shape.type === 'earlier') {
-    const { fill, edge, dash } = earlierLook
-    return (
-      <Path d={shape.path} fill={fill} fillOpacity={0.6} stroke={drawn} strokeWidth={edge} strokeDasharray={dash} />
-    )
-  }
-  if (shape.type === 'thread') return <Path d={shape.path} stroke="#6d6a60" strokeWidth={0.14} />
-  const { length, across, corner, mouth, state } = shape
-  const look = state ? stateLook[state] : undefined
+/** Painted straight into the page: as elements, a long pattern's tens of thousands of beads would take many times as long. */
+function Drawing({ view, colours, style }: DrawingProps) {
   return (
-    <G transform={`translate(${shape.cx} ${shape.cy}) rotate(${shape.turn})`}>
-      <Rect
-        x={-length / 2}
-        y={-across / 2}
-        width={length}
-        height={across}
-        rx={corner}
-        ry={corner}
-        fill={look?.fill ?? (colours[shape.role] || '#ffffff')}
-        stroke={drawn}
-        strokeWidth={look?.edge ?? 0.12}
-      />
-      {mouth && <Ellipse cx={mouth.at} cy={0} rx={mouth.rx} ry={mouth.ry} fill={drawn} fillOpacity={0.7} />}
-      {state === 'passed' && <Path d={`M${-length * 0.32} 0H${length * 0.32}`} stroke={drawn} strokeWidth={0.18} />}
-    </G>
+    <Canvas
+      style={style}
+      paint={(painter, width, height) => {
+        paintView(painter, view, colours, width, height)
+        return null
+      }}
+    />
   )
 }

@@ -3,7 +3,7 @@ import { saveWords } from '@tessellum/contract/words'
 import { titleOf } from '@tessellum/core/notation/title'
 import { eq, max } from 'drizzle-orm'
 import { Router } from 'express'
-import { makeColourway } from '../colourways/store'
+import { explain, makeColourway } from '../colourways/store'
 import { Refusal, readId, readInput } from '../http/refusal'
 import { mount, type Shop } from '../http/route'
 import { samplesOf } from '../samples/store'
@@ -17,16 +17,20 @@ export function patternRoutes({ db, workers }: Shop): Router {
 
   mount(router, 'POST /api/patterns', async (request, _, caller) => {
     const { source, words, colourways } = readInput(newPattern, request.body)
-    return db.transaction(async (tx) => {
-      const [made] = await tx
-        .insert(pattern)
-        .values({ title: titleOf(source), source, savedBy: caller.id })
-        .returning({ id: pattern.id })
-      const { id } = made as { id: number }
-      for (const each of words) await saveWordsOf(tx, id, each)
-      for (const { name, choices } of colourways) await makeColourway(tx, id, name, choices, caller.id)
-      return findPattern(tx, id)
-    })
+    return db
+      .transaction(async (tx) => {
+        const [made] = await tx
+          .insert(pattern)
+          .values({ title: titleOf(source), source, savedBy: caller.id })
+          .returning({ id: pattern.id })
+        const { id } = made as { id: number }
+        for (const each of words) await saveWordsOf(tx, id, each)
+        for (const { name, choices } of colourways) await makeColourway(tx, id, name, choices, caller.id)
+        return findPattern(tx, id)
+      })
+      .catch((error: unknown) => {
+        throw explain(error, colourways[0]?.name ?? '')
+      })
   })
 
   mount(router, 'GET /api/patterns/:id', (request) => findPattern(db, readId(request.params.id, 'pattern')))

@@ -165,6 +165,7 @@ function Plan({ batch }: { batch: Batch }) {
                 again={() => change.mutate({ kits: batch.lines.map((each) => each.kits), newest: i })}
               />
             )}
+            <Erratum patternId={line.patternId} version={line.version} />
             <KitBill batch={batch} line={i} />
           </div>
         ))}
@@ -176,6 +177,18 @@ function Plan({ batch }: { batch: Batch }) {
       )}
     </div>
   )
+}
+
+/** A line whose version has been corrected since says so. */
+function Erratum({ patternId, version }: { patternId: number; version: number }) {
+  const { data } = useQuery(read.pattern(patternId))
+  const errata = data?.versions.filter(({ corrects }) => corrects === version) ?? []
+  return errata.map(({ number, note }) => (
+    <p key={number} className="notice trouble">
+      Version {version} has an erratum, mended in <Link to={`/patterns/${patternId}/versions`}>version {number}</Link>:{' '}
+      {note}
+    </p>
+  ))
 }
 
 interface RescueProps {

@@ -3,6 +3,7 @@ import type { PatternSummary } from '@tessellum/contract/patterns'
 import { pattern as patternAnswer } from '@tessellum/contract/patterns'
 import { roleColours } from '@tessellum/core/drawing/role-colours'
 import { Button } from 'antd'
+import type { ReactNode } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
@@ -12,6 +13,7 @@ import { Drawing } from '../piece/drawing'
 import { useFormed } from '../piece/use-formed'
 import { ask } from '../shop/api'
 import { read } from '../shop/queries'
+import { FileDrop } from './open-file'
 import { useChosen } from './use-chosen'
 import { useReckoned } from './use-reckoned'
 
@@ -45,11 +47,12 @@ export function PatternsPage() {
     onSuccess: ({ id }) => void navigate(`/patterns/${id}`),
   })
   if (error && !patterns) return <Trouble error={error} />
-  return (
+  const cards = (button: ReactNode) => (
     <div className="page">
       <div className="page-head">
         <h1>Patterns</h1>
         <span className="spacer" />
+        {button}
         {mayWrite && (
           <Button type="primary" onClick={() => begin.mutate()} loading={begin.isPending}>
             Begin a pattern
@@ -75,6 +78,7 @@ export function PatternsPage() {
       </div>
     </div>
   )
+  return mayWrite ? <FileDrop>{cards}</FileDrop> : cards(null)
 }
 
 const noChoices = {}

@@ -14,6 +14,7 @@ import { Trouble } from '../frame/trouble'
 import { Drawing } from '../piece/drawing'
 import { type Formed, useFormed } from '../piece/use-formed'
 import { read } from '../shop/queries'
+import { Carriers } from '../writing/carriers'
 import { PatternNav } from './pattern-nav'
 import { useDress } from './use-dress'
 import { useShown } from './use-shown'
@@ -100,11 +101,7 @@ function Versions({ pattern }: { pattern: Pattern }) {
                 <Drawing scene={formed.scene} colours={colours} label={`${nameOf(value)}, from the front`} />
               )}
             </div>
-            <p className="version-note">
-              {pattern.versions.find((each) => String(each.number) === value)?.note || (
-                <span className="quiet">{value === draft ? 'As it is being worked on.' : 'Nothing was noted.'}</span>
-              )}
-            </p>
+            <VersionNote pattern={pattern} value={value} />
           </article>
         ))}
         <section className="sheet" aria-label="Counts">
@@ -120,6 +117,28 @@ function Versions({ pattern }: { pattern: Pattern }) {
           {one !== undefined && other !== undefined ? <Diff before={one} after={other} /> : <Loading what="Fetching" />}
         </section>
       </div>
+    </div>
+  )
+}
+
+/** What was noted of a version; of a published one that has been corrected, by what, and who carries it. */
+function VersionNote({ pattern, value }: { pattern: Pattern; value: string }) {
+  const version = pattern.versions.find((each) => String(each.number) === value)
+  if (!version) return <p className="version-note quiet">As it is being worked on.</p>
+  const errata = pattern.versions.filter(({ corrects }) => corrects === version.number)
+  return (
+    <div className="version-note">
+      <p>
+        {version.published && <strong>Published. </strong>}
+        {version.corrects !== null && `Corrects version ${version.corrects}: `}
+        {version.note || <span className="quiet">Nothing was noted.</span>}
+      </p>
+      {errata.map(({ number, note }) => (
+        <p key={number} className="trouble">
+          Version {number} corrects it: {note}
+        </p>
+      ))}
+      {errata.length > 0 && <Carriers patternId={pattern.id} number={version.number} />}
     </div>
   )
 }

@@ -7,6 +7,7 @@ import { Link } from 'react-router'
 import { Loading } from '../frame/loading'
 import { ask, ShopError } from '../shop/api'
 import { read } from '../shop/queries'
+import { Carriers } from './carriers'
 import { Reconcile } from './reconcile'
 import { writeBench } from './write-bench'
 
@@ -146,24 +147,5 @@ function PublishForm({ pattern, stopped, close }: { pattern: Pattern; stopped: b
       </Button>
       {stopped && <span className="quiet"> What must be mended keeps it from being published.</span>}
     </Form>
-  )
-}
-
-/** The batches whose kits carry a version. */
-export function Carriers({ patternId, number }: { patternId: number; number: number }) {
-  const { data } = useQuery(read.carriers(patternId, number))
-  if (!data) return null
-  if (data.length === 0) return <p className="quiet">No batch carries version {number}.</p>
-  return (
-    <div className="notice">
-      <p>Version {number} is in the kits of:</p>
-      <ul aria-label={`Batches with version ${number}`}>
-        {data.map(({ id, name, kits, state }) => (
-          <li key={id}>
-            <Link to={`/kits/${id}`}>{name}</Link>, {kits} kits, {state}
-          </li>
-        ))}
-      </ul>
-    </div>
   )
 }

@@ -14,7 +14,7 @@ export function Reconcile({ edition }: { edition: Edition }) {
     <details className="reconcile">
       <summary>Compare a materials list of your own</summary>
       <Input.TextArea
-        aria-label="Materials list"
+        aria-label="Your materials list"
         rows={4}
         placeholder={'63 cylinder 11/0 A\n0.3 g round 15/0 C\n1 stone'}
         value={list}

@@ -1,0 +1,135 @@
+import { useMutation, useQuery } from '@tanstack/react-query'
+import { pattern as patternAnswer } from '@tessellum/contract/patterns'
+import { titleOf } from '@tessellum/core/notation/title'
+import { Button, Modal, Upload } from 'antd'
+import { type DragEvent, type ReactNode, useState } from 'react'
+import { useNavigate } from 'react-router'
+import { Loading } from '../frame/loading'
+import { ask, ShopError } from '../shop/api'
+import { read } from '../shop/queries'
+import { foundOnShelf, type Read, readPatternFile } from './pattern-file'
+import { useReckoned } from './use-reckoned'
+
+/** A page that a pattern file can be dropped on; what it holds is shown before anything is kept. */
+export function FileDrop({ children }: { children: (button: ReactNode) => ReactNode }) {
+  const [opened, setOpened] = useState<Read>()
+  const [trouble, setTrouble] = useState<string>()
+  const [over, setOver] = useState(false)
+  const open = (file: File) => {
+    setTrouble(undefined)
+    readPatternFile(file).then(setOpened, (error: Error) => setTrouble(error.message))
+  }
+  const drop = (event: DragEvent) => {
+    event.preventDefault()
+    setOver(false)
+    const [file] = event.dataTransfer.files
+    if (file) open(file)
+  }
+  return (
+    <section
+      className={over ? 'file-drop over' : 'file-drop'}
+      onDragOver={(event) => {
+        event.preventDefault()
+        setOver(true)
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={drop}
+      aria-label="Patterns"
+    >
+      {children(
+        <Upload
+          accept=".tess,.json,.txt"
+          showUploadList={false}
+          beforeUpload={(file) => {
+            open(file)
+            return false
+          }}
+        >
+          <Button>Open a file</Button>
+        </Upload>,
+      )}
+      {trouble && (
+        <Modal open title="This file cannot be read" footer={null} onCancel={() => setTrouble(undefined)}>
+          <p role="alert">{trouble}</p>
+        </Modal>
+      )}
+      {opened && <Opened opened={opened} close={() => setOpened(undefined)} />}
+    </section>
+  )
+}
+
+const noChoices = {}
+
+function Opened({ opened, close }: { opened: Read; close: () => void }) {
+  const navigate = useNavigate()
+  const { data: items } = useQuery(read.items)
+  const { now } = useReckoned(opened.source, noChoices)
+  const brought = foundOnShelf(opened.colourways, items ?? [])
+  const keep = useMutation({
+    mutationFn: () =>
+      ask('POST', '/patterns', patternAnswer, {
+        body: { source: opened.source, words: opened.words, colourways: brought.colourways },
+      }),
+    onSuccess: ({ id }) => void navigate(`/patterns/${id}`),
+  })
+  const faults = now?.diagnostics.filter(({ severity }) => severity !== 'note') ?? []
+  return (
+    <Modal
+      open
+      title={titleOf(opened.source)}
+      okText="Keep it as a new pattern"
+      cancelText="Leave it"
+      onCancel={close}
+      onOk={() => keep.mutate()}
+      confirmLoading={keep.isPending}
+      okButtonProps={{ disabled: !items }}
+    >
+      {now ? (
+        <p className="figures">
+          {now.beads.map(({ role, total, kind, size }) => `${total} ${role}, ${kind} ${size}`).join('; ') ||
+            'No beads.'}
+          {now.sizes.length > 1 && ` Sizes: ${now.sizes.join(', ')}.`}
+        </p>
+      ) : (
+        <Loading what="Reading it" />
+      )}
+      {now && (
+        <p className={faults.length > 0 ? 'trouble' : 'quiet'}>
+          {faults.length === 0
+            ? 'No line is at fault.'
+            : `${faults.length} lines are at fault, and can be mended in the ledger:`}
+        </p>
+      )}
+      <ul aria-label="Faults of the file">
+        {faults.slice(0, 8).map(({ line, column, message, mend }) => (
+          <li key={`${line} ${column} ${message}`}>
+            Line {line}, column {column}: {message} {mend}
+          </li>
+        ))}
+      </ul>
+      {opened.colourways.length > 0 && (
+        <p>
+          Colourways: {opened.colourways.map(({ name }) => name).join(', ')}.
+          {opened.words.length > 0 && ` Own words for ${opened.words.length} steps.`}
+        </p>
+      )}
+      {brought.missing.length > 0 && (
+        <>
+          <p className="trouble">Not on this shelf, and left to be chosen:</p>
+          <ul aria-label="Not on the shelf">
+            {brought.missing.map(({ colourway, what }) => (
+              <li key={colourway + what}>
+                {colourway}, {what}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      {keep.error && (
+        <div role="alert" className="notice trouble">
+          {keep.error.message} {keep.error instanceof ShopError && keep.error.hint}
+        </div>
+      )}
+    </Modal>
+  )
+}
