@@ -12,6 +12,7 @@ import { languageCodes } from '../src/writing/language'
 import { languages } from '../src/writing/languages'
 import { toMarkdown } from '../src/writing/markdown'
 import { wordsAside } from '../src/writing/step-words'
+import { changesIn } from '../src/writing/turns'
 import { plainEdition, stepKeys, writePattern } from '../src/writing/write-pattern'
 import { disagreements } from './read-back'
 import { allDemos, demo, head, reckon } from './support'
@@ -102,7 +103,7 @@ test.each(['windlass-pendant', 'heron-earrings', 'sluicegate-pendant'])(
   },
 )
 
-test('a repeat is told once, with how many steps it holds and how often; turns that differ are told one by one', () => {
+test('a repeat is told once, with how many steps it holds and how often; turns that differ are told once with what changes', () => {
   const page = written(`${head}ring 6A\nrepeat 3\nround B\nround C\nend`)
   expect(page.parts[0]?.steps.slice(1).map(({ text, added, running }) => [text.slice(0, 57), added, running])).toEqual([
     ['Do the next 2 steps, one after the other, 3 times in all.', '', ''],
@@ -111,7 +112,7 @@ test('a repeat is told once, with how many steps it holds and how often; turns t
   ])
   expect(texts(`${head}ring 6A\nfor k in 1 to 2\nloop k B\nend`).slice(1)).toEqual([
     'Do the next step twice in all.',
-    expect.stringMatching(/^Turn 1: Pick up 1 B .* Turn 2: Pick up 2 B /),
+    expect.stringMatching(/^Pick up 1 B and .* From turn to turn: 1, 2 B\.$/),
   ])
 })
 
@@ -124,8 +125,13 @@ test('places, turns of unlike length, and more turns than are told are all said'
     'Do the next step once in turn 1, twice in turn 2.',
   )
   const many = repeats('for k in 1 to 70\nloop k B\nend')[1]
-  expect(many).toContain('Turn 60: Pick up 60 B')
+  expect(many).toContain('From turn to turn: 1, 2, 3 ... 60 B.')
   expect(many).toMatch(/And so on, as the numbers go: 70 turns in all\.$/)
+})
+
+test('what changes from turn to turn is numbers and what they count; anything more is told turn by turn', () => {
+  expect(changesIn(['Pick up 1 B.', 'Pick up 2 C.'])).toBeUndefined()
+  expect(changesIn(['3 A, 2 B twice', '3 A, 4 B twice', '3 A, 8 B twice'])).toEqual([{ numbers: [2, 4, 8], of: 'B' }])
 })
 
 test('no name breaks the page it is written on', () => {

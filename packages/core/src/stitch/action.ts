@@ -104,6 +104,14 @@ export function runsOf(roles: readonly string[]): Run[] {
   return runs
 }
 
+/** What is picked up for a ring, and how often: of one bead only, all of them at once. */
+export function plainRing(ring: Extract<Action, { type: 'ring' }>): { pattern: readonly Run[]; times: number } {
+  const [only] = ring.pattern
+  return ring.pattern.length === 1 && only
+    ? { pattern: [{ role: only.role, count: ring.beads }], times: 1 }
+    : { pattern: ring.pattern, times: ring.repeats }
+}
+
 /** The shortest list whose repetition gives `roles`, and how often: A A B A A B -> (A A B) x 2. */
 export function shortestCycle<T>(
   list: readonly T[],

@@ -1,5 +1,6 @@
 /** An edition written from what was gathered for it: the same on the page, in a PDF and in a file. */
 import type { Bead } from '../catalogue/bead'
+import { roleColours } from '../drawing/role-colours'
 import { sceneOf } from '../drawing/scene'
 import { type StepView, stepViews } from '../drawing/step-views'
 import { svgOf } from '../drawing/svg'
@@ -84,7 +85,7 @@ export function writeEdition(gathered: Gathered, language: LanguageCode): Writte
     written,
     report,
     drawings: scene && { piece: viewOf(scene), steps: stepViews(scene, report.statements) },
-    colours: chosen.colours,
+    colours: { ...roleColours(report.beads.map(({ role }) => role)), ...chosen.colours },
     why: unformed?.why,
   }
 }

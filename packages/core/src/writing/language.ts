@@ -97,6 +97,8 @@ export interface Language {
   /** What heads a repeat, over so many steps. */
   repeat(steps: number, times: readonly number[], places: boolean): string
   turn(number: number, sentence: string): string
+  /** What changes from one turn to the next, already in numbers: "1, 2, 3 B". */
+  fromTurnToTurn(changes: readonly string[]): string
   /** Ends a list of turns that is too long to be told whole. */
   andSoOn(turns: number): string
   /** What a step adds, and how many beads there are after it where that can be told (empty where not). */
@@ -109,7 +111,9 @@ export interface Language {
   readonly wear: readonly string[]
   /** How a stone is held by its ring: "36 beads, snug". */
   ring(beads: number, verdict: FitVerdict): string
-  /** What another maker's bead changes. */
+  /** Roles whose counts stay as they are with other makers' beads. */
+  makersAlike(roles: readonly string[], makers: readonly string[]): string
+  /** What another maker's bead changes; never nothing. */
   maker(
     maker: string,
     changes: readonly { readonly role: string; readonly before: number; readonly after: number }[],

@@ -9,6 +9,7 @@ import type { ThreadSettings } from '../thread/settings'
 import { type Language, type LanguageCode, type Level, sayCounts } from './language'
 import { languages } from './languages'
 import { keysOf, type StepKey, type StepWords, sameStep } from './step-words'
+import { changesIn, sayChanging } from './turns'
 import type { ColourwayRow, MaterialRow, SizeRow, Step, WrittenPattern } from './written-pattern'
 
 /** What a thing of a colourway is called on paper. */
@@ -181,11 +182,21 @@ function colourwayRow({ name, choices }: Edition['colourways'][number], language
   }
 }
 
-const makerRows = (rows: readonly MakerRow[], language: Language): string[] =>
-  rows.map(
-    ({ role, bead, consequence }) =>
-      `${role}, ${language.kind(bead.kind)} ${bead.size}. ${language.maker(bead.maker ?? '', consequence.counts)}`,
-  )
+function makerRows(rows: readonly MakerRow[], language: Language): string[] {
+  const alike = rows.filter(({ consequence }) => consequence.counts.length === 0)
+  const unique = (names: readonly string[]) => [...new Set(names)]
+  return [
+    ...rows
+      .filter((row) => !alike.includes(row))
+      .map(
+        ({ role, bead, consequence }) =>
+          `${role}, ${language.kind(bead.kind)} ${bead.size}. ${language.maker(bead.maker ?? '', consequence.counts)}`,
+      ),
+    ...(alike.length > 0
+      ? [language.makersAlike(unique(alike.map(({ role }) => role)), unique(alike.map(({ bead }) => bead.maker ?? '')))]
+      : []),
+  ]
+}
 
 function materialFromBill(line: Edition['bill'][number], report: Report, language: Language): MaterialRow {
   const row = { roles: rolesWords(line.roles, language), name: named(line.item, language), colour: line.item.colour }
@@ -294,7 +305,9 @@ function textOf(
     return language.repeat(steps.length, times, action.places) + more
   }
   if (turns.length === 0) return language.sentence(statement.times > 1 ? unnumbered(action) : action, settings)
-  const told = turns.map((turn) => language.sentence(turn, settings) ?? '')
+  const told = turns.map((turn) => language.sentence(unnumbered(turn), settings) ?? '')
+  const changes = changesIn(told)
+  if (changes) return `${told[0]} ${language.fromTurnToTurn(changes.map(sayChanging))}${more}`
   return told.map((sentence, i) => language.turn(i + 1, sentence)).join(' ') + more
 }
 

@@ -68,6 +68,7 @@ export const english: Language = {
   sentence: sentenceFor,
   repeat: repeatSentence,
   turn: (number, sentence) => `Turn ${number}: ${sentence}`,
+  fromTurnToTurn: (changes) => `From turn to turn: ${changes.join('; ')}.`,
   andSoOn: (turns) => `And so on, as the numbers go: ${turns} turns in all.`,
   picked: (added, running) => `Picked up: ${added}.${running ? ` So far: ${running}.` : ''}`,
   thread({ kind, size, doubled, cuts, each, tailMm, weaveInMm, tension, spanMm, sampled }) {
@@ -86,8 +87,8 @@ export const english: Language = {
   marks,
   wear,
   ring: (beads, verdict) => `${beads} beads, ${verdictWords[verdict].split(':')[0]}`,
+  makersAlike: (roles, makers) => `${list(roles)}: with beads of ${list(makers)} the counts stay as they are.`,
   maker(maker, changes) {
-    if (changes.length === 0) return `${maker}: the counts stay as they are.`
     return `${maker}: ${list(changes.map(({ role, before, after }) => `${after} ${role} for ${before}`))}.`
   },
   corrects: (version, note) => `This corrects version ${version}: ${note}`,

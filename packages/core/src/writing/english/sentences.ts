@@ -1,5 +1,5 @@
 /** The sentences of a written pattern, in English: one for each thing a statement can do. */
-import type { Action, CautionAbout, Run } from '../../stitch/action'
+import { type Action, type CautionAbout, plainRing, type Run } from '../../stitch/action'
 import type { ThreadSettings } from '../../thread/settings'
 
 export const sayRun = (runs: readonly Run[]): string => list(runs.map((run) => `${run.count} ${run.role}`))
@@ -24,8 +24,9 @@ export function repeatSentence(steps: number, times: readonly number[], places: 
 export function sentenceFor(action: Action, settings: ThreadSettings): string | undefined {
   switch (action.type) {
     case 'ring': {
-      const repeats = action.repeats === 1 ? '' : `, ${sayTimes(action.repeats)}`
-      return `String ${action.beads} beads: pick up ${sayRun(action.pattern)}${repeats}. ${closing(action.closing)}`
+      const { pattern, times } = plainRing(action)
+      const repeats = times === 1 ? '' : `, ${sayTimes(times)}`
+      return `String ${action.beads} beads: pick up ${sayRun(pattern)}${repeats}. ${closing(action.closing)}`
     }
     case 'round':
       return round(action)

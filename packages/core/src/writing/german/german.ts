@@ -96,6 +96,7 @@ export const german: Language = {
   sentence: sentenceFor,
   repeat: repeatSentence,
   turn: (number, sentence) => `${number}. Mal: ${sentence}`,
+  fromTurnToTurn: (changes) => `Von Mal zu Mal: ${changes.join('; ')}.`,
   andSoOn: (turns) => `Und so weiter, wie die Zahlen gehen: insgesamt ${turns}-mal.`,
   picked: (added, running) => `Aufgenommen: ${added}.${running ? ` Bisher: ${running}.` : ''}`,
   thread({ kind, size, doubled, cuts, each, tailMm, weaveInMm, tension, spanMm, sampled }) {
@@ -117,8 +118,8 @@ export const german: Language = {
   marks,
   wear,
   ring: (beads, verdict) => `${beads} Perlen, ${verdicts[verdict]}`,
+  makersAlike: (roles, makers) => `${list(roles)}: mit Perlen von ${list(makers)} bleiben die Zahlen gleich.`,
   maker(maker, changes) {
-    if (changes.length === 0) return `${maker}: die Zahlen bleiben gleich.`
     return `${maker}: ${list(changes.map(({ role, before, after }) => `${after} ${role} statt ${before}`))}.`
   },
   corrects: (version, note) => `Berichtigt Ausgabe ${version}: ${note}`,

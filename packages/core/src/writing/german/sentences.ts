@@ -1,5 +1,5 @@
 /** The sentences of a written pattern, in German: one for each thing a statement can do. Told in infinitives, as German patterns are. */
-import type { Action, CautionAbout, Run } from '../../stitch/action'
+import { type Action, type CautionAbout, plainRing, type Run } from '../../stitch/action'
 import type { ThreadSettings } from '../../thread/settings'
 
 export const list = (parts: readonly string[]): string =>
@@ -30,8 +30,9 @@ export function repeatSentence(steps: number, times: readonly number[], places: 
 export function sentenceFor(action: Action, settings: ThreadSettings): string | undefined {
   switch (action.type) {
     case 'ring': {
-      const repeats = action.repeats === 1 ? '' : `, ${sayTimes(action.repeats)}`
-      return `${action.beads} Perlen auffädeln: ${sayRun(action.pattern)} aufnehmen${repeats}. ${closing[action.closing]}`
+      const { pattern, times } = plainRing(action)
+      const repeats = times === 1 ? '' : `, ${sayTimes(times)}`
+      return `${action.beads} Perlen auffädeln: ${sayRun(pattern)} aufnehmen${repeats}. ${closing[action.closing]}`
     }
     case 'round':
       return round(action)
