@@ -128,6 +128,17 @@ describe('files', () => {
     expect((await bram.ask('GET', '/patterns')).body).toHaveLength(before)
   })
 
+  test('a pattern of a hundred lines and more pages than fit a booklet is set to its end', async () => {
+    const id = await begin(`${small}${'round A\n'.repeat(100)}finish\n`)
+    const { status, body } = await bram.ask<ArrayBuffer>('GET', `/patterns/${id}/document.pdf`)
+    expect(status).toBe(200)
+    const pages =
+      Buffer.from(body)
+        .toString('latin1')
+        .match(/\/Type \/Page\b/g) ?? []
+    expect(pages.length).toBeGreaterThan(10)
+  })
+
   test.each(['class', 'card', 'large'])(
     'the %s sheet is a PDF, in letters of many scripts, with a seat',
     async (sheet) => {

@@ -6,6 +6,7 @@ import { capital, type Words } from '@tessellum/core/writing/language'
 import { languages } from '@tessellum/core/writing/languages'
 import { type Seat, type Sheet, sheetHas } from '@tessellum/core/writing/sheet'
 import { type MaterialRow, stepsForContents, type WrittenPattern } from '@tessellum/core/writing/written-pattern'
+import { Fragment } from 'react'
 
 import { printable, registerFonts, textFont, titleFont } from './fonts'
 import { paintView } from './paint-view'
@@ -21,8 +22,9 @@ const styles = StyleSheet.create({
     fontFamily: textFont,
     fontSize: 10.5,
     color: ink,
-    lineHeight: 1.35,
   },
+  // Not the page's: what is fixed on every page would have its line height worked out anew on each, and grow.
+  body: { lineHeight: 1.35 },
   head: { flexDirection: 'row', gap: 20, marginBottom: 14 },
   title: { fontFamily: titleFont, fontWeight: 600, fontSize: 25, lineHeight: 1.15, marginBottom: 4 },
   facts: { color: quiet },
@@ -94,96 +96,98 @@ export async function renderDocument(
             {words.draftMark}
           </Text>
         )}
-        {seat && (
-          <Text style={styles.seat}>
-            {words.seat}: {printable(seat.name).value}
-            {seat.chosen ? ` · ${printable(seat.chosen).value}` : ''}
-          </Text>
-        )}
-        <Box style={styles.head}>
-          <Box style={{ flex: 1 }}>
-            <Text style={styles.title}>{written.title}</Text>
-            <Text style={styles.facts}>{written.facts.join(' · ')}</Text>
-            {has.sentences && <Text style={styles.facts}>{written.effort.map(capital).join('. ')}.</Text>}
-            <Text style={h2}>{words.thread}</Text>
-            {written.thread.map((line) => (
-              <Text key={line}>{line}</Text>
-            ))}
-            {has.sentences && <Text style={h2}>{words.tools}</Text>}
-            {has.sentences && <Text>{capital(language.list(written.tools))}.</Text>}
-          </Box>
-          {drawings && (
-            <Drawing
-              view={drawings.piece}
-              colours={colours}
-              style={sheet === 'card' ? { width: 96, height: 96 } : styles.drawing}
-            />
-          )}
-        </Box>
-        <Text style={h2}>{words.materials}</Text>
-        <Materials rows={written.materials} words={words} scale={scale} />
-        {has.tables && <Tables written={written} h2={h2} scale={scale} />}
-        {has.care && <Text style={h2}>{words.takeCare}</Text>}
-        {has.care &&
-          written.cautions.map((caution) => (
-            <Box key={caution} style={styles.caution} wrap={false}>
-              <Text>{caution}</Text>
-            </Box>
-          ))}
-        {has.sentences && <Text style={h2}>{words.wordsUsed}</Text>}
-        {has.sentences && written.marks.map((mark) => <Text key={mark}>{mark}</Text>)}
-        {has.sentences && steps >= stepsForContents && written.parts.length > 1 && (
-          <Contents written={written} h2={h2} />
-        )}
-        {written.parts.map((part, i) => (
-          <Box key={`${part.name} ${i}`}>
-            <Text id={`part-${i + 1}`} style={h2} minPresenceAhead={80}>
-              {capital(part.name || words.steps)}
+        <Box style={styles.body}>
+          {seat && (
+            <Text style={styles.seat}>
+              {words.seat}: {printable(seat.name).value}
+              {seat.chosen ? ` · ${printable(seat.chosen).value}` : ''}
             </Text>
-            {!has.sentences && <CardHead words={words} />}
-            {part.steps.map((step) =>
-              has.sentences ? (
-                <Box key={step.number} style={sheet === 'class' ? styles.block : styles.step} wrap={false}>
-                  <Text style={[styles.number, { width: 22 * scale }]}>{step.number}</Text>
-                  <Box style={step.kind === 'check' ? [{ flex: 1 }, styles.check] : { flex: 1 }}>
-                    <Text>{step.kind === 'check' ? `${words.check} ${step.text}` : step.text}</Text>
-                    {step.also !== '' && <Text style={styles.facts}>{step.also}</Text>}
-                    {step.added !== '' && (
-                      <Text style={[styles.counts, { fontSize: 9.5 * scale }]}>
-                        {language.picked(step.added, step.running)}
-                      </Text>
-                    )}
-                  </Box>
-                  {has.drawings && (
-                    <StepDrawing
-                      step={drawings?.steps[step.line]}
-                      colours={colours}
-                      behind={words.fromBehind}
-                      room={room}
-                    />
-                  )}
-                </Box>
-              ) : (
-                <Box key={step.number} style={styles.row} wrap={false}>
-                  <Text style={[styles.number, { marginRight: 8 }]}>{step.number}</Text>
-                  <Text style={{ flex: 2, fontWeight: 600 }}>{step.key.text}</Text>
-                  <Text style={{ flex: 1 }}>{step.added}</Text>
-                  <Text style={{ flex: 1.2 }}>{step.running}</Text>
-                </Box>
-              ),
+          )}
+          <Box style={styles.head}>
+            <Box style={{ flex: 1 }}>
+              <Text style={styles.title}>{written.title}</Text>
+              <Text style={styles.facts}>{written.facts.join(' · ')}</Text>
+              {has.sentences && <Text style={styles.facts}>{written.effort.map(capital).join('. ')}.</Text>}
+              <Text style={h2}>{words.thread}</Text>
+              {written.thread.map((line) => (
+                <Text key={line}>{line}</Text>
+              ))}
+              {has.sentences && <Text style={h2}>{words.tools}</Text>}
+              {has.sentences && <Text>{capital(language.list(written.tools))}.</Text>}
+            </Box>
+            {drawings && (
+              <Drawing
+                view={drawings.piece}
+                colours={colours}
+                style={sheet === 'card' ? { width: 96, height: 96 } : styles.drawing}
+              />
             )}
           </Box>
-        ))}
-        {written.totals !== '' && (
-          <Text style={[styles.h2, { fontSize: 11.5 * scale }]}>{language.inOnePiece(written.totals)}</Text>
-        )}
-        {has.care && <Text style={h2}>{words.wear}</Text>}
-        {has.care && written.wear.map((line) => <Text key={line}>{line}</Text>)}
-        {written.errata.length > 0 && <Text style={h2}>{words.errata}</Text>}
-        {written.errata.map((line) => (
-          <Text key={line}>{line}</Text>
-        ))}
-        {!whole && <Text style={styles.counts}>{words.unprinted}</Text>}
+          <Text style={h2}>{words.materials}</Text>
+          <Materials rows={written.materials} words={words} scale={scale} />
+          {has.tables && <Tables written={written} h2={h2} scale={scale} />}
+          {has.care && <Text style={h2}>{words.takeCare}</Text>}
+          {has.care &&
+            written.cautions.map((caution) => (
+              <Box key={caution} style={styles.caution} wrap={false}>
+                <Text>{caution}</Text>
+              </Box>
+            ))}
+          {has.sentences && <Text style={h2}>{words.wordsUsed}</Text>}
+          {has.sentences && written.marks.map((mark) => <Text key={mark}>{mark}</Text>)}
+          {has.sentences && steps >= stepsForContents && written.parts.length > 1 && (
+            <Contents written={written} h2={h2} />
+          )}
+          {written.parts.map((part, i) => (
+            <Fragment key={`${part.name} ${i}`}>
+              <Text id={`part-${i + 1}`} style={h2} minPresenceAhead={80}>
+                {capital(part.name || words.steps)}
+              </Text>
+              {!has.sentences && <CardHead words={words} />}
+              {part.steps.map((step) =>
+                has.sentences ? (
+                  <Box key={step.number} style={sheet === 'class' ? styles.block : styles.step} wrap={false}>
+                    <Text style={[styles.number, { width: 22 * scale }]}>{step.number}</Text>
+                    <Box style={step.kind === 'check' ? [{ flex: 1 }, styles.check] : { flex: 1 }}>
+                      <Text>{step.kind === 'check' ? `${words.check} ${step.text}` : step.text}</Text>
+                      {step.also !== '' && <Text style={styles.facts}>{step.also}</Text>}
+                      {step.added !== '' && (
+                        <Text style={[styles.counts, { fontSize: 9.5 * scale }]}>
+                          {language.picked(step.added, step.running)}
+                        </Text>
+                      )}
+                    </Box>
+                    {has.drawings && (
+                      <StepDrawing
+                        step={drawings?.steps[step.line]}
+                        colours={colours}
+                        behind={words.fromBehind}
+                        room={room}
+                      />
+                    )}
+                  </Box>
+                ) : (
+                  <Box key={step.number} style={styles.row} wrap={false}>
+                    <Text style={[styles.number, { marginRight: 8 }]}>{step.number}</Text>
+                    <Text style={{ flex: 2, fontWeight: 600 }}>{step.key.text}</Text>
+                    <Text style={{ flex: 1 }}>{step.added}</Text>
+                    <Text style={{ flex: 1.2 }}>{step.running}</Text>
+                  </Box>
+                ),
+              )}
+            </Fragment>
+          ))}
+          {written.totals !== '' && (
+            <Text style={[styles.h2, { fontSize: 11.5 * scale }]}>{language.inOnePiece(written.totals)}</Text>
+          )}
+          {has.care && <Text style={h2}>{words.wear}</Text>}
+          {has.care && written.wear.map((line) => <Text key={line}>{line}</Text>)}
+          {written.errata.length > 0 && <Text style={h2}>{words.errata}</Text>}
+          {written.errata.map((line) => (
+            <Text key={line}>{line}</Text>
+          ))}
+          {!whole && <Text style={styles.counts}>{words.unprinted}</Text>}
+        </Box>
         <Box fixed style={styles.foot}>
           <Text>
             {written.title} · {written.edition}

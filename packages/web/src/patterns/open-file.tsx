@@ -86,9 +86,11 @@ function Opened({ opened, close }: { opened: Read; close: () => void }) {
     >
       {now ? (
         <p className="figures">
-          {now.beads.map(({ role, total, kind, size }) => `${total} ${role}, ${kind} ${size}`).join('; ') ||
-            'No beads.'}
-          {now.sizes.length > 1 && ` Sizes: ${now.sizes.join(', ')}.`}
+          {now.beads
+            .filter(({ total }) => total > 0)
+            .map(({ role, total, kind, size }) => `${total} ${role}, ${kind} ${size}`)
+            .join('; ') || 'No beads'}
+          .{now.sizes.length > 1 && ` Sizes: ${now.sizes.join(', ')}.`}
         </p>
       ) : (
         <Loading what="Reading it" />
