@@ -1,0 +1,28 @@
+/** The HiGHS solver behind the core's allocation: programme after programme, within one limit for all. */
+import type { Solve } from '@tessellum/core/allocation/allocation'
+import loadHighs from 'highs'
+
+/** @param limitSeconds over all that is asked of it; what is found by then is given with its gap */
+export async function solver(limitSeconds = 8): Promise<Solve> {
+  const highs = await loadHighs()
+  const until = performance.now() + limitSeconds * 1000
+  return (programme) => {
+    const found = highs.solve(programme, {
+      time_limit: Math.max(0.05, (until - performance.now()) / 1000),
+      output_flag: false,
+      mip_rel_gap: 0,
+      // Everything is whole, so that what is nearer than this is the best there is.
+      mip_abs_gap: 0.9,
+    })
+    if (found.Status === 'Infeasible') return { status: 'infeasible', objective: 0, gap: 0, values: {} }
+    const values: Record<string, number> = {}
+    for (const [name, column] of Object.entries(found.Columns))
+      if ('Primal' in column && Number.isFinite(column.Primal)) values[name] = column.Primal
+    const objective = found.ObjectiveValue
+    if (found.Status === 'Optimal') return { status: 'optimal', objective, gap: 0, values }
+    // Without a feasible point the columns are those of a relaxation, and no filling.
+    const whole =
+      Number.isFinite(objective) && Object.values(values).every((each) => Math.abs(each - Math.round(each)) < 1e-6)
+    return { status: 'limit', objective: whole ? objective : 0, gap: 1, values: whole ? values : {} }
+  }
+}
