@@ -64,6 +64,8 @@ export const lineOutlook = z.object({
   troubles: z.array(z.string()),
   /** Kits that the free stock would fill if this line stood alone. */
   couldMake: z.number(),
+  /** Kits of it in the best filling of all the lines at once. */
+  together: z.number(),
   limitedBy: z.array(z.number()),
 })
 export type LineOutlook = z.infer<typeof lineOutlook>
@@ -89,7 +91,13 @@ export const itemOutlook = z.object({
 })
 export type ItemOutlook = z.infer<typeof itemOutlook>
 
-export const outlook = z.object({ lines: z.array(lineOutlook), items: z.array(itemOutlook), ready: z.boolean() })
+export const outlook = z.object({
+  lines: z.array(lineOutlook),
+  items: z.array(itemOutlook),
+  ready: z.boolean(),
+  /** The filling is proven to be the best there is. */
+  proven: z.boolean(),
+})
 export type Outlook = z.infer<typeof outlook>
 
 export const batchSummary = z.object({

@@ -1,6 +1,7 @@
 /** What a batch needs of the shelf and what the shelf allows: read from the tables, reckoned by the core. */
 import type { ItemOutlook, LineOutlook, Outlook } from '@tessellum/contract/batches'
 import type { Choice } from '@tessellum/contract/colourways'
+import type { Allocation } from '@tessellum/core/allocation/allocation'
 import { allocate, type Demand, mostKits } from '@tessellum/core/kit/allocate'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { eq, gt, inArray, sql } from 'drizzle-orm'
@@ -60,7 +61,48 @@ export async function billsFor(
   )
 }
 
-export const demandsOf = (lines: readonly PlannedLine[], bills: readonly LineBill[]): Demand[] =>
+/** Lots that a batch may take from; what it holds itself is free to it. */
+interface FreeLot {
+  readonly lotId: number
+  readonly itemId: number
+  readonly free: number
+  readonly receivedOn: string
+}
+
+/** The best filling of a batch's lines, solved off the event loop. */
+export function allocationFor(
+  workers: WorkerPool,
+  lines: readonly PlannedLine[],
+  bills: readonly LineBill[],
+  lots: readonly FreeLot[],
+): Promise<Allocation> {
+  // The oldest are used up first, and of one day the smallest.
+  const order = [...lots].sort(
+    (a, b) => a.receivedOn.localeCompare(b.receivedOn) || a.free - b.free || a.lotId - b.lotId,
+  )
+  const met = new Map<number, number>()
+  return workers.run('allocate', {
+    lines: lines.map(({ kits }, line) => ({
+      line,
+      wanted: (bills[line]?.troubles.length ?? 0) > 0 ? 0 : kits,
+      priority: 0,
+      variants: [
+        { bill: (bills[line]?.bill ?? []).map(({ itemId, quantity }) => ({ itemId, quantity })), distance: 0 },
+      ],
+    })),
+    lots: order.map(({ lotId, itemId, free }) => {
+      const rank = met.get(itemId) ?? 0
+      met.set(itemId, rank + 1)
+      return { lotId, itemId, free, rank }
+    }),
+  })
+}
+
+export const itemsIn = (bills: readonly LineBill[]): number[] => [
+  ...new Set(bills.flatMap(({ bill }) => bill.map(({ itemId }) => itemId))),
+]
+
+const demandsOf = (lines: readonly PlannedLine[], bills: readonly LineBill[]): Demand[] =>
   lines.flatMap((line, i) =>
     (bills[i]?.bill ?? []).map(({ itemId, quantity }) => ({ line: i, itemId, quantity, kits: line.kits })),
   )
@@ -73,7 +115,7 @@ export async function outlookFor(
 ): Promise<Outlook> {
   const bills = await billsFor(shop, lines)
   const { db } = shop
-  const ids = [...new Set(bills.flatMap(({ bill }) => bill.map((line) => line.itemId)))]
+  const ids = itemsIn(bills)
   const [items, free, held] = await Promise.all([listItems(db, ids), freeLots(db, ids, false), heldOf(db, ids)])
   const here = held.filter((each) => each.batchId === batchId)
   const lots = free.map((each) => ({
@@ -81,13 +123,17 @@ export async function outlookFor(
     free: each.free + sumOf(here.filter((one) => one.lotId === each.lotId)),
   }))
   const demands = demandsOf(lines, bills)
-  const { shortages } = allocate(demands, lots)
-  const outlookLines: LineOutlook[] = bills.map(({ bill, troubles }) => {
+  const allocation = await allocationFor(shop.workers, lines, bills, lots)
+  const filled = allocation.lines.every(({ line, kits }) => kits === lines[line]?.kits)
+  // What must be bought to make it all, item by item, whatever else is short.
+  const shortages = filled ? [] : allocate(demands, lots).shortages
+  const outlookLines: LineOutlook[] = bills.map(({ bill, troubles }, i) => {
     const { kits, limitedBy } = mostKits(bill, lots)
     return {
       bill,
       troubles,
       couldMake: troubles.length > 0 ? 0 : kits,
+      together: allocation.lines[i]?.kits ?? 0,
       limitedBy: troubles.length > 0 ? [] : limitedBy,
     }
   })
@@ -112,9 +158,8 @@ export async function outlookFor(
       heldBy: byBatch(held.filter((each) => each.itemId === itemId && each.batchId !== batchId)),
     }
   })
-  const ready =
-    outlookLines.every((line) => line.troubles.length === 0) && outlookItems.every((item) => item.short === 0)
-  return { lines: outlookLines, items: outlookItems, ready }
+  const ready = filled && outlookLines.every((line) => line.troubles.length === 0)
+  return { lines: outlookLines, items: outlookItems, ready, proven: allocation.proven }
 }
 
 interface Held {

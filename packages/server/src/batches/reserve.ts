@@ -1,5 +1,5 @@
 /** Taking and giving back: a batch's promises on the shared shelf. */
-import { allocate } from '@tessellum/core/kit/allocate'
+import type { Allocation } from '@tessellum/core/allocation/allocation'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { effectOf } from '@tessellum/core/stock/moves'
 import { eq, gt, sql } from 'drizzle-orm'
@@ -7,7 +7,7 @@ import type { Session } from '../database/connect'
 import { Refusal } from '../http/refusal'
 import { move } from '../stock/schema'
 import { freeLots, listItems } from '../stock/store'
-import { demandsOf, type LineBill, type PlannedLine } from './plan'
+import { itemsIn, type LineBill, type PlannedLine } from './plan'
 import { batch } from './schema'
 import { lockBatch } from './store'
 
@@ -17,14 +17,20 @@ interface Doing {
   readonly actionKey: string
 }
 
+/** Somebody else has taken from a lot since the allocation was worked out. */
+export class TakenMeanwhile extends Error {}
+
 /**
- * Promises a draft batch everything its lines need, or nothing. The balances are read and locked in the transaction that
- * writes the moves, so that whoever comes second sees what is left.
+ * Promises a draft batch everything its lines need, or nothing. The allocation was worked out beforehand; the balances it takes from are read and
+ * locked in the transaction that writes the moves, so that whoever comes second sees what is left.
+ *
+ * @throws TakenMeanwhile when the lots do not hold any more what it takes: to be worked out again
  */
 export async function reserve(
   tx: Session,
   lines: readonly PlannedLine[],
   bills: readonly LineBill[],
+  { takes, lines: answers }: Allocation,
   doing: Doing,
 ): Promise<void> {
   const row = await lockBatch(tx, doing.batchId)
@@ -33,22 +39,24 @@ export async function reserve(
   const trouble = bills.flatMap(({ troubles }) => troubles)[0]
   if (trouble)
     throw new Refusal(422, 'not-makeable', trouble, { hint: 'Mend the pattern or the colourway, then reserve.' })
-  const demands = demandsOf(lines, bills)
-  const lots = await freeLots(tx, [...new Set(demands.map((demand) => demand.itemId))], true)
-  const { takes, shortages } = allocate(demands, lots)
-  const [worst] = shortages
-  if (worst) {
-    const [item] = await listItems(tx, [worst.itemId])
+  const short = answers.find(({ line, kits }) => kits < (lines[line]?.kits ?? 0))
+  if (short) {
+    const [by] = short.limitedBy
+    const [item] = by ? await listItems(tx, [by.itemId]) : []
     throw new Refusal(
       409,
       'short-of-stock',
-      `Short of ${item ? itemName(item) : 'an item'} from kit ${worst.fromKit} on. Nothing has been reserved.`,
+      `Short of ${item ? itemName(item) : 'beads that other lines take'} from kit ${short.kits + 1} on. Nothing has been reserved.`,
       {
-        path: `lines.${worst.line}`,
+        path: `lines.${short.line}`,
         hint: 'Plan fewer kits, choose another colourway, or receive more.',
       },
     )
   }
+  const lots = new Map((await freeLots(tx, itemsIn(bills), true)).map(({ lotId, free }) => [lotId, free]))
+  const wanted = new Map<number, number>()
+  for (const { lotId, quantity } of takes) wanted.set(lotId, (wanted.get(lotId) ?? 0) + quantity)
+  for (const [lotId, quantity] of wanted) if ((lots.get(lotId) ?? 0) < quantity) throw new TakenMeanwhile()
   await tx.insert(move).values(
     takes.map(({ lotId, quantity }) => ({
       lotId,

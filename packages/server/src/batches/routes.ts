@@ -4,11 +4,15 @@ import { type Request, Router } from 'express'
 import { actionKey, once } from '../actions/once'
 import { Refusal, readId, readInput } from '../http/refusal'
 import { type Caller, mount, type Shop } from '../http/route'
-import { billsFor, outlookFor } from './plan'
-import { release, reserve } from './reserve'
+import { freeLots } from '../stock/store'
+import { allocationFor, billsFor, itemsIn, outlookFor } from './plan'
+import { release, reserve, TakenMeanwhile } from './reserve'
 import { batch, batchLine } from './schema'
 import { findBatch, insertLines, linesOf, listBatches, lockBatch, resolveLines } from './store'
 import { substituteIn } from './substitute'
+
+/** How often an allocation is worked out anew because somebody else was faster. */
+const mostTries = 5
 
 export function batchRoutes(shop: Shop): Router {
   const { db } = shop
@@ -68,17 +72,33 @@ export function batchRoutes(shop: Shop): Router {
     const key = actionKey(request)
     const lines = await linesOf(db, id)
     const bills = await billsFor(shop, lines)
-    await once(db, key, `reserve ${id}`, caller, async (tx) => {
-      // The bills were reckoned before the batch was locked: they must still be of its lines.
-      await lockBatch(tx, id)
-      if (JSON.stringify(await linesOf(tx, id)) !== JSON.stringify(lines)) {
-        throw new Refusal(409, 'crossed', 'Somebody changed this batch at the same moment.', {
-          hint: 'Nothing has been reserved. Look at it and try again.',
-        })
+    const attempt = async () => {
+      const free = await freeLots(db, itemsIn(bills), false)
+      const allocation = await allocationFor(shop.workers, lines, bills, free)
+      await once(db, key, `reserve ${id}`, caller, async (tx) => {
+        // The bills were reckoned before the batch was locked: they must still be of its lines.
+        await lockBatch(tx, id)
+        if (JSON.stringify(await linesOf(tx, id)) !== JSON.stringify(lines)) {
+          throw new Refusal(409, 'crossed', 'Somebody changed this batch at the same moment.', {
+            hint: 'Nothing has been reserved. Look at it and try again.',
+          })
+        }
+        await reserve(tx, lines, bills, allocation, { batchId: id, personId: caller.id, actionKey: key })
+        return { id }
+      })
+    }
+    for (let tries = 1; ; tries++) {
+      try {
+        await attempt()
+        break
+      } catch (error) {
+        if (!(error instanceof TakenMeanwhile)) throw error
+        if (tries === mostTries)
+          throw new Refusal(409, 'busy-shelf', 'Others are taking from the same lots at this moment.', {
+            hint: 'Nothing has been reserved. Try again in a moment.',
+          })
       }
-      await reserve(tx, lines, bills, { batchId: id, personId: caller.id, actionKey: key })
-      return { id }
-    })
+    }
     return findBatch(shop, id)
   })
 

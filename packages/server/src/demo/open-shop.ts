@@ -2,7 +2,7 @@
 
 import { titleOf } from '@tessellum/core/notation/title'
 import { effectOf } from '@tessellum/core/stock/moves'
-import { billsFor } from '../batches/plan'
+import { allocationFor, billsFor, itemsIn } from '../batches/plan'
 import { release, reserve } from '../batches/reserve'
 import { batch } from '../batches/schema'
 import { insertLines, linesOf, resolveLines } from '../batches/store'
@@ -13,8 +13,9 @@ import { pattern, patternVersion } from '../patterns/schema'
 import { hashPassword } from '../people/passwords'
 import { person } from '../people/schema'
 import { item, lot, maker, move, pack } from '../stock/schema'
+import { freeLots } from '../stock/store'
 import type { WorkerPool } from '../workers/pool'
-import { bill, document, form, reckon } from '../workers/worker'
+import { allocate, bill, document, form, reckon } from '../workers/worker'
 import { demoBatches, demoColourways } from './colourways'
 import { makers, shelf } from './shelf'
 
@@ -157,7 +158,7 @@ async function keepColourways(
 }
 
 /** The shop is opened before there are workers, so its bills are reckoned on the spot. */
-const tasks = { bill, document, form, reckon }
+const tasks = { allocate, bill, document, form, reckon }
 const atOnce: WorkerPool = {
   run: async (name, input) => (tasks[name] as (input: unknown) => Promise<never>)(input),
   close: async () => undefined,
@@ -183,7 +184,9 @@ async function planBatches(tx: Session, patterns: ReadonlyMap<string, number>, b
     const doing = { batchId, personId: by, actionKey: `demo batch ${batchId}` }
     if (state === 'reserved') {
       const planned = await linesOf(tx, batchId)
-      await reserve(tx, planned, await billsFor({ db: tx, workers: atOnce }, planned), doing)
+      const bills = await billsFor({ db: tx, workers: atOnce }, planned)
+      const lots = await freeLots(tx, itemsIn(bills), false)
+      await reserve(tx, planned, bills, await allocationFor(atOnce, planned, bills, lots), doing)
     } else if (state === 'cancelled') await release(tx, doing, 'cancelled')
   }
 }

@@ -2,6 +2,7 @@
 import type { Choice } from '@tessellum/contract/colourways'
 import type { Edition } from '@tessellum/contract/editions'
 import type { Item } from '@tessellum/contract/stock'
+import type { Allocation, AllocationLine, AllocationLot } from '@tessellum/core/allocation/allocation'
 import type { Bill } from '@tessellum/core/kit/bill'
 import type { Choices } from '@tessellum/core/report/reckon-pattern'
 import type { Report } from '@tessellum/core/report/report'
@@ -23,6 +24,8 @@ export interface Tasks {
   reckon: { input: { source: string; choices: Choices }; output: { report: Report } }
   /** Reckoned, with its form: thread is measured on it. */
   form: { input: { source: string; choices: Choices }; output: { report: Report } }
+  /** Which lots fill which kits: solved within its limit. */
+  allocate: { input: { lines: readonly AllocationLine[]; lots: readonly AllocationLot[] }; output: Allocation }
   bill: { input: Kit; output: { bill: Bill; troubles: string[] } }
   document: {
     input: {

@@ -1,3 +1,5 @@
+import { allocateKits } from '@tessellum/core/allocation/allocate-kits'
+import type { Allocation } from '@tessellum/core/allocation/allocation'
 import { formedPattern } from '@tessellum/core/form/form-pattern'
 import { billOf } from '@tessellum/core/kit/bill'
 import { chosenIn } from '@tessellum/core/kit/choice'
@@ -5,6 +7,7 @@ import { type Choices, reckonPattern } from '@tessellum/core/report/reckon-patte
 import type { Report } from '@tessellum/core/report/report'
 import { usualThreadSettings } from '@tessellum/core/thread/settings'
 import { writeEdition } from '@tessellum/core/writing/edition'
+import { solver } from './solver'
 import type { Kit, Tasks } from './tasks'
 
 export const reckon = ({ source, choices }: Tasks['reckon']['input']): Tasks['reckon']['output'] => ({
@@ -14,6 +17,9 @@ export const reckon = ({ source, choices }: Tasks['reckon']['input']): Tasks['re
 export const form = ({ source, choices }: Tasks['form']['input']): Tasks['form']['output'] => ({
   report: formedReport(source, choices),
 })
+
+export const allocate = async ({ lines, lots }: Tasks['allocate']['input']): Promise<Allocation> =>
+  allocateKits(lines, lots, await solver())
 
 /** Thread is measured on the form, so that a kit holds what its written pattern says. */
 export function bill({ source, size, choices, items, sampled }: Kit): Tasks['bill']['output'] {
