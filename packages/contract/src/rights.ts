@@ -48,6 +48,8 @@ export const routes = {
   'GET /api/items': 'stock.read',
   'GET /api/items/:id': 'stock.read',
   'POST /api/lots/:id/moves': 'stock.move',
+  'POST /api/items/:id/lots': 'stock.move',
+  'GET /api/buy-list': 'batches.read',
 
   'GET /api/batches': 'batches.read',
   'POST /api/batches': 'batches.plan',

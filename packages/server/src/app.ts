@@ -10,6 +10,7 @@ import type pg from 'pg'
 import type { Logger } from 'pino'
 import { pinoHttp } from 'pino-http'
 import { batchRoutes } from './batches/routes'
+import { buyingRoutes } from './buying/routes'
 import type { changes } from './changes/routes'
 import { colourwayRoutes } from './colourways/routes'
 import type { Config } from './config'
@@ -73,6 +74,7 @@ export function buildApp({ config, shop, pool, log, changes }: Parts): Express {
     sampleRoutes(shop),
     stockRoutes(shop),
     batchRoutes(shop),
+    buyingRoutes(shop),
     documentRoutes(shop),
     changes.router,
   )

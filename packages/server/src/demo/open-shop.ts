@@ -15,7 +15,7 @@ import { person } from '../people/schema'
 import { item, lot, maker, move, pack } from '../stock/schema'
 import { freeLots } from '../stock/store'
 import type { WorkerPool } from '../workers/pool'
-import { allocate, bill, document, form, reckon } from '../workers/worker'
+import { allocate, bill, buy, document, form, reckon } from '../workers/worker'
 import { demoBatches, demoColourways } from './colourways'
 import { makers, shelf } from './shelf'
 
@@ -158,7 +158,7 @@ async function keepColourways(
 }
 
 /** The shop is opened before there are workers, so its bills are reckoned on the spot. */
-const tasks = { allocate, bill, document, form, reckon }
+const tasks = { allocate, bill, buy, document, form, reckon }
 const atOnce: WorkerPool = {
   run: async (name, input) => (tasks[name] as (input: unknown) => Promise<never>)(input),
   close: async () => undefined,

@@ -1,8 +1,10 @@
+import { newLot } from '@tessellum/contract/buying'
 import { handMove } from '@tessellum/contract/stock'
 import { effectOf, freeOf, handMoves } from '@tessellum/core/stock/moves'
 import { eq } from 'drizzle-orm'
 import { Router } from 'express'
 import { actionKey, once } from '../actions/once'
+import { brokenConstraint } from '../database/trouble'
 import { notFound, Refusal, readId, readInput } from '../http/refusal'
 import { mount, type Shop } from '../http/route'
 import { balance, lot, move } from './schema'
@@ -14,6 +16,36 @@ export function stockRoutes({ db }: Shop): Router {
   mount(router, 'GET /api/items', () => listItems(db))
 
   mount(router, 'GET /api/items/:id', (request) => itemStory(db, readId(request.params.id, 'item')))
+
+  mount(router, 'POST /api/items/:id/lots', async (request, _, caller) => {
+    const itemId = readId(request.params.id, 'item')
+    const { code, receivedOn, quantity, reason } = readInput(newLot, request.body)
+    const key = actionKey(request)
+    try {
+      return await once(db, key, `new lot of ${itemId}`, caller, async (tx) => {
+        const [made] = await tx.insert(lot).values({ itemId, code, receivedOn }).returning({ id: lot.id })
+        const { id: lotId } = made as { id: number }
+        await tx.insert(move).values({
+          lotId,
+          kind: 'receive',
+          ...effectOf('receive', quantity),
+          reason,
+          personId: caller.id,
+          actionKey: key,
+        })
+        return { lotId }
+      })
+    } catch (error) {
+      const constraint = brokenConstraint(error)
+      if (constraint === 'lot_code_unique')
+        throw new Refusal(409, 'code-taken', `There is a lot "${code}" already.`, {
+          path: 'code',
+          hint: 'Give this delivery a code of its own, so that dye lots stay apart.',
+        })
+      if (constraint?.includes('item_id')) throw notFound('item')
+      throw error
+    }
+  })
 
   mount(router, 'POST /api/lots/:id/moves', async (request, _, caller) => {
     const lotId = readId(request.params.id, 'lot')

@@ -3,7 +3,9 @@ import type { Choice } from '@tessellum/contract/colourways'
 import type { Edition } from '@tessellum/contract/editions'
 import type { Item } from '@tessellum/contract/stock'
 import type { Allocation, AllocationLine, AllocationLot } from '@tessellum/core/allocation/allocation'
+import type { Purchase } from '@tessellum/core/allocation/buy'
 import type { Bill } from '@tessellum/core/kit/bill'
+import type { Pack } from '@tessellum/core/kit/cost'
 import type { Choices } from '@tessellum/core/report/reckon-pattern'
 import type { Report } from '@tessellum/core/report/report'
 import type { ThreadSettings } from '@tessellum/core/thread/settings'
@@ -26,6 +28,11 @@ export interface Tasks {
   form: { input: { source: string; choices: Choices }; output: { report: Report } }
   /** Which lots fill which kits: solved within its limit. */
   allocate: { input: { lines: readonly AllocationLine[]; lots: readonly AllocationLot[] }; output: Allocation }
+  /** Whole packs for each shortage, at least cost. */
+  buy: {
+    input: { shortages: readonly { readonly short: number; readonly packs: readonly Pack[] }[] }
+    output: (Purchase | undefined)[]
+  }
   bill: { input: Kit; output: { bill: Bill; troubles: string[] } }
   document: {
     input: {

@@ -1,5 +1,6 @@
 import { allocateKits } from '@tessellum/core/allocation/allocate-kits'
 import type { Allocation } from '@tessellum/core/allocation/allocation'
+import { packsFor } from '@tessellum/core/allocation/buy'
 import { formedPattern } from '@tessellum/core/form/form-pattern'
 import { billOf } from '@tessellum/core/kit/bill'
 import { chosenIn } from '@tessellum/core/kit/choice'
@@ -20,6 +21,11 @@ export const form = ({ source, choices }: Tasks['form']['input']): Tasks['form']
 
 export const allocate = async ({ lines, lots }: Tasks['allocate']['input']): Promise<Allocation> =>
   allocateKits(lines, lots, await solver())
+
+export async function buy({ shortages }: Tasks['buy']['input']): Promise<Tasks['buy']['output']> {
+  const solve = await solver()
+  return shortages.map(({ short, packs }) => packsFor(short, packs, solve))
+}
 
 /** Thread is measured on the form, so that a kit holds what its written pattern says. */
 export function bill({ source, size, choices, items, sampled }: Kit): Tasks['bill']['output'] {

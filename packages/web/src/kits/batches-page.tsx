@@ -24,6 +24,9 @@ export function BatchesPage() {
       <div className="page-head">
         <h1>Kits</h1>
         <span className="spacer" />
+        <Link to="/kits/buy">
+          <Button>What to buy</Button>
+        </Link>
         {mayPlan && (
           <Link to="/kits/plan">
             <Button type="primary">Plan a batch</Button>

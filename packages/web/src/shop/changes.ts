@@ -3,12 +3,12 @@ import { queries } from './queries'
 
 /** What each change at the shop makes stale on open pages. */
 const stale: Readonly<Record<string, readonly string[]>> = {
-  stock: ['stock', 'batches'],
-  batches: ['batches', 'stock'],
+  stock: ['stock', 'batches', 'buy-list'],
+  batches: ['batches', 'stock', 'buy-list'],
   patterns: ['patterns', 'editions', 'carriers'],
   colourways: ['colourways', 'editions'],
   samples: ['samples', 'editions'],
-  everything: ['stock', 'batches', 'patterns', 'colourways', 'samples', 'editions', 'carriers'],
+  everything: ['stock', 'batches', 'patterns', 'colourways', 'samples', 'editions', 'carriers', 'buy-list'],
 }
 
 /** Listens for what others do, and reads anew what it touches. */

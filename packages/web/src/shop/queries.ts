@@ -1,5 +1,6 @@
 import { QueryClient, queryOptions } from '@tanstack/react-query'
 import { batch, batchSummary } from '@tessellum/contract/batches'
+import { buyLine } from '@tessellum/contract/buying'
 import { colourway } from '@tessellum/contract/colourways'
 import { edition } from '@tessellum/contract/editions'
 import { carrier, pattern, patternSummary, versionText } from '@tessellum/contract/patterns'
@@ -66,6 +67,7 @@ export const read = {
     }),
   items: queryOptions({ queryKey: ['stock'], queryFn: () => ask('GET', '/items', z.array(item)) }),
   item: (id: number) => queryOptions({ queryKey: ['stock', id], queryFn: () => ask('GET', `/items/${id}`, itemStory) }),
+  buyList: queryOptions({ queryKey: ['buy-list'], queryFn: () => ask('GET', '/buy-list', z.array(buyLine)) }),
   batches: queryOptions({ queryKey: ['batches'], queryFn: () => ask('GET', '/batches', z.array(batchSummary)) }),
   batch: (id: number) =>
     queryOptions({ queryKey: ['batches', id], queryFn: () => ask('GET', `/batches/${id}`, batch) }),

@@ -3,7 +3,7 @@ import { handMove, type ItemStory, type Move } from '@tessellum/contract/stock'
 import { sayMoney } from '@tessellum/core/measure/money'
 import { App, Button, Form, Input, InputNumber, Select, Table } from 'antd'
 import dayjs from 'dayjs'
-import { useRef } from 'react'
+import { useRef, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { z } from 'zod'
 import { Loading } from '../frame/loading'
@@ -14,6 +14,7 @@ import { ask, newKey, type ShopError } from '../shop/api'
 import { read } from '../shop/queries'
 import { perSpoken, sayQuantity, spokenUnit } from './quantity'
 import { Quantity } from './quantity-cell'
+import { ReceiveLot } from './receive-lot'
 import { Swatch } from './swatch'
 
 export function ItemPage() {
@@ -37,6 +38,7 @@ const kindWords: Readonly<Record<string, string>> = {
 /** One item: what there is, in which lots, and every move that made it so. */
 function Story({ item }: { item: ItemStory }) {
   const mayMove = useMay('stock.move')
+  const [receiving, setReceiving] = useState(false)
   const free = item.onHand - item.reserved
   const { bead } = item
   return (
@@ -51,8 +53,16 @@ function Story({ item }: { item: ItemStory }) {
           </span>
         </div>
         <span className="spacer" />
+        {mayMove && <Button onClick={() => setReceiving(true)}>A delivery came</Button>}
         <Link to="/stock">All stock</Link>
       </div>
+      {receiving && (
+        <ReceiveLot
+          item={{ id: item.id, name: item.colourName, unit: item.unit }}
+          quantity={item.packs[0]?.amount ?? 0}
+          close={() => setReceiving(false)}
+        />
+      )}
       <div className="sheet facts">
         <Fact label="free">
           <Quantity quantity={free} unit={item.unit} />

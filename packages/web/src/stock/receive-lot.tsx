@@ -1,0 +1,89 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import type { StockUnit } from '@tessellum/contract/stock'
+import { App, DatePicker, Form, Input, InputNumber, Modal } from 'antd'
+import dayjs, { type Dayjs } from 'dayjs'
+import { useRef } from 'react'
+import { z } from 'zod'
+import { ask, newKey, ShopError } from '../shop/api'
+import { perSpoken, spokenUnit } from './quantity'
+
+interface ReceiveLotProps {
+  readonly item: { readonly id: number; readonly name: string; readonly unit: StockUnit }
+  /** What was bought, in the item's unit. */
+  readonly quantity: number
+  readonly close: () => void
+}
+
+interface Fields {
+  readonly code: string
+  readonly day: Dayjs
+  readonly amount: number
+}
+
+/** A delivery goes on the shelf as a lot of its own. */
+export function ReceiveLot({ item, quantity, close }: ReceiveLotProps) {
+  const client = useQueryClient()
+  const { message } = App.useApp()
+  const [form] = Form.useForm<Fields>()
+  const key = useRef(newKey())
+  const receive = useMutation({
+    mutationFn: ({ code, day, amount }: Fields) =>
+      ask('POST', `/items/${item.id}/lots`, z.object({ lotId: z.number() }), {
+        body: { code, receivedOn: day.format('YYYY-MM-DD'), quantity: Math.round(amount * perSpoken[item.unit]) },
+        key: key.current,
+      }),
+    onSuccess: () => {
+      for (const subject of ['stock', 'batches', 'buy-list']) void client.invalidateQueries({ queryKey: [subject] })
+      void message.success('It is on the shelf.')
+      close()
+    },
+  })
+  return (
+    <Modal
+      open
+      title={`Received: ${item.name}`}
+      okText="Put it on the shelf"
+      onCancel={close}
+      onOk={form.submit}
+      confirmLoading={receive.isPending}
+    >
+      <Form
+        form={form}
+        layout="vertical"
+        requiredMark={false}
+        onFinish={receive.mutate}
+        onValuesChange={() => {
+          // Another delivery is another thing to do.
+          key.current = newKey()
+        }}
+        initialValues={{ day: dayjs(), amount: quantity / perSpoken[item.unit] }}
+      >
+        <Form.Item
+          label="Lot, as the label says"
+          name="code"
+          rules={[
+            { required: true, whitespace: true, message: 'Give the lot a code.' },
+            { max: 60, message: 'At most 60 letters.' },
+          ]}
+        >
+          <Input autoFocus />
+        </Form.Item>
+        <Form.Item label="Came on" name="day" rules={[{ required: true, message: 'Give the day it came.' }]}>
+          <DatePicker format="D MMMM YYYY" />
+        </Form.Item>
+        <Form.Item
+          label={`How much, ${spokenUnit[item.unit]}`}
+          name="amount"
+          rules={[{ required: true, message: 'Give a quantity.' }]}
+        >
+          <InputNumber min={0.001} max={1_000_000} style={{ width: 160 }} />
+        </Form.Item>
+        {receive.error instanceof ShopError && (
+          <div role="alert" className="notice trouble">
+            {receive.error.message} {receive.error.hint}
+          </div>
+        )}
+      </Form>
+    </Modal>
+  )
+}
