@@ -43,7 +43,7 @@ export type SubstituteInLine = z.input<typeof substituteInLine>
 export const changeLines = z.object({ lines })
 export type ChangeLines = z.infer<typeof changeLines>
 
-export const batchState = z.enum(['draft', 'reserved', 'cancelled'])
+export const batchState = z.enum(['draft', 'reserved', 'packing', 'packed', 'closed', 'cancelled'])
 export type BatchState = z.infer<typeof batchState>
 
 export const billLine = z.object({

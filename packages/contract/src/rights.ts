@@ -10,6 +10,7 @@ export const rights = {
   'batches.read': ['owner', 'designer', 'stockroom', 'teacher'],
   'batches.plan': ['owner', 'designer', 'stockroom'],
   'batches.reserve': ['owner', 'designer', 'stockroom'],
+  'batches.pack': ['owner', 'stockroom'],
 } as const satisfies Record<string, readonly PersonRole[]>
 
 export type Right = keyof typeof rights
@@ -60,6 +61,10 @@ export const routes = {
   'POST /api/batches/:id/reserve': 'batches.reserve',
   'POST /api/batches/:id/release': 'batches.reserve',
   'POST /api/batches/:id/cancel': 'batches.plan',
+  'GET /api/batches/:id/packing': 'batches.read',
+  'PUT /api/batches/:id/bags': 'batches.pack',
+  'POST /api/batches/:id/bags/empty': 'batches.pack',
+  'POST /api/batches/:id/close': 'batches.pack',
 } as const satisfies Record<string, Right | 'open' | 'signed-in'>
 
 export type RouteKey = keyof typeof routes

@@ -17,6 +17,7 @@ import type { Config } from './config'
 import { documentRoutes } from './documents/routes'
 import { answerErrors, nothingHere } from './http/errors'
 import { mount, type Shop } from './http/route'
+import { packingRoutes } from './packing/routes'
 import { patternRoutes } from './patterns/routes'
 import { peopleRoutes } from './people/routes'
 import { signInLimit } from './people/sign-in-limit'
@@ -75,6 +76,7 @@ export function buildApp({ config, shop, pool, log, changes }: Parts): Express {
     stockRoutes(shop),
     batchRoutes(shop),
     buyingRoutes(shop),
+    packingRoutes(shop),
     documentRoutes(shop),
     changes.router,
   )

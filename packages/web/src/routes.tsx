@@ -53,6 +53,10 @@ export const router = createBrowserRouter([
           { path: 'kits', lazy: async () => ({ Component: (await import('./kits/batches-page')).BatchesPage }) },
           { path: 'kits/plan', lazy: async () => ({ Component: (await import('./kits/plan-page')).PlanPage }) },
           { path: 'kits/buy', lazy: async () => ({ Component: (await import('./buying/buy-page')).BuyPage }) },
+          {
+            path: 'kits/:id/pack',
+            lazy: async () => ({ Component: (await import('./packing/packing-page')).PackingPage }),
+          },
           { path: 'kits/:id', lazy: async () => ({ Component: (await import('./kits/batch-page')).BatchPage }) },
           { path: '*', lazy: async () => ({ Component: (await import('./frame/nothing-here')).NothingHere }) },
         ],

@@ -1,6 +1,6 @@
 /** What each kind of move does to a lot's balance. The database keeps balances by the same table (see the first migration). */
 
-export const moveKinds = ['receive', 'correction', 'reserve', 'release', 'sale', 'scrap', 'reverse'] as const
+export const moveKinds = ['receive', 'correction', 'reserve', 'release', 'issue', 'sale', 'scrap', 'reverse'] as const
 export type MoveKind = (typeof moveKinds)[number]
 
 /** In the item's unit; `reserved` never exceeds `onHand`, and neither falls below nought. */
@@ -23,7 +23,7 @@ export const handMoves: Readonly<Record<'receive' | 'sale' | 'scrap' | 'correcti
 }
 
 /** @param quantity above nought, except for a correction, which may be either side of it */
-export function effectOf(kind: Exclude<MoveKind, 'reverse'>, quantity: number): Effect {
+export function effectOf(kind: Exclude<MoveKind, 'issue' | 'reverse'>, quantity: number): Effect {
   switch (kind) {
     case 'receive':
     case 'correction':

@@ -1,10 +1,12 @@
 /** Taking and giving back: a batch's promises on the shared shelf. */
 import type { Allocation } from '@tessellum/core/allocation/allocation'
+import { bandOf } from '@tessellum/core/kit/packing'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { effectOf } from '@tessellum/core/stock/moves'
 import { eq, gt, sql } from 'drizzle-orm'
 import type { Session } from '../database/connect'
 import { Refusal } from '../http/refusal'
+import { bag, batchTake } from '../packing/schema'
 import { move } from '../stock/schema'
 import { freeLots, listItems } from '../stock/store'
 import { itemsIn, type LineBill, type PlannedLine } from './plan'
@@ -65,13 +67,34 @@ export async function reserve(
       ...doing,
     })),
   )
+  const items = new Map((await listItems(tx, itemsIn(bills))).map((item) => [item.id, item]))
+  await tx.insert(batchTake).values(
+    takes.map(({ line, itemId, lotId, kits }) => {
+      const billed = bills[line]?.bill.find((each) => each.itemId === itemId) as LineBill['bill'][number]
+      const { least, target, most } = bandOf(billed, items.get(itemId)?.bead?.massMg)
+      const roles = billed.roles.join(' + ')
+      return {
+        batchId: doing.batchId,
+        line: line + 1,
+        itemId,
+        lotId,
+        kits,
+        least,
+        target,
+        most: Math.floor(most),
+        roles,
+      }
+    }),
+  )
   await tx.update(batch).set({ state: 'reserved' }).where(eq(batch.id, doing.batchId))
 }
 
 /** Gives back all that a batch holds and leaves it as a draft, or cancelled. */
 export async function release(tx: Session, doing: Doing, to: 'draft' | 'cancelled'): Promise<void> {
   const row = await lockBatch(tx, doing.batchId)
-  if (row.state === 'cancelled' || (to === 'draft' && row.state !== 'reserved')) {
+  // What is in bags already goes back into its tubes when a batch is called off.
+  const over = row.state === 'cancelled' || row.state === 'closed'
+  if (over || (to === 'draft' && row.state !== 'reserved')) {
     throw new Refusal(409, 'wrong-state', `This batch is ${row.state}; there is nothing to give back.`, {
       hint: 'Load the page anew.',
     })
@@ -94,5 +117,7 @@ export async function release(tx: Session, doing: Doing, to: 'draft' | 'cancelle
       })),
     )
   }
+  await tx.delete(bag).where(eq(bag.batchId, doing.batchId))
+  await tx.delete(batchTake).where(eq(batchTake.batchId, doing.batchId))
   await tx.update(batch).set({ state: to }).where(eq(batch.id, doing.batchId))
 }

@@ -1,3 +1,4 @@
+import type { BatchState } from '@tessellum/contract/batches'
 import { sql } from 'drizzle-orm'
 import { type AnyPgColumn, check, date, integer, pgTable, text, timestamp, unique } from 'drizzle-orm/pg-core'
 import { colourwayVersion } from '../colourways/schema'
@@ -10,13 +11,15 @@ export const batch = pgTable(
     id: integer().primaryKey().generatedAlwaysAsIdentity(),
     name: text().notNull(),
     dueOn: date('due_on').notNull(),
-    state: text().$type<'draft' | 'reserved' | 'cancelled'>().notNull().default('draft'),
+    state: text().$type<BatchState>().notNull().default('draft'),
     madeAt: timestamp('made_at', { withTimezone: true }).notNull().defaultNow(),
     madeBy: integer('made_by')
       .notNull()
       .references(() => person.id),
   },
-  (table) => [check('batch_state', sql`${table.state} in ('draft', 'reserved', 'cancelled')`)],
+  (table) => [
+    check('batch_state', sql`${table.state} in ('draft', 'reserved', 'packing', 'packed', 'closed', 'cancelled')`),
+  ],
 )
 
 export const batchLine = pgTable(

@@ -1,3 +1,4 @@
+import type { MoveKind } from '@tessellum/core/stock/moves'
 import { sql } from 'drizzle-orm'
 import {
   type AnyPgColumn,
@@ -116,7 +117,7 @@ export const move = pgTable(
     lotId: integer('lot_id')
       .notNull()
       .references(() => lot.id),
-    kind: text().$type<'receive' | 'correction' | 'reserve' | 'release' | 'sale' | 'scrap' | 'reverse'>().notNull(),
+    kind: text().$type<MoveKind>().notNull(),
     onHand: quantity('on_hand').notNull(),
     reserved: quantity('reserved').notNull(),
     reason: text().notNull().default(''),
@@ -143,6 +144,7 @@ export const move = pgTable(
         when 'scrap' then ${table.onHand} < 0 and ${table.reserved} = 0
         when 'reserve' then ${table.onHand} = 0 and ${table.reserved} > 0 and ${table.batchId} is not null
         when 'release' then ${table.onHand} = 0 and ${table.reserved} < 0 and ${table.batchId} is not null
+        when 'issue' then ${table.onHand} < 0 and ${table.reserved} <= 0 and ${table.batchId} is not null
         when 'reverse' then ${table.reverses} is not null
         else false end`,
     ),

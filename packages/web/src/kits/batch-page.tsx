@@ -25,6 +25,8 @@ export function BatchPage() {
 
 type Doing = 'reserve' | 'release' | 'cancel'
 
+const inPacking: ReadonlySet<Batch['state']> = new Set(['reserved', 'packing', 'packed'])
+
 const done: Readonly<Record<Doing, string>> = {
   reserve: 'Reserved: the shelf promises it all.',
   release: 'Given back to the shelf.',
@@ -37,6 +39,7 @@ function Plan({ batch }: { batch: Batch }) {
   const { message } = App.useApp()
   const mayReserve = useMay('batches.reserve')
   const mayPlan = useMay('batches.plan')
+  const mayPack = useMay('batches.pack')
   // One key for each thing done; the same again only when the same is tried again.
   const keys = useRef<Partial<Record<Doing, string>>>({})
   const settle = (answer: Batch) => {
@@ -108,7 +111,14 @@ function Plan({ batch }: { batch: Batch }) {
             Give back
           </Button>
         )}
-        {mayPlan && batch.state !== 'cancelled' && (
+        {mayPack && inPacking.has(batch.state) && (
+          <Link to={`/kits/${batch.id}/pack`}>
+            <Button type="primary" size="large">
+              {batch.state === 'packed' ? 'Look at the bags' : 'Pack'}
+            </Button>
+          </Link>
+        )}
+        {mayPlan && batch.state !== 'cancelled' && batch.state !== 'closed' && (
           <Button danger onClick={() => act.mutate('cancel')} loading={act.isPending}>
             Call off
           </Button>
@@ -152,7 +162,7 @@ function Plan({ batch }: { batch: Batch }) {
                   {line.ownColourway && ', for this batch only'})
                 </span>
                 <br />
-                {outlook.lines[i] && batch.state !== 'cancelled' && (
+                {outlook.lines[i] && (draft || batch.state === 'reserved') && (
                   <CouldMake line={outlook.lines[i]} kits={line.kits} items={outlook.items} />
                 )}
               </div>
@@ -170,7 +180,7 @@ function Plan({ batch }: { batch: Batch }) {
           </div>
         ))}
       </div>
-      {batch.state !== 'cancelled' && outlook.items.length > 0 && (
+      {(draft || batch.state === 'reserved') && outlook.items.length > 0 && (
         <div className="rows">
           <Limits items={outlook.items} />
         </div>

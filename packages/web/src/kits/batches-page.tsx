@@ -17,8 +17,8 @@ export function BatchesPage() {
   const { data: batches, error } = useQuery(read.batches)
   if (error && !batches) return <Trouble error={error} />
   if (!batches) return <Loading what="Fetching the batches" />
-  const open = batches.filter((batch) => batch.state !== 'cancelled')
-  const over = batches.filter((batch) => batch.state === 'cancelled')
+  const open = batches.filter((batch) => batch.state !== 'cancelled' && batch.state !== 'closed')
+  const over = batches.filter((batch) => batch.state === 'cancelled' || batch.state === 'closed')
   return (
     <div className="page stack">
       <div className="page-head">
@@ -43,7 +43,7 @@ export function BatchesPage() {
         (list, i) =>
           list.length > 0 && (
             <div key={i === 0 ? 'open' : 'over'}>
-              {i === 1 && <h2 style={{ marginBottom: 8 }}>Called off</h2>}
+              {i === 1 && <h2 style={{ marginBottom: 8 }}>Closed and called off</h2>}
               <div className="rows">
                 {list.map((batch) => (
                   <Link className="batch-row" key={batch.id} to={`/kits/${batch.id}`}>

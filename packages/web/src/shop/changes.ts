@@ -4,7 +4,7 @@ import { queries } from './queries'
 /** What each change at the shop makes stale on open pages. */
 const stale: Readonly<Record<string, readonly string[]>> = {
   stock: ['stock', 'batches', 'buy-list'],
-  batches: ['batches', 'stock', 'buy-list'],
+  batches: ['batches', 'stock', 'buy-list', 'packing'],
   patterns: ['patterns', 'editions', 'carriers'],
   colourways: ['colourways', 'editions'],
   samples: ['samples', 'editions'],

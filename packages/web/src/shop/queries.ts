@@ -3,6 +3,7 @@ import { batch, batchSummary } from '@tessellum/contract/batches'
 import { buyLine } from '@tessellum/contract/buying'
 import { colourway } from '@tessellum/contract/colourways'
 import { edition } from '@tessellum/contract/editions'
+import { packing } from '@tessellum/contract/packing'
 import { carrier, pattern, patternSummary, versionText } from '@tessellum/contract/patterns'
 import { me } from '@tessellum/contract/people'
 import { samples } from '@tessellum/contract/samples'
@@ -68,6 +69,8 @@ export const read = {
   items: queryOptions({ queryKey: ['stock'], queryFn: () => ask('GET', '/items', z.array(item)) }),
   item: (id: number) => queryOptions({ queryKey: ['stock', id], queryFn: () => ask('GET', `/items/${id}`, itemStory) }),
   buyList: queryOptions({ queryKey: ['buy-list'], queryFn: () => ask('GET', '/buy-list', z.array(buyLine)) }),
+  packing: (id: number) =>
+    queryOptions({ queryKey: ['packing', id], queryFn: () => ask('GET', `/batches/${id}/packing`, packing) }),
   batches: queryOptions({ queryKey: ['batches'], queryFn: () => ask('GET', '/batches', z.array(batchSummary)) }),
   batch: (id: number) =>
     queryOptions({ queryKey: ['batches', id], queryFn: () => ask('GET', `/batches/${id}`, batch) }),

@@ -30,6 +30,7 @@ const kindWords: Readonly<Record<string, string>> = {
   correction: 'corrected',
   reserve: 'promised',
   release: 'given back',
+  issue: 'into kits',
   sale: 'sold',
   scrap: 'scrapped',
   reverse: 'reversed',

@@ -1,0 +1,49 @@
+import { type Visit, visit } from './browser'
+
+let here: Visit
+beforeAll(async () => {
+  here = await visit()
+})
+afterAll(() => here.close())
+
+test('a class batch is packed at the bench, through a reload, and closed: the shelf gives up what was used', async () => {
+  const odile = await here.shop.as('odile')
+  const line = { patternId: 1, version: 1, size: 'petite', colourwayId: 1, kits: 2 }
+  const { body } = await odile.ask('POST', '/batches', { name: 'Two seats', dueOn: '2027-03-01', lines: [line] })
+  const page = await here.enter('odile')
+  await page.goto(`${here.shop.base}/kits/${body.id}`)
+  await page.getByRole('button', { name: 'Reserve 2 kits' }).click()
+  await page.getByRole('link', { name: 'Pack', exact: true }).click()
+  await page.getByRole('heading', { name: 'Packing Two seats' }).waitFor()
+  const bag = page.getByRole('region', { name: 'This bag' })
+  const tasks = page.getByRole('list', { name: 'Beads to pack' }).getByRole('button')
+  await tasks.filter({ hasText: 'Lantern green' }).click()
+  await bag.getByText('0.4 g', { exact: true }).waitFor()
+  const weight = bag.getByLabel('In the bag, g')
+  await weight.fill('0.3')
+  await bag.getByText('too little').waitFor()
+  await weight.press('Enter')
+  await bag.getByText('Bag 1, Windlass pendant', { exact: false }).first().waitFor()
+  await weight.fill('0.4')
+  await bag.getByText('right', { exact: true }).waitFor()
+  await weight.press('Enter')
+  await bag.getByText('Bag 2, Windlass pendant', { exact: false }).first().waitFor()
+  await page.reload()
+  await tasks.filter({ hasText: /Lantern green.*1\/2/ }).waitFor()
+  // The rest, bead by bead, Enter after Enter.
+  for (let left = 9; left > 0; left--) {
+    const [, figure = '', unit = ''] =
+      /([\d.]+) (g|m|pcs)/.exec((await bag.locator('.target').textContent()) ?? '') ?? []
+    await bag.getByLabel(`In the bag, ${unit}`).fill(figure)
+    await bag.getByLabel(`In the bag, ${unit}`).press('Enter')
+    await page.getByText(`${11 - left} of 10 filled`, { exact: false }).waitFor()
+  }
+  await page.getByRole('button', { name: 'Close the batch' }).click()
+  await page.getByText('Two seats is closed.').waitFor()
+  await page.goto(`${here.shop.base}/stock`)
+  await page
+    .getByRole('link', { name: /Lantern green/ })
+    .first()
+    .click()
+  await page.getByRole('row', { name: /into kits.*Two seats/ }).waitFor()
+})

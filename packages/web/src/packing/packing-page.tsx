@@ -1,0 +1,252 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { type Packing, type PackingTask, packing as packingAnswer } from '@tessellum/contract/packing'
+import { type Reading, readingOf } from '@tessellum/core/kit/packing'
+import { App, Button, type GetRef, InputNumber } from 'antd'
+import { useEffect, useRef, useState } from 'react'
+import { Link, useNavigate, useParams } from 'react-router'
+import { Loading } from '../frame/loading'
+import { usePageTitle } from '../frame/page-title'
+import { Trouble } from '../frame/trouble'
+import { ask, newKey, ShopError } from '../shop/api'
+import { read } from '../shop/queries'
+import { perSpoken, sayQuantity, spokenUnit } from '../stock/quantity'
+
+export function PackingPage() {
+  const id = Number(useParams().id)
+  const { data, error } = useQuery(read.packing(id))
+  usePageTitle(data ? `Packing ${data.name}` : 'Packing')
+  if (error && !data) return <Trouble error={error} />
+  return data ? <Bench packing={data} /> : <Loading what="Laying out the bags" />
+}
+
+type Bag = PackingTask['bags'][number]
+
+const filledIn = ({ bags }: PackingTask) => bags.filter(({ filled }) => filled !== null).length
+
+/** One bead at a time through all the bags: a tube is opened once. */
+function Bench({ packing }: { packing: Packing }) {
+  const { tasks } = packing
+  const open = tasks.findIndex((task) => filledIn(task) < task.bags.length)
+  const [chosen, setChosen] = useState<number>()
+  const at = chosen ?? Math.max(0, open)
+  const task = tasks[at]
+  const [again, setAgain] = useState<Bag>()
+  const bags = tasks.reduce((sum, each) => sum + each.bags.length, 0)
+  const filled = tasks.reduce((sum, each) => sum + filledIn(each), 0)
+  const bag = again ?? task?.bags.find((each) => each.filled === null)
+  return (
+    <div className="page stack">
+      <div className="page-head">
+        <div>
+          <h1>Packing {packing.name}</h1>
+          <span className="quiet figures">
+            {filled} of {bags} filled, for {packing.kits} kits
+          </span>
+        </div>
+        <span className="spacer" />
+        <Link to={`/kits/${packing.id}`}>The batch</Link>
+      </div>
+      {tasks.length === 0 && (
+        <p className="notice">
+          Nothing is laid out for this batch. Reserve it first; if it has been for long, give it back and reserve it
+          again.
+        </p>
+      )}
+      <div className="packing">
+        <ol className="rows packing-tasks" aria-label="Beads to pack">
+          {tasks.map((each, i) => (
+            <li key={`${each.itemId} ${each.lotId}`} className={i === at ? 'now' : ''}>
+              <button
+                type="button"
+                onClick={() => {
+                  setChosen(i)
+                  setAgain(undefined)
+                }}
+                aria-current={i === at}
+              >
+                <svg width="18" height="18" aria-hidden="true">
+                  <rect x="0.5" y="0.5" width="17" height="17" rx="5" fill={each.colour} stroke="#22302b" />
+                </svg>
+                <span>
+                  {each.name}
+                  <span className="quiet">
+                    {' '}
+                    lot {each.lotCode}
+                    {each.place && `, ${each.place}`}
+                  </span>
+                </span>
+                <strong className="figures">
+                  {filledIn(each)}/{each.bags.length}
+                </strong>
+              </button>
+            </li>
+          ))}
+        </ol>
+        {task && (
+          <section className="sheet packing-bag" aria-label="This bag">
+            {bag ? (
+              <Fill
+                key={`${task.itemId} ${bag.line} ${bag.kit}`}
+                packing={packing}
+                task={task}
+                bag={bag}
+                done={() => {
+                  setAgain(undefined)
+                  if (filledIn(task) + 1 >= task.bags.length) setChosen(undefined)
+                }}
+              />
+            ) : (
+              <p className="notice good">Every bag has its {task.name}.</p>
+            )}
+            <Bags packing={packing} task={task} now={bag} change={setAgain} />
+            {packing.state === 'packed' && <Close packing={packing} />}
+          </section>
+        )}
+      </div>
+    </div>
+  )
+}
+
+const readingWords: Readonly<Record<Reading, string>> = { under: 'too little', in: 'right', over: 'too much' }
+
+interface FillProps {
+  readonly packing: Packing
+  readonly task: PackingTask
+  readonly bag: Bag
+  readonly done: () => void
+}
+
+/** What the scale shows goes in by hand or from the scale; Enter goes on to the next bag. */
+function Fill({ packing, task, bag, done }: FillProps) {
+  const client = useQueryClient()
+  const field = useRef<GetRef<typeof InputNumber>>(null)
+  const [typed, setTyped] = useState<number | null>(task.unit === 'mg' ? null : bag.target / perSpoken[task.unit])
+  useEffect(() => field.current?.focus(), [])
+  const quantity = typed === null ? undefined : Math.round(typed * perSpoken[task.unit])
+  const reading = quantity === undefined ? undefined : readingOf(bag, quantity)
+  const fill = useMutation({
+    mutationFn: (amount: number) =>
+      ask('PUT', `/batches/${packing.id}/bags`, packingAnswer, {
+        body: { line: bag.line, kit: bag.kit, itemId: task.itemId, quantity: amount },
+      }),
+    onSuccess: (answer) => {
+      client.setQueryData(['packing', packing.id], answer)
+      void client.invalidateQueries({ queryKey: ['batches'] })
+      done()
+    },
+  })
+  const enter = () => {
+    if (quantity !== undefined && reading === 'in' && !fill.isPending) fill.mutate(quantity)
+  }
+  return (
+    <div className="packing-fill">
+      <p className="quiet">
+        Bag {bag.kit}, {bag.of}: <strong>{bag.roles}</strong>
+      </p>
+      <h2>{task.name}</h2>
+      <p className="target figures" role="status">
+        {sayQuantity(bag.target, task.unit)}
+      </p>
+      <p className="quiet figures">
+        from {sayQuantity(bag.least, task.unit)} to {sayQuantity(bag.most, task.unit)}; lot {task.lotCode}
+      </p>
+      <div className="hands">
+        <InputNumber
+          ref={field}
+          aria-label={`In the bag, ${spokenUnit[task.unit]}`}
+          size="large"
+          min={0}
+          value={typed}
+          onChange={setTyped}
+          onPressEnter={enter}
+          style={{ width: 150 }}
+          suffix={spokenUnit[task.unit]}
+        />
+        <Button type="primary" size="large" onClick={enter} disabled={reading !== 'in'} loading={fill.isPending}>
+          Next bag
+        </Button>
+        {reading && (
+          <strong className={`reading ${reading}`} role="status">
+            {readingWords[reading]}
+          </strong>
+        )}
+      </div>
+      {fill.error instanceof ShopError && (
+        <div role="alert" className="notice trouble">
+          {fill.error.message} {fill.error.hint}
+        </div>
+      )}
+    </div>
+  )
+}
+
+interface BagsProps {
+  readonly packing: Packing
+  readonly task: PackingTask
+  readonly now: Bag | undefined
+  readonly change: (bag: Bag) => void
+}
+
+/** All the bags of this bead; a filled one is corrected, or emptied back into its tube. */
+function Bags({ packing, task, now, change }: BagsProps) {
+  const client = useQueryClient()
+  const empty = useMutation({
+    mutationFn: ({ line, kit }: Bag) =>
+      ask('POST', `/batches/${packing.id}/bags/empty`, packingAnswer, { body: { line, kit, itemId: task.itemId } }),
+    onSuccess: (answer) => client.setQueryData(['packing', packing.id], answer),
+  })
+  return (
+    <ul className="packing-bags" aria-label="Bags">
+      {task.bags.map((bag) => {
+        const name = `Bag ${bag.kit}, ${bag.of}`
+        const current = now && bag.line === now.line && bag.kit === now.kit
+        return (
+          <li key={`${bag.line} ${bag.kit}`} className={current ? 'now' : bag.filled === null ? '' : 'filled'}>
+            <span className="figures">{bag.kit}</span>
+            <span>{bag.filled === null ? 'empty' : `${sayQuantity(bag.filled, task.unit)}, ${bag.by}`}</span>
+            {bag.filled !== null && packing.state !== 'closed' && (
+              <>
+                <Button size="small" type="link" onClick={() => change(bag)} aria-label={`Change ${name}`}>
+                  Change
+                </Button>
+                <Button size="small" type="link" onClick={() => empty.mutate(bag)} aria-label={`Empty ${name}`}>
+                  Empty
+                </Button>
+              </>
+            )}
+          </li>
+        )
+      })}
+    </ul>
+  )
+}
+
+/** Everything is in its bag: the shelf gives up what was used, and gets back what was promised beyond it. */
+function Close({ packing }: { packing: Packing }) {
+  const client = useQueryClient()
+  const navigate = useNavigate()
+  const { message } = App.useApp()
+  const key = useRef(newKey())
+  const close = useMutation({
+    mutationFn: () => ask('POST', `/batches/${packing.id}/close`, packingAnswer, { key: key.current }),
+    onSuccess: (answer) => {
+      client.setQueryData(['packing', packing.id], answer)
+      for (const subject of ['batches', 'stock', 'buy-list']) void client.invalidateQueries({ queryKey: [subject] })
+      void message.success(`${packing.name} is closed.`)
+      void navigate(`/kits/${packing.id}`)
+    },
+  })
+  return (
+    <div className="notice good">
+      <p>All {packing.kits} kits are packed.</p>
+      <Button type="primary" onClick={() => close.mutate()} loading={close.isPending}>
+        Close the batch
+      </Button>
+      {close.error instanceof ShopError && (
+        <div role="alert" className="trouble">
+          {close.error.message} {close.error.hint}
+        </div>
+      )}
+    </div>
+  )
+}
