@@ -50,6 +50,7 @@ export const routes = {
   'GET /api/items/:id': 'stock.read',
   'POST /api/lots/:id/moves': 'stock.move',
   'POST /api/items/:id/lots': 'stock.move',
+  'POST /api/moves/:id/reverse': 'stock.move',
   'GET /api/buy-list': 'batches.read',
 
   'GET /api/batches': 'batches.read',

@@ -73,6 +73,8 @@ export const move = z.object({
   batchName: z.string().nullable(),
   by: z.string(),
   at: z.string(),
+  /** It was wrong, and has been taken back by another. */
+  reversed: z.boolean(),
 })
 export type Move = z.infer<typeof move>
 
@@ -91,3 +93,8 @@ export const handMove = z.object({
   reason: z.string('Say why.').trim().min(1, 'Say why.').max(200, 'A reason has at most 200 letters.'),
 })
 export type HandMove = z.infer<typeof handMove>
+
+/** Why a move is taken back. */
+export const reverseMove = z.object({
+  reason: z.string('Say why.').trim().min(1, 'Say why.').max(200, 'A reason has at most 200 letters.'),
+})

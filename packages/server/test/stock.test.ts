@@ -174,3 +174,40 @@ describe('reserving', () => {
     for (const { state, held } of rows) expect(held > 0).toBe(state === 'reserved')
   })
 })
+
+describe('a wrong move', () => {
+  const post = async (kind: string, quantity: number) =>
+    (await odile.ask('POST', '/lots/2/moves', { kind, quantity, reason: 'a slip' })).body.moveId as number
+  const onHand = async () =>
+    (await shop.pool.query('select on_hand::int from balance where lot_id = 2')).rows[0].on_hand
+
+  test('is taken back by another, once, whoever tries at the same time; both stay in the ledger', async () => {
+    const before = await onHand()
+    const id = await post('sale', 700)
+    expect(await onHand()).toBe(before - 700)
+    const back = () => odile.ask('POST', `/moves/${id}/reverse`, { reason: 'posted by mistake' })
+    const statuses = (await Promise.all([back(), back(), back()])).map(({ status }) => status).sort()
+    expect(statuses).toEqual([200, 409, 409])
+    expect(await onHand()).toBe(before)
+    const { body } = await odile.ask('GET', '/items/1')
+    expect(body.moves.find((move: { id: number }) => move.id === id)).toMatchObject({ reversed: true, onHand: -700 })
+    expect(body.moves[0]).toMatchObject({ kind: 'reverse', onHand: 700, reversed: false })
+  })
+
+  test('that has been built upon is not: what it brought is sold or promised', async () => {
+    const id = await post('receive', 500)
+    await post('sale', await onHand())
+    const { status, body } = await odile.ask('POST', `/moves/${id}/reverse`, { reason: 'never came' })
+    expect([status, body.code]).toEqual([409, 'short-of-stock'])
+    expect(await onHand()).toBe(0)
+  })
+
+  test('of a batch is not reversed by hand, and a reversal itself is not reversed', async () => {
+    const { rows } = await shop.pool.query(
+      `select id::int from move where kind in ('reserve', 'reverse') order by id limit 2`,
+    )
+    for (const { id } of rows)
+      expect((await odile.ask('POST', `/moves/${id}/reverse`, { reason: 'x' })).body.code).toBe('not-by-hand')
+    expect((await odile.ask('POST', '/moves/1/reverse', {})).body.path).toBe('reason')
+  })
+})

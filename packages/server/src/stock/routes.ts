@@ -1,5 +1,5 @@
 import { newLot } from '@tessellum/contract/buying'
-import { handMove } from '@tessellum/contract/stock'
+import { handMove, reverseMove } from '@tessellum/contract/stock'
 import { effectOf, freeOf, handMoves } from '@tessellum/core/stock/moves'
 import { eq } from 'drizzle-orm'
 import { Router } from 'express'
@@ -83,6 +83,54 @@ export function stockRoutes({ db }: Shop): Router {
         .returning({ id: move.id })
       return { moveId: (made as { id: number }).id, itemId: held.itemId }
     })
+  })
+
+  mount(router, 'POST /api/moves/:id/reverse', async (request, _, caller) => {
+    const id = readId(request.params.id, 'move')
+    const { reason } = readInput(reverseMove, request.body)
+    const key = actionKey(request)
+    try {
+      return await once(db, key, `reverse ${id}`, caller, async (tx) => {
+        const [wrong] = await tx.select().from(move).where(eq(move.id, id))
+        if (!wrong) throw notFound('move')
+        if (!Object.hasOwn(handMoves, wrong.kind))
+          throw new Refusal(409, 'not-by-hand', 'Only what was posted by hand is reversed.', {
+            hint: 'What a batch holds is given back by the batch itself.',
+          })
+        // Whoever comes second waits here, and is refused by the database: a move is reversed once.
+        await tx.select().from(balance).where(eq(balance.lotId, wrong.lotId)).for('update')
+        const [made] = await tx
+          .insert(move)
+          .values({
+            lotId: wrong.lotId,
+            kind: 'reverse',
+            onHand: -wrong.onHand,
+            reserved: 0,
+            reverses: id,
+            reason,
+            personId: caller.id,
+            actionKey: key,
+          })
+          .returning({ id: move.id })
+        return { moveId: (made as { id: number }).id }
+      })
+    } catch (error) {
+      const constraint = brokenConstraint(error)
+      if (constraint === 'move_reverses_unique')
+        throw new Refusal(409, 'reversed-already', 'This move has been reversed already.', {
+          hint: 'Load the page anew.',
+        })
+      if (constraint?.startsWith('balance_'))
+        throw new Refusal(
+          409,
+          'short-of-stock',
+          'What this move brought is not all there any more, or is promised to batches.',
+          {
+            hint: 'Give back a batch, or post a correction for what is left.',
+          },
+        )
+      throw error
+    }
   })
 
   return router

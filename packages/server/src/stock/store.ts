@@ -114,7 +114,13 @@ export async function itemStory(db: Session, id: number): Promise<ItemStory> {
     .where(eq(lot.itemId, id))
     .orderBy(asc(lot.receivedOn), asc(lot.id))
   const moves = await db
-    .select({ move, lotCode: lot.code, by: person.fullName, batchName: batch.name })
+    .select({
+      move,
+      lotCode: lot.code,
+      by: person.fullName,
+      batchName: batch.name,
+      reversed: sql<boolean>`exists (select from ${move} as back where back.reverses = ${move.id})`,
+    })
     .from(move)
     .innerJoin(lot, eq(lot.id, move.lotId))
     .innerJoin(person, eq(person.id, move.personId))
@@ -125,7 +131,7 @@ export async function itemStory(db: Session, id: number): Promise<ItemStory> {
   return {
     ...found,
     lots,
-    moves: moves.map(({ move: row, lotCode, by, batchName }) => ({
+    moves: moves.map(({ move: row, lotCode, by, batchName, reversed }) => ({
       id: row.id,
       lotId: row.lotId,
       lotCode,
@@ -137,6 +143,7 @@ export async function itemStory(db: Session, id: number): Promise<ItemStory> {
       batchName,
       by,
       at: row.at.toISOString(),
+      reversed,
     })),
   }
 }

@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { type Packing, type PackingTask, packing as packingAnswer } from '@tessellum/contract/packing'
 import { type Reading, readingOf } from '@tessellum/core/kit/packing'
+import { sayMass } from '@tessellum/core/measure/units'
 import { App, Button, type GetRef, InputNumber } from 'antd'
 import { useEffect, useRef, useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
@@ -107,6 +108,10 @@ function Bench({ packing }: { packing: Packing }) {
   )
 }
 
+/** As finely as a scale shows it. */
+const sayFinely = (quantity: number, unit: PackingTask['unit']) =>
+  unit === 'mg' ? sayMass(quantity) : sayQuantity(quantity, unit)
+
 const readingWords: Readonly<Record<Reading, string>> = { under: 'too little', in: 'right', over: 'too much' }
 
 interface FillProps {
@@ -148,7 +153,8 @@ function Fill({ packing, task, bag, done }: FillProps) {
         {sayQuantity(bag.target, task.unit)}
       </p>
       <p className="quiet figures">
-        from {sayQuantity(bag.least, task.unit)} to {sayQuantity(bag.most, task.unit)}; lot {task.lotCode}
+        from {sayFinely(task.unit === 'mg' ? Math.ceil(bag.least / 10) * 10 : bag.least, task.unit)} to{' '}
+        {sayFinely(bag.most, task.unit)}; lot {task.lotCode}
       </p>
       <div className="hands">
         <InputNumber
@@ -203,7 +209,7 @@ function Bags({ packing, task, now, change }: BagsProps) {
         return (
           <li key={`${bag.line} ${bag.kit}`} className={current ? 'now' : bag.filled === null ? '' : 'filled'}>
             <span className="figures">{bag.kit}</span>
-            <span>{bag.filled === null ? 'empty' : `${sayQuantity(bag.filled, task.unit)}, ${bag.by}`}</span>
+            <span>{bag.filled === null ? 'empty' : `${sayFinely(bag.filled, task.unit)}, ${bag.by}`}</span>
             {bag.filled !== null && packing.state !== 'closed' && (
               <>
                 <Button size="small" type="link" onClick={() => change(bag)} aria-label={`Change ${name}`}>

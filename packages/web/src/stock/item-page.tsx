@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { handMove, type ItemStory, type Move } from '@tessellum/contract/stock'
 import { sayMoney } from '@tessellum/core/measure/money'
+import { handMoves } from '@tessellum/core/stock/moves'
 import { App, Button, Form, Input, InputNumber, Select, Table } from 'antd'
 import dayjs from 'dayjs'
 import { useRef, useState } from 'react'
@@ -132,6 +133,20 @@ function Story({ item }: { item: ItemStory }) {
                   move.batchId ? <Link to={`/kits/${move.batchId}`}>{move.batchName}</Link> : move.reason,
               },
               { title: 'By', dataIndex: 'by' },
+              ...(mayMove
+                ? [
+                    {
+                      title: '',
+                      key: 'reverse',
+                      render: (_: unknown, move: Move) =>
+                        move.reversed ? (
+                          <span className="quiet">taken back</span>
+                        ) : Object.hasOwn(handMoves, move.kind) ? (
+                          <Reverse move={move} />
+                        ) : null,
+                    },
+                  ]
+                : []),
             ]}
           />
         </div>
@@ -165,6 +180,36 @@ function Story({ item }: { item: ItemStory }) {
         </div>
       </div>
     </div>
+  )
+}
+
+/** A wrong move is taken back by another: the ledger forgets nothing. */
+function Reverse({ move }: { move: Move }) {
+  const client = useQueryClient()
+  const { message } = App.useApp()
+  const key = useRef(newKey())
+  const reverse = useMutation({
+    mutationFn: (reason: string) =>
+      ask('POST', `/moves/${move.id}/reverse`, z.object({ moveId: z.number() }), {
+        body: { reason },
+        key: key.current,
+      }),
+    onSuccess: () => {
+      void client.invalidateQueries({ queryKey: ['stock'] })
+      void message.success('Taken back by another move.')
+    },
+    onError: (error: ShopError) => void message.error(`${error.message} ${error.hint ?? ''}`),
+  })
+  return (
+    <Button
+      size="small"
+      type="link"
+      loading={reverse.isPending}
+      onClick={() => reverse.mutate('posted by mistake')}
+      aria-label={`Take back: ${kindWords[move.kind]}, lot ${move.lotCode}`}
+    >
+      Take back
+    </Button>
   )
 }
 
