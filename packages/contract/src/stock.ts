@@ -78,7 +78,14 @@ export const move = z.object({
 })
 export type Move = z.infer<typeof move>
 
-export const itemStory = item.extend({ lots: z.array(lot), moves: z.array(move) })
+export const itemStory = item.extend({
+  lots: z.array(lot),
+  moves: z.array(move),
+  /** At the end of each day on which something moved, oldest first, over all lots. */
+  days: z.array(z.object({ day: z.string(), onHand: z.number(), reserved: z.number() })),
+  /** What batches hold of it, by the day they are due. */
+  promises: z.array(z.object({ batchId: z.number(), name: z.string(), dueOn: z.string(), quantity: z.number() })),
+})
 export type ItemStory = z.infer<typeof itemStory>
 
 /** A move posted by hand. Quantities are whole numbers of the item's unit. */

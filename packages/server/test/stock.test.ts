@@ -211,3 +211,15 @@ describe('a wrong move', () => {
     expect((await odile.ask('POST', '/moves/1/reverse', {})).body.path).toBe('reason')
   })
 })
+
+test("an item's story ends with what is there, and its promises are those of the batches that hold it", async () => {
+  const { body: items } = await odile.ask<{ id: number }[]>('GET', '/items')
+  for (const { id } of items) {
+    const { body } = await odile.ask('GET', `/items/${id}`)
+    const last = body.days[body.days.length - 1] ?? { onHand: 0, reserved: 0 }
+    expect([last.onHand, last.reserved]).toEqual([body.onHand, body.reserved])
+    const promised = body.promises.reduce((sum: number, each: { quantity: number }) => sum + each.quantity, 0)
+    expect(promised).toBe(body.reserved)
+    expect([...body.days].sort((a, b) => a.day.localeCompare(b.day))).toEqual(body.days)
+  }
+})

@@ -1,5 +1,5 @@
 import type { Item, ItemStory } from '@tessellum/contract/stock'
-import { asc, desc, eq, inArray, sql } from 'drizzle-orm'
+import { asc, desc, eq, gt, inArray, sql } from 'drizzle-orm'
 import { batch } from '../batches/schema'
 import type { Session } from '../database/connect'
 import { notFound } from '../http/refusal'
@@ -128,9 +128,34 @@ export async function itemStory(db: Session, id: number): Promise<ItemStory> {
     .where(eq(lot.itemId, id))
     .orderBy(desc(move.at), desc(move.id))
     .limit(movesShown)
+  const day = sql<string>`(${move.at} at time zone 'UTC')::date::text`
+  const moved = await db
+    .select({ day, onHand: sql<string>`sum(${move.onHand})`, reserved: sql<string>`sum(${move.reserved})` })
+    .from(move)
+    .innerJoin(lot, eq(lot.id, move.lotId))
+    .where(eq(lot.itemId, id))
+    .groupBy(day)
+    .orderBy(day)
+  const days: ItemStory['days'] = []
+  for (const { day: on, ...change } of moved) {
+    const { onHand, reserved } = days[days.length - 1] ?? { onHand: 0, reserved: 0 }
+    days.push({ day: on, onHand: onHand + Number(change.onHand), reserved: reserved + Number(change.reserved) })
+  }
+  const quantity = sql<string>`sum(${move.reserved})`
+  const promises = await db
+    .select({ batchId: batch.id, name: batch.name, dueOn: batch.dueOn, quantity })
+    .from(move)
+    .innerJoin(lot, eq(lot.id, move.lotId))
+    .innerJoin(batch, eq(batch.id, move.batchId))
+    .where(eq(lot.itemId, id))
+    .groupBy(batch.id)
+    .having(gt(quantity, sql`0`))
+    .orderBy(batch.dueOn, batch.id)
   return {
     ...found,
     lots,
+    days,
+    promises: promises.map((each) => ({ ...each, quantity: Number(each.quantity) })),
     moves: moves.map(({ move: row, lotCode, by, batchName, reversed }) => ({
       id: row.id,
       lotId: row.lotId,

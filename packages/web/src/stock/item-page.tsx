@@ -16,6 +16,7 @@ import { read } from '../shop/queries'
 import { perSpoken, sayQuantity, spokenUnit } from './quantity'
 import { Quantity } from './quantity-cell'
 import { ReceiveLot } from './receive-lot'
+import { StoryChart } from './story-chart'
 import { Swatch } from './swatch'
 
 export function ItemPage() {
@@ -101,6 +102,7 @@ function Story({ item }: { item: ItemStory }) {
           </Fact>
         )}
       </div>
+      <StoryChart item={item} />
       <div className="two">
         <div className="rows">
           <Table<Move>

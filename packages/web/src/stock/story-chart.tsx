@@ -1,0 +1,101 @@
+import type { ItemStory } from '@tessellum/contract/stock'
+import { scaleLinear, scaleUtc } from 'd3-scale'
+import { area, curveStepAfter, line } from 'd3-shape'
+import dayjs from 'dayjs'
+import { useMemo } from 'react'
+import { sayQuantity } from './quantity'
+
+const [width, height] = [1180, 240]
+const inside = { left: 64, right: 14, top: 12, bottom: 28 }
+
+interface Point {
+  readonly at: Date
+  readonly onHand: number
+  readonly reserved: number
+}
+
+const dateOf = (day: string) => new Date(`${day}T00:00:00Z`)
+
+/** What was on hand and what was promised, day by day; and ahead, as batches take what they hold. */
+export function StoryChart({ item }: { item: ItemStory }) {
+  const { past, ahead } = useMemo(() => pointsOf(item), [item])
+  const [first] = past
+  const last = ahead[ahead.length - 1]
+  if (!first || !last || item.days.length < 2) return null
+  const x = scaleUtc([first.at, last.at], [inside.left, width - inside.right])
+  const most = Math.max(...past.map(({ onHand }) => onHand), item.reorderBelow)
+  const y = scaleLinear([0, most], [height - inside.bottom, inside.top]).nice()
+  const steps = line<Point>()
+    .x(({ at }) => x(at))
+    .y(({ onHand }) => y(onHand))
+    .curve(curveStepAfter)
+  const promised = area<Point>()
+    .x(({ at }) => x(at))
+    .y0(({ onHand, reserved }) => y(onHand - reserved))
+    .y1(({ onHand }) => y(onHand))
+    .curve(curveStepAfter)
+  const today = x(dateOf(dayjs().format('YYYY-MM-DD')))
+  const said = `On hand ${sayQuantity(item.onHand, item.unit)}, of which ${sayQuantity(item.reserved, item.unit)} are promised${
+    item.promises.length > 0
+      ? `: ${item.promises.map(({ name, dueOn, quantity }) => `${sayQuantity(quantity, item.unit)} to ${name}, due ${dayjs(dueOn).format('D MMMM')}`).join('; ')}`
+      : ''
+  }.`
+  return (
+    <figure className="sheet story-chart">
+      <svg viewBox={`0 0 ${width} ${height}`} role="img" aria-label={said}>
+        {y.ticks(4).map((tick) => (
+          <g key={tick}>
+            <line x1={inside.left} x2={width - inside.right} y1={y(tick)} y2={y(tick)} stroke="var(--line)" />
+            <text x={inside.left - 8} y={y(tick) + 4} textAnchor="end">
+              {sayQuantity(tick, item.unit)}
+            </text>
+          </g>
+        ))}
+        {x.ticks(6).map((tick) => (
+          <text key={tick.getTime()} x={x(tick)} y={height - 8} textAnchor="middle">
+            {dayjs(tick).format('D MMM')}
+          </text>
+        ))}
+        <defs>
+          <pattern id="promised" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+            <rect width="6" height="6" fill="var(--brass-wash)" />
+            <line x1="0" x2="0" y1="0" y2="6" stroke="var(--brass)" strokeWidth="2" />
+          </pattern>
+        </defs>
+        <path d={promised([...past, ...ahead]) ?? ''} fill="url(#promised)" />
+        <path d={steps(past) ?? ''} fill="none" stroke="var(--green)" strokeWidth="2.5" />
+        <path d={steps(ahead) ?? ''} fill="none" stroke="var(--green)" strokeWidth="2" strokeDasharray="5 4" />
+        {item.reorderBelow > 0 && (
+          <line
+            x1={inside.left}
+            x2={width - inside.right}
+            y1={y(item.reorderBelow)}
+            y2={y(item.reorderBelow)}
+            stroke="var(--brick)"
+            strokeDasharray="2 4"
+          />
+        )}
+        <line x1={today} x2={today} y1={inside.top} y2={height - inside.bottom} stroke="var(--ink)" strokeWidth="0.8" />
+      </svg>
+      <figcaption className="quiet">
+        <span className="key on-hand" /> on hand <span className="key promised" /> promised{' '}
+        <span className="key ahead" /> as batches take it <span className="key below" /> reorder below
+      </figcaption>
+    </figure>
+  )
+}
+
+function pointsOf({ days, promises, onHand, reserved }: ItemStory): { past: Point[]; ahead: Point[] } {
+  const today = dateOf(dayjs().format('YYYY-MM-DD'))
+  const now = { at: today, onHand, reserved }
+  const past = [...days.map(({ day, ...rest }) => ({ at: dateOf(day), ...rest })).filter(({ at }) => at < today), now]
+  const ahead: Point[] = [now]
+  for (const { dueOn, quantity } of promises) {
+    const before = ahead[ahead.length - 1] as Point
+    const at = new Date(Math.max(dateOf(dueOn).getTime(), before.at.getTime()))
+    ahead.push({ at, onHand: before.onHand - quantity, reserved: before.reserved - quantity })
+  }
+  const end = ahead[ahead.length - 1] as Point
+  ahead.push({ ...end, at: new Date(end.at.getTime() + 10 * 86_400_000) })
+  return { past, ahead }
+}
