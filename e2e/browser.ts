@@ -19,8 +19,11 @@ export interface Visit {
   close(): Promise<void>
 }
 
-export async function visit(through?: (port: number) => Promise<number>): Promise<Visit> {
-  const shop = await openShop(through)
+export async function visit(
+  through?: (port: number) => Promise<number>,
+  env?: Readonly<Record<string, string>>,
+): Promise<Visit> {
+  const shop = await openShop(through, env)
   const browser: Browser = await chromium.launch({ executablePath: process.env.TEST_CHROMIUM ?? '', args: switches })
   return {
     shop,

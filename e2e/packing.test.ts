@@ -1,10 +1,16 @@
+import { type StandIn, standIn } from '../packages/server/test/stand-in'
 import { type Visit, visit } from './browser'
 
 let here: Visit
+let scale: StandIn
 beforeAll(async () => {
-  here = await visit()
+  scale = await standIn()
+  here = await visit(undefined, scale.env)
 })
-afterAll(() => here.close())
+afterAll(async () => {
+  await here.close()
+  scale.end()
+})
 
 test('a class batch is packed at the bench, through a reload, and closed: the shelf gives up what was used', async () => {
   const odile = await here.shop.as('odile')
@@ -24,10 +30,20 @@ test('a class batch is packed at the bench, through a reload, and closed: the sh
   await bag.getByText('too little').waitFor()
   await weight.press('Enter')
   await bag.getByText('Bag 1, Windlass pendant', { exact: false }).first().waitFor()
-  await weight.fill('0.4')
+  // On the scale, and Enter once it is steady.
+  await weight.fill('')
+  await bag.getByText('Play the scale').click()
+  await bag.getByLabel('On the pan, g').fill('0.41')
+  await bag.getByRole('button', { name: 'Put on the pan' }).click()
   await bag.getByText('right', { exact: true }).waitFor()
+  await bag.getByText('0.41 g', { exact: true }).waitFor()
+  await bag.getByText('steady', { exact: true }).waitFor()
   await weight.press('Enter')
+  await bag.getByText('0.41 g, Odile Marrow').waitFor()
   await bag.getByText('Bag 2, Windlass pendant', { exact: false }).first().waitFor()
+  // A scale that sends rubbish is no use: its reading is typed.
+  await bag.getByRole('button', { name: 'rubbish' }).click()
+  await bag.getByText('The scale sends what cannot be read: type what it shows.').waitFor()
   await page.reload()
   await tasks.filter({ hasText: /Lantern green.*1\/2/ }).waitFor()
   // The rest, bead by bead, Enter after Enter.

@@ -10,6 +10,7 @@ import { data, ensureData } from './set-up/places.mjs'
 import { runMain, Stop, say } from './set-up/say.mjs'
 import { secrets } from './set-up/secrets.mjs'
 import { setUpDatabase, startServer } from './set-up/server.mjs'
+import { startStandIns } from './set-up/stand-ins.mjs'
 
 const usualPort = 5080
 
@@ -34,11 +35,15 @@ await runMain(async () => {
   const keys = secrets()
   const cluster = external ? undefined : await startCluster(folder, keys.databasePassword)
   let server
+  let standIns
   try {
     const databaseUrl = external ?? (await cluster.database('tessellum'))
     await setUpDatabase(databaseUrl, keys.demoPassword)
-    server = await startServer({ port, databaseUrl, sessionSecret: keys.sessionSecret })
+    // A scale of one's own is named by SCALE; without one a stand-in is started.
+    if (!process.env.SCALE) standIns = await startStandIns()
+    server = await startServer({ port, databaseUrl, sessionSecret: keys.sessionSecret, env: standIns?.env })
   } catch (error) {
+    standIns?.stop()
     await cluster?.stop()
     throw error
   }
@@ -57,6 +62,7 @@ Ctrl-C closes it; everything is kept. "npm start -- --fresh" begins again.`)
     closing = true
     say('\nClosing...')
     await server.stop()
+    standIns?.stop()
     await cluster?.stop()
     process.exit(process.exitCode ?? 0)
   }

@@ -12,8 +12,8 @@ const left = new Set(['node_modules', 'dist', 'test'])
 export const ensureBuild = () =>
   ensure({
     name: 'build',
-    sources: ['package-lock.json', 'demo', ...packages('core', 'contract', 'server', 'web')],
-    made: ['packages/server/dist/main.js', 'packages/web/dist/index.html'],
+    sources: ['package-lock.json', 'demo', ...packages('core', 'contract', 'server', 'web', 'stand-ins')],
+    made: ['packages/server/dist/main.js', 'packages/web/dist/index.html', 'packages/stand-ins/dist/scale.js'],
     scripts: ['build'],
     tell: () => say('Building...'),
   })

@@ -14,6 +14,7 @@ import { buyingRoutes } from './buying/routes'
 import type { changes } from './changes/routes'
 import { colourwayRoutes } from './colourways/routes'
 import type { Config } from './config'
+import { deviceRoutes } from './devices/routes'
 import { documentRoutes } from './documents/routes'
 import { answerErrors, nothingHere } from './http/errors'
 import { mount, type Shop } from './http/route'
@@ -77,6 +78,7 @@ export function buildApp({ config, shop, pool, log, changes }: Parts): Express {
     batchRoutes(shop),
     buyingRoutes(shop),
     packingRoutes(shop),
+    deviceRoutes(config),
     documentRoutes(shop),
     changes.router,
   )

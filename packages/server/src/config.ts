@@ -10,6 +10,13 @@ const environment = z.object({
   BEHIND_TLS: z.stringbool().default(false),
   LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
   WEB_ROOT: z.string().default(''),
+  /** Where the scale is: host and port; empty without one. */
+  SCALE: z
+    .string()
+    .regex(/^([\w.-]+:\d+)?$/, 'SCALE is a host and a port, such as 127.0.0.1:4800.')
+    .default(''),
+  /** Where its stand-in is played from, in the demo. */
+  SCALE_CONTROL: z.string().default(''),
 })
 export type Config = z.infer<typeof environment>
 

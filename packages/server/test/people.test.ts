@@ -14,10 +14,20 @@ const refusedFor = (status: number) => status === 401 || status === 403
 const concrete = (path: string) => path.replace('/api', '').replace(':id', '999999').replace(':number', '9')
 
 describe('rights', () => {
-  // Signing out would end the caller who walks, and the stream of changes never ends; both are tried below.
+  // Signing out would end the caller who walks, and the streams of changes and of the scale never end; they are tried below.
   const walked = (Object.entries(routes) as [string, Right | 'open' | 'signed-in'][]).filter(
-    ([key]) => !['POST /api/sign-out', 'GET /api/changes', 'POST /api/sign-in'].includes(key),
+    ([key]) => !['POST /api/sign-out', 'GET /api/changes', 'GET /api/scale', 'POST /api/sign-in'].includes(key),
   )
+
+  test('the scale is read by whoever packs', async () => {
+    expect((await new Caller(shop.base).ask('GET', '/scale')).status).toBe(401)
+    expect((await (signedIn.get('corin') as Caller).ask('GET', '/scale')).status).toBe(403)
+    const odile = signedIn.get('odile') as Caller
+    const stream = await fetch(`${shop.base}/api/scale`, { headers: { cookie: odile.cookie } })
+    const { value } = (await stream.body?.getReader().read()) ?? {}
+    expect([stream.status, new TextDecoder().decode(value)]).toEqual([200, 'data: {"gone":"none"}\n\n'])
+    await stream.body?.cancel().catch(() => undefined)
+  })
 
   test.each(walked)('%s asks for %s', async (key, needed) => {
     const [method, path] = key.split(' ') as [string, string]

@@ -62,8 +62,14 @@ export interface Shop {
   close(): Promise<void>
 }
 
-/** @param through gives the server another address for its database, such as a proxy's */
-export async function openShop(through: (port: number) => Promise<number> = async (port) => port): Promise<Shop> {
+/**
+ * @param through gives the server another address for its database, such as a proxy's
+ * @param env more that the server is told
+ */
+export async function openShop(
+  through: (port: number) => Promise<number> = async (port) => port,
+  env: Readonly<Record<string, string>> = {},
+): Promise<Shop> {
   const admin = new Client({ connectionString: `${postgres}postgres` })
   await admin.connect()
   const name = `shop_${randomUUID().replaceAll('-', '')}`
@@ -73,7 +79,7 @@ export async function openShop(through: (port: number) => Promise<number> = asyn
   const direct = new URL(`${postgres}${name}`)
   const served = new URL(direct)
   served.port = String(await through(Number(direct.port)))
-  const { child, port } = await serve(served.href)
+  const { child, port } = await serve(served.href, env)
   const pool = new Pool({ connectionString: direct.href, max: 4 })
   pool.on('error', () => undefined)
   const base = `http://127.0.0.1:${port}`
@@ -86,7 +92,7 @@ export async function openShop(through: (port: number) => Promise<number> = asyn
       return caller
     },
     async beside() {
-      const another = await serve(served.href)
+      const another = await serve(served.href, env)
       return {
         base: `http://127.0.0.1:${another.port}`,
         end: () => ended(another.child),
@@ -100,7 +106,10 @@ export async function openShop(through: (port: number) => Promise<number> = asyn
   }
 }
 
-function serve(databaseUrl: string): Promise<{ child: ChildProcess; port: number }> {
+function serve(
+  databaseUrl: string,
+  env: Readonly<Record<string, string>>,
+): Promise<{ child: ChildProcess; port: number }> {
   return new Promise((resolve, reject) => {
     const child = fork(path.join(root, 'packages/server/dist/main.js'), {
       env: {
@@ -111,6 +120,7 @@ function serve(databaseUrl: string): Promise<{ child: ChildProcess; port: number
         DATABASE_URL: databaseUrl,
         SESSION_SECRET: 'a secret for the tests only',
         WEB_ROOT: path.join(root, 'packages/web/dist'),
+        ...env,
       },
     })
     child.once('exit', (code) => reject(new Error(`the server ended with ${code}`)))

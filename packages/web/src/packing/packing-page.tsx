@@ -11,6 +11,8 @@ import { Trouble } from '../frame/trouble'
 import { ask, newKey, ShopError } from '../shop/api'
 import { read } from '../shop/queries'
 import { perSpoken, sayQuantity, spokenUnit } from '../stock/quantity'
+import { StandInScale } from './stand-in-scale'
+import { goneWords, useScale } from './use-scale'
 
 export function PackingPage() {
   const id = Number(useParams().id)
@@ -101,6 +103,7 @@ function Bench({ packing }: { packing: Packing }) {
             )}
             <Bags packing={packing} task={task} now={bag} change={setAgain} />
             {packing.state === 'packed' && <Close packing={packing} />}
+            <StandInScale />
           </section>
         )}
       </div>
@@ -127,8 +130,13 @@ function Fill({ packing, task, bag, done }: FillProps) {
   const field = useRef<GetRef<typeof InputNumber>>(null)
   const [typed, setTyped] = useState<number | null>(task.unit === 'mg' ? null : bag.target / perSpoken[task.unit])
   useEffect(() => field.current?.focus(), [])
-  const quantity = typed === null ? undefined : Math.round(typed * perSpoken[task.unit])
+  const news = useScale()
+  const weighed = task.unit === 'mg' && news && 'mg' in news ? news : undefined
+  // What is typed goes before what the scale shows; the scale's is taken once it is steady.
+  const quantity =
+    typed !== null ? Math.round(typed * perSpoken[task.unit]) : weighed && weighed.mg > 0 ? weighed.mg : undefined
   const reading = quantity === undefined ? undefined : readingOf(bag, quantity)
+  const ready = reading === 'in' && (typed !== null || (weighed?.steady ?? false))
   const fill = useMutation({
     mutationFn: (amount: number) =>
       ask('PUT', `/batches/${packing.id}/bags`, packingAnswer, {
@@ -141,7 +149,7 @@ function Fill({ packing, task, bag, done }: FillProps) {
     },
   })
   const enter = () => {
-    if (quantity !== undefined && reading === 'in' && !fill.isPending) fill.mutate(quantity)
+    if (quantity !== undefined && ready && !fill.isPending) fill.mutate(quantity)
   }
   return (
     <div className="packing-fill">
@@ -168,7 +176,7 @@ function Fill({ packing, task, bag, done }: FillProps) {
           style={{ width: 150 }}
           suffix={spokenUnit[task.unit]}
         />
-        <Button type="primary" size="large" onClick={enter} disabled={reading !== 'in'} loading={fill.isPending}>
+        <Button type="primary" size="large" onClick={enter} disabled={!ready} loading={fill.isPending}>
           Next bag
         </Button>
         {reading && (
@@ -177,6 +185,18 @@ function Fill({ packing, task, bag, done }: FillProps) {
           </strong>
         )}
       </div>
+      {task.unit === 'mg' && (
+        <p className="figures" role="status">
+          {weighed ? (
+            <>
+              On the scale: <strong>{sayMass(weighed.mg)}</strong>{' '}
+              <span className="quiet">{weighed.steady ? 'steady' : 'moving'}</span>
+            </>
+          ) : (
+            <span className="quiet">{news && 'gone' in news ? goneWords[news.gone] : 'Looking for the scale'}</span>
+          )}
+        </p>
+      )}
       {fill.error instanceof ShopError && (
         <div role="alert" className="notice trouble">
           {fill.error.message} {fill.error.hint}

@@ -71,6 +71,11 @@ export const read = {
   buyList: queryOptions({ queryKey: ['buy-list'], queryFn: () => ask('GET', '/buy-list', z.array(buyLine)) }),
   packing: (id: number) =>
     queryOptions({ queryKey: ['packing', id], queryFn: () => ask('GET', `/batches/${id}/packing`, packing) }),
+  standIns: queryOptions({
+    queryKey: ['stand-ins'],
+    staleTime: Number.POSITIVE_INFINITY,
+    queryFn: () => ask('GET', '/stand-ins', z.object({ scale: z.boolean() })),
+  }),
   batches: queryOptions({ queryKey: ['batches'], queryFn: () => ask('GET', '/batches', z.array(batchSummary)) }),
   batch: (id: number) =>
     queryOptions({ queryKey: ['batches', id], queryFn: () => ask('GET', `/batches/${id}`, batch) }),
