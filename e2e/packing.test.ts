@@ -41,6 +41,12 @@ test('a class batch is packed at the bench, through a reload, and closed: the sh
   await weight.press('Enter')
   await bag.getByText('0.41 g, Odile Marrow').waitFor()
   await bag.getByText('Bag 2, Windlass pendant', { exact: false }).first().waitFor()
+  // What still lies on the pan is not taken for the next bag's.
+  await bag.getByText('take the last bag off first', { exact: false }).waitFor()
+  await weight.press('Enter')
+  await bag.getByRole('button', { name: 'Take off' }).click()
+  await bag.getByText('take the last bag off first', { exact: false }).waitFor({ state: 'detached' })
+  await page.getByText('1 of 10 filled', { exact: false }).waitFor()
   // A scale that sends rubbish is no use: its reading is typed.
   await bag.getByRole('button', { name: 'rubbish' }).click()
   await bag.getByText('The scale sends what cannot be read: type what it shows.').waitFor()

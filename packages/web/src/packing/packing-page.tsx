@@ -132,9 +132,16 @@ function Fill({ packing, task, bag, done }: FillProps) {
   useEffect(() => field.current?.focus(), [])
   const news = useScale()
   const weighed = task.unit === 'mg' && news && 'mg' in news ? news : undefined
+  // The bag before must have left the pan, or its weight would be taken for this one's.
+  const [emptied, setEmptied] = useState(false)
+  if (weighed && !emptied && weighed.mg < bag.least / 2) setEmptied(true)
   // What is typed goes before what the scale shows; the scale's is taken once it is steady.
   const quantity =
-    typed !== null ? Math.round(typed * perSpoken[task.unit]) : weighed && weighed.mg > 0 ? weighed.mg : undefined
+    typed !== null
+      ? Math.round(typed * perSpoken[task.unit])
+      : weighed && emptied && weighed.mg > 0
+        ? weighed.mg
+        : undefined
   const reading = quantity === undefined ? undefined : readingOf(bag, quantity)
   const ready = reading === 'in' && (typed !== null || (weighed?.steady ?? false))
   const fill = useMutation({
@@ -191,6 +198,7 @@ function Fill({ packing, task, bag, done }: FillProps) {
             <>
               On the scale: <strong>{sayMass(weighed.mg)}</strong>{' '}
               <span className="quiet">{weighed.steady ? 'steady' : 'moving'}</span>
+              {!emptied && typed === null && <span className="quiet">, take the last bag off first</span>}
             </>
           ) : (
             <span className="quiet">{news && 'gone' in news ? goneWords[news.gone] : 'Looking for the scale'}</span>
