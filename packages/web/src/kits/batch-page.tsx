@@ -129,6 +129,11 @@ function Plan({ batch }: { batch: Batch }) {
           {refused.message} {refused.hint}
         </div>
       )}
+      {draft && !outlook.proven && (
+        <div className="notice" role="status">
+          Working out the best filling took too long: this one is good, and a better one may be found with fewer lines.
+        </div>
+      )}
       {batch.state === 'reserved' && (
         <div className="notice good">
           The shelf holds everything for these kits. Nobody else can be promised the same beads.
