@@ -1,6 +1,7 @@
 /**
- * Solves an allocation. How many kits of each variant are made is one question for all lines that compete; once that is settled, which lots fill
- * them is a question for each item by itself. Where a plain filling meets a bound that nothing could better, the solver is not asked.
+ * Solves an allocation. Lines that share no item are no rivals, and each such group is solved by itself. Where plain filling shows that all of a
+ * group can be made as planned, only the lots are left to choose, item by item, and often without a solver (one-lot-each.ts); otherwise the
+ * whole group is one programme.
  */
 import type { Allocation, AllocationLine, AllocationLot, Demand, LineAnswer, Solve, Take } from './allocation'
 import { fillOneLotEach } from './one-lot-each'
@@ -176,7 +177,11 @@ function inOrder(
   let values: Readonly<Record<string, number>> = {}
   for (const { goal, objective } of goals) {
     const found = solve(written({ ...base, goal, objective, rows }))
-    if (found.status === 'infeasible') break
+    if (found.status === 'infeasible') {
+      // What was reached before cannot be kept: rounding, and no proof.
+      proof.proven = false
+      break
+    }
     if (found.status === 'limit') {
       proof.proven = false
       proof.gap = Math.max(proof.gap, found.gap)

@@ -77,5 +77,6 @@ export function chosenIn<Item extends ChoosableItem>(
   return { items: chosen, beads, counting, colours, finishes, kit }
 }
 
-const asBead = ({ maker, ...figures }: NonNullable<ChoosableItem['bead']>): Bead =>
+/** A bead's figures as they are kept, as the core's bead: without a maker there is no such field. */
+export const asBead = ({ maker, ...figures }: NonNullable<ChoosableItem['bead']>): Bead =>
   maker === undefined ? figures : { ...figures, maker }

@@ -1,14 +1,14 @@
 /** What is wrong or missing before a pattern is given out, each with where it is mended. */
-import { judge, type RoleColour } from '../colour/judgement'
+import { dressedIn } from '../colour/dressed'
+import { judge } from '../colour/judgement'
 import { formedPattern } from '../form/form-pattern'
 import { rolesToChoose, threadRole } from '../kit/bill'
-import { chosenIn } from '../kit/choice'
+import type { Chosen } from '../kit/choice'
 import type { Report } from '../report/report'
 import { leastSamples } from '../thread/sampled'
-import { usualThreadSettings } from '../thread/settings'
-import type { Gathered } from './edition'
+import { type Gathered, madeIn } from './edition'
 import { wordsAside } from './step-words'
-import { type Named, stepKeys } from './write-pattern'
+import { stepKeys } from './write-pattern'
 
 export interface Lack {
   /** What keeps it from being published at all, or what had better be seen to. */
@@ -21,16 +21,13 @@ export interface Lack {
 }
 
 export function checkEdition(gathered: Gathered): Lack[] {
-  const { source, choices, items, sampled, colourways, words, timed } = gathered
-  const settings = { ...usualThreadSettings, sampled }
-  const formed = (size: string, of: Gathered['choices']) => {
-    const chosen = chosenIn(of, size, items)
-    const { beads, counting } = chosen
-    const { report } = formedPattern(source, { ...(size ? { size } : {}), beads, counting, settings }).reckoned
-    return { chosen, report }
+  const { source, colourways, words, timed } = gathered
+  const formed = (size: string, of?: Gathered['choices']) => {
+    const { chosen, choices } = madeIn(gathered, size, of)
+    return { chosen, report: formedPattern(source, choices).reckoned.report }
   }
-  const { report } = formed(gathered.size, choices)
-  const others = report.sizes.filter((size) => size !== report.size).map((size) => formed(size, choices).report)
+  const { report } = formed(gathered.size)
+  const others = report.sizes.filter((size) => size !== report.size).map((size) => formed(size).report)
   return [
     ...inText(report),
     ...others.flatMap((other) => inText(other).filter(({ weight }) => weight === 'must')),
@@ -109,9 +106,7 @@ function unchecked(report: Report): Lack[] {
   return found
 }
 
-type Chosen = ReturnType<typeof chosenIn<Gathered['items'][number]>>
-
-function inColourway(name: string, chosen: Chosen, report: Report): Lack[] {
+function inColourway(name: string, chosen: Chosen<Gathered['items'][number]>, report: Report): Lack[] {
   const lack = (text: string): Lack => ({
     weight: 'should',
     where: 'colours',
@@ -119,13 +114,11 @@ function inColourway(name: string, chosen: Chosen, report: Report): Lack[] {
     text: `${name}: ${text}`,
   })
   const bare = rolesToChoose(report).filter((role) => !chosen.items[role])
-  const roles = report.beads.flatMap(({ role, label, total }): RoleColour[] => {
-    const item: (Named & { id: number; finish: string }) | undefined = chosen.items[role]
-    if (!item || total === 0) return []
-    const { id, kind, size, colourName, colour, finish } = item
-    return [{ role, label, itemId: id, shape: `${kind} ${size}`, colourName, colour, finish, count: total }]
-  })
-  const { neighbours, ramps } = judge(roles, report.form?.touching ?? [], chosen.colours[threadRole])
+  const { neighbours, ramps } = judge(
+    dressedIn(report, chosen.items),
+    report.form?.touching ?? [],
+    chosen.colours[threadRole],
+  )
   return [
     ...bare.map((role) => lack(`${role === threadRole ? 'thread' : role} has no item.`)),
     ...neighbours

@@ -1,5 +1,4 @@
 /** An edition written from what was gathered for it: the same on the page, in a PDF and in a file. */
-import type { Bead } from '../catalogue/bead'
 import { roleColours } from '../drawing/role-colours'
 import { sceneOf } from '../drawing/scene'
 import { type StepView, stepViews } from '../drawing/step-views'
@@ -7,7 +6,8 @@ import { svgOf } from '../drawing/svg'
 import { type View, viewOf } from '../drawing/view'
 import { formedPattern } from '../form/form-pattern'
 import { billOf } from '../kit/bill'
-import { type Choice, type ChoosableItem, chosenIn } from '../kit/choice'
+import { asBead, type Choice, type ChoosableItem, type Chosen, chosenIn } from '../kit/choice'
+import type { Choices } from '../report/reckon-pattern'
 import type { Report } from '../report/report'
 import { makersTable } from '../substitute/makers'
 import { type ThreadSettings, usualThreadSettings } from '../thread/settings'
@@ -28,7 +28,7 @@ export interface Gathered {
   readonly choices: readonly Choice[]
   readonly colourways: readonly { readonly name: string; readonly choices: readonly Choice[] }[]
   readonly items: readonly Item[]
-  readonly catalogue: readonly (Omit<Bead, 'maker'> & { readonly maker?: string | undefined })[]
+  readonly catalogue: readonly NonNullable<ChoosableItem['bead']>[]
   readonly words: readonly StepWords[]
   readonly timed: readonly number[]
   readonly errata: Edition['errata']
@@ -44,15 +44,23 @@ export interface WrittenEdition {
   readonly why: string | undefined
 }
 
+const settingsOf = ({ sampled }: Gathered): ThreadSettings => ({ ...usualThreadSettings, sampled })
+
+/** How an edition is made in a size, in its own colourway or another. */
+export function madeIn(
+  gathered: Gathered,
+  size: string,
+  choices: readonly Choice[] = gathered.choices,
+): { chosen: Chosen<Item>; choices: Choices } {
+  const chosen = chosenIn(choices, size, gathered.items)
+  const { beads, counting } = chosen
+  return { chosen, choices: { ...(size ? { size } : {}), beads, counting, settings: settingsOf(gathered) } }
+}
+
 export function writeEdition(gathered: Gathered, language: LanguageCode): WrittenEdition {
-  const { source, choices, items, sampled } = gathered
-  const settings: ThreadSettings = { ...usualThreadSettings, sampled }
-  const inSize = (size: string) => {
-    const chosen = chosenIn(choices, size, items)
-    const { beads, counting } = chosen
-    return { chosen, choices: { ...(size ? { size } : {}), beads, counting, settings } }
-  }
-  const { chosen, choices: here } = inSize(gathered.size)
+  const { source, items } = gathered
+  const settings = settingsOf(gathered)
+  const { chosen, choices: here } = madeIn(gathered, gathered.size)
   const { reckoned, form, unformed } = formedPattern(source, here)
   const { report } = reckoned
   const byId = new Map(items.map((item) => [item.id, item]))
@@ -64,7 +72,7 @@ export function writeEdition(gathered: Gathered, language: LanguageCode): Writte
     settings,
     bill: billOf(report, chosen.kit).lines.map((line) => ({ ...line, item: byId.get(line.itemId) as Item })),
     sizes: report.sizes.map((size) =>
-      size === report.size ? report : formedPattern(source, inSize(size).choices).reckoned.report,
+      size === report.size ? report : formedPattern(source, madeIn(gathered, size).choices).reckoned.report,
     ),
     colourways: gathered.colourways.map((each) => ({
       name: each.name,
@@ -89,9 +97,6 @@ export function writeEdition(gathered: Gathered, language: LanguageCode): Writte
     why: unformed?.why,
   }
 }
-
-const asBead = ({ maker, ...figures }: Gathered['catalogue'][number]): Bead =>
-  maker === undefined ? figures : { ...figures, maker }
 
 /** Its drawings as SVG, for HTML. */
 export function drawingsAsSvg({ drawings, colours, written }: WrittenEdition): Setting['drawings'] {

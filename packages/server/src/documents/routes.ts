@@ -1,7 +1,8 @@
 import { createHash } from 'node:crypto'
 import { documentWanted, editionWanted } from '@tessellum/contract/editions'
 import { type PatternFile, patternFormat, patternFormatVersion } from '@tessellum/contract/pattern-file'
-import { type Response, Router } from 'express'
+import { fileName } from '@tessellum/core/writing/file-name'
+import { Router } from 'express'
 import { listColourways } from '../colourways/store'
 import { readId, readInput } from '../http/refusal'
 import { mount, type Shop } from '../http/route'
@@ -29,7 +30,7 @@ export function documentRoutes({ db, workers }: Shop): Router {
       pdf = Buffer.from(await workers.run('document', task))
       kept.keep(key, pdf)
     }
-    attach(response, edition.title, 'pdf')
+    response.attachment(fileName(edition.title, 'pdf'))
     response.type('application/pdf').send(pdf)
     return undefined
   })
@@ -62,16 +63,10 @@ export function documentRoutes({ db, workers }: Shop): Router {
         }),
       })),
     }
-    attach(response, pattern.title, 'json')
+    response.attachment(fileName(pattern.title, 'json'))
     response.type('application/json').send(`${JSON.stringify(file, null, 2)}\n`)
     return undefined
   })
 
   return router
-}
-
-/** Names the file after the pattern. */
-function attach(response: Response, title: string, extension: string): void {
-  const name = title.replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-|-$/g, '') || 'pattern'
-  response.attachment(`${name}.${extension}`)
 }

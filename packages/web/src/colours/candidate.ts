@@ -1,12 +1,12 @@
 import type { Item } from '@tessellum/contract/stock'
+import { asBead } from '@tessellum/core/kit/choice'
 import { unitCost } from '@tessellum/core/kit/cost'
 import type { Candidate } from '@tessellum/core/substitute/substitutes'
 
 /** A stock item as a bead that could stand in a role; nothing for stones and thread. */
 export function candidateOf(item: Item): Candidate | undefined {
   if (!item.bead) return undefined
-  const { maker, ...figures } = item.bead
-  const bead = maker === undefined ? figures : { ...figures, maker }
+  const bead = asBead(item.bead)
   return {
     id: item.id,
     colour: item.colour,

@@ -1,4 +1,5 @@
 import type { Item } from '@tessellum/contract/stock'
+import { dressedIn } from '@tessellum/core/colour/dressed'
 import {
   accentFrom,
   apartFrom,
@@ -98,12 +99,9 @@ function Said({ tone, children }: { tone: 'good' | 'plain' | 'trouble'; children
 }
 
 /** What each role is dressed in, as it is seen. */
-export function coloursOf(report: Report, items: Readonly<Record<string, Item>>, eye: Eye, light: Light): RoleColour[] {
-  return report.beads.flatMap(({ role, label, total }) => {
-    const item = items[role]
-    if (!item || total === 0) return []
-    const { id, kind, size, colourName, colour, finish } = item
-    const shape = `${kind} ${size}`
-    return [{ role, label, itemId: id, shape, colourName, colour: asSeen(colour, eye, light), finish, count: total }]
-  })
-}
+export const coloursOf = (
+  report: Report,
+  items: Readonly<Record<string, Item>>,
+  eye: Eye,
+  light: Light,
+): RoleColour[] => dressedIn(report, items).map((each) => ({ ...each, colour: asSeen(each.colour, eye, light) }))

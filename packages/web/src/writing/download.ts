@@ -6,6 +6,3 @@ export function download(name: string, text: string, type: string): void {
   link.click()
   URL.revokeObjectURL(link.href)
 }
-
-export const fileName = (title: string, extension: string): string =>
-  `${title.replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-|-$/g, '') || 'pattern'}.${extension}`

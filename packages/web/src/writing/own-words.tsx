@@ -79,24 +79,19 @@ function StepForm({ step, own, save }: StepFormProps) {
         <p>{step.replaced ?? step.text}</p>
         {open ? (
           <>
-            <Input.TextArea
-              aria-label={`Instead, step ${step.number}`}
-              placeholder="Instead of this sentence"
-              autoSize
-              maxLength={4000}
+            <WordsField
+              name={`Instead, step ${step.number}`}
+              hint="Instead of this sentence"
               value={instead}
-              onChange={(event) => setInstead(event.target.value)}
-              onBlur={settle}
+              change={setInstead}
+              settle={settle}
             />
-            <Input.TextArea
-              aria-label={`Also, step ${step.number}`}
-              placeholder="After it"
-              autoSize
-              maxLength={4000}
+            <WordsField
+              name={`Also, step ${step.number}`}
+              hint="After it"
               value={also}
-              onChange={(event) => setAlso(event.target.value)}
-              onBlur={settle}
-              style={{ marginTop: 6 }}
+              change={setAlso}
+              settle={settle}
             />
           </>
         ) : (
@@ -108,6 +103,27 @@ function StepForm({ step, own, save }: StepFormProps) {
     </li>
   )
 }
+
+interface WordsFieldProps {
+  readonly name: string
+  readonly hint: string
+  readonly value: string
+  readonly change: (value: string) => void
+  readonly settle: () => void
+}
+
+const WordsField = ({ name, hint, value, change, settle }: WordsFieldProps) => (
+  <Input.TextArea
+    aria-label={name}
+    placeholder={hint}
+    autoSize
+    maxLength={4000}
+    value={value}
+    onChange={(event) => change(event.target.value)}
+    onBlur={settle}
+    style={{ marginBottom: 6 }}
+  />
+)
 
 interface AsideProps {
   readonly words: StepWords
