@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { batchState } from './batches'
 import { stockUnit } from './stock'
 
 const line = z.number().int().min(1)
@@ -50,7 +51,7 @@ export type PackingTask = z.infer<typeof packingTask>
 export const packing = z.object({
   id: z.number(),
   name: z.string(),
-  state: z.string(),
+  state: batchState,
   kits: z.number(),
   tasks: z.array(packingTask),
 })

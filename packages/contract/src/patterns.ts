@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { batchState } from './batches'
 import { choice } from './colourways'
 import { stepWords } from './words'
 
@@ -73,7 +74,7 @@ export const carrier = z.object({
   id: z.number(),
   name: z.string(),
   dueOn: z.string(),
-  state: z.string(),
+  state: batchState,
   kits: z.number(),
 })
 export type Carrier = z.infer<typeof carrier>

@@ -59,4 +59,7 @@ test('three samples correct the thread of what is kept after them, in the kit as
     (await bram.ask('GET', `/patterns/${id}/edition?version=${version}`)).body.sampled
   expect(await sampled(1)).toEqual({ ratio: 1, count: 0 })
   expect((await sampled(2)).ratio).toBeCloseTo(median, 5)
+  const timed = async (version: number) =>
+    (await bram.ask('GET', `/patterns/${id}/edition?version=${version}&size=large`)).body.timed
+  expect([await timed(1), await timed(2)]).toEqual([[35], [35, 35]])
 })

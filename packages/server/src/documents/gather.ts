@@ -36,7 +36,10 @@ export async function gather(db: Session, patternId: number, wanted: Wanted): Pr
     items: await listItems(db, [...ids]),
     catalogue: await beadRecords(db),
     words: kept?.words ?? (await wordsOf(db, patternId)),
-    timed: samples.filter((each) => each.size === size).map(({ minutes }) => minutes),
+    // What a kept version says of its time is what was known when it was kept.
+    timed: samples
+      .filter((each) => each.size === size && (kept === undefined || each.madeAt <= kept.madeAt))
+      .map(({ minutes }) => minutes),
     errata: pattern.versions
       .filter(({ number, corrects }) => corrects !== null && number <= upTo)
       .map(({ number, corrects, note }) => ({ version: number, corrects: corrects ?? 0, note })),

@@ -23,7 +23,7 @@ export function Doing({ each, kits, item }: { each: Substitute; kits: number; it
           </span>
         )}
       </li>
-      <Changes consequence={consequence} />
+      <Changes consequence={consequence} thread="thread, estimated" />
       {cost && cost.before !== cost.after && (
         <li>
           a kit: {sayMoney(cost.before)} -&gt; {sayMoney(cost.after)}
@@ -33,8 +33,8 @@ export function Doing({ each, kits, item }: { each: Substitute; kits: number; it
   )
 }
 
-/** What changes in the pattern, as items of a list. */
-export function Changes({ consequence }: { consequence: Consequence }) {
+/** What changes in the pattern, as items of a list. @param thread says whether it is measured on the form, which may differ from the estimate */
+export function Changes({ consequence, thread: threadWords }: { consequence: Consequence; thread: string }) {
   const thread = consequence.threadMm.after - consequence.threadMm.before
   return (
     <>
@@ -60,7 +60,7 @@ export function Changes({ consequence }: { consequence: Consequence }) {
       )}
       {Math.abs(thread) >= 10 && (
         <li>
-          thread: {thread > 0 ? '+' : '-'}
+          {threadWords}: {thread > 0 ? '+' : '-'}
           {sayLength(Math.abs(thread))}
         </li>
       )}

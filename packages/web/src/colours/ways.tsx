@@ -52,7 +52,7 @@ export function Ways({ question, candidate, take }: WaysProps) {
               <th scope="row">{name}</th>
               <td>
                 <ul>
-                  <Changes consequence={consequence} />
+                  <Changes consequence={consequence} thread="thread, measured" />
                 </ul>
               </td>
               <td>

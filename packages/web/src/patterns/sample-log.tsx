@@ -85,7 +85,7 @@ export function SampleLog({ pattern, report, minutes, eager }: SampleLogProps) {
           <p className="quiet">
             {report.pattern}
             {report.size ? `, ${report.size}` : ''},{' '}
-            {pattern.changed || pattern.version === null ? 'as drafted' : `version ${pattern.version}`}. Reckoned:{' '}
+            {pattern.changed || pattern.version === null ? 'as drafted' : `version ${pattern.version}`}. Planned:{' '}
             {sayLength(report.thread.totalMm)} of thread with ends and take-up.
           </p>
           <Form.Item
@@ -151,7 +151,7 @@ function Shown({ shown: { technique, thread, minutes, correction } }: { shown: S
       {thread.count} sample{thread.count === 1 ? '' : 's'} in {technique}: thread {spread(thread)}
       {minutes && `; time ${spread(minutes)}`}, against what was reckoned.{' '}
       {correction.count > 0
-        ? `Thread plans of this pattern are ${sayPercent(correction.ratio - 1)} for it.`
+        ? `Thread plans of this pattern are corrected by ${sayPercent(correction.ratio - 1)}.`
         : `From ${leastSamples} on they correct the thread plan.`}
     </p>
   )

@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
+import { BatchState } from '../kits/batch-state'
 import { read } from '../shop/queries'
 
 /** The batches whose kits carry a version. */
@@ -13,7 +14,7 @@ export function Carriers({ patternId, number }: { patternId: number; number: num
       <ul aria-label={`Batches with version ${number}`}>
         {data.map(({ id, name, kits, state }) => (
           <li key={id}>
-            <Link to={`/kits/${id}`}>{name}</Link>, {kits} kits, {state}
+            <Link to={`/kits/${id}`}>{name}</Link>, {kits} kits <BatchState state={state} />
           </li>
         ))}
       </ul>

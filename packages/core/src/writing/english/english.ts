@@ -1,4 +1,4 @@
-import { sayInches, sayLength, sayMass, sayPercent, saySpans } from '../../measure/units'
+import { sayInches, sayLength, sayMass, saySpans, trim } from '../../measure/units'
 import { verdictWords } from '../../sizing/ring-fit'
 import { capital, type Language } from '../language'
 import { cautions, marks, tools, wear } from './care'
@@ -78,7 +78,9 @@ export const english: Language = {
       `${capital(kind)} ${size}, ${doubled ? 'doubled' : 'single'}: cut ${cutWords}${each ? ' for each piece' : ''}.`,
       `That leaves a tail of ${sayLength(tailMm)} to begin with and ${sayLength(weaveInMm)} to weave in, for a ${tension} hand.`,
       ...(sampled
-        ? [`Corrected by ${sampled.count} samples, which took ${sayPercent(sampled.ratio - 1)} of what was reckoned.`]
+        ? [
+            `Corrected by ${sampled.count} samples, which took ${trim(Math.abs(sampled.ratio - 1) * 100, 1)} % ${sampled.ratio >= 1 ? 'more' : 'less'} than was reckoned.`,
+          ]
         : []),
     ]
   },
