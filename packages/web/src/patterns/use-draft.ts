@@ -104,6 +104,11 @@ export function useDraft(shop: Pattern, mayWrite: boolean): Draft {
     return revision
   }, [saveOnce])
 
+  // Whoever leaves before the pause is over finds on the next page what was typed last.
+  const leaving = useRef(save)
+  leaving.current = save
+  useEffect(() => () => void (mayWrite && leaving.current()), [mayWrite])
+
   useEffect(() => {
     if (!mayWrite || (state !== 'typing' && state !== 'kept here')) return
     const timer = setTimeout(() => void save(), state === 'typing' ? pauseMs : again)
