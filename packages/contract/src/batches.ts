@@ -5,6 +5,8 @@ import { stockUnit } from './stock'
 export const mostKits = 10_000
 
 export const batchLine = z.object({
+  /** Of a line that there is already; a new one has none. */
+  id: z.number().int().optional(),
   patternId: z.number('Choose a pattern.').int(),
   version: z.number('Choose a version.').int(),
   size: z.string().max(60),
@@ -21,6 +23,9 @@ export type BatchLine = z.infer<typeof batchLine>
 
 const lines = z.array(batchLine).min(1, 'A batch has at least one line.').max(50, 'A batch has at most 50 lines.')
 
+/** 1 goes first where batches compete, 3 last. */
+export const priority = z.number().int().min(1).max(3)
+
 export const newBatch = z.object({
   name: z
     .string('Name the batch.')
@@ -28,17 +33,49 @@ export const newBatch = z.object({
     .min(1, 'Name the batch.')
     .max(80, 'A batch has a name of at most 80 letters.'),
   dueOn: z.iso.date('Give the day it is due.'),
+  priority: priority.default(2),
   lines,
 })
-export type NewBatch = z.infer<typeof newBatch>
+export type NewBatch = z.input<typeof newBatch>
+
+/** When it is due and how urgent it is: who goes first where batches compete. */
+export const changePriority = z.object({ dueOn: z.iso.date('Give the day it is due.'), priority })
+export type ChangePriority = z.infer<typeof changePriority>
 
 /** Another bead for a role, in one line of one batch. */
 export const substituteInLine = z.object({
   role: z.string().min(1).max(40),
   itemId: z.number('Choose an item.').int(),
   counting: z.enum(countings).default('all'),
+  /** For so many of the line's kits; for all of them when absent. */
+  kits: z.number().int().min(1).optional(),
 })
 export type SubstituteInLine = z.input<typeof substituteInLine>
+
+/** How many of each could be made: alone, together, and as sets in the proportion of `kits`. */
+export const couldMake = z.object({
+  alone: z.array(z.number()),
+  together: z.array(z.number()),
+  /** Whole sets of all the lines as they are. */
+  sets: z.number(),
+  proven: z.boolean(),
+})
+export type CouldMake = z.infer<typeof couldMake>
+
+/** All drafts at once, in the order in which they go: how far the shelf goes for each. */
+export const competing = z.array(
+  z.object({
+    batchId: z.number(),
+    name: z.string(),
+    dueOn: z.string(),
+    priority: z.number(),
+    wanted: z.number(),
+    kits: z.number(),
+    /** Items that keep its kits from being made. */
+    limitedBy: z.array(z.string()),
+  }),
+)
+export type Competing = z.infer<typeof competing>
 
 export const changeLines = z.object({ lines })
 export type ChangeLines = z.infer<typeof changeLines>
@@ -67,6 +104,10 @@ export const lineOutlook = z.object({
   /** Kits of it in the best filling of all the lines at once. */
   together: z.number(),
   limitedBy: z.array(z.number()),
+  /** Kits of `together` in which something stands in, as the colourway allows. */
+  standIns: z.array(z.object({ kits: z.number(), roles: z.array(z.object({ role: z.string(), name: z.string() })) })),
+  /** Kits that one more pack of what limits it would allow, if the line stood alone. */
+  oneMore: z.array(z.object({ itemId: z.number(), amount: z.number(), kits: z.number() })),
 })
 export type LineOutlook = z.infer<typeof lineOutlook>
 
@@ -105,6 +146,7 @@ export const batchSummary = z.object({
   name: z.string(),
   dueOn: z.string(),
   state: batchState,
+  priority: z.number(),
   kits: z.number(),
   patterns: z.array(z.string()),
 })
@@ -113,6 +155,7 @@ export type BatchSummary = z.infer<typeof batchSummary>
 export const batch = batchSummary.extend({
   lines: z.array(
     batchLine.extend({
+      id: z.number(),
       title: z.string(),
       colourway: z.string(),
       colourwayVersion: z.number(),
@@ -122,3 +165,7 @@ export const batch = batchSummary.extend({
   outlook,
 })
 export type Batch = z.infer<typeof batch>
+
+/** A batch after it was changed, with filled bags that are not wanted any more and go back into their tubes. */
+export const changedBatch = batch.extend({ toEmpty: z.array(z.string()) })
+export type ChangedBatch = z.infer<typeof changedBatch>

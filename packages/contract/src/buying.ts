@@ -22,6 +22,8 @@ export const buyLine = z.object({
   neededOn: z.string(),
   /** The last day to order, with the longest lead time of the packs and days to pack. */
   orderBy: z.string(),
+  /** Ordered already, and expected in time; taken off what is to be bought. */
+  coming: z.number(),
   batches: z.array(z.object({ id: z.number(), name: z.string() })),
 })
 export type BuyLine = z.infer<typeof buyLine>
@@ -40,5 +42,66 @@ export const newLot = z.object({
     .min(1, 'A delivery has something in it.')
     .max(1_000_000_000, 'That is more than a shop holds.'),
   reason: z.string().trim().max(200, 'A reason has at most 200 letters.').default('delivery'),
+  place: z.string().trim().max(60, 'A place has at most 60 letters.').optional(),
+  supplier: z.string().trim().max(80, 'A supplier has at most 80 letters.').default(''),
+  /** Of all of it, in minor units of money. */
+  cost: z.number().int().min(0, 'A cost is not below nought.').optional(),
 })
 export type NewLot = z.input<typeof newLot>
+
+/** Packs that are ordered of one item: coming, until they are here. */
+export const newPurchase = z.object({
+  itemId: z.number('Choose an item.').int(),
+  supplier: z
+    .string('Name the supplier.')
+    .trim()
+    .min(1, 'Name the supplier.')
+    .max(80, 'A supplier has at most 80 letters.'),
+  amount: z
+    .number('Give how much.')
+    .int('A quantity is a whole number of mg, mm or pieces.')
+    .min(1, 'An order is of something.')
+    .max(1_000_000_000, 'That is more than a shop holds.'),
+  cost: z
+    .number('Give what it costs.')
+    .int('In pence or cents.')
+    .min(0, 'A cost is not below nought.')
+    .max(100_000_000),
+  expectedOn: z.iso.date('Give the day it should come.'),
+})
+export type NewPurchase = z.infer<typeof newPurchase>
+
+/** What has come of a purchase. */
+export const receivePurchase = z.object({
+  code: newLot.shape.code,
+  receivedOn: newLot.shape.receivedOn,
+  quantity: newLot.shape.quantity,
+  place: z.string().trim().max(60, 'A place has at most 60 letters.').optional(),
+})
+export type ReceivePurchase = z.infer<typeof receivePurchase>
+
+export const purchase = z.object({
+  id: z.number(),
+  itemId: z.number(),
+  name: z.string(),
+  colour: z.string(),
+  unit: stockUnit,
+  supplier: z.string(),
+  amount: z.number(),
+  cost: z.number(),
+  orderedOn: z.string(),
+  expectedOn: z.string(),
+  orderedBy: z.string(),
+})
+export type Purchase = z.infer<typeof purchase>
+
+/** What a supplier asks for an item today, beside what is kept; or why it cannot be had. */
+export const quote = z.object({
+  itemId: z.number(),
+  packs: z.array(z.object({ amount: z.number(), price: z.number(), leadDays: z.number() })),
+  changed: z.boolean(),
+  trouble: z.string().nullable(),
+})
+export type Quote = z.infer<typeof quote>
+
+export const askQuotes = z.object({ itemIds: z.array(z.number().int()).min(1).max(100) })

@@ -8,6 +8,8 @@ export const choice = z.object({
   itemId: z.number().int(),
   /** Which counts follow its bead, where it is not the one the pattern was written for. */
   counting: z.enum(countings).default('all'),
+  /** 0 for what is chosen; from 1 what may stand in for it where the shelf is short, nearest first. */
+  rank: z.number().int().min(0).max(9).default(0),
 })
 export type Choice = z.infer<typeof choice>
 

@@ -2,12 +2,12 @@ import { z } from 'zod'
 import { batchState } from './batches'
 import { stockUnit } from './stock'
 
-const line = z.number().int().min(1)
+const lineId = z.number().int().min(1)
 const kit = z.number().int().min(1).max(10_000)
 
-/** One bag filled: a kit's beads of one item. Lines and kits are counted from 1. */
+/** One bag filled: a kit's beads of one item. */
 export const fillBag = z.object({
-  line,
+  lineId,
   kit,
   itemId: z.number().int(),
   quantity: z
@@ -15,10 +15,12 @@ export const fillBag = z.object({
     .int('A quantity is a whole number of mg, mm or pieces.')
     .min(1, 'An empty bag is not filled.')
     .max(1_000_000_000, 'That is more than a bag holds.'),
+  /** Of the tube that was scanned; another lot than the bag's is refused. */
+  lotId: z.number().int().optional(),
 })
 export type FillBag = z.infer<typeof fillBag>
 
-export const emptyBag = fillBag.omit({ quantity: true })
+export const emptyBag = fillBag.omit({ quantity: true, lotId: true })
 export type EmptyBag = z.infer<typeof emptyBag>
 
 /** One item from one lot, through all the bags it goes into. */
@@ -27,11 +29,15 @@ export const packingTask = z.object({
   name: z.string(),
   colour: z.string(),
   unit: stockUnit,
-  lotId: z.number(),
+  cautions: z.string(),
+  /** Null where what was promised has been lost. */
+  lotId: z.number().nullable(),
   lotCode: z.string(),
   place: z.string(),
   bags: z.array(
     z.object({
+      lineId: z.number(),
+      /** Counted from 1, as people do. */
       line: z.number(),
       kit: z.number(),
       /** "Windlass pendant, petite, in Lantern" */
@@ -43,6 +49,8 @@ export const packingTask = z.object({
       /** What is in it; null while it is empty. */
       filled: z.number().nullable(),
       by: z.string().nullable(),
+      /** What came back of it after the batch was closed. */
+      returned: z.number(),
     }),
   ),
 })
@@ -56,3 +64,35 @@ export const packing = z.object({
   tasks: z.array(packingTask),
 })
 export type Packing = z.infer<typeof packing>
+
+const quantity = z
+  .number('Give a quantity.')
+  .int('A quantity is a whole number of mg, mm or pieces.')
+  .min(1, 'Nothing is nothing to post.')
+  .max(1_000_000_000, 'That is more than a shop holds.')
+
+/** Beads that are not there any more: spilt, or never in the tube. */
+export const loseBeads = z.object({
+  itemId: z.number().int(),
+  lotId: z.number().int(),
+  how: z.enum(['spilt', 'missing']),
+  quantity,
+})
+export type LoseBeads = z.infer<typeof loseBeads>
+
+/** Another tube for all the bags that wait for this one. */
+export const swapLot = z.object({
+  itemId: z.number().int(),
+  fromLotId: z.number().int(),
+  toLotId: z.number('Choose a lot.').int(),
+})
+export type SwapLot = z.infer<typeof swapLot>
+
+/** What comes back of one kit: all that it held, or so much of each bead. */
+export const returnKit = z.object({
+  lineId,
+  kit,
+  whole: z.boolean().default(false),
+  quantities: z.array(z.object({ itemId: z.number().int(), quantity })).default([]),
+})
+export type ReturnKit = z.output<typeof returnKit>

@@ -24,6 +24,7 @@ import { peopleRoutes } from './people/routes'
 import { signInLimit } from './people/sign-in-limit'
 import { sampleRoutes } from './samples/routes'
 import { stockRoutes } from './stock/routes'
+import { trailRoutes } from './trail/routes'
 
 interface Parts {
   readonly config: Config
@@ -79,6 +80,7 @@ export function buildApp({ config, shop, pool, log, changes }: Parts): Express {
     buyingRoutes(shop),
     packingRoutes(shop),
     deviceRoutes(config),
+    trailRoutes(shop),
     documentRoutes(shop),
     changes.router,
   )

@@ -1,3 +1,4 @@
+import { ledgerOf } from './ledger'
 import { type Caller, openShop, type Shop } from './shop'
 
 let shop: Shop
@@ -91,11 +92,10 @@ describe('a batch of 12 Windlass kits, petite, in Lantern', () => {
     expect(next.outlook.items[0].itemId).not.toBe(planned.outlook.items[0].itemId)
   })
 
-  test('is fixed while it is reserved, and free again when given back', async () => {
+  test('holds what it needs while it is reserved, and nothing once it is given back', async () => {
     const { body: planned } = await plan()
     const lines = [{ ...line, kits: 3 }]
     await bram.ask('POST', `/batches/${planned.id}/reserve`, {})
-    expect((await bram.ask('PUT', `/batches/${planned.id}/lines`, { lines })).body.code).toBe('wrong-state')
     const { body: held } = await bram.ask('GET', `/batches/${planned.id}`)
     expect(
       held.outlook.items.every((item: { promisedHere: number; needed: number }) => item.promisedHere === item.needed),
@@ -149,9 +149,26 @@ describe('another bead in one line of one batch', () => {
       bram.ask('POST', `/batches/${id}/lines/${at}/substitute`, { role: 'A', itemId })
     expect((await substitute(1, 99_999)).body).toMatchObject({ code: 'no-such-item' })
     expect((await substitute(2, 1)).status).toBe(404)
-    await bram.ask('POST', `/batches/${id}/reserve`, {})
-    expect((await substitute(1, 1)).body).toMatchObject({ code: 'wrong-state' })
     const { body } = await bram.ask('GET', `/batches/${id}`)
     expect(body.lines[0]).toMatchObject({ ownColourway: false, colourwayVersion: 2 })
+    await bram.ask('POST', `/batches/${id}/cancel`, {})
+    expect((await substitute(1, 1)).body).toMatchObject({ code: 'wrong-state' })
+  })
+
+  test('for some of the kits of a reserved batch it changes the pattern, the bill and what is held', async () => {
+    const id = await made()
+    await bram.ask('POST', `/batches/${id}/reserve`, {})
+    const itemId = await itemOf('TC101')
+    const { body } = await bram.ask('POST', `/batches/${id}/lines/1/substitute`, { role: 'A', itemId, kits: 5 })
+    expect(
+      body.lines.map(({ kits, ownColourway }: { kits: number; ownColourway: boolean }) => [kits, ownColourway]),
+    ).toEqual([
+      [7, false],
+      [5, true],
+    ])
+    const { body: story } = await bram.ask('GET', `/items/${itemId}`)
+    const bill = body.outlook.lines[1].bill.find((each: { itemId: number }) => each.itemId === itemId)
+    expect(story.promises).toEqual([expect.objectContaining({ batchId: id, quantity: 5 * bill.quantity })])
+    await ledgerOf(shop.pool)
   })
 })

@@ -39,8 +39,13 @@ test('a delivery is a lot of its own; the batch can be filled, and nothing is le
     id: first.body.lotId,
     code: 'TR108/7',
     receivedOn: '2026-11-20',
+    place: 'F1',
+    supplier: '',
+    unitCost: null,
+    mgPerBead: null,
     onHand: 8000,
     reserved: 0,
+    inBags: 0,
   })
   expect(await list()).toEqual([])
   const { status, body } = await bram.ask('POST', `/batches/${batches[0].id}/reserve`, {})
@@ -57,9 +62,44 @@ test.each([
   const count = async () => (await shop.pool.query('select count(*)::int from lot')).rows[0].count
   const before = await count()
   const good = { code: 'NEW/1', receivedOn: '2026-11-20', quantity: 100 }
-  const answer = await odile.ask('POST', '/items/1/lots', { ...good, ...wrong })
+  const { body } = await odile.ask('GET', '/shelf?find=TR108')
+  const answer = await odile.ask('POST', `/items/${body.items[0].id}/lots`, { ...good, ...wrong })
   expect([answer.status, answer.body.path]).toEqual([status, path])
   expect(await count()).toBe(before)
+})
+
+test('an order counts as coming, comes as a lot at its cost, and is taken off the list meanwhile', async () => {
+  const lines = [{ patternId: 1, version: 1, size: 'petite', colourwayId: 1, kits: 80 }]
+  await bram.ask('POST', '/batches', { name: 'Great order', dueOn: '2027-05-01', lines })
+  const [first] = await list()
+  expect(first).toMatchObject({ coming: 0, unit: 'piece' })
+  const { itemId, amount, supplier, cost } = first
+  const wanted = { itemId, supplier, amount, cost, expectedOn: '2027-04-01' }
+  expect((await (await shop.as('corin')).ask('POST', '/purchases', wanted)).status).toBe(403)
+  const late = await bram.ask('POST', '/purchases', { ...wanted, expectedOn: '2027-05-02' })
+  // What comes after the day it is due is no help.
+  expect((await list())[0]).toMatchObject({ itemId, short: first.short, coming: amount })
+  await bram.ask('POST', `/purchases/${late.body.purchaseId}/cancel`, {})
+  const { body } = await bram.ask('POST', '/purchases', wanted)
+  expect((await list()).some((each: { itemId: number }) => each.itemId === itemId)).toBe(false)
+  expect((await bram.ask('GET', `/items/${itemId}`)).body).toMatchObject({
+    coming: amount,
+    purchases: [{ amount, cost }],
+  })
+  const receive = () =>
+    odile.ask('POST', `/purchases/${body.purchaseId}/receive`, {
+      code: 'CAME',
+      receivedOn: '2027-04-01',
+      quantity: amount,
+    })
+  const came = await receive()
+  expect(came.status).toBe(200)
+  expect((await receive()).body.code).toBe('wrong-state')
+  const { body: story } = await bram.ask('GET', `/items/${itemId}`)
+  expect(story.lots).toContainEqual(
+    expect.objectContaining({ id: came.body.lotId, supplier, onHand: amount, unitCost: cost / amount }),
+  )
+  expect([story.coming, (await bram.ask('GET', '/purchases')).body]).toEqual([0, []])
 })
 
 test('a delivery of an item that is none is refused', async () => {

@@ -3,7 +3,16 @@
  * group can be made as planned, only the lots are left to choose, item by item, and often without a solver (one-lot-each.ts); otherwise the
  * whole group is one programme.
  */
-import type { Allocation, AllocationLine, AllocationLot, Demand, LineAnswer, Solve, Take } from './allocation'
+import {
+  type Allocation,
+  type AllocationLine,
+  type AllocationLot,
+  type Demand,
+  type LineAnswer,
+  type Solve,
+  type Take,
+  takenFrom,
+} from './allocation'
 import { fillOneLotEach } from './one-lot-each'
 import { type Programme, type Row, type Term, written } from './programme'
 
@@ -33,8 +42,8 @@ export function allocateKits(
   function demandsOf(part: readonly AllocationLine[]): Map<number, Demand[]> | undefined {
     const demands = new Map<number, Demand[]>()
     for (const { line, wanted, variants } of part)
-      for (const { itemId, quantity } of variants[0]?.bill ?? [])
-        demands.set(itemId, [...(demands.get(itemId) ?? []), { line, quantity, kits: wanted }])
+      for (const { itemId, ...need } of variants[0]?.bill ?? [])
+        demands.set(itemId, [...(demands.get(itemId) ?? []), { line, ...need, kits: wanted }])
     const filled = [...demands].every(([itemId, of]) => fillPlainly(of, byItem.get(itemId) ?? []) !== undefined)
     return filled ? demands : undefined
   }
@@ -95,9 +104,10 @@ function fillJointly(
       const kit = `k${l}_${variant}`
       whole.set(kit, wanted)
       if (distance > 0) far.push({ times: distance, name: kit })
-      for (const { itemId, quantity } of bill) {
+      for (const { itemId, ...need } of bill) {
         const from: Term[] = [{ times: -1, name: kit }]
         for (const lot of lots.get(itemId) ?? []) {
+          const quantity = takenFrom(need, lot.lotId)
           const most = Math.min(wanted, Math.floor(lot.free / quantity))
           if (most === 0) continue
           const name = `x${l}_${variant}_${lot.lotId}`
@@ -136,14 +146,15 @@ function plainly(lines: readonly AllocationLine[], lots: ReadonlyMap<number, rea
   const taken = new Map<string, Take>()
   for (const { line, wanted, variants } of [...lines].sort((a, b) => a.priority - b.priority)) {
     for (let kit = 0; kit < wanted; kit++) {
-      const from = (variants[0]?.bill ?? []).map(({ itemId, quantity }) => ({
+      const from = (variants[0]?.bill ?? []).map(({ itemId, ...need }) => ({
         itemId,
-        quantity,
-        lot: lots.get(itemId)?.find(({ lotId }) => (left.get(lotId) ?? 0) >= quantity),
+        need,
+        lot: lots.get(itemId)?.find(({ lotId }) => (left.get(lotId) ?? 0) >= takenFrom(need, lotId)),
       }))
       if (from.some(({ lot }) => lot === undefined)) break
-      for (const { itemId, quantity, lot } of from) {
+      for (const { itemId, need, lot } of from) {
         const { lotId } = lot as AllocationLot
+        const quantity = takenFrom(need, lotId)
         left.set(lotId, (left.get(lotId) ?? 0) - quantity)
         const before = taken.get(`${line} ${lotId}`)
         const kits = (before?.kits ?? 0) + 1
@@ -202,10 +213,13 @@ function fillPlainly(demands: readonly Demand[], lots: readonly AllocationLot[])
   const left = lots.map(({ free }) => free)
   const filled = demands.map(() => lots.map(() => 0))
   for (const d of order) {
-    const { quantity, kits } = demands[d] as Demand
-    const whole = ranked.find((i) => (left[i] as number) >= quantity * kits)
+    const demand = demands[d] as Demand
+    const { kits } = demand
+    const each = (i: number) => takenFrom(demand, (lots[i] as AllocationLot).lotId)
+    const whole = ranked.find((i) => (left[i] as number) >= each(i) * kits)
     let toFill = kits
     for (const i of whole === undefined ? ranked : [whole]) {
+      const quantity = each(i)
       const take = Math.min(toFill, Math.floor((left[i] as number) / quantity))
       left[i] = (left[i] as number) - take * quantity
       toFill -= take
@@ -228,10 +242,11 @@ function fillItem(
   proof: Proof,
 ): Take[] {
   const best = fillOneLotEach(demands, lots) ?? solvedFill(demands, lots, solve, proof)
-  return demands.flatMap(({ line, quantity }, d) =>
+  return demands.flatMap((demand, d) =>
     lots.flatMap(({ lotId }, i) => {
       const kits = best[d]?.[i] ?? 0
-      return kits > 0 ? [{ line, variant: 0, itemId, lotId, kits, quantity: kits * quantity }] : []
+      const quantity = kits * takenFrom(demand, lotId)
+      return kits > 0 ? [{ line: demand.line, variant: 0, itemId, lotId, kits, quantity }] : []
     }),
   )
 }
@@ -246,10 +261,11 @@ function solvedFill(
   const whole = new Map<string, number>()
   const binary = new Set<string>()
   const rows: Row[] = []
-  for (const [d, { quantity, kits }] of demands.entries()) {
+  for (const [d, demand] of demands.entries()) {
+    const { kits } = demand
     const from: Term[] = []
-    for (const [i, { free }] of lots.entries()) {
-      const most = Math.min(kits, Math.floor(free / quantity))
+    for (const [i, { lotId, free }] of lots.entries()) {
+      const most = Math.min(kits, Math.floor(free / takenFrom(demand, lotId)))
       if (most === 0) continue
       whole.set(`x${d}_${i}`, most)
       from.push({ times: 1, name: `x${d}_${i}` })
@@ -258,19 +274,19 @@ function solvedFill(
     }
     rows.push({ terms: from, sign: '=', of: kits })
   }
-  for (const [i, { free }] of lots.entries())
+  for (const [i, { lotId, free }] of lots.entries())
     rows.push({
-      terms: demands.flatMap(({ quantity }, d) =>
-        whole.has(`x${d}_${i}`) ? [{ times: quantity, name: `x${d}_${i}` }] : [],
+      terms: demands.flatMap((demand, d) =>
+        whole.has(`x${d}_${i}`) ? [{ times: takenFrom(demand, lotId), name: `x${d}_${i}` }] : [],
       ),
       sign: '<=',
       of: free,
     })
   const fewest = plain?.every((row) => row.filter((kits) => kits > 0).length <= 1) ?? false
   const lotsUsed = [...binary].map((name) => ({ times: 1, name }))
-  const byRank = demands.flatMap(({ quantity }, d) =>
-    lots.flatMap(({ rank }, i) =>
-      rank > 0 && whole.has(`x${d}_${i}`) ? [{ times: quantity * rank, name: `x${d}_${i}` }] : [],
+  const byRank = demands.flatMap((demand, d) =>
+    lots.flatMap(({ lotId, rank }, i) =>
+      rank > 0 && whole.has(`x${d}_${i}`) ? [{ times: takenFrom(demand, lotId) * rank, name: `x${d}_${i}` }] : [],
     ),
   )
   // One lot for each line is the least there can be: where plain filling has found it, only the order of lots is left to ask.
@@ -302,12 +318,12 @@ function answer(
   return { line, kits: made, variants: kits, limitedBy: made < wanted ? limits() : [] }
 
   function limits(): LineAnswer['limitedBy'] {
-    return (variants[0]?.bill ?? []).flatMap(({ itemId, quantity }) => {
+    return (variants[0]?.bill ?? []).flatMap(({ itemId, ...need }) => {
       const more = (lots.get(itemId) ?? []).reduce((sum, { lotId, free }) => {
         const taken = takes.filter((take) => take.lotId === lotId).reduce((all, take) => all + take.quantity, 0)
-        return sum + Math.floor(Math.max(0, free - taken) / quantity)
+        return sum + Math.floor(Math.max(0, free - taken) / takenFrom(need, lotId))
       }, 0)
-      return more === 0 ? [{ itemId, missing: (wanted - made) * quantity }] : []
+      return more === 0 ? [{ itemId, missing: (wanted - made) * need.quantity }] : []
     })
   }
 }

@@ -3,9 +3,21 @@
  * In this order: most kits by priority; substitutes only where needed and the nearest first; fewest lots in a line; oldest and smallest lots first.
  */
 
+/** What one kit takes of an item. */
+export interface Need {
+  readonly itemId: number
+  readonly quantity: number
+  /** From lots whose beads weigh otherwise than the item's do, as weighed. */
+  readonly byLot?: Readonly<Record<number, number>> | undefined
+}
+
+/** What one kit takes when it is filled from this lot. */
+export const takenFrom = ({ quantity, byLot }: Omit<Need, 'itemId'>, lotId: number): number =>
+  byLot?.[lotId] ?? quantity
+
 /** One way of making a line's kits: what each takes. */
 export interface Variant {
-  readonly bill: readonly { readonly itemId: number; readonly quantity: number }[]
+  readonly bill: readonly Need[]
   /** How far it is from what was planned; 0 for the plan itself. */
   readonly distance: number
 }
@@ -31,6 +43,7 @@ export interface AllocationLot {
 export interface Demand {
   readonly line: number
   readonly quantity: number
+  readonly byLot?: Need['byLot']
   readonly kits: number
 }
 

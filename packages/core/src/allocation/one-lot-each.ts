@@ -9,6 +9,8 @@ const mostWork = 20_000_000
 
 /** @returns kits by demand and lot; undefined where it cannot be shown to be the best */
 export function fillOneLotEach(demands: readonly Demand[], lots: readonly AllocationLot[]): number[][] | undefined {
+  // What weighs otherwise from another lot has no one size.
+  if (demands.some(({ byLot }) => byLot && lots.some(({ lotId }) => byLot[lotId] !== undefined))) return undefined
   const sizes = demands.map(({ quantity, kits }) => quantity * kits)
   const step = sizes.reduce(greatestDivisor, 0)
   if (step === 0) return demands.map(() => lots.map(() => 0))

@@ -7,6 +7,8 @@ export interface FreeLot {
   readonly itemId: number
   /** On hand less reserved, in the item's unit. */
   readonly free: number
+  /** The day it comes, where it is not here yet ("2026-11-30"). */
+  readonly from?: string
 }
 
 /** So many kits, each taking `quantity` of the item. */
@@ -15,6 +17,8 @@ export interface Demand {
   readonly itemId: number
   readonly quantity: number
   readonly kits: number
+  /** The day its kits are due: what comes later is no help. */
+  readonly on?: string
 }
 
 export interface Take {
@@ -47,11 +51,11 @@ export function allocate(demands: readonly Demand[], lots: readonly FreeLot[]): 
   const left = new Map(lots.map((lot) => [lot.lotId, lot.free]))
   const takes: Take[] = []
   const shortages: Shortage[] = []
-  for (const { line, itemId, quantity, kits } of demands) {
+  for (const { line, itemId, quantity, kits, on } of demands) {
     let toFill = kits
     for (const lot of lots) {
       if (toFill === 0) break
-      if (lot.itemId !== itemId) continue
+      if (lot.itemId !== itemId || (lot.from !== undefined && on !== undefined && lot.from > on)) continue
       const free = left.get(lot.lotId) ?? 0
       const filled = Math.min(toFill, kitsFrom(free, quantity))
       if (filled === 0) continue

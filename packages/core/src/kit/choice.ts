@@ -11,6 +11,8 @@ export interface Choice {
   readonly itemId: number
   /** Which counts follow its bead. */
   readonly counting: Counting
+  /** 0, or absent, for what is chosen; then what may stand in for it, nearest first. */
+  readonly rank?: number
 }
 
 /** A stock item as a colourway chooses it. */
@@ -38,7 +40,7 @@ export interface Chosen<Item> {
 
 /** What a colourway gives a role in a size: the size's own choice before the one for all sizes. */
 function choiceFor(choices: readonly Choice[], role: string, size: string): Choice | undefined {
-  const ofRole = choices.filter((choice) => choice.role === role)
+  const ofRole = choices.filter((choice) => choice.role === role && (choice.rank ?? 0) === 0)
   const own = size === '' ? undefined : ofRole.find((choice) => choice.size === size)
   return own ?? ofRole.find((choice) => choice.size === '')
 }

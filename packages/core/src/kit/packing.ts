@@ -1,5 +1,5 @@
-/** Filling bags: what a scale must show for a bag to be right, and which kits are filled from which lot. */
-import type { Mg } from '../measure/units'
+/** Filling bags: what a scale must show for a bag to be right. */
+import { type Mg, roundUpTo } from '../measure/units'
 import type { BillLine } from './bill'
 import { usualSpares } from './spares'
 
@@ -11,6 +11,15 @@ export interface Band {
 }
 
 export type Reading = 'under' | 'in' | 'over'
+
+/**
+ * What a kit takes when a lot's beads weigh otherwise than the item's do: as many beads, up to the scale's step.
+ *
+ * @param massMg of one bead of the lot
+ */
+export function weighedOut({ exact, spare }: Pick<BillLine, 'exact' | 'spare'>, massMg: Mg): Mg {
+  return roundUpTo((exact + spare) * massMg, usualSpares.scaleStepMg)
+}
 
 /** A weighed bag may be over by a tenth or by two of the scale's steps; what is counted is exact up to its spares. */
 export function bandOf({ exact, quantity, unit }: BillLine, massMg: Mg | undefined): Band {
@@ -25,18 +34,3 @@ export function bandOf({ exact, quantity, unit }: BillLine, massMg: Mg | undefin
 
 export const readingOf = ({ least, most }: Band, quantity: number): Reading =>
   quantity < least ? 'under' : quantity > most ? 'over' : 'in'
-
-interface FromLot {
-  readonly lotId: number
-  readonly kits: number
-}
-
-/** Kits are numbered from 1; the first so many are filled from the first lot, and so on: which kit has which dye lot is settled. */
-export function lotOfKit<Take extends FromLot>(takes: readonly Take[], kit: number): Take | undefined {
-  let before = 0
-  for (const take of takes) {
-    if (kit > before && kit <= before + take.kits) return take
-    before += take.kits
-  }
-  return undefined
-}

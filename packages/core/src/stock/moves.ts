@@ -1,6 +1,18 @@
 /** What each kind of move does to a lot's balance. The database keeps balances by the same table (see the first migration). */
 
-export const moveKinds = ['receive', 'correction', 'reserve', 'release', 'issue', 'sale', 'scrap', 'reverse'] as const
+export const moveKinds = [
+  'receive',
+  'correction',
+  'reserve',
+  'release',
+  'issue',
+  'sale',
+  'scrap',
+  'transfer',
+  'return',
+  'open',
+  'reverse',
+] as const
 export type MoveKind = (typeof moveKinds)[number]
 
 /** In the item's unit; `reserved` never exceeds `onHand`, and neither falls below nought. */
@@ -22,8 +34,11 @@ export const handMoves: Readonly<Record<'receive' | 'sale' | 'scrap' | 'correcti
   correction: 'either',
 }
 
+/** Kinds whose effect follows from one quantity; the others say themselves what they do to each side. */
+type PlainKind = 'receive' | 'correction' | 'sale' | 'scrap' | 'reserve' | 'release'
+
 /** @param quantity above nought, except for a correction, which may be either side of it */
-export function effectOf(kind: Exclude<MoveKind, 'issue' | 'reverse'>, quantity: number): Effect {
+export function effectOf(kind: PlainKind, quantity: number): Effect {
   switch (kind) {
     case 'receive':
     case 'correction':

@@ -1,15 +1,18 @@
 /** What a batch needs of the shelf and what the shelf allows: read from the tables, reckoned by the core. */
 import type { ItemOutlook, LineOutlook, Outlook } from '@tessellum/contract/batches'
 import type { Choice } from '@tessellum/contract/colourways'
-import type { Allocation } from '@tessellum/core/allocation/allocation'
+import type { Allocation, AllocationLot, Need } from '@tessellum/core/allocation/allocation'
 import { allocate, type Demand, mostKits } from '@tessellum/core/kit/allocate'
+import { type Alternative, alternativesOf } from '@tessellum/core/kit/alternatives'
+import { weighedOut } from '@tessellum/core/kit/packing'
 import { itemName } from '@tessellum/core/stock/item-name'
-import { eq, gt, inArray, sql } from 'drizzle-orm'
+import { visibleChange } from '@tessellum/core/substitute/visible-change'
+import { and, eq, inArray, isNotNull, sql } from 'drizzle-orm'
 import { choicesOf } from '../colourways/store'
 import type { Session } from '../database/connect'
 import type { Shop } from '../http/route'
+import { bag } from '../packing/schema'
 import { patternVersion } from '../patterns/schema'
-import { lot, move } from '../stock/schema'
 import { freeLots, listItems } from '../stock/store'
 import type { WorkerPool } from '../workers/pool'
 import { batch } from './schema'
@@ -22,9 +25,21 @@ export interface PlannedLine {
   readonly kits: number
 }
 
+export type BillEntry = LineOutlook['bill'][number]
+
+/** One way of making a line's kits: as planned, or with what the colourway allows to stand in. */
+export interface Way {
+  readonly bill: readonly BillEntry[]
+  readonly choices: readonly Choice[]
+  readonly standIns: Alternative['standIns']
+  readonly distance: number
+}
+
 export interface LineBill {
   readonly bill: LineOutlook['bill']
   readonly troubles: string[]
+  /** The plan first. */
+  readonly ways: readonly Way[]
 }
 
 /** The bills of a batch's lines. Reckoned in the workers, before any lock is taken. */
@@ -44,62 +59,109 @@ export async function billsFor(
   const texts = new Map(versions.map((version) => [version.id, version]))
   const choices = await choicesOf(db, [...new Set(lines.map((line) => line.colourwayVersionId))])
   const items = await listItems(db, [...new Set([...choices.values()].flat().map((choice) => choice.itemId))])
+  const itemOf = (id: number) => items.find((each) => each.id === id)
   return Promise.all(
     lines.map(async (line) => {
-      const chosen: Choice[] = choices.get(line.colourwayVersionId) ?? []
-      const ids = new Set(chosen.map((choice) => choice.itemId))
       const { source, ratio, count } = texts.get(line.patternVersionId) as (typeof versions)[number]
-      const { bill, troubles } = await workers.run('bill', {
-        source,
-        sampled: { ratio, count },
-        size: line.size,
-        choices: chosen,
-        items: items.filter((item) => ids.has(item.id)),
-      })
-      return { bill: bill.lines.map((each) => ({ ...each, roles: [...each.roles] })), troubles }
+      const reckoned = await Promise.all(
+        alternativesOf(choices.get(line.colourwayVersionId) ?? [], line.size).map(async ({ choices, standIns }) => {
+          const chosen = choices.map((each) => ({ ...each, rank: each.rank ?? 0 }))
+          const ids = new Set(chosen.map((choice) => choice.itemId))
+          const { bill, troubles } = await workers.run('bill', {
+            source,
+            sampled: { ratio, count },
+            size: line.size,
+            choices: chosen,
+            items: items.filter((item) => ids.has(item.id)),
+          })
+          const distance = standIns.reduce((sum, { itemId, insteadOf }) => {
+            const [a, b] = [itemOf(itemId), itemOf(insteadOf)]
+            return sum + (a && b ? visibleChange(a, b) : 0)
+          }, 0)
+          return {
+            bill: bill.lines.map((each) => ({ ...each, roles: [...each.roles] })),
+            troubles,
+            standIns,
+            choices: chosen,
+            distance,
+          }
+        }),
+      )
+      const plan = reckoned[0] as (typeof reckoned)[number]
+      // A stand-in that cannot be made is none.
+      const ways = reckoned.filter(({ troubles }, i) => i === 0 || troubles.length === 0)
+      return { bill: plan.bill, troubles: plan.troubles, ways }
     }),
   )
 }
 
 /** Lots that a batch may take from; what it holds itself is free to it. */
-interface FreeLot {
+export interface FreeLot {
   readonly lotId: number
   readonly itemId: number
   readonly free: number
   readonly receivedOn: string
+  readonly mgPerBead: number | null
 }
 
-/** The best filling of a batch's lines, solved off the event loop. */
-export function allocationFor(
-  workers: WorkerPool,
-  lines: readonly PlannedLine[],
-  bills: readonly LineBill[],
-  lots: readonly FreeLot[],
-): Promise<Allocation> {
-  // The oldest are used up first, and of one day the smallest.
+/** What a kit takes of an item, also from lots whose beads were weighed. */
+export function needOf(entry: BillEntry, lots: readonly FreeLot[]): Need {
+  const { itemId, quantity, unit } = entry
+  if (unit !== 'mg') return { itemId, quantity }
+  const byLot = Object.fromEntries(
+    lots.flatMap((each) =>
+      each.itemId === itemId && each.mgPerBead !== null ? [[each.lotId, weighedOut(entry, each.mgPerBead)]] : [],
+    ),
+  )
+  return Object.keys(byLot).length > 0 ? { itemId, quantity, byLot } : { itemId, quantity }
+}
+
+/**
+ * Lots in the order in which they are used up: the oldest, and of one day the smallest.
+ *
+ * @param before lots that go before all others, such as those whose tubes are open for the batch already
+ */
+export function ranked(lots: readonly FreeLot[], before: ReadonlySet<number> = new Set()): AllocationLot[] {
+  const later = ({ lotId }: FreeLot) => (before.has(lotId) ? 0 : 1)
   const order = [...lots].sort(
-    (a, b) => a.receivedOn.localeCompare(b.receivedOn) || a.free - b.free || a.lotId - b.lotId,
+    (a, b) => later(a) - later(b) || a.receivedOn.localeCompare(b.receivedOn) || a.free - b.free || a.lotId - b.lotId,
   )
   const met = new Map<number, number>()
+  return order.map(({ lotId, itemId, free }) => {
+    const rank = met.get(itemId) ?? 0
+    met.set(itemId, rank + 1)
+    return { lotId, itemId, free, rank }
+  })
+}
+
+/**
+ * The best filling of lines, solved off the event loop.
+ *
+ * @param priorities by line; all alike when absent
+ */
+export function allocationFor(
+  workers: WorkerPool,
+  lines: readonly Pick<PlannedLine, 'kits'>[],
+  bills: readonly LineBill[],
+  lots: readonly FreeLot[],
+  priorities: readonly number[] = [],
+): Promise<Allocation> {
   return workers.run('allocate', {
     lines: lines.map(({ kits }, line) => ({
       line,
       wanted: (bills[line]?.troubles.length ?? 0) > 0 ? 0 : kits,
-      priority: 0,
-      variants: [
-        { bill: (bills[line]?.bill ?? []).map(({ itemId, quantity }) => ({ itemId, quantity })), distance: 0 },
-      ],
+      priority: priorities[line] ?? 0,
+      variants: (bills[line]?.ways ?? []).map(({ bill, distance }) => ({
+        bill: bill.map((entry) => needOf(entry, lots)),
+        distance,
+      })),
     })),
-    lots: order.map(({ lotId, itemId, free }) => {
-      const rank = met.get(itemId) ?? 0
-      met.set(itemId, rank + 1)
-      return { lotId, itemId, free, rank }
-    }),
+    lots: ranked(lots),
   })
 }
 
 export const itemsIn = (bills: readonly LineBill[]): number[] => [
-  ...new Set(bills.flatMap(({ bill }) => bill.map(({ itemId }) => itemId))),
+  ...new Set(bills.flatMap(({ ways }) => ways.flatMap(({ bill }) => bill.map(({ itemId }) => itemId)))),
 ]
 
 const demandsOf = (lines: readonly PlannedLine[], bills: readonly LineBill[]): Demand[] =>
@@ -115,8 +177,10 @@ export async function outlookFor(
 ): Promise<Outlook> {
   const bills = await billsFor(shop, lines)
   const { db } = shop
-  const ids = itemsIn(bills)
-  const [items, free, held] = await Promise.all([listItems(db, ids), freeLots(db, ids, false), heldOf(db, ids)])
+  const all = itemsIn(bills)
+  // What only stands in is on the shelf, but not planned.
+  const ids = [...new Set(bills.flatMap(({ bill }) => bill.map(({ itemId }) => itemId)))]
+  const [items, free, held] = await Promise.all([listItems(db, all), freeLots(db, all, false), heldOf(db, all)])
   const here = held.filter((each) => each.batchId === batchId)
   const lots = free.map((each) => ({
     ...each,
@@ -129,14 +193,35 @@ export async function outlookFor(
   const shortages = filled ? [] : allocate(demands, lots).shortages
   const outlookLines: LineOutlook[] = bills.map(({ bill, troubles }, i) => {
     const { kits, limitedBy } = mostKits(bill, lots)
+    const made = allocation.lines[i]
     return {
       bill,
       troubles,
       couldMake: troubles.length > 0 ? 0 : kits,
-      together: allocation.lines[i]?.kits ?? 0,
+      together: made?.kits ?? 0,
       limitedBy: troubles.length > 0 ? [] : limitedBy,
+      standIns: (bills[i]?.ways ?? []).flatMap(({ standIns }, w) => {
+        const standing = made?.variants[w] ?? 0
+        return standing > 0 && standIns.length > 0
+          ? [{ kits: standing, roles: standIns.map(({ role, itemId }) => ({ role, name: nameOf(itemId) })) }]
+          : []
+      }),
+      oneMore: troubles.length > 0 || kits >= (lines[i]?.kits ?? 0) ? [] : oneMore(bill, limitedBy),
     }
   })
+  function nameOf(itemId: number) {
+    const item = items.find(({ id }) => id === itemId)
+    return item ? itemName(item) : ''
+  }
+  /** What the smallest pack of each thing that limits a line would allow. */
+  function oneMore(bill: readonly BillEntry[], limitedBy: readonly number[]): LineOutlook['oneMore'] {
+    return limitedBy.flatMap((itemId) => {
+      const [pack] = items.find(({ id }) => id === itemId)?.packs ?? []
+      if (!pack) return []
+      const { kits } = mostKits(bill, [...lots, { lotId: 0, itemId, free: pack.amount }])
+      return [{ itemId, amount: pack.amount, kits }]
+    })
+  }
   const outlookItems: ItemOutlook[] = ids.map((itemId) => {
     const item = items.find((each) => each.id === itemId)
     if (!item) throw new Error(`Item ${itemId} has gone.`)
@@ -162,7 +247,7 @@ export async function outlookFor(
   return { lines: outlookLines, items: outlookItems, ready, proven: allocation.proven }
 }
 
-interface Held {
+export interface Held {
   readonly batchId: number
   readonly name: string
   readonly dueOn: string
@@ -171,19 +256,26 @@ interface Held {
   readonly quantity: number
 }
 
+/** States in which a batch holds what its bags must have. */
+export const holding = ['reserved', 'packing', 'packed'] as const
+
 /** What batches hold of some items, by batch and lot, soonest due first. */
-async function heldOf(db: Session, ids: readonly number[]): Promise<Held[]> {
+export async function heldOf(db: Session, ids: readonly number[]): Promise<Held[]> {
   if (ids.length === 0) return []
-  const quantity = sql<string>`sum(${move.reserved})`
   const rows = await db
-    .select({ batchId: batch.id, name: batch.name, dueOn: batch.dueOn, itemId: lot.itemId, lotId: lot.id, quantity })
-    .from(move)
-    .innerJoin(lot, eq(lot.id, move.lotId))
-    .innerJoin(batch, eq(batch.id, move.batchId))
-    .where(inArray(lot.itemId, [...ids]))
-    .groupBy(batch.id, lot.itemId, lot.id)
-    .having(gt(quantity, sql`0`))
-    .orderBy(batch.dueOn, batch.id, lot.id)
+    .select({
+      batchId: batch.id,
+      name: batch.name,
+      dueOn: batch.dueOn,
+      itemId: bag.itemId,
+      lotId: sql<number>`${bag.lotId}`,
+      quantity: sql<string>`sum(${bag.target})`,
+    })
+    .from(bag)
+    .innerJoin(batch, eq(batch.id, bag.batchId))
+    .where(and(inArray(bag.itemId, [...ids]), isNotNull(bag.lotId), inArray(batch.state, [...holding])))
+    .groupBy(batch.id, bag.itemId, bag.lotId)
+    .orderBy(batch.dueOn, batch.id, bag.lotId)
   return rows.map((row) => ({ ...row, quantity: Number(row.quantity) }))
 }
 

@@ -1,19 +1,21 @@
 /** Taking and giving back: a batch's promises on the shared shelf. */
 import type { Allocation } from '@tessellum/core/allocation/allocation'
-import { bandOf } from '@tessellum/core/kit/packing'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { effectOf } from '@tessellum/core/stock/moves'
 import { eq, gt, sql } from 'drizzle-orm'
+import { addVersion, lockColourwayOf } from '../colourways/store'
 import type { Session } from '../database/connect'
 import { Refusal } from '../http/refusal'
-import { bag, batchTake } from '../packing/schema'
+import { bag } from '../packing/schema'
 import { move } from '../stock/schema'
 import { freeLots, listItems } from '../stock/store'
+import { record } from '../trail/record'
+import { bagsOf, byLot, massesOf, type NewBag } from './lay-out'
 import { itemsIn, type LineBill, type PlannedLine } from './plan'
-import { batch } from './schema'
+import { batch, batchLine } from './schema'
 import { lockBatch } from './store'
 
-interface Doing {
+export interface Doing {
   readonly batchId: number
   readonly personId: number
   readonly actionKey: string
@@ -22,15 +24,18 @@ interface Doing {
 /** Somebody else has taken from a lot since the allocation was worked out. */
 export class TakenMeanwhile extends Error {}
 
+type Line = PlannedLine & { readonly id: number }
+
 /**
  * Promises a draft batch everything its lines need, or nothing. The allocation was worked out beforehand; the balances it takes from are read and
- * locked in the transaction that writes the moves, so that whoever comes second sees what is left.
+ * locked in the transaction that writes the moves, so that whoever comes second sees what is left. Kits in which something stands in become a
+ * line of their own, with a colourway for this batch only.
  *
  * @throws TakenMeanwhile when the lots do not hold any more what it takes: to be worked out again
  */
 export async function reserve(
   tx: Session,
-  lines: readonly PlannedLine[],
+  lines: readonly Line[],
   bills: readonly LineBill[],
   { takes, lines: answers }: Allocation,
   doing: Doing,
@@ -55,38 +60,81 @@ export async function reserve(
       },
     )
   }
-  const lots = new Map((await freeLots(tx, itemsIn(bills), true)).map(({ lotId, free }) => [lotId, free]))
-  const wanted = new Map<number, number>()
-  for (const { lotId, quantity } of takes) wanted.set(lotId, (wanted.get(lotId) ?? 0) + quantity)
-  for (const [lotId, quantity] of wanted) if ((lots.get(lotId) ?? 0) < quantity) throw new TakenMeanwhile()
+  const ids = itemsIn(bills)
+  const lots = await freeLots(tx, ids, true)
+  const massOf = massesOf(await listItems(tx, ids), lots)
+  const bags: (NewBag & { lineId: number })[] = []
+  for (const { line, variants } of answers) {
+    const planned = lines[line] as Line
+    let lineId: number | undefined = planned.id
+    for (const [variant, kits] of variants.entries()) {
+      if (kits === 0) continue
+      const way = bills[line]?.ways[variant]
+      if (!way) throw new Error(`Line ${line} has no way ${variant}.`)
+      const own =
+        variant === 0
+          ? planned.colourwayVersionId
+          : await ownColourway(tx, planned.colourwayVersionId, way.choices, doing)
+      const values = { kits, colourwayVersionId: own }
+      // The first of a line's ways stays where the line is; any other is a line after all the rest.
+      if (lineId === undefined) {
+        const [made] = await tx
+          .insert(batchLine)
+          .values({
+            batchId: doing.batchId,
+            position: sql`(select coalesce(max(position), 0) + 1 from batch_line where batch_id = ${doing.batchId})`,
+            patternVersionId: planned.patternVersionId,
+            size: planned.size,
+            ...values,
+          })
+          .returning({ id: batchLine.id })
+        lineId = (made as { id: number }).id
+      } else await tx.update(batchLine).set(values).where(eq(batchLine.id, lineId))
+      const numbers = Array.from({ length: kits }, (_, n) => n + 1)
+      for (const entry of way.bill) {
+        const of = takes.filter(
+          (take) => take.line === line && take.variant === variant && take.itemId === entry.itemId,
+        )
+        bags.push(...bagsOf(numbers, entry, of, massOf).map((each) => ({ ...each, lineId: lineId as number })))
+      }
+      lineId = undefined
+    }
+  }
+  const free = new Map(lots.map((each) => [each.lotId, each.free]))
+  const wanted = byLot(bags)
+  for (const [lotId, quantity] of wanted) if ((free.get(lotId) ?? 0) < quantity) throw new TakenMeanwhile()
   await tx.insert(move).values(
-    takes.map(({ lotId, quantity }) => ({
+    [...wanted].map(([lotId, quantity]) => ({
       lotId,
       kind: 'reserve' as const,
       ...effectOf('reserve', quantity),
       ...doing,
     })),
   )
-  const items = new Map((await listItems(tx, itemsIn(bills))).map((item) => [item.id, item]))
-  await tx.insert(batchTake).values(
-    takes.map(({ line, itemId, lotId, kits }) => {
-      const billed = bills[line]?.bill.find((each) => each.itemId === itemId) as LineBill['bill'][number]
-      const { least, target, most } = bandOf(billed, items.get(itemId)?.bead?.massMg)
-      const roles = billed.roles.join(' + ')
-      return {
-        batchId: doing.batchId,
-        line: line + 1,
-        itemId,
-        lotId,
-        kits,
-        least,
-        target,
-        most: Math.floor(most),
-        roles,
-      }
-    }),
-  )
+  await insertBags(tx, doing.batchId, bags)
   await tx.update(batch).set({ state: 'reserved' }).where(eq(batch.id, doing.batchId))
+  const kits = lines.reduce((sum, line) => sum + line.kits, 0)
+  await record(tx, doing.personId, `reserved ${kits} kits of ${row.name}`, `/kits/${doing.batchId}`)
+}
+
+/** In pieces, since a statement has at most 65,535 parameters. */
+export async function insertBags(
+  tx: Session,
+  batchId: number,
+  bags: readonly (NewBag & { lineId: number })[],
+): Promise<void> {
+  for (let at = 0; at < bags.length; at += 4000)
+    await tx.insert(bag).values(bags.slice(at, at + 4000).map((each) => ({ ...each, batchId })))
+}
+
+/** A version of a colourway with other choices, for this batch and nobody else. */
+export async function ownColourway(
+  tx: Session,
+  colourwayVersionId: number,
+  choices: LineBill['ways'][number]['choices'],
+  { batchId, personId }: Doing,
+): Promise<number> {
+  return addVersion(tx, await lockColourwayOf(tx, colourwayVersionId), choices, personId, batchId)
 }
 
 /** Gives back all that a batch holds and leaves it as a draft, or cancelled. */
@@ -118,6 +166,7 @@ export async function release(tx: Session, doing: Doing, to: 'draft' | 'cancelle
     )
   }
   await tx.delete(bag).where(eq(bag.batchId, doing.batchId))
-  await tx.delete(batchTake).where(eq(batchTake.batchId, doing.batchId))
   await tx.update(batch).set({ state: to }).where(eq(batch.id, doing.batchId))
+  const what = to === 'draft' ? `gave back what ${row.name} held` : `called off ${row.name}`
+  await record(tx, doing.personId, what, `/kits/${doing.batchId}`)
 }

@@ -1,18 +1,37 @@
-import { changeLines, newBatch, substituteInLine } from '@tessellum/contract/batches'
+import { changeLines, changePriority, newBatch, substituteInLine } from '@tessellum/contract/batches'
+import { acceptSubstitutes } from '@tessellum/contract/rescue'
 import { eq } from 'drizzle-orm'
 import { type Request, Router } from 'express'
 import { actionKey, once } from '../actions/once'
-import { Refusal, readId, readInput } from '../http/refusal'
+import { notFound, Refusal, readId, readInput } from '../http/refusal'
 import { type Caller, mount, type Shop } from '../http/route'
 import { freeLots } from '../stock/store'
-import { allocationFor, billsFor, itemsIn, outlookFor } from './plan'
+import { record } from '../trail/record'
+import { applyLaying, layAnew, refuseShort, type WantedLine, writeLines } from './change'
+import { competingDrafts, couldMakeOf } from './competing'
+import { allocationFor, billsFor, holding, itemsIn, outlookFor } from './plan'
+import { rescueFor } from './rescue'
 import { release, reserve, TakenMeanwhile } from './reserve'
-import { batch, batchLine } from './schema'
-import { findBatch, insertLines, linesOf, listBatches, lockBatch, resolveLines } from './store'
-import { substituteIn } from './substitute'
+import { batch } from './schema'
+import { bagName, findBatch, linesOf, listBatches, lockBatch, resolveLines } from './store'
+import { type Substitution, substituted } from './substitute'
 
-/** How often an allocation is worked out anew because somebody else was faster. */
+/** How often something is worked out anew because somebody else was faster. */
 const mostTries = 5
+
+async function retrying<T>(attempt: () => Promise<T>): Promise<T> {
+  for (let tries = 1; ; tries++) {
+    try {
+      return await attempt()
+    } catch (error) {
+      if (!(error instanceof TakenMeanwhile)) throw error
+      if (tries === mostTries)
+        throw new Refusal(409, 'busy-shelf', 'Others are taking from the same lots at this moment.', {
+          hint: 'Nothing has been changed. Try again in a moment.',
+        })
+    }
+  }
+}
 
 export function batchRoutes(shop: Shop): Router {
   const { db } = shop
@@ -20,14 +39,21 @@ export function batchRoutes(shop: Shop): Router {
   const batchId = (request: Request) => readId(request.params.id, 'batch')
 
   mount(router, 'GET /api/batches', () => listBatches(db))
+  mount(router, 'GET /api/batches/competing', () => competingDrafts(shop))
+  mount(router, 'GET /api/items/:id/rescue', (request) => rescueFor(shop, readId(request.params.id, 'item')))
 
   mount(router, 'POST /api/batches', async (request, _, caller) => {
-    const { name, dueOn, lines } = readInput(newBatch, request.body)
+    const { name, dueOn, priority, lines } = readInput(newBatch, request.body)
     const planned = await resolveLines(db, lines)
     const { id } = await once(db, actionKey(request), 'new batch', caller, async (tx) => {
-      const [made] = await tx.insert(batch).values({ name, dueOn, madeBy: caller.id }).returning({ id: batch.id })
-      await insertLines(tx, (made as { id: number }).id, planned)
-      return made as { id: number }
+      const [made] = await tx
+        .insert(batch)
+        .values({ name, dueOn, priority, madeBy: caller.id })
+        .returning({ id: batch.id })
+      const { id } = made as { id: number }
+      await writeLines(tx, id, planned)
+      await record(tx, caller.id, `planned ${name}`, `/kits/${id}`)
+      return { id }
     })
     return findBatch(shop, id)
   })
@@ -37,34 +63,79 @@ export function batchRoutes(shop: Shop): Router {
     return outlookFor(shop, await resolveLines(db, lines), undefined)
   })
 
+  mount(router, 'POST /api/batches/could-make', async (request) => {
+    const { lines } = readInput(changeLines, request.body)
+    return couldMakeOf(shop, await resolveLines(db, lines))
+  })
+
   mount(router, 'GET /api/batches/:id', (request) => findBatch(shop, batchId(request)))
 
-  mount(router, 'PUT /api/batches/:id/lines', async (request) => {
+  mount(router, 'PUT /api/batches/:id', async (request, _, caller) => {
     const id = batchId(request)
-    const { lines } = readInput(changeLines, request.body)
-    const planned = await resolveLines(db, lines, id)
-    await db.transaction(async (tx) => {
-      const row = await lockBatch(tx, id)
-      if (row.state !== 'draft') {
-        throw new Refusal(409, 'wrong-state', `This batch is ${row.state}; its lines are fixed.`, {
-          hint: 'Release it first, then change it.',
-        })
-      }
-      await tx.delete(batchLine).where(eq(batchLine.batchId, id))
-      await insertLines(tx, id, planned)
+    const { dueOn, priority } = readInput(changePriority, request.body)
+    await once(db, actionKey(request), `turn ${id}`, caller, async (tx) => {
+      const { name } = await lockBatch(tx, id)
+      await tx.update(batch).set({ dueOn, priority }).where(eq(batch.id, id))
+      await record(tx, caller.id, `moved ${name} to ${dueOn}, ${priorityWords[priority]}`, `/kits/${id}`)
+      return { id }
     })
     return findBatch(shop, id)
   })
 
+  /** Gives a batch other lines, whether it holds anything yet or not. @returns names of bags to be emptied */
+  async function change(id: number, lines: readonly WantedLine[], caller: Caller, key: string) {
+    const { toEmpty } = await retrying(async () => {
+      const [row] = await db.select({ state: batch.state }).from(batch).where(eq(batch.id, id))
+      if (!row) throw notFound('batch')
+      if (row.state === 'draft')
+        return once(db, key, `change ${id}`, caller, async (tx) => {
+          const { name, state } = await lockBatch(tx, id)
+          if (state !== 'draft') throw new TakenMeanwhile()
+          await writeLines(tx, id, lines)
+          await record(tx, caller.id, `changed ${name}`, `/kits/${id}`)
+          return { toEmpty: [] as string[] }
+        })
+      if (!(holding as readonly string[]).includes(row.state))
+        throw new Refusal(409, 'wrong-state', `This batch is ${row.state}; its lines are fixed.`, {
+          hint: 'Plan another batch.',
+        })
+      const before = await linesOf(db, id)
+      const laying = await layAnew(shop, id, lines)
+      await refuseShort(db, laying)
+      return once(db, key, `change ${id}`, caller, async (tx) => {
+        const emptied = await applyLaying(tx, laying, { batchId: id, personId: caller.id, actionKey: key })
+        return { toEmpty: await Promise.all(emptied.map((row) => bagName(tx, row, before))) }
+      })
+    })
+    return { ...(await findBatch(shop, id)), toEmpty }
+  }
+
+  mount(router, 'PUT /api/batches/:id/lines', async (request, _, caller) => {
+    const id = batchId(request)
+    const { lines } = readInput(changeLines, request.body)
+    return change(id, await resolveLines(db, lines, id), caller, actionKey(request))
+  })
+
+  async function substituteIn(id: number, substitutions: readonly Substitution[], caller: Caller, key: string) {
+    // The versions come first: a version that in the end no line takes is nobody's loss.
+    const { lines } = await once(db, `${key}-beads`, `beads ${id}`, caller, async (tx) => ({
+      lines: await substituted(tx, id, await linesOf(tx, id), substitutions, caller.id),
+    }))
+    return change(id, lines, caller, key)
+  }
+
   mount(router, 'POST /api/batches/:id/lines/:line/substitute', async (request, _, caller) => {
     const id = batchId(request)
-    const line = readId(request.params.line, 'line')
-    const substitute = readInput(substituteInLine, request.body)
-    await once(db, actionKey(request), `substitute ${id}`, caller, async (tx) => {
-      await substituteIn(tx, id, line, substitute, caller.id)
-      return { id }
-    })
-    return findBatch(shop, id)
+    const number = readId(request.params.line, 'line')
+    const { kits, ...choice } = readInput(substituteInLine, request.body)
+    const lineId = (await linesOf(db, id))[number - 1]?.id
+    if (lineId === undefined) throw notFound('line')
+    return substituteIn(id, [{ lineId, kits, choices: [choice] }], caller, actionKey(request))
+  })
+
+  mount(router, 'POST /api/batches/:id/substitutes', async (request, _, caller) => {
+    const { substitutes } = readInput(acceptSubstitutes, request.body)
+    return substituteIn(batchId(request), substitutes, caller, actionKey(request))
   })
 
   mount(router, 'POST /api/batches/:id/reserve', async (request, _, caller) => {
@@ -72,7 +143,7 @@ export function batchRoutes(shop: Shop): Router {
     const key = actionKey(request)
     const lines = await linesOf(db, id)
     const bills = await billsFor(shop, lines)
-    const attempt = async () => {
+    await retrying(async () => {
       const free = await freeLots(db, itemsIn(bills), false)
       const allocation = await allocationFor(shop.workers, lines, bills, free)
       await once(db, key, `reserve ${id}`, caller, async (tx) => {
@@ -86,19 +157,13 @@ export function batchRoutes(shop: Shop): Router {
         await reserve(tx, lines, bills, allocation, { batchId: id, personId: caller.id, actionKey: key })
         return { id }
       })
-    }
-    for (let tries = 1; ; tries++) {
-      try {
-        await attempt()
-        break
-      } catch (error) {
-        if (!(error instanceof TakenMeanwhile)) throw error
-        if (tries === mostTries)
-          throw new Refusal(409, 'busy-shelf', 'Others are taking from the same lots at this moment.', {
-            hint: 'Nothing has been reserved. Try again in a moment.',
-          })
-      }
-    }
+    })
+    return findBatch(shop, id)
+  })
+
+  mount(router, 'POST /api/batches/:id/lay-out', async (request, _, caller) => {
+    const id = batchId(request)
+    await layOutAgain(shop, id, caller, actionKey(request))
     return findBatch(shop, id)
   })
 
@@ -115,4 +180,22 @@ export function batchRoutes(shop: Shop): Router {
   mount(router, 'POST /api/batches/:id/cancel', give('cancelled'))
 
   return router
+}
+
+const priorityWords: Readonly<Record<number, string>> = { 1: 'to go first', 2: 'in its turn', 3: 'to go last' }
+
+/** Lays a batch's bags out as far as the shelf goes: after a loss, and again once there is more. */
+export async function layOutAgain(shop: Shop, id: number, caller: Caller, key: string): Promise<void> {
+  await retrying(async () => {
+    const { state } = await lockBatch(shop.db, id)
+    if (!(holding as readonly string[]).includes(state))
+      throw new Refusal(409, 'wrong-state', `This batch is ${state}; nothing is laid out for it.`, {
+        hint: 'Load the page anew.',
+      })
+    const laying = await layAnew(shop, id, await linesOf(shop.db, id))
+    await once(shop.db, key, `lay out ${id}`, caller, async (tx) => {
+      await applyLaying(tx, laying, { batchId: id, personId: caller.id, actionKey: key })
+      return { id }
+    })
+  })
 }

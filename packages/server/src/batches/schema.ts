@@ -12,6 +12,8 @@ export const batch = pgTable(
     name: text().notNull(),
     dueOn: date('due_on').notNull(),
     state: text().$type<BatchState>().notNull().default('draft'),
+    /** 1 goes before 2, and 2 before 3, where they compete; then the sooner due. */
+    priority: integer().notNull().default(2),
     madeAt: timestamp('made_at', { withTimezone: true }).notNull().defaultNow(),
     madeBy: integer('made_by')
       .notNull()
@@ -19,6 +21,7 @@ export const batch = pgTable(
   },
   (table) => [
     check('batch_state', sql`${table.state} in ('draft', 'reserved', 'packing', 'packed', 'closed', 'cancelled')`),
+    check('batch_priority', sql`${table.priority} in (1, 2, 3)`),
   ],
 )
 

@@ -1,12 +1,17 @@
 import type { Batch, BatchLine, BatchSummary } from '@tessellum/contract/batches'
+import { itemName } from '@tessellum/core/stock/item-name'
+import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { asc, eq, inArray, sql } from 'drizzle-orm'
 import { colourway, colourwayVersion } from '../colourways/schema'
 import { findColourway } from '../colourways/store'
 import type { Session } from '../database/connect'
 import { notFound, Refusal } from '../http/refusal'
 import type { Shop } from '../http/route'
+import type { bag } from '../packing/schema'
 import { pattern, patternVersion } from '../patterns/schema'
 import { findVersion } from '../patterns/store'
+import { listItems } from '../stock/store'
+import type { WantedLine } from './change'
 import { outlookFor, type PlannedLine } from './plan'
 import { batch, batchLine } from './schema'
 
@@ -17,6 +22,7 @@ export async function listBatches(db: Session): Promise<BatchSummary[]> {
       name: batch.name,
       dueOn: batch.dueOn,
       state: batch.state,
+      priority: batch.priority,
       kits: sql<number>`coalesce(sum(${batchLine.kits}), 0)::int`,
       patterns: sql<
         string[]
@@ -35,6 +41,7 @@ export async function listBatches(db: Session): Promise<BatchSummary[]> {
 export async function linesOf(db: Session, batchId: number): Promise<(Batch['lines'][number] & PlannedLine)[]> {
   return db
     .select({
+      id: batchLine.id,
       patternId: pattern.id,
       version: patternVersion.number,
       patternVersionId: patternVersion.id,
@@ -66,6 +73,7 @@ export async function findBatch(shop: Shop, id: number): Promise<Batch> {
     name: row.name,
     dueOn: row.dueOn,
     state: row.state,
+    priority: row.priority,
     kits: lines.reduce((sum, line) => sum + line.kits, 0),
     patterns: [...new Set(lines.map((line) => line.title))],
     lines: lines.map(({ patternVersionId: _, colourwayVersionId: __, ...line }) => line),
@@ -78,7 +86,13 @@ export async function findBatch(shop: Shop, id: number): Promise<Batch> {
  *
  * @param batchId the batch whose lines they are, which may have colourways of its own
  */
-export async function resolveLines(db: Session, lines: readonly BatchLine[], batchId?: number): Promise<PlannedLine[]> {
+export async function resolveLines(db: Session, lines: readonly BatchLine[], batchId?: number): Promise<WantedLine[]> {
+  const own = batchId === undefined ? [] : (await linesOf(db, batchId)).map(({ id }) => id)
+  const named = lines.flatMap(({ id }) => id ?? [])
+  if (named.some((id) => !own.includes(id)) || new Set(named).size < named.length)
+    throw new Refusal(409, 'crossed', 'Somebody changed these lines at the same moment.', {
+      hint: 'Load the page anew.',
+    })
   return Promise.all(
     lines.map(async (line, i) => {
       const wrong = (message: string, path: string) =>
@@ -93,7 +107,13 @@ export async function resolveLines(db: Session, lines: readonly BatchLine[], bat
         throw wrong(`Version ${chosen.version} of "${chosen.name}" is for another batch.`, 'colourwayVersion')
       if (chosen.patternId !== line.patternId)
         throw wrong(`The colourway "${chosen.name}" is another pattern's.`, 'colourwayId')
-      return { patternVersionId: version.id, colourwayVersionId: chosen.versionId, size: line.size, kits: line.kits }
+      return {
+        ...(line.id === undefined ? {} : { id: line.id }),
+        patternVersionId: version.id,
+        colourwayVersionId: chosen.versionId,
+        size: line.size,
+        kits: line.kits,
+      }
     }),
   )
 }
@@ -105,5 +125,14 @@ export async function lockBatch(tx: Session, id: number) {
   return row
 }
 
-export const insertLines = (tx: Session, batchId: number, lines: readonly PlannedLine[]) =>
-  tx.insert(batchLine).values(lines.map((line, position) => ({ batchId, position, ...line })))
+/** "Bag 3, Windlass pendant: 0.4 g of cylinder 11/0 Lantern green..." */
+export async function bagName(
+  db: Session,
+  { lineId, kit, itemId, filled }: Pick<typeof bag.$inferSelect, 'lineId' | 'kit' | 'itemId' | 'filled'>,
+  lines: Awaited<ReturnType<typeof linesOf>>,
+): Promise<string> {
+  const [of] = await listItems(db, [itemId])
+  const title = lines.find(({ id }) => id === lineId)?.title ?? ''
+  const what = of ? `${sayQuantity(filled ?? 0, of.unit)} of ${itemName(of)}` : ''
+  return `Bag ${kit}, ${title}: ${what}`
+}

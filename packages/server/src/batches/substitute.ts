@@ -1,41 +1,65 @@
-/** Another bead in one line of one batch: the line gets a version of its colourway that is for this batch only. */
-import type { SubstituteInLine } from '@tessellum/contract/batches'
-import { and, eq } from 'drizzle-orm'
-import { colourway, colourwayVersion } from '../colourways/schema'
-import { addVersion, choicesOf, explain } from '../colourways/store'
+/** Another bead in lines of one batch: each gets a version of its colourway that is for this batch only. */
+import type { Choice } from '@tessellum/contract/colourways'
+import type { Counting } from '@tessellum/core/sizing/counting'
+import { addVersion, choicesOf, explain, lockColourwayOf } from '../colourways/store'
 import type { Session } from '../database/connect'
-import { notFound, Refusal } from '../http/refusal'
-import { batchLine } from './schema'
-import { lockBatch } from './store'
+import { notFound } from '../http/refusal'
+import type { WantedLine } from './change'
+import type { linesOf } from './store'
 
-/** @param line counted from 1, as people do */
-export async function substituteIn(
+export interface Substitution {
+  readonly lineId: number
+  /** Of the line's kits; all of them when absent. */
+  readonly kits?: number | undefined
+  readonly choices: readonly { readonly role: string; readonly itemId: number; readonly counting: Counting }[]
+}
+
+/** A batch's lines with substitutions: where one is for some of the kits only, the rest stay a line as they were. */
+export async function substituted(
   tx: Session,
   batchId: number,
-  line: number,
-  { role, itemId, counting = 'all' }: SubstituteInLine,
+  lines: Awaited<ReturnType<typeof linesOf>>,
+  substitutions: readonly Substitution[],
   by: number,
-): Promise<void> {
-  const row = await lockBatch(tx, batchId)
-  if (row.state !== 'draft') {
-    throw new Refusal(409, 'wrong-state', `This batch is ${row.state}; its beads are fixed.`, {
-      hint: 'Give back what it holds first, then change it and reserve again.',
+): Promise<WantedLine[]> {
+  for (const { lineId } of substitutions) if (!lines.some(({ id }) => id === lineId)) throw notFound('line')
+  const result: WantedLine[] = []
+  for (const line of lines) {
+    const { id, patternVersionId, colourwayVersionId, size } = line
+    let left = line.kits
+    const parts: WantedLine[] = []
+    for (const { kits = left, choices } of substitutions.filter(({ lineId }) => lineId === id)) {
+      const some = Math.min(kits, left)
+      if (some === 0) continue
+      left -= some
+      const own = await ownVersion(tx, batchId, line, choices, by)
+      parts.push({ patternVersionId, size, colourwayVersionId: own, kits: some })
+    }
+    // Whatever stays first keeps the line's id, and with it the bags that can stay.
+    const all = left > 0 ? [{ patternVersionId, colourwayVersionId, size, kits: left }, ...parts] : parts
+    all.forEach((part, i) => {
+      result.push(i === 0 ? { id, ...part } : part)
     })
   }
-  const [found] = await tx
-    .select({ id: batchLine.id, versionId: batchLine.colourwayVersionId, colourwayId: colourwayVersion.colourwayId })
-    .from(batchLine)
-    .innerJoin(colourwayVersion, eq(colourwayVersion.id, batchLine.colourwayVersionId))
-    .where(and(eq(batchLine.batchId, batchId), eq(batchLine.position, line - 1)))
-  if (!found) throw notFound('line')
-  const { colourwayId } = found
-  const [locked] = await tx.select().from(colourway).where(eq(colourway.id, colourwayId)).for('update')
-  const before = (await choicesOf(tx, [found.versionId])).get(found.versionId) ?? []
-  const choices = [...before.filter((choice) => choice.role !== role), { role, size: '', itemId, counting }]
+  return result
+}
+
+async function ownVersion(
+  tx: Session,
+  batchId: number,
+  { colourwayVersionId, colourway }: { colourwayVersionId: number; colourway: string },
+  choices: Substitution['choices'],
+  by: number,
+): Promise<number> {
+  const before = (await choicesOf(tx, [colourwayVersionId])).get(colourwayVersionId) ?? []
+  const roles = new Set(choices.map(({ role }) => role))
+  const after: Choice[] = [
+    ...before.filter(({ role }) => !roles.has(role)),
+    ...choices.map((each) => ({ ...each, size: '', rank: 0 })),
+  ]
   try {
-    const colourwayVersionId = await addVersion(tx, colourwayId, choices, by, batchId)
-    await tx.update(batchLine).set({ colourwayVersionId }).where(eq(batchLine.id, found.id))
+    return await addVersion(tx, await lockColourwayOf(tx, colourwayVersionId), after, by, batchId)
   } catch (error) {
-    throw explain(error, locked?.name ?? '')
+    throw explain(error, colourway)
   }
 }

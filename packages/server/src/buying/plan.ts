@@ -7,6 +7,7 @@ import { billsFor, itemsIn } from '../batches/plan'
 import { batch } from '../batches/schema'
 import { linesOf } from '../batches/store'
 import type { Shop } from '../http/route'
+import { listPurchases } from '../stock/purchases'
 import { freeLots, listItems } from '../stock/store'
 
 /** Between a delivery and the day a batch is due: time to pack it. */
@@ -28,11 +29,17 @@ export async function buyList(shop: Shop, until: string | undefined): Promise<Bu
     for (const [i, found] of (await billsFor(shop, lines)).entries()) {
       bills.push(found)
       for (const { itemId, quantity } of found.bill)
-        demands.push({ line: ofLine.length, itemId, quantity, kits: lines[i]?.kits ?? 0 })
+        demands.push({ line: ofLine.length, itemId, quantity, kits: lines[i]?.kits ?? 0, on: each.dueOn })
       ofLine.push(each)
     }
   }
-  const { shortages } = allocate(demands, await freeLots(db, itemsIn(bills), false))
+  // What is ordered counts as there for what is due after it comes: each order as a lot of its own.
+  const coming = await listPurchases(db)
+  const lots = [
+    ...(await freeLots(db, itemsIn(bills), false)),
+    ...coming.map(({ id, itemId, amount, expectedOn }) => ({ lotId: -id, itemId, free: amount, from: expectedOn })),
+  ]
+  const { shortages } = allocate(demands, lots)
   const ids = [...new Set(shortages.map(({ itemId }) => itemId))]
   const items = await listItems(db, ids)
   const short = (itemId: number) => shortages.filter((each) => each.itemId === itemId)
@@ -62,6 +69,7 @@ export async function buyList(shop: Shop, until: string | undefined): Promise<Bu
       amount: purchase?.amount ?? 0,
       cost: purchase?.cost ?? 0,
       neededOn,
+      coming: coming.filter(({ itemId }) => itemId === item.id).reduce((sum, { amount }) => sum + amount, 0),
       orderBy: daysBefore(neededOn, lead + packingDays),
       batches: waiting.map(({ id, name }) => ({ id, name })),
     }

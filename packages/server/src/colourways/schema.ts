@@ -46,13 +46,15 @@ export const colourwayChoice = pgTable(
     role: text().notNull(),
     /** "" for every size. */
     size: text().notNull().default(''),
+    /** 0 for what is chosen; then what may stand in for it where the shelf is short, nearest first. */
+    rank: integer().notNull().default(0),
     itemId: integer('item_id')
       .notNull()
       .references(() => item.id),
     counting: text().$type<Counting>().notNull().default('all'),
   },
   (table) => [
-    primaryKey({ columns: [table.colourwayVersionId, table.role, table.size] }),
+    primaryKey({ columns: [table.colourwayVersionId, table.role, table.size, table.rank] }),
     check('colourway_choice_counting', sql`${table.counting} in ('all', 'arcs', 'none', 'runs')`),
   ],
 )

@@ -53,7 +53,7 @@ export async function choicesOf(db: Session, versionIds: readonly number[]): Pro
     .select()
     .from(colourwayChoice)
     .where(inArray(colourwayChoice.colourwayVersionId, [...versionIds]))
-    .orderBy(asc(colourwayChoice.role), asc(colourwayChoice.size))
+    .orderBy(asc(colourwayChoice.role), asc(colourwayChoice.size), asc(colourwayChoice.rank))
   for (const { colourwayVersionId, ...row } of rows) {
     const list = found.get(colourwayVersionId)
     if (list) list.push(row)
@@ -90,6 +90,18 @@ export async function addVersion(
   return colourwayVersionId
 }
 
+/** Locks the colourway that a version is of. @returns its id */
+export async function lockColourwayOf(tx: Session, versionId: number): Promise<number> {
+  const [found] = await tx
+    .select({ id: colourway.id })
+    .from(colourway)
+    .innerJoin(colourwayVersion, eq(colourwayVersion.colourwayId, colourway.id))
+    .where(eq(colourwayVersion.id, versionId))
+    .for('update', { of: colourway })
+  if (!found) throw notFound('colourway')
+  return found.id
+}
+
 /** Begins a colourway with its first version. */
 export async function makeColourway(
   tx: Session,
@@ -119,7 +131,7 @@ export function explain(error: unknown, name: SaveColourway['name']): unknown {
           path: 'choices',
           hint: 'Choose another.',
         })
-      : new Refusal(422, 'chosen-twice', 'A role has been given two items for the same size.', {
+      : new Refusal(422, 'chosen-twice', 'A role has been given two items for the same size and rank.', {
           path: 'choices',
           hint: 'Keep one of them.',
         })

@@ -2,10 +2,11 @@
 
 import { titleOf } from '@tessellum/core/notation/title'
 import { effectOf } from '@tessellum/core/stock/moves'
+import { writeLines } from '../batches/change'
 import { allocationFor, billsFor, itemsIn } from '../batches/plan'
 import { release, reserve } from '../batches/reserve'
 import { batch } from '../batches/schema'
-import { insertLines, linesOf, resolveLines } from '../batches/store'
+import { linesOf, resolveLines } from '../batches/store'
 import { colourway } from '../colourways/schema'
 import { addVersion } from '../colourways/store'
 import type { Database, Session } from '../database/connect'
@@ -15,7 +16,7 @@ import { person } from '../people/schema'
 import { item, lot, maker, move, pack } from '../stock/schema'
 import { freeLots } from '../stock/store'
 import type { WorkerPool } from '../workers/pool'
-import { allocate, bill, buy, document, form, reckon } from '../workers/worker'
+import { allocate, bill, buy, document, form, reckon, standIns } from '../workers/worker'
 import { demoBatches, demoColourways } from './colourways'
 import { makers, shelf } from './shelf'
 
@@ -86,7 +87,15 @@ async function stockShelf(tx: Session, by: number): Promise<Map<string, number>>
       const received = daysFrom(-300 + n * 170 + (i % 30))
       const [lotRow] = await tx
         .insert(lot)
-        .values({ itemId, code: `${rest.code}/${n + 1}`, receivedOn: dateOf(received) })
+        .values({
+          itemId,
+          code: `${rest.code}/${n + 1}`,
+          receivedOn: dateOf(received),
+          // What does not fit into its drawer any more lies in the cellar.
+          place: n === 0 ? rest.place : 'cellar',
+          supplier: name,
+          unitCost: Math.min(...packs.map(({ price, amount }) => price / amount)),
+        })
         .returning({ id: lot.id })
       const lotId = (lotRow as { id: number }).id
       const post = (kind: 'receive' | 'sale' | 'correction', amount: number, reason: string, days: number) =>
@@ -145,12 +154,13 @@ async function keepColourways(
       .returning({ id: colourway.id })
     const choices = Object.entries(chosen).flatMap(([role, codes]) =>
       typeof codes === 'string'
-        ? [{ role, size: '', itemId: itemIdOf(codes), counting: 'all' as const }]
+        ? [{ role, size: '', itemId: itemIdOf(codes), counting: 'all' as const, rank: 0 }]
         : Object.entries(codes).map(([size, code]) => ({
             role,
             size,
             itemId: itemIdOf(code),
             counting: 'all' as const,
+            rank: 0,
           })),
     )
     await addVersion(tx, (row as { id: number }).id, choices, by)
@@ -158,7 +168,7 @@ async function keepColourways(
 }
 
 /** The shop is opened before there are workers, so its bills are reckoned on the spot. */
-const tasks = { allocate, bill, buy, document, form, reckon }
+const tasks = { allocate, bill, buy, document, form, reckon, standIns }
 const atOnce: WorkerPool = {
   run: async (name, input) => (tasks[name] as (input: unknown) => Promise<never>)(input),
   close: async () => undefined,
@@ -180,7 +190,7 @@ async function planBatches(tx: Session, patterns: ReadonlyMap<string, number>, b
       .values({ name, dueOn: dateOf(daysFrom(dueInDays)), madeBy: by })
       .returning({ id: batch.id })
     const batchId = (row as { id: number }).id
-    await insertLines(tx, batchId, resolved)
+    await writeLines(tx, batchId, resolved)
     const doing = { batchId, personId: by, actionKey: `demo batch ${batchId}` }
     if (state === 'reserved') {
       const planned = await linesOf(tx, batchId)

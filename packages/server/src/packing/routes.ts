@@ -1,12 +1,16 @@
-import { emptyBag, fillBag } from '@tessellum/contract/packing'
+import { emptyBag, fillBag, loseBeads, returnKit as returnKitInput, swapLot } from '@tessellum/contract/packing'
 import { type Request, Router } from 'express'
 import { actionKey, once } from '../actions/once'
+import { layOutAgain } from '../batches/routes'
 import { brokenConstraint } from '../database/trouble'
 import { Refusal, readId, readInput } from '../http/refusal'
 import { mount, type Shop } from '../http/route'
+import { returnKit } from './kits'
+import { lose, swap } from './losses'
 import { close, empty, fill, packingOf } from './store'
 
-export function packingRoutes({ db }: Shop): Router {
+export function packingRoutes(shop: Shop): Router {
+  const { db } = shop
   const router = Router()
   const batchId = (request: Request) => readId(request.params.id, 'batch')
 
@@ -24,6 +28,41 @@ export function packingRoutes({ db }: Shop): Router {
     const id = batchId(request)
     const emptied = readInput(emptyBag, request.body)
     await db.transaction((tx) => empty(tx, id, emptied))
+    return packingOf(db, id)
+  })
+
+  mount(router, 'POST /api/batches/:id/losses', async (request, _, caller) => {
+    const id = batchId(request)
+    const key = actionKey(request)
+    const lost = readInput(loseBeads, request.body)
+    await once(db, key, `lose ${id}`, caller, async (tx) => {
+      await lose(tx, lost, { batchId: id, personId: caller.id, actionKey: key })
+      return { id }
+    })
+    // What has lost its promise is looked for in other lots; where there is none, it stays open.
+    await layOutAgain(shop, id, caller, `${key}-again`)
+    return packingOf(db, id)
+  })
+
+  mount(router, 'POST /api/batches/:id/swaps', async (request, _, caller) => {
+    const id = batchId(request)
+    const key = actionKey(request)
+    const swapped = readInput(swapLot, request.body)
+    await once(db, key, `swap ${id}`, caller, async (tx) => {
+      await swap(tx, swapped, { batchId: id, personId: caller.id, actionKey: key })
+      return { id }
+    })
+    return packingOf(db, id)
+  })
+
+  mount(router, 'POST /api/batches/:id/returns', async (request, _, caller) => {
+    const id = batchId(request)
+    const key = actionKey(request)
+    const returned = readInput(returnKitInput, request.body)
+    await once(db, key, `return ${id}`, caller, async (tx) => {
+      await returnKit(tx, returned, { batchId: id, personId: caller.id, actionKey: key })
+      return { id }
+    })
     return packingOf(db, id)
   })
 

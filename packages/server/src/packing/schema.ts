@@ -3,69 +3,74 @@ import {
   type AnyPgColumn,
   bigint,
   check,
-  foreignKey,
+  index,
   integer,
   pgTable,
   primaryKey,
   text,
   timestamp,
 } from 'drizzle-orm/pg-core'
-import { batch } from '../batches/schema'
+import { batch, batchLine } from '../batches/schema'
 import { person } from '../people/schema'
 import { item, lot } from '../stock/schema'
 
 const quantity = (name: string) => bigint(name, { mode: 'number' })
 
-/** What was settled when a batch was reserved: so many kits of a line from this lot, and what each bag must hold. */
-export const batchTake = pgTable(
-  'batch_take',
+/**
+ * One item in one kit's bag: laid out when its batch is reserved, filled at the bench. A batch holds of each lot the targets of its bags, no more
+ * and no less.
+ */
+export const bag = pgTable(
+  'bag',
   {
     batchId: integer('batch_id')
       .notNull()
       .references((): AnyPgColumn => batch.id),
-    line: integer().notNull(),
+    lineId: integer('line_id')
+      .notNull()
+      .references((): AnyPgColumn => batchLine.id),
+    /** From 1 within its line. */
+    kit: integer().notNull(),
     itemId: integer('item_id')
       .notNull()
       .references((): AnyPgColumn => item.id),
-    lotId: integer('lot_id')
-      .notNull()
-      .references((): AnyPgColumn => lot.id),
-    kits: integer().notNull(),
+    /** Null where what was promised has been lost, and nothing else is free. */
+    lotId: integer('lot_id').references((): AnyPgColumn => lot.id),
+    roles: text().notNull(),
     least: quantity('least').notNull(),
     target: quantity('target').notNull(),
     most: quantity('most').notNull(),
-    roles: text().notNull(),
+    /** What is in it; null while it is empty. */
+    filled: quantity('filled'),
+    personId: integer('person_id').references((): AnyPgColumn => person.id),
+    at: timestamp({ withTimezone: true }),
   },
   (table) => [
-    primaryKey({ columns: [table.batchId, table.line, table.itemId, table.lotId] }),
+    primaryKey({ columns: [table.lineId, table.kit, table.itemId] }),
+    index('bag_batch').on(table.batchId),
+    index('bag_lot').on(table.lotId),
     check(
-      'batch_take_figures',
-      sql`${table.kits} > 0 and ${table.least} > 0 and ${table.least} <= ${table.target} and ${table.target} <= ${table.most}`,
+      'bag_figures',
+      sql`${table.kit} > 0 and ${table.least} > 0 and ${table.least} <= ${table.target} and ${table.target} <= ${table.most}`,
+    ),
+    check(
+      'bag_filled',
+      sql`(${table.filled} is null) = (${table.personId} is null) and (${table.filled} is null or (${table.filled} between ${table.least} and ${table.most} and ${table.lotId} is not null))`,
     ),
   ],
 )
 
-/** A bag that has been filled; the same kit is filled once with each item. */
-export const bag = pgTable(
-  'bag',
+/** What was given back from kits that were issued: never more than a bag held. */
+export const bagReturn = pgTable(
+  'bag_return',
   {
-    batchId: integer('batch_id').notNull(),
-    line: integer().notNull(),
+    lineId: integer('line_id').notNull(),
     kit: integer().notNull(),
     itemId: integer('item_id').notNull(),
-    lotId: integer('lot_id').notNull(),
     quantity: quantity('quantity').notNull(),
-    personId: integer('person_id')
-      .notNull()
-      .references((): AnyPgColumn => person.id),
-    at: timestamp({ withTimezone: true }).notNull().defaultNow(),
   },
   (table) => [
-    primaryKey({ columns: [table.batchId, table.line, table.kit, table.itemId] }),
-    foreignKey({
-      columns: [table.batchId, table.line, table.itemId, table.lotId],
-      foreignColumns: [batchTake.batchId, batchTake.line, batchTake.itemId, batchTake.lotId],
-    }),
-    check('bag_figures', sql`${table.kit} > 0 and ${table.quantity} > 0`),
+    primaryKey({ columns: [table.lineId, table.kit, table.itemId] }),
+    check('bag_return_figures', sql`${table.quantity} >= 0`),
   ],
 )

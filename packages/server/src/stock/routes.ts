@@ -1,51 +1,145 @@
 import { newLot } from '@tessellum/contract/buying'
-import { handMove, reverseMove } from '@tessellum/contract/stock'
+import type { RouteKey } from '@tessellum/contract/rights'
+import {
+  changeLot as changeLotInput,
+  handMove,
+  reverseMove,
+  saveItem,
+  shelfWanted,
+  transferLot as transferLotInput,
+  weighLot as weighLotInput,
+} from '@tessellum/contract/stock'
+import { beginStocktake as beginStocktakeInput, countLot as countLotInput } from '@tessellum/contract/stocktake'
 import { effectOf, freeOf, handMoves } from '@tessellum/core/stock/moves'
+import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { eq } from 'drizzle-orm'
-import { Router } from 'express'
+import { type Request, Router } from 'express'
+import type { z } from 'zod'
 import { actionKey, once } from '../actions/once'
+import type { Session } from '../database/connect'
 import { brokenConstraint } from '../database/trouble'
 import { notFound, Refusal, readId, readInput } from '../http/refusal'
-import { mount, type Shop } from '../http/route'
-import { balance, lot, move } from './schema'
-import { itemStory, listItems } from './store'
+import { type Caller, mount, type Shop } from '../http/route'
+import { record } from '../trail/record'
+import { addItem, changeItem, explainItem } from './items'
+import { changeLot, explainLot, receiveLot, transferLot, weighLot } from './lots'
+import { balance, item, lot, move } from './schema'
+import { shelfPage } from './shelf'
+import {
+  abandonStocktake,
+  beginStocktake,
+  countLot,
+  listPlaces,
+  listStocktakes,
+  postStocktake,
+  stocktakeOf,
+} from './stocktake'
+import { itemStory, listItems, movesOf } from './store'
 
 export function stockRoutes({ db }: Shop): Router {
   const router = Router()
 
+  const doing = (caller: Caller, key: string) => ({ personId: caller.id, actionKey: key })
+
   mount(router, 'GET /api/items', () => listItems(db))
+
+  mount(router, 'GET /api/shelf', (request) => shelfPage(db, readInput(shelfWanted, request.query)))
 
   mount(router, 'GET /api/items/:id', (request) => itemStory(db, readId(request.params.id, 'item')))
 
+  mount(router, 'GET /api/items/:id/moves', (request) =>
+    movesOf(db, readId(request.params.id, 'item'), readId(request.query.before, 'move')),
+  )
+
+  /** Begins an item, or changes one. */
+  async function keep(request: Request, caller: Caller, id: number | undefined) {
+    const wanted = readInput(saveItem, request.body)
+    try {
+      const kept = await once(db, actionKey(request), `item ${id ?? 'new'}`, caller, async (tx) => {
+        const itemId = id ?? (await addItem(tx, wanted))
+        if (id !== undefined) await changeItem(tx, id, wanted)
+        await record(
+          tx,
+          caller.id,
+          `${id === undefined ? 'began' : 'changed'} the item ${wanted.colourName}`,
+          `/stock/${itemId}`,
+        )
+        return { itemId }
+      })
+      return itemStory(db, kept.itemId)
+    } catch (error) {
+      throw explainItem(error, wanted)
+    }
+  }
+  mount(router, 'POST /api/items', (request, _, caller) => keep(request, caller, undefined))
+  mount(router, 'PUT /api/items/:id', (request, _, caller) => keep(request, caller, readId(request.params.id, 'item')))
+
   mount(router, 'POST /api/items/:id/lots', async (request, _, caller) => {
     const itemId = readId(request.params.id, 'item')
-    const { code, receivedOn, quantity, reason } = readInput(newLot, request.body)
+    const came = readInput(newLot, request.body)
     const key = actionKey(request)
     try {
-      return await once(db, key, `new lot of ${itemId}`, caller, async (tx) => {
-        const [made] = await tx.insert(lot).values({ itemId, code, receivedOn }).returning({ id: lot.id })
-        const { id: lotId } = made as { id: number }
-        await tx.insert(move).values({
-          lotId,
-          kind: 'receive',
-          ...effectOf('receive', quantity),
-          reason,
-          personId: caller.id,
-          actionKey: key,
-        })
-        return { lotId }
-      })
+      return await once(db, key, `new lot of ${itemId}`, caller, async (tx) => ({
+        lotId: await receiveLot(tx, itemId, came, doing(caller, key)),
+      }))
     } catch (error) {
-      const constraint = brokenConstraint(error)
-      if (constraint === 'lot_code_unique')
-        throw new Refusal(409, 'code-taken', `There is a lot "${code}" already.`, {
-          path: 'code',
-          hint: 'Give this delivery a code of its own, so that dye lots stay apart.',
-        })
-      if (constraint?.includes('item_id')) throw notFound('item')
-      throw error
+      throw explainLot(error, came.code)
     }
   })
+
+  /** Something done to one lot, once. */
+  const lotRoute = <Schema extends z.ZodType>(
+    key: RouteKey,
+    schema: Schema,
+    act: (tx: Session, lotId: number, input: z.output<Schema>, by: ReturnType<typeof doing>) => Promise<void>,
+  ) =>
+    mount(router, key, async (request, _, caller) => {
+      const lotId = readId(request.params.id, 'lot')
+      const input = readInput(schema, request.body)
+      const by = actionKey(request)
+      return once(db, by, `${key} ${lotId}`, caller, async (tx) => {
+        await act(tx, lotId, input, doing(caller, by))
+        return { lotId }
+      })
+    })
+  lotRoute('POST /api/lots/:id/transfer', transferLotInput, transferLot)
+  lotRoute('POST /api/lots/:id/weighing', weighLotInput, weighLot)
+  lotRoute('PUT /api/lots/:id', changeLotInput, changeLot)
+
+  mount(router, 'GET /api/places', () => listPlaces(db))
+  mount(router, 'GET /api/stocktakes', () => listStocktakes(db))
+  mount(router, 'GET /api/stocktakes/:id', (request) => stocktakeOf(db, readId(request.params.id, 'stocktake')))
+
+  mount(router, 'POST /api/stocktakes', async (request, _, caller) => {
+    const { place } = readInput(beginStocktakeInput, request.body)
+    const key = actionKey(request)
+    const { id } = await once(db, key, 'begin stocktake', caller, async (tx) => ({
+      id: await beginStocktake(tx, place, doing(caller, key)),
+    }))
+    return stocktakeOf(db, id)
+  })
+
+  // Counting again what was counted is no harm: the last count stands.
+  mount(router, 'PUT /api/stocktakes/:id/lots/:lotId', async (request, _, caller) => {
+    const id = readId(request.params.id, 'stocktake')
+    const lotId = readId(request.params.lotId, 'lot')
+    const { counted } = readInput(countLotInput, request.body)
+    await db.transaction((tx) => countLot(tx, id, lotId, counted, caller.id))
+    return stocktakeOf(db, id)
+  })
+
+  const endStocktake =
+    (act: typeof postStocktake, what: string) => async (request: Request, _: unknown, caller: Caller) => {
+      const id = readId(request.params.id, 'stocktake')
+      const key = actionKey(request)
+      await once(db, key, `${what} stocktake ${id}`, caller, async (tx) => {
+        await act(tx, id, doing(caller, key))
+        return { id }
+      })
+      return stocktakeOf(db, id)
+    }
+  mount(router, 'POST /api/stocktakes/:id/post', endStocktake(postStocktake, 'post'))
+  mount(router, 'POST /api/stocktakes/:id/abandon', endStocktake(abandonStocktake, 'abandon'))
 
   mount(router, 'POST /api/lots/:id/moves', async (request, _, caller) => {
     const lotId = readId(request.params.id, 'lot')
@@ -59,9 +153,16 @@ export function stockRoutes({ db }: Shop): Router {
     const key = actionKey(request)
     return once(db, key, `move ${lotId}`, caller, async (tx) => {
       const [held] = await tx
-        .select({ onHand: balance.onHand, reserved: balance.reserved, itemId: lot.itemId })
+        .select({
+          onHand: balance.onHand,
+          reserved: balance.reserved,
+          itemId: lot.itemId,
+          unit: item.unit,
+          name: item.colourName,
+        })
         .from(balance)
         .innerJoin(lot, eq(lot.id, balance.lotId))
+        .innerJoin(item, eq(item.id, lot.itemId))
         .where(eq(balance.lotId, lotId))
         .for('update', { of: balance })
       if (!held) throw notFound('lot')
@@ -81,6 +182,8 @@ export function stockRoutes({ db }: Shop): Router {
         .insert(move)
         .values({ lotId, kind, ...effect, reason, personId: caller.id, actionKey: key })
         .returning({ id: move.id })
+      const what = `posted a ${kind} of ${sayQuantity(Math.abs(quantity), held.unit)} of ${held.name}: ${reason}`
+      await record(tx, caller.id, what, `/stock/${held.itemId}`)
       return { moveId: (made as { id: number }).id, itemId: held.itemId }
     })
   })
@@ -112,6 +215,8 @@ export function stockRoutes({ db }: Shop): Router {
             actionKey: key,
           })
           .returning({ id: move.id })
+        const [of] = await tx.select({ itemId: lot.itemId, code: lot.code }).from(lot).where(eq(lot.id, wrong.lotId))
+        await record(tx, caller.id, `took back a ${wrong.kind} of lot ${of?.code}: ${reason}`, `/stock/${of?.itemId}`)
         return { moveId: (made as { id: number }).id }
       })
     } catch (error) {

@@ -1,10 +1,11 @@
-import type { Item, ItemStory } from '@tessellum/contract/stock'
-import { asc, desc, eq, gt, inArray, sql } from 'drizzle-orm'
+import type { Item, ItemStory, Move } from '@tessellum/contract/stock'
+import { and, asc, desc, eq, inArray, isNotNull, lt, sql } from 'drizzle-orm'
 import { batch } from '../batches/schema'
 import type { Session } from '../database/connect'
 import { notFound } from '../http/refusal'
+import { bag } from '../packing/schema'
 import { person } from '../people/schema'
-import { balance, item, lot, maker, move, pack } from './schema'
+import { balance, item, lot, maker, move, pack, purchase } from './schema'
 
 const items = (db: Session) =>
   db
@@ -14,6 +15,7 @@ const items = (db: Session) =>
       packs: sql<
         Item['packs']
       >`(select coalesce(json_agg(json_build_object('amount', ${pack.amount}, 'price', ${pack.price}, 'leadDays', ${pack.leadDays}) order by ${pack.amount}), '[]') from ${pack} where ${pack.itemId} = ${item.id})`,
+      coming: sql<string>`(select coalesce(sum(${purchase.amount}), 0) from ${purchase} where ${purchase.itemId} = ${item.id} and ${purchase.state} = 'ordered')`,
       onHand: sql<string>`coalesce(sum(${balance.onHand}), 0)`,
       reserved: sql<string>`coalesce(sum(${balance.reserved}), 0)`,
     })
@@ -26,7 +28,7 @@ const items = (db: Session) =>
 
 type Row = Awaited<ReturnType<typeof items>>[number]
 
-function asItem({ item: row, maker: makerName, packs, onHand, reserved }: Row): Item {
+function asItem({ item: row, maker: makerName, packs, coming, onHand, reserved }: Row): Item {
   return {
     id: row.id,
     code: row.code,
@@ -39,9 +41,12 @@ function asItem({ item: row, maker: makerName, packs, onHand, reserved }: Row): 
     colour: row.colour,
     unit: row.unit,
     place: row.place,
+    barcode: row.barcode,
+    cautions: row.cautions,
     reorderBelow: row.reorderBelow,
     maker: makerName,
     packs,
+    coming: Number(coming),
     onHand: Number(onHand),
     reserved: Number(reserved),
     bead: beadOf(row, makerName),
@@ -95,25 +100,24 @@ export async function beadRecords(db: Session): Promise<NonNullable<Item['bead']
   })
 }
 
-/** The newest moves are enough for a page; the rest are counted in the balances all the same. */
-const movesShown = 200
+/** Of some lots, what lies in bags that have not been issued yet: on hand by the ledger, and not in the tube. */
+export async function inBagsOf(db: Session, lotIds: readonly number[]): Promise<Map<number, number>> {
+  if (lotIds.length === 0) return new Map()
+  const rows = await db
+    .select({ lotId: bag.lotId, quantity: sql<string>`sum(${bag.filled})` })
+    .from(bag)
+    .innerJoin(batch, eq(batch.id, bag.batchId))
+    .where(and(inArray(bag.lotId, [...lotIds]), isNotNull(bag.filled), inArray(batch.state, ['packing', 'packed'])))
+    .groupBy(bag.lotId)
+  return new Map(rows.map(({ lotId, quantity }) => [lotId ?? 0, Number(quantity)]))
+}
 
-export async function itemStory(db: Session, id: number): Promise<ItemStory> {
-  const [found] = await listItems(db, [id])
-  if (!found) throw notFound('item')
-  const lots = await db
-    .select({
-      id: lot.id,
-      code: lot.code,
-      receivedOn: lot.receivedOn,
-      onHand: balance.onHand,
-      reserved: balance.reserved,
-    })
-    .from(lot)
-    .innerJoin(balance, eq(balance.lotId, lot.id))
-    .where(eq(lot.itemId, id))
-    .orderBy(asc(lot.receivedOn), asc(lot.id))
-  const moves = await db
+/** A page of moves; the rest are counted in the balances all the same. */
+const movesShown = 100
+
+/** An item's moves, newest first. @param before only those before this one */
+export async function movesOf(db: Session, itemId: number, before?: number): Promise<{ moves: Move[]; more: boolean }> {
+  const rows = await db
     .select({
       move,
       lotCode: lot.code,
@@ -125,38 +129,13 @@ export async function itemStory(db: Session, id: number): Promise<ItemStory> {
     .innerJoin(lot, eq(lot.id, move.lotId))
     .innerJoin(person, eq(person.id, move.personId))
     .leftJoin(batch, eq(batch.id, move.batchId))
-    .where(eq(lot.itemId, id))
-    .orderBy(desc(move.at), desc(move.id))
-    .limit(movesShown)
-  const day = sql<string>`(${move.at} at time zone 'UTC')::date::text`
-  const moved = await db
-    .select({ day, onHand: sql<string>`sum(${move.onHand})`, reserved: sql<string>`sum(${move.reserved})` })
-    .from(move)
-    .innerJoin(lot, eq(lot.id, move.lotId))
-    .where(eq(lot.itemId, id))
-    .groupBy(day)
-    .orderBy(day)
-  const days: ItemStory['days'] = []
-  for (const { day: on, ...change } of moved) {
-    const { onHand, reserved } = days[days.length - 1] ?? { onHand: 0, reserved: 0 }
-    days.push({ day: on, onHand: onHand + Number(change.onHand), reserved: reserved + Number(change.reserved) })
-  }
-  const quantity = sql<string>`sum(${move.reserved})`
-  const promises = await db
-    .select({ batchId: batch.id, name: batch.name, dueOn: batch.dueOn, quantity })
-    .from(move)
-    .innerJoin(lot, eq(lot.id, move.lotId))
-    .innerJoin(batch, eq(batch.id, move.batchId))
-    .where(eq(lot.itemId, id))
-    .groupBy(batch.id)
-    .having(gt(quantity, sql`0`))
-    .orderBy(batch.dueOn, batch.id)
+    .where(and(eq(lot.itemId, itemId), before === undefined ? undefined : lt(move.id, before)))
+    // In the order in which they were written down: clocks may be set back.
+    .orderBy(desc(move.id))
+    .limit(movesShown + 1)
   return {
-    ...found,
-    lots,
-    days,
-    promises: promises.map((each) => ({ ...each, quantity: Number(each.quantity) })),
-    moves: moves.map(({ move: row, lotCode, by, batchName, reversed }) => ({
+    more: rows.length > movesShown,
+    moves: rows.slice(0, movesShown).map(({ move: row, lotCode, by, batchName, reversed }) => ({
       id: row.id,
       lotId: row.lotId,
       lotCode,
@@ -173,6 +152,72 @@ export async function itemStory(db: Session, id: number): Promise<ItemStory> {
   }
 }
 
+export async function itemStory(db: Session, id: number): Promise<ItemStory> {
+  const [found] = await listItems(db, [id])
+  if (!found) throw notFound('item')
+  const lots = await db
+    .select({
+      id: lot.id,
+      code: lot.code,
+      receivedOn: lot.receivedOn,
+      place: lot.place,
+      supplier: lot.supplier,
+      unitCost: lot.unitCost,
+      mgPerBead: lot.mgPerBead,
+      onHand: balance.onHand,
+      reserved: balance.reserved,
+    })
+    .from(lot)
+    .innerJoin(balance, eq(balance.lotId, lot.id))
+    .where(eq(lot.itemId, id))
+    .orderBy(asc(lot.receivedOn), asc(lot.id))
+  const inBags = await inBagsOf(
+    db,
+    lots.map((each) => each.id),
+  )
+  const { moves, more } = await movesOf(db, id)
+  const day = sql<string>`(${move.at} at time zone 'UTC')::date::text`
+  const moved = await db
+    .select({ day, onHand: sql<string>`sum(${move.onHand})`, reserved: sql<string>`sum(${move.reserved})` })
+    .from(move)
+    .innerJoin(lot, eq(lot.id, move.lotId))
+    .where(eq(lot.itemId, id))
+    .groupBy(day)
+    .orderBy(day)
+  const days: ItemStory['days'] = []
+  for (const { day: on, ...change } of moved) {
+    const { onHand, reserved } = days[days.length - 1] ?? { onHand: 0, reserved: 0 }
+    days.push({ day: on, onHand: onHand + Number(change.onHand), reserved: reserved + Number(change.reserved) })
+  }
+  const promises = await db
+    .select({ batchId: batch.id, name: batch.name, dueOn: batch.dueOn, quantity: sql<string>`sum(${bag.target})` })
+    .from(bag)
+    .innerJoin(batch, eq(batch.id, bag.batchId))
+    .where(and(eq(bag.itemId, id), isNotNull(bag.lotId), inArray(batch.state, ['reserved', 'packing', 'packed'])))
+    .groupBy(batch.id)
+    .orderBy(batch.dueOn, batch.id)
+  const purchases = await db
+    .select({
+      id: purchase.id,
+      supplier: purchase.supplier,
+      amount: purchase.amount,
+      cost: purchase.cost,
+      expectedOn: purchase.expectedOn,
+    })
+    .from(purchase)
+    .where(and(eq(purchase.itemId, id), eq(purchase.state, 'ordered')))
+    .orderBy(asc(purchase.expectedOn), asc(purchase.id))
+  return {
+    ...found,
+    lots: lots.map((each) => ({ ...each, inBags: inBags.get(each.id) ?? 0 })),
+    days,
+    promises: promises.map((each) => ({ ...each, quantity: Number(each.quantity) })),
+    purchases,
+    moves,
+    moreMoves: more,
+  }
+}
+
 /** Lots of some items with what is free in each, oldest first; locked against other takers where `lock` is set. */
 export async function freeLots(db: Session, itemIds: readonly number[], lock: boolean) {
   if (itemIds.length === 0) return []
@@ -183,6 +228,7 @@ export async function freeLots(db: Session, itemIds: readonly number[], lock: bo
       onHand: balance.onHand,
       reserved: balance.reserved,
       receivedOn: lot.receivedOn,
+      mgPerBead: lot.mgPerBead,
     })
     .from(balance)
     .innerJoin(lot, eq(lot.id, balance.lotId))

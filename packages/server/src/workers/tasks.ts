@@ -8,6 +8,7 @@ import type { Bill } from '@tessellum/core/kit/bill'
 import type { Pack } from '@tessellum/core/kit/cost'
 import type { Choices } from '@tessellum/core/report/reckon-pattern'
 import type { Report } from '@tessellum/core/report/report'
+import type { Counting } from '@tessellum/core/sizing/counting'
 import type { ThreadSettings } from '@tessellum/core/thread/settings'
 import type { LanguageCode } from '@tessellum/core/writing/language'
 import type { Seat, Sheet } from '@tessellum/core/writing/sheet'
@@ -32,6 +33,11 @@ export interface Tasks {
   buy: {
     input: { shortages: readonly { readonly short: number; readonly packs: readonly Pack[] }[] }
     output: (Purchase | undefined)[]
+  }
+  /** Beads of the shelf that could stand in for a role, the best first. */
+  standIns: {
+    input: Kit & { readonly role: string; readonly kits: number; readonly most: number }
+    output: { readonly id: number; readonly counting: Counting }[]
   }
   bill: { input: Kit; output: { bill: Bill; troubles: string[] } }
   document: {

@@ -6,6 +6,8 @@ import { billOf } from '@tessellum/core/kit/bill'
 import { chosenIn } from '@tessellum/core/kit/choice'
 import { type Choices, reckonPattern } from '@tessellum/core/report/reckon-pattern'
 import type { Report } from '@tessellum/core/report/report'
+import { candidateOf } from '@tessellum/core/substitute/candidate'
+import { substitutesFor } from '@tessellum/core/substitute/substitutes'
 import { usualThreadSettings } from '@tessellum/core/thread/settings'
 import { writeEdition } from '@tessellum/core/writing/edition'
 import { solver } from './solver'
@@ -25,6 +27,39 @@ export const allocate = async ({ lines, lots }: Tasks['allocate']['input']): Pro
 export async function buy({ shortages }: Tasks['buy']['input']): Promise<Tasks['buy']['output']> {
   const solve = await solver()
   return shortages.map(({ short, packs }) => packsFor(short, packs, solve))
+}
+
+export function standIns({
+  source,
+  size,
+  choices,
+  items,
+  role,
+  kits,
+  most,
+  sampled,
+}: Tasks['standIns']['input']): Tasks['standIns']['output'] {
+  const chosen = chosenIn(choices, size, items)
+  const now = chosen.items[role]
+  const candidates = items.flatMap((item) => {
+    const candidate = candidateOf(item)
+    return candidate && item.onHand > item.reserved ? [candidate] : []
+  })
+  const found = substitutesFor(
+    {
+      source,
+      choices: { size, beads: chosen.beads, counting: chosen.counting, settings: { ...usualThreadSettings, sampled } },
+      role,
+      now: now && candidateOf(now),
+      candidates,
+      kit: chosen.kit,
+      colours: chosen.colours,
+      touching: [],
+      kits,
+    },
+    most,
+  )
+  return found.filter((each) => each.kits > 0).map(({ id, counting }) => ({ id, counting }))
 }
 
 /** Thread is measured on the form, so that a kit holds what its written pattern says. */

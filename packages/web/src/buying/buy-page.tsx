@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import type { BuyLine } from '@tessellum/contract/buying'
 import { sayMoney } from '@tessellum/core/measure/money'
+import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { Button } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
@@ -10,7 +11,6 @@ import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { read } from '../shop/queries'
-import { sayQuantity } from '../stock/quantity'
 import { ReceiveLot } from '../stock/receive-lot'
 
 /** What every open batch is short of, as whole packs by supplier, with the last day to order. */

@@ -4,11 +4,18 @@ import type { Pattern } from '@tessellum/contract/patterns'
 import type { Item } from '@tessellum/contract/stock'
 import { threadRole } from '@tessellum/core/kit/bill'
 import type { Report } from '@tessellum/core/report/report'
+import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { App, Form, Input, Modal, Select } from 'antd'
 import { ask, type ShopError } from '../shop/api'
 import { read } from '../shop/queries'
-import { sayQuantity } from '../stock/quantity'
 import { Swatch } from '../stock/swatch'
+
+interface Fields {
+  name: string
+  chosen: Record<string, number | undefined>
+  /** What may stand in, nearest first. */
+  others: Record<string, number[] | undefined>
+}
 
 interface ColourwayFormProps {
   readonly pattern: Pattern
@@ -43,16 +50,19 @@ export function ColourwayForm({ pattern, colourway, roles, report, close }: Colo
   const client = useQueryClient()
   const { message } = App.useApp()
   const { data: items } = useQuery(read.items)
-  const [form] = Form.useForm<{ name: string; chosen: Record<string, number | undefined> }>()
+  const [form] = Form.useForm<Fields>()
   const slots = slotsOf(roles, report)
   const save = useMutation({
-    mutationFn: ({ name, chosen }: { name: string; chosen: Record<string, number | undefined> }) => {
+    mutationFn: ({ name, chosen, others }: Fields) => {
       const choices: Choice[] = slots.flatMap((slot) => {
         const itemId = chosen[keyOf(slot)]
         // The same bead goes on being counted as it was.
-        const before = colourway?.choices.find((choice) => keyOf(choice) === keyOf(slot) && choice.itemId === itemId)
-        const counting = before?.counting ?? 'all'
-        return itemId === undefined ? [] : [{ role: slot.role, size: slot.size, itemId, counting }]
+        if (itemId === undefined) return []
+        const standIns = (others?.[keyOf(slot)] ?? []).filter((other) => other !== itemId)
+        return [itemId, ...standIns].map((id, rank) => {
+          const before = colourway?.choices.find((choice) => keyOf(choice) === keyOf(slot) && choice.itemId === id)
+          return { role: slot.role, size: slot.size, itemId: id, counting: before?.counting ?? 'all', rank }
+        })
       })
       const body = { name, choices }
       return colourway
@@ -66,7 +76,16 @@ export function ColourwayForm({ pattern, colourway, roles, report, close }: Colo
     },
   })
   const refused = save.error as ShopError | null
-  const initial = Object.fromEntries((colourway?.choices ?? []).map((choice) => [keyOf(choice), choice.itemId]))
+  const kept = colourway?.choices ?? []
+  const initial = Object.fromEntries(
+    kept.filter(({ rank }) => rank === 0).map((choice) => [keyOf(choice), choice.itemId]),
+  )
+  const initialOthers = Object.fromEntries(
+    slots.map((slot) => [
+      keyOf(slot),
+      kept.filter((choice) => choice.rank > 0 && keyOf(choice) === keyOf(slot)).map(({ itemId }) => itemId),
+    ]),
+  )
   return (
     <Modal
       open
@@ -81,7 +100,7 @@ export function ColourwayForm({ pattern, colourway, roles, report, close }: Colo
       <Form
         form={form}
         onFinish={save.mutate}
-        initialValues={{ name: colourway?.name ?? '', chosen: initial }}
+        initialValues={{ name: colourway?.name ?? '', chosen: initial, others: initialOthers }}
         requiredMark={false}
         layout="vertical"
       >
@@ -118,6 +137,18 @@ export function ColourwayForm({ pattern, colourway, roles, report, close }: Colo
                   const item = items?.find((each) => each.id === value)
                   return item ? <ItemOption item={item} /> : String(value)
                 }}
+              />
+            </Form.Item>
+            <Form.Item name={['others', keyOf(slot)]} noStyle>
+              <Select
+                mode="multiple"
+                maxCount={3}
+                aria-label={`${slot.label}, where the shelf is short`}
+                placeholder="where the shelf is short, nearest first"
+                showSearch={{ optionFilterProp: 'text' }}
+                options={optionsFor(slot, items ?? [], report)}
+                optionRender={({ data }) => <ItemOption item={data.item} />}
+                labelRender={({ value }) => items?.find((each) => each.id === value)?.colourName ?? String(value)}
               />
             </Form.Item>
           </div>

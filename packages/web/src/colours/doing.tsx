@@ -1,9 +1,9 @@
 import type { Item } from '@tessellum/contract/stock'
 import { sayMoney } from '@tessellum/core/measure/money'
 import { sayLength, sayPercent, trim } from '@tessellum/core/measure/units'
+import { sayQuantity } from '@tessellum/core/stock/quantity'
 import type { Consequence } from '@tessellum/core/substitute/consequence'
 import type { Substitute } from '@tessellum/core/substitute/substitutes'
-import { sayQuantity } from '../stock/quantity'
 
 /** What a substitute would do, in figures, old and new side by side. */
 export function Doing({ each, kits, item }: { each: Substitute; kits: number; item: Item }) {

@@ -1,7 +1,7 @@
 import type { Outlook } from '@tessellum/contract/batches'
+import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { scaleLinear } from 'd3-scale'
 import { Link } from 'react-router'
-import { sayQuantity } from '../stock/quantity'
 
 /** How far each item goes, against what the batch needs: the line down the middle is "enough". */
 export function Limits({ items }: { items: Outlook['items'] }) {

@@ -3,8 +3,8 @@ import { roleColours } from '@tessellum/core/drawing/role-colours'
 import { billOf, type KitItem, threadRole } from '@tessellum/core/kit/bill'
 import { sayInches, sayLength, sayMass, saySpans } from '@tessellum/core/measure/units'
 import type { Report } from '@tessellum/core/report/report'
+import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { usualThreadSettings } from '@tessellum/core/thread/settings'
-import { sayQuantity } from '../stock/quantity'
 import { Swatch } from '../stock/swatch'
 
 interface TrayProps {

@@ -1,5 +1,5 @@
 import type { StockUnit } from '@tessellum/contract/stock'
-import { quantityParts } from './quantity'
+import { quantityParts } from '@tessellum/core/stock/quantity'
 
 /** A figure with its unit quiet behind it. */
 export function Quantity({ quantity, unit, sign = false }: { quantity: number; unit: StockUnit; sign?: boolean }) {

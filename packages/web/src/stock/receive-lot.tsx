@@ -1,11 +1,11 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import type { StockUnit } from '@tessellum/contract/stock'
+import { perSpoken, spokenUnit } from '@tessellum/core/stock/quantity'
 import { App, DatePicker, Form, Input, InputNumber, Modal } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useRef } from 'react'
 import { z } from 'zod'
 import { ask, newKey, ShopError } from '../shop/api'
-import { perSpoken, spokenUnit } from './quantity'
 
 interface ReceiveLotProps {
   readonly item: { readonly id: number; readonly name: string; readonly unit: StockUnit }

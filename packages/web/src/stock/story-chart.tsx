@@ -1,9 +1,9 @@
 import type { ItemStory } from '@tessellum/contract/stock'
+import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { scaleLinear, scaleUtc } from 'd3-scale'
 import { area, curveStepAfter, line } from 'd3-shape'
 import dayjs from 'dayjs'
 import { useMemo } from 'react'
-import { sayQuantity } from './quantity'
 
 const [width, height] = [1180, 240]
 const inside = { left: 64, right: 14, top: 12, bottom: 28 }

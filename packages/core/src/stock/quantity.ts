@@ -1,5 +1,5 @@
-import type { StockUnit } from '@tessellum/contract/stock'
-import { trim } from '@tessellum/core/measure/units'
+import type { StockUnit } from '../kit/bill'
+import { trim } from '../measure/units'
 
 /** A stock quantity as people say it: grams, metres or pieces. */
 export function sayQuantity(quantity: number, unit: StockUnit): string {

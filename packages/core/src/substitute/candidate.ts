@@ -1,10 +1,10 @@
-import type { Item } from '@tessellum/contract/stock'
-import { asBead } from '@tessellum/core/kit/choice'
-import { unitCost } from '@tessellum/core/kit/cost'
-import type { Candidate } from '@tessellum/core/substitute/substitutes'
+import { asBead, type ChoosableItem } from '../kit/choice'
+import { unitCost } from '../kit/cost'
+import type { Balance } from '../stock/moves'
+import type { Candidate } from './substitutes'
 
 /** A stock item as a bead that could stand in a role; nothing for stones and thread. */
-export function candidateOf(item: Item): Candidate | undefined {
+export function candidateOf(item: ChoosableItem & Balance): Candidate | undefined {
   if (!item.bead) return undefined
   const bead = asBead(item.bead)
   return {

@@ -1,0 +1,193 @@
+/**
+ * A batch changed after it was reserved: more kits or fewer, another colourway, a bag whose beads were lost. What can stay as it is stays: bags that
+ * are filled, and lots that are promised. What changes is laid out anew, all of it or nothing.
+ */
+import { itemName } from '@tessellum/core/stock/item-name'
+import { effectOf } from '@tessellum/core/stock/moves'
+import { and, asc, eq, inArray, sql } from 'drizzle-orm'
+import type { Session } from '../database/connect'
+import { Refusal } from '../http/refusal'
+import type { Shop } from '../http/route'
+import { bag } from '../packing/schema'
+import { settleState } from '../packing/state'
+import { move } from '../stock/schema'
+import { freeLots, listItems } from '../stock/store'
+import { record } from '../trail/record'
+import { type BagRow, bagsOf, byLot, massesOf, type NewBag } from './lay-out'
+import { type BillEntry, billsFor, type FreeLot, type LineBill, needOf, type PlannedLine, ranked } from './plan'
+import { type Doing, insertBags, TakenMeanwhile } from './reserve'
+import { batchLine } from './schema'
+import { lockBatch } from './store'
+
+/** A line as it should be; with the id of the one that it was, if there was one. */
+export type WantedLine = PlannedLine & { readonly id?: number | undefined }
+
+export interface Laying {
+  readonly lines: readonly WantedLine[]
+  readonly before: readonly BagRow[]
+  readonly drop: readonly BagRow[]
+  /** By line, counted from 0. */
+  readonly add: readonly (NewBag & { readonly at: number })[]
+  /** What keeps it from being filled, where something does. */
+  readonly short: { readonly at: number; readonly itemId: number; readonly kits: number } | undefined
+}
+
+export const bagsIn = (db: Session, batchId: number): Promise<BagRow[]> =>
+  db.select().from(bag).where(eq(bag.batchId, batchId)).orderBy(asc(bag.lineId), asc(bag.kit), asc(bag.itemId))
+
+/** Works out how a batch would lie after a change; nothing is written. */
+export async function layAnew(shop: Shop, batchId: number, lines: readonly WantedLine[]): Promise<Laying> {
+  const bills = await billsFor(shop, lines)
+  const trouble = bills.flatMap(({ troubles }) => troubles)[0]
+  if (trouble) throw new Refusal(422, 'not-makeable', trouble, { hint: 'Mend the pattern or the colourway first.' })
+  const before = await bagsIn(shop.db, batchId)
+  const ids = [...new Set([...bills.flatMap(({ bill }) => bill), ...before].map(({ itemId }) => itemId))]
+  const free = await freeLots(shop.db, ids, false)
+  const items = await listItems(shop.db, ids)
+  // Everything that can stay, stays; where the rest then does not fit, only what is filled does.
+  const gently = await lay((row) => row.lotId !== null)
+  return gently.short ? lay((row) => row.filled !== null) : gently
+
+  async function lay(mayStay: (row: BagRow) => boolean): Promise<Laying> {
+    const kept = new Set<BagRow>()
+    const needs: { at: number; entry: BillEntry; kits: number[] }[] = []
+    for (const [at, line] of lines.entries()) {
+      const { bill } = bills[at] as LineBill
+      const stays = before.filter(
+        (row) => row.lineId === line.id && mayStay(row) && bill.some((entry) => fits(row, entry, free)),
+      )
+      const kits = chosenKits(stays, line.kits)
+      for (const row of stays) if (kits.includes(row.kit)) kept.add(row)
+      for (const entry of bill) {
+        const there = new Set(
+          [...kept].filter((row) => row.lineId === line.id && row.itemId === entry.itemId).map(({ kit }) => kit),
+        )
+        const missing = kits.filter((kit) => !there.has(kit))
+        if (missing.length > 0) needs.push({ at, entry, kits: missing })
+      }
+    }
+    const drop = before.filter((row) => !kept.has(row))
+    const given = byLot(drop)
+    const lots = free.map((each) => ({ ...each, free: each.free + (given.get(each.lotId) ?? 0) }))
+    const open = new Set([...kept].flatMap(({ lotId }) => lotId ?? []))
+    const { takes, lines: answers } = await shop.workers.run('allocate', {
+      lines: needs.map(({ entry, kits }, line) => ({
+        line,
+        wanted: kits.length,
+        priority: 0,
+        variants: [{ bill: [needOf(entry, lots)], distance: 0 }],
+      })),
+      lots: ranked(lots, open),
+    })
+    const massOf = massesOf(items, free)
+    const add = needs.flatMap(({ at, entry, kits }, line) =>
+      bagsOf(
+        kits,
+        entry,
+        takes.filter((take) => take.line === line),
+        massOf,
+      ).map((each) => ({ ...each, at })),
+    )
+    const lacking = answers.find(({ line, kits }) => kits < (needs[line]?.kits.length ?? 0))
+    const need = lacking && needs[lacking.line]
+    const short = need && { at: need.at, itemId: need.entry.itemId, kits: need.kits.length - lacking.kits }
+    return { lines, before, drop, add, short }
+  }
+}
+
+/** A bag stays where its beads are still what its kit takes from that lot. */
+const fits = (row: BagRow, entry: BillEntry, lots: readonly FreeLot[]): boolean => {
+  if (row.itemId !== entry.itemId || row.lotId === null) return false
+  const { quantity, byLot: others } = needOf(entry, lots)
+  return row.target === (others?.[row.lotId] ?? quantity)
+}
+
+/** Which numbers a line's kits keep: those that are filled the furthest, then the lowest; new ones take the lowest that are left. */
+function chosenKits(rows: readonly BagRow[], wanted: number): number[] {
+  const filled = new Map<number, number>()
+  for (const { kit, filled: amount } of rows) filled.set(kit, (filled.get(kit) ?? 0) + (amount === null ? 0 : 1))
+  const kits = [...filled]
+    .sort(([a, n], [b, m]) => m - n || a - b)
+    .slice(0, wanted)
+    .map(([kit]) => kit)
+  for (let next = 1; kits.length < wanted; next++) if (!kits.includes(next)) kits.push(next)
+  return kits.sort((a, b) => a - b)
+}
+
+/** @throws Refusal where it does not fit on the shelf */
+export async function refuseShort(db: Session, { short }: Laying): Promise<void> {
+  if (!short) return
+  const [item] = await listItems(db, [short.itemId])
+  throw new Refusal(
+    409,
+    'short-of-stock',
+    `${item ? itemName(item) : 'An item'} is short for ${short.kits} of the kits. Nothing has been changed.`,
+    { path: `lines.${short.at}`, hint: 'Plan fewer kits, let something stand in, or receive more.' },
+  )
+}
+
+/**
+ * Writes a change down.
+ *
+ * @returns filled bags that do not belong to the batch any more, and go back into their tubes
+ * @throws TakenMeanwhile when bags or lots are not as they were when it was worked out
+ */
+export async function applyLaying(tx: Session, { lines, before, drop, add }: Laying, doing: Doing): Promise<BagRow[]> {
+  const { batchId } = doing
+  const row = await lockBatch(tx, batchId)
+  if (JSON.stringify(await bagsIn(tx, batchId)) !== JSON.stringify(before)) throw new TakenMeanwhile()
+  const [given, wanted] = [byLot(drop), byLot(add)]
+  const lotIds = [...new Set([...given.keys(), ...wanted.keys()])].sort((a, b) => a - b)
+  const itemIds = [...new Set([...drop, ...add].map(({ itemId }) => itemId))]
+  const free = new Map((await freeLots(tx, itemIds, true)).map((each) => [each.lotId, each.free]))
+  const net = lotIds.map((lotId) => [lotId, (wanted.get(lotId) ?? 0) - (given.get(lotId) ?? 0)] as const)
+  for (const [lotId, more] of net) if (more > (free.get(lotId) ?? 0)) throw new TakenMeanwhile()
+  const moves = net.flatMap(([lotId, more]) => {
+    if (more === 0) return []
+    const kind: 'reserve' | 'release' = more > 0 ? 'reserve' : 'release'
+    return [{ lotId, kind, ...effectOf(kind, Math.abs(more)), ...doing }]
+  })
+  if (moves.length > 0) await tx.insert(move).values(moves)
+  for (const { lineId, kit, itemId } of drop) await tx.delete(bag).where(sameBag(lineId, kit, itemId))
+  const lineIds = await writeLines(tx, batchId, lines)
+  await insertBags(
+    tx,
+    batchId,
+    add.map(({ at, ...each }) => ({ ...each, lineId: lineIds[at] as number })),
+  )
+  await settleState(tx, batchId)
+  await record(tx, doing.personId, `changed ${row.name}`, `/kits/${batchId}`)
+  return drop.filter(({ filled }) => filled !== null)
+}
+
+const sameBag = (lineId: number, kit: number, itemId: number) =>
+  and(eq(bag.lineId, lineId), eq(bag.kit, kit), eq(bag.itemId, itemId))
+
+/** Lines that stay keep their ids, and with them their bags. @returns ids in the order of the lines */
+export async function writeLines(tx: Session, batchId: number, lines: readonly WantedLine[]): Promise<number[]> {
+  const old = await tx.select({ id: batchLine.id }).from(batchLine).where(eq(batchLine.batchId, batchId))
+  const gone = old.map(({ id }) => id).filter((id) => !lines.some((line) => line.id === id))
+  if (gone.length > 0) await tx.delete(batchLine).where(inArray(batchLine.id, gone))
+  // Out of the way first: no two lines share a position, not even for a moment.
+  await tx
+    .update(batchLine)
+    .set({ position: sql`-1 - ${batchLine.position}` })
+    .where(eq(batchLine.batchId, batchId))
+  const ids: number[] = []
+  for (const [position, { id, ...line }] of lines.entries()) {
+    if (id === undefined) {
+      const [made] = await tx
+        .insert(batchLine)
+        .values({ batchId, position, ...line })
+        .returning({ id: batchLine.id })
+      ids.push((made as { id: number }).id)
+    } else {
+      await tx
+        .update(batchLine)
+        .set({ position, ...line })
+        .where(eq(batchLine.id, id))
+      ids.push(id)
+    }
+  }
+  return ids
+}

@@ -1,0 +1,132 @@
+/** What goes wrong at the bench: a tube that is spilt or holds less than was thought, and another tube taken instead. */
+import type { LoseBeads, SwapLot } from '@tessellum/contract/packing'
+import { bandOf, weighedOut } from '@tessellum/core/kit/packing'
+import { effectOf } from '@tessellum/core/stock/moves'
+import { and, desc, eq, inArray, isNull, ne } from 'drizzle-orm'
+import type { Doing } from '../batches/reserve'
+import { batch } from '../batches/schema'
+import type { Session } from '../database/connect'
+import { notFound, Refusal } from '../http/refusal'
+import { lot, move } from '../stock/schema'
+import { freeLots, listItems } from '../stock/store'
+import { record } from '../trail/record'
+import { bag } from './schema'
+import { lockForPacking } from './store'
+
+/** Bags of a batch that are to be filled from a lot, and are not yet: the last first. */
+const waiting = (tx: Session, batchId: number, lotId: number) =>
+  tx
+    .select()
+    .from(bag)
+    .where(and(eq(bag.batchId, batchId), eq(bag.lotId, lotId), isNull(bag.filled)))
+    .orderBy(desc(bag.lineId), desc(bag.kit))
+
+const sameBag = ({ lineId, kit, itemId }: typeof bag.$inferSelect) =>
+  and(eq(bag.lineId, lineId), eq(bag.kit, kit), eq(bag.itemId, itemId))
+
+/**
+ * Takes what was lost out of the ledger. Where the lot then holds less than is promised, the last bags of this batch lose their promise, and are to
+ * be laid out anew.
+ */
+export async function lose(tx: Session, { itemId, lotId, how, quantity }: LoseBeads, doing: Doing): Promise<void> {
+  const { name } = await lockForPacking(tx, doing.batchId)
+  const held = (await freeLots(tx, [itemId], true)).find((each) => each.lotId === lotId)
+  if (!held) throw notFound('lot')
+  let free = held.onHand - held.reserved
+  const given: (typeof bag.$inferSelect)[] = []
+  for (const row of await waiting(tx, doing.batchId, lotId)) {
+    if (free >= quantity) break
+    given.push(row)
+    free += row.target
+  }
+  if (free < quantity) {
+    const others = await tx
+      .selectDistinctOn([batch.id], { name: batch.name })
+      .from(bag)
+      .innerJoin(batch, eq(batch.id, bag.batchId))
+      .where(
+        and(
+          eq(bag.lotId, lotId),
+          ne(bag.batchId, doing.batchId),
+          inArray(batch.state, ['reserved', 'packing', 'packed']),
+        ),
+      )
+    throw new Refusal(409, 'short-of-stock', `The ledger has only ${free} of this lot that could be lost here.`, {
+      path: 'quantity',
+      hint:
+        others.length > 0
+          ? `The rest is promised to ${others.map((each) => each.name).join(', ')}: give that back first.`
+          : 'Check the quantity, or count the tube in a stocktake.',
+    })
+  }
+  const back = given.reduce((sum, { target }) => sum + target, 0)
+  if (back > 0) await tx.insert(move).values({ lotId, kind: 'release', ...effectOf('release', back), ...doing })
+  for (const row of given) await tx.update(bag).set({ lotId: null }).where(sameBag(row))
+  await tx.insert(move).values({
+    lotId,
+    ...(how === 'spilt'
+      ? { kind: 'scrap' as const, ...effectOf('scrap', quantity), reason: 'spilt while packing' }
+      : { kind: 'correction' as const, ...effectOf('correction', -quantity), reason: 'the tube held less' }),
+    ...doing,
+  })
+  const [tube] = await tx.select({ code: lot.code }).from(lot).where(eq(lot.id, lotId))
+  const what = how === 'spilt' ? 'spilt beads' : 'found beads missing'
+  await record(tx, doing.personId, `${what} of lot ${tube?.code} while packing ${name}`, `/kits/${doing.batchId}/pack`)
+}
+
+/** Fills the bags that are still empty from another lot: all of them, or none. */
+export async function swap(tx: Session, { itemId, fromLotId, toLotId }: SwapLot, doing: Doing): Promise<void> {
+  const { name } = await lockForPacking(tx, doing.batchId)
+  const lots = await freeLots(tx, [itemId], true)
+  const to = lots.find(({ lotId }) => lotId === toLotId)
+  if (!to || fromLotId === toLotId)
+    throw new Refusal(422, 'no-such-lot', 'That is not another lot of the same bead.', {
+      path: 'toLotId',
+      hint: 'Choose one of its other lots.',
+    })
+  const [item] = await listItems(tx, [itemId])
+  const rows = await waiting(tx, doing.batchId, fromLotId)
+  if (rows.length === 0)
+    throw new Refusal(409, 'nothing-to-swap', 'No bag is waiting for that lot.', { hint: 'Load the page anew.' })
+  // Beads of another weight need another target; the count in the bag stays.
+  const [before] = lots.filter(({ lotId }) => lotId === fromLotId)
+  const nominal = item?.bead?.massMg ?? 0
+  const [was, is] = [before?.mgPerBead ?? nominal, to.mgPerBead ?? nominal]
+  const changed = rows.map((row) => {
+    if (item?.unit !== 'mg' || was === is)
+      return { row, band: { least: row.least, target: row.target, most: row.most } }
+    const exact = Math.round(row.least / was)
+    const count = { exact, spare: Math.floor(row.target / was) - exact }
+    const target = weighedOut(count, is)
+    const entry = { ...count, itemId, roles: [], unit: item.unit, quantity: target, standsFor: exact + count.spare }
+    const band = bandOf(entry, is)
+    return { row, band: { ...band, most: Math.floor(band.most) } }
+  })
+  const wanted = changed.reduce((sum, { band }) => sum + band.target, 0)
+  if (to.onHand - to.reserved < wanted)
+    throw new Refusal(
+      409,
+      'short-of-stock',
+      `Only ${to.onHand - to.reserved} of that lot are free; ${wanted} are needed.`,
+      {
+        path: 'toLotId',
+        hint: 'Choose a lot that holds them all, or change the batch.',
+      },
+    )
+  const given = rows.reduce((sum, { target }) => sum + target, 0)
+  await tx.insert(move).values([
+    { lotId: fromLotId, kind: 'release', ...effectOf('release', given), ...doing },
+    { lotId: toLotId, kind: 'reserve', ...effectOf('reserve', wanted), ...doing },
+  ])
+  for (const { row, band } of changed)
+    await tx
+      .update(bag)
+      .set({ lotId: toLotId, ...band })
+      .where(sameBag(row))
+  await record(
+    tx,
+    doing.personId,
+    `swapped a lot of ${item?.colourName ?? 'a bead'} for ${name}`,
+    `/kits/${doing.batchId}/pack`,
+  )
+}

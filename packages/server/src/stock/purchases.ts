@@ -1,0 +1,82 @@
+/** What is ordered and on its way. */
+import type { NewPurchase, Purchase, ReceivePurchase } from '@tessellum/contract/buying'
+import { itemName } from '@tessellum/core/stock/item-name'
+import { asc, eq, sql } from 'drizzle-orm'
+import type { Session } from '../database/connect'
+import { notFound, Refusal } from '../http/refusal'
+import { person } from '../people/schema'
+import { record } from '../trail/record'
+import { receiveLot } from './lots'
+import { item, purchase } from './schema'
+import { listItems } from './store'
+
+interface Doing {
+  readonly personId: number
+  readonly actionKey: string
+}
+
+export async function listPurchases(db: Session): Promise<Purchase[]> {
+  const rows = await db
+    .select({ purchase, orderedBy: person.fullName })
+    .from(purchase)
+    .innerJoin(person, eq(person.id, purchase.orderedBy))
+    .where(eq(purchase.state, 'ordered'))
+    .orderBy(asc(purchase.expectedOn), asc(purchase.id))
+  const items = new Map(
+    (await listItems(db, [...new Set(rows.map((row) => row.purchase.itemId))])).map((each) => [each.id, each]),
+  )
+  return rows.flatMap(({ purchase: { id, itemId, supplier, amount, cost, orderedOn, expectedOn }, orderedBy }) => {
+    const of = items.get(itemId)
+    return of
+      ? [
+          {
+            id,
+            itemId,
+            name: itemName(of),
+            colour: of.colour,
+            unit: of.unit,
+            supplier,
+            amount,
+            cost,
+            orderedOn,
+            expectedOn,
+            orderedBy,
+          },
+        ]
+      : []
+  })
+}
+
+export async function order(tx: Session, wanted: NewPurchase, { personId }: Doing): Promise<number> {
+  const [of] = await tx.select({ name: item.colourName }).from(item).where(eq(item.id, wanted.itemId))
+  if (!of) throw notFound('item')
+  const [made] = await tx
+    .insert(purchase)
+    .values({ ...wanted, orderedOn: sql`(now() at time zone 'UTC')::date` as unknown as string, orderedBy: personId })
+    .returning({ id: purchase.id })
+  await record(tx, personId, `ordered ${of.name} from ${wanted.supplier}`, '/kits/buy')
+  return (made as { id: number }).id
+}
+
+async function lockOrdered(tx: Session, id: number) {
+  const [row] = await tx.select().from(purchase).where(eq(purchase.id, id)).for('update')
+  if (!row) throw notFound('order')
+  if (row.state !== 'ordered')
+    throw new Refusal(409, 'wrong-state', `This order is ${row.state} already.`, { hint: 'Load the page anew.' })
+  return row
+}
+
+/** What came becomes a lot, at what the order cost; an order that came in part is done all the same. @returns the lot's id */
+export async function receive(tx: Session, id: number, came: ReceivePurchase, doing: Doing): Promise<number> {
+  const { itemId, supplier, cost } = await lockOrdered(tx, id)
+  const lotId = await receiveLot(tx, itemId, { ...came, reason: 'delivery', supplier, cost }, doing)
+  await tx.update(purchase).set({ state: 'received', lotId }).where(eq(purchase.id, id))
+  return lotId
+}
+
+export async function callOff(tx: Session, id: number, { personId }: Doing): Promise<void> {
+  const { itemId, supplier } = await lockOrdered(tx, id)
+  await tx.update(purchase).set({ state: 'cancelled' }).where(eq(purchase.id, id))
+  const [of] = await tx.select({ name: item.colourName }).from(item).where(eq(item.id, itemId))
+  await record(tx, personId, `called off the order of ${of?.name} from ${supplier}`, '/kits/buy')
+}

@@ -1,0 +1,85 @@
+/** The shelf, page by page: found by any part of anything it is known by, and paged by where the last page ended. */
+import type { ShelfPage, ShelfWanted } from '@tessellum/contract/stock'
+import { and, asc, eq, type SQL, sql } from 'drizzle-orm'
+import type { PgColumn } from 'drizzle-orm/pg-core'
+import type { Session } from '../database/connect'
+import { Refusal } from '../http/refusal'
+import { item } from './schema'
+import { listItems } from './store'
+
+const categories = { beads: 'bead', stones: 'stone', thread: 'thread', kits: 'kit' } as const
+
+/** What each order goes by, before the id. */
+const orders: Readonly<Record<ShelfWanted['by'], PgColumn[]>> = {
+  colour: [item.colourName],
+  code: [item.code],
+  kind: [item.kind, item.size],
+  place: [item.place],
+}
+
+const free = sql`(select coalesce(sum(balance.on_hand - balance.reserved), 0) from lot join balance on balance.lot_id = lot.id where lot.item_id = ${item.id})`
+const isLow = sql`(${item.reorderBelow} > 0 and ${free} < ${item.reorderBelow})`
+
+export async function shelfPage(db: Session, { find, show, by, after, limit }: ShelfWanted): Promise<ShelfPage> {
+  const words = find.toLowerCase().split(/\s+/).filter(Boolean).slice(0, 8)
+  const wanted: (SQL | undefined)[] = words.map(
+    (word) => sql`${item.words} like ${`%${word.replace(/[\\%_]/g, '\\$&')}%`}`,
+  )
+  if (show === 'low') wanted.push(isLow)
+  else if (show !== 'all') wanted.push(eq(item.category, categories[show]))
+  const columns = orders[by]
+  const ids = await db
+    .select({ id: item.id, at: sql<string[]>`array[${sql.join(columns, sql`, `)}]` })
+    .from(item)
+    .where(and(...wanted, after === undefined ? undefined : beyond(columns, after)))
+    .orderBy(...columns.map((column) => asc(column)), asc(item.id))
+    .limit(limit + 1)
+  const page = ids.slice(0, limit)
+  const last = page[page.length - 1]
+  const found = new Map(
+    (
+      await listItems(
+        db,
+        page.map(({ id }) => id),
+      )
+    ).map((each) => [each.id, each]),
+  )
+  const items = page.flatMap(({ id }) => found.get(id) ?? [])
+  const next = ids.length > limit && last ? JSON.stringify([...last.at, last.id]) : null
+  if (after !== undefined) return { items, next }
+  const [counted] = await db
+    .select({ total: sql<number>`count(*)::int` })
+    .from(item)
+    .where(and(...wanted))
+  return { items, next, total: counted?.total ?? 0, low: await countLow(db) }
+}
+
+/** Over all items at once, which is quicker than item by item. */
+async function countLow(db: Session): Promise<number> {
+  const { rows } = await db.execute<{ low: number }>(sql`
+    select count(*)::int as low from item
+    left join (select lot.item_id, sum(balance.on_hand - balance.reserved) as free from lot join balance on balance.lot_id = lot.id group by lot.item_id) as held
+      on held.item_id = item.id
+    where item.reorder_below > 0 and coalesce(held.free, 0) < item.reorder_below`)
+  return rows[0]?.low ?? 0
+}
+
+/** Rows after the one where a page ended. */
+function beyond(columns: readonly PgColumn[], after: string): SQL {
+  let ended: unknown
+  try {
+    ended = JSON.parse(after)
+  } catch {
+    ended = undefined
+  }
+  const texts = Array.isArray(ended) ? ended.slice(0, -1) : []
+  const id: unknown = Array.isArray(ended) ? ended[ended.length - 1] : undefined
+  if (texts.length !== columns.length || !texts.every((each) => typeof each === 'string') || !Number.isInteger(id))
+    throw new Refusal(400, 'bad-input', 'That page cannot be found again.', {
+      path: 'after',
+      hint: 'Begin at the first.',
+    })
+  const places = sql.join([...columns, item.id], sql`, `)
+  const values = sql.join([...texts.map((text) => sql`${text}`), sql`${id}`], sql`, `)
+  return sql`(${places}) > (${values})`
+}

@@ -1,0 +1,242 @@
+/** Counting a place: frozen as the ledger has it, counted tube by tube, and posted as corrections, whatever moved meanwhile. */
+import type { PlaceSummary, Stocktake, StocktakeSummary } from '@tessellum/contract/stocktake'
+import { itemName } from '@tessellum/core/stock/item-name'
+import { effectOf } from '@tessellum/core/stock/moves'
+import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm'
+import { batch } from '../batches/schema'
+import type { Session } from '../database/connect'
+import { brokenConstraint } from '../database/trouble'
+import { notFound, Refusal } from '../http/refusal'
+import { bag } from '../packing/schema'
+import { person } from '../people/schema'
+import { record } from '../trail/record'
+import { balance, lot, move, pack, stocktake, stocktakeRow } from './schema'
+import { inBagsOf, listItems } from './store'
+
+interface Doing {
+  readonly personId: number
+  readonly actionKey: string
+}
+
+export async function listPlaces(db: Session): Promise<PlaceSummary[]> {
+  return db
+    .select({
+      place: lot.place,
+      lots: sql<number>`count(*)::int`,
+      counting: sql<
+        number | null
+      >`(select ${stocktake.id} from ${stocktake} where ${stocktake.place} = ${lot.place} and ${stocktake.state} = 'counting')`,
+    })
+    .from(lot)
+    .innerJoin(balance, eq(balance.lotId, lot.id))
+    .where(sql`${lot.place} <> '' and ${balance.onHand} > 0`)
+    .groupBy(lot.place)
+    .orderBy(asc(lot.place))
+}
+
+const summaries = (db: Session) =>
+  db
+    .select({
+      id: stocktake.id,
+      place: stocktake.place,
+      state: stocktake.state,
+      begunAt: stocktake.begunAt,
+      begunBy: person.fullName,
+      lots: sql<number>`(select count(*)::int from ${stocktakeRow} where ${stocktakeRow.stocktakeId} = ${stocktake.id})`,
+      counted: sql<number>`(select count(${stocktakeRow.counted})::int from ${stocktakeRow} where ${stocktakeRow.stocktakeId} = ${stocktake.id})`,
+    })
+    .from(stocktake)
+    .innerJoin(person, eq(person.id, stocktake.begunBy))
+    .orderBy(desc(stocktake.id))
+    .limit(100)
+    .$dynamic()
+
+type Row = Awaited<ReturnType<typeof summaries>>[number]
+const summaryOf = ({ begunAt, ...row }: Row): StocktakeSummary => ({ ...row, begunAt: begunAt.toISOString() })
+
+export const listStocktakes = async (db: Session): Promise<StocktakeSummary[]> => (await summaries(db)).map(summaryOf)
+
+/** Freezes a place: every lot there, with what its tube should hold. */
+export async function beginStocktake(tx: Session, place: string, { personId }: Doing): Promise<number> {
+  const lots = await tx
+    .select({ lotId: lot.id, onHand: balance.onHand })
+    .from(lot)
+    .innerJoin(balance, eq(balance.lotId, lot.id))
+    .where(and(eq(lot.place, place), sql`${balance.onHand} > 0`))
+    .orderBy(asc(lot.id))
+    .for('update', { of: balance })
+  if (lots.length === 0)
+    throw new Refusal(422, 'nothing-there', `Nothing lies in "${place}".`, {
+      path: 'place',
+      hint: 'Choose a place with lots in it.',
+    })
+  const inBags = await inBagsOf(
+    tx,
+    lots.map(({ lotId }) => lotId),
+  )
+  try {
+    const [made] = await tx.insert(stocktake).values({ place, begunBy: personId }).returning({ id: stocktake.id })
+    const { id } = made as { id: number }
+    await tx
+      .insert(stocktakeRow)
+      .values(lots.map(({ lotId, onHand }) => ({ stocktakeId: id, lotId, frozen: onHand - (inBags.get(lotId) ?? 0) })))
+    await record(tx, personId, `began to count ${place}`, `/stock/count/${id}`)
+    return id
+  } catch (error) {
+    if (brokenConstraint(error) === 'stocktake_one_at_a_time')
+      throw new Refusal(409, 'counting-already', `"${place}" is being counted already.`, {
+        path: 'place',
+        hint: 'Go on with that count.',
+      })
+    throw error
+  }
+}
+
+export async function stocktakeOf(db: Session, id: number): Promise<Stocktake> {
+  const [found] = await summaries(db).where(eq(stocktake.id, id))
+  if (!found) throw notFound('stocktake')
+  const rows = await db
+    .select({ row: stocktakeRow, lot, onHand: balance.onHand, countedBy: person.fullName })
+    .from(stocktakeRow)
+    .innerJoin(lot, eq(lot.id, stocktakeRow.lotId))
+    .innerJoin(balance, eq(balance.lotId, lot.id))
+    .leftJoin(person, eq(person.id, stocktakeRow.countedBy))
+    .where(eq(stocktakeRow.stocktakeId, id))
+  const items = new Map(
+    (await listItems(db, [...new Set(rows.map((each) => each.lot.itemId))])).map((each) => [each.id, each]),
+  )
+  const inBags = await inBagsOf(
+    db,
+    rows.map((each) => each.lot.id),
+  )
+  const costs = await unitCosts(db, [...items.keys()])
+  return {
+    ...summaryOf(found),
+    rows: rows
+      .map(({ row, lot: tube, onHand, countedBy }) => {
+        const of = items.get(tube.itemId)
+        if (!of) throw new Error(`Lot ${tube.id} is of no item.`)
+        const now = onHand - (inBags.get(tube.id) ?? 0)
+        const expected = row.expected ?? now
+        const each = tube.unitCost ?? costs.get(tube.itemId)
+        return {
+          lotId: tube.id,
+          lotCode: tube.code,
+          itemId: of.id,
+          name: itemName(of),
+          colour: of.colour,
+          unit: of.unit,
+          frozen: row.frozen,
+          moved: expected - row.frozen,
+          expected,
+          counted: row.counted,
+          countedBy,
+          cost: row.counted === null || each === undefined ? null : Math.round((row.counted - expected) * each),
+        }
+      })
+      .sort((a, b) => a.name.localeCompare(b.name) || a.lotCode.localeCompare(b.lotCode)),
+  }
+}
+
+/** What a unit of each item costs where a lot does not say: by its cheapest pack. */
+async function unitCosts(db: Session, ids: readonly number[]): Promise<Map<number, number>> {
+  if (ids.length === 0) return new Map()
+  const rows = await db
+    .select({ itemId: pack.itemId, each: sql<number>`min(${pack.price}::float8 / ${pack.amount})` })
+    .from(pack)
+    .where(inArray(pack.itemId, [...ids]))
+    .groupBy(pack.itemId)
+  return new Map(rows.map(({ itemId, each }) => [itemId, each]))
+}
+
+async function lockCounting(tx: Session, id: number) {
+  const [row] = await tx.select().from(stocktake).where(eq(stocktake.id, id)).for('update')
+  if (!row) throw notFound('stocktake')
+  if (row.state !== 'counting')
+    throw new Refusal(409, 'wrong-state', `This count is ${row.state} already.`, { hint: 'Begin another.' })
+  return row
+}
+
+/** Writes down what was found in a tube, beside what the ledger has for it at this moment. */
+export async function countLot(
+  tx: Session,
+  id: number,
+  lotId: number,
+  counted: number | null,
+  personId: number,
+): Promise<void> {
+  await lockCounting(tx, id)
+  const [held] = await tx.select({ onHand: balance.onHand }).from(balance).where(eq(balance.lotId, lotId)).for('update')
+  if (!held) throw notFound('lot')
+  const inBags = (await inBagsOf(tx, [lotId])).get(lotId) ?? 0
+  const values =
+    counted === null
+      ? { counted: null, expected: null, countedBy: null, countedAt: null }
+      : { counted, expected: held.onHand - inBags, countedBy: personId, countedAt: new Date() }
+  const changed = await tx
+    .update(stocktakeRow)
+    .set(values)
+    .where(and(eq(stocktakeRow.stocktakeId, id), eq(stocktakeRow.lotId, lotId)))
+    .returning({ lotId: stocktakeRow.lotId })
+  if (changed.length === 0) throw notFound('lot')
+}
+
+/** Posts what differs, all of it or nothing; what was not counted is left as it is. */
+export async function postStocktake(tx: Session, id: number, { personId, actionKey }: Doing): Promise<void> {
+  const { place } = await lockCounting(tx, id)
+  const rows = await tx
+    .select({
+      lotId: stocktakeRow.lotId,
+      counted: stocktakeRow.counted,
+      expected: stocktakeRow.expected,
+      code: lot.code,
+    })
+    .from(stocktakeRow)
+    .innerJoin(lot, eq(lot.id, stocktakeRow.lotId))
+    .where(and(eq(stocktakeRow.stocktakeId, id), sql`${stocktakeRow.counted} <> ${stocktakeRow.expected}`))
+    .orderBy(asc(stocktakeRow.lotId))
+  const lotIds = rows.map(({ lotId }) => lotId)
+  const held =
+    lotIds.length === 0
+      ? []
+      : await tx.select().from(balance).where(inArray(balance.lotId, lotIds)).orderBy(asc(balance.lotId)).for('update')
+  for (const { lotId, counted, expected, code } of rows) {
+    const now = held.find((each) => each.lotId === lotId)
+    const left = (now?.onHand ?? 0) - (now?.reserved ?? 0) + (counted ?? 0) - (expected ?? 0)
+    if (left < 0) {
+      const holders = await tx
+        .selectDistinctOn([batch.id], { name: batch.name })
+        .from(bag)
+        .innerJoin(batch, eq(batch.id, bag.batchId))
+        .where(and(eq(bag.lotId, lotId), inArray(batch.state, ['reserved', 'packing', 'packed'])))
+      throw new Refusal(
+        409,
+        'promised',
+        `Lot ${code} holds less than is promised to ${holders.map(({ name }) => name).join(', ')}. Nothing has been posted.`,
+        {
+          path: String(lotId),
+          hint: 'Change or give back that batch first, or leave this lot out and post the rest.',
+        },
+      )
+    }
+  }
+  if (rows.length > 0)
+    await tx.insert(move).values(
+      rows.map(({ lotId, counted, expected }) => ({
+        lotId,
+        kind: 'correction' as const,
+        ...effectOf('correction', (counted ?? 0) - (expected ?? 0)),
+        reason: `counted, ${place}`,
+        personId,
+        actionKey,
+      })),
+    )
+  await tx.update(stocktake).set({ state: 'posted', endedAt: new Date() }).where(eq(stocktake.id, id))
+  await record(tx, personId, `posted the count of ${place}: ${rows.length} lots differed`, `/stock/count/${id}`)
+}
+
+export async function abandonStocktake(tx: Session, id: number, { personId }: Doing): Promise<void> {
+  const { place } = await lockCounting(tx, id)
+  await tx.update(stocktake).set({ state: 'abandoned', endedAt: new Date() }).where(eq(stocktake.id, id))
+  await record(tx, personId, `abandoned the count of ${place}`, `/stock/count/${id}`)
+}
