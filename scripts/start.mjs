@@ -39,9 +39,8 @@ await runMain(async () => {
   try {
     const databaseUrl = external ?? (await cluster.database('tessellum'))
     await setUpDatabase(databaseUrl, keys.demoPassword)
-    // A scale of one's own is named by SCALE; without one a stand-in is started.
-    if (!process.env.SCALE) standIns = await startStandIns()
-    server = await startServer({ port, databaseUrl, sessionSecret: keys.sessionSecret, env: standIns?.env })
+    standIns = await startStandIns()
+    server = await startServer({ port, databaseUrl, sessionSecret: keys.sessionSecret, env: standIns.env })
   } catch (error) {
     standIns?.stop()
     await cluster?.stop()

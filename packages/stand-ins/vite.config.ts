@@ -3,7 +3,7 @@ import { defineConfig } from 'vite'
 
 const at = (path: string) => fileURLToPath(new URL(path, import.meta.url))
 
-/** Each stand-in as one file of its own. */
+/** Each stand-in as a program of its own. */
 export default defineConfig({
   root: at('.'),
   build: {
@@ -11,6 +11,11 @@ export default defineConfig({
     target: 'node20',
     outDir: at('./dist'),
     emptyOutDir: true,
-    rollupOptions: { input: { scale: at('./src/scale.ts') }, output: { format: 'es', entryFileNames: '[name].js' } },
+    rollupOptions: {
+      input: Object.fromEntries(
+        ['scale', 'printer', 'scanner', 'supplier'].map((name) => [name, at(`./src/${name}.ts`)]),
+      ),
+      output: { format: 'es', entryFileNames: '[name].js' },
+    },
   },
 })

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { stockUnit } from './stock'
+import { packs, stockUnit } from './stock'
 
 export const buyWanted = z.object({
   /** Batches due up to this day; all when absent. */
@@ -105,3 +105,6 @@ export const quote = z.object({
 export type Quote = z.infer<typeof quote>
 
 export const askQuotes = z.object({ itemIds: z.array(z.number().int()).min(1).max(100) })
+
+/** The packs an item is bought in from now on. */
+export const takePrices = z.object({ packs })

@@ -35,6 +35,8 @@ export const patternFile = z.object({
               role: z.string().min(1).max(40),
               size: z.string().max(60),
               counting: z.enum(countings),
+              /** 0 for what is chosen; then what may stand in for it. */
+              rank: z.number().int().min(0).max(9).default(0),
               item: fileItem,
             }),
           )

@@ -15,3 +15,6 @@ export const stockFileOutcome = z.object({
   done: z.boolean(),
 })
 export type StockFileOutcome = z.infer<typeof stockFileOutcome>
+
+export const fileFormat = z.enum(['csv', 'xlsx'])
+export const stockFileWanted = z.object({ format: fileFormat.default('csv') })

@@ -183,6 +183,16 @@ export type ChangeLot = z.infer<typeof changeLot>
 const text = (most: number) => z.string().trim().max(most, `At most ${most} letters.`)
 const measure = z.number().positive('A measure is above nought.').max(1000, 'That is larger than a bead.')
 
+export const packs = z
+  .array(
+    z.object({
+      amount: z.number().int('Whole mg, mm or pieces.').min(1, 'A pack holds something.'),
+      price: z.number().int('A price in pence or cents.').min(0, 'Not below nought.'),
+      leadDays: z.number().int('Whole days.').min(0, 'Not below nought.').max(730),
+    }),
+  )
+  .max(12, 'An item is bought in at most 12 packs.')
+
 /** An item as it is kept: what is on it is for moves to say. */
 export const saveItem = z
   .object({
@@ -211,16 +221,7 @@ export const saveItem = z
       })
       .nullable()
       .default(null),
-    packs: z
-      .array(
-        z.object({
-          amount: z.number().int('Whole mg, mm or pieces.').min(1, 'A pack holds something.'),
-          price: z.number().int('A price in pence or cents.').min(0, 'Not below nought.'),
-          leadDays: z.number().int('Whole days.').min(0, 'Not below nought.').max(730),
-        }),
-      )
-      .max(12, 'An item is bought in at most 12 packs.')
-      .default([]),
+    packs: packs.default([]),
   })
   .refine(({ category, figures }) => category !== 'bead' || figures !== null, {
     path: ['figures'],

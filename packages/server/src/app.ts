@@ -23,6 +23,7 @@ import { patternRoutes } from './patterns/routes'
 import { peopleRoutes } from './people/routes'
 import { signInLimit } from './people/sign-in-limit'
 import { sampleRoutes } from './samples/routes'
+import { stockFileRoutes } from './stock/file-routes'
 import { stockRoutes } from './stock/routes'
 import { trailRoutes } from './trail/routes'
 
@@ -75,11 +76,12 @@ export function buildApp({ config, shop, pool, log, changes }: Parts): Express {
     patternRoutes(shop),
     colourwayRoutes(shop),
     sampleRoutes(shop),
+    stockFileRoutes(shop),
     stockRoutes(shop),
     batchRoutes(shop),
-    buyingRoutes(shop),
+    buyingRoutes(shop, config),
     packingRoutes(shop),
-    deviceRoutes(config),
+    deviceRoutes(shop, config),
     trailRoutes(shop),
     documentRoutes(shop),
     changes.router,

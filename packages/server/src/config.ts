@@ -1,5 +1,11 @@
 import { z } from 'zod'
 
+const address = (name: string) =>
+  z
+    .string()
+    .regex(/^([\w.-]+:\d+)?$/, `${name} is a host and a port, such as 127.0.0.1:4800.`)
+    .default('')
+
 /** What the server is told by its environment; the start command fills it in. */
 const environment = z.object({
   PORT: z.coerce.number().int().min(0).max(65535).default(5080),
@@ -10,13 +16,16 @@ const environment = z.object({
   BEHIND_TLS: z.stringbool().default(false),
   LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
   WEB_ROOT: z.string().default(''),
-  /** Where the scale is: host and port; empty without one. */
-  SCALE: z
-    .string()
-    .regex(/^([\w.-]+:\d+)?$/, 'SCALE is a host and a port, such as 127.0.0.1:4800.')
-    .default(''),
-  /** Where its stand-in is played from, in the demo. */
-  SCALE_CONTROL: z.string().default(''),
+  /** Where the devices and the suppliers' service are; empty without one. See docs/stand-ins.md. */
+  SCALE: address('SCALE'),
+  PRINTER: address('PRINTER'),
+  SCANNER: address('SCANNER'),
+  SUPPLIER: address('SUPPLIER'),
+  /** Where their stand-ins are played from, in the demo. */
+  SCALE_CONTROL: address('SCALE_CONTROL'),
+  PRINTER_CONTROL: address('PRINTER_CONTROL'),
+  SCANNER_CONTROL: address('SCANNER_CONTROL'),
+  SUPPLIER_CONTROL: address('SUPPLIER_CONTROL'),
 })
 export type Config = z.infer<typeof environment>
 

@@ -1,7 +1,7 @@
 /** What a scale would show: what lies on its pan, as it settles, drifts and shakes. */
 
-export type Fault = 'rubbish' | 'silent' | 'drift' | 'shaking' | 'overload'
-export const faults: readonly Fault[] = ['rubbish', 'silent', 'drift', 'shaking', 'overload']
+export type Fault = 'rubbish' | 'silent' | 'half-line' | 'drift' | 'shaking' | 'overload'
+export const faults: readonly Fault[] = ['rubbish', 'silent', 'half-line', 'drift', 'shaking', 'overload']
 
 /** Grams that it cannot carry. */
 const most = 500

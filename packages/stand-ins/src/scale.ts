@@ -2,9 +2,9 @@
  * A counting scale that is none. Whoever connects over TCP is sent a line five times a second ("0.412 g steady", "0.398 g moving", "over") and
  * may send "zero". Another port, over HTTP, plays it: what lies on the pan, and what is wrong with it. See docs/stand-ins.md.
  */
-import http from 'node:http'
 import net, { type Socket } from 'node:net'
-import { type Fault, faults, Pan } from './pan'
+import { faults, Pan } from './pan'
+import { control, playFault, stand } from './stand-in'
 
 const pan = new Pan()
 const listeners = new Set<Socket>()
@@ -24,61 +24,24 @@ const line = net.createServer((socket) => {
 })
 const beat = setInterval(() => {
   const next = pan.next(Math.random)
-  if (next !== undefined) for (const socket of listeners) socket.write(`${next}\n`)
+  if (next === undefined) return
+  // A line that stops in the middle never says what it weighs.
+  const sent = pan.faults.has('half-line') ? next.slice(0, 4) : `${next}\n`
+  for (const socket of listeners) socket.write(sent)
 }, 200)
 
-const control = http.createServer((request, response) => {
-  const chunks: Buffer[] = []
-  request.on('data', (chunk: Buffer) => chunks.push(chunk))
-  request.on('end', () => {
-    const trouble = request.method === 'POST' ? play(Buffer.concat(chunks).toString('utf8').slice(0, 1000)) : undefined
-    response.writeHead(trouble ? 400 : 200, { 'content-type': 'application/json' })
-    response.end(JSON.stringify(trouble ? { trouble } : { grams: pan.grams, faults: [...pan.faults] }))
-  })
-})
-
-/** `{"grams": 0.4}`, `{"fault": "rubbish", "on": true}`, `{"drop": true}`. @returns what is wrong with it */
-function play(text: string): string | undefined {
-  let asked: { grams?: unknown; fault?: unknown; on?: unknown; drop?: unknown }
-  try {
-    asked = JSON.parse(text)
-  } catch {
-    return 'Send JSON.'
+/** `{"grams": 0.4}`, `{"fault": "rubbish", "on": true}`, `{"drop": true}`. */
+function play({ grams, drop, ...asked }: Record<string, unknown>): string | undefined {
+  if (grams !== undefined) {
+    if (typeof grams !== 'number' || !(grams >= 0 && grams < 10_000)) return 'grams is a number from 0 to 10,000.'
+    pan.put(grams)
   }
-  if (asked.grams !== undefined) {
-    if (typeof asked.grams !== 'number' || !(asked.grams >= 0 && asked.grams < 10_000))
-      return 'grams is a number from 0 to 10,000.'
-    pan.put(asked.grams)
-  }
-  if (asked.fault !== undefined) {
-    const fault = faults.find((each) => each === asked.fault) as Fault | undefined
-    if (!fault) return `fault is one of ${faults.join(', ')}.`
-    if (asked.on === false) pan.faults.delete(fault)
-    else pan.faults.add(fault)
-  }
-  if (asked.drop) for (const socket of listeners) socket.destroy()
-  return undefined
+  if (drop) for (const socket of listeners) socket.destroy()
+  return playFault(pan.faults, faults, asked)
 }
 
-const listen = (server: net.Server, port: string | undefined) =>
-  new Promise<number>((done) => {
-    server.listen(Number(port ?? 0), '127.0.0.1', () => done((server.address() as net.AddressInfo).port))
-  })
-const ports = {
-  line: await listen(line, process.env.SCALE_PORT),
-  control: await listen(control, process.env.SCALE_CONTROL_PORT),
-}
-process.send?.(ports)
-
-function end(): void {
-  clearInterval(beat)
-  for (const socket of listeners) socket.destroy()
-  line.close()
-  control.close()
-  control.closeAllConnections()
-  process.exit(0)
-}
-process.on('SIGTERM', end)
-process.on('SIGINT', end)
-// Whoever started it is gone.
-process.on('disconnect', end)
+await stand(
+  { line, control: control(play, () => ({ grams: pan.grams, faults: [...pan.faults] })) },
+  { line: process.env.SCALE_PORT, control: process.env.SCALE_CONTROL_PORT },
+  () => clearInterval(beat),
+)

@@ -1,17 +1,35 @@
-import { buyWanted, newPurchase, receivePurchase } from '@tessellum/contract/buying'
+import { askQuotes, buyWanted, newPurchase, receivePurchase, takePrices } from '@tessellum/contract/buying'
 import { Router } from 'express'
 import { actionKey, once } from '../actions/once'
+import type { Config } from '../config'
 import { readId, readInput } from '../http/refusal'
 import { mount, type Shop } from '../http/route'
+import { takePacks } from '../stock/items'
 import { explainLot } from '../stock/lots'
 import { callOff, listPurchases, order, receive } from '../stock/purchases'
+import { record } from '../trail/record'
 import { buyList } from './plan'
+import { quotesFor } from './quotes'
 
-export function buyingRoutes(shop: Shop): Router {
+export function buyingRoutes(shop: Shop, { SUPPLIER }: Pick<Config, 'SUPPLIER'>): Router {
   const { db } = shop
   const router = Router()
   mount(router, 'GET /api/buy-list', (request) => buyList(shop, readInput(buyWanted, request.query).until))
   mount(router, 'GET /api/purchases', () => listPurchases(db))
+
+  mount(router, 'POST /api/quotes', async (request) =>
+    quotesFor(db, SUPPLIER, readInput(askQuotes, request.body).itemIds),
+  )
+
+  mount(router, 'PUT /api/items/:id/packs', async (request, _, caller) => {
+    const id = readId(request.params.id, 'item')
+    const { packs } = readInput(takePrices, request.body)
+    return once(db, actionKey(request), `packs ${id}`, caller, async (tx) => {
+      await takePacks(tx, id, packs)
+      await record(tx, caller.id, 'took over a supplier’s prices', `/stock/${id}`)
+      return { itemId: id }
+    })
+  })
 
   mount(router, 'POST /api/purchases', async (request, _, caller) => {
     const wanted = readInput(newPurchase, request.body)

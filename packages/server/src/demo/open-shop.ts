@@ -2,6 +2,7 @@
 
 import { titleOf } from '@tessellum/core/notation/title'
 import { effectOf } from '@tessellum/core/stock/moves'
+import { makers, shelf } from '../../../../demo/shelf'
 import { writeLines } from '../batches/change'
 import { allocationFor, billsFor, itemsIn } from '../batches/plan'
 import { release, reserve } from '../batches/reserve'
@@ -16,9 +17,8 @@ import { person } from '../people/schema'
 import { item, lot, maker, move, pack } from '../stock/schema'
 import { freeLots } from '../stock/store'
 import type { WorkerPool } from '../workers/pool'
-import { allocate, bill, buy, document, form, reckon, standIns } from '../workers/worker'
+import { allocate, bill, buy, document, form, labels, readTable, reckon, standIns, writeTable } from '../workers/worker'
 import { demoBatches, demoColourways } from './colourways'
-import { makers, shelf } from './shelf'
 
 /** The pieces that have colourways come first; the rest of the shop's patterns follow by name. */
 const files = import.meta.glob<string>('../../../../demo/patterns/*.tess', {
@@ -168,7 +168,7 @@ async function keepColourways(
 }
 
 /** The shop is opened before there are workers, so its bills are reckoned on the spot. */
-const tasks = { allocate, bill, buy, document, form, reckon, standIns }
+const tasks = { allocate, bill, buy, document, form, labels, readTable, reckon, standIns, writeTable }
 const atOnce: WorkerPool = {
   run: async (name, input) => (tasks[name] as (input: unknown) => Promise<never>)(input),
   close: async () => undefined,

@@ -48,7 +48,7 @@ export function documentRoutes({ db, workers }: Shop): Router {
       words: await wordsOf(db, pattern.id),
       colourways: colourways.map(({ name, choices }) => ({
         name,
-        choices: choices.flatMap(({ role, size, counting, itemId }) => {
+        choices: choices.flatMap(({ role, size, counting, rank, itemId }) => {
           const found = items.find((each) => each.id === itemId)
           if (!found) return []
           const { code, maker, kind, size: itemSize, colourCode, colourName, finish, colour } = found
@@ -57,6 +57,7 @@ export function documentRoutes({ db, workers }: Shop): Router {
               role,
               size,
               counting,
+              rank,
               item: { code, maker, kind, size: itemSize, colourCode, colourName, finish, colour },
             },
           ]

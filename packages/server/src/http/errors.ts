@@ -36,7 +36,7 @@ function asRefusal(error: unknown): Refusal {
   const { status, type } = (error ?? {}) as { status?: number; type?: string }
   if (type === 'entity.too.large')
     return new Refusal(413, 'too-large', 'That is more than can be taken at once.', {
-      hint: 'A pattern has at most 2,000,000 characters.',
+      hint: 'A pattern has at most 2,000,000 characters, a file of stock at most 20 MB.',
     })
   if (type === 'entity.parse.failed') return new Refusal(400, 'bad-input', 'The request is not JSON.')
   if (typeof status === 'number' && status >= 400 && status < 500) {

@@ -17,21 +17,35 @@ async function makerId(tx: Session, name: string): Promise<number> {
   return (made as { id: number }).id
 }
 
-const valuesOf = async (tx: Session, { maker: name, figures, packs: _, ...rest }: SaveItem) => ({
+interface Packed {
+  readonly packs: readonly SaveItem['packs'][number][]
+}
+
+const valuesOf = ({ maker: _, figures, packs: __, ...rest }: Omit<SaveItem, 'packs'> & Packed, makerId: number) => ({
   ...rest,
-  makerId: await makerId(tx, name),
+  makerId,
   ...(figures ?? { lengthMm: null, acrossMm: null, boreMm: null, massMg: null, contact: null, bores: null }),
 })
 
-/** @returns its id */
-export async function addItem(tx: Session, wanted: SaveItem): Promise<number> {
-  const [made] = await tx
-    .insert(item)
-    .values(await valuesOf(tx, wanted))
-    .returning({ id: item.id })
-  const { id } = made as { id: number }
-  await keepPacks(tx, id, wanted.packs)
-  return id
+/** So many at once: a statement has at most 65,535 parameters. */
+const mostAtOnce = 1000
+
+/** @returns their ids, in the same order */
+export async function addItems(tx: Session, wanted: readonly (Omit<SaveItem, 'packs'> & Packed)[]): Promise<number[]> {
+  const ids: number[] = []
+  const makers = new Map<string, number>()
+  for (const { maker: name } of wanted) if (!makers.has(name)) makers.set(name, await makerId(tx, name))
+  for (let at = 0; at < wanted.length; at += mostAtOnce) {
+    const part = wanted.slice(at, at + mostAtOnce)
+    const made = await tx
+      .insert(item)
+      .values(part.map((each) => valuesOf(each, makers.get(each.maker) as number)))
+      .returning({ id: item.id })
+    ids.push(...made.map(({ id }) => id))
+  }
+  const packs = wanted.flatMap((each, i) => each.packs.map((one) => ({ ...one, itemId: ids[i] as number })))
+  for (let at = 0; at < packs.length; at += mostAtOnce) await tx.insert(pack).values(packs.slice(at, at + mostAtOnce))
+  return ids
 }
 
 export async function changeItem(tx: Session, id: number, wanted: SaveItem): Promise<void> {
@@ -60,10 +74,18 @@ export async function changeItem(tx: Session, id: number, wanted: SaveItem): Pro
   }
   await tx
     .update(item)
-    .set(await valuesOf(tx, wanted))
+    .set(valuesOf(wanted, await makerId(tx, wanted.maker)))
     .where(eq(item.id, id))
   await tx.delete(pack).where(eq(pack.itemId, id))
   await keepPacks(tx, id, wanted.packs)
+}
+
+/** Buys it in these packs from now on. */
+export async function takePacks(tx: Session, id: number, packs: SaveItem['packs']): Promise<void> {
+  const [found] = await tx.select({ id: item.id }).from(item).where(eq(item.id, id)).for('update')
+  if (!found) throw notFound('item')
+  await tx.delete(pack).where(eq(pack.itemId, id))
+  await keepPacks(tx, id, packs)
 }
 
 const keepPacks = async (tx: Session, itemId: number, packs: SaveItem['packs']) => {

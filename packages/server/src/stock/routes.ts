@@ -21,7 +21,7 @@ import { brokenConstraint } from '../database/trouble'
 import { notFound, Refusal, readId, readInput } from '../http/refusal'
 import { type Caller, mount, type Shop } from '../http/route'
 import { record } from '../trail/record'
-import { addItem, changeItem, explainItem } from './items'
+import { addItems, changeItem, explainItem } from './items'
 import { changeLot, explainLot, receiveLot, transferLot, weighLot } from './lots'
 import { balance, item, lot, move } from './schema'
 import { shelfPage } from './shelf'
@@ -56,7 +56,7 @@ export function stockRoutes({ db }: Shop): Router {
     const wanted = readInput(saveItem, request.body)
     try {
       const kept = await once(db, actionKey(request), `item ${id ?? 'new'}`, caller, async (tx) => {
-        const itemId = id ?? (await addItem(tx, wanted))
+        const [itemId = 0] = id === undefined ? await addItems(tx, [wanted]) : [id]
         if (id !== undefined) await changeItem(tx, id, wanted)
         await record(
           tx,

@@ -31,6 +31,11 @@ export function workerPool(file: string): WorkerPool {
           })
         if (error instanceof Error && error.message.includes('Task queue'))
           throw new Refusal(503, 'busy', 'Too much is being worked out at once.', { hint: 'Try again in a moment.' })
+        // A file that unpacks to more than a thread may hold ends the thread, and nothing else.
+        if ((error as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY')
+          throw new Refusal(422, 'too-large', 'That is more than can be worked out at once.', {
+            hint: 'Send it in parts.',
+          })
         throw error
       }
     },

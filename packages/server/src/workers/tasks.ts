@@ -12,6 +12,8 @@ import type { Counting } from '@tessellum/core/sizing/counting'
 import type { ThreadSettings } from '@tessellum/core/thread/settings'
 import type { LanguageCode } from '@tessellum/core/writing/language'
 import type { Seat, Sheet } from '@tessellum/core/writing/sheet'
+import type { Label } from '../devices/labels'
+import type { Table } from '../stock/table-file'
 
 export interface Kit {
   readonly source: string
@@ -40,6 +42,13 @@ export interface Tasks {
     output: { readonly id: number; readonly counting: Counting }[]
   }
   bill: { input: Kit; output: { bill: Bill; troubles: string[] } }
+  /** A file as a table, or what is wrong with it. */
+  readTable: { input: { bytes: Uint8Array }; output: Table | { readonly trouble: string } }
+  writeTable: {
+    input: { rows: readonly (readonly string[])[]; format: 'csv' | 'xlsx'; name: string }
+    output: Uint8Array
+  }
+  labels: { input: { labels: readonly Label[]; paper: 'roll' | 'A4' }; output: Uint8Array }
   document: {
     input: {
       edition: Edition

@@ -94,6 +94,26 @@ export async function document({
   return renderDocument(writeEdition(edition, language), { paper, sheet, seat })
 }
 
+export async function readTable({ bytes }: Tasks['readTable']['input']): Promise<Tasks['readTable']['output']> {
+  const { BadTable, readTable: read } = await import('../stock/table-file')
+  try {
+    return await read(bytes)
+  } catch (error) {
+    if (error instanceof BadTable) return { trouble: error.message }
+    throw error
+  }
+}
+
+export async function writeTable({ rows, format, name }: Tasks['writeTable']['input']): Promise<Uint8Array> {
+  const { writeTable: write } = await import('../stock/table-file')
+  return write(rows, format, name)
+}
+
+export async function labels({ labels, paper }: Tasks['labels']['input']): Promise<Uint8Array> {
+  const { renderLabels } = await import('../documents/labels')
+  return renderLabels(labels, paper)
+}
+
 const kept = new Map<string, Report>()
 const mostKept = 60
 

@@ -1,5 +1,5 @@
 import { useMutation, useQuery } from '@tanstack/react-query'
-import type { PlayScale } from '@tessellum/contract/scale'
+import type { PlayStandIn } from '@tessellum/contract/devices'
 import { Button, InputNumber } from 'antd'
 import { useState } from 'react'
 import { z } from 'zod'
@@ -14,9 +14,9 @@ export function StandInScale() {
   const { data } = useQuery(read.standIns)
   const [grams, setGrams] = useState<number | null>(0.4)
   const play = useMutation({
-    mutationFn: (body: PlayScale) => ask('POST', '/stand-ins/scale', state, { body }),
+    mutationFn: (body: PlayStandIn) => ask('POST', '/stand-ins/scale', state, { body }),
   })
-  if (!data?.scale) return null
+  if (!data?.includes('scale')) return null
   const on = new Set(play.data?.faults)
   return (
     <details className="stand-in">

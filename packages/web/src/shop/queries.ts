@@ -74,7 +74,7 @@ export const read = {
   standIns: queryOptions({
     queryKey: ['stand-ins'],
     staleTime: Number.POSITIVE_INFINITY,
-    queryFn: () => ask('GET', '/stand-ins', z.object({ scale: z.boolean() })),
+    queryFn: () => ask('GET', '/stand-ins', z.array(z.string())),
   }),
   batches: queryOptions({ queryKey: ['batches'], queryFn: () => ask('GET', '/batches', z.array(batchSummary)) }),
   batch: (id: number) =>

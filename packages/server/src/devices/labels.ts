@@ -1,0 +1,76 @@
+/** What stands on labels: of kits, of the bags in them, of tubes. */
+import type { PrintLabels } from '@tessellum/contract/devices'
+import { codeOfBag, codeOfLot } from '@tessellum/core/stock/codes'
+import { itemName } from '@tessellum/core/stock/item-name'
+import { sayQuantity } from '@tessellum/core/stock/quantity'
+import { eq } from 'drizzle-orm'
+import type { Session } from '../database/connect'
+import { notFound, Refusal } from '../http/refusal'
+import { packingOf } from '../packing/store'
+import { lot } from '../stock/schema'
+import { listItems } from '../stock/store'
+
+export interface Label {
+  readonly title: string
+  readonly lines: readonly string[]
+  /** The largest thing on it. */
+  readonly figure: string
+  /** To scan. */
+  readonly code: string
+}
+
+/** @param of which labels; of one line or one kit only where they are given */
+export async function labelsOf(
+  db: Session,
+  batchId: number,
+  { of = 'both', lineId, kit }: PrintLabels,
+): Promise<{ name: string; labels: Label[] }> {
+  const { name, tasks } = await packingOf(db, batchId)
+  const items = new Map(
+    (await listItems(db, [...new Set(tasks.map(({ itemId }) => itemId))])).map((each) => [each.id, each]),
+  )
+  const bags = tasks
+    .flatMap((task) => task.bags.map((bag) => ({ task, bag })))
+    .filter(({ bag }) => (lineId === undefined || bag.lineId === lineId) && (kit === undefined || bag.kit === kit))
+    .sort((a, b) => a.bag.line - b.bag.line || a.bag.kit - b.bag.kit)
+  if (bags.length === 0)
+    throw new Refusal(409, 'nothing-laid-out', 'Nothing is laid out for this batch, so there is nothing to label.', {
+      hint: 'Reserve it first.',
+    })
+  const labels: Label[] = []
+  let last = ''
+  for (const { task, bag } of bags) {
+    const key = `${bag.lineId} ${bag.kit}`
+    if (of !== 'bags' && key !== last)
+      labels.push({ title: bag.of, lines: [name], figure: `Kit ${bag.kit}`, code: codeOfBag(bag.lineId, bag.kit) })
+    last = key
+    if (of === 'kits') continue
+    const mass = items.get(task.itemId)?.bead?.massMg
+    const quantity = bag.filled ?? bag.target
+    // The count that a weight stands for is what whoever opens the bag looks for.
+    const count = task.unit === 'mg' && mass ? `about ${Math.floor(quantity / mass)} beads` : ''
+    labels.push({
+      title: `${bag.roles}: ${task.name}`,
+      lines: [
+        `${bag.of}, kit ${bag.kit}`,
+        [task.lotCode && `lot ${task.lotCode}`, count].filter(Boolean).join(' · '),
+        task.cautions,
+      ],
+      figure: sayQuantity(quantity, task.unit),
+      code: codeOfBag(bag.lineId, bag.kit, task.itemId),
+    })
+  }
+  return { name, labels }
+}
+
+export async function labelOfLot(db: Session, lotId: number): Promise<Label> {
+  const [tube] = await db.select().from(lot).where(eq(lot.id, lotId))
+  const [of] = tube ? await listItems(db, [tube.itemId]) : []
+  if (!tube || !of) throw notFound('lot')
+  return {
+    title: itemName(of),
+    lines: [`since ${tube.receivedOn}`, tube.place, of.cautions],
+    figure: tube.code,
+    code: codeOfLot(lotId),
+  }
+}
