@@ -4,7 +4,7 @@ import { type Visit, visit } from './browser'
 let here: Visit
 let scale: StandIn
 beforeAll(async () => {
-  scale = await standIn()
+  scale = await standIn('scale')
   here = await visit(undefined, scale.env)
 })
 afterAll(async () => {

@@ -14,7 +14,7 @@ export const buyLine = z.object({
   unit: stockUnit,
   supplier: z.string(),
   short: z.number(),
-  packs: z.array(z.object({ amount: z.number(), price: z.number(), count: z.number() })),
+  packs: z.array(z.object({ amount: z.number(), price: z.number(), leadDays: z.number(), count: z.number() })),
   /** What the packs hold; 0 where the item is sold in no pack that is known. */
   amount: z.number(),
   cost: z.number(),

@@ -17,7 +17,7 @@ test('what the open batches are short of, in whole packs, for whom and by when',
   expect(others).toEqual([])
   // 24 kits of 0.2 g of the rust round, of which 1.2 g are there: six kits; 18 go without, one tube of 8 g is enough.
   expect(only).toMatchObject({ supplier: 'Tollhouse Beads', unit: 'mg', short: 3600, amount: 8000 })
-  expect(only.packs).toEqual([{ amount: 8000, price: 270, count: 1 }])
+  expect(only.packs).toEqual([{ amount: 8000, price: 270, leadDays: 10, count: 1 }])
   expect(only.batches).toEqual([{ id: expect.any(Number), name: 'Lock keepers’ evening' }])
   // Ten days of lead and two to pack.
   expect((Date.parse(only.neededOn) - Date.parse(only.orderBy)) / 86_400_000).toBe(12)

@@ -7,15 +7,16 @@ let scale: StandIn
 let heard: ScaleNews[]
 let stop: () => void
 beforeAll(async () => {
-  scale = await standIn()
+  scale = await standIn('scale')
 })
 beforeEach(() => {
   heard = []
-  stop = listenToScale(scale.env.SCALE, (news) => heard.push(news))
+  stop = listenToScale(scale.address, (news) => heard.push(news))
 })
 afterEach(async () => {
   stop()
-  for (const fault of ['rubbish', 'silent', 'drift', 'shaking', 'overload']) await scale.play({ fault, on: false })
+  for (const fault of ['rubbish', 'silent', 'half-line', 'drift', 'shaking', 'overload'])
+    await scale.play({ fault, on: false })
 })
 afterAll(() => scale.end())
 
@@ -44,11 +45,11 @@ test('what is put on the pan is read once it is steady, and set to nought when a
   await scale.play({ grams: 0.4 })
   await hears((news) => 'mg' in news && !news.steady)
   await hears(steady(400))
-  await zeroScale(scale.env.SCALE)
+  await zeroScale(scale.address)
   await hears(steady(0))
   await scale.play({ grams: 0 })
   await hears(steady(-400))
-  await zeroScale(scale.env.SCALE)
+  await zeroScale(scale.address)
 })
 
 test('a scale that shakes or drifts is never steady; one that carries too much says so', async () => {
@@ -64,10 +65,13 @@ test('rubbish is told from readings, silence is noticed, and a pulled plug is pu
   await hears(gone('unclear'))
   await scale.play({ fault: 'rubbish', on: false })
   await hears((news) => 'mg' in news)
-  await scale.play({ fault: 'silent', on: true })
-  await hears(gone('silent'))
-  await scale.play({ fault: 'silent', on: false })
-  await hears((news) => 'mg' in news)
+  // A line that stops in the middle, again and again, weighs nothing either.
+  for (const fault of ['silent', 'half-line']) {
+    await scale.play({ fault, on: true })
+    await hears((news) => 'gone' in news)
+    await scale.play({ fault, on: false })
+    await hears((news) => 'mg' in news)
+  }
   // The plug may be out before the answer that it is.
   const before = heard.length
   await scale.play({ drop: true })

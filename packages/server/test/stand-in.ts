@@ -1,21 +1,27 @@
-/** The scale's stand-in, as a process of its own. */
+/** The stand-ins of the demo, each a process of its own. */
 import { fork } from 'node:child_process'
 import path from 'node:path'
+import type { StandInName } from '@tessellum/contract/devices'
 
 export interface StandIn {
-  readonly env: Readonly<Record<'SCALE' | 'SCALE_CONTROL', string>>
-  play(what: object): Promise<{ status: number; body: { trouble?: string } }>
+  /** Where the server finds it, and where it is played. */
+  readonly env: Readonly<Record<string, string>>
+  readonly address: string
+  play(what: object): Promise<{ status: number; body: { trouble?: string; [told: string]: unknown } }>
   end(): void
 }
 
-export function standIn(): Promise<StandIn> {
-  const child = fork(path.join(__dirname, '../../stand-ins/dist/scale.js'))
+export function standIn(name: StandInName, more: Readonly<Record<string, string>> = {}): Promise<StandIn> {
+  const child = fork(path.join(__dirname, `../../stand-ins/dist/${name}.js`), { env: { ...process.env, ...more } })
   return new Promise((resolve, reject) => {
-    child.once('exit', (code) => reject(new Error(`the stand-in ended with ${code}`)))
+    child.once('exit', (code) => reject(new Error(`the ${name}'s stand-in ended with ${code}`)))
     child.once('message', (message) => {
-      const { line, control } = message as { line: number; control: number }
+      const { control, ...ports } = message as Record<string, number>
+      const address = `127.0.0.1:${Object.values(ports)[0]}`
+      const env = name.toUpperCase()
       resolve({
-        env: { SCALE: `127.0.0.1:${line}`, SCALE_CONTROL: `127.0.0.1:${control}` },
+        env: { [env]: address, [`${env}_CONTROL`]: `127.0.0.1:${control}` },
+        address,
         async play(what) {
           const answer = await fetch(`http://127.0.0.1:${control}/`, { method: 'POST', body: JSON.stringify(what) })
           return { status: answer.status, body: (await answer.json()) as { trouble?: string } }

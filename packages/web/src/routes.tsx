@@ -49,9 +49,31 @@ export const router = createBrowserRouter([
           },
           { path: 'desk', lazy: async () => ({ Component: (await import('./desk/desk-page')).DeskPage }) },
           { path: 'stock', lazy: async () => ({ Component: (await import('./stock/stock-page')).StockPage }) },
+          {
+            path: 'stock/count',
+            lazy: async () => ({ Component: (await import('./stock/count-page')).CountsPage }),
+          },
+          {
+            path: 'stock/count/:id',
+            lazy: async () => ({ Component: (await import('./stock/count-page')).CountPage }),
+          },
+          {
+            path: 'stock/files',
+            lazy: async () => ({ Component: (await import('./stock/files-page')).StockFilesPage }),
+          },
           { path: 'stock/:id', lazy: async () => ({ Component: (await import('./stock/item-page')).ItemPage }) },
           { path: 'kits', lazy: async () => ({ Component: (await import('./kits/batches-page')).BatchesPage }) },
           { path: 'kits/plan', lazy: async () => ({ Component: (await import('./kits/plan-page')).PlanPage }) },
+          { path: 'kits/make', lazy: async () => ({ Component: (await import('./kits/make-page')).MakePage }) },
+          {
+            path: 'kits/rescue/:itemId',
+            lazy: async () => ({ Component: (await import('./kits/rescue-page')).RescuePage }),
+          },
+          { path: 'trail', lazy: async () => ({ Component: (await import('./trail/trail-page')).TrailPage }) },
+          {
+            path: 'stand-ins',
+            lazy: async () => ({ Component: (await import('./devices/stand-ins-page')).StandInsPage }),
+          },
           { path: 'kits/buy', lazy: async () => ({ Component: (await import('./buying/buy-page')).BuyPage }) },
           {
             path: 'kits/:id/pack',

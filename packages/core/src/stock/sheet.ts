@@ -110,6 +110,9 @@ const longest: Partial<Record<Head, number>> = {
 const formula = /^[=+\-@\t]/
 
 const text = (value: string) => (formula.test(value) ? `'${value}` : value)
+/** Any table for a spreadsheet: nothing in it is taken for a formula. */
+export const plainCells = (rows: readonly (readonly string[])[]): string[][] => rows.map((row) => row.map(text))
+
 const money = (minor: number) => (minor / 100).toFixed(2)
 const spoken = (quantity: number, unit: Unit) => String(quantity / perSpoken[unit])
 

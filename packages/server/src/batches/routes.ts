@@ -1,5 +1,9 @@
 import { changeLines, changePriority, newBatch, substituteInLine } from '@tessellum/contract/batches'
 import { acceptSubstitutes } from '@tessellum/contract/rescue'
+import { stockFileWanted } from '@tessellum/contract/stock-file'
+import { perSpoken, spokenUnit } from '@tessellum/core/stock/quantity'
+import { plainCells } from '@tessellum/core/stock/sheet'
+import { fileName } from '@tessellum/core/writing/file-name'
 import { eq } from 'drizzle-orm'
 import { type Request, Router } from 'express'
 import { actionKey, once } from '../actions/once'
@@ -69,6 +73,32 @@ export function batchRoutes(shop: Shop): Router {
   })
 
   mount(router, 'GET /api/batches/:id', (request) => findBatch(shop, batchId(request)))
+
+  mount(router, 'GET /api/batches/:id/file', async (request, response) => {
+    const { format } = readInput(stockFileWanted, request.query)
+    const { name, lines, outlook } = await findBatch(shop, batchId(request))
+    const rows = [
+      ['pattern', 'size', 'colourway', 'kits', 'role', 'item', 'exact', 'spare', 'in a kit', 'unit', 'in all'],
+      ...lines.flatMap(({ title, size, colourway, kits }, i) =>
+        (outlook.lines[i]?.bill ?? []).map(({ itemId, roles, exact, spare, quantity, unit }) => [
+          title,
+          size,
+          colourway,
+          String(kits),
+          roles.join(' + '),
+          outlook.items.find((item) => item.itemId === itemId)?.name ?? '',
+          String(exact),
+          String(spare),
+          String(quantity / perSpoken[unit]),
+          spokenUnit[unit],
+          String((quantity * kits) / perSpoken[unit]),
+        ]),
+      ),
+    ]
+    const bytes = await shop.workers.run('writeTable', { rows: plainCells(rows), format, name: 'Bill' })
+    response.attachment(fileName(`${name} bill`, format)).send(Buffer.from(bytes))
+    return undefined
+  })
 
   mount(router, 'PUT /api/batches/:id', async (request, _, caller) => {
     const id = batchId(request)

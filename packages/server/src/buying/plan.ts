@@ -65,7 +65,7 @@ export async function buyList(shop: Shop, until: string | undefined): Promise<Bu
       unit: item.unit,
       supplier: item.maker,
       short: missing.reduce((sum, each) => sum + each.missing, 0),
-      packs: packs.map(({ amount, price, count }) => ({ amount, price, count })),
+      packs: packs.map(({ amount, price, leadDays, count }) => ({ amount, price, leadDays, count })),
       amount: purchase?.amount ?? 0,
       cost: purchase?.cost ?? 0,
       neededOn,

@@ -1,4 +1,7 @@
 import { askQuotes, buyWanted, newPurchase, receivePurchase, takePrices } from '@tessellum/contract/buying'
+import { stockFileWanted } from '@tessellum/contract/stock-file'
+import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
+import { plainCells } from '@tessellum/core/stock/sheet'
 import { Router } from 'express'
 import { actionKey, once } from '../actions/once'
 import type { Config } from '../config'
@@ -15,6 +18,26 @@ export function buyingRoutes(shop: Shop, { SUPPLIER }: Pick<Config, 'SUPPLIER'>)
   const { db } = shop
   const router = Router()
   mount(router, 'GET /api/buy-list', (request) => buyList(shop, readInput(buyWanted, request.query).until))
+  mount(router, 'GET /api/buy-list/file', async (request, response) => {
+    const { format } = readInput(stockFileWanted, request.query)
+    const rows = [
+      ['supplier', 'item', 'short', 'unit', 'packs', 'cost', 'order by', 'needed on', 'for'],
+      ...(await buyList(shop, undefined)).map((line) => [
+        line.supplier,
+        line.name,
+        String(line.short / perSpoken[line.unit]),
+        spokenUnit[line.unit],
+        line.packs.map(({ count, amount }) => `${count} x ${sayQuantity(amount, line.unit)}`).join(', '),
+        (line.cost / 100).toFixed(2),
+        line.orderBy,
+        line.neededOn,
+        line.batches.map(({ name }) => name).join(', '),
+      ]),
+    ]
+    const bytes = await shop.workers.run('writeTable', { rows: plainCells(rows), format, name: 'What to buy' })
+    response.attachment(`buy-list.${format}`).send(Buffer.from(bytes))
+    return undefined
+  })
   mount(router, 'GET /api/purchases', () => listPurchases(db))
 
   mount(router, 'POST /api/quotes', async (request) =>

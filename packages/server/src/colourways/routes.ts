@@ -3,6 +3,7 @@ import { eq } from 'drizzle-orm'
 import { Router } from 'express'
 import { notFound, readId, readInput } from '../http/refusal'
 import { mount, type Shop } from '../http/route'
+import { record } from '../trail/record'
 import { colourway } from './schema'
 import { addVersion, explain, findColourway, listColourways, makeColourway, renameColourway } from './store'
 
@@ -19,6 +20,7 @@ export function colourwayRoutes({ db }: Shop): Router {
     try {
       return await db.transaction(async (tx) => {
         const id = await makeColourway(tx, patternId, name, choices, caller.id)
+        await record(tx, caller.id, `began the colourway ${name}`, `/patterns/${patternId}/colours`)
         return withoutVersionId(await findColourway(tx, id))
       })
     } catch (error) {
@@ -35,6 +37,7 @@ export function colourwayRoutes({ db }: Shop): Router {
         if (!row) throw notFound('colourway')
         if (row.name !== name) await renameColourway(tx, id, name)
         await addVersion(tx, id, choices, caller.id)
+        await record(tx, caller.id, `changed the colourway ${name}`, `/patterns/${row.patternId}/colours`)
         return withoutVersionId(await findColourway(tx, id))
       })
     } catch (error) {

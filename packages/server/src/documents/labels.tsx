@@ -33,7 +33,8 @@ export function renderLabels(labels: readonly Label[], paper: 'roll' | 'A4'): Pr
     <Document title="Labels" creator="Tessellum">
       {paper === 'roll' ? (
         each.map((label) => (
-          <Page key={label.key} size={[width, height]} style={styles.roll}>
+          // A hair more than the label, or rounding would not let it fit.
+          <Page key={label.key} size={[width, height + 1]} style={styles.roll}>
             {label}
           </Page>
         ))

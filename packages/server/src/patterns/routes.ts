@@ -7,6 +7,7 @@ import { explain, makeColourway } from '../colourways/store'
 import { Refusal, readId, readInput } from '../http/refusal'
 import { mount, type Shop } from '../http/route'
 import { samplesOf } from '../samples/store'
+import { record } from '../trail/record'
 import { pattern, patternVersion } from './schema'
 import { carriersOf, findPattern, findVersion, listPatterns, lockDraft, saveWordsOf, wordsOf } from './store'
 
@@ -93,6 +94,9 @@ export function patternRoutes({ db, workers }: Shop): Router {
         sampledCount: correction.count,
         madeBy: caller.id,
       })
+      const number = (last?.number ?? 0) + 1
+      const did = corrects !== undefined ? `corrected version ${corrects} by` : publish ? 'published' : 'kept'
+      await record(tx, caller.id, `${did} version ${number} of ${row.title}`, `/patterns/${id}/versions`)
       return findPattern(tx, id)
     })
   })

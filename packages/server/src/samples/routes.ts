@@ -4,6 +4,7 @@ import { Router } from 'express'
 import { Refusal, readId, readInput } from '../http/refusal'
 import { mount, type Shop } from '../http/route'
 import { findPattern, findVersion } from '../patterns/store'
+import { record } from '../trail/record'
 import { sample } from './schema'
 import { samplesOf } from './store'
 
@@ -40,6 +41,7 @@ export function sampleRoutes({ db, workers }: Shop): Router {
       technique,
       madeBy: caller.id,
     })
+    await record(db, caller.id, `logged a sample of ${pattern.title}`, `/patterns/${pattern.id}`)
     return samplesOf(db, pattern.id)
   })
 

@@ -1,16 +1,20 @@
 import { useQuery } from '@tanstack/react-query'
-import type { BuyLine } from '@tessellum/contract/buying'
+import { type BuyLine, type NewPurchase, type Purchase, type Quote, quote } from '@tessellum/contract/buying'
 import { sayMoney } from '@tessellum/core/measure/money'
 import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { Button } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
 import { Link } from 'react-router'
+import { z } from 'zod'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
+import { Refused } from '../frame/refused'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
+import { ask } from '../shop/api'
 import { read } from '../shop/queries'
+import { useDoing } from '../shop/use-doing'
 import { ReceiveLot } from '../stock/receive-lot'
 
 /** What every open batch is short of, as whole packs by supplier, with the last day to order. */
@@ -25,6 +29,12 @@ export function BuyPage() {
       <div className="page-head">
         <h1>What to buy</h1>
         <span className="spacer" />
+        <a href="/api/buy-list/file?format=csv" download>
+          As CSV
+        </a>
+        <a href="/api/buy-list/file?format=xlsx" download>
+          As XLSX
+        </a>
         <Link to="/kits">All batches</Link>
       </div>
       {lines.length === 0 && (
@@ -36,21 +46,51 @@ export function BuyPage() {
       {suppliers.map((supplier) => (
         <Supplier key={supplier} name={supplier} lines={lines.filter((line) => line.supplier === supplier)} />
       ))}
+      <OnItsWay />
     </div>
   )
 }
 
 function Supplier({ name, lines }: { name: string; lines: readonly BuyLine[] }) {
   const mayMove = useMay('stock.move')
+  const mayBuy = useMay('stock.buy')
   const [receiving, setReceiving] = useState<BuyLine>()
+  const [asked, setAsked] = useState<readonly Quote[]>([])
+  const order = useDoing(
+    ({ itemId, supplier, amount, cost, expectedOn }: NewPurchase, key) =>
+      ask('POST', '/purchases', z.object({ purchaseId: z.number() }), {
+        body: { itemId, supplier, amount, cost, expectedOn },
+        key,
+      }),
+    { stale: ['buy-list', 'stock'], said: 'Ordered: it counts as coming.' },
+  )
+  const quotes = useDoing((itemIds: number[]) => ask('POST', '/quotes', z.array(quote), { body: { itemIds } }), {
+    after: setAsked,
+  })
+  const take = useDoing(
+    ({ itemId, packs }: Quote, key) =>
+      ask('PUT', `/items/${itemId}/packs`, z.object({ itemId: z.number() }), { body: { packs }, key }),
+    {
+      stale: ['buy-list', 'stock'],
+      said: 'These prices are kept.',
+      after: ({ itemId }) => setAsked(asked.filter((each) => each.itemId !== itemId)),
+    },
+  )
   const cost = lines.reduce((sum, line) => sum + line.cost, 0)
   return (
     <section className="rows" aria-label={name}>
       <div className="panel-head">
         <h2>{name}</h2>
         <span className="spacer" />
+        {mayBuy && (
+          <Button size="small" loading={quotes.busy} onClick={() => quotes.run(lines.map(({ itemId }) => itemId))}>
+            Ask for today’s prices
+          </Button>
+        )}
         <strong className="figures">{sayMoney(cost)}</strong>
       </div>
+      <Refused error={order.refused ?? quotes.refused ?? take.refused} />
+      {asked.length > 0 && <Quotes quotes={asked} lines={lines} take={take.run} busy={take.busy} />}
       <table className="figures size-table buy-list">
         <thead>
           <tr>
@@ -60,7 +100,7 @@ function Supplier({ name, lines }: { name: string; lines: readonly BuyLine[] }) 
             <th scope="col">Cost</th>
             <th scope="col">Order by</th>
             <th scope="col">For</th>
-            {mayMove && <td />}
+            {(mayMove || mayBuy) && <td />}
           </tr>
         </thead>
         <tbody>
@@ -90,11 +130,34 @@ function Supplier({ name, lines }: { name: string; lines: readonly BuyLine[] }) 
                   </span>
                 ))}
               </td>
-              {mayMove && (
-                <td>
-                  <Button size="small" onClick={() => setReceiving(line)} aria-label={`Received: ${line.name}`}>
-                    Received
-                  </Button>
+              {(mayMove || mayBuy) && (
+                <td style={{ whiteSpace: 'nowrap' }}>
+                  {mayBuy && line.amount > 0 && (
+                    <Button
+                      size="small"
+                      type="primary"
+                      loading={order.busy && order.doing?.itemId === line.itemId}
+                      onClick={() =>
+                        order.run({
+                          itemId: line.itemId,
+                          supplier: name,
+                          amount: line.amount,
+                          cost: line.cost,
+                          expectedOn: dayjs()
+                            .add(Math.max(0, ...line.packs.map(({ leadDays }) => leadDays)), 'day')
+                            .format('YYYY-MM-DD'),
+                        })
+                      }
+                      aria-label={`Ordered: ${line.name}`}
+                    >
+                      Ordered
+                    </Button>
+                  )}{' '}
+                  {mayMove && (
+                    <Button size="small" onClick={() => setReceiving(line)} aria-label={`Received: ${line.name}`}>
+                      Received
+                    </Button>
+                  )}
                 </td>
               )}
             </tr>
@@ -117,4 +180,123 @@ function OrderBy({ day }: { day: string }) {
   const said = dayjs(day).format('dddd, D MMMM')
   if (left < 0) return <strong className="trouble">{said}: too late for it</strong>
   return <span className={left <= 2 ? 'trouble' : ''}>{said}</span>
+}
+
+interface QuotesProps {
+  readonly quotes: readonly Quote[]
+  readonly lines: readonly BuyLine[]
+  readonly take: (quote: Quote) => void
+  readonly busy: boolean
+}
+
+/** What suppliers ask today, beside what is kept: taken over one by one. */
+function Quotes({ quotes, lines, take, busy }: QuotesProps) {
+  const troubles = [...new Set(quotes.flatMap(({ trouble }) => trouble ?? []))]
+  const changed = quotes.filter((each) => each.changed)
+  return (
+    <div className="pad" role="status">
+      {troubles.map((trouble) => (
+        <p key={trouble} className="notice trouble">
+          {trouble}
+        </p>
+      ))}
+      {changed.length === 0 && troubles.length === 0 && <p className="notice good">All prices are as they are kept.</p>}
+      {changed.map((each) => {
+        const line = lines.find(({ itemId }) => itemId === each.itemId)
+        return line ? (
+          <div key={each.itemId} className="notice hands">
+            <span>
+              {line.name} is now{' '}
+              {each.packs
+                .map(
+                  ({ amount, price, leadDays }) =>
+                    `${sayQuantity(amount, line.unit)} for ${sayMoney(price)} in ${leadDays} days`,
+                )
+                .join(', ')}
+              .
+            </span>
+            <Button
+              size="small"
+              loading={busy}
+              onClick={() => take(each)}
+              aria-label={`Keep these prices: ${line.name}`}
+            >
+              Keep these prices
+            </Button>
+          </div>
+        ) : null
+      })}
+    </div>
+  )
+}
+
+/** What is ordered: it comes, or is called off. */
+function OnItsWay() {
+  const mayMove = useMay('stock.move')
+  const mayBuy = useMay('stock.buy')
+  const { data } = useQuery(read.purchases)
+  const [receiving, setReceiving] = useState<Purchase>()
+  const callOff = useDoing(
+    (id: number, key) => ask('POST', `/purchases/${id}/cancel`, z.object({ purchaseId: z.number() }), { key }),
+    { stale: ['buy-list', 'stock'], said: 'Called off.' },
+  )
+  if (!data || data.length === 0) return null
+  return (
+    <section className="rows" aria-label="On its way">
+      <div className="panel-head">
+        <h2>On its way</h2>
+      </div>
+      <Refused error={callOff.refused} />
+      <table className="figures size-table buy-list">
+        <thead>
+          <tr>
+            <th scope="col">Item</th>
+            <th scope="col">Amount</th>
+            <th scope="col">Cost</th>
+            <th scope="col">Expected</th>
+            <th scope="col">From</th>
+            <td />
+          </tr>
+        </thead>
+        <tbody>
+          {data.map((each) => (
+            <tr key={each.id}>
+              <th scope="row">
+                <Link to={`/stock/${each.itemId}`}>{each.name}</Link>
+              </th>
+              <td>{sayQuantity(each.amount, each.unit)}</td>
+              <td>{sayMoney(each.cost)}</td>
+              <td>{dayjs(each.expectedOn).format('dddd, D MMMM')}</td>
+              <td>{each.supplier}</td>
+              <td style={{ whiteSpace: 'nowrap' }}>
+                {mayMove && (
+                  <Button
+                    size="small"
+                    type="primary"
+                    onClick={() => setReceiving(each)}
+                    aria-label={`It came: ${each.name}`}
+                  >
+                    It came
+                  </Button>
+                )}{' '}
+                {mayBuy && (
+                  <Button size="small" onClick={() => callOff.run(each.id)} aria-label={`Call off: ${each.name}`}>
+                    Call off
+                  </Button>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {receiving && (
+        <ReceiveLot
+          item={{ id: receiving.itemId, name: receiving.name, unit: receiving.unit }}
+          quantity={receiving.amount}
+          purchaseId={receiving.id}
+          close={() => setReceiving(undefined)}
+        />
+      )}
+    </section>
+  )
 }

@@ -143,7 +143,7 @@ export function ColourwayForm({ pattern, colourway, roles, report, close }: Colo
               <Select
                 mode="multiple"
                 maxCount={3}
-                aria-label={`${slot.label}, where the shelf is short`}
+                aria-label={`Instead, where the shelf is short of ${slot.role}`}
                 placeholder="where the shelf is short, nearest first"
                 showSearch={{ optionFilterProp: 'text' }}
                 options={optionsFor(slot, items ?? [], report)}

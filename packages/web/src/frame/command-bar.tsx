@@ -1,6 +1,6 @@
-import { useQuery } from '@tanstack/react-query'
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query'
 import { Input, type InputRef, Modal } from 'antd'
-import { useEffect, useMemo, useRef, useState } from 'react'
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { useMay } from '../people/me'
 import { read } from '../shop/queries'
@@ -20,26 +20,48 @@ export function CommandBar({ open, close }: { open: boolean; close: () => void }
   const box = useRef<InputRef>(null)
   const mayPlan = useMay('batches.plan')
   const { data: patterns } = useQuery({ ...read.patterns, enabled: open })
-  const { data: items } = useQuery({ ...read.items, enabled: open })
+  const mayTrail = useMay('trail.read')
+  const mayCount = useMay('stock.move')
+  const find = useDeferredValue(typed.trim())
+  // The shelf may be long: the server looks along it.
+  const { data: shelf } = useInfiniteQuery({
+    ...read.shelf({ find, show: 'all', by: 'colour' }),
+    enabled: open && find.length > 1,
+  })
   const { data: batches } = useQuery({ ...read.batches, enabled: open })
 
   const all = useMemo<Found[]>(
     () => [
       ...places.map(({ label, path }) => ({ label, what: 'place', to: path })),
-      ...(mayPlan ? [{ label: 'Plan a batch', what: 'action', to: '/kits/plan' }] : []),
+      ...(mayPlan
+        ? [
+            { label: 'Plan a batch', what: 'action', to: '/kits/plan' },
+            { label: 'How many can I make?', what: 'action', to: '/kits/make' },
+          ]
+        : []),
+      { label: 'What to buy', what: 'action', to: '/kits/buy' },
+      ...(mayCount
+        ? [
+            { label: 'Count a place', what: 'action', to: '/stock/count' },
+            { label: 'Files of stock', what: 'action', to: '/stock/files' },
+            { label: 'Stand-ins', what: 'action', to: '/stand-ins' },
+          ]
+        : []),
+      ...(mayTrail ? [{ label: 'What was done', what: 'action', to: '/trail' }] : []),
       ...(patterns ?? []).map(({ id, title }) => ({ label: title, what: 'pattern', to: `/patterns/${id}` })),
       ...(batches ?? []).map(({ id, name }) => ({ label: name, what: 'batch', to: `/kits/${id}` })),
-      ...(items ?? []).map((item) => ({
-        label: `${item.colourName}, ${item.kind} ${item.size}, ${item.colourCode}`,
-        what: 'item',
-        to: `/stock/${item.id}`,
-      })),
     ],
-    [patterns, items, batches, mayPlan],
+    [patterns, batches, mayPlan, mayTrail, mayCount],
   )
+  const items = (find.length > 1 ? (shelf?.pages[0]?.items ?? []) : []).map((item) => ({
+    label: `${item.colourName}, ${item.kind} ${item.size}, ${item.colourCode}`,
+    what: 'item',
+    to: `/stock/${item.id}`,
+  }))
   const words = typed.toLowerCase().split(/\s+/).filter(Boolean)
   const found = all
     .filter(({ label, what }) => words.every((word) => `${label} ${what}`.toLowerCase().includes(word)))
+    .concat(items)
     .slice(0, 9)
 
   useEffect(() => {

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { type Batch, batch as batchAnswer, batchLine } from '@tessellum/contract/batches'
+import { type Batch, batch as batchAnswer, batchLine, changedBatch } from '@tessellum/contract/batches'
 import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { App, Button, InputNumber } from 'antd'
 import dayjs from 'dayjs'
@@ -11,9 +11,12 @@ import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { ask, newKey, type ShopError } from '../shop/api'
 import { read } from '../shop/queries'
+import { BatchPapers } from './batch-papers'
 import { BatchState } from './batch-state'
 import { CouldMake } from './could-make'
 import { Limits } from './limits'
+import { Returns } from './returns'
+import { Turn, turnWords } from './turn'
 
 export function BatchPage() {
   const id = Number(useParams().id)
@@ -61,9 +64,11 @@ function Plan({ batch }: { batch: Batch }) {
   })
   const change = useMutation({
     mutationFn: ({ kits, newest }: { kits: readonly number[]; newest?: number }) =>
-      ask('PUT', `/batches/${batch.id}/lines`, batchAnswer, {
+      ask('PUT', `/batches/${batch.id}/lines`, changedBatch, {
+        key: newKey(),
         body: {
-          lines: batch.lines.map(({ patternId, version, size, colourwayId, colourwayVersion }, i) => ({
+          lines: batch.lines.map(({ id, patternId, version, size, colourwayId, colourwayVersion }, i) => ({
+            id,
             patternId,
             version,
             size,
@@ -74,11 +79,18 @@ function Plan({ batch }: { batch: Batch }) {
           })),
         },
       }),
-    onSuccess: settle,
+    onSuccess: (answer) => {
+      settle(answer)
+      setToEmpty(answer.toEmpty)
+      void client.invalidateQueries({ queryKey: ['packing', batch.id] })
+    },
   })
+  // Bags that the last change left over: they go back into their tubes.
+  const [toEmpty, setToEmpty] = useState<readonly string[]>([])
   const refused = (act.error ?? change.error) as ShopError | null
   const { outlook } = batch
   const draft = batch.state === 'draft'
+  const changeable = draft || inPacking.has(batch.state)
   return (
     <div className="page stack">
       <div className="page-head">
@@ -86,6 +98,7 @@ function Plan({ batch }: { batch: Batch }) {
           <h1>{batch.name}</h1>
           <span className="quiet">
             due {dayjs(batch.dueOn).format('dddd, D MMMM YYYY')} · <span className="figures">{batch.kits}</span> kits
+            {batch.priority !== 2 && changeable && ` · ${turnWords[batch.priority]}`}
           </span>
         </div>
         <BatchState state={batch.state} />
@@ -118,7 +131,8 @@ function Plan({ batch }: { batch: Batch }) {
             </Button>
           </Link>
         )}
-        {mayPlan && batch.state !== 'cancelled' && batch.state !== 'closed' && (
+        {mayPlan && changeable && <Turn batch={batch} settle={settle} />}
+        {mayPlan && changeable && (
           <Button danger onClick={() => act.mutate('cancel')} loading={act.isPending}>
             Call off
           </Button>
@@ -134,6 +148,16 @@ function Plan({ batch }: { batch: Batch }) {
           Working out the best filling took too long: this one is good, and a better one may be found with fewer lines.
         </div>
       )}
+      {toEmpty.length > 0 && (
+        <div className="notice trouble" role="status">
+          Put back into their tubes:
+          <ul>
+            {toEmpty.map((each) => (
+              <li key={each}>{each}</li>
+            ))}
+          </ul>
+        </div>
+      )}
       {batch.state === 'reserved' && (
         <div className="notice good">
           The shelf holds everything for these kits. Nobody else can be promised the same beads.
@@ -143,8 +167,9 @@ function Plan({ batch }: { batch: Batch }) {
         {batch.lines.map((line, i) => (
           <div key={i} style={{ padding: '14px 20px', borderBottom: '1px solid var(--line)' }}>
             <div style={{ display: 'flex', gap: 16, alignItems: 'center', flexWrap: 'wrap' }}>
-              {draft && mayPlan ? (
+              {changeable && mayPlan ? (
                 <Kits
+                  key={line.kits}
                   kits={line.kits}
                   busy={change.isPending}
                   save={(kits) => change.mutate({ kits: batch.lines.map((each, at) => (at === i ? kits : each.kits)) })}
@@ -172,7 +197,7 @@ function Plan({ batch }: { batch: Batch }) {
                 )}
               </div>
             </div>
-            {draft && mayPlan && (
+            {changeable && mayPlan && (
               <Rescue
                 batch={batch}
                 line={i}
@@ -185,6 +210,8 @@ function Plan({ batch }: { batch: Batch }) {
           </div>
         ))}
       </div>
+      <BatchPapers batch={batch} />
+      {batch.state === 'closed' && <Returns batchId={batch.id} />}
       {(draft || batch.state === 'reserved') && outlook.items.length > 0 && (
         <div className="rows">
           <Limits items={outlook.items} />
@@ -237,6 +264,14 @@ function Rescue({ batch, line: at, busy, again }: RescueProps) {
     <>
       {roles.length > 0 && (
         <div className="hands" style={{ marginTop: 6, flexWrap: 'wrap' }}>
+          {[...short].map((itemId) => (
+            <Link key={itemId} to={`/kits/rescue/${itemId}`}>
+              <strong>
+                The best way out for all batches that take{' '}
+                {batch.outlook.items.find((item) => item.itemId === itemId)?.name}
+              </strong>
+            </Link>
+          ))}
           {roles.map((role) => (
             <Link key={role} to={to(role)}>
               What could stand in for {role}?

@@ -1,5 +1,6 @@
 import { RightOutlined } from '@ant-design/icons'
 import { useQuery } from '@tanstack/react-query'
+import type { Competing } from '@tessellum/contract/batches'
 import { Button } from 'antd'
 import dayjs from 'dayjs'
 import { Link } from 'react-router'
@@ -14,7 +15,9 @@ import { BatchState } from './batch-state'
 export function BatchesPage() {
   usePageTitle('Kits')
   const mayPlan = useMay('batches.plan')
+  const mayTrail = useMay('trail.read')
   const { data: batches, error } = useQuery(read.batches)
+  const { data: drafts } = useQuery(read.competing)
   if (error && !batches) return <Trouble error={error} />
   if (!batches) return <Loading what="Fetching the batches" />
   const open = batches.filter((batch) => batch.state !== 'cancelled' && batch.state !== 'closed')
@@ -24,6 +27,8 @@ export function BatchesPage() {
       <div className="page-head">
         <h1>Kits</h1>
         <span className="spacer" />
+        {mayTrail && <Link to="/trail">What was done</Link>}
+        <Link to="/kits/make">How many can I make?</Link>
         <Link to="/kits/buy">
           <Button>What to buy</Button>
         </Link>
@@ -58,6 +63,7 @@ export function BatchesPage() {
                     </span>
                     <span className="figures">
                       <strong>{batch.kits}</strong> kits
+                      <Allowed draft={drafts?.find(({ batchId }) => batchId === batch.id)} />
                     </span>
                     <span>
                       <BatchState state={batch.state} />
@@ -70,5 +76,22 @@ export function BatchesPage() {
           ),
       )}
     </div>
+  )
+}
+
+/** How far the shelf goes for a draft when all drafts are served in their turn. */
+function Allowed({ draft }: { draft: Competing[number] | undefined }) {
+  if (!draft) return null
+  if (draft.kits >= draft.wanted)
+    return (
+      <span className="quiet" style={{ display: 'block' }}>
+        on the shelf
+      </span>
+    )
+  return (
+    <span className="trouble" style={{ display: 'block' }}>
+      shelf for <strong>{draft.kits}</strong>
+      {draft.limitedBy.length > 0 && <span className="visually-hidden">, short of {draft.limitedBy.join(', ')}</span>}
+    </span>
   )
 }

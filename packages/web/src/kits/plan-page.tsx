@@ -1,25 +1,16 @@
-import { DeleteOutlined } from '@ant-design/icons'
 import { useMutation, useQuery } from '@tanstack/react-query'
-import {
-  type BatchLine,
-  batch as batchAnswer,
-  batchLine,
-  mostKits,
-  outlook as outlookAnswer,
-} from '@tessellum/contract/batches'
-import { Button, DatePicker, Form, Input, InputNumber, Select } from 'antd'
+import { batch as batchAnswer, batchLine, outlook as outlookAnswer } from '@tessellum/contract/batches'
+import { Button, DatePicker, Form, Input } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
-import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
+import { useDeferredValue, useMemo, useRef, useState } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
-import { useReckoned } from '../patterns/use-reckoned'
 import { ask, newKey, type ShopError } from '../shop/api'
 import { read } from '../shop/queries'
 import { CouldMake } from './could-make'
 import { Limits } from './limits'
-
-type LineFields = { readonly [Field in keyof BatchLine]?: BatchLine[Field] | undefined }
+import { type LineFields, LineForm } from './line-form'
 
 /** Planning a batch: what it takes and what the shelf allows, as it is being typed. */
 export function PlanPage() {
@@ -123,120 +114,3 @@ export function PlanPage() {
     </div>
   )
 }
-
-const noChoices = {}
-
-function LineForm({
-  line,
-  change,
-  remove,
-}: {
-  line: LineFields
-  change: (line: LineFields) => void
-  remove: (() => void) | undefined
-}) {
-  const { data: patterns } = useQuery(read.patterns)
-  const { data: pattern } = useQuery({ ...read.pattern(line.patternId ?? 0), enabled: line.patternId !== undefined })
-  const { data: version } = useQuery({
-    ...read.version(line.patternId ?? 0, line.version ?? 0),
-    enabled: line.patternId !== undefined && line.version !== undefined,
-  })
-  const { data: colourways } = useQuery({
-    ...read.colourways(line.patternId ?? 0),
-    enabled: line.patternId !== undefined,
-  })
-  const { now } = useReckoned(version?.source, noChoices)
-  const sizes = version && now ? now.sizes : []
-
-  // The newest version, its usual size and the first colourway are what is meant most often.
-  useEffect(() => {
-    if (!pattern || line.patternId !== pattern.id) return
-    if (line.version === undefined && pattern.version) change({ ...line, version: pattern.version })
-    else if (line.colourwayId === undefined && colourways?.[0]) change({ ...line, colourwayId: colourways[0].id })
-    else if (line.size === undefined && version && now && version.number === line.version)
-      change({ ...line, size: now.size })
-  }, [pattern, version, now, colourways, line, change])
-
-  const wrong =
-    line.kits === undefined ? undefined : batchLine.shape.kits.safeParse(line.kits).error?.issues[0]?.message
-  return (
-    <fieldset className="line-form" style={{ border: 0, padding: 0, margin: 0 }}>
-      <legend className="visually-hidden">A line of the batch</legend>
-      <Labelled label="Pattern">
-        <Select
-          aria-label="Pattern"
-          showSearch={{ optionFilterProp: 'label' }}
-          placeholder="Choose"
-          style={{ width: '100%' }}
-          value={line.patternId ?? null}
-          onChange={(patternId) => change({ patternId: patternId ?? undefined, kits: line.kits })}
-          options={(patterns ?? [])
-            .filter((each) => each.version)
-            .map((each) => ({ value: each.id, label: each.title }))}
-        />
-      </Labelled>
-      <Labelled label="Version">
-        <Select
-          aria-label="Version"
-          style={{ width: '100%' }}
-          value={line.version ?? null}
-          onChange={(next) => change({ ...line, version: next ?? undefined })}
-          options={(pattern?.versions ?? []).map((each) => ({
-            value: each.number,
-            label: String(each.number),
-            title: each.name,
-          }))}
-        />
-      </Labelled>
-      <Labelled label="Size">
-        {sizes.length > 0 || line.patternId === undefined ? (
-          <Select
-            aria-label="Size"
-            style={{ width: '100%' }}
-            value={line.size ?? null}
-            onChange={(size) => change({ ...line, size: size ?? undefined })}
-            options={sizes.map((size) => ({ value: size, label: size }))}
-          />
-        ) : (
-          <span style={{ lineHeight: '36px' }}>one size</span>
-        )}
-      </Labelled>
-      <Labelled label="Colourway">
-        <Select
-          aria-label="Colourway"
-          style={{ width: '100%' }}
-          value={line.colourwayId ?? null}
-          onChange={(colourwayId) => change({ ...line, colourwayId: colourwayId ?? undefined })}
-          options={(colourways ?? []).map((each) => ({ value: each.id, label: each.name }))}
-        />
-      </Labelled>
-      <Labelled label="Kits">
-        <InputNumber
-          aria-label="Kits"
-          style={{ width: '100%' }}
-          value={line.kits ?? null}
-          {...(wrong ? { status: 'error' as const } : {})}
-          onChange={(kits) => change({ ...line, kits: kits ?? undefined })}
-        />
-      </Labelled>
-      <span style={{ paddingTop: 23 }}>
-        {remove && <Button aria-label="Take this line away" icon={<DeleteOutlined />} onClick={remove} />}
-      </span>
-      {wrong && (
-        <span className="trouble" role="alert" style={{ gridColumn: '1 / -1' }}>
-          {wrong} {line.kits !== undefined && line.kits > mostKits ? 'Share them between several batches.' : ''}
-        </span>
-      )}
-    </fieldset>
-  )
-}
-
-// The control carries the same words as its name, so the label is for the eye only.
-const Labelled = ({ label, children }: { label: string; children: React.ReactNode }) => (
-  <div>
-    <div className="quiet" aria-hidden="true">
-      {label}
-    </div>
-    {children}
-  </div>
-)

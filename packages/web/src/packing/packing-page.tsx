@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import type { Found } from '@tessellum/contract/devices'
 import { type Packing, type PackingTask, packing as packingAnswer } from '@tessellum/contract/packing'
 import { type Reading, readingOf } from '@tessellum/core/kit/packing'
 import { sayMass } from '@tessellum/core/measure/units'
@@ -6,12 +7,17 @@ import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quanti
 import { App, Button, type GetRef, InputNumber } from 'antd'
 import { useEffect, useRef, useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
+import { z } from 'zod'
+import { StandIn } from '../devices/stand-ins-page'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
+import { Refused } from '../frame/refused'
 import { Trouble } from '../frame/trouble'
 import { ask, newKey, ShopError } from '../shop/api'
 import { read } from '../shop/queries'
-import { StandInScale } from './stand-in-scale'
+import { useDoing } from '../shop/use-doing'
+import { Mishaps } from './mishaps'
+import { Scan } from './scan'
 import { goneWords, useScale } from './use-scale'
 
 export function PackingPage() {
@@ -34,6 +40,48 @@ function Bench({ packing }: { packing: Packing }) {
   const at = chosen ?? Math.max(0, open)
   const task = tasks[at]
   const [again, setAgain] = useState<Bag>()
+  const { data: standIns } = useQuery(read.standIns)
+  const printOne = useDoing(
+    ({ lineId, kit }: Pick<Bag, 'lineId' | 'kit'>) =>
+      ask('POST', `/batches/${packing.id}/labels`, z.object({ printed: z.number() }), {
+        body: { of: 'both', lineId, kit },
+      }),
+    { said: ({ printed }) => `${printed} labels are printed.` },
+  )
+  /** A tube is opened, or a bag, by its label; what belongs elsewhere is told. */
+  const scanned = (code: Found): string | undefined => {
+    if (code.kind === 'bag') {
+      if (code.batchId !== packing.id) return `That bag is for ${code.batchName}.`
+      const of =
+        code.itemId === null
+          ? at
+          : tasks.findIndex(
+              (each) =>
+                each.itemId === code.itemId &&
+                each.bags.some((each) => each.lineId === code.lineId && each.kit === code.kit),
+            )
+      const found = tasks[of]?.bags.find((each) => each.lineId === code.lineId && each.kit === code.kit)
+      if (!found) return 'That bag is not in this batch any more.'
+      setChosen(of)
+      setAgain(found)
+      return undefined
+    }
+    const of = tasks.findIndex((each) =>
+      code.kind === 'lot'
+        ? each.lotId === code.lotId
+        : each.itemId === code.itemId && filledIn(each) < each.bags.length,
+    )
+    if (of < 0) {
+      const other = tasks.find((each) => each.itemId === code.itemId)
+      if (!other) return `${code.name} is in none of these bags.`
+      return code.kind === 'lot'
+        ? `Lot ${code.lotCode} is the wrong tube: these bags are filled from lot ${other.lotCode}.`
+        : `Every bag has its ${code.name}.`
+    }
+    setChosen(of)
+    setAgain(undefined)
+    return undefined
+  }
   const bags = tasks.reduce((sum, each) => sum + each.bags.length, 0)
   const filled = tasks.reduce((sum, each) => sum + filledIn(each), 0)
   const bag = again ?? task?.bags.find((each) => each.filled === null)
@@ -47,6 +95,9 @@ function Bench({ packing }: { packing: Packing }) {
           </span>
         </div>
         <span className="spacer" />
+        <div style={{ width: 230 }}>
+          <Scan take={scanned} />
+        </div>
         <Link to={`/kits/${packing.id}`}>The batch</Link>
       </div>
       {tasks.length === 0 && (
@@ -72,11 +123,15 @@ function Bench({ packing }: { packing: Packing }) {
                 </svg>
                 <span>
                   {each.name}
-                  <span className="quiet">
-                    {' '}
-                    lot {each.lotCode}
-                    {each.place && `, ${each.place}`}
-                  </span>
+                  {each.lotId === null ? (
+                    <strong className="trouble"> nothing promised</strong>
+                  ) : (
+                    <span className="quiet">
+                      {' '}
+                      lot {each.lotCode}
+                      {each.place && `, ${each.place}`}
+                    </span>
+                  )}
                 </span>
                 <strong className="figures">
                   {filledIn(each)}/{each.bags.length}
@@ -87,9 +142,10 @@ function Bench({ packing }: { packing: Packing }) {
         </ol>
         {task && (
           <section className="sheet packing-bag" aria-label="This bag">
-            {bag ? (
+            {task.cautions && <p className="notice trouble">{task.cautions}</p>}
+            {task.lotId === null ? null : bag ? (
               <Fill
-                key={`${task.itemId} ${bag.line} ${bag.kit}`}
+                key={`${task.itemId} ${bag.lineId} ${bag.kit}`}
                 packing={packing}
                 task={task}
                 bag={bag}
@@ -101,9 +157,18 @@ function Bench({ packing }: { packing: Packing }) {
             ) : (
               <p className="notice good">Every bag has its {task.name}.</p>
             )}
-            <Bags packing={packing} task={task} now={bag} change={setAgain} />
+            <Bags packing={packing} task={task} now={bag} change={setAgain} print={printOne.run} />
+            <Refused error={printOne.refused} />
             {packing.state === 'packed' && <Close packing={packing} />}
-            <StandInScale />
+            {packing.state !== 'closed' && (
+              <Mishaps key={`${task.itemId} ${task.lotId}`} packing={packing} task={task} />
+            )}
+            {standIns?.includes('scale') && (
+              <details className="stand-in">
+                <summary className="quiet">Play the scale</summary>
+                <StandIn name="scale" />
+              </details>
+            )}
           </section>
         )}
       </div>
@@ -147,7 +212,7 @@ function Fill({ packing, task, bag, done }: FillProps) {
   const fill = useMutation({
     mutationFn: (amount: number) =>
       ask('PUT', `/batches/${packing.id}/bags`, packingAnswer, {
-        body: { line: bag.line, kit: bag.kit, itemId: task.itemId, quantity: amount },
+        body: { lineId: bag.lineId, kit: bag.kit, itemId: task.itemId, quantity: amount, lotId: task.lotId },
       }),
     onSuccess: (answer) => {
       client.setQueryData(['packing', packing.id], answer)
@@ -219,23 +284,24 @@ interface BagsProps {
   readonly task: PackingTask
   readonly now: Bag | undefined
   readonly change: (bag: Bag) => void
+  readonly print: (bag: Bag) => void
 }
 
 /** All the bags of this bead; a filled one is corrected, or emptied back into its tube. */
-function Bags({ packing, task, now, change }: BagsProps) {
+function Bags({ packing, task, now, change, print }: BagsProps) {
   const client = useQueryClient()
   const empty = useMutation({
-    mutationFn: ({ line, kit }: Bag) =>
-      ask('POST', `/batches/${packing.id}/bags/empty`, packingAnswer, { body: { line, kit, itemId: task.itemId } }),
+    mutationFn: ({ lineId, kit }: Bag) =>
+      ask('POST', `/batches/${packing.id}/bags/empty`, packingAnswer, { body: { lineId, kit, itemId: task.itemId } }),
     onSuccess: (answer) => client.setQueryData(['packing', packing.id], answer),
   })
   return (
     <ul className="packing-bags" aria-label="Bags">
       {task.bags.map((bag) => {
         const name = `Bag ${bag.kit}, ${bag.of}`
-        const current = now && bag.line === now.line && bag.kit === now.kit
+        const current = now && bag.lineId === now.lineId && bag.kit === now.kit
         return (
-          <li key={`${bag.line} ${bag.kit}`} className={current ? 'now' : bag.filled === null ? '' : 'filled'}>
+          <li key={`${bag.lineId} ${bag.kit}`} className={current ? 'now' : bag.filled === null ? '' : 'filled'}>
             <span className="figures">{bag.kit}</span>
             <span>{bag.filled === null ? 'empty' : `${sayFinely(bag.filled, task.unit)}, ${bag.by}`}</span>
             {bag.filled !== null && packing.state !== 'closed' && (
@@ -247,6 +313,11 @@ function Bags({ packing, task, now, change }: BagsProps) {
                   Empty
                 </Button>
               </>
+            )}
+            {packing.state !== 'closed' && (
+              <Button size="small" type="link" onClick={() => print(bag)} aria-label={`Labels of ${name}`}>
+                Labels
+              </Button>
             )}
           </li>
         )

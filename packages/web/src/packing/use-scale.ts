@@ -1,18 +1,11 @@
 import { type ScaleNews, scaleNews } from '@tessellum/contract/scale'
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
+import { useStream } from './use-stream'
 
 /** What the scale shows now; undefined until it has said anything. */
 export function useScale(): ScaleNews | undefined {
   const [news, setNews] = useState<ScaleNews>()
-  useEffect(() => {
-    const source = new EventSource('/api/scale')
-    source.onmessage = ({ data }) => {
-      const read = scaleNews.safeParse(JSON.parse(String(data)))
-      if (read.success) setNews(read.data)
-    }
-    source.onerror = () => setNews({ gone: 'unreachable' })
-    return () => source.close()
-  }, [])
+  useStream('/api/scale', scaleNews, setNews, () => setNews({ gone: 'unreachable' }))
   return news
 }
 

@@ -30,12 +30,23 @@ interface Asked {
   readonly key?: string
 }
 
+/** Sends a file as it is, and reads the answer. */
+export const sendFile = <T extends z.ZodType>(path: string, file: File, answer: T, key: string): Promise<z.output<T>> =>
+  send('POST', path, answer, { file, key })
+
 /** Asks the server and reads its answer by the contract's schema. */
-export async function ask<T extends z.ZodType>(
+export const ask = <T extends z.ZodType>(
   method: 'GET' | 'POST' | 'PUT',
   path: string,
   answer: T,
   asked: Asked = {},
+): Promise<z.output<T>> => send(method, path, answer, asked)
+
+async function send<T extends z.ZodType>(
+  method: string,
+  path: string,
+  answer: T,
+  asked: Asked & { readonly file?: File },
 ): Promise<z.output<T>> {
   let response: Response
   try {
@@ -43,10 +54,12 @@ export async function ask<T extends z.ZodType>(
       method,
       headers: {
         ...(asked.body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...(asked.file === undefined ? {} : { 'content-type': 'application/octet-stream' }),
         ...(method === 'GET' ? {} : { 'x-csrf-token': csrfToken }),
         ...(asked.key === undefined ? {} : { 'idempotency-key': asked.key }),
       },
       ...(asked.body === undefined ? {} : { body: JSON.stringify(asked.body) }),
+      ...(asked.file === undefined ? {} : { body: asked.file }),
     })
   } catch {
     throw new ShopError({

@@ -3,12 +3,28 @@ import { queries } from './queries'
 
 /** What each change at the shop makes stale on open pages. */
 const stale: Readonly<Record<string, readonly string[]>> = {
-  stock: ['stock', 'batches', 'buy-list'],
+  stock: ['stock', 'batches', 'buy-list', 'stocktakes'],
   batches: ['batches', 'stock', 'buy-list', 'packing'],
+  packing: ['packing', 'batches'],
+  'buy-list': ['buy-list', 'stock'],
+  stocktakes: ['stocktakes'],
+  trail: ['trail'],
   patterns: ['patterns', 'editions', 'carriers'],
   colourways: ['colourways', 'editions'],
   samples: ['samples', 'editions'],
-  everything: ['stock', 'batches', 'patterns', 'colourways', 'samples', 'editions', 'carriers', 'buy-list'],
+  everything: [
+    'stock',
+    'batches',
+    'patterns',
+    'colourways',
+    'samples',
+    'editions',
+    'carriers',
+    'buy-list',
+    'packing',
+    'stocktakes',
+    'trail',
+  ],
 }
 
 /** Listens for what others do, and reads anew what it touches. */

@@ -1,13 +1,16 @@
-import { QueryClient, queryOptions } from '@tanstack/react-query'
-import { batch, batchSummary } from '@tessellum/contract/batches'
-import { buyLine } from '@tessellum/contract/buying'
+import { infiniteQueryOptions, QueryClient, queryOptions } from '@tanstack/react-query'
+import { batch, batchSummary, competing } from '@tessellum/contract/batches'
+import { buyLine, purchase } from '@tessellum/contract/buying'
 import { colourway } from '@tessellum/contract/colourways'
 import { edition } from '@tessellum/contract/editions'
 import { packing } from '@tessellum/contract/packing'
 import { carrier, pattern, patternSummary, versionText } from '@tessellum/contract/patterns'
 import { me } from '@tessellum/contract/people'
+import { rescue } from '@tessellum/contract/rescue'
 import { samples } from '@tessellum/contract/samples'
-import { item, itemStory } from '@tessellum/contract/stock'
+import { item, itemStory, movesPage, type ShelfWanted, shelfPage } from '@tessellum/contract/stock'
+import { placeSummary, stocktake, stocktakeSummary } from '@tessellum/contract/stocktake'
+import { trail } from '@tessellum/contract/trail'
 import { z } from 'zod'
 import { ask, isUnreachable, keepToken, ShopError } from './api'
 
@@ -68,6 +71,55 @@ export const read = {
     }),
   items: queryOptions({ queryKey: ['stock'], queryFn: () => ask('GET', '/items', z.array(item)) }),
   item: (id: number) => queryOptions({ queryKey: ['stock', id], queryFn: () => ask('GET', `/items/${id}`, itemStory) }),
+  /** The shelf, page after page. */
+  shelf: (wanted: Pick<ShelfWanted, 'find' | 'show' | 'by'>) =>
+    infiniteQueryOptions({
+      queryKey: ['stock', 'shelf', wanted],
+      queryFn: ({ pageParam }) => ask('GET', `/shelf?${new URLSearchParams({ ...wanted, ...pageParam })}`, shelfPage),
+      initialPageParam: {},
+      getNextPageParam: ({ next }): Record<string, string> | undefined => (next === null ? undefined : { after: next }),
+      placeholderData: (before) => before,
+    }),
+  /** Moves before those that came with the item. */
+  olderMoves: (itemId: number, before: number) =>
+    infiniteQueryOptions({
+      queryKey: ['stock', itemId, 'moves', before],
+      queryFn: ({ pageParam }) => ask('GET', `/items/${itemId}/moves?before=${pageParam}`, movesPage),
+      initialPageParam: before,
+      getNextPageParam: ({ moves, more }) => (more ? moves[moves.length - 1]?.id : undefined),
+    }),
+  places: queryOptions({
+    queryKey: ['stocktakes', 'places'],
+    queryFn: () => ask('GET', '/places', z.array(placeSummary)),
+  }),
+  stocktakes: queryOptions({
+    queryKey: ['stocktakes'],
+    queryFn: () => ask('GET', '/stocktakes', z.array(stocktakeSummary)),
+  }),
+  stocktake: (id: number) =>
+    queryOptions({ queryKey: ['stocktakes', id], queryFn: () => ask('GET', `/stocktakes/${id}`, stocktake) }),
+  purchases: queryOptions({
+    queryKey: ['buy-list', 'orders'],
+    queryFn: () => ask('GET', '/purchases', z.array(purchase)),
+  }),
+  competing: queryOptions({
+    queryKey: ['batches', 'competing'],
+    queryFn: () => ask('GET', '/batches/competing', competing),
+  }),
+  rescue: (itemId: number) =>
+    queryOptions({
+      queryKey: ['batches', 'rescue', itemId],
+      queryFn: () => ask('GET', `/items/${itemId}/rescue`, rescue),
+    }),
+  trail: (find: string) =>
+    infiniteQueryOptions({
+      queryKey: ['trail', find],
+      queryFn: ({ pageParam }) => ask('GET', `/trail?${new URLSearchParams({ find, ...pageParam })}`, trail),
+      initialPageParam: {},
+      getNextPageParam: ({ deeds, more }): Record<string, string> | undefined =>
+        more ? { before: String(deeds[deeds.length - 1]?.id) } : undefined,
+      placeholderData: (before) => before,
+    }),
   buyList: queryOptions({ queryKey: ['buy-list'], queryFn: () => ask('GET', '/buy-list', z.array(buyLine)) }),
   packing: (id: number) =>
     queryOptions({ queryKey: ['packing', id], queryFn: () => ask('GET', `/batches/${id}/packing`, packing) }),

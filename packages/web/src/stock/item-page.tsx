@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { handMove, type ItemStory, type Move } from '@tessellum/contract/stock'
 import { sayMoney } from '@tessellum/core/measure/money'
 import { handMoves } from '@tessellum/core/stock/moves'
@@ -14,6 +14,8 @@ import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { ask, newKey, type ShopError } from '../shop/api'
 import { read } from '../shop/queries'
+import { ItemForm } from './item-form'
+import { Lots } from './lots'
 import { Quantity } from './quantity-cell'
 import { ReceiveLot } from './receive-lot'
 import { StoryChart } from './story-chart'
@@ -36,12 +38,26 @@ const kindWords: Readonly<Record<string, string>> = {
   sale: 'sold',
   scrap: 'scrapped',
   reverse: 'reversed',
+  transfer: 'moved',
+  return: 'came back',
+  open: 'opened',
 }
 
 /** One item: what there is, in which lots, and every move that made it so. */
 function Story({ item }: { item: ItemStory }) {
   const mayMove = useMay('stock.move')
+  const mayKeep = useMay('stock.keep')
   const [receiving, setReceiving] = useState(false)
+  const [changing, setChanging] = useState(false)
+  // Set when older moves are asked for: those before the oldest that came with the item.
+  const [before, setBefore] = useState<number>()
+  const older = useInfiniteQuery({ ...read.olderMoves(item.id, before ?? 0), enabled: before !== undefined })
+  const moves = [
+    ...item.moves,
+    ...(older.data?.pages.flatMap((page) => page.moves) ?? []).filter(
+      ({ id }) => !item.moves.some((move) => move.id === id),
+    ),
+  ]
   const free = item.onHand - item.reserved
   const { bead } = item
   return (
@@ -57,6 +73,7 @@ function Story({ item }: { item: ItemStory }) {
         </div>
         <span className="spacer" />
         {mayMove && <Button onClick={() => setReceiving(true)}>A delivery came</Button>}
+        {mayKeep && item.category !== 'kit' && <Button onClick={() => setChanging(true)}>Change</Button>}
         <Link to="/stock">All stock</Link>
       </div>
       {receiving && (
@@ -66,6 +83,8 @@ function Story({ item }: { item: ItemStory }) {
           close={() => setReceiving(false)}
         />
       )}
+      {changing && <ItemForm item={item} close={() => setChanging(false)} />}
+      {item.cautions && <p className="notice trouble">{item.cautions}</p>}
       <div className="sheet facts">
         <Fact label="free">
           <Quantity quantity={free} unit={item.unit} />
@@ -76,6 +95,11 @@ function Story({ item }: { item: ItemStory }) {
         <Fact label="on hand">
           <Quantity quantity={item.onHand} unit={item.unit} />
         </Fact>
+        {item.coming > 0 && (
+          <Fact label="coming">
+            <Quantity quantity={item.coming} unit={item.unit} />
+          </Fact>
+        )}
         {bead && (
           <Fact label="free, about">
             {Math.floor(free / (item.unit === 'mg' ? bead.massMg : 1))
@@ -108,8 +132,8 @@ function Story({ item }: { item: ItemStory }) {
           <Table<Move>
             rowKey="id"
             size="small"
-            dataSource={item.moves}
-            pagination={item.moves.length > 15 ? { pageSize: 15, showSizeChanger: false } : false}
+            dataSource={moves}
+            pagination={moves.length > 15 ? { pageSize: 15, showSizeChanger: false } : false}
             title={() => <h2>Moves</h2>}
             locale={{ emptyText: <div className="empty">Nothing has moved yet.</div> }}
             columns={[
@@ -151,39 +175,42 @@ function Story({ item }: { item: ItemStory }) {
                 : []),
             ]}
           />
+          {(older.data ? older.hasNextPage : item.moreMoves) && (
+            <div className="pad" style={{ textAlign: 'center' }}>
+              <Button
+                onClick={() =>
+                  before === undefined ? setBefore(item.moves[item.moves.length - 1]?.id) : void older.fetchNextPage()
+                }
+                loading={older.isFetching}
+              >
+                Older moves
+              </Button>
+            </div>
+          )}
         </div>
         <div className="stack">
-          <div className="rows">
-            <Table
-              rowKey="id"
-              size="small"
-              dataSource={item.lots}
-              pagination={false}
-              title={() => <h2>Lots</h2>}
-              columns={[
-                { title: 'Lot', dataIndex: 'code' },
-                { title: 'Since', key: 'since', render: (_, lot) => dayjs(lot.receivedOn).format('D MMM YYYY') },
-                {
-                  title: 'Free',
-                  key: 'free',
-                  align: 'right',
-                  render: (_, lot) => <Quantity quantity={lot.onHand - lot.reserved} unit={item.unit} />,
-                },
-                {
-                  title: 'On hand',
-                  key: 'onHand',
-                  align: 'right',
-                  render: (_, lot) => <Quantity quantity={lot.onHand} unit={item.unit} />,
-                },
-              ]}
-            />
-          </div>
+          <Lots item={item} mayMove={mayMove} />
+          {item.purchases.length > 0 && <Coming item={item} />}
           {mayMove && item.lots.length > 0 && <MoveForm item={item} />}
         </div>
       </div>
     </div>
   )
 }
+
+/** What is ordered and on its way. */
+const Coming = ({ item }: { item: ItemStory }) => (
+  <div className="sheet pad">
+    <h2>On its way</h2>
+    {item.purchases.map(({ id, amount, supplier, expectedOn, cost }) => (
+      <p key={id} className="figures">
+        <strong>{sayQuantity(amount, item.unit)}</strong> from {supplier}, {sayMoney(cost)}, expected{' '}
+        {dayjs(expectedOn).format('D MMMM')}
+      </p>
+    ))}
+    <Link to="/kits/buy">Received or called off under What to buy</Link>
+  </div>
+)
 
 /** A wrong move is taken back by another: the ledger forgets nothing. */
 function Reverse({ move }: { move: Move }) {

@@ -11,6 +11,8 @@ interface ReceiveLotProps {
   readonly item: { readonly id: number; readonly name: string; readonly unit: StockUnit }
   /** What was bought, in the item's unit. */
   readonly quantity: number
+  /** The order it comes of. */
+  readonly purchaseId?: number
   readonly close: () => void
 }
 
@@ -21,17 +23,22 @@ interface Fields {
 }
 
 /** A delivery goes on the shelf as a lot of its own. */
-export function ReceiveLot({ item, quantity, close }: ReceiveLotProps) {
+export function ReceiveLot({ item, quantity, purchaseId, close }: ReceiveLotProps) {
   const client = useQueryClient()
   const { message } = App.useApp()
   const [form] = Form.useForm<Fields>()
   const key = useRef(newKey())
   const receive = useMutation({
     mutationFn: ({ code, day, amount }: Fields) =>
-      ask('POST', `/items/${item.id}/lots`, z.object({ lotId: z.number() }), {
-        body: { code, receivedOn: day.format('YYYY-MM-DD'), quantity: Math.round(amount * perSpoken[item.unit]) },
-        key: key.current,
-      }),
+      ask(
+        'POST',
+        purchaseId === undefined ? `/items/${item.id}/lots` : `/purchases/${purchaseId}/receive`,
+        z.object({ lotId: z.number() }),
+        {
+          body: { code, receivedOn: day.format('YYYY-MM-DD'), quantity: Math.round(amount * perSpoken[item.unit]) },
+          key: key.current,
+        },
+      ),
     onSuccess: () => {
       for (const subject of ['stock', 'batches', 'buy-list']) void client.invalidateQueries({ queryKey: [subject] })
       void message.success('It is on the shelf.')

@@ -1,76 +1,99 @@
-import { useQuery } from '@tanstack/react-query'
-import type { Item } from '@tessellum/contract/stock'
-import { Input, Segmented, Table } from 'antd'
-import { useState } from 'react'
+import { useInfiniteQuery } from '@tanstack/react-query'
+import type { Item, ShelfWanted } from '@tessellum/contract/stock'
+import { Button, Input, Segmented, Select, Table } from 'antd'
+import { useDeferredValue, useState } from 'react'
 import { Link, useNavigate, useSearchParams } from 'react-router'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
+import { useMay } from '../people/me'
 import { read } from '../shop/queries'
+import { ItemForm } from './item-form'
 import { Quantity } from './quantity-cell'
 import { Swatch } from './swatch'
 
-const shown = ['all', 'beads', 'stones', 'thread', 'low'] as const
+const shown = ['all', 'beads', 'stones', 'thread', 'kits', 'low'] as const
+const orders = { colour: 'by colour', code: 'by code', kind: 'by kind', place: 'by place' } as const
+const orderNames = Object.keys(orders) as (keyof typeof orders)[]
 
-/** The shelf: every item with what is on it, promised and free. */
+/** The shelf: every item with what is on it, promised, free and coming; page after page as it is looked along. */
 export function StockPage() {
   usePageTitle('Stock')
   const navigate = useNavigate()
+  const mayKeep = useMay('stock.keep')
   const [params, setParams] = useSearchParams()
-  const { data: items, error } = useQuery(read.items)
+  const [adding, setAdding] = useState(false)
   // Kept here, where two quick changes cannot overtake each other, and told to the address, where it outlives a reload.
-  const [filter, setFilter] = useState(() => ({
-    typed: params.get('find') ?? '',
-    only: shown.find((each) => each === params.get('show')) ?? 'all',
+  const [filter, setFilter] = useState<Pick<ShelfWanted, 'find' | 'show' | 'by'>>(() => ({
+    find: params.get('find') ?? '',
+    show: shown.find((each) => each === params.get('show')) ?? 'all',
+    by: orderNames.find((each) => each === params.get('by')) ?? 'colour',
   }))
   const change = (next: Partial<typeof filter>) => {
-    const { typed, only } = { ...filter, ...next }
-    setFilter({ typed, only })
-    setParams({ ...(typed ? { find: typed } : {}), ...(only === 'all' ? {} : { show: only }) }, { replace: true })
+    const { find, show, by } = { ...filter, ...next }
+    setFilter({ find, show, by })
+    setParams(
+      { ...(find ? { find } : {}), ...(show === 'all' ? {} : { show }), ...(by === 'colour' ? {} : { by }) },
+      { replace: true },
+    )
   }
-  if (error && !items) return <Trouble error={error} />
-  if (!items) return <Loading what="Looking along the shelf" />
-  const { typed, only } = filter
-  const words = typed.toLowerCase().split(/\s+/).filter(Boolean)
-  const found = items.filter((item) => isShown(item, only) && words.every((word) => textOf(item).includes(word)))
+  const { data, error, hasNextPage, fetchNextPage, isFetchingNextPage } = useInfiniteQuery(
+    read.shelf(useDeferredValue(filter)),
+  )
+  if (error && !data) return <Trouble error={error} />
+  if (!data) return <Loading what="Looking along the shelf" />
+  const items = data.pages.flatMap((page) => page.items)
+  const [first] = data.pages
   return (
     <div className="page">
       <div className="page-head">
         <h1>Stock</h1>
         <span className="quiet figures">
-          {found.length} of {items.length} items
+          {first?.total} {first?.total === 1 ? 'item' : 'items'}
         </span>
         <span className="spacer" />
+        <Link to="/stock/count">Count a place</Link>
+        <Link to="/stock/files">Files</Link>
+        {mayKeep && <Button onClick={() => setAdding(true)}>New item</Button>}
+      </div>
+      <div className="page-head">
         <Segmented
           aria-label="Show"
-          value={only}
-          onChange={(only) => change({ only })}
+          value={filter.show}
+          onChange={(show) => change({ show })}
           options={shown.map((value) => ({
             value,
-            label: value === 'low' ? `running low (${items.filter(isLow).length})` : value,
+            label: value === 'low' ? `running low (${first?.low ?? 0})` : value,
           }))}
+        />
+        <span className="spacer" />
+        <Select
+          aria-label="In which order"
+          style={{ width: 130 }}
+          value={filter.by}
+          onChange={(by) => change({ by })}
+          options={orderNames.map((value) => ({ value, label: orders[value] }))}
         />
         <Input.Search
           aria-label="Find an item"
-          placeholder="Colour, code, kind, maker"
+          placeholder="Colour, code, kind, maker, lot"
           allowClear
           style={{ width: 290 }}
-          defaultValue={typed}
-          onChange={({ target }) => change({ typed: target.value })}
+          defaultValue={filter.find}
+          onChange={({ target }) => change({ find: target.value })}
         />
       </div>
       <div className="rows">
         <Table<Item>
           rowKey="id"
-          dataSource={found}
-          pagination={found.length > 50 ? { pageSize: 50, showSizeChanger: false } : false}
+          dataSource={items}
+          pagination={false}
           locale={{ emptyText: <div className="empty">Nothing on the shelf fits that.</div> }}
           onRow={(item) => ({ onClick: () => void navigate(`/stock/${item.id}`), style: { cursor: 'pointer' } })}
           columns={[
             {
               title: 'Item',
               key: 'item',
-              sorter: (a, b) => a.colourName.localeCompare(b.colourName),
               render: (_, item) => (
                 <span className="name-cell">
                   <Swatch item={item} />
@@ -83,39 +106,17 @@ export function StockPage() {
                 </span>
               ),
             },
-            {
-              title: 'Kind',
-              key: 'kind',
-              sorter: (a, b) => `${a.kind} ${a.size}`.localeCompare(`${b.kind} ${b.size}`),
-              render: (_, item) => `${item.kind} ${item.size}`,
-            },
+            { title: 'Kind', key: 'kind', render: (_, item) => `${item.kind} ${item.size}` },
             { title: 'Code', dataIndex: 'colourCode' },
-            { title: 'Maker', dataIndex: 'maker', sorter: (a, b) => a.maker.localeCompare(b.maker) },
+            { title: 'Maker', dataIndex: 'maker', responsive: ['lg'] },
             { title: 'Place', dataIndex: 'place' },
-            {
-              title: 'On hand',
-              key: 'onHand',
-              align: 'right',
-              sorter: (a, b) => a.onHand - b.onHand,
-              render: (_, item) => <Quantity quantity={item.onHand} unit={item.unit} />,
-            },
-            {
-              title: 'Promised',
-              key: 'reserved',
-              align: 'right',
-              sorter: (a, b) => a.reserved - b.reserved,
-              render: (_, item) =>
-                item.reserved ? (
-                  <Quantity quantity={item.reserved} unit={item.unit} />
-                ) : (
-                  <span className="quiet">none</span>
-                ),
-            },
+            figure('On hand', ({ onHand }) => onHand),
+            figure('Promised', ({ reserved }) => reserved),
+            figure('Coming', ({ coming }) => coming),
             {
               title: 'Free',
               key: 'free',
               align: 'right',
-              sorter: (a, b) => a.onHand - a.reserved - (b.onHand - b.reserved),
               render: (_, item) => (
                 <>
                   {isLow(item) && <span className="state draft">low</span>}{' '}
@@ -127,27 +128,25 @@ export function StockPage() {
             },
           ]}
         />
+        {hasNextPage && (
+          <div className="pad" style={{ textAlign: 'center' }}>
+            <Button onClick={() => void fetchNextPage()} loading={isFetchingNextPage}>
+              Further along the shelf ({items.length} of {first?.total})
+            </Button>
+          </div>
+        )}
       </div>
+      {adding && <ItemForm close={() => setAdding(false)} />}
     </div>
   )
 }
 
+const figure = (title: string, of: (item: Item) => number) => ({
+  title,
+  key: title,
+  align: 'right' as const,
+  render: (_: unknown, item: Item) =>
+    of(item) ? <Quantity quantity={of(item)} unit={item.unit} /> : <span className="quiet">none</span>,
+})
+
 const isLow = (item: Item) => item.onHand - item.reserved < item.reorderBelow
-
-function isShown(item: Item, only: (typeof shown)[number]): boolean {
-  switch (only) {
-    case 'all':
-      return true
-    case 'low':
-      return isLow(item)
-    case 'beads':
-      return item.category === 'bead'
-    case 'stones':
-      return item.category === 'stone'
-    case 'thread':
-      return item.category === 'thread'
-  }
-}
-
-const textOf = (item: Item) =>
-  `${item.colourName} ${item.colourCode} ${item.kind} ${item.size} ${item.maker} ${item.finish} ${item.place}`.toLowerCase()

@@ -23,7 +23,7 @@ export function StoryChart({ item }: { item: ItemStory }) {
   const last = ahead[ahead.length - 1]
   if (!first || !last || item.days.length < 2) return null
   const x = scaleUtc([first.at, last.at], [inside.left, width - inside.right])
-  const most = Math.max(...past.map(({ onHand }) => onHand), item.reorderBelow)
+  const most = Math.max(...[...past, ...ahead].map(({ onHand }) => onHand), item.reorderBelow)
   const y = scaleLinear([0, most], [height - inside.bottom, inside.top]).nice()
   const steps = line<Point>()
     .x(({ at }) => x(at))
@@ -79,21 +79,25 @@ export function StoryChart({ item }: { item: ItemStory }) {
       </svg>
       <figcaption className="quiet">
         <span className="key on-hand" /> on hand <span className="key promised" /> promised{' '}
-        <span className="key ahead" /> as batches take it <span className="key below" /> reorder below
+        <span className="key ahead" /> as batches take it and orders come <span className="key below" /> reorder below
       </figcaption>
     </figure>
   )
 }
 
-function pointsOf({ days, promises, onHand, reserved }: ItemStory): { past: Point[]; ahead: Point[] } {
+function pointsOf({ days, promises, purchases, onHand, reserved }: ItemStory): { past: Point[]; ahead: Point[] } {
   const today = dateOf(dayjs().format('YYYY-MM-DD'))
   const now = { at: today, onHand, reserved }
   const past = [...days.map(({ day, ...rest }) => ({ at: dateOf(day), ...rest })).filter(({ at }) => at < today), now]
   const ahead: Point[] = [now]
-  for (const { dueOn, quantity } of promises) {
+  const steps = [
+    ...promises.map(({ dueOn, quantity }) => ({ on: dueOn, onHand: -quantity, reserved: -quantity })),
+    ...purchases.map(({ expectedOn, amount }) => ({ on: expectedOn, onHand: amount, reserved: 0 })),
+  ].sort((a, b) => a.on.localeCompare(b.on))
+  for (const { on, ...change } of steps) {
     const before = ahead[ahead.length - 1] as Point
-    const at = new Date(Math.max(dateOf(dueOn).getTime(), before.at.getTime()))
-    ahead.push({ at, onHand: before.onHand - quantity, reserved: before.reserved - quantity })
+    const at = new Date(Math.max(dateOf(on).getTime(), before.at.getTime()))
+    ahead.push({ at, onHand: before.onHand + change.onHand, reserved: before.reserved + change.reserved })
   }
   const end = ahead[ahead.length - 1] as Point
   ahead.push({ ...end, at: new Date(end.at.getTime() + 10 * 86_400_000) })

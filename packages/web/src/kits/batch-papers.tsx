@@ -1,0 +1,52 @@
+import type { Batch } from '@tessellum/contract/batches'
+import { Button } from 'antd'
+import { z } from 'zod'
+import { Refused } from '../frame/refused'
+import { useMay } from '../people/me'
+import { ask } from '../shop/api'
+import { useDoing } from '../shop/use-doing'
+
+const laidOut: ReadonlySet<Batch['state']> = new Set(['reserved', 'packing', 'packed', 'closed'])
+
+/** A batch on paper and as files: its labels, and its bill for a spreadsheet. */
+export function BatchPapers({ batch }: { batch: Batch }) {
+  const mayPack = useMay('batches.pack')
+  const print = useDoing(
+    (of: 'kits' | 'bags' | 'both') =>
+      ask('POST', `/batches/${batch.id}/labels`, z.object({ printed: z.number() }), { body: { of } }),
+    { said: ({ printed }) => `${printed} labels are printed.` },
+  )
+  return (
+    <section className="sheet pad" aria-label="Papers">
+      <div className="hands" style={{ flexWrap: 'wrap' }}>
+        <strong>On paper</strong>
+        {laidOut.has(batch.state) && mayPack && (
+          <>
+            <Button size="small" onClick={() => print.run('kits')} loading={print.busy}>
+              Print kit labels
+            </Button>
+            <Button size="small" onClick={() => print.run('bags')} disabled={print.busy}>
+              Print bag labels
+            </Button>
+          </>
+        )}
+        {laidOut.has(batch.state) && (
+          <a href={`/api/batches/${batch.id}/labels.pdf`} target="_blank" rel="noreferrer">
+            Labels as sheets, PDF
+          </a>
+        )}
+        <a href={`/api/batches/${batch.id}/file?format=csv`} download>
+          Bill as CSV
+        </a>
+        <a href={`/api/batches/${batch.id}/file?format=xlsx`} download>
+          Bill as XLSX
+        </a>
+      </div>
+      {print.refused && (
+        <div style={{ marginTop: 10 }}>
+          <Refused error={print.refused} />
+        </div>
+      )}
+    </section>
+  )
+}

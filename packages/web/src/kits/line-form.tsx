@@ -1,0 +1,130 @@
+import { DeleteOutlined } from '@ant-design/icons'
+import { useQuery } from '@tanstack/react-query'
+import { type BatchLine, batchLine, mostKits } from '@tessellum/contract/batches'
+import { Button, InputNumber, Select } from 'antd'
+import { useEffect } from 'react'
+import { useReckoned } from '../patterns/use-reckoned'
+import { read } from '../shop/queries'
+
+export type LineFields = { readonly [Field in keyof BatchLine]?: BatchLine[Field] | undefined }
+
+const noChoices = {}
+
+/** A line of a batch: a pattern's version in a size and a colourway, and how many. */
+export function LineForm({
+  line,
+  change,
+  remove,
+  kitsLabel = 'Kits',
+}: {
+  line: LineFields
+  change: (line: LineFields) => void
+  remove: (() => void) | undefined
+  /** What the number says. */
+  kitsLabel?: string
+}) {
+  const { data: patterns } = useQuery(read.patterns)
+  const { data: pattern } = useQuery({ ...read.pattern(line.patternId ?? 0), enabled: line.patternId !== undefined })
+  const { data: version } = useQuery({
+    ...read.version(line.patternId ?? 0, line.version ?? 0),
+    enabled: line.patternId !== undefined && line.version !== undefined,
+  })
+  const { data: colourways } = useQuery({
+    ...read.colourways(line.patternId ?? 0),
+    enabled: line.patternId !== undefined,
+  })
+  const { now } = useReckoned(version?.source, noChoices)
+  const sizes = version && now ? now.sizes : []
+
+  // The newest version, its usual size and the first colourway are what is meant most often.
+  useEffect(() => {
+    if (!pattern || line.patternId !== pattern.id) return
+    if (line.version === undefined && pattern.version) change({ ...line, version: pattern.version })
+    else if (line.colourwayId === undefined && colourways?.[0]) change({ ...line, colourwayId: colourways[0].id })
+    else if (line.size === undefined && version && now && version.number === line.version)
+      change({ ...line, size: now.size })
+  }, [pattern, version, now, colourways, line, change])
+
+  const wrong =
+    line.kits === undefined ? undefined : batchLine.shape.kits.safeParse(line.kits).error?.issues[0]?.message
+  return (
+    <fieldset className="line-form" style={{ border: 0, padding: 0, margin: 0 }}>
+      <legend className="visually-hidden">A line of the batch</legend>
+      <Labelled label="Pattern">
+        <Select
+          aria-label="Pattern"
+          showSearch={{ optionFilterProp: 'label' }}
+          placeholder="Choose"
+          style={{ width: '100%' }}
+          value={line.patternId ?? null}
+          onChange={(patternId) => change({ patternId: patternId ?? undefined, kits: line.kits })}
+          options={(patterns ?? [])
+            .filter((each) => each.version)
+            .map((each) => ({ value: each.id, label: each.title }))}
+        />
+      </Labelled>
+      <Labelled label="Version">
+        <Select
+          aria-label="Version"
+          style={{ width: '100%' }}
+          value={line.version ?? null}
+          onChange={(next) => change({ ...line, version: next ?? undefined })}
+          options={(pattern?.versions ?? []).map((each) => ({
+            value: each.number,
+            label: String(each.number),
+            title: each.name,
+          }))}
+        />
+      </Labelled>
+      <Labelled label="Size">
+        {sizes.length > 0 || line.patternId === undefined ? (
+          <Select
+            aria-label="Size"
+            style={{ width: '100%' }}
+            value={line.size ?? null}
+            onChange={(size) => change({ ...line, size: size ?? undefined })}
+            options={sizes.map((size) => ({ value: size, label: size }))}
+          />
+        ) : (
+          <span style={{ lineHeight: '36px' }}>one size</span>
+        )}
+      </Labelled>
+      <Labelled label="Colourway">
+        <Select
+          aria-label="Colourway"
+          style={{ width: '100%' }}
+          value={line.colourwayId ?? null}
+          onChange={(colourwayId) => change({ ...line, colourwayId: colourwayId ?? undefined })}
+          options={(colourways ?? []).map((each) => ({ value: each.id, label: each.name }))}
+        />
+      </Labelled>
+      <Labelled label={kitsLabel}>
+        <InputNumber
+          aria-label={kitsLabel}
+          style={{ width: '100%' }}
+          value={line.kits ?? null}
+          {...(wrong ? { status: 'error' as const } : {})}
+          onChange={(kits) => change({ ...line, kits: kits ?? undefined })}
+        />
+      </Labelled>
+      <span style={{ paddingTop: 23 }}>
+        {remove && <Button aria-label="Take this line away" icon={<DeleteOutlined />} onClick={remove} />}
+      </span>
+      {wrong && (
+        <span className="trouble" role="alert" style={{ gridColumn: '1 / -1' }}>
+          {wrong} {line.kits !== undefined && line.kits > mostKits ? 'Share them between several batches.' : ''}
+        </span>
+      )}
+    </fieldset>
+  )
+}
+
+// The control carries the same words as its name, so the label is for the eye only.
+const Labelled = ({ label, children }: { label: string; children: React.ReactNode }) => (
+  <div>
+    <div className="quiet" aria-hidden="true">
+      {label}
+    </div>
+    {children}
+  </div>
+)

@@ -1,0 +1,77 @@
+import { useQuery } from '@tanstack/react-query'
+import { batchLine, couldMake } from '@tessellum/contract/batches'
+import { Button } from 'antd'
+import { useDeferredValue, useMemo, useState } from 'react'
+import { Link } from 'react-router'
+import { usePageTitle } from '../frame/page-title'
+import { ask } from '../shop/api'
+import { type LineFields, LineForm } from './line-form'
+
+/** How many kits the free stock would make: of one pattern, or of a mix. */
+export function MakePage() {
+  usePageTitle('How many can I make?')
+  const [mix, setMix] = useState<readonly LineFields[]>([{ kits: 1 }])
+  const settled = useDeferredValue(mix)
+  const whole = useMemo(
+    () => settled.map((line) => batchLine.safeParse(line)).flatMap((read) => (read.success ? [read.data] : [])),
+    [settled],
+  )
+  const complete = whole.length === mix.length
+  const {
+    data: able,
+    error: refused,
+    isFetching,
+  } = useQuery({
+    queryKey: ['batches', 'could-make', whole],
+    queryFn: () => ask('POST', '/batches/could-make', couldMake, { body: { lines: whole } }),
+    enabled: complete && whole.length > 0,
+    placeholderData: (before) => before,
+  })
+  const change = (i: number, next: LineFields) => setMix(mix.map((each, at) => (at === i ? next : each)))
+  return (
+    <div className="page stack">
+      <div className="page-head">
+        <h1>How many can I make?</h1>
+        <span className="spacer" />
+        <Link to="/kits">All batches</Link>
+      </div>
+      <div className="sheet pad stack">
+        {mix.map((each, i) => (
+          <div key={i}>
+            <LineForm
+              line={each}
+              change={(next) => change(i, next)}
+              remove={mix.length > 1 ? () => setMix(mix.filter((_, at) => at !== i)) : undefined}
+              kitsLabel="In a set"
+            />
+            {complete && able?.alone[i] !== undefined && (
+              <p className="figures" role="status" style={{ margin: '6px 0 0' }}>
+                <strong className="could">{able.alone[i]}</strong> by themselves
+                {mix.length > 1 && (
+                  <>
+                    , <strong>{able.together[i]}</strong> when most kits in all are made
+                  </>
+                )}
+              </p>
+            )}
+          </div>
+        ))}
+        <div className="hands">
+          <Button onClick={() => setMix([...mix, { kits: 1 }])}>And another</Button>
+          {isFetching && <span className="quiet">Working it out…</span>}
+        </div>
+        {complete && able && mix.length > 1 && (
+          <p className="notice figures" role="status">
+            As sets of {mix.map(({ kits }) => kits).join(' and ')}: <strong>{able.sets}</strong> whole sets.
+            {!able.proven && ' More may be possible: it took too long to be sure.'}
+          </p>
+        )}
+        {refused && (
+          <p className="notice trouble" role="alert">
+            {refused.message}
+          </p>
+        )}
+      </div>
+    </div>
+  )
+}

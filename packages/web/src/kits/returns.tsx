@@ -1,0 +1,141 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { type PackingTask, packing as packingAnswer } from '@tessellum/contract/packing'
+import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
+import { Button, InputNumber, Modal } from 'antd'
+import { useState } from 'react'
+import { Refused } from '../frame/refused'
+import { useMay } from '../people/me'
+import { ask } from '../shop/api'
+import { read } from '../shop/queries'
+import { useDoing } from '../shop/use-doing'
+
+interface Held {
+  readonly task: PackingTask
+  readonly bag: PackingTask['bags'][number]
+}
+
+interface Kit {
+  readonly lineId: number
+  readonly kit: number
+  readonly of: string
+  readonly held: readonly Held[]
+}
+
+/** What comes back of kits that were issued: a whole one, or what was left in its bags. */
+export function Returns({ batchId }: { batchId: number }) {
+  const mayPack = useMay('batches.pack')
+  const { data } = useQuery(read.packing(batchId))
+  const [chosen, setChosen] = useState<string>()
+  if (!data || data.tasks.length === 0) return null
+  const kits = new Map<string, Kit & { held: Held[] }>()
+  for (const task of data.tasks)
+    for (const bag of task.bags) {
+      const key = `${bag.lineId} ${bag.kit}`
+      const kit = kits.get(key) ?? { lineId: bag.lineId, kit: bag.kit, of: bag.of, held: [] }
+      kit.held.push({ task, bag })
+      kits.set(key, kit)
+    }
+  const open = chosen === undefined ? undefined : kits.get(chosen)
+  return (
+    <section className="rows" aria-label="Kits">
+      <div className="panel-head">
+        <h2>Kits</h2>
+      </div>
+      <table className="figures size-table">
+        <tbody>
+          {[...kits].map(([key, kit]) => {
+            const back = kit.held.filter(({ bag }) => bag.returned > 0)
+            const all = kit.held.every(({ bag }) => bag.returned === bag.filled)
+            return (
+              <tr key={key}>
+                <th scope="row">
+                  Kit {kit.kit}, {kit.of}
+                </th>
+                <td>
+                  {all
+                    ? 'came back whole'
+                    : back.length > 0
+                      ? `came back: ${back.map(({ task, bag }) => `${sayQuantity(bag.returned, task.unit)} of ${bag.roles}`).join(', ')}`
+                      : ''}
+                </td>
+                <td>
+                  {mayPack && !all && (
+                    <Button
+                      size="small"
+                      onClick={() => setChosen(key)}
+                      aria-label={`Something came back of kit ${kit.kit}, ${kit.of}`}
+                    >
+                      Came back
+                    </Button>
+                  )}
+                </td>
+              </tr>
+            )
+          })}
+        </tbody>
+      </table>
+      {open && <CameBack key={chosen} batchId={batchId} kit={open} close={() => setChosen(undefined)} />}
+    </section>
+  )
+}
+
+function CameBack({ batchId, kit, close }: { batchId: number; kit: Kit; close: () => void }) {
+  const client = useQueryClient()
+  const [typed, setTyped] = useState<Readonly<Record<number, number | null>>>({})
+  const give = useDoing(
+    (body: object, key) => ask('POST', `/batches/${batchId}/returns`, packingAnswer, { body, key }),
+    {
+      stale: ['stock', 'batches'],
+      said: 'Back in its lots.',
+      after: (answer) => {
+        client.setQueryData(['packing', batchId], answer)
+        close()
+      },
+    },
+  )
+  const { lineId, kit: number } = kit
+  const quantities = kit.held.flatMap(({ task }) => {
+    const amount = typed[task.itemId]
+    return amount ? [{ itemId: task.itemId, quantity: Math.round(amount * perSpoken[task.unit]) }] : []
+  })
+  return (
+    <Modal
+      open
+      title={`Kit ${number}, ${kit.of}`}
+      onCancel={close}
+      footer={[
+        <Button key="whole" loading={give.busy} onClick={() => give.run({ lineId, kit: number, whole: true })}>
+          The whole kit, unopened
+        </Button>,
+        <Button
+          key="part"
+          type="primary"
+          disabled={quantities.length === 0}
+          loading={give.busy}
+          onClick={() => give.run({ lineId, kit: number, quantities })}
+        >
+          So much came back
+        </Button>,
+      ]}
+    >
+      <p className="quiet">What was left goes back into the lot it came from.</p>
+      {kit.held.map(({ task, bag }) => (
+        <div key={task.itemId} className="hands" style={{ justifyContent: 'space-between', marginBottom: 6 }}>
+          <span>
+            <strong>{bag.roles}</strong> {task.name} <span className="quiet">lot {task.lotCode}</span>
+          </span>
+          <InputNumber
+            aria-label={`Came back of ${bag.roles}, ${spokenUnit[task.unit]}`}
+            min={0}
+            max={((bag.filled ?? 0) - bag.returned) / perSpoken[task.unit]}
+            value={typed[task.itemId] ?? null}
+            onChange={(value) => setTyped({ ...typed, [task.itemId]: value })}
+            suffix={spokenUnit[task.unit]}
+            style={{ width: 130, flex: 'none' }}
+          />
+        </div>
+      ))}
+      <Refused error={give.refused} />
+    </Modal>
+  )
+}

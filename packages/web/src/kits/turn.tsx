@@ -1,0 +1,59 @@
+import { type Batch, batch as batchAnswer } from '@tessellum/contract/batches'
+import { Button, DatePicker, Modal, Segmented } from 'antd'
+import dayjs from 'dayjs'
+import { useState } from 'react'
+import { Refused } from '../frame/refused'
+import { ask } from '../shop/api'
+import { useDoing } from '../shop/use-doing'
+
+export const turnWords: Readonly<Record<number, string>> = { 1: 'goes first', 2: 'in its turn', 3: 'goes last' }
+
+/** When a batch is due, and whether it goes before others where they compete. */
+export function Turn({ batch, settle }: { batch: Batch; settle: (answer: Batch) => void }) {
+  const [open, setOpen] = useState(false)
+  const [dueOn, setDueOn] = useState(batch.dueOn)
+  const [priority, setPriority] = useState(batch.priority)
+  const save = useDoing(
+    (body: { dueOn: string; priority: number }, key) => ask('PUT', `/batches/${batch.id}`, batchAnswer, { body, key }),
+    {
+      after: (answer) => {
+        settle(answer)
+        setOpen(false)
+      },
+    },
+  )
+  return (
+    <>
+      <Button onClick={() => setOpen(true)}>Due and turn</Button>
+      <Modal
+        open={open}
+        title={`When ${batch.name} is due`}
+        okText="Keep it"
+        onCancel={() => setOpen(false)}
+        onOk={() => save.run({ dueOn, priority })}
+        confirmLoading={save.busy}
+      >
+        <p>
+          <DatePicker
+            aria-label="Due"
+            format="dddd, D MMMM YYYY"
+            allowClear={false}
+            value={dayjs(dueOn)}
+            onChange={(day) => day && setDueOn(day.format('YYYY-MM-DD'))}
+            style={{ width: 280 }}
+          />
+        </p>
+        <p className="quiet">Where batches compete for the same beads it</p>
+        <Segmented
+          aria-label="Turn"
+          value={priority}
+          onChange={setPriority}
+          options={[1, 2, 3].map((value) => ({ value, label: turnWords[value] }))}
+        />
+        <div style={{ marginTop: 12 }}>
+          <Refused error={save.refused} />
+        </div>
+      </Modal>
+    </>
+  )
+}

@@ -1,0 +1,108 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { batch as batchAnswer } from '@tessellum/contract/batches'
+import { type Packing, type PackingTask, packing as packingAnswer } from '@tessellum/contract/packing'
+import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
+import { Button, InputNumber, Select } from 'antd'
+import { useState } from 'react'
+import { Refused } from '../frame/refused'
+import { ask } from '../shop/api'
+import { read } from '../shop/queries'
+import { useDoing } from '../shop/use-doing'
+
+interface MishapsProps {
+  readonly packing: Packing
+  readonly task: PackingTask
+}
+
+/** What goes wrong with a tube, put down where it happens: it is spilt, it holds less than was thought, another is taken. */
+export function Mishaps({ packing, task }: MishapsProps) {
+  const client = useQueryClient()
+  const { data: item } = useQuery(read.item(task.itemId))
+  const [amount, setAmount] = useState<number | null>(null)
+  const [other, setOther] = useState<number>()
+  const options = {
+    stale: ['stock', 'batches', 'buy-list'],
+    after: (answer: Packing) => {
+      client.setQueryData(['packing', packing.id], answer)
+      setAmount(null)
+      setOther(undefined)
+    },
+  }
+  const lose = useDoing(
+    (body: { how: 'spilt' | 'missing'; quantity: number }, key) =>
+      ask('POST', `/batches/${packing.id}/losses`, packingAnswer, {
+        body: { itemId: task.itemId, lotId: task.lotId, ...body },
+        key,
+      }),
+    { ...options, said: 'The ledger knows it; bags that went short are laid out anew where another lot has them.' },
+  )
+  const swap = useDoing(
+    (toLotId: number, key) =>
+      ask('POST', `/batches/${packing.id}/swaps`, packingAnswer, {
+        body: { itemId: task.itemId, fromLotId: task.lotId, toLotId },
+        key,
+      }),
+    { ...options, said: 'The empty bags are filled from that lot.' },
+  )
+  const again = useDoing((_: null, key) => ask('POST', `/batches/${packing.id}/lay-out`, batchAnswer, { key }), {
+    stale: ['packing', 'batches', 'stock'],
+  })
+  if (task.lotId === null)
+    return (
+      <div className="notice trouble">
+        <p>
+          No lot holds this for {task.bags.length} {task.bags.length === 1 ? 'bag' : 'bags'} any more. Receive some, or
+          change the batch; then lay it out anew.
+        </p>
+        <Button onClick={() => again.run(null)} loading={again.busy}>
+          Lay out anew
+        </Button>
+        <Refused error={again.refused} />
+      </div>
+    )
+  const quantity = amount === null ? 0 : Math.round(amount * perSpoken[task.unit])
+  const others = (item?.lots ?? []).filter(({ id, onHand, reserved }) => id !== task.lotId && onHand > reserved)
+  return (
+    <details className="stand-in">
+      <summary className="quiet">Something is wrong with this tube</summary>
+      <div className="hands" style={{ flexWrap: 'wrap' }}>
+        <InputNumber
+          aria-label={`Lost, ${spokenUnit[task.unit]}`}
+          min={0}
+          value={amount}
+          onChange={setAmount}
+          suffix={spokenUnit[task.unit]}
+          style={{ width: 120 }}
+        />
+        <Button disabled={quantity === 0} loading={lose.busy} onClick={() => lose.run({ how: 'spilt', quantity })}>
+          Spilt so much
+        </Button>
+        <Button disabled={quantity === 0} loading={lose.busy} onClick={() => lose.run({ how: 'missing', quantity })}>
+          It holds so much less
+        </Button>
+      </div>
+      <div className="hands" style={{ flexWrap: 'wrap' }}>
+        <Select
+          aria-label="Another lot"
+          placeholder="Another lot"
+          style={{ width: 260 }}
+          value={other ?? null}
+          onChange={(next) => setOther(next ?? undefined)}
+          notFoundContent="No other lot has any free"
+          options={others.map(({ id, code, place, onHand, reserved }) => ({
+            value: id,
+            label: `${code}, ${place || 'no place'}, ${sayQuantity(onHand - reserved, task.unit)} free`,
+          }))}
+        />
+        <Button
+          disabled={other === undefined}
+          loading={swap.busy}
+          onClick={() => other !== undefined && swap.run(other)}
+        >
+          Take that for the empty bags
+        </Button>
+      </div>
+      <Refused error={lose.refused ?? swap.refused} />
+    </details>
+  )
+}

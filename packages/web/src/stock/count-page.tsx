@@ -1,0 +1,281 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { type Stocktake, type StocktakeSummary, stocktake as stocktakeAnswer } from '@tessellum/contract/stocktake'
+import { sayMoney } from '@tessellum/core/measure/money'
+import { sayMass } from '@tessellum/core/measure/units'
+import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
+import { Button, type GetRef, InputNumber, Select } from 'antd'
+import dayjs from 'dayjs'
+import { useRef, useState } from 'react'
+import { Link, useNavigate, useParams } from 'react-router'
+import { Loading } from '../frame/loading'
+import { usePageTitle } from '../frame/page-title'
+import { Refused } from '../frame/refused'
+import { Trouble } from '../frame/trouble'
+import { useScale } from '../packing/use-scale'
+import { useMay } from '../people/me'
+import { ask } from '../shop/api'
+import { read } from '../shop/queries'
+import { useDoing } from '../shop/use-doing'
+
+const stateWords: Readonly<Record<StocktakeSummary['state'], string>> = {
+  counting: 'counting',
+  posted: 'posted',
+  abandoned: 'abandoned',
+}
+
+/** Places to count, and the counts there have been. */
+export function CountsPage() {
+  usePageTitle('Count a place')
+  const navigate = useNavigate()
+  const mayMove = useMay('stock.move')
+  const { data: places, error } = useQuery(read.places)
+  const { data: stocktakes } = useQuery(read.stocktakes)
+  const [place, setPlace] = useState<string>()
+  const begin = useDoing(
+    (where: string, key) => ask('POST', '/stocktakes', stocktakeAnswer, { body: { place: where }, key }),
+    { stale: ['stocktakes'], after: ({ id }) => void navigate(`/stock/count/${id}`) },
+  )
+  if (error && !places) return <Trouble error={error} />
+  if (!places || !stocktakes) return <Loading what="Fetching the places" />
+  const chosen = places.find((each) => each.place === place)
+  return (
+    <div className="page stack">
+      <div className="page-head">
+        <h1>Count a place</h1>
+        <span className="spacer" />
+        <Link to="/stock">All stock</Link>
+      </div>
+      {mayMove && (
+        <div className="sheet pad hands">
+          <Select
+            aria-label="Which place"
+            placeholder="Which place"
+            showSearch
+            style={{ width: 260 }}
+            value={place ?? null}
+            onChange={(next) => setPlace(next ?? undefined)}
+            options={places.map((each) => ({ value: each.place, label: each.place }))}
+          />
+          <Button
+            type="primary"
+            disabled={!chosen}
+            loading={begin.busy}
+            onClick={() =>
+              chosen && (chosen.counting ? void navigate(`/stock/count/${chosen.counting}`) : begin.run(chosen.place))
+            }
+          >
+            {chosen?.counting ? 'Go on counting' : 'Freeze it and count'}
+          </Button>
+          <span className="quiet figures">{chosen && `${chosen.lots} lots`}</span>
+        </div>
+      )}
+      <Refused error={begin.refused} />
+      {stocktakes.length === 0 ? (
+        <div className="empty sheet">
+          <h2>Nothing has been counted yet</h2>
+          <p>Freeze a place, weigh or count its tubes one by one, and post what differs.</p>
+        </div>
+      ) : (
+        <div className="rows">
+          {stocktakes.map((each) => (
+            <Link className="batch-row" key={each.id} to={`/stock/count/${each.id}`}>
+              <span>
+                <span className="day figures">{dayjs(each.begunAt).format('D')}</span>{' '}
+                <span className="quiet">{dayjs(each.begunAt).format('MMM')}</span>
+              </span>
+              <span>
+                <strong>{each.place}</strong>
+                <br />
+                <span className="quiet">{each.begunBy}</span>
+              </span>
+              <span className="figures">
+                {each.counted} of {each.lots}
+              </span>
+              <span
+                className={`state ${each.state === 'counting' ? 'draft' : each.state === 'posted' ? 'ready' : 'cancelled'}`}
+              >
+                {stateWords[each.state]}
+              </span>
+              <span />
+            </Link>
+          ))}
+        </div>
+      )}
+    </div>
+  )
+}
+
+export function CountPage() {
+  const id = Number(useParams().id)
+  const { data, error } = useQuery(read.stocktake(id))
+  usePageTitle(data ? `Counting ${data.place}` : 'Counting')
+  if (error && !data) return <Trouble error={error} />
+  return data ? <Count stocktake={data} /> : <Loading what="Fetching the count" />
+}
+
+type Row = Stocktake['rows'][number]
+
+/** One tube after the other: Enter goes on to the next. */
+function Count({ stocktake }: { stocktake: Stocktake }) {
+  const client = useQueryClient()
+  const mayMove = useMay('stock.move') && stocktake.state === 'counting'
+  const keep = (answer: Stocktake) => client.setQueryData(['stocktakes', stocktake.id], answer)
+  const end = useDoing(
+    (what: 'post' | 'abandon', key) => ask('POST', `/stocktakes/${stocktake.id}/${what}`, stocktakeAnswer, { key }),
+    {
+      stale: ['stocktakes', 'stock'],
+      said: (_, what) => (what === 'post' ? 'The differences are posted.' : 'Abandoned; nothing is posted.'),
+      after: keep,
+    },
+  )
+  const differ = stocktake.rows.filter((row) => row.counted !== null && row.counted !== row.expected)
+  const cost = differ.reduce((sum, row) => sum + (row.cost ?? 0), 0)
+  return (
+    <div className="page stack">
+      <div className="page-head">
+        <div>
+          <h1>Counting {stocktake.place}</h1>
+          <span className="quiet figures">
+            frozen {dayjs(stocktake.begunAt).format('D MMMM, HH:mm')} by {stocktake.begunBy}; {stocktake.counted} of{' '}
+            {stocktake.lots} counted
+          </span>
+        </div>
+        <span className="spacer" />
+        {mayMove && (
+          <>
+            <Button
+              type="primary"
+              size="large"
+              onClick={() => end.run('post')}
+              loading={end.busy}
+              disabled={stocktake.counted === 0}
+            >
+              Post {differ.length} {differ.length === 1 ? 'difference' : 'differences'}
+            </Button>
+            <Button onClick={() => end.run('abandon')}>Abandon</Button>
+          </>
+        )}
+        <Link to="/stock/count">All counts</Link>
+      </div>
+      <Refused error={end.refused} />
+      <p className={differ.length > 0 ? 'notice' : 'quiet'} role="status">
+        {differ.length === 0
+          ? 'No difference so far. What is sold or packed meanwhile is taken account of.'
+          : `${differ.length} ${differ.length === 1 ? 'tube differs' : 'tubes differ'}, ${cost < 0 ? `${sayMoney(-cost)} less` : `${sayMoney(cost)} more`} than the ledger has.`}
+      </p>
+      <div className="rows">
+        <table className="figures size-table count-table">
+          <thead>
+            <tr>
+              <th scope="col">Tube</th>
+              <th scope="col">Frozen</th>
+              <th scope="col">Moved since</th>
+              <th scope="col">Should be</th>
+              <th scope="col">Is</th>
+              <th scope="col">Difference</th>
+            </tr>
+          </thead>
+          <tbody>
+            {stocktake.rows.map((row) => (
+              <OneTube key={row.lotId} stocktakeId={stocktake.id} row={row} mayMove={mayMove} keep={keep} />
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </div>
+  )
+}
+
+/** As finely as it was counted. */
+const finely = (quantity: number, unit: Row['unit']) =>
+  unit === 'mg' ? sayMass(quantity) : sayQuantity(quantity, unit)
+
+interface OneTubeProps {
+  readonly stocktakeId: number
+  readonly row: Row
+  readonly mayMove: boolean
+  readonly keep: (answer: Stocktake) => void
+}
+
+function OneTube({ stocktakeId, row, mayMove, keep }: OneTubeProps) {
+  const { lotId, unit, counted } = row
+  const field = useRef<GetRef<typeof InputNumber>>(null)
+  const [typed, setTyped] = useState<number | null>(counted === null ? null : counted / perSpoken[unit])
+  const [here, setHere] = useState(false)
+  const count = useDoing(
+    (value: number | null) =>
+      ask('PUT', `/stocktakes/${stocktakeId}/lots/${lotId}`, stocktakeAnswer, { body: { counted: value } }),
+    { after: keep },
+  )
+  const save = () => {
+    const value = typed === null ? null : Math.round(typed * perSpoken[unit])
+    if (value !== counted) count.run(value)
+  }
+  const next = () => {
+    save()
+    const fields = [...document.querySelectorAll<HTMLInputElement>('.count-table input')]
+    fields[fields.indexOf(document.activeElement as HTMLInputElement) + 1]?.focus()
+  }
+  const difference = counted === null ? 0 : counted - row.expected
+  return (
+    <tr>
+      <th scope="row">
+        <svg className="swatch" width="15" height="15" aria-hidden="true">
+          <rect x="0.5" y="0.5" width="14" height="14" rx="4" fill={row.colour} stroke="#22302b" />
+        </svg>{' '}
+        <Link to={`/stock/${row.itemId}`}>{row.name}</Link>
+        <span className="quiet"> lot {row.lotCode}</span>
+        {count.refused && <Refused error={count.refused} />}
+      </th>
+      <td>{finely(row.frozen, unit)}</td>
+      <td>{row.moved === 0 ? '' : finely(row.moved, unit)}</td>
+      <td>{finely(row.expected, unit)}</td>
+      <td>
+        {mayMove ? (
+          <span className="hands" style={{ justifyContent: 'flex-end' }}>
+            {here && unit === 'mg' && <FromScale take={(mg) => setTyped(mg / perSpoken.mg)} />}
+            <InputNumber
+              ref={field}
+              aria-label={`${row.name}, lot ${row.lotCode}: is, ${spokenUnit[unit]}`}
+              min={0}
+              value={typed}
+              onChange={setTyped}
+              onFocus={() => setHere(true)}
+              onBlur={() => {
+                setHere(false)
+                save()
+              }}
+              onPressEnter={next}
+              suffix={spokenUnit[unit]}
+              style={{ width: 130 }}
+            />
+          </span>
+        ) : counted === null ? (
+          'not counted'
+        ) : (
+          finely(counted, unit)
+        )}
+      </td>
+      <td className={difference === 0 ? '' : 'trouble'}>
+        {counted === null ? '' : difference === 0 ? 'none' : `${difference > 0 ? '+' : ''}${finely(difference, unit)}`}
+        {row.cost ? <span className="quiet"> {sayMoney(row.cost)}</span> : null}
+      </td>
+    </tr>
+  )
+}
+
+/** What the scale shows, taken with a press while the field keeps the keyboard. */
+function FromScale({ take }: { take: (mg: number) => void }) {
+  const news = useScale()
+  if (!news || !('mg' in news)) return null
+  return (
+    <Button
+      size="small"
+      onMouseDown={(event) => event.preventDefault()}
+      onClick={() => take(news.mg)}
+      disabled={!news.steady}
+    >
+      {sayMass(news.mg)}
+    </Button>
+  )
+}

@@ -1,0 +1,150 @@
+import { type StockFileOutcome, stockFileOutcome } from '@tessellum/contract/stock-file'
+import { Button, Upload } from 'antd'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { usePageTitle } from '../frame/page-title'
+import { Refused } from '../frame/refused'
+import { useMay } from '../people/me'
+import { sendFile } from '../shop/api'
+import { useDoing } from '../shop/use-doing'
+
+/** The shelf as a file: out, and in again with all it would do told before it is done. */
+export function StockFilesPage() {
+  usePageTitle('Files of stock')
+  const mayKeep = useMay('stock.keep')
+  const [file, setFile] = useState<File>()
+  const [outcome, setOutcome] = useState<StockFileOutcome>()
+  const preview = useDoing((chosen: File, key) => sendFile('/stock/file/preview', chosen, stockFileOutcome, key), {
+    after: setOutcome,
+  })
+  const take = useDoing((chosen: File, key) => sendFile('/stock/file', chosen, stockFileOutcome, key), {
+    stale: ['stock', 'batches', 'buy-list'],
+    said: ({ done }) => (done ? 'The file is taken in.' : 'Nothing has been changed.'),
+    after: setOutcome,
+  })
+  return (
+    <div className="page stack">
+      <div className="page-head">
+        <h1>Files of stock</h1>
+        <span className="spacer" />
+        <Link to="/stock">All stock</Link>
+      </div>
+      <section className="sheet pad">
+        <h2>Out</h2>
+        <p className="quiet">
+          Every item and lot, with what lies in it. The same file can be taken in again, here or in another shop.
+        </p>
+        <div className="hands">
+          <a href="/api/stock/file?format=csv" download>
+            Stock as CSV
+          </a>
+          <a href="/api/stock/file?format=xlsx" download>
+            Stock as XLSX
+          </a>
+        </div>
+      </section>
+      {mayKeep && (
+        <section className="sheet pad" aria-label="In">
+          <h2>In</h2>
+          <p className="quiet">
+            CSV or XLSX, with the heads that the file above has. It is looked at first: nothing is kept until you say
+            so, and with a single fault nothing at all. What lies in a lot that is here already stays as the ledger has
+            it.
+          </p>
+          <Upload.Dragger
+            accept=".csv,.xlsx,.txt"
+            maxCount={1}
+            showUploadList={false}
+            beforeUpload={(chosen) => {
+              setFile(chosen)
+              setOutcome(undefined)
+              take.forget()
+              preview.run(chosen)
+              return false
+            }}
+          >
+            <p>{file ? file.name : 'Drop a file here, or press to choose one'}</p>
+          </Upload.Dragger>
+          <div style={{ marginTop: 14 }} className="stack">
+            {preview.busy && <p role="status">Reading it row by row…</p>}
+            <Refused error={preview.refused ?? take.refused} />
+            {outcome && file && <Outcome outcome={outcome} busy={take.busy} take={() => take.run(file)} />}
+          </div>
+        </section>
+      )}
+    </div>
+  )
+}
+
+const so = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`
+
+function Outcome({ outcome, busy, take }: { outcome: StockFileOutcome; busy: boolean; take: () => void }) {
+  const { faults, moreFaults, newItems, changedItems, newLots, otherQuantities, sameItems, rows, done } = outcome
+  const nothing = newItems.length + changedItems.length + newLots.length === 0
+  if (faults.length > 0)
+    return (
+      <>
+        <p className="notice trouble" role="alert">
+          {so(faults.length + moreFaults, 'fault', 'faults')} in {rows} rows: nothing is taken in. Mend them in the file
+          and choose it again.
+        </p>
+        <table className="size-table told">
+          <thead>
+            <tr>
+              <th scope="col">Row</th>
+              <th scope="col">Column</th>
+              <th scope="col">What is wrong</th>
+            </tr>
+          </thead>
+          <tbody>
+            {faults.map(({ row, column, message }, i) => (
+              <tr key={i}>
+                <td className="figures">{row}</td>
+                <td>{column}</td>
+                <td>{message}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </>
+    )
+  return (
+    <>
+      <p className={done ? 'notice good' : 'notice'} role="status">
+        {done ? 'Done: ' : `${rows} rows without a fault. It would bring: `}
+        {so(newItems.length, 'new item', 'new items')}, {so(newLots.length, 'new lot', 'new lots')},{' '}
+        {so(changedItems.length, 'changed item', 'changed items')}; {sameItems} stay as they are.
+      </p>
+      <Told title="New items" lines={newItems} />
+      <Told title="New lots" lines={newLots} />
+      <Told
+        title="Changed"
+        lines={changedItems.flatMap(({ code, changes }) => changes.map((each) => `${code}, ${each}`))}
+      />
+      <Told title="Left as the ledger has it; count the place if the file is right" lines={otherQuantities} />
+      {!done && (
+        <Button type="primary" size="large" onClick={take} loading={busy} disabled={nothing}>
+          {nothing ? 'Nothing is new in it' : 'Take it in'}
+        </Button>
+      )}
+    </>
+  )
+}
+
+/** More than these are only counted. */
+const mostTold = 60
+
+const Told = ({ title, lines }: { title: string; lines: readonly string[] }) =>
+  lines.length > 0 ? (
+    <details>
+      <summary>
+        {title}: {lines.length}
+      </summary>
+      <ul className="figures">
+        {lines.slice(0, mostTold).map((line, i) => (
+          <li key={i}>{line}</li>
+        ))}
+        {lines.length > mostTold && <li className="quiet">and {lines.length - mostTold} more</li>}
+      </ul>
+    </details>
+  ) : null

@@ -1,0 +1,245 @@
+import { type ItemStory, itemStory, saveItem } from '@tessellum/contract/stock'
+import { perSpoken, spokenUnit } from '@tessellum/core/stock/quantity'
+import { AutoComplete, Button, ColorPicker, Form, Input, InputNumber, Modal, Select } from 'antd'
+import { useNavigate } from 'react-router'
+import { Refused } from '../frame/refused'
+import { ask, ShopError } from '../shop/api'
+import { useDoing } from '../shop/use-doing'
+
+type Unit = 'mg' | 'piece' | 'mm'
+
+interface Fields {
+  readonly code: string
+  readonly category: 'bead' | 'stone' | 'thread' | 'other'
+  readonly maker: string
+  readonly kind: string
+  readonly size: string
+  readonly colourCode: string
+  readonly colourName: string
+  readonly finish: string
+  readonly colour: string | { toHexString(): string }
+  readonly unit: Unit
+  readonly place: string
+  readonly reorderBelow: number | null
+  readonly barcode: string
+  readonly cautions: string
+  readonly lengthMm: number | null
+  readonly acrossMm: number | null
+  readonly boreMm: number | null
+  readonly massMg: number | null
+  readonly bores: 1 | 2
+  /** In the unit that people speak in, and in whole money. */
+  readonly packs: readonly { readonly amount: number; readonly price: number; readonly leadDays: number }[]
+}
+
+const usualKinds = ['cylinder', 'round', 'bugle', 'cube', 'faceted round', 'drop', 'two-hole lens']
+const usualUnit: Readonly<Record<Fields['category'], Unit>> = {
+  bead: 'mg',
+  stone: 'piece',
+  thread: 'mm',
+  other: 'piece',
+}
+
+/** Begins an item, or changes what is kept of one. */
+export function ItemForm({ item, close }: { item?: ItemStory; close: () => void }) {
+  const navigate = useNavigate()
+  const [form] = Form.useForm<Fields>()
+  const unit = Form.useWatch('unit', form) ?? item?.unit ?? 'mg'
+  const category = Form.useWatch('category', form) ?? item?.category ?? 'bead'
+  const save = useDoing(
+    (fields: Fields, key) => {
+      const read = saveItem.safeParse(asInput(fields, item?.bead?.contact ?? 2.5))
+      if (!read.success) {
+        const [issue] = read.error.issues
+        throw new ShopError({
+          code: 'bad-input',
+          message: issue?.message ?? 'Something is missing.',
+          path: issue?.path.join('.'),
+        })
+      }
+      return item
+        ? ask('PUT', `/items/${item.id}`, itemStory, { body: read.data, key })
+        : ask('POST', '/items', itemStory, { body: read.data, key })
+    },
+    {
+      stale: ['stock', 'buy-list'],
+      said: ({ colourName }) => `${colourName} is kept.`,
+      after: ({ id }) => {
+        close()
+        if (!item) void navigate(`/stock/${id}`)
+      },
+    },
+  )
+  return (
+    <Modal
+      open
+      title={item ? `Change ${item.colourName}` : 'New item'}
+      width={760}
+      okText="Keep it"
+      onCancel={close}
+      onOk={form.submit}
+      confirmLoading={save.busy}
+      style={{ top: 30 }}
+    >
+      <Form
+        form={form}
+        layout="vertical"
+        requiredMark={false}
+        onFinish={save.run}
+        initialValues={initialOf(item)}
+        onValuesChange={(changed: Partial<Fields>) => {
+          if (changed.category && !item) form.setFieldsValue({ unit: usualUnit[changed.category] })
+        }}
+      >
+        <div className="fields">
+          <Form.Item label="Code" name="code" rules={needed('Give it a code.')}>
+            <Input autoFocus={!item} maxLength={40} />
+          </Form.Item>
+          <Form.Item label="What it is" name="category">
+            <Select
+              options={[
+                { value: 'bead', label: 'bead' },
+                { value: 'stone', label: 'stone' },
+                { value: 'thread', label: 'thread' },
+                { value: 'other', label: 'something else' },
+              ]}
+            />
+          </Form.Item>
+          <Form.Item label="Kept in" name="unit">
+            <Select
+              options={(['mg', 'piece', 'mm'] as const).map((value) => ({
+                value,
+                label: { mg: 'weight, g', piece: 'pieces', mm: 'length, m' }[value],
+              }))}
+            />
+          </Form.Item>
+          <Form.Item label="Maker" name="maker" rules={needed('Name the maker.')}>
+            <Input maxLength={80} />
+          </Form.Item>
+          <Form.Item label="Kind" name="kind" rules={needed('Say what kind it is.')}>
+            <AutoComplete options={category === 'bead' ? usualKinds.map((value) => ({ value })) : []} />
+          </Form.Item>
+          <Form.Item label="Size" name="size">
+            <Input maxLength={40} placeholder="11/0" />
+          </Form.Item>
+          <Form.Item label="Colour" name="colourName" rules={needed('Name its colour.')}>
+            <Input maxLength={80} />
+          </Form.Item>
+          <Form.Item label="Its code" name="colourCode">
+            <Input maxLength={40} />
+          </Form.Item>
+          <Form.Item label="Finish" name="finish">
+            <Input maxLength={60} placeholder="opaque matte" />
+          </Form.Item>
+          <Form.Item label="Looks like" name="colour">
+            <ColorPicker showText disabledAlpha />
+          </Form.Item>
+          <Form.Item label="Place" name="place">
+            <Input maxLength={60} />
+          </Form.Item>
+          <Form.Item label={`Reorder below, ${spokenUnit[unit]}`} name="reorderBelow">
+            <InputNumber min={0} style={{ width: '100%' }} />
+          </Form.Item>
+          <Form.Item label="Barcode on its tubes" name="barcode">
+            <Input maxLength={60} />
+          </Form.Item>
+          <Form.Item label="Cautions" name="cautions" style={{ gridColumn: 'span 2' }}>
+            <Input maxLength={200} placeholder="contains nickel" />
+          </Form.Item>
+        </div>
+        {category === 'bead' && (
+          <div className="fields five">
+            <Form.Item label="Long, mm" name="lengthMm" rules={[{ required: true, message: 'Measure it.' }]}>
+              <InputNumber min={0.1} step={0.1} style={{ width: '100%' }} />
+            </Form.Item>
+            <Form.Item label="Across, mm" name="acrossMm" rules={[{ required: true, message: 'Measure it.' }]}>
+              <InputNumber min={0.1} step={0.1} style={{ width: '100%' }} />
+            </Form.Item>
+            <Form.Item label="Hole, mm" name="boreMm" rules={[{ required: true, message: 'Measure it.' }]}>
+              <InputNumber min={0.1} step={0.1} style={{ width: '100%' }} />
+            </Form.Item>
+            <Form.Item label="One weighs, mg" name="massMg" rules={[{ required: true, message: 'Weigh some.' }]}>
+              <InputNumber min={0.1} step={0.1} style={{ width: '100%' }} />
+            </Form.Item>
+            <Form.Item label="Holes" name="bores">
+              <Select options={[{ value: 1 }, { value: 2 }]} />
+            </Form.Item>
+          </div>
+        )}
+        <Form.List name="packs">
+          {(packs, { add, remove }) => (
+            <>
+              <p className="quiet">Bought in</p>
+              {packs.map(({ key, name }) => (
+                <div className="hands" key={key}>
+                  <Form.Item name={[name, 'amount']} rules={[{ required: true, message: 'How much?' }]}>
+                    <InputNumber aria-label="Pack holds" min={0.001} suffix={spokenUnit[unit]} style={{ width: 140 }} />
+                  </Form.Item>
+                  <Form.Item name={[name, 'price']} rules={[{ required: true, message: 'At what price?' }]}>
+                    <InputNumber aria-label="Pack costs" min={0} step={0.1} prefix="£" style={{ width: 140 }} />
+                  </Form.Item>
+                  <Form.Item name={[name, 'leadDays']} rules={[{ required: true, message: 'In how many days?' }]}>
+                    <InputNumber
+                      aria-label="Pack comes in"
+                      min={0}
+                      precision={0}
+                      suffix="days"
+                      style={{ width: 140 }}
+                    />
+                  </Form.Item>
+                  <Button onClick={() => remove(name)}>Take away</Button>
+                </div>
+              ))}
+              <Button onClick={() => add({ leadDays: 7 })}>Another pack</Button>
+            </>
+          )}
+        </Form.List>
+        <div style={{ marginTop: 14 }}>
+          <Refused error={save.refused} />
+        </div>
+      </Form>
+    </Modal>
+  )
+}
+
+const needed = (message: string) => [{ required: true, whitespace: true, message }]
+
+function initialOf(item: ItemStory | undefined): Partial<Fields> {
+  if (!item) return { category: 'bead', unit: 'mg', colour: '#7d8f86', bores: 1, packs: [], reorderBelow: 0 }
+  const { bead, packs, category, barcode, unit, reorderBelow, ...rest } = item
+  return {
+    ...rest,
+    unit,
+    category: category === 'kit' ? 'other' : category,
+    barcode: barcode ?? '',
+    reorderBelow: reorderBelow / perSpoken[unit],
+    ...(bead
+      ? {
+          lengthMm: bead.lengthMm,
+          acrossMm: bead.acrossMm,
+          boreMm: bead.boreMm,
+          massMg: bead.massMg,
+          bores: bead.bores,
+        }
+      : {}),
+    packs: packs.map(({ amount, price, leadDays }) => ({
+      amount: amount / perSpoken[unit],
+      price: price / 100,
+      leadDays,
+    })),
+  }
+}
+
+const asInput = ({ lengthMm, acrossMm, boreMm, massMg, bores, colour, packs, ...rest }: Fields, contact: number) => ({
+  ...rest,
+  size: rest.size ?? '',
+  colour: typeof colour === 'string' ? colour : colour.toHexString().slice(0, 7).toLowerCase(),
+  barcode: rest.barcode?.trim() || null,
+  reorderBelow: Math.round((rest.reorderBelow ?? 0) * perSpoken[rest.unit]),
+  figures: rest.category === 'bead' ? { lengthMm, acrossMm, boreMm, massMg, bores, contact } : null,
+  packs: (packs ?? []).map(({ amount, price, leadDays }) => ({
+    amount: Math.round(amount * perSpoken[rest.unit]),
+    price: Math.round(price * 100),
+    leadDays,
+  })),
+})

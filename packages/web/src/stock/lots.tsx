@@ -1,0 +1,194 @@
+import { useQuery } from '@tanstack/react-query'
+import type { ItemStory, Lot } from '@tessellum/contract/stock'
+import { sayMoney } from '@tessellum/core/measure/money'
+import { perSpoken, spokenUnit } from '@tessellum/core/stock/quantity'
+import { AutoComplete, Button, Form, InputNumber, Modal, Table } from 'antd'
+import dayjs from 'dayjs'
+import { useState } from 'react'
+import { z } from 'zod'
+import { Refused } from '../frame/refused'
+import { ask } from '../shop/api'
+import { read } from '../shop/queries'
+import { useDoing } from '../shop/use-doing'
+import { Quantity } from './quantity-cell'
+
+type Doing = 'transfer' | 'weighing'
+
+/** An item's lots, each where it lies, with what can be done with its tube. */
+export function Lots({ item, mayMove }: { item: ItemStory; mayMove: boolean }) {
+  const [doing, setDoing] = useState<{ readonly lot: Lot; readonly what: Doing }>()
+  const print = useDoing((lotId: number) => ask('POST', `/lots/${lotId}/label`, z.object({ printed: z.number() })), {
+    said: 'The label is printed.',
+  })
+  return (
+    <div className="rows">
+      <Table
+        rowKey="id"
+        size="small"
+        dataSource={item.lots}
+        pagination={false}
+        title={() => <h2>Lots</h2>}
+        columns={[
+          {
+            title: 'Lot',
+            key: 'lot',
+            render: (_, lot) => (
+              <>
+                <strong>{lot.code}</strong>
+                <span className="quiet" style={{ display: 'block' }}>
+                  {lot.place || 'no place'}, since {dayjs(lot.receivedOn).format('D MMM YYYY')}
+                  {lot.mgPerBead !== null && `, ${lot.mgPerBead} mg a bead`}
+                  {lot.unitCost !== null &&
+                    `, ${sayMoney(lot.unitCost * perSpoken[item.unit])} per ${item.unit === 'piece' ? 'piece' : spokenUnit[item.unit]}`}
+                </span>
+              </>
+            ),
+          },
+          {
+            title: 'Free',
+            key: 'free',
+            align: 'right',
+            render: (_, lot) => <Quantity quantity={lot.onHand - lot.reserved} unit={item.unit} />,
+          },
+          {
+            title: 'On hand',
+            key: 'onHand',
+            align: 'right',
+            render: (_, lot) => (
+              <>
+                <Quantity quantity={lot.onHand} unit={item.unit} />
+                {lot.inBags > 0 && (
+                  <span className="quiet" style={{ display: 'block' }}>
+                    <Quantity quantity={lot.inBags} unit={item.unit} /> in bags
+                  </span>
+                )}
+              </>
+            ),
+          },
+          ...(mayMove
+            ? [
+                {
+                  title: '',
+                  key: 'do',
+                  render: (_: unknown, lot: Lot) => (
+                    <span style={{ display: 'grid', justifyItems: 'start' }}>
+                      <Do what="Move" lot={lot} run={() => setDoing({ lot, what: 'transfer' })} />
+                      {item.unit === 'mg' && (
+                        <Do what="Weigh" lot={lot} run={() => setDoing({ lot, what: 'weighing' })} />
+                      )}
+                      <Do
+                        what="Label"
+                        lot={lot}
+                        run={() => print.run(lot.id)}
+                        busy={print.busy && print.doing === lot.id}
+                      />
+                    </span>
+                  ),
+                },
+              ]
+            : []),
+        ]}
+      />
+      {print.refused && (
+        <div className="pad">
+          <Refused error={print.refused} />
+        </div>
+      )}
+      {doing?.what === 'transfer' && <Move item={item} lot={doing.lot} close={() => setDoing(undefined)} />}
+      {doing?.what === 'weighing' && <Weigh item={item} lot={doing.lot} close={() => setDoing(undefined)} />}
+    </div>
+  )
+}
+
+const Do = ({ what, lot, run, busy = false }: { what: string; lot: Lot; run: () => void; busy?: boolean }) => (
+  <Button size="small" type="link" onClick={run} loading={busy} aria-label={`${what}: lot ${lot.code}, ${lot.place}`}>
+    {what}
+  </Button>
+)
+
+interface AboutLot {
+  readonly item: ItemStory
+  readonly lot: Lot
+  readonly close: () => void
+}
+
+/** To another place: so much of it, or the tube as a whole with its promises. */
+function Move({ item, lot, close }: AboutLot) {
+  const [form] = Form.useForm<{ place: string; amount: number | null }>()
+  const { data: places } = useQuery(read.places)
+  const move = useDoing(
+    ({ place, amount }: { place: string; amount?: number | null }, key) =>
+      ask('POST', `/lots/${lot.id}/transfer`, z.object({ lotId: z.number() }), {
+        body: { place, ...(amount ? { quantity: Math.round(amount * perSpoken[item.unit]) } : {}) },
+        key,
+      }),
+    { stale: ['stock', 'stocktakes'], said: 'It lies there now.', after: close },
+  )
+  return (
+    <Modal
+      open
+      title={`Move lot ${lot.code}`}
+      okText="Move it"
+      onCancel={close}
+      onOk={form.submit}
+      confirmLoading={move.busy}
+    >
+      <Form form={form} layout="vertical" requiredMark={false} onFinish={move.run}>
+        <p className="quiet">It lies in {lot.place || 'no place'}.</p>
+        <Form.Item label="To" name="place" rules={[{ required: true, whitespace: true, message: 'Say where.' }]}>
+          <AutoComplete
+            options={(places ?? []).map(({ place }) => ({ value: place }))}
+            showSearch={{ filterOption: true }}
+            autoFocus
+          />
+        </Form.Item>
+        <Form.Item label={`How much, ${spokenUnit[item.unit]}: the whole tube when left empty`} name="amount">
+          <InputNumber min={0.001} style={{ width: 160 }} />
+        </Form.Item>
+        <Refused error={move.refused} />
+      </Form>
+    </Modal>
+  )
+}
+
+/** What a bead of this lot weighs, from some on the scale. */
+function Weigh({ item, lot, close }: AboutLot) {
+  const [form] = Form.useForm<{ beads: number; grams: number }>()
+  const beads = Form.useWatch('beads', form)
+  const grams = Form.useWatch('grams', form)
+  const weigh = useDoing(
+    (fields: { beads: number; grams: number }, key) =>
+      ask('POST', `/lots/${lot.id}/weighing`, z.object({ lotId: z.number() }), {
+        body: { beads: fields.beads, mg: fields.grams * 1000 },
+        key,
+      }),
+    { stale: ['stock', 'batches'], said: 'Its bags are weighed by that from now on.', after: close },
+  )
+  const nominal = item.bead?.massMg
+  return (
+    <Modal
+      open
+      title={`Weigh beads of lot ${lot.code}`}
+      okText="Weigh by it"
+      onCancel={close}
+      onOk={form.submit}
+      confirmLoading={weigh.busy}
+    >
+      <Form form={form} layout="vertical" requiredMark={false} onFinish={weigh.run} initialValues={{ beads: 100 }}>
+        <Form.Item label="Beads on the scale" name="beads" rules={[{ required: true, message: 'Give how many.' }]}>
+          <InputNumber min={1} precision={0} autoFocus />
+        </Form.Item>
+        <Form.Item label="They weigh, g" name="grams" rules={[{ required: true, message: 'Give what they weigh.' }]}>
+          <InputNumber min={0.001} step={0.01} />
+        </Form.Item>
+        {beads > 0 && grams > 0 && (
+          <p className="figures" role="status">
+            <strong>{((grams * 1000) / beads).toFixed(2)} mg</strong> a bead
+            {nominal ? `; ${nominal} mg are usual for it` : ''}
+          </p>
+        )}
+        <Refused error={weigh.refused} />
+      </Form>
+    </Modal>
+  )
+}

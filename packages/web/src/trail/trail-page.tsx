@@ -1,0 +1,62 @@
+import { useInfiniteQuery } from '@tanstack/react-query'
+import { Button, Input } from 'antd'
+import dayjs from 'dayjs'
+import { useDeferredValue, useState } from 'react'
+import { Link } from 'react-router'
+import { Loading } from '../frame/loading'
+import { usePageTitle } from '../frame/page-title'
+import { Trouble } from '../frame/trouble'
+import { read } from '../shop/queries'
+
+/** What people did, day by day, newest first: as it would be told. */
+export function TrailPage() {
+  usePageTitle('What was done')
+  const [find, setFind] = useState('')
+  const { data, error, hasNextPage, fetchNextPage, isFetchingNextPage } = useInfiniteQuery(
+    read.trail(useDeferredValue(find)),
+  )
+  if (error && !data) return <Trouble error={error} />
+  if (!data) return <Loading what="Reading back" />
+  const deeds = data.pages.flatMap((page) => page.deeds)
+  const days = [...new Set(deeds.map(({ at }) => dayjs(at).format('dddd, D MMMM YYYY')))]
+  return (
+    <div className="page stack">
+      <div className="page-head">
+        <h1>What was done</h1>
+        <span className="spacer" />
+        <Input.Search
+          aria-label="Find in it"
+          placeholder="A person, a batch, a lot"
+          allowClear
+          style={{ width: 290 }}
+          onChange={({ target }) => setFind(target.value.trim())}
+        />
+      </div>
+      {deeds.length === 0 && <div className="empty sheet">Nothing like that was done.</div>}
+      {days.map((day) => (
+        <section key={day} aria-label={day}>
+          <h2 style={{ marginBottom: 6 }}>{day}</h2>
+          <ul className="rows deeds">
+            {deeds
+              .filter(({ at }) => dayjs(at).format('dddd, D MMMM YYYY') === day)
+              .map(({ id, at, by, what, page }) => (
+                <li key={id}>
+                  <span className="quiet figures">{dayjs(at).format('HH:mm')}</span>
+                  <span>
+                    <strong>{by}</strong> {page ? <Link to={page}>{what}</Link> : what}
+                  </span>
+                </li>
+              ))}
+          </ul>
+        </section>
+      ))}
+      {hasNextPage && (
+        <div style={{ textAlign: 'center' }}>
+          <Button onClick={() => void fetchNextPage()} loading={isFetchingNextPage}>
+            Further back
+          </Button>
+        </div>
+      )}
+    </div>
+  )
+}
