@@ -5,6 +5,7 @@
 import path from 'node:path'
 import { pathToFileURL } from 'node:url'
 import { build } from 'vite'
+import { benchShop } from './bench-shop.mjs'
 import { ensureBuild } from './set-up/build.mjs'
 import { chromiumPath } from './set-up/debian.mjs'
 import { data, ensureData, root } from './set-up/places.mjs'
@@ -209,3 +210,5 @@ if (browserPath) {
   }
   await browser.close()
 } else say('  Chromium is not installed; "npm test" installs it.')
+
+await benchShop()

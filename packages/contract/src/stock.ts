@@ -121,6 +121,8 @@ export const shelfPage = z.object({
   next: z.string().nullable(),
   /** How many fit, and how many of all run low; told with the first page only. */
   total: z.number().optional(),
+  /** There are more than are counted. */
+  more: z.boolean().optional(),
   low: z.number().optional(),
 })
 export type ShelfPage = z.infer<typeof shelfPage>

@@ -4,7 +4,7 @@ import connectPgSimple from 'connect-pg-simple'
 import { csrfSync } from 'csrf-sync'
 import { sql } from 'drizzle-orm'
 import express, { type Express, type RequestHandler, Router } from 'express'
-import session from 'express-session'
+import session, { type SessionData } from 'express-session'
 import helmet from 'helmet'
 import type pg from 'pg'
 import type { Logger } from 'pino'
@@ -39,6 +39,8 @@ interface Parts {
 export function buildApp({ config, shop, pool, log, changes }: Parts): Express {
   const app = express()
   app.disable('x-powered-by')
+  // Nothing of the API is kept by browsers, so nothing needs a mark to be compared by.
+  app.disable('etag')
   if (config.BEHIND_TLS) app.set('trust proxy', 1)
   app.use(pinoHttp({ logger: log, autoLogging: false }))
   // Ant Design writes its styles into the page; everything else comes from this server only.
@@ -103,8 +105,24 @@ const noStore: RequestHandler = (_, response, next) => {
   next()
 }
 
+/** A session that is in use is put off from ending, but not at every request: that would be a write for every read. */
+const touchMs = 300_000
+
 function sessions(config: Config, pool: pg.Pool): RequestHandler {
-  const Store = connectPgSimple(session)
+  class Store extends connectPgSimple(session) {
+    private readonly touched = new Map<string, number>()
+
+    override touch(id: string, data: SessionData, done?: () => void): void {
+      const now = Date.now()
+      if (now - (this.touched.get(id) ?? 0) < touchMs) {
+        done?.()
+        return
+      }
+      for (const [old, at] of this.touched) if (now - at > touchMs) this.touched.delete(old)
+      this.touched.set(id, now)
+      super.touch(id, data, done)
+    }
+  }
   return session({
     name: 'tessellum',
     secret: config.SESSION_SECRET,

@@ -12,7 +12,9 @@ const log = pino({ level: config.LOG_LEVEL })
 const { pool, db } = connect(config.DATABASE_URL, log)
 const workers = workerPool(fileURLToPath(new URL('./worker.js', import.meta.url)))
 const telling = changes(config.DATABASE_URL, log)
-const app = buildApp({ config, shop: { db, workers }, pool, log, changes: telling })
+// Apart, so that who somebody is can be looked up while every other connection waits for a lot.
+const { pool: sessionPool } = connect(config.DATABASE_URL, log, 4)
+const app = buildApp({ config, shop: { db, workers }, pool: sessionPool, log, changes: telling })
 
 const server = app.listen(config.PORT, config.HOST, (error) => {
   if (error) {
@@ -38,7 +40,7 @@ async function end() {
     server.closeAllConnections()
   })
   await workers.close()
-  await pool.end()
+  await Promise.all([pool.end(), sessionPool.end()])
   process.exit(0)
 }
 process.on('SIGTERM', end)

@@ -6,7 +6,8 @@ import { Client, Pool } from 'pg'
 
 const postgres = process.env.TEST_POSTGRES ?? ''
 export const password = process.env.TEST_PASSWORD ?? ''
-const root = path.join(__dirname, '../../..')
+// Built for the bench, it lies elsewhere.
+const root = process.env.TEST_ROOT ?? path.join(__dirname, '../../..')
 
 interface Answer<T> {
   readonly status: number

@@ -151,41 +151,33 @@ export function stockRoutes({ db }: Shop): Router {
       })
     }
     const key = actionKey(request)
-    return once(db, key, `move ${lotId}`, caller, async (tx) => {
-      const [held] = await tx
-        .select({
-          onHand: balance.onHand,
-          reserved: balance.reserved,
-          itemId: lot.itemId,
-          unit: item.unit,
-          name: item.colourName,
-        })
-        .from(balance)
-        .innerJoin(lot, eq(lot.id, balance.lotId))
-        .innerJoin(item, eq(item.id, lot.itemId))
-        .where(eq(balance.lotId, lotId))
-        .for('update', { of: balance })
-      if (!held) throw notFound('lot')
-      const effect = effectOf(kind, quantity)
-      if (freeOf(held) + effect.onHand < 0) {
-        throw new Refusal(
-          409,
-          'short-of-stock',
-          `Only ${freeOf(held)} of this lot are free; ${held.reserved} are promised to batches.`,
-          {
-            path: 'quantity',
-            hint: 'Take less, take from another lot, or release a batch.',
-          },
-        )
-      }
-      const [made] = await tx
-        .insert(move)
-        .values({ lotId, kind, ...effect, reason, personId: caller.id, actionKey: key })
-        .returning({ id: move.id })
-      const what = `posted a ${kind} of ${sayQuantity(Math.abs(quantity), held.unit)} of ${held.name}: ${reason}`
-      await record(tx, caller.id, what, `/stock/${held.itemId}`)
-      return { moveId: (made as { id: number }).id, itemId: held.itemId }
-    })
+    try {
+      return await once(db, key, `move ${lotId}`, caller, async (tx) => {
+        const [tube] = await tx
+          .select({ itemId: lot.itemId, unit: item.unit, name: item.colourName })
+          .from(lot)
+          .innerJoin(item, eq(item.id, lot.itemId))
+          .where(eq(lot.id, lotId))
+        if (!tube) throw notFound('lot')
+        const what = `posted a ${kind} of ${sayQuantity(Math.abs(quantity), tube.unit)} of ${tube.name}: ${reason}`
+        await record(tx, caller.id, what, `/stock/${tube.itemId}`)
+        // Last of all, since the balance is held from here to the end: the database itself refuses what is not there.
+        const [made] = await tx
+          .insert(move)
+          .values({ lotId, kind, ...effectOf(kind, quantity), reason, personId: caller.id, actionKey: key })
+          .returning({ id: move.id })
+        return { moveId: (made as { id: number }).id, itemId: tube.itemId }
+      })
+    } catch (error) {
+      if (!brokenConstraint(error)?.startsWith('balance_')) throw error
+      const [held] = await db.select().from(balance).where(eq(balance.lotId, lotId))
+      throw new Refusal(
+        409,
+        'short-of-stock',
+        `Only ${held ? freeOf(held) : 0} of this lot are free; ${held?.reserved ?? 0} are promised to batches.`,
+        { path: 'quantity', hint: 'Take less, take from another lot, or release a batch.' },
+      )
+    }
   })
 
   mount(router, 'POST /api/moves/:id/reverse', async (request, _, caller) => {

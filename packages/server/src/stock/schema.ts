@@ -4,6 +4,7 @@ import { sql } from 'drizzle-orm'
 import {
   type AnyPgColumn,
   bigint,
+  boolean,
   check,
   date,
   doublePrecision,
@@ -140,6 +141,21 @@ export const balance = pgTable(
     // With the one above: nothing below nought, and nothing promised twice.
     check('balance_reserved_within_on_hand', sql`${table.reserved} <= ${table.onHand}`),
   ],
+)
+
+/** An item's balance over all its lots, kept by triggers with each statement that moves something: what runs low is found without adding up a shelf. */
+export const itemTotal = pgTable(
+  'item_total',
+  {
+    itemId: integer('item_id')
+      .primaryKey()
+      .references(() => item.id),
+    onHand: quantity('on_hand').notNull().default(0),
+    reserved: quantity('reserved').notNull().default(0),
+    reorderBelow: quantity('reorder_below').notNull().default(0),
+    low: boolean().generatedAlwaysAs(sql`on_hand - reserved < reorder_below`),
+  },
+  (table) => [index('item_total_low').on(table.itemId).where(sql`low`)],
 )
 
 /** The ledger. Rows are only ever added (a trigger refuses anything else). */

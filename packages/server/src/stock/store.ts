@@ -5,7 +5,7 @@ import type { Session } from '../database/connect'
 import { notFound } from '../http/refusal'
 import { bag } from '../packing/schema'
 import { person } from '../people/schema'
-import { balance, item, lot, maker, move, pack, purchase } from './schema'
+import { balance, item, itemTotal, lot, maker, move, pack, purchase } from './schema'
 
 const items = (db: Session) =>
   db
@@ -16,14 +16,12 @@ const items = (db: Session) =>
         Item['packs']
       >`(select coalesce(json_agg(json_build_object('amount', ${pack.amount}, 'price', ${pack.price}, 'leadDays', ${pack.leadDays}) order by ${pack.amount}), '[]') from ${pack} where ${pack.itemId} = ${item.id})`,
       coming: sql<string>`(select coalesce(sum(${purchase.amount}), 0) from ${purchase} where ${purchase.itemId} = ${item.id} and ${purchase.state} = 'ordered')`,
-      onHand: sql<string>`coalesce(sum(${balance.onHand}), 0)`,
-      reserved: sql<string>`coalesce(sum(${balance.reserved}), 0)`,
+      onHand: itemTotal.onHand,
+      reserved: itemTotal.reserved,
     })
     .from(item)
     .innerJoin(maker, eq(maker.id, item.makerId))
-    .leftJoin(lot, eq(lot.itemId, item.id))
-    .leftJoin(balance, eq(balance.lotId, lot.id))
-    .groupBy(item.id, maker.name)
+    .innerJoin(itemTotal, eq(itemTotal.itemId, item.id))
     .$dynamic()
 
 type Row = Awaited<ReturnType<typeof items>>[number]
@@ -47,8 +45,8 @@ function asItem({ item: row, maker: makerName, packs, coming, onHand, reserved }
     maker: makerName,
     packs,
     coming: Number(coming),
-    onHand: Number(onHand),
-    reserved: Number(reserved),
+    onHand,
+    reserved,
     bead: beadOf(row, makerName),
   }
 }

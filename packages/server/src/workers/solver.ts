@@ -2,18 +2,28 @@
 import type { Solve } from '@tessellum/core/allocation/allocation'
 import loadHighs from 'highs'
 
+/** Loaded once for each thread; anew after it has come apart. */
+let loaded: ReturnType<typeof loadHighs> | undefined
+
 /** @param limitSeconds over all that is asked of it; what is found by then is given with its gap */
 export async function solver(limitSeconds = 8): Promise<Solve> {
-  const highs = await loadHighs()
+  loaded ??= loadHighs()
+  const highs = await loaded
   const until = performance.now() + limitSeconds * 1000
   return (programme) => {
-    const found = highs.solve(programme, {
-      time_limit: Math.max(0.05, (until - performance.now()) / 1000),
-      output_flag: false,
-      mip_rel_gap: 0,
-      // Everything is whole, so that what is nearer than this is the best there is.
-      mip_abs_gap: 0.9,
-    })
+    let found: ReturnType<typeof highs.solve>
+    try {
+      found = highs.solve(programme, {
+        time_limit: Math.max(0.05, (until - performance.now()) / 1000),
+        output_flag: false,
+        mip_rel_gap: 0,
+        // Everything is whole, so that what is nearer than this is the best there is.
+        mip_abs_gap: 0.9,
+      })
+    } catch (error) {
+      loaded = undefined
+      throw error
+    }
     if (found.Status === 'Infeasible') return { status: 'infeasible', objective: 0, gap: 0, values: {} }
     const values: Record<string, number> = {}
     for (const [name, column] of Object.entries(found.Columns))

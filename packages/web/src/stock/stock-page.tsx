@@ -49,6 +49,7 @@ export function StockPage() {
       <div className="page-head">
         <h1>Stock</h1>
         <span className="quiet figures">
+          {first?.more && 'more than '}
           {first?.total} {first?.total === 1 ? 'item' : 'items'}
         </span>
         <span className="spacer" />

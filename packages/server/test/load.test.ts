@@ -1,0 +1,29 @@
+import { hammer } from './hammer'
+import { killAgainAndAgain } from './kill'
+import { Caller, openShop, type Shop } from './shop'
+
+let shop: Shop
+beforeAll(async () => {
+  shop = await openShop()
+})
+afterAll(() => shop.close())
+
+test('two servers on one database, hammered by 24 clients: nothing below nought, lost or doubled; every answer accounted for', async () => {
+  const other = await shop.beside()
+  const callers = await Promise.all(
+    Array.from({ length: 24 }, async (_, i) => {
+      const caller = new Caller(i % 2 ? shop.base : other.base)
+      await caller.signIn(['odile', 'isaura'][i % 2] as string)
+      return caller
+    }),
+  )
+  const { answers, moves, reservations } = await hammer(shop.pool, callers, 4)
+  expect(answers['200']).toBeGreaterThan(50)
+  expect([moves > 30, reservations > 5]).toEqual([true, true])
+  await other.end()
+})
+
+test('killed hard in the middle of reserving, packing and closing: nothing lost, doubled or half done', async () => {
+  const { kills, done, undone } = await killAgainAndAgain(shop, 9)
+  expect(done + undone).toBe(kills)
+})
