@@ -144,7 +144,7 @@ export function ColourwayForm({ pattern, colourway, roles, report, close }: Colo
                 mode="multiple"
                 maxCount={3}
                 aria-label={`Instead, where the shelf is short of ${slot.role}`}
-                placeholder="where the shelf is short, nearest first"
+                placeholder="if that is short"
                 showSearch={{ optionFilterProp: 'text' }}
                 options={optionsFor(slot, items ?? [], report)}
                 optionRender={({ data }) => <ItemOption item={data.item} />}

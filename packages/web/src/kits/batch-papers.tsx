@@ -22,10 +22,10 @@ export function BatchPapers({ batch }: { batch: Batch }) {
         <strong>On paper</strong>
         {laidOut.has(batch.state) && mayPack && (
           <>
-            <Button size="small" onClick={() => print.run('kits')} loading={print.busy}>
+            <Button size="small" onClick={() => print.run('kits')} loading={print.busy && print.doing === 'kits'}>
               Print kit labels
             </Button>
-            <Button size="small" onClick={() => print.run('bags')} disabled={print.busy}>
+            <Button size="small" onClick={() => print.run('bags')} loading={print.busy && print.doing === 'bags'}>
               Print bag labels
             </Button>
           </>
