@@ -1,4 +1,5 @@
 /** What may stand in for a colourway's choices where the shelf is short: every way of making its kits, the plan first. */
+import { readMadeSize } from '../sizing/made-size'
 import type { Choice } from './choice'
 
 export interface Alternative {
@@ -15,8 +16,9 @@ const most = 8
 export function alternativesOf(choices: readonly Choice[], size: string): Alternative[] {
   const plan = choices.filter(({ rank = 0 }) => rank === 0)
   let ways: Alternative[] = [{ choices: plan, standIns: [] }]
+  const { name } = readMadeSize(size)
   for (const chosen of plan) {
-    if (chosen.size !== '' && chosen.size !== size) continue
+    if (chosen.size !== '' && chosen.size !== name) continue
     const others = choices
       .filter((each) => each.role === chosen.role && each.size === chosen.size && (each.rank ?? 0) > 0)
       .sort((a, b) => (a.rank ?? 0) - (b.rank ?? 0))

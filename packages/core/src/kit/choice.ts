@@ -1,6 +1,7 @@
 /** What a colourway gives each role of a pattern, in one size. */
 import type { Bead } from '../catalogue/bead'
 import type { Counting } from '../sizing/counting'
+import { readMadeSize } from '../sizing/made-size'
 import type { KitItem, StockUnit } from './bill'
 import { type Pack, unitCost } from './cost'
 
@@ -41,7 +42,8 @@ export interface Chosen<Item> {
 /** What a colourway gives a role in a size: the size's own choice before the one for all sizes. */
 function choiceFor(choices: readonly Choice[], role: string, size: string): Choice | undefined {
   const ofRole = choices.filter((choice) => choice.role === role && (choice.rank ?? 0) === 0)
-  const own = size === '' ? undefined : ofRole.find((choice) => choice.size === size)
+  const { name } = readMadeSize(size)
+  const own = name === '' ? undefined : ofRole.find((choice) => choice.size === name)
   return own ?? ofRole.find((choice) => choice.size === '')
 }
 

@@ -9,6 +9,7 @@ import { longestSource, type Parsed, parsePattern } from '../notation/parse'
 import { stoneOf } from '../notation/stone-words'
 import { type ThreadChoice, threadOf, usualThread } from '../notation/thread-words'
 import type { Counting } from '../sizing/counting'
+import { readMadeSize } from '../sizing/made-size'
 import { Bench, type Formed, type Role } from '../stitch/bench'
 import type { Work } from '../stitch/work'
 import { planThread } from '../thread/plan'
@@ -87,7 +88,8 @@ function reckonOnce(
   }
   const sheet = readSheet(parsed.lines, faults)
   const settings = choices.settings ?? usualThreadSettings
-  const size = chooseSize(sheet.sizes, choices.size, faults)
+  const made = readMadeSize(choices.size ?? '')
+  const size = chooseSize(sheet.sizes, made.name, faults)
   const options = chooseOptions(sheet, choices.options ?? {}, faults)
 
   const worked = sheet.thread?.declaration.thread
@@ -213,7 +215,18 @@ function setOut(sheet: Sheet, size: SizeWords | undefined, choices: Choices, ben
     return true
   }
   for (const setting of size?.settings ?? []) attempt(() => bench.values.set(setting.name, reckon(setting.of, bench)))
-  for (const [name, amount] of Object.entries(choices.measures ?? {})) bench.values.set(name, { amount, unit: 'mm' })
+  const known = new Set(sheet.sizes.flatMap((each) => each.settings.map(({ name }) => name)))
+  const made = readMadeSize(choices.size ?? '').measures
+  for (const name of Object.keys(made))
+    if (!known.has(name))
+      faults.add(
+        'error',
+        { from: 0, to: 1 },
+        `This pattern is not made to a "${name}".`,
+        known.size > 0 ? `It is made to: ${[...known].join(', ')}.` : 'It comes in its own sizes only.',
+      )
+  for (const [name, amount] of Object.entries({ ...made, ...choices.measures }))
+    bench.values.set(name, { amount, unit: 'mm' })
   for (const other of sheet.sizes) {
     for (const setting of other.settings) {
       if (size && !size.settings.some((each) => each.name === setting.name)) {

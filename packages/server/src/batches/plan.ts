@@ -1,4 +1,5 @@
 /** What a batch needs of the shelf and what the shelf allows: read from the tables, reckoned by the core. */
+import { createHash } from 'node:crypto'
 import type { ItemOutlook, LineOutlook, Outlook } from '@tessellum/contract/batches'
 import type { Choice } from '@tessellum/contract/colourways'
 import type { Allocation, AllocationLot, Need } from '@tessellum/core/allocation/allocation'
@@ -15,7 +16,8 @@ import { bag } from '../packing/schema'
 import { patternVersion } from '../patterns/schema'
 import { freeLots, listItems } from '../stock/store'
 import type { WorkerPool } from '../workers/pool'
-import { batch } from './schema'
+import type { Kit } from '../workers/tasks'
+import { batch, keptBill } from './schema'
 
 /** A line with its pattern's text and its colourway's choices found. */
 export interface PlannedLine {
@@ -67,13 +69,16 @@ export async function billsFor(
         alternativesOf(choices.get(line.colourwayVersionId) ?? [], line.size).map(async ({ choices, standIns }) => {
           const chosen = choices.map((each) => ({ ...each, rank: each.rank ?? 0 }))
           const ids = new Set(chosen.map((choice) => choice.itemId))
-          const { bill, troubles } = await workers.run('bill', {
-            source,
-            sampled: { ratio, count },
-            size: line.size,
-            choices: chosen,
-            items: items.filter((item) => ids.has(item.id)),
-          })
+          const { bill, troubles } = await billOnce(
+            { db, workers },
+            {
+              source,
+              sampled: { ratio, count },
+              size: line.size,
+              choices: chosen,
+              items: items.filter((item) => ids.has(item.id)),
+            },
+          )
           const distance = standIns.reduce((sum, { itemId, insteadOf }) => {
             const [a, b] = [itemOf(itemId), itemOf(insteadOf)]
             return sum + (a && b ? visibleChange(a, b) : 0)
@@ -94,6 +99,23 @@ export async function billsFor(
     }),
   )
 }
+
+/** A form takes a moment to settle, and a kit's bill is the same for everybody: it is reckoned once, and kept. */
+export async function billOnce({ db, workers }: { db: Session; workers: WorkerPool }, kit: Kit) {
+  // Of an item, only what a bill depends on: not what is on the shelf.
+  const items = kit.items.map(({ id, unit, category, bead }) => ({ id, unit, category, bead }))
+  const digest = createHash('sha256')
+    .update(JSON.stringify({ ...kit, items, reckoned: billVersion }))
+    .digest('base64')
+  const [known] = await db.select().from(keptBill).where(eq(keptBill.digest, digest))
+  if (known) return known
+  const { bill, troubles } = await workers.run('bill', kit)
+  await db.insert(keptBill).values({ digest, bill, troubles }).onConflictDoNothing()
+  return { bill, troubles }
+}
+
+/** Raised whenever the same text comes to another bill than before. */
+const billVersion = 1
 
 /** Lots that a batch may take from; what it holds itself is free to it. */
 export interface FreeLot {

@@ -5,6 +5,7 @@
 import type { Rescue } from '@tessellum/contract/rescue'
 import type { Item } from '@tessellum/contract/stock'
 import { alternativesOf } from '@tessellum/core/kit/alternatives'
+import { readMadeSize } from '@tessellum/core/sizing/made-size'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { visibleChange } from '@tessellum/core/substitute/visible-change'
 import { eq } from 'drizzle-orm'
@@ -14,7 +15,7 @@ import type { Shop } from '../http/route'
 import { patternVersion } from '../patterns/schema'
 import { freeLots, listItems } from '../stock/store'
 import { draftLines } from './competing'
-import { allocationFor, billsFor, itemsIn, type LineBill } from './plan'
+import { allocationFor, billOnce, billsFor, itemsIn, type LineBill } from './plan'
 
 /** So many stand-ins of each line are tried: each is a variant of every kit for the solver. */
 const mostStandIns = 4
@@ -78,7 +79,7 @@ export async function rescueFor(shop: Shop, itemId: number): Promise<Rescue> {
     const { source, sampledRatio: ratio, sampledCount: count } = version as typeof patternVersion.$inferSelect
     const chosen = alternativesOf(choices.get(line.colourwayVersionId) ?? [], line.size)[0]?.choices ?? []
     const roles = chosen
-      .filter((each) => each.itemId === itemId && (each.size === '' || each.size === line.size))
+      .filter((each) => each.itemId === itemId && (each.size === '' || each.size === readMadeSize(line.size).name))
       .map(({ role }) => role)
     const kit = { source, size: line.size, sampled: { ratio, count } }
     const [first] = roles
@@ -111,7 +112,7 @@ export async function rescueFor(shop: Shop, itemId: number): Promise<Rescue> {
     async function billed(with_: typeof chosen, standIns: LineBill['ways'][number]['standIns']) {
       const own = with_.map((each) => ({ ...each, rank: 0 }))
       const ids = new Set(own.map((each) => each.itemId))
-      const { bill, troubles } = await workers.run('bill', {
+      const { bill, troubles } = await billOnce(shop, {
         ...kit,
         choices: own,
         items: items.filter(({ id }) => ids.has(id)),

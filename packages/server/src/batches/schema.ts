@@ -1,6 +1,7 @@
 import type { BatchState } from '@tessellum/contract/batches'
+import type { Bill } from '@tessellum/core/kit/bill'
 import { sql } from 'drizzle-orm'
-import { type AnyPgColumn, check, date, integer, pgTable, text, timestamp, unique } from 'drizzle-orm/pg-core'
+import { type AnyPgColumn, check, date, integer, jsonb, pgTable, text, timestamp, unique } from 'drizzle-orm/pg-core'
 import { colourwayVersion } from '../colourways/schema'
 import { patternVersion } from '../patterns/schema'
 import { person } from '../people/schema'
@@ -47,3 +48,10 @@ export const batchLine = pgTable(
     check('batch_line_kits', sql`${table.kits} between 1 and 10000`),
   ],
 )
+
+/** Bills that have been reckoned, by a digest of all that goes into one: never wrong, since anything else has another digest. */
+export const keptBill = pgTable('kept_bill', {
+  digest: text().primaryKey(),
+  bill: jsonb().$type<Bill>().notNull(),
+  troubles: jsonb().$type<string[]>().notNull(),
+})

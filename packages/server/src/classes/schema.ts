@@ -1,0 +1,95 @@
+import { sql } from 'drizzle-orm'
+import {
+  type AnyPgColumn,
+  check,
+  date,
+  foreignKey,
+  index,
+  integer,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  unique,
+} from 'drizzle-orm/pg-core'
+import { batch } from '../batches/schema'
+import { colourwayVersion } from '../colourways/schema'
+import { patternVersion } from '../patterns/schema'
+import { person } from '../people/schema'
+
+/** A class that is on offer, until it has been taught or called off. */
+export const classTable = pgTable(
+  'class',
+  {
+    id: integer().primaryKey().generatedAlwaysAsIdentity(),
+    title: text().notNull(),
+    heldOn: date('held_on').notNull(),
+    /** "10:00", by the clock on the wall. */
+    beginsAt: text('begins_at').notNull(),
+    minutes: integer().notNull(),
+    place: text().notNull(),
+    seats: integer().notNull(),
+    teacherId: integer('teacher_id')
+      .notNull()
+      .references(() => person.id),
+    patternVersionId: integer('pattern_version_id')
+      .notNull()
+      .references((): AnyPgColumn => patternVersion.id),
+    spareKits: integer('spare_kits').notNull().default(0),
+    /** Of a seat, in minor units of money. */
+    price: integer().notNull().default(0),
+    state: text().$type<'offered' | 'taught' | 'cancelled'>().notNull().default('offered'),
+    batchId: integer('batch_id').references((): AnyPgColumn => batch.id),
+    /** Where the walk stands: the step, and the pass within it. */
+    walkStep: integer('walk_step').notNull().default(0),
+    note: text().notNull().default(''),
+    madeAt: timestamp('made_at', { withTimezone: true }).notNull().defaultNow(),
+    madeBy: integer('made_by')
+      .notNull()
+      .references(() => person.id),
+  },
+  (table) => [
+    index('class_by_day').on(table.heldOn, table.id),
+    check('class_state', sql`${table.state} in ('offered', 'taught', 'cancelled')`),
+    check(
+      'class_figures',
+      sql`${table.seats} between 1 and 200 and ${table.minutes} between 15 and 6000 and ${table.spareKits} between 0 and 200 and ${table.price} >= 0`,
+    ),
+  ],
+)
+
+/** What can be chosen in a class: a size in a colourway. The first is what a seat gets that has chosen nothing yet. */
+export const classOffer = pgTable(
+  'class_offer',
+  {
+    classId: integer('class_id')
+      .notNull()
+      .references(() => classTable.id),
+    position: integer().notNull(),
+    size: text().notNull(),
+    colourwayVersionId: integer('colourway_version_id')
+      .notNull()
+      .references((): AnyPgColumn => colourwayVersion.id),
+  },
+  (table) => [primaryKey({ columns: [table.classId, table.position] })],
+)
+
+export const booking = pgTable(
+  'booking',
+  {
+    id: integer().primaryKey().generatedAlwaysAsIdentity(),
+    classId: integer('class_id')
+      .notNull()
+      .references(() => classTable.id),
+    seat: integer().notNull(),
+    name: text().notNull(),
+    /** Of the class's offers. */
+    offer: integer().notNull(),
+    note: text().notNull().default(''),
+  },
+  (table) => [
+    unique('booking_seat').on(table.classId, table.seat),
+    foreignKey({ columns: [table.classId, table.offer], foreignColumns: [classOffer.classId, classOffer.position] }),
+    check('booking_seat_from_1', sql`${table.seat} >= 1`),
+  ],
+)
