@@ -38,6 +38,8 @@ export async function visit(
       await page.getByLabel('Sign-in name').fill(name)
       await page.getByLabel('Password').fill(password)
       await page.getByRole('button', { name: 'Sign in' }).click()
+      await page.getByRole('heading', { name: 'Bench', exact: true }).waitFor()
+      await page.goto(`${shop.base}/patterns`)
       await page.getByRole('heading', { name: 'Patterns', exact: true }).waitFor()
       return page
     },

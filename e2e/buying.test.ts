@@ -8,7 +8,7 @@ afterAll(() => here.close())
 
 test('a shortage is bought, received and promised', async () => {
   const page = await here.enter('odile')
-  await page.keyboard.press('Alt+3')
+  await page.keyboard.press('Alt+4')
   await page.getByRole('link', { name: 'What to buy' }).click()
   const supplier = page.getByRole('region', { name: 'Tollhouse Beads' })
   await supplier.getByRole('row', { name: /Rust gate.* 3\.6 g 1 x 8 g £2\.70 .*Lock keepers’ evening/ }).waitFor()

@@ -24,7 +24,7 @@ test('a class batch from plan to closed: short, bought, received, reserved, chan
   const odile = await here.shop.as('odile')
 
   // Planned: the rust beads are there for six kits, and eight are wanted.
-  await page.keyboard.press('Alt+3')
+  await page.keyboard.press('Alt+4')
   await page.getByRole('link', { name: 'Plan a batch' }).click()
   await page.getByLabel('Name').fill('Eight at the lock')
   await choose(page, 'Pattern', 'Sluicegate pendant')

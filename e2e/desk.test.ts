@@ -12,7 +12,7 @@ afterAll(() => here.close())
 const answer = () => page.getByRole('region', { name: 'Answer' })
 
 test('a stone: what goes round it, the wall that holds it, and its lines in a pattern', async () => {
-  await page.keyboard.press('Alt+4')
+  await page.keyboard.press('Alt+6')
   await page.getByLabel('Across, mm').fill('18')
   await page.getByLabel('The count must divide by').fill('4')
   await page.getByRole('button', { name: 'Work it out' }).click()

@@ -118,7 +118,7 @@ test('what another person does arrives on an open page', async () => {
 })
 
 test('the keyboard alone goes to a place, finds a batch and opens it', async () => {
-  await page.keyboard.press('Alt+1')
+  await page.keyboard.press('Alt+2')
   await page.getByRole('heading', { name: 'Patterns', exact: true }).waitFor()
   await page.keyboard.press('Control+k')
   await page.getByRole('combobox', { name: 'Find' }).fill('market')

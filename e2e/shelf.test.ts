@@ -92,7 +92,7 @@ test('the shelf is narrowed by kind, by need and by words, and by nothing that i
 })
 
 test('a new pattern opens with a small bezel, and a line in hand is told', async () => {
-  await page.keyboard.press('Alt+1')
+  await page.keyboard.press('Alt+2')
   await page.getByRole('button', { name: 'Begin a pattern' }).click()
   await page.getByRole('heading', { name: 'New pattern' }).waitFor()
   await page.getByRole('img', { name: /^New pattern from the front, 108 beads/ }).waitFor()
@@ -128,7 +128,9 @@ test('every screen keeps its width at 200 % text and on a tablet', async () => {
   ] as const) {
     await page.setViewportSize({ width, height })
     // What holds at 640 holds at 820, but where a screen lies otherwise in between.
-    for (const place of width === 640 ? places : ['/patterns/1', '/patterns/1/colours', '/stock/1', '/kits/1/pack', '/kits/plan']) {
+    for (const place of width === 640
+      ? places
+      : ['/patterns/1', '/patterns/1/colours', '/stock/1', '/kits/1/pack', '/kits/plan']) {
       await page.goto(here.shop.base + place)
       await page.getByRole('heading').first().waitFor()
       const over = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)

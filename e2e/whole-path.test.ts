@@ -65,7 +65,7 @@ test('the written pattern agrees with the tray, and its PDF can be fetched', asy
 })
 
 test('twelve kits are planned and reserved, and the shelf promises them', async () => {
-  await page.keyboard.press('Alt+3')
+  await page.keyboard.press('Alt+4')
   await page.getByRole('link', { name: 'Plan a batch' }).click()
   await page.getByLabel('Name').fill('Evening class')
   await choose(page, 'Pattern', 'Windlass pendant')

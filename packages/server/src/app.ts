@@ -12,12 +12,15 @@ import { pinoHttp } from 'pino-http'
 import { batchRoutes } from './batches/routes'
 import { buyingRoutes } from './buying/routes'
 import type { changes } from './changes/routes'
+import { classRoutes } from './classes/routes'
 import { colourwayRoutes } from './colourways/routes'
 import type { Config } from './config'
 import { deviceRoutes } from './devices/routes'
+import { diaryRoutes } from './diary/routes'
 import { documentRoutes } from './documents/routes'
 import { answerErrors, nothingHere } from './http/errors'
 import { mount, type Shop } from './http/route'
+import { orderRoutes } from './orders/routes'
 import { packingRoutes } from './packing/routes'
 import { patternRoutes } from './patterns/routes'
 import { peopleRoutes } from './people/routes'
@@ -84,6 +87,9 @@ export function buildApp({ config, shop, pool, log, changes }: Parts): Express {
     buyingRoutes(shop, config),
     packingRoutes(shop),
     deviceRoutes(shop, config),
+    classRoutes(shop),
+    orderRoutes(shop),
+    diaryRoutes(shop),
     trailRoutes(shop),
     documentRoutes(shop),
     changes.router,

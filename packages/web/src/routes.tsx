@@ -14,7 +14,23 @@ export const router = createBrowserRouter([
       {
         errorElement: <Trouble />,
         children: [
-          { index: true, loader: () => redirect('/patterns'), element: <></> },
+          { index: true, loader: () => redirect('/bench'), element: <></> },
+          { path: 'bench', lazy: async () => ({ Component: (await import('./diary/bench-page')).BenchPage }) },
+          { path: 'diary', lazy: async () => ({ Component: (await import('./diary/diary-page')).DiaryPage }) },
+          {
+            path: 'diary/classes/new',
+            lazy: async () => ({ Component: (await import('./diary/class-form')).NewClassPage }),
+          },
+          {
+            path: 'diary/classes/:id',
+            lazy: async () => ({ Component: (await import('./diary/class-page')).ClassPage }),
+          },
+          {
+            path: 'diary/classes/:id/sheet',
+            lazy: async () => ({ Component: (await import('./diary/class-sheet')).ClassSheetPage }),
+          },
+          { path: 'diary/orders', lazy: async () => ({ Component: (await import('./diary/orders-page')).OrdersPage }) },
+          { path: 'diary/costs', lazy: async () => ({ Component: (await import('./diary/costs-page')).CostsPage }) },
           {
             path: 'patterns',
             lazy: async () => ({ Component: (await import('./patterns/patterns-page')).PatternsPage }),

@@ -11,31 +11,14 @@ import { notFound, Refusal, readId, readInput } from '../http/refusal'
 import { type Caller, mount, type Shop } from '../http/route'
 import { freeLots } from '../stock/store'
 import { record } from '../trail/record'
-import { applyLaying, layAnew, refuseShort, type WantedLine, writeLines } from './change'
 import { competingDrafts, couldMakeOf } from './competing'
-import { allocationFor, billsFor, holding, itemsIn, outlookFor } from './plan'
+import { allocationFor, billsFor, itemsIn, outlookFor } from './plan'
 import { rescueFor } from './rescue'
-import { release, reserve, TakenMeanwhile } from './reserve'
+import { release, reserve } from './reserve'
+import { layOutAgain, planBatch, retrying, reviseBatch } from './revise'
 import { batch } from './schema'
-import { bagName, findBatch, linesOf, listBatches, lockBatch, resolveLines } from './store'
+import { findBatch, linesOf, listBatches, lockBatch, resolveLines } from './store'
 import { type Substitution, substituted } from './substitute'
-
-/** How often something is worked out anew because somebody else was faster. */
-const mostTries = 5
-
-async function retrying<T>(attempt: () => Promise<T>): Promise<T> {
-  for (let tries = 1; ; tries++) {
-    try {
-      return await attempt()
-    } catch (error) {
-      if (!(error instanceof TakenMeanwhile)) throw error
-      if (tries === mostTries)
-        throw new Refusal(409, 'busy-shelf', 'Others are taking from the same lots at this moment.', {
-          hint: 'Nothing has been changed. Try again in a moment.',
-        })
-    }
-  }
-}
 
 export function batchRoutes(shop: Shop): Router {
   const { db } = shop
@@ -49,16 +32,9 @@ export function batchRoutes(shop: Shop): Router {
   mount(router, 'POST /api/batches', async (request, _, caller) => {
     const { name, dueOn, priority, lines } = readInput(newBatch, request.body)
     const planned = await resolveLines(db, lines)
-    const { id } = await once(db, actionKey(request), 'new batch', caller, async (tx) => {
-      const [made] = await tx
-        .insert(batch)
-        .values({ name, dueOn, priority, madeBy: caller.id })
-        .returning({ id: batch.id })
-      const { id } = made as { id: number }
-      await writeLines(tx, id, planned)
-      await record(tx, caller.id, `planned ${name}`, `/kits/${id}`)
-      return { id }
-    })
+    const { id } = await once(db, actionKey(request), 'new batch', caller, async (tx) => ({
+      id: await planBatch(tx, { name, dueOn, priority }, planned, caller.id),
+    }))
     return findBatch(shop, id)
   })
 
@@ -112,38 +88,12 @@ export function batchRoutes(shop: Shop): Router {
     return findBatch(shop, id)
   })
 
-  /** Gives a batch other lines, whether it holds anything yet or not. @returns names of bags to be emptied */
-  async function change(id: number, lines: readonly WantedLine[], caller: Caller, key: string) {
-    const { toEmpty } = await retrying(async () => {
-      const [row] = await db.select({ state: batch.state }).from(batch).where(eq(batch.id, id))
-      if (!row) throw notFound('batch')
-      if (row.state === 'draft')
-        return once(db, key, `change ${id}`, caller, async (tx) => {
-          const { name, state } = await lockBatch(tx, id)
-          if (state !== 'draft') throw new TakenMeanwhile()
-          await writeLines(tx, id, lines)
-          await record(tx, caller.id, `changed ${name}`, `/kits/${id}`)
-          return { toEmpty: [] as string[] }
-        })
-      if (!(holding as readonly string[]).includes(row.state))
-        throw new Refusal(409, 'wrong-state', `This batch is ${row.state}; its lines are fixed.`, {
-          hint: 'Plan another batch.',
-        })
-      const before = await linesOf(db, id)
-      const laying = await layAnew(shop, id, lines)
-      await refuseShort(db, laying)
-      return once(db, key, `change ${id}`, caller, async (tx) => {
-        const emptied = await applyLaying(tx, laying, { batchId: id, personId: caller.id, actionKey: key })
-        return { toEmpty: await Promise.all(emptied.map((row) => bagName(tx, row, before))) }
-      })
-    })
-    return { ...(await findBatch(shop, id)), toEmpty }
-  }
+  const answered = async (id: number, toEmpty: string[]) => ({ ...(await findBatch(shop, id)), toEmpty })
 
   mount(router, 'PUT /api/batches/:id/lines', async (request, _, caller) => {
     const id = batchId(request)
     const { lines } = readInput(changeLines, request.body)
-    return change(id, await resolveLines(db, lines, id), caller, actionKey(request))
+    return answered(id, await reviseBatch(shop, id, await resolveLines(db, lines, id), caller, actionKey(request)))
   })
 
   async function substituteIn(id: number, substitutions: readonly Substitution[], caller: Caller, key: string) {
@@ -151,7 +101,7 @@ export function batchRoutes(shop: Shop): Router {
     const { lines } = await once(db, `${key}-beads`, `beads ${id}`, caller, async (tx) => ({
       lines: await substituted(tx, id, await linesOf(tx, id), substitutions, caller.id),
     }))
-    return change(id, lines, caller, key)
+    return answered(id, await reviseBatch(shop, id, lines, caller, key))
   }
 
   mount(router, 'POST /api/batches/:id/lines/:line/substitute', async (request, _, caller) => {
@@ -213,19 +163,3 @@ export function batchRoutes(shop: Shop): Router {
 }
 
 const priorityWords: Readonly<Record<number, string>> = { 1: 'to go first', 2: 'in its turn', 3: 'to go last' }
-
-/** Lays a batch's bags out as far as the shelf goes: after a loss, and again once there is more. */
-export async function layOutAgain(shop: Shop, id: number, caller: Caller, key: string): Promise<void> {
-  await retrying(async () => {
-    const { state } = await lockBatch(shop.db, id)
-    if (!(holding as readonly string[]).includes(state))
-      throw new Refusal(409, 'wrong-state', `This batch is ${state}; nothing is laid out for it.`, {
-        hint: 'Load the page anew.',
-      })
-    const laying = await layAnew(shop, id, await linesOf(shop.db, id))
-    await once(shop.db, key, `lay out ${id}`, caller, async (tx) => {
-      await applyLaying(tx, laying, { batchId: id, personId: caller.id, actionKey: key })
-      return { id }
-    })
-  })
-}

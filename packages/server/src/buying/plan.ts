@@ -79,3 +79,16 @@ export async function buyList(shop: Shop, until: string | undefined): Promise<Bu
 
 const daysBefore = (day: string, days: number) =>
   new Date(Date.parse(`${day}T00:00:00Z`) - days * 86_400_000).toISOString().slice(0, 10)
+
+/** Drafts that are short of something, each with the last day to order it. */
+export function shortIn(lines: readonly BuyLine[]): Map<number, string> {
+  const short = new Map<number, string>()
+  for (const { orderBy, batches } of lines)
+    for (const { id } of batches) {
+      const before = short.get(id)
+      if (before === undefined || orderBy < before) short.set(id, orderBy)
+    }
+  return short
+}
+
+export const shortBatches = async (shop: Shop): Promise<Map<number, string>> => shortIn(await buyList(shop, undefined))

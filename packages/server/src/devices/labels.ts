@@ -3,7 +3,10 @@ import type { PrintLabels } from '@tessellum/contract/devices'
 import { codeOfBag, codeOfLot } from '@tessellum/core/stock/codes'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { sayQuantity } from '@tessellum/core/stock/quantity'
-import { eq } from 'drizzle-orm'
+import { asc, eq } from 'drizzle-orm'
+import { linesOf } from '../batches/store'
+import { booking, classOffer, classTable } from '../classes/schema'
+import { colourway, colourwayVersion } from '../colourways/schema'
 import type { Session } from '../database/connect'
 import { notFound, Refusal } from '../http/refusal'
 import { packingOf } from '../packing/store'
@@ -61,6 +64,45 @@ export async function labelsOf(
     })
   }
   return { name, labels }
+}
+
+/** For each seat that is taken, a label to lie on it; with the kit of its choice where its batch is laid out. */
+export async function labelsOfSeats(db: Session, classId: number): Promise<{ name: string; labels: Label[] }> {
+  const [row] = await db.select().from(classTable).where(eq(classTable.id, classId))
+  if (!row) throw notFound('class')
+  const bookings = await db.select().from(booking).where(eq(booking.classId, classId)).orderBy(asc(booking.seat))
+  if (bookings.length === 0)
+    throw new Refusal(409, 'no-bookings', 'No seat of this class is taken yet.', { hint: 'Book one first.' })
+  const offers = await db
+    .select({
+      position: classOffer.position,
+      size: classOffer.size,
+      name: colourway.name,
+      versionId: colourwayVersion.id,
+    })
+    .from(classOffer)
+    .innerJoin(colourwayVersion, eq(colourwayVersion.id, classOffer.colourwayVersionId))
+    .innerJoin(colourway, eq(colourway.id, colourwayVersion.colourwayId))
+    .where(eq(classOffer.classId, classId))
+  const lines = row.batchId === null ? [] : await linesOf(db, row.batchId)
+  const taken = new Map<number, number>()
+  return {
+    name: row.title,
+    labels: bookings.map(({ seat, name, offer, note }) => {
+      const chosen = offers.find(({ position }) => position === offer)
+      const line = lines.find(
+        ({ size, colourwayVersionId }) => size === chosen?.size && colourwayVersionId === chosen?.versionId,
+      )
+      const kit = (taken.get(offer) ?? 0) + 1
+      taken.set(offer, kit)
+      return {
+        title: row.title,
+        figure: name,
+        lines: [`Seat ${seat}`, [chosen?.size, chosen?.name].filter(Boolean).join(', '), note],
+        code: line ? codeOfBag(line.id, kit) : `SEAT-${classId}-${seat}`,
+      }
+    }),
+  }
 }
 
 export async function labelOfLot(db: Session, lotId: number): Promise<Label> {

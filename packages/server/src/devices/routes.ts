@@ -13,7 +13,7 @@ import type { Config } from '../config'
 import { notFound, Refusal, readId, readInput } from '../http/refusal'
 import { mount, type Shop } from '../http/route'
 import { lookUp } from './codes'
-import { labelOfLot, labelsOf } from './labels'
+import { labelOfLot, labelsOf, labelsOfSeats } from './labels'
 import { listenToLine } from './line'
 import { printPdf } from './printer'
 import { listenToScale, zeroScale } from './scale'
@@ -83,6 +83,16 @@ export function deviceRoutes({ db, workers }: Shop, config: Config): Router {
     const pdf = await workers.run('labels', { labels, paper })
     response
       .attachment(fileName(`${name} labels`, 'pdf'))
+      .type('application/pdf')
+      .send(Buffer.from(pdf))
+    return undefined
+  })
+
+  mount(router, 'GET /api/classes/:id/labels.pdf', async (request, response) => {
+    const { name, labels } = await labelsOfSeats(db, readId(request.params.id, 'class'))
+    const pdf = await workers.run('labels', { labels, paper: 'A4' })
+    response
+      .attachment(fileName(`${name} seats`, 'pdf'))
       .type('application/pdf')
       .send(Buffer.from(pdf))
     return undefined

@@ -181,3 +181,37 @@ export async function returnKit(
     `/kits/${batchId}`,
   )
 }
+
+interface Sold extends Doing {
+  readonly size: string
+  readonly colourwayVersionId: number
+  readonly kits: number
+  readonly reason: string
+}
+
+/** Kits of a batch that leave the kits' shelf; no more than there are. */
+export async function sellKits(tx: Session, { size, colourwayVersionId, kits, reason, ...doing }: Sold): Promise<void> {
+  const shelved = await tx
+    .select({ lotId: lot.id, onHand: balance.onHand, reserved: balance.reserved })
+    .from(move)
+    .innerJoin(lot, eq(lot.id, move.lotId))
+    .innerJoin(kitItem, eq(kitItem.itemId, lot.itemId))
+    .innerJoin(balance, eq(balance.lotId, lot.id))
+    .where(
+      and(
+        eq(move.batchId, doing.batchId),
+        eq(move.kind, 'receive'),
+        eq(kitItem.size, size),
+        eq(kitItem.colourwayVersionId, colourwayVersionId),
+      ),
+    )
+    .orderBy(asc(lot.id))
+    .for('update', { of: balance })
+  let left = kits
+  for (const { lotId, onHand, reserved } of shelved) {
+    const some = Math.min(left, onHand - reserved)
+    if (some <= 0) continue
+    left -= some
+    await tx.insert(move).values({ lotId, kind: 'sale', onHand: -some, reserved: 0, reason, ...doing })
+  }
+}

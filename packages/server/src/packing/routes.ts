@@ -1,7 +1,7 @@
 import { emptyBag, fillBag, loseBeads, returnKit as returnKitInput, swapLot } from '@tessellum/contract/packing'
 import { type Request, Router } from 'express'
 import { actionKey, once } from '../actions/once'
-import { layOutAgain } from '../batches/routes'
+import { layOutAgain } from '../batches/revise'
 import { brokenConstraint } from '../database/trouble'
 import { Refusal, readId, readInput } from '../http/refusal'
 import { mount, type Shop } from '../http/route'

@@ -20,6 +20,7 @@ export function CommandBar({ open, close }: { open: boolean; close: () => void }
   const box = useRef<InputRef>(null)
   const mayPlan = useMay('batches.plan')
   const { data: patterns } = useQuery({ ...read.patterns, enabled: open })
+  const mayTeach = useMay('classes.keep')
   const mayTrail = useMay('trail.read')
   const mayCount = useMay('stock.move')
   const find = useDeferredValue(typed.trim())
@@ -40,6 +41,8 @@ export function CommandBar({ open, close }: { open: boolean; close: () => void }
           ]
         : []),
       { label: 'What to buy', what: 'action', to: '/kits/buy' },
+      { label: 'Orders', what: 'action', to: '/diary/orders' },
+      ...(mayTeach ? [{ label: 'Offer a class', what: 'action', to: '/diary/classes/new' }] : []),
       ...(mayCount
         ? [
             { label: 'Count a place', what: 'action', to: '/stock/count' },
@@ -51,7 +54,7 @@ export function CommandBar({ open, close }: { open: boolean; close: () => void }
       ...(patterns ?? []).map(({ id, title }) => ({ label: title, what: 'pattern', to: `/patterns/${id}` })),
       ...(batches ?? []).map(({ id, name }) => ({ label: name, what: 'batch', to: `/kits/${id}` })),
     ],
-    [patterns, batches, mayPlan, mayTrail, mayCount],
+    [patterns, batches, mayPlan, mayTrail, mayCount, mayTeach],
   )
   const items = (find.length > 1 ? (shelf?.pages[0]?.items ?? []) : []).map((item) => ({
     label: `${item.colourName}, ${item.kind} ${item.size}, ${item.colourCode}`,

@@ -60,7 +60,7 @@ function Bench({ name, role }: { name: string; role: string }) {
         Go to the page
       </a>
       <header>
-        <NavLink className="wordmark" to="/patterns">
+        <NavLink className="wordmark" to="/bench">
           <Mark size={25} />
           Tessellum
         </NavLink>

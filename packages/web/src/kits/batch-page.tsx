@@ -11,6 +11,7 @@ import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { ask, newKey, type ShopError } from '../shop/api'
 import { read } from '../shop/queries'
+import { BatchCost } from './batch-cost'
 import { BatchPapers } from './batch-papers'
 import { BatchState } from './batch-state'
 import { CouldMake } from './could-make'
@@ -210,6 +211,7 @@ function Plan({ batch }: { batch: Batch }) {
           </div>
         ))}
       </div>
+      <BatchCost batch={batch} />
       <BatchPapers batch={batch} />
       {batch.state === 'closed' && <Returns batchId={batch.id} />}
       {(draft || batch.state === 'reserved') && outlook.items.length > 0 && (

@@ -16,12 +16,15 @@ export function LineForm({
   change,
   remove,
   kitsLabel = 'Kits',
+  withKits = true,
 }: {
   line: LineFields
   change: (line: LineFields) => void
   remove: (() => void) | undefined
   /** What the number says. */
   kitsLabel?: string
+  /** How many is not asked. */
+  withKits?: boolean
 }) {
   const { data: patterns } = useQuery(read.patterns)
   const { data: pattern } = useQuery({ ...read.pattern(line.patternId ?? 0), enabled: line.patternId !== undefined })
@@ -98,15 +101,17 @@ export function LineForm({
           options={(colourways ?? []).map((each) => ({ value: each.id, label: each.name }))}
         />
       </Labelled>
-      <Labelled label={kitsLabel}>
-        <InputNumber
-          aria-label={kitsLabel}
-          style={{ width: '100%' }}
-          value={line.kits ?? null}
-          {...(wrong ? { status: 'error' as const } : {})}
-          onChange={(kits) => change({ ...line, kits: kits ?? undefined })}
-        />
-      </Labelled>
+      {withKits && (
+        <Labelled label={kitsLabel}>
+          <InputNumber
+            aria-label={kitsLabel}
+            style={{ width: '100%' }}
+            value={line.kits ?? null}
+            {...(wrong ? { status: 'error' as const } : {})}
+            onChange={(kits) => change({ ...line, kits: kits ?? undefined })}
+          />
+        </Labelled>
+      )}
       <span style={{ paddingTop: 23 }}>
         {remove && <Button aria-label="Take this line away" icon={<DeleteOutlined />} onClick={remove} />}
       </span>

@@ -11,6 +11,7 @@ import { capital, sayCounts } from '@tessellum/core/writing/language'
 import { Button, Segmented, Slider } from 'antd'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { useParams } from 'react-router'
+import { z } from 'zod'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
@@ -18,6 +19,7 @@ import { looksAt } from '../piece/looks'
 import { Piece } from '../piece/piece'
 import type { Dress } from '../piece/stage-kind'
 import { useFormed } from '../piece/use-formed'
+import { ask } from '../shop/api'
 import { read } from '../shop/queries'
 import { PatternNav } from './pattern-nav'
 import { SampleLog } from './sample-log'
@@ -34,9 +36,13 @@ export function WalkPage() {
 /** The piece made before one's eyes, large enough for a class: line by line or bead by bead. */
 function Walk({ pattern }: { pattern: Pattern }) {
   usePageTitle(`Walk through ${pattern.title}`)
-  const { choices, chosen, colourway, size } = useShown(pattern)
+  const { choices, chosen, colourway, size, params } = useShown(pattern)
+  // A class remembers for everybody where it stands; without one this machine does for itself.
+  const classId = Number(params.get('class')) || undefined
+  const { data: taught, isPending } = useQuery({ ...read.class(classId ?? 0), enabled: classId !== undefined })
   const { scene, report, trouble, why } = useFormed(pattern.source, choices)
   const dress = useDress(report, chosen)
+  if (classId !== undefined && isPending) return <Loading what="Finding where the class stands" />
   if (trouble) return <Trouble error={new Error(trouble)} />
   return (
     <>
@@ -60,6 +66,7 @@ function Walk({ pattern }: { pattern: Pattern }) {
           report={report}
           scene={scene}
           dress={dress}
+          {...(taught ? { taught: { id: taught.id, title: taught.title, step: taught.walkStep } } : {})}
         />
       )}
     </>
@@ -71,18 +78,22 @@ interface StepsProps {
   readonly report: Report
   readonly scene: Scene
   readonly dress: Readonly<Record<string, Dress>>
+  readonly taught?: { readonly id: number; readonly title: string; readonly step: number }
 }
 
 type Pace = 'line' | 'bead'
 
-function Steps({ pattern, report, scene, dress }: StepsProps) {
+function Steps({ pattern, report, scene, dress, taught }: StepsProps) {
   const { statements } = report
   const steps = useMemo(
     () => walkOf(scene.passes, statements, ({ action }) => sentenceFor(action, usualThreadSettings) !== undefined),
     [scene, statements],
   )
   const keptAt = `tessellum walk ${pattern.id} ${report.size}`
-  const [place, setPlace] = useState(() => keptPlace(keptAt, steps.length))
+  const [place, setPlace] = useState(() =>
+    taught ? { step: Math.min(taught.step, Math.max(0, steps.length - 1)), pass: 0 } : keptPlace(keptAt, steps.length),
+  )
+  const classId = taught?.id
   const [pace, setPace] = useState<Pace>('line')
   const [playing, setPlaying] = useState(false)
   const [speed, setSpeed] = useState(3)
@@ -90,7 +101,19 @@ function Steps({ pattern, report, scene, dress }: StepsProps) {
   const [threadShown, setThreadShown] = useState(true)
   const whole = useRef<HTMLDivElement>(null)
   const minutes = useMinutes()
-  useEffect(() => localStorage.setItem(keptAt, JSON.stringify(place)), [keptAt, place])
+  useEffect(() => {
+    if (classId === undefined) {
+      localStorage.setItem(keptAt, JSON.stringify(place))
+      return
+    }
+    const timer = setTimeout(() => {
+      // Tried again with the next step: where a class stands is no loss to anyone.
+      ask('PUT', `/classes/${classId}/walk`, z.object({ step: z.number() }), { body: { step: place.step } }).catch(
+        () => undefined,
+      )
+    }, 400)
+    return () => clearTimeout(timer)
+  }, [keptAt, place, classId])
 
   const { step: at, pass } = place
   const step = steps[at] as (typeof steps)[number] | undefined

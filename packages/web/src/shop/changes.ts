@@ -3,11 +3,13 @@ import { queries } from './queries'
 
 /** What each change at the shop makes stale on open pages. */
 const stale: Readonly<Record<string, readonly string[]>> = {
-  stock: ['stock', 'batches', 'buy-list', 'stocktakes'],
-  batches: ['batches', 'stock', 'buy-list', 'packing'],
-  packing: ['packing', 'batches'],
-  'buy-list': ['buy-list', 'stock'],
-  stocktakes: ['stocktakes'],
+  stock: ['stock', 'batches', 'buy-list', 'stocktakes', 'bench', 'diary'],
+  batches: ['batches', 'stock', 'buy-list', 'packing', 'bench', 'diary', 'classes', 'orders'],
+  packing: ['packing', 'batches', 'bench'],
+  'buy-list': ['buy-list', 'stock', 'bench', 'diary'],
+  stocktakes: ['stocktakes', 'bench'],
+  classes: ['classes', 'bench', 'diary'],
+  orders: ['orders', 'bench', 'diary'],
   trail: ['trail'],
   patterns: ['patterns', 'editions', 'carriers'],
   colourways: ['colourways', 'editions'],
@@ -24,6 +26,10 @@ const stale: Readonly<Record<string, readonly string[]>> = {
     'packing',
     'stocktakes',
     'trail',
+    'bench',
+    'diary',
+    'classes',
+    'orders',
   ],
 }
 

@@ -1,8 +1,11 @@
 import { infiniteQueryOptions, QueryClient, queryOptions } from '@tanstack/react-query'
 import { batch, batchSummary, competing } from '@tessellum/contract/batches'
 import { buyLine, purchase } from '@tessellum/contract/buying'
+import { classAnswer, classSummary } from '@tessellum/contract/classes'
 import { colourway } from '@tessellum/contract/colourways'
+import { batchPrice, bench, costSettings, diary } from '@tessellum/contract/diary'
 import { edition } from '@tessellum/contract/editions'
+import { order } from '@tessellum/contract/orders'
 import { packing } from '@tessellum/contract/packing'
 import { carrier, pattern, patternSummary, versionText } from '@tessellum/contract/patterns'
 import { me } from '@tessellum/contract/people'
@@ -111,6 +114,24 @@ export const read = {
       queryKey: ['batches', 'rescue', itemId],
       queryFn: () => ask('GET', `/items/${itemId}/rescue`, rescue),
     }),
+  bench: queryOptions({ queryKey: ['bench'], queryFn: () => ask('GET', '/bench', bench) }),
+  diary: (from: string, to: string) =>
+    queryOptions({
+      queryKey: ['diary', from, to],
+      queryFn: () => ask('GET', `/diary?${new URLSearchParams({ from, to })}`, diary),
+      placeholderData: (before) => before,
+    }),
+  classes: queryOptions({ queryKey: ['classes'], queryFn: () => ask('GET', '/classes', z.array(classSummary)) }),
+  class: (id: number) =>
+    queryOptions({ queryKey: ['classes', id], queryFn: () => ask('GET', `/classes/${id}`, classAnswer) }),
+  teachers: queryOptions({
+    queryKey: ['teachers'],
+    queryFn: () => ask('GET', '/teachers', z.array(z.object({ id: z.number(), name: z.string() }))),
+  }),
+  orders: queryOptions({ queryKey: ['orders'], queryFn: () => ask('GET', '/orders', z.array(order)) }),
+  costs: queryOptions({ queryKey: ['costs'], queryFn: () => ask('GET', '/costs', costSettings) }),
+  batchPrice: (id: number) =>
+    queryOptions({ queryKey: ['batches', id, 'price'], queryFn: () => ask('GET', `/batches/${id}/price`, batchPrice) }),
   trail: (find: string) =>
     infiniteQueryOptions({
       queryKey: ['trail', find],

@@ -1,0 +1,116 @@
+import { paces } from '@tessellum/core/teach/time-plan'
+import { z } from 'zod'
+
+const title = z
+  .string('Name the class.')
+  .trim()
+  .min(1, 'Name the class.')
+  .max(80, 'A class has a name of at most 80 letters.')
+
+export const saveClass = z.object({
+  title,
+  heldOn: z.iso.date('Give the day.'),
+  beginsAt: z.string('Give the hour.').regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'An hour is written like 10:00.'),
+  minutes: z
+    .number('Give how long it goes on.')
+    .int('Whole minutes.')
+    .min(15, 'A class goes on for a quarter of an hour at least.')
+    .max(6000, 'That is more than four days.'),
+  place: z.string('Say where.').trim().min(1, 'Say where.').max(80, 'A place has at most 80 letters.'),
+  seats: z
+    .number('Give the seats.')
+    .int('Seats are whole.')
+    .min(1, 'A class has at least one seat.')
+    .max(200, 'At most 200 seats.'),
+  teacherId: z.number('Choose who teaches.').int(),
+  patternId: z.number('Choose a pattern.').int(),
+  version: z.number('Choose a version.').int(),
+  offers: z
+    .array(z.object({ size: z.string().max(60), colourwayId: z.number('Choose a colourway.').int() }))
+    .min(1, 'Offer at least one colourway.')
+    .max(12, 'Offer at most 12 choices.'),
+  spareKits: z.number().int('Kits are whole.').min(0, 'Not below nought.').max(200).default(0),
+  price: z.number().int('In pence or cents.').min(0, 'A price is not below nought.').max(10_000_000).default(0),
+  note: z.string().trim().max(1000, 'A note has at most 1,000 letters.').default(''),
+})
+export type SaveClass = z.input<typeof saveClass>
+
+/** A seat taken. With the booking's id it is changed; without, the seat must be free. */
+export const bookSeat = z.object({
+  id: z.number().int().optional(),
+  name: z.string('Give a name.').trim().min(1, 'Give a name.').max(80, 'A name has at most 80 letters.'),
+  offer: z.number('Choose one of the offers.').int().min(0),
+  note: z.string().trim().max(200, 'A note has at most 200 letters.').default(''),
+})
+export type BookSeat = z.input<typeof bookSeat>
+
+export const walkPlace = z.object({ step: z.number().int().min(0).max(100_000) })
+
+/** How far what a class, an order or a batch needs has come. */
+export const readiness = z.enum(['unplanned', 'short', 'to reserve', 'to pack', 'packing', 'ready', 'over'])
+export type Readiness = z.infer<typeof readiness>
+
+export const classSummary = z.object({
+  id: z.number(),
+  title: z.string(),
+  heldOn: z.string(),
+  beginsAt: z.string(),
+  minutes: z.number(),
+  place: z.string(),
+  seats: z.number(),
+  booked: z.number(),
+  teacher: z.string(),
+  pattern: z.string(),
+  state: z.enum(['offered', 'taught', 'cancelled']),
+  batchId: z.number().nullable(),
+  readiness,
+})
+export type ClassSummary = z.infer<typeof classSummary>
+
+const plannedPart = z.object({
+  name: z.string(),
+  minutes: z.number(),
+  from: z.number().optional(),
+  fits: z.number(),
+})
+
+export const classAnswer = classSummary.extend({
+  teacherId: z.number(),
+  patternId: z.number(),
+  version: z.number(),
+  spareKits: z.number(),
+  price: z.number(),
+  note: z.string(),
+  walkStep: z.number(),
+  offers: z.array(
+    z.object({
+      size: z.string(),
+      colourwayId: z.number(),
+      colourwayVersion: z.number(),
+      colourway: z.string(),
+      kits: z.number(),
+    }),
+  ),
+  bookings: z.array(
+    z.object({ id: z.number(), seat: z.number(), name: z.string(), offer: z.number(), note: z.string() }),
+  ),
+  /** For each pace, the pattern against the class's time. */
+  plans: z.array(
+    z.object({
+      pace: z.enum(Object.keys(paces) as [keyof typeof paces]),
+      welcome: z.number(),
+      needed: z.number(),
+      left: z.number(),
+      parts: z.array(plannedPart),
+    }),
+  ),
+  cost: z.object({
+    /** Of one kit, its beads included. */
+    kit: z.number(),
+    /** Items whose cost is not known, and which are left out. */
+    unpriced: z.number(),
+    seat: z.number(),
+    suggested: z.number(),
+  }),
+})
+export type ClassAnswer = z.infer<typeof classAnswer>

@@ -1,0 +1,64 @@
+import { z } from 'zod'
+import { readiness } from './classes'
+
+export const diaryWanted = z.object({ from: z.iso.date('Give a day.'), to: z.iso.date('Give a day.') })
+
+/** What is promised and what comes, day by day. */
+export const diary = z.array(
+  z.object({
+    kind: z.enum(['class', 'order', 'batch', 'delivery']),
+    id: z.number(),
+    title: z.string(),
+    on: z.string(),
+    detail: z.string(),
+    readiness,
+    page: z.string(),
+    /** The last day to order what is short, and to begin packing. */
+    buyBy: z.string().nullable(),
+    packBy: z.string().nullable(),
+  }),
+)
+export type Diary = z.infer<typeof diary>
+
+/** What is to be done next, each a line that opens where it is done. */
+export const bench = z.array(
+  z.object({
+    kind: z.enum(['buy', 'receive', 'reserve', 'pack', 'close', 'plan', 'teach', 'hand over', 'count', 'low']),
+    text: z.string(),
+    detail: z.string(),
+    /** When it must be done; null where it only should be. */
+    by: z.string().nullable(),
+    page: z.string(),
+  }),
+)
+export type Bench = z.infer<typeof bench>
+
+export const costSettings = z.object({
+  packaging: z.number().int().min(0).max(100_000),
+  printing: z.number().int().min(0).max(100_000),
+  packingMinutes: z.number().min(0).max(600),
+  wage: z.number().int().min(0).max(100_000),
+  waste: z.number('A share, such as 0.05.').min(0, 'Not below nought.').max(1, 'A share is at most 1.'),
+  margin: z.number('A share, such as 0.45.').min(0, 'Not below nought.').max(0.95, 'A margin is below 0.95.'),
+  teaching: z.number().int().min(0).max(1_000_000),
+})
+
+/** What each line's kits cost and ask, by the lots they are filled from or else by the packs that are bought. */
+export const batchPrice = z.object({
+  byLots: z.boolean(),
+  lines: z.array(
+    z.object({
+      materials: z.number(),
+      waste: z.number(),
+      packaging: z.number(),
+      printing: z.number(),
+      packing: z.number(),
+      cost: z.number(),
+      price: z.number(),
+      unpriced: z.array(z.string()),
+    }),
+  ),
+  cost: z.number(),
+  price: z.number(),
+})
+export type BatchPrice = z.infer<typeof batchPrice>

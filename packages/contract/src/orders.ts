@@ -1,0 +1,77 @@
+import { z } from 'zod'
+import { readiness } from './classes'
+
+export const worn = z.enum(['wrist', 'neck', 'finger'])
+
+export const sizeOrder = z.object({
+  patternId: z.number('Choose a pattern.').int(),
+  version: z.number('Choose a version.').int(),
+  worn,
+  measureMm: z
+    .number('Give the measure.')
+    .positive('A measure is above nought.')
+    .max(3000, 'That is longer than anyone.'),
+  ease: z.enum(['snug', 'usual', 'loose']).default('usual'),
+})
+export type SizeOrder = z.input<typeof sizeOrder>
+
+/** How a pattern is made to a measure: to the measure itself where it has a length, or else in the nearest of its sizes. */
+export const sizedOrder = z.object({
+  wantedMm: z.number(),
+  /** What to make it in, the best first. */
+  ways: z.array(
+    z.object({
+      size: z.string(),
+      made: z.boolean(),
+      /** Its longest side when it has come to rest; null where that is not known. */
+      finishedMm: z.number().nullable(),
+      trouble: z.string().nullable(),
+    }),
+  ),
+})
+export type SizedOrder = z.infer<typeof sizedOrder>
+
+export const saveOrder = z
+  .object({
+    customer: z
+      .string('Name the customer.')
+      .trim()
+      .min(1, 'Name the customer.')
+      .max(80, 'A name has at most 80 letters.'),
+    worn: worn.nullable().default(null),
+    measureMm: z.number().positive('A measure is above nought.').max(3000).nullable().default(null),
+    patternId: z.number('Choose a pattern.').int(),
+    version: z.number('Choose a version.').int(),
+    size: z.string().max(60).default(''),
+    colourwayId: z.number('Choose a colourway.').int(),
+    kits: z.number().int('Kits are whole.').min(1, 'At least one.').max(100, 'At most 100.').default(1),
+    wantedOn: z.iso.date('Give the day it is wanted.'),
+    price: z.number().int('In pence or cents.').min(0, 'A price is not below nought.').max(100_000_000).default(0),
+    promised: z.string().trim().max(1000, 'A note has at most 1,000 letters.').default(''),
+  })
+  .refine(({ worn: by, measureMm }) => (by === null) === (measureMm === null), {
+    path: ['measureMm'],
+    message: 'Give the measure, or leave out what it is of.',
+  })
+export type SaveOrder = z.input<typeof saveOrder>
+
+export const order = z.object({
+  id: z.number(),
+  customer: z.string(),
+  worn: worn.nullable(),
+  measureMm: z.number().nullable(),
+  patternId: z.number(),
+  pattern: z.string(),
+  version: z.number(),
+  size: z.string(),
+  colourwayId: z.number(),
+  colourway: z.string(),
+  kits: z.number(),
+  wantedOn: z.string(),
+  price: z.number(),
+  promised: z.string(),
+  state: z.enum(['taken', 'done', 'cancelled']),
+  batchId: z.number().nullable(),
+  readiness,
+})
+export type Order = z.infer<typeof order>

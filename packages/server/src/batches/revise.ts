@@ -1,0 +1,98 @@
+/** A batch begun, and given other lines later, whether it holds anything yet or not. */
+import { eq } from 'drizzle-orm'
+import { once } from '../actions/once'
+import type { Session } from '../database/connect'
+import { notFound, Refusal } from '../http/refusal'
+import type { Caller, Shop } from '../http/route'
+import { record } from '../trail/record'
+import { applyLaying, layAnew, refuseShort, type WantedLine, writeLines } from './change'
+import { holding } from './plan'
+import { TakenMeanwhile } from './reserve'
+import { batch } from './schema'
+import { bagName, linesOf, lockBatch } from './store'
+
+/** How often something is worked out anew because somebody else was faster. */
+const mostTries = 5
+
+/** @throws Refusal when others are faster again and again */
+export async function retrying<T>(attempt: () => Promise<T>): Promise<T> {
+  for (let tries = 1; ; tries++) {
+    try {
+      return await attempt()
+    } catch (error) {
+      if (!(error instanceof TakenMeanwhile)) throw error
+      if (tries === mostTries)
+        throw new Refusal(409, 'busy-shelf', 'Others are taking from the same lots at this moment.', {
+          hint: 'Nothing has been changed. Try again in a moment.',
+        })
+    }
+  }
+}
+
+/** @returns its id */
+export async function planBatch(
+  tx: Session,
+  wanted: { readonly name: string; readonly dueOn: string; readonly priority: number },
+  lines: readonly WantedLine[],
+  by: number,
+): Promise<number> {
+  const [made] = await tx
+    .insert(batch)
+    .values({ ...wanted, madeBy: by })
+    .returning({ id: batch.id })
+  const { id } = made as { id: number }
+  await writeLines(tx, id, lines)
+  await record(tx, by, `planned ${wanted.name}`, `/kits/${id}`)
+  return id
+}
+
+/** Gives a batch other lines. @returns names of bags to be emptied */
+export async function reviseBatch(
+  shop: Shop,
+  id: number,
+  lines: readonly WantedLine[],
+  caller: Caller,
+  key: string,
+): Promise<string[]> {
+  const { db } = shop
+  const { toEmpty } = await retrying(async () => {
+    const [row] = await db.select({ state: batch.state }).from(batch).where(eq(batch.id, id))
+    if (!row) throw notFound('batch')
+    if (row.state === 'draft')
+      return once(db, key, `change ${id}`, caller, async (tx) => {
+        const { name, state } = await lockBatch(tx, id)
+        if (state !== 'draft') throw new TakenMeanwhile()
+        await writeLines(tx, id, lines)
+        await record(tx, caller.id, `changed ${name}`, `/kits/${id}`)
+        return { toEmpty: [] as string[] }
+      })
+    if (!(holding as readonly string[]).includes(row.state))
+      throw new Refusal(409, 'wrong-state', `This batch is ${row.state}; its lines are fixed.`, {
+        hint: 'Plan another batch.',
+      })
+    const before = await linesOf(db, id)
+    const laying = await layAnew(shop, id, lines)
+    await refuseShort(db, laying)
+    return once(db, key, `change ${id}`, caller, async (tx) => {
+      const emptied = await applyLaying(tx, laying, { batchId: id, personId: caller.id, actionKey: key })
+      return { toEmpty: await Promise.all(emptied.map((each) => bagName(tx, each, before))) }
+    })
+  })
+  return toEmpty
+}
+
+/** Lays a batch's bags out as far as the shelf goes: after a loss, and again once there is more. */
+export async function layOutAgain(shop: Shop, id: number, caller: Caller, key: string): Promise<void> {
+  await retrying(async () => {
+    const { state } = await lockBatch(shop.db, id)
+    if (!(holding as readonly string[]).includes(state))
+      throw new Refusal(409, 'wrong-state', `This batch is ${state}; nothing is laid out for it.`, {
+        hint: 'Load the page anew.',
+      })
+    const laying = await layAnew(shop, id, await linesOf(shop.db, id))
+    await once(shop.db, key, `lay out ${id}`, caller, async (tx) => {
+      await applyLaying(tx, laying, { batchId: id, personId: caller.id, actionKey: key })
+      return { id }
+    })
+  })
+}

@@ -1,0 +1,206 @@
+import { bookSeat, saveClass, walkPlace } from '@tessellum/contract/classes'
+import { and, eq } from 'drizzle-orm'
+import { type Request, Router } from 'express'
+import { actionKey, once } from '../actions/once'
+import { release } from '../batches/reserve'
+import { planBatch, reviseBatch } from '../batches/revise'
+import { batch } from '../batches/schema'
+import { linesOf } from '../batches/store'
+import { shortBatches } from '../buying/plan'
+import type { Session } from '../database/connect'
+import { brokenConstraint } from '../database/trouble'
+import { notFound, Refusal, readId, readInput } from '../http/refusal'
+import { type Caller, mount, type Shop } from '../http/route'
+import { sellKits } from '../packing/kits'
+import { person } from '../people/schema'
+import { record } from '../trail/record'
+import { booking, classOffer, classTable } from './schema'
+import { findClass, keepClass, linesForClass, listClasses, lockClass } from './store'
+
+export function classRoutes(shop: Shop): Router {
+  const { db } = shop
+  const router = Router()
+  const idOf = (request: Request) => readId(request.params.id, 'class')
+
+  /** Something done to a class, once. */
+  const act = async (
+    request: Request,
+    caller: Caller,
+    kind: string,
+    doing: (tx: Session, id: number, key: string) => Promise<void>,
+  ) => {
+    const id = idOf(request)
+    const key = actionKey(request)
+    await once(db, key, `${kind} ${id}`, caller, async (tx) => {
+      await doing(tx, id, key)
+      return { id }
+    })
+    return findClass(shop, id)
+  }
+
+  mount(router, 'GET /api/classes', async () => listClasses(db, await shortBatches(shop)))
+  mount(router, 'GET /api/teachers', () =>
+    db.select({ id: person.id, name: person.fullName }).from(person).orderBy(person.fullName),
+  )
+  mount(router, 'GET /api/classes/:id', (request) => findClass(shop, idOf(request)))
+
+  mount(router, 'POST /api/classes', async (request, _, caller) => {
+    const wanted = readInput(saveClass, request.body)
+    refusePast(wanted.heldOn)
+    const { id } = await once(db, actionKey(request), 'new class', caller, async (tx) => {
+      const made = await keepClass(tx, undefined, wanted, caller.id)
+      await record(tx, caller.id, `offered the class ${wanted.title}`, `/diary/classes/${made}`)
+      return { id: made }
+    })
+    return findClass(shop, id)
+  })
+
+  mount(router, 'PUT /api/classes/:id', (request, _, caller) => {
+    const wanted = readInput(saveClass, request.body)
+    return act(request, caller, 'change class', async (tx, id) => {
+      const before = await lockClass(tx, id)
+      // Another day must not be past; the day that it has may have come.
+      if (before.heldOn !== wanted.heldOn) refusePast(wanted.heldOn)
+      await keepClass(tx, id, wanted, caller.id)
+      await record(tx, caller.id, `changed the class ${wanted.title}`, `/diary/classes/${id}`)
+    })
+  })
+
+  mount(router, 'PUT /api/classes/:id/seats/:seat', async (request, _, caller) => {
+    const seat = readId(request.params.seat, 'seat')
+    const { id: bookingId, ...taken } = readInput(bookSeat, request.body)
+    return act(request, caller, 'book', async (tx, id) => {
+      const row = await lockClass(tx, id)
+      if (seat > row.seats)
+        throw new Refusal(422, 'no-such-seat', `This class has ${row.seats} seats.`, {
+          path: 'seat',
+          hint: 'Choose one of them, or add seats.',
+        })
+      const [offered] = await tx
+        .select()
+        .from(classOffer)
+        .where(and(eq(classOffer.classId, id), eq(classOffer.position, taken.offer)))
+      if (!offered)
+        throw new Refusal(422, 'not-offered', 'That is not offered in this class.', {
+          path: 'offer',
+          hint: 'Choose one of the offers.',
+        })
+      try {
+        if (bookingId === undefined) await tx.insert(booking).values({ classId: id, seat, ...taken })
+        else {
+          const changed = await tx
+            .update(booking)
+            .set({ seat, ...taken })
+            .where(and(eq(booking.id, bookingId), eq(booking.classId, id)))
+            .returning({ id: booking.id })
+          if (changed.length === 0) throw notFound('booking')
+        }
+      } catch (error) {
+        if (brokenConstraint(error) !== 'booking_seat') throw error
+        throw new Refusal(409, 'seat-taken', `Seat ${seat} is taken already.`, {
+          path: 'seat',
+          hint: 'Choose another seat, or change who has it.',
+        })
+      }
+      await record(tx, caller.id, `booked seat ${seat} of ${row.title} for ${taken.name}`, `/diary/classes/${id}`)
+    })
+  })
+
+  mount(router, 'POST /api/classes/:id/seats/:seat/free', (request, _, caller) => {
+    const seat = readId(request.params.seat, 'seat')
+    return act(request, caller, `free ${seat}`, async (tx, id) => {
+      const { title } = await lockClass(tx, id)
+      await tx.delete(booking).where(and(eq(booking.classId, id), eq(booking.seat, seat)))
+      await record(tx, caller.id, `freed seat ${seat} of ${title}`, `/diary/classes/${id}`)
+    })
+  })
+
+  // The kits of its seats, planned as a batch, or the batch changed to what is booked now.
+  mount(router, 'POST /api/classes/:id/kits', async (request, _, caller) => {
+    const id = idOf(request)
+    const key = actionKey(request)
+    const [row] = await db.select().from(classTable).where(eq(classTable.id, id))
+    if (!row) throw notFound('class')
+    const [there] = row.batchId ? await db.select().from(batch).where(eq(batch.id, row.batchId)) : []
+    if (there && there.state !== 'cancelled') {
+      const toEmpty = await reviseBatch(
+        shop,
+        there.id,
+        await linesForClass(db, id, await linesOf(db, there.id)),
+        caller,
+        key,
+      )
+      return { ...(await findClass(shop, id)), toEmpty }
+    }
+    const answer = await act(request, caller, 'kits', async (tx) => {
+      const { title, heldOn } = await lockClass(tx, id)
+      const batchId = await planBatch(
+        tx,
+        { name: title, dueOn: heldOn, priority: 2 },
+        await linesForClass(tx, id, []),
+        caller.id,
+      )
+      await tx.update(classTable).set({ batchId }).where(eq(classTable.id, id))
+    })
+    return { ...answer, toEmpty: [] }
+  })
+
+  // Each seat that was booked has taken its kit home; what was spare stays on the kits' shelf.
+  mount(router, 'POST /api/classes/:id/taught', (request, _, caller) =>
+    act(request, caller, 'taught', async (tx, id, key) => {
+      const { title, batchId } = await lockClass(tx, id)
+      const bookings = await tx.select().from(booking).where(eq(booking.classId, id))
+      if (batchId !== null) {
+        const [packed] = await tx.select({ state: batch.state }).from(batch).where(eq(batch.id, batchId))
+        if (packed?.state !== 'closed')
+          throw new Refusal(409, 'kits-not-closed', 'Its kits have not left the shelf yet.', {
+            hint: 'Close its batch first, or call it off.',
+          })
+        const offers = await tx.select().from(classOffer).where(eq(classOffer.classId, id))
+        for (const { position, size, colourwayVersionId } of offers) {
+          const kits = bookings.filter(({ offer }) => offer === position).length
+          if (kits > 0)
+            await sellKits(tx, {
+              batchId,
+              size,
+              colourwayVersionId,
+              kits,
+              reason: `taught: ${title}`,
+              personId: caller.id,
+              actionKey: key,
+            })
+        }
+      }
+      await tx.update(classTable).set({ state: 'taught' }).where(eq(classTable.id, id))
+      await record(tx, caller.id, `taught ${title}`, `/diary/classes/${id}`)
+    }),
+  )
+
+  mount(router, 'POST /api/classes/:id/cancel', (request, _, caller) =>
+    act(request, caller, 'cancel class', async (tx, id, key) => {
+      const { title, batchId } = await lockClass(tx, id)
+      const [open] =
+        batchId === null ? [] : await tx.select({ state: batch.state }).from(batch).where(eq(batch.id, batchId))
+      if (batchId !== null && open && open.state !== 'closed' && open.state !== 'cancelled')
+        await release(tx, { batchId, personId: caller.id, actionKey: key }, 'cancelled')
+      await tx.update(classTable).set({ state: 'cancelled' }).where(eq(classTable.id, id))
+      await record(tx, caller.id, `called off the class ${title}`, `/diary/classes/${id}`)
+    }),
+  )
+
+  // Where the class stands in the walk: the projector and the teacher's tablet may be two machines.
+  mount(router, 'PUT /api/classes/:id/walk', async (request) => {
+    const id = idOf(request)
+    const { step } = readInput(walkPlace, request.body)
+    await db.update(classTable).set({ walkStep: step }).where(eq(classTable.id, id))
+    return { step }
+  })
+
+  return router
+}
+
+function refusePast(day: string): void {
+  // A day is over when it is over everywhere: a shop's clock may be set to another part of the world.
+  if (Date.parse(`${day}T00:00:00Z`) < Date.now() - 36 * 3600_000)
+    throw new Refusal(422, 'past', 'That day is over.', { path: 'heldOn', hint: 'Offer it for today or later.' })
+}

@@ -1,0 +1,254 @@
+import type { ClassAnswer, ClassSummary, saveClass } from '@tessellum/contract/classes'
+import { priceOfKit, priceOfSeat } from '@tessellum/core/kit/price'
+import { minutesOf } from '@tessellum/core/report/minutes'
+import { type Pace, paces, timePlan } from '@tessellum/core/teach/time-plan'
+import { and, asc, desc, eq, gte, lte, sql } from 'drizzle-orm'
+import type { z } from 'zod'
+import type { WantedLine } from '../batches/change'
+import { materialsOf } from '../batches/price'
+import { batch } from '../batches/schema'
+import { resolveLines } from '../batches/store'
+import { shortBatches } from '../buying/plan'
+import { colourway, colourwayVersion } from '../colourways/schema'
+import type { Session } from '../database/connect'
+import { readinessOf } from '../diary/readiness'
+import { notFound, Refusal } from '../http/refusal'
+import type { Shop } from '../http/route'
+import { pattern, patternVersion } from '../patterns/schema'
+import { person } from '../people/schema'
+import { costSettings } from '../settings/store'
+import { booking, classOffer, classTable } from './schema'
+
+const summaries = (db: Session) =>
+  db
+    .select({
+      id: classTable.id,
+      title: classTable.title,
+      heldOn: classTable.heldOn,
+      beginsAt: classTable.beginsAt,
+      minutes: classTable.minutes,
+      place: classTable.place,
+      seats: classTable.seats,
+      booked: sql<number>`(select count(*)::int from ${booking} where ${booking.classId} = ${classTable.id})`,
+      teacher: person.fullName,
+      pattern: pattern.title,
+      state: classTable.state,
+      batchId: classTable.batchId,
+      batchState: batch.state,
+    })
+    .from(classTable)
+    .innerJoin(person, eq(person.id, classTable.teacherId))
+    .innerJoin(patternVersion, eq(patternVersion.id, classTable.patternVersionId))
+    .innerJoin(pattern, eq(pattern.id, patternVersion.patternId))
+    .leftJoin(batch, eq(batch.id, classTable.batchId))
+    .$dynamic()
+
+type Row = Awaited<ReturnType<typeof summaries>>[number]
+
+const summaryOf = ({ batchState, ...row }: Row, short: ReadonlyMap<number, string>): ClassSummary => ({
+  ...row,
+  readiness: row.state === 'offered' ? readinessOf(batchState, short.has(row.batchId ?? 0)) : 'over',
+})
+
+/** Of a span of days, or the newest two hundred. @param short what batches are short, with the last day to order */
+export async function listClasses(
+  db: Session,
+  short: ReadonlyMap<number, string>,
+  span?: { readonly from: string; readonly to: string },
+): Promise<ClassSummary[]> {
+  const rows = span
+    ? await summaries(db)
+        .where(and(gte(classTable.heldOn, span.from), lte(classTable.heldOn, span.to)))
+        .orderBy(asc(classTable.heldOn), asc(classTable.beginsAt))
+    : await summaries(db).orderBy(desc(classTable.heldOn), desc(classTable.id)).limit(200)
+  return rows.map((row) => summaryOf(row, short))
+}
+
+export async function findClass(shop: Shop, id: number): Promise<ClassAnswer> {
+  const { db } = shop
+  const short = await shortBatches(shop)
+  const [row] = await summaries(db).where(eq(classTable.id, id))
+  const [own] = await db
+    .select({
+      own: classTable,
+      patternId: patternVersion.patternId,
+      version: patternVersion.number,
+      source: patternVersion.source,
+    })
+    .from(classTable)
+    .innerJoin(patternVersion, eq(patternVersion.id, classTable.patternVersionId))
+    .where(eq(classTable.id, id))
+  if (!row || !own) throw notFound('class')
+  const { teacherId, spareKits, price, note, walkStep, seats, minutes } = own.own
+  const bookings = await db.select().from(booking).where(eq(booking.classId, id)).orderBy(asc(booking.seat))
+  const offers = await offersOf(db, id)
+  const kits = kitsByOffer(offers.length, bookings, seats, spareKits)
+  const { report } = await shop.workers.run('form', {
+    source: own.source,
+    choices: offers[0]?.size ? { size: offers[0].size } : {},
+  })
+  const timed = minutesOf(report)
+  const settings = await costSettings(db)
+  const materials = await materialsOf(
+    shop,
+    offers.map(({ size, colourwayVersionId }) => ({
+      patternVersionId: own.own.patternVersionId,
+      size,
+      colourwayVersionId,
+      kits: 1,
+    })),
+  )
+  // Every seat pays the same, whichever of the offers it has.
+  const dearest = Math.max(0, ...materials.map(({ cost }) => cost))
+  const kit = priceOfKit(dearest, settings)
+  const seat = priceOfSeat(kit.cost, seats, spareKits, minutes, settings)
+  return {
+    ...summaryOf(row, short),
+    teacherId,
+    patternId: own.patternId,
+    version: own.version,
+    spareKits,
+    price,
+    note,
+    walkStep,
+    offers: offers.map(({ size, colourwayId, colourwayVersion, colourway }, i) => ({
+      size,
+      colourwayId,
+      colourwayVersion,
+      colourway,
+      kits: kits[i] ?? 0,
+    })),
+    bookings: bookings.map(({ id: bookingId, seat: at, name, offer, note: said }) => ({
+      id: bookingId,
+      seat: at,
+      name,
+      offer,
+      note: said,
+    })),
+    plans: (Object.keys(paces) as Pace[]).map((pace) => ({ pace, ...plain(timePlan(timed.parts, minutes, pace)) })),
+    cost: { kit: kit.cost, unpriced: materials[0]?.unpriced.length ?? 0, seat: seat.cost, suggested: seat.price },
+  }
+}
+
+const plain = ({ parts, ...rest }: ReturnType<typeof timePlan>) => ({
+  ...rest,
+  parts: parts.map(({ from, ...part }) => (from === undefined ? part : { ...part, from })),
+})
+
+const offersOf = (db: Session, classId: number) =>
+  db
+    .select({
+      size: classOffer.size,
+      colourwayVersionId: classOffer.colourwayVersionId,
+      colourwayVersion: colourwayVersion.number,
+      colourwayId: colourway.id,
+      colourway: colourway.name,
+    })
+    .from(classOffer)
+    .innerJoin(colourwayVersion, eq(colourwayVersion.id, classOffer.colourwayVersionId))
+    .innerJoin(colourway, eq(colourway.id, colourwayVersion.colourwayId))
+    .where(eq(classOffer.classId, classId))
+    .orderBy(asc(classOffer.position))
+
+/** Kits of each offer: as it is chosen; seats that have chosen nothing yet, and spare ones, take the first. */
+function kitsByOffer(
+  offers: number,
+  bookings: readonly { readonly offer: number }[],
+  seats: number,
+  spare: number,
+): number[] {
+  const kits = Array.from({ length: offers }, (_, i) => bookings.filter(({ offer }) => offer === i).length)
+  kits[0] = (kits[0] ?? 0) + Math.max(0, seats - bookings.length) + spare
+  return kits
+}
+
+/** The lines of a class's batch; what is the same as before keeps its bags. */
+export async function linesForClass(
+  tx: Session,
+  id: number,
+  before: readonly (WantedLine & { readonly id: number })[],
+): Promise<WantedLine[]> {
+  const [row] = await tx.select().from(classTable).where(eq(classTable.id, id))
+  if (!row) throw notFound('class')
+  const offers = await offersOf(tx, id)
+  const bookings = await tx.select().from(booking).where(eq(booking.classId, id))
+  const kits = kitsByOffer(offers.length, bookings, row.seats, row.spareKits)
+  return offers.flatMap(({ size, colourwayVersionId }, i): WantedLine[] => {
+    const wanted = { patternVersionId: row.patternVersionId, size, colourwayVersionId, kits: kits[i] ?? 0 }
+    const same = before.find((line) => line.size === size && line.colourwayVersionId === colourwayVersionId)
+    return wanted.kits === 0 ? [] : [{ ...(same ? { id: same.id } : {}), ...wanted }]
+  })
+}
+
+/** Keeps a class with what it offers. @returns its id */
+export async function keepClass(
+  tx: Session,
+  id: number | undefined,
+  { patternId, version, offers, ...rest }: z.output<typeof saveClass>,
+  by: number,
+): Promise<number> {
+  const lines = await resolveLines(
+    tx,
+    offers.map(({ size, colourwayId }) => ({ patternId, version, size, colourwayId, kits: 1 })),
+  ).catch((error: unknown) => {
+    throw error instanceof Refusal
+      ? new Refusal(error.status, error.code, error.message, {
+          path: error.path?.replace('lines.', 'offers.') ?? 'offers',
+          hint: error.hint ?? '',
+        })
+      : error
+  })
+  const [teacher] = await tx.select({ id: person.id }).from(person).where(eq(person.id, rest.teacherId))
+  if (!teacher)
+    throw new Refusal(422, 'no-teacher', 'There is no such teacher.', { path: 'teacherId', hint: 'Choose another.' })
+  const values = { ...rest, patternVersionId: lines[0]?.patternVersionId ?? 0 }
+  if (id === undefined) {
+    const [made] = await tx
+      .insert(classTable)
+      .values({ ...values, madeBy: by })
+      .returning({ id: classTable.id })
+    const { id: classId } = made as { id: number }
+    await tx.insert(classOffer).values(offersAt(classId, lines))
+    return classId
+  }
+  const bookings = await tx.select().from(booking).where(eq(booking.classId, id))
+  const beyond = bookings.find(({ seat, offer }) => seat > rest.seats || offer >= lines.length)
+  if (beyond)
+    throw new Refusal(
+      409,
+      'booked',
+      `${beyond.name} has seat ${beyond.seat}${beyond.seat > rest.seats ? '' : ', and has chosen what is not offered any more'}.`,
+      {
+        path: beyond.seat > rest.seats ? 'seats' : 'offers',
+        hint: 'Free or change that seat first.',
+      },
+    )
+  await tx.update(classTable).set(values).where(eq(classTable.id, id))
+  for (const offer of offersAt(id, lines))
+    await tx
+      .insert(classOffer)
+      .values(offer)
+      .onConflictDoUpdate({
+        target: [classOffer.classId, classOffer.position],
+        set: { size: offer.size, colourwayVersionId: offer.colourwayVersionId },
+      })
+  await tx.delete(classOffer).where(and(eq(classOffer.classId, id), gte(classOffer.position, lines.length)))
+  return id
+}
+
+const offersAt = (classId: number, lines: readonly WantedLine[]) =>
+  lines.map(({ size, colourwayVersionId }, position) => ({ classId, position, size, colourwayVersionId }))
+
+/** A class's row, locked until the transaction ends. @throws Refusal where it is over */
+export async function lockClass(tx: Session, id: number) {
+  const [row] = await tx.select().from(classTable).where(eq(classTable.id, id)).for('update')
+  if (!row) throw notFound('class')
+  if (row.state !== 'offered')
+    throw new Refusal(
+      409,
+      'wrong-state',
+      `This class is ${row.state === 'taught' ? 'taught' : 'called off'} already.`,
+      { hint: 'Load the page anew.' },
+    )
+  return row
+}

@@ -1,0 +1,57 @@
+import { costSettings as costInput, diaryWanted } from '@tessellum/contract/diary'
+import { Router } from 'express'
+import ical from 'ical-generator'
+import { actionKey, once } from '../actions/once'
+import { priceOfBatch } from '../batches/price'
+import { shortBatches } from '../buying/plan'
+import { listClasses } from '../classes/store'
+import { readId, readInput } from '../http/refusal'
+import { mount, type Shop } from '../http/route'
+import { costSettings, saveCosts } from '../settings/store'
+import { record } from '../trail/record'
+import { benchOf, diaryOf } from './store'
+
+export function diaryRoutes(shop: Shop): Router {
+  const { db } = shop
+  const router = Router()
+
+  mount(router, 'GET /api/diary', (request) => diaryOf(shop, readInput(diaryWanted, request.query)))
+  mount(router, 'GET /api/bench', () => benchOf(shop, new Date().toISOString().slice(0, 10)))
+
+  mount(router, 'GET /api/diary.ics', async (request, response) => {
+    const span = readInput(diaryWanted, request.query)
+    const calendar = ical({ name: 'Tessellum' })
+    const hours = new Map((await listClasses(db, await shortBatches(shop), span)).map((each) => [each.id, each]))
+    for (const { kind, id, title, on, detail } of await diaryOf(shop, span)) {
+      const held = kind === 'class' ? hours.get(id) : undefined
+      // A class is at an hour by the clock on the wall, wherever the calendar is read; everything else is of a day.
+      const start = new Date(`${on}T${held?.beginsAt ?? '00:00'}:00Z`)
+      const end = new Date(start.getTime() + (held?.minutes ?? 1440) * 60_000)
+      calendar.createEvent({
+        id: `${kind}-${id}@tessellum`,
+        start,
+        end,
+        allDay: !held,
+        floating: true,
+        summary: title,
+        description: detail,
+        location: held?.place ?? null,
+      })
+    }
+    response.attachment('diary.ics').type('text/calendar').send(calendar.toString())
+    return undefined
+  })
+
+  mount(router, 'GET /api/costs', () => costSettings(db))
+  mount(router, 'PUT /api/costs', async (request, _, caller) => {
+    const costs = readInput(costInput, request.body)
+    return once(db, actionKey(request), 'costs', caller, async (tx) => {
+      await saveCosts(tx, costs)
+      await record(tx, caller.id, 'changed how costs are reckoned', '/diary/costs')
+      return costs
+    })
+  })
+  mount(router, 'GET /api/batches/:id/price', (request) => priceOfBatch(shop, readId(request.params.id, 'batch')))
+
+  return router
+}

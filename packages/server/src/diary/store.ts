@@ -1,0 +1,246 @@
+/** The diary and the bench: promises beside what they still need, and what is to be done next. */
+import type { Bench, Diary } from '@tessellum/contract/diary'
+import { sayQuantity } from '@tessellum/core/stock/quantity'
+import { and, asc, eq, gte, inArray, lte, sql } from 'drizzle-orm'
+import { batch } from '../batches/schema'
+import { buyList, shortIn } from '../buying/plan'
+import { classTable } from '../classes/schema'
+import { listClasses } from '../classes/store'
+import type { Session } from '../database/connect'
+import type { Shop } from '../http/route'
+import { customerOrder } from '../orders/schema'
+import { listOrders } from '../orders/store'
+import { listPurchases } from '../stock/purchases'
+import { stocktake } from '../stock/schema'
+import { readinessOf } from './readiness'
+
+interface Span {
+  readonly from: string
+  readonly to: string
+}
+
+const dayBefore = (day: string, days: number) =>
+  new Date(Date.parse(`${day}T00:00:00Z`) - days * 86_400_000).toISOString().slice(0, 10)
+/** From laying out to the last bag. */
+const packingDays = 2
+
+/** Batches of a span with how far they are packed, in one question. */
+const batchesIn = (db: Session, span: Span | undefined) =>
+  db
+    .select({
+      id: batch.id,
+      name: batch.name,
+      dueOn: batch.dueOn,
+      state: batch.state,
+      // Named in full: where one table is asked, a column alone would be taken for the inner one's.
+      kits: sql<number>`(select coalesce(sum(batch_line.kits), 0)::int from batch_line where batch_line.batch_id = batch.id)`,
+      bags: sql<number>`(select count(*)::int from bag where bag.batch_id = batch.id)`,
+      filled: sql<number>`(select count(bag.filled)::int from bag where bag.batch_id = batch.id)`,
+    })
+    .from(batch)
+    .where(
+      span
+        ? and(gte(batch.dueOn, span.from), lte(batch.dueOn, span.to))
+        : inArray(batch.state, ['draft', 'reserved', 'packing', 'packed']),
+    )
+    .orderBy(asc(batch.dueOn), asc(batch.id))
+
+export async function diaryOf(shop: Shop, span: Span): Promise<Diary> {
+  const { db } = shop
+  const short = shortIn(await buyList(shop, undefined))
+  const [classes, orders, batches, purchases] = await Promise.all([
+    listClasses(db, short, span),
+    listOrders(db, short, span),
+    batchesIn(db, span),
+    listPurchases(db),
+  ])
+  const ofClasses = new Set([...classes, ...orders].flatMap(({ batchId }) => batchId ?? []))
+  const needs = (batchId: number | null, on: string, ready: string) => ({
+    buyBy: batchId === null ? null : (short.get(batchId) ?? null),
+    packBy: ready === 'ready' || ready === 'over' ? null : dayBefore(on, packingDays),
+  })
+  const entries: Diary = [
+    ...classes
+      .filter(({ state }) => state !== 'cancelled')
+      .map((each) => ({
+        kind: 'class' as const,
+        id: each.id,
+        title: each.title,
+        on: each.heldOn,
+        detail: `${each.beginsAt}, ${each.place}, ${each.booked} of ${each.seats} seats, ${each.teacher}`,
+        readiness: each.readiness,
+        page: `/diary/classes/${each.id}`,
+        ...needs(each.batchId, each.heldOn, each.readiness),
+      })),
+    ...orders
+      .filter(({ state }) => state !== 'cancelled')
+      .map((each) => ({
+        kind: 'order' as const,
+        id: each.id,
+        title: `${each.pattern} for ${each.customer}`,
+        on: each.wantedOn,
+        detail: [each.size, each.colourway].filter(Boolean).join(', in '),
+        readiness: each.readiness,
+        page: '/diary/orders',
+        ...needs(each.batchId, each.wantedOn, each.readiness),
+      })),
+    ...batches
+      .filter(({ id, state }) => state !== 'cancelled' && !ofClasses.has(id))
+      .map((each) => {
+        const ready = each.state === 'closed' ? ('over' as const) : readinessOf(each.state, short.has(each.id))
+        return {
+          kind: 'batch' as const,
+          id: each.id,
+          title: each.name,
+          on: each.dueOn,
+          detail: `${each.kits} kits`,
+          readiness: ready,
+          page: `/kits/${each.id}`,
+          ...needs(each.id, each.dueOn, ready),
+        }
+      }),
+    ...purchases
+      .filter(({ expectedOn }) => expectedOn >= span.from && expectedOn <= span.to)
+      .map((each) => ({
+        kind: 'delivery' as const,
+        id: each.id,
+        title: each.name,
+        on: each.expectedOn,
+        detail: `${sayQuantity(each.amount, each.unit)} from ${each.supplier}`,
+        readiness: 'ready' as const,
+        page: '/kits/buy',
+        buyBy: null,
+        packBy: null,
+      })),
+  ]
+  return entries.sort((a, b) => a.on.localeCompare(b.on) || a.title.localeCompare(b.title))
+}
+
+/** How far ahead a class without kits, or an order without a batch, is a thing to do. */
+const aheadDays = 42
+
+export async function benchOf(shop: Shop, today: string): Promise<Bench> {
+  const { db } = shop
+  const lines = await buyList(shop, undefined)
+  const short = shortIn(lines)
+  const ahead = dayBefore(today, -aheadDays)
+  const [batches, purchases, classes, orders, counts, [low]] = await Promise.all([
+    batchesIn(db, undefined),
+    listPurchases(db),
+    db
+      .select()
+      .from(classTable)
+      .where(and(eq(classTable.state, 'offered'), lte(classTable.heldOn, ahead)))
+      .orderBy(asc(classTable.heldOn)),
+    db
+      .select({ order: customerOrder, batchState: batch.state })
+      .from(customerOrder)
+      .leftJoin(batch, eq(batch.id, customerOrder.batchId))
+      .where(and(eq(customerOrder.state, 'taken'), lte(customerOrder.wantedOn, ahead))),
+    db.select().from(stocktake).where(eq(stocktake.state, 'counting')),
+    (async () =>
+      (await db.execute<{ low: number }>(sql`select count(*)::int as low from item_total where low`)).rows)(),
+  ])
+  const bench: Bench = lines.map((line) => ({
+    kind: 'buy' as const,
+    text: `Order ${line.packs.map(({ count, amount }) => `${count} x ${sayQuantity(amount, line.unit)}`).join(', ') || sayQuantity(line.short, line.unit)} of ${line.name}`,
+    detail: `for ${line.batches.map(({ name }) => name).join(', ')}`,
+    by: line.orderBy,
+    page: '/kits/buy',
+  }))
+  for (const { id, name, dueOn, state, kits, bags, filled } of batches) {
+    const page = `/kits/${id}`
+    const packBy = dayBefore(dueOn, packingDays)
+    if (state === 'draft' && !short.has(id))
+      bench.push({
+        kind: 'reserve',
+        text: `Reserve ${kits} kits of ${name}`,
+        detail: 'the shelf has it all',
+        by: packBy,
+        page,
+      })
+    if (state === 'reserved')
+      bench.push({
+        kind: 'pack',
+        text: `Pack ${kits} kits of ${name}`,
+        detail: `${bags} bags`,
+        by: packBy,
+        page: `${page}/pack`,
+      })
+    if (state === 'packing')
+      bench.push({
+        kind: 'pack',
+        text: `Go on packing ${name}`,
+        detail: `${filled} of ${bags} bags filled`,
+        by: packBy,
+        page: `${page}/pack`,
+      })
+    if (state === 'packed')
+      bench.push({
+        kind: 'close',
+        text: `Close ${name}`,
+        detail: 'every bag is filled',
+        by: dueOn,
+        page: `${page}/pack`,
+      })
+  }
+  for (const { name, expectedOn, supplier } of purchases)
+    if (expectedOn <= today)
+      bench.push({
+        kind: 'receive',
+        text: `Receive ${name}`,
+        detail: `from ${supplier}`,
+        by: expectedOn,
+        page: '/kits/buy',
+      })
+  for (const { id, title, heldOn, beginsAt, batchId } of classes) {
+    const page = `/diary/classes/${id}`
+    if (heldOn < today)
+      bench.push({ kind: 'teach', text: `Put ${title} down as taught`, detail: 'its day is over', by: heldOn, page })
+    else if (heldOn === today) bench.push({ kind: 'teach', text: `Teach ${title}`, detail: beginsAt, by: heldOn, page })
+    if (batchId === null && heldOn >= today)
+      bench.push({
+        kind: 'plan',
+        text: `Plan the kits of ${title}`,
+        detail: 'no batch yet',
+        by: dayBefore(heldOn, 21),
+        page,
+      })
+  }
+  for (const { order, batchState } of orders) {
+    if (order.batchId === null)
+      bench.push({
+        kind: 'plan',
+        text: `Plan the kit for ${order.customer}`,
+        detail: 'no batch yet',
+        by: dayBefore(order.wantedOn, 10),
+        page: '/diary/orders',
+      })
+    else if (batchState === 'closed')
+      bench.push({
+        kind: 'hand over',
+        text: `Hand over to ${order.customer}`,
+        detail: order.promised,
+        by: order.wantedOn,
+        page: '/diary/orders',
+      })
+  }
+  for (const { id, place } of counts)
+    bench.push({
+      kind: 'count',
+      text: `Go on counting ${place}`,
+      detail: 'frozen',
+      by: null,
+      page: `/stock/count/${id}`,
+    })
+  if (low && low.low > 0)
+    bench.push({
+      kind: 'low',
+      text: `${low.low} ${low.low === 1 ? 'item runs' : 'items run'} low`,
+      detail: 'below where they are reordered',
+      by: null,
+      page: '/stock?show=low',
+    })
+  const late = ({ by }: Bench[number]) => by ?? '9999'
+  return bench.sort((a, b) => late(a).localeCompare(late(b)) || a.text.localeCompare(b.text))
+}

@@ -1,0 +1,137 @@
+import { saveOrder, sizeOrder } from '@tessellum/contract/orders'
+import { eq } from 'drizzle-orm'
+import { type Request, Router } from 'express'
+import { actionKey, once } from '../actions/once'
+import { release } from '../batches/reserve'
+import { planBatch } from '../batches/revise'
+import { batch } from '../batches/schema'
+import { resolveLines } from '../batches/store'
+import { shortBatches } from '../buying/plan'
+import type { Session } from '../database/connect'
+import { Refusal, readId, readInput } from '../http/refusal'
+import { type Caller, mount, type Shop } from '../http/route'
+import { sellKits } from '../packing/kits'
+import { record } from '../trail/record'
+import { customerOrder } from './schema'
+import { listOrders, lockOrder, sizeFor } from './store'
+
+export function orderRoutes(shop: Shop): Router {
+  const { db } = shop
+  const router = Router()
+  const all = async () => listOrders(db, await shortBatches(shop))
+
+  mount(router, 'GET /api/orders', all)
+  mount(router, 'POST /api/orders/size', (request) => sizeFor(shop, readInput(sizeOrder, request.body)))
+
+  /** Takes an order, or changes one. */
+  async function keep(request: Request, caller: Caller, id: number | undefined) {
+    const { patternId, version, colourwayId, size, kits, ...rest } = readInput(saveOrder, request.body)
+    await once(db, actionKey(request), `order ${id ?? 'new'}`, caller, async (tx) => {
+      const [line] = await resolveLines(tx, [{ patternId, version, size, colourwayId, kits }]).catch(
+        (error: unknown) => {
+          throw error instanceof Refusal
+            ? new Refusal(error.status, error.code, error.message, {
+                path: error.path?.replace('lines.0.', '') ?? '',
+                hint: error.hint ?? '',
+              })
+            : error
+        },
+      )
+      if (!line) throw new Error('An order has one line.')
+      const { patternVersionId, colourwayVersionId } = line
+      const values = { ...rest, patternVersionId, colourwayVersionId, size, kits }
+      if (id === undefined) await tx.insert(customerOrder).values({ ...values, madeBy: caller.id })
+      else {
+        const { batchId } = await lockOrder(tx, id)
+        const [open] =
+          batchId === null ? [] : await tx.select({ state: batch.state }).from(batch).where(eq(batch.id, batchId))
+        if (open && open.state !== 'cancelled')
+          throw new Refusal(409, 'planned', 'Its kit is planned already.', {
+            hint: 'Call off or change its batch first.',
+          })
+        await tx.update(customerOrder).set(values).where(eq(customerOrder.id, id))
+      }
+      await record(
+        tx,
+        caller.id,
+        `${id === undefined ? 'took' : 'changed'} an order for ${rest.customer}`,
+        '/diary/orders',
+      )
+      return { ok: true }
+    })
+    return all()
+  }
+  mount(router, 'POST /api/orders', (request, _, caller) => keep(request, caller, undefined))
+  mount(router, 'PUT /api/orders/:id', (request, _, caller) =>
+    keep(request, caller, readId(request.params.id, 'order')),
+  )
+
+  const act =
+    (
+      kind: string,
+      doing: (tx: Session, row: Awaited<ReturnType<typeof lockOrder>>, caller: Caller, key: string) => Promise<void>,
+    ) =>
+    async (request: Request, _: unknown, caller: Caller) => {
+      const id = readId(request.params.id, 'order')
+      const key = actionKey(request)
+      await once(db, key, `${kind} order ${id}`, caller, async (tx) => {
+        await doing(tx, await lockOrder(tx, id), caller, key)
+        return { id }
+      })
+      return all()
+    }
+
+  mount(
+    router,
+    'POST /api/orders/:id/kits',
+    act('plan', async (tx, row, caller) => {
+      const { customer, wantedOn, patternVersionId, colourwayVersionId, size, kits } = row
+      const [open] =
+        row.batchId === null ? [] : await tx.select({ state: batch.state }).from(batch).where(eq(batch.id, row.batchId))
+      if (open && open.state !== 'cancelled')
+        throw new Refusal(409, 'planned', 'Its kit is planned already.', { hint: 'Open its batch.' })
+      const line = { patternVersionId, colourwayVersionId, size, kits }
+      const batchId = await planBatch(tx, { name: `For ${customer}`, dueOn: wantedOn, priority: 1 }, [line], caller.id)
+      await tx.update(customerOrder).set({ batchId }).where(eq(customerOrder.id, row.id))
+    }),
+  )
+  mount(
+    router,
+    'POST /api/orders/:id/done',
+    act('hand over', async (tx, { id, customer, batchId, size, colourwayVersionId, kits }, caller, key) => {
+      if (batchId !== null) {
+        const [packed] = await tx.select({ state: batch.state }).from(batch).where(eq(batch.id, batchId))
+        if (packed?.state !== 'closed')
+          throw new Refusal(409, 'kits-not-closed', 'Its kit has not left the shelf yet.', {
+            hint: 'Close its batch first.',
+          })
+        await sellKits(tx, {
+          batchId,
+          size,
+          colourwayVersionId,
+          kits,
+          reason: `for ${customer}`,
+          personId: caller.id,
+          actionKey: key,
+        })
+      }
+      await tx.update(customerOrder).set({ state: 'done' }).where(eq(customerOrder.id, id))
+      await record(tx, caller.id, `handed over to ${customer}`, '/diary/orders')
+    }),
+  )
+  // What is packed already goes back into its tubes with the batch.
+  mount(
+    router,
+    'POST /api/orders/:id/cancel',
+    act('call off', async (tx, { id, customer, batchId }, caller, key) => {
+      const [open] =
+        batchId === null ? [] : await tx.select({ state: batch.state }).from(batch).where(eq(batch.id, batchId))
+      if (batchId !== null && open && open.state !== 'closed' && open.state !== 'cancelled')
+        await release(tx, { batchId, personId: caller.id, actionKey: key }, 'cancelled')
+      await tx.update(customerOrder).set({ state: 'cancelled' }).where(eq(customerOrder.id, id))
+      await record(tx, caller.id, `called off the order for ${customer}`, '/diary/orders')
+    }),
+  )
+
+  return router
+}

@@ -1,0 +1,260 @@
+import type { Batch } from '@tessellum/contract/batches'
+import type { ClassAnswer } from '@tessellum/contract/classes'
+import type { Bench, Diary } from '@tessellum/contract/diary'
+import type { Order, SizedOrder } from '@tessellum/contract/orders'
+import type { Packing } from '@tessellum/contract/packing'
+import { ledgerOf } from './ledger'
+import { type Caller, openShop, type Shop } from './shop'
+
+let shop: Shop
+let isaura: Caller
+beforeAll(async () => {
+  shop = await openShop()
+  isaura = await shop.as('isaura')
+})
+afterAll(() => shop.close())
+
+const day = (days: number) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10)
+const good = () => ({
+  title: 'First bezel',
+  heldOn: day(40),
+  beginsAt: '10:00',
+  minutes: 180,
+  place: 'the long table',
+  seats: 4,
+  teacherId: 4,
+  patternId: 1,
+  version: 1,
+  offers: [
+    { size: 'petite', colourwayId: 1 },
+    { size: 'petite', colourwayId: 2 },
+  ],
+  spareKits: 1,
+  price: 4200,
+})
+const offer = (more: object = {}) =>
+  isaura.ask<ClassAnswer & { path?: string; message?: string }>('POST', '/classes', { ...good(), ...more })
+const book = (id: number, seat: number, body: object) => isaura.ask('PUT', `/classes/${id}/seats/${seat}`, body)
+
+async function packAndClose(batchId: number): Promise<void> {
+  await isaura.ask('POST', `/batches/${batchId}/reserve`, {})
+  const { body } = await isaura.ask<Packing>('GET', `/batches/${batchId}/packing`)
+  for (const { itemId, bags } of body.tasks)
+    for (const { lineId, kit, target } of bags)
+      await isaura.ask('PUT', `/batches/${batchId}/bags`, { lineId, kit, itemId, quantity: target })
+  expect((await isaura.ask('POST', `/batches/${batchId}/close`, {})).status).toBe(200)
+}
+
+test.each([
+  [{ seats: 0 }, 400, 'seats'],
+  [{ heldOn: day(-3) }, 422, 'heldOn'],
+  [{ beginsAt: '25:00' }, 400, 'beginsAt'],
+  [{ offers: [] }, 400, 'offers'],
+  [{ offers: [{ size: 'petite', colourwayId: 999 }] }, 422, 'offers.0.colourwayId'],
+  [{ teacherId: 99 }, 422, 'teacherId'],
+])('%j is refused at its place', async (wrong, status, path) => {
+  const answer = await offer(wrong)
+  expect([answer.status, answer.body.path]).toEqual([status, path])
+})
+
+test('a class from its offer to its leftovers: booked, planned, changed, packed, taught', async () => {
+  const { body: made } = await offer()
+  const { id } = made
+  expect(made).toMatchObject({ booked: 0, readiness: 'unplanned', offers: [{ kits: 5 }, { kits: 0 }] })
+  // A beginner's piece needs more than its three hours; a practised hand's does not.
+  const left = Object.fromEntries(made.plans.map((plan) => [plan.pace, plan.left]))
+  expect(left.practised).toBeGreaterThan(left.beginner as number)
+  expect(made.cost.seat).toBeGreaterThan(made.cost.kit)
+  expect(made.cost.suggested).toBeGreaterThan(made.cost.seat)
+
+  await book(id, 1, { name: 'Wren', offer: 0 })
+  const { body: second } = await book(id, 2, { name: 'Teal', offer: 1 })
+  expect(second.offers.map(({ kits }: { kits: number }) => kits)).toEqual([4, 1])
+  expect((await book(id, 2, { name: 'Smew', offer: 0 })).body).toMatchObject({ code: 'seat-taken', path: 'seat' })
+  expect((await book(id, 5, { name: 'Smew', offer: 0 })).body).toMatchObject({ code: 'no-such-seat' })
+  expect((await book(id, 3, { name: 'Smew', offer: 7 })).body).toMatchObject({ code: 'not-offered' })
+  expect((await isaura.ask('PUT', `/classes/${id}`, { ...good(), seats: 1 })).body).toMatchObject({
+    code: 'booked',
+    path: 'seats',
+  })
+
+  const { body: planned } = await isaura.ask<ClassAnswer>('POST', `/classes/${id}/kits`, {})
+  const batchId = planned.batchId as number
+  expect(planned.readiness).toBe('to reserve')
+  await isaura.ask('POST', `/batches/${batchId}/reserve`, {})
+  // A third seat wants the other colourway: its batch follows, and holds no more than it needs.
+  await book(id, 3, { name: 'Smew', offer: 1 })
+  await isaura.ask('POST', `/classes/${id}/kits`, {})
+  const { body: batch } = await isaura.ask<Batch>('GET', `/batches/${batchId}`)
+  expect(batch.lines.map(({ colourwayId, kits }) => [colourwayId, kits])).toEqual([
+    [1, 3],
+    [2, 2],
+  ])
+  await ledgerOf(shop.pool)
+  expect((await isaura.ask('POST', `/classes/${id}/taught`, {})).body.code).toBe('kits-not-closed')
+  await packAndClose(batchId)
+  expect((await isaura.ask('GET', `/classes/${id}`)).body.readiness).toBe('ready')
+  const price = (await isaura.ask('GET', `/batches/${batchId}/price`)).body
+  expect([price.byLots, price.price > price.cost, price.lines.length]).toEqual([true, true, 2])
+
+  const { body: taught } = await isaura.ask('POST', `/classes/${id}/taught`, {})
+  expect([taught.state, taught.readiness]).toEqual(['taught', 'over'])
+  // Three seats had theirs; the spare ones lie on the kits' shelf.
+  const { items } = (await isaura.ask('GET', '/shelf?show=kits')).body
+  expect(items.map(({ onHand }: { onHand: number }) => onHand).sort()).toEqual([0, 2])
+  expect((await book(id, 4, { name: 'Late', offer: 0 })).body.code).toBe('wrong-state')
+  await ledgerOf(shop.pool)
+})
+
+test('called off, a class gives back what its kits held', async () => {
+  const before = await ledgerOf(shop.pool)
+  const { body: made } = await offer({ title: 'Called off' })
+  const { body: planned } = await isaura.ask<ClassAnswer>('POST', `/classes/${made.id}/kits`, {})
+  await isaura.ask('POST', `/batches/${planned.batchId}/reserve`, {})
+  await isaura.ask('POST', `/classes/${made.id}/cancel`, {})
+  expect(await ledgerOf(shop.pool)).toEqual(before)
+  expect((await isaura.ask('GET', `/batches/${planned.batchId}`)).body.state).toBe('cancelled')
+})
+
+test('two who book the same seat at once: one has it', async () => {
+  const { body: made } = await offer({ title: 'Crowded' })
+  const answers = await Promise.all(['Wren', 'Teal', 'Smew'].map((name) => book(made.id, 1, { name, offer: 0 })))
+  expect(answers.map(({ status }) => status).sort()).toEqual([200, 409, 409])
+})
+
+test('where a class stands in the walk is known on every machine', async () => {
+  const { body: made } = await offer({ title: 'Walked' })
+  const corin = await shop.as('corin')
+  await corin.ask('PUT', `/classes/${made.id}/walk`, { step: 7 })
+  expect((await isaura.ask('GET', `/classes/${made.id}`)).body.walkStep).toBe(7)
+})
+
+describe('orders', () => {
+  const tiller = async () => {
+    const { body } = await isaura.ask('GET', '/patterns')
+    return body.find(({ title }: { title: string }) => title === 'Tiller bracelet').id as number
+  }
+
+  test('a wrist is made to measure, and the nearest size is named beside it', async () => {
+    const asked = { patternId: await tiller(), version: 1, worn: 'wrist', measureMm: 163 }
+    const { body } = await isaura.ask<SizedOrder>('POST', '/orders/size', asked)
+    const [made, ...sizes] = body.ways
+    expect(made).toMatchObject({ made: true, trouble: null })
+    expect(made?.size).toMatch(/^usual, length = \d+(\.\d)? mm$/)
+    // The wrist, its ease, and pi times the rope's thickness.
+    expect(body.wantedMm).toBeGreaterThan(163 + 18)
+    expect(sizes.map(({ size }) => size).sort()).toEqual(['short', 'usual'])
+  })
+
+  test.each([
+    [{ worn: 'wrist', measureMm: 16 }, 'smaller than any'],
+    [{ worn: 'finger', measureMm: 180 }, 'larger than any'],
+  ])('%j is nobody’s', async (wrong, message) => {
+    const { status, body } = await isaura.ask('POST', '/orders/size', { patternId: 1, version: 1, ...wrong })
+    expect([status, body.path, body.message]).toEqual([422, 'measureMm', expect.stringContaining(message)])
+  })
+
+  test('from taken to handed over; and called off half packed, everything goes back', async () => {
+    const order = {
+      customer: 'Pochard',
+      worn: 'neck',
+      measureMm: 450,
+      patternId: 1,
+      version: 1,
+      size: 'petite',
+      colourwayId: 1,
+      wantedOn: day(20),
+      price: 5200,
+      promised: 'in a box',
+    }
+    const { body: orders } = await isaura.ask<Order[]>('POST', '/orders', order)
+    const id = orders[0]?.id as number
+    expect(orders[0]).toMatchObject({ customer: 'Pochard', readiness: 'unplanned', colourway: 'Lantern' })
+    const { body: planned } = await isaura.ask<Order[]>('POST', `/orders/${id}/kits`, {})
+    const batchId = planned[0]?.batchId as number
+    expect((await isaura.ask('POST', `/orders/${id}/kits`, {})).body.code).toBe('planned')
+    expect((await isaura.ask('POST', `/orders/${id}/done`, {})).body.code).toBe('kits-not-closed')
+    await packAndClose(batchId)
+    expect((await isaura.ask('POST', `/orders/${id}/done`, {})).body[0].state).toBe('done')
+
+    const before = await ledgerOf(shop.pool)
+    const { body: again } = await isaura.ask<Order[]>('POST', '/orders', {
+      ...order,
+      customer: 'Garganey',
+      wantedOn: day(25),
+    })
+    const other = again.find(({ customer }) => customer === 'Garganey') as Order
+    const batch = (await isaura.ask<Order[]>('POST', `/orders/${other.id}/kits`, {})).body.find(
+      ({ id: one }) => one === other.id,
+    )?.batchId
+    await isaura.ask('POST', `/batches/${batch}/reserve`, {})
+    const { tasks } = (await isaura.ask<Packing>('GET', `/batches/${batch}/packing`)).body
+    const bag = tasks[0]?.bags[0]
+    await isaura.ask('PUT', `/batches/${batch}/bags`, {
+      lineId: bag?.lineId,
+      kit: 1,
+      itemId: tasks[0]?.itemId,
+      quantity: bag?.target,
+    })
+    await isaura.ask('POST', `/orders/${other.id}/cancel`, {})
+    expect(await ledgerOf(shop.pool)).toEqual(before)
+  })
+
+  test('a measure without what it is of is refused', async () => {
+    const { body } = await isaura.ask('POST', '/orders', {
+      customer: 'X',
+      measureMm: 160,
+      patternId: 1,
+      version: 1,
+      colourwayId: 1,
+      wantedOn: day(9),
+    })
+    expect(body).toMatchObject({ code: 'bad-input', path: 'measureMm' })
+  })
+})
+
+describe('the diary and the bench', () => {
+  test('promises stand beside what they still need', async () => {
+    const { body } = await isaura.ask<Diary>('GET', `/diary?from=${day(-30)}&to=${day(60)}`)
+    const evening = body.find(({ title }) => title === 'Lock keepers’ evening')
+    expect(evening).toMatchObject({ kind: 'batch', readiness: 'short' })
+    expect((evening?.buyBy ?? '') < (evening?.on ?? '')).toBe(true)
+    expect(body.find(({ title }) => title === 'First bezel')).toMatchObject({ kind: 'class', readiness: 'over' })
+    expect(body.some(({ title }) => title === 'Called off')).toBe(false)
+    expect([...body].sort((a, b) => a.on.localeCompare(b.on)).map(({ on }) => on)).toEqual(body.map(({ on }) => on))
+  })
+
+  test('what is to be done next is a line each, the most pressing first', async () => {
+    const { body } = await isaura.ask<Bench>('GET', '/bench')
+    expect(body).toContainEqual(
+      expect.objectContaining({ kind: 'buy', text: expect.stringContaining('Order 1 x 8 g of round 11/0 Rust gate') }),
+    )
+    expect(body).toContainEqual(
+      expect.objectContaining({ kind: 'pack', text: 'Pack 10 kits of Saturday class: first bezel' }),
+    )
+    expect(body).toContainEqual(expect.objectContaining({ kind: 'low', page: '/stock?show=low' }))
+    const days = body.map(({ by }) => by ?? '9999')
+    expect(days).toEqual([...days].sort())
+  })
+
+  test('as a calendar: every class at its hour', async () => {
+    const response = await fetch(`${shop.base}/api/diary.ics?from=${day(-30)}&to=${day(60)}`, {
+      headers: { cookie: isaura.cookie },
+    })
+    const text = await response.text()
+    expect(response.headers.get('content-type')).toContain('text/calendar')
+    expect(text).toContain('BEGIN:VCALENDAR')
+    expect(text).toContain(`DTSTART:${day(40).replaceAll('-', '')}T100000`)
+    expect(text).toContain('SUMMARY:First bezel')
+  })
+
+  test('costs are reckoned as the owner says, by the owner only', async () => {
+    const { body: costs } = await isaura.ask('GET', '/costs')
+    expect((await (await shop.as('bram')).ask('PUT', '/costs', costs)).status).toBe(403)
+    expect((await isaura.ask('PUT', '/costs', { ...costs, margin: 1.2 })).body).toMatchObject({ path: 'margin' })
+    const before = (await isaura.ask('GET', '/batches/1/price')).body
+    await isaura.ask('PUT', '/costs', { ...costs, packaging: costs.packaging + 100 })
+    const after = (await isaura.ask('GET', '/batches/1/price')).body
+    expect(after.lines[0].cost).toBe(before.lines[0].cost + 100)
+  })
+})

@@ -1,0 +1,71 @@
+import { RightOutlined } from '@ant-design/icons'
+import { useQuery } from '@tanstack/react-query'
+import type { Bench } from '@tessellum/contract/diary'
+import dayjs from 'dayjs'
+import { Link } from 'react-router'
+import { Loading } from '../frame/loading'
+import { usePageTitle } from '../frame/page-title'
+import { Trouble } from '../frame/trouble'
+import { read } from '../shop/queries'
+
+/** The first screen of the morning: what is to be done next, each a line that opens where it is done. */
+export function BenchPage() {
+  usePageTitle('Bench')
+  const { data, error } = useQuery(read.bench)
+  if (error && !data) return <Trouble error={error} />
+  if (!data) return <Loading what="Laying out the morning" />
+  const today = dayjs().format('YYYY-MM-DD')
+  const week = dayjs().add(7, 'day').format('YYYY-MM-DD')
+  const parts = [
+    { title: 'Today, and late', of: data.filter(({ by }) => by !== null && by <= today) },
+    { title: 'This week', of: data.filter(({ by }) => by !== null && by > today && by <= week) },
+    { title: 'After that', of: data.filter(({ by }) => by !== null && by > week) },
+    { title: 'When there is time', of: data.filter(({ by }) => by === null) },
+  ]
+  return (
+    <div className="page stack">
+      <div className="page-head">
+        <h1>Bench</h1>
+        <span className="quiet">{dayjs().format('dddd, D MMMM YYYY')}</span>
+      </div>
+      {data.length === 0 && (
+        <div className="empty sheet">
+          <h2>Nothing waits</h2>
+          <p>Every kit is packed and nothing runs low.</p>
+        </div>
+      )}
+      {parts.map(
+        ({ title, of }) =>
+          of.length > 0 && (
+            <section key={title} aria-label={title}>
+              <h2 style={{ marginBottom: 6 }}>{title}</h2>
+              <div className="rows">
+                {of.map((each) => (
+                  <Line key={`${each.text} ${each.page}`} line={each} late={each.by !== null && each.by < today} />
+                ))}
+              </div>
+            </section>
+          ),
+      )}
+    </div>
+  )
+}
+
+const Line = ({ line: { text, detail, by, page }, late }: { line: Bench[number]; late: boolean }) => (
+  <Link className="batch-row bench-row" to={page}>
+    <span>
+      {by !== null && (
+        <>
+          <span className="day figures">{dayjs(by).format('D')}</span>{' '}
+          <span className="quiet">{dayjs(by).format('MMM')}</span>
+          {late && <strong className="trouble"> late</strong>}
+        </>
+      )}
+    </span>
+    <span>
+      <strong>{text}</strong>
+      {detail && <span className="quiet">, {detail}</span>}
+    </span>
+    <RightOutlined aria-hidden />
+  </Link>
+)

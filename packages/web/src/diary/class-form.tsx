@@ -1,0 +1,193 @@
+import { useQuery } from '@tanstack/react-query'
+import { type ClassAnswer, classAnswer, saveClass } from '@tessellum/contract/classes'
+import { Button, DatePicker, Form, Input, InputNumber, Modal, Select, TimePicker } from 'antd'
+import dayjs, { type Dayjs } from 'dayjs'
+import { useState } from 'react'
+import { Link, useNavigate } from 'react-router'
+import { Loading } from '../frame/loading'
+import { usePageTitle } from '../frame/page-title'
+import { Refused } from '../frame/refused'
+import { type LineFields, LineForm } from '../kits/line-form'
+import { ask, ShopError } from '../shop/api'
+import { read } from '../shop/queries'
+import { useDoing } from '../shop/use-doing'
+
+interface Fields {
+  readonly title: string
+  readonly day: Dayjs
+  readonly hour: Dayjs
+  readonly minutes: number
+  readonly place: string
+  readonly seats: number
+  readonly teacherId: number
+  readonly spareKits: number
+  readonly price: number
+  readonly note: string
+}
+
+export function NewClassPage() {
+  usePageTitle('Offer a class')
+  const navigate = useNavigate()
+  return (
+    <div className="page stack">
+      <div className="page-head">
+        <h1>Offer a class</h1>
+        <span className="spacer" />
+        <Link to="/diary">The diary</Link>
+      </div>
+      <ClassForm done={({ id }) => void navigate(`/diary/classes/${id}`)} />
+    </div>
+  )
+}
+
+export const ChangeClass = ({ offered, close }: { offered: ClassAnswer; close: () => void }) => (
+  <Modal open title={`Change ${offered.title}`} width={860} footer={null} onCancel={close} style={{ top: 30 }}>
+    <ClassForm offered={offered} done={close} />
+  </Modal>
+)
+
+/** When, where, for whom, and what can be chosen: sizes and colourways of one pattern. */
+function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: ClassAnswer) => void }) {
+  const [form] = Form.useForm<Fields>()
+  const { data: teachers } = useQuery(read.teachers)
+  const [offers, setOffers] = useState<readonly LineFields[]>(() =>
+    offered
+      ? offered.offers.map(({ size, colourwayId }) => ({
+          patternId: offered.patternId,
+          version: offered.version,
+          size,
+          colourwayId,
+          kits: 1,
+        }))
+      : [{ kits: 1 }],
+  )
+  const save = useDoing(
+    ({ day, hour, price, ...rest }: Fields, key) => {
+      const [first] = offers
+      const read = saveClass.safeParse({
+        ...rest,
+        heldOn: day.format('YYYY-MM-DD'),
+        beginsAt: hour.format('HH:mm'),
+        price: Math.round(price * 100),
+        note: rest.note ?? '',
+        patternId: first?.patternId,
+        version: first?.version,
+        offers: offers.map(({ size = '', colourwayId }) => ({ size, colourwayId })),
+      })
+      if (!read.success) {
+        const [issue] = read.error.issues
+        throw new ShopError({ code: 'bad-input', message: issue?.message ?? 'Something is missing.' })
+      }
+      return offered
+        ? ask('PUT', `/classes/${offered.id}`, classAnswer, { body: read.data, key })
+        : ask('POST', '/classes', classAnswer, { body: read.data, key })
+    },
+    { stale: ['classes', 'diary', 'bench'], said: ({ title }) => `${title} is kept.`, after: done },
+  )
+  if (!teachers) return <Loading what="Fetching who teaches" />
+  const needed = (message: string) => [{ required: true, message }]
+  return (
+    <Form
+      form={form}
+      layout="vertical"
+      requiredMark={false}
+      className="sheet pad"
+      onFinish={save.run}
+      initialValues={
+        offered
+          ? {
+              ...offered,
+              day: dayjs(offered.heldOn),
+              hour: dayjs(`2000-01-01T${offered.beginsAt}`),
+              price: offered.price / 100,
+            }
+          : {
+              day: dayjs().add(21, 'day'),
+              hour: dayjs('2000-01-01T10:00'),
+              minutes: 180,
+              seats: 8,
+              spareKits: 1,
+              price: 0,
+            }
+      }
+    >
+      <div className="fields">
+        <Form.Item
+          label="Class"
+          name="title"
+          rules={[{ required: true, whitespace: true, message: 'Name the class.' }]}
+        >
+          <Input autoFocus maxLength={80} placeholder="First bezel" />
+        </Form.Item>
+        <Form.Item label="On" name="day" rules={needed('Give the day.')}>
+          <DatePicker style={{ width: '100%' }} format="ddd, D MMM YYYY" allowClear={false} />
+        </Form.Item>
+        <Form.Item label="From" name="hour" rules={needed('Give the hour.')}>
+          <TimePicker style={{ width: '100%' }} format="HH:mm" minuteStep={15} allowClear={false} needConfirm={false} />
+        </Form.Item>
+        <Form.Item label="Minutes" name="minutes" rules={needed('Give how long it goes on.')}>
+          <InputNumber style={{ width: '100%' }} min={15} max={6000} step={15} />
+        </Form.Item>
+        <Form.Item label="Where" name="place" rules={[{ required: true, whitespace: true, message: 'Say where.' }]}>
+          <Input maxLength={80} placeholder="the long table" />
+        </Form.Item>
+        <Form.Item label="Who teaches" name="teacherId" rules={needed('Choose who teaches.')}>
+          <Select options={teachers.map(({ id, name }) => ({ value: id, label: name }))} />
+        </Form.Item>
+        <Form.Item label="Seats" name="seats" rules={needed('Give the seats.')}>
+          <InputNumber style={{ width: '100%' }} min={1} max={200} precision={0} />
+        </Form.Item>
+        <Form.Item label="Spare kits" name="spareKits">
+          <InputNumber style={{ width: '100%' }} min={0} max={200} precision={0} />
+        </Form.Item>
+        <Form.Item label="A seat costs, £" name="price">
+          <InputNumber style={{ width: '100%' }} min={0} step={0.5} />
+        </Form.Item>
+      </div>
+      <h2>What can be chosen</h2>
+      <p className="quiet">Of one pattern; a seat that has chosen nothing yet gets the first.</p>
+      <div className="stack">
+        {offers.map((offer, i) => (
+          <LineForm
+            key={i}
+            line={offer}
+            withKits={false}
+            change={(next) =>
+              setOffers(
+                offers.map((each, at) =>
+                  at === i
+                    ? next
+                    : // All offers are of one pattern.
+                      i === 0 && next.patternId !== offer.patternId
+                      ? { kits: 1, patternId: next.patternId }
+                      : each,
+                ),
+              )
+            }
+            remove={offers.length > 1 ? () => setOffers(offers.filter((_, at) => at !== i)) : undefined}
+          />
+        ))}
+      </div>
+      <p style={{ marginTop: 10 }}>
+        <Button
+          disabled={offers[0]?.patternId === undefined}
+          onClick={() =>
+            setOffers([
+              ...offers,
+              { kits: 1, patternId: offers[0]?.patternId, version: offers[0]?.version, size: offers[0]?.size },
+            ])
+          }
+        >
+          Another choice
+        </Button>
+      </p>
+      <Form.Item label="Note for the teacher" name="note">
+        <Input.TextArea rows={2} maxLength={1000} />
+      </Form.Item>
+      <Refused error={save.refused} />
+      <Button type="primary" size="large" htmlType="submit" loading={save.busy}>
+        Keep the class
+      </Button>
+    </Form>
+  )
+}

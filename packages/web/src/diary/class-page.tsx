@@ -1,0 +1,328 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { type ClassAnswer, classAnswer } from '@tessellum/contract/classes'
+import { sayMoney } from '@tessellum/core/measure/money'
+import type { Pace } from '@tessellum/core/teach/time-plan'
+import { Button, Input, Segmented, Select } from 'antd'
+import dayjs from 'dayjs'
+import { useState } from 'react'
+import { Link, useParams } from 'react-router'
+import { z } from 'zod'
+import { Loading } from '../frame/loading'
+import { usePageTitle } from '../frame/page-title'
+import { Refused } from '../frame/refused'
+import { Trouble } from '../frame/trouble'
+import { useMay } from '../people/me'
+import { ask } from '../shop/api'
+import { read } from '../shop/queries'
+import { useDoing } from '../shop/use-doing'
+import { ChangeClass } from './class-form'
+import { ReadinessMark } from './readiness'
+
+export function ClassPage() {
+  const id = Number(useParams().id)
+  const { data, error } = useQuery(read.class(id))
+  usePageTitle(data?.title ?? 'Class')
+  if (error && !data) return <Trouble error={error} />
+  return data ? <Offered offered={data} /> : <Loading what="Fetching the class" />
+}
+
+const stale = ['classes', 'diary', 'bench', 'batches', 'stock', 'buy-list']
+const withBags = classAnswer.extend({ toEmpty: z.array(z.string()) })
+
+/** A class: who sits where with what, whether its kits are ready, whether it fits its hours, what a seat costs. */
+function Offered({ offered }: { offered: ClassAnswer }) {
+  const client = useQueryClient()
+  const mayKeep = useMay('classes.keep')
+  const mayPlan = useMay('batches.plan')
+  const [changing, setChanging] = useState(false)
+  const [toEmpty, setToEmpty] = useState<readonly string[]>([])
+  const { id, state, readiness, batchId, offers, cost } = offered
+  const open = state === 'offered'
+  const keep = (answer: ClassAnswer) => client.setQueryData(['classes', id], answer)
+  const act = useDoing(
+    (what: 'taught' | 'cancel', key) => ask('POST', `/classes/${id}/${what}`, classAnswer, { key }),
+    {
+      stale,
+      after: keep,
+      said: (_, what) =>
+        what === 'taught' ? 'Taught: each seat has its kit.' : 'Called off; what its kits held is given back.',
+    },
+  )
+  const plan = useDoing((_: null, key) => ask('POST', `/classes/${id}/kits`, withBags, { key }), {
+    stale,
+    after: ({ toEmpty: bags, ...answer }) => {
+      keep(answer)
+      setToEmpty(bags)
+    },
+    said: 'The batch is as the class is booked.',
+  })
+  const kits = offers.reduce((sum, each) => sum + each.kits, 0)
+  return (
+    <div className="page stack">
+      <div className="page-head">
+        <div>
+          <h1>{offered.title}</h1>
+          <span className="quiet">
+            {dayjs(offered.heldOn).format('dddd, D MMMM YYYY')}, {offered.beginsAt}, {offered.minutes} minutes,{' '}
+            {offered.place}; {offered.teacher}
+          </span>
+        </div>
+        {open ? (
+          <ReadinessMark readiness={readiness} />
+        ) : (
+          <span className="state cancelled">{state === 'taught' ? 'taught' : 'called off'}</span>
+        )}
+        <span className="spacer" />
+        {open && mayKeep && <Button onClick={() => setChanging(true)}>Change</Button>}
+        {open && mayKeep && (
+          <Button onClick={() => act.run('taught')} loading={act.busy && act.doing === 'taught'}>
+            Taught
+          </Button>
+        )}
+        {open && mayKeep && (
+          <Button danger onClick={() => act.run('cancel')} loading={act.busy && act.doing === 'cancel'}>
+            Call off
+          </Button>
+        )}
+        <Link to="/diary">The diary</Link>
+      </div>
+      {changing && <ChangeClass offered={offered} close={() => setChanging(false)} />}
+      <Refused error={act.refused ?? plan.refused} />
+      {toEmpty.length > 0 && (
+        <div className="notice trouble" role="status">
+          Put back into their tubes: {toEmpty.join('; ')}
+        </div>
+      )}
+      {offered.note && <p className="notice">{offered.note}</p>}
+      <div className="sheet pad hands" style={{ flexWrap: 'wrap' }}>
+        <strong>{offered.pattern}</strong>
+        <span className="quiet">version {offered.version}</span>
+        <Link
+          to={`/patterns/${offered.patternId}/walk?class=${id}${offers[0]?.size ? `&size=${offers[0].size}` : ''}&colourway=${offers[0]?.colourwayId ?? ''}`}
+        >
+          Walk through it, from where the class stands
+        </Link>
+        <Link to={`/diary/classes/${id}/sheet`}>Teacher’s sheet</Link>
+        <a href={`/api/classes/${id}/labels.pdf`} target="_blank" rel="noreferrer">
+          Labels for the seats
+        </a>
+        <span style={{ flex: 1 }} />
+        {batchId !== null && <Link to={`/kits/${batchId}`}>Its batch</Link>}
+        {open && mayPlan && (
+          <Button type={batchId === null ? 'primary' : 'default'} onClick={() => plan.run(null)} loading={plan.busy}>
+            {batchId === null ? `Plan ${kits} kits` : 'Change its batch to the bookings'}
+          </Button>
+        )}
+      </div>
+      <div className="two">
+        <Seats offered={offered} mayKeep={open && mayKeep} keep={keep} />
+        <div className="stack">
+          <Hours offered={offered} />
+          <section className="sheet pad" aria-label="What a seat costs">
+            <h2>What a seat costs</h2>
+            <table className="figures size-table">
+              <tbody>
+                <tr>
+                  <th scope="row">one kit</th>
+                  <td>{sayMoney(cost.kit)}</td>
+                </tr>
+                <tr>
+                  <th scope="row">a seat, with its share of spare kits and teaching</th>
+                  <td>{sayMoney(cost.seat)}</td>
+                </tr>
+                <tr>
+                  <th scope="row">to keep the margin, ask</th>
+                  <td>
+                    <strong>{sayMoney(cost.suggested)}</strong>
+                  </td>
+                </tr>
+                <tr>
+                  <th scope="row">asked</th>
+                  <td className={offered.price < cost.seat ? 'trouble' : ''}>
+                    {sayMoney(offered.price)}
+                    {offered.price < cost.seat && ', less than it costs'}
+                  </td>
+                </tr>
+              </tbody>
+            </table>
+            {cost.unpriced > 0 && <p className="trouble">{cost.unpriced} items have no price and are left out.</p>}
+          </section>
+        </div>
+      </div>
+    </div>
+  )
+}
+
+const paceWords: Readonly<Record<Pace, string>> = {
+  practised: 'practised hands',
+  easy: 'an easy pace',
+  beginner: 'beginners',
+}
+
+/** The pattern against the class's hours: what fits, and what is homework. */
+function Hours({ offered }: { offered: ClassAnswer }) {
+  const [pace, setPace] = useState<Pace>('beginner')
+  const plan = offered.plans.find((each) => each.pace === pace)
+  if (!plan) return null
+  const width = 100 / Math.max(offered.minutes, plan.needed)
+  return (
+    <section className="sheet pad" aria-label="Its hours">
+      <h2>Its hours</h2>
+      <Segmented
+        aria-label="Pace"
+        value={pace}
+        onChange={setPace}
+        options={offered.plans.map((each) => ({ value: each.pace, label: paceWords[each.pace] }))}
+      />
+      <p className={plan.left < 0 ? 'trouble' : 'quiet'} role="status">
+        {plan.left < 0 ? `${-plan.left} minutes more than the class has.` : `${plan.left} minutes to spare.`}
+      </p>
+      <div className="hours" aria-hidden="true">
+        <span style={{ width: `${plan.welcome * width}%` }} className="welcome" />
+        {plan.parts.map((part, i) => (
+          <span key={i} style={{ width: `${part.minutes * width}%` }} className={part.fits < 1 ? 'beyond' : ''} />
+        ))}
+        <i style={{ left: `${offered.minutes * width}%` }} />
+      </div>
+      <table className="figures size-table">
+        <tbody>
+          <tr>
+            <th scope="row">coming in, thread cut</th>
+            <td>{plan.welcome} min</td>
+            <td />
+          </tr>
+          {plan.parts.map((part, i) => (
+            <tr key={i}>
+              <th scope="row">{part.name || 'the piece'}</th>
+              <td>{part.minutes} min</td>
+              <td className={part.fits < 1 ? 'trouble' : ''}>
+                {part.fits >= 1
+                  ? `from ${part.from} min`
+                  : part.from === undefined
+                    ? 'homework'
+                    : `${Math.round(part.fits * 100)} % of it`}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  )
+}
+
+interface SeatsProps {
+  readonly offered: ClassAnswer
+  readonly mayKeep: boolean
+  readonly keep: (answer: ClassAnswer) => void
+}
+
+const choiceName = ({ size, colourway }: ClassAnswer['offers'][number]) =>
+  [size, colourway].filter(Boolean).join(', in ')
+
+function Seats({ offered, mayKeep, keep }: SeatsProps) {
+  const { seats, bookings, offers } = offered
+  return (
+    <section className="rows" aria-label="Seats">
+      <div className="panel-head">
+        <h2>Seats</h2>
+        <span className="spacer" />
+        <span className="figures quiet">
+          {bookings.length} of {seats} taken; {offers.map((each) => `${each.kits} ${choiceName(each)}`).join(', ')}
+        </span>
+      </div>
+      <table className="size-table told">
+        <tbody>
+          {Array.from({ length: seats }, (_, i) => {
+            const booked = bookings.find(({ seat }) => seat === i + 1)
+            return (
+              <Seat
+                key={`${i} ${booked?.id} ${booked?.offer}`}
+                seat={i + 1}
+                booked={booked}
+                offered={offered}
+                mayKeep={mayKeep}
+                keep={keep}
+              />
+            )
+          })}
+        </tbody>
+      </table>
+    </section>
+  )
+}
+
+interface SeatProps extends SeatsProps {
+  readonly seat: number
+  readonly booked: ClassAnswer['bookings'][number] | undefined
+}
+
+/** One seat: Enter keeps the name; another choice is kept at once. */
+function Seat({ seat, booked, offered, mayKeep, keep }: SeatProps) {
+  const [name, setName] = useState(booked?.name ?? '')
+  const book = useDoing(
+    (body: { id?: number; name: string; offer: number; note: string }, key) =>
+      ask('PUT', `/classes/${offered.id}/seats/${seat}`, classAnswer, { body, key }),
+    { stale: ['diary', 'bench'], after: keep },
+  )
+  const free = useDoing(
+    (_: null, key) => ask('POST', `/classes/${offered.id}/seats/${seat}/free`, classAnswer, { key }),
+    {
+      stale: ['diary', 'bench'],
+      after: keep,
+    },
+  )
+  const save = (offer: number) => {
+    if (name.trim() === '' || (name === booked?.name && offer === booked.offer)) return
+    book.run({ ...(booked ? { id: booked.id } : {}), name, offer, note: booked?.note ?? '' })
+  }
+  const offer = booked?.offer ?? 0
+  return (
+    <tr>
+      <th scope="row" className="figures">
+        {seat}
+      </th>
+      <td>
+        {mayKeep ? (
+          <Input
+            aria-label={`Seat ${seat}`}
+            placeholder="free"
+            value={name}
+            maxLength={80}
+            onChange={({ target }) => setName(target.value)}
+            onPressEnter={() => save(offer)}
+            onBlur={() => save(offer)}
+          />
+        ) : (
+          (booked?.name ?? <span className="quiet">free</span>)
+        )}
+        <Refused error={book.refused ?? free.refused} />
+      </td>
+      <td>
+        {mayKeep && booked ? (
+          <Select
+            aria-label={`Choice of seat ${seat}`}
+            style={{ width: 210 }}
+            value={offer}
+            onChange={save}
+            options={offered.offers.map((each, i) => ({ value: i, label: choiceName(each) }))}
+          />
+        ) : (
+          booked && offered.offers[offer] && choiceName(offered.offers[offer])
+        )}
+      </td>
+      <td>
+        {mayKeep && booked && (
+          <Button
+            size="small"
+            type="link"
+            onClick={() => free.run(null)}
+            loading={free.busy}
+            aria-label={`Free seat ${seat}`}
+          >
+            Free
+          </Button>
+        )}
+      </td>
+    </tr>
+  )
+}

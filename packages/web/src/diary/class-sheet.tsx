@@ -1,0 +1,119 @@
+import { useQuery } from '@tanstack/react-query'
+import { Button } from 'antd'
+import dayjs from 'dayjs'
+import { Link, useParams } from 'react-router'
+import { Loading } from '../frame/loading'
+import { usePageTitle } from '../frame/page-title'
+import { Trouble } from '../frame/trouble'
+import { read } from '../shop/queries'
+
+/** What the teacher holds: seats with their choices and a place to tick, the hours, and each seat's own pattern to print. */
+export function ClassSheetPage() {
+  const id = Number(useParams().id)
+  const { data, error } = useQuery(read.class(id))
+  usePageTitle(data ? `${data.title}, teacher’s sheet` : 'Teacher’s sheet')
+  if (error && !data) return <Trouble error={error} />
+  if (!data) return <Loading what="Fetching the class" />
+  const { offers, bookings, plans } = data
+  const plan = plans.find(({ pace }) => pace === 'beginner')
+  const wording = (offer: number) => [offers[offer]?.size, offers[offer]?.colourway].filter(Boolean).join(', in ')
+  const paper = (seat: (typeof bookings)[number]) => {
+    const chosen = offers[seat.offer]
+    const wanted = new URLSearchParams({
+      version: String(data.version),
+      sheet: 'class',
+      seat: `${seat.seat}, ${seat.name}`,
+      chosen: wording(seat.offer),
+      ...(chosen ? { colourway: String(chosen.colourwayId), colourwayVersion: String(chosen.colourwayVersion) } : {}),
+      ...(chosen?.size ? { size: chosen.size } : {}),
+    })
+    return `/api/patterns/${data.patternId}/document.pdf?${wanted}`
+  }
+  return (
+    <div className="page stack class-sheet">
+      <div className="page-head">
+        <div>
+          <h1>{data.title}</h1>
+          <span>
+            {dayjs(data.heldOn).format('dddd, D MMMM YYYY')}, {data.beginsAt}, {data.minutes} minutes, {data.place};{' '}
+            {data.teacher}
+          </span>
+        </div>
+        <span className="spacer" />
+        <Button className="no-print" onClick={() => window.print()}>
+          Print
+        </Button>
+        <Link className="no-print" to={`/diary/classes/${id}`}>
+          The class
+        </Link>
+      </div>
+      <p>
+        {data.pattern}, version {data.version}. Kits: {offers.map((each, i) => `${each.kits} ${wording(i)}`).join(', ')}
+        , {data.spareKits} of them spare.
+      </p>
+      {data.note && <p className="notice">{data.note}</p>}
+      <table className="size-table told rows">
+        <thead>
+          <tr>
+            <th scope="col">Seat</th>
+            <th scope="col">Name</th>
+            <th scope="col">Has chosen</th>
+            <th scope="col">Bag</th>
+            <th scope="col">Note</th>
+            <td className="no-print" />
+          </tr>
+        </thead>
+        <tbody>
+          {Array.from({ length: data.seats }, (_, i) => {
+            const booked = bookings.find(({ seat }) => seat === i + 1)
+            return (
+              <tr key={i}>
+                <th scope="row" className="figures">
+                  {i + 1}
+                </th>
+                <td>{booked?.name ?? ''}</td>
+                <td>{booked ? wording(booked.offer) : ''}</td>
+                <td>
+                  <span className="tick" aria-hidden="true" />
+                </td>
+                <td>{booked?.note}</td>
+                <td className="no-print">
+                  {booked && (
+                    <a
+                      href={paper(booked)}
+                      target="_blank"
+                      rel="noreferrer"
+                      aria-label={`Pattern for seat ${i + 1}, ${booked.name}`}
+                    >
+                      Pattern
+                    </a>
+                  )}
+                </td>
+              </tr>
+            )
+          })}
+        </tbody>
+      </table>
+      {plan && (
+        <section aria-label="Hours">
+          <h2>Hours, for beginners</h2>
+          <table className="size-table told figures">
+            <tbody>
+              {plan.parts.map((part, i) => (
+                <tr key={i}>
+                  <th scope="row">{part.name || 'the piece'}</th>
+                  <td>
+                    {part.from === undefined
+                      ? 'homework'
+                      : `from ${dayjs(`2000-01-01T${data.beginsAt}`).add(part.from, 'minute').format('HH:mm')}`}
+                  </td>
+                  <td>{part.minutes} minutes</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </section>
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,260 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { type Order, order as orderAnswer, type SizedOrder, saveOrder, sizedOrder } from '@tessellum/contract/orders'
+import { sayMoney } from '@tessellum/core/measure/money'
+import { sayLength } from '@tessellum/core/measure/units'
+import { Button, DatePicker, Form, Input, InputNumber, Modal, Select } from 'antd'
+import dayjs, { type Dayjs } from 'dayjs'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { z } from 'zod'
+import { Loading } from '../frame/loading'
+import { usePageTitle } from '../frame/page-title'
+import { Refused } from '../frame/refused'
+import { Trouble } from '../frame/trouble'
+import { type LineFields, LineForm } from '../kits/line-form'
+import { useMay } from '../people/me'
+import { ask, ShopError } from '../shop/api'
+import { read } from '../shop/queries'
+import { useDoing } from '../shop/use-doing'
+import { ReadinessMark } from './readiness'
+
+const stale = ['diary', 'bench', 'batches', 'stock', 'buy-list']
+const answers = z.array(orderAnswer)
+
+/** One customer's pieces: sized, coloured, priced, promised. */
+export function OrdersPage() {
+  usePageTitle('Orders')
+  const client = useQueryClient()
+  const mayKeep = useMay('orders.keep')
+  const { data, error } = useQuery(read.orders)
+  const [taking, setTaking] = useState(false)
+  const act = useDoing(
+    ({ id, what }: { id: number; what: 'kits' | 'done' | 'cancel' }, key) =>
+      ask('POST', `/orders/${id}/${what}`, answers, { key }),
+    { stale, after: (orders) => client.setQueryData(['orders'], orders) },
+  )
+  if (error && !data) return <Trouble error={error} />
+  if (!data) return <Loading what="Fetching the orders" />
+  return (
+    <div className="page stack">
+      <div className="page-head">
+        <h1>Orders</h1>
+        <span className="spacer" />
+        {mayKeep && (
+          <Button type="primary" onClick={() => setTaking(true)}>
+            Take an order
+          </Button>
+        )}
+        <Link to="/diary">The diary</Link>
+      </div>
+      <Refused error={act.refused} />
+      {data.length === 0 && (
+        <div className="empty sheet">
+          <h2>No orders yet</h2>
+          <p>Take one: a measure, a colourway and a day are enough.</p>
+        </div>
+      )}
+      {data.length > 0 && (
+        <div className="rows">
+          {data.map((each) => (
+            <div className="batch-row" key={each.id}>
+              <span>
+                <span className="day figures">{dayjs(each.wantedOn).format('D')}</span>{' '}
+                <span className="quiet">{dayjs(each.wantedOn).format('MMM')}</span>
+              </span>
+              <span>
+                <strong>{each.customer}</strong>, {each.kits > 1 && `${each.kits} x `}
+                {each.pattern}
+                {each.size && `, ${each.size}`}, in {each.colourway}
+                <br />
+                <span className="quiet">
+                  {each.worn && each.measureMm && `${each.worn} ${sayLength(each.measureMm)}; `}
+                  {sayMoney(each.price)}
+                  {each.promised && `; ${each.promised}`}
+                </span>
+              </span>
+              <span>{each.batchId !== null && <Link to={`/kits/${each.batchId}`}>its batch</Link>}</span>
+              <span>
+                {each.state === 'taken' ? (
+                  <ReadinessMark readiness={each.readiness} />
+                ) : (
+                  <span className="state cancelled">{each.state === 'done' ? 'handed over' : 'called off'}</span>
+                )}
+              </span>
+              <span style={{ display: 'grid', gap: 4 }}>
+                {mayKeep && each.state === 'taken' && (
+                  <Acts order={each} run={(what) => act.run({ id: each.id, what })} />
+                )}
+              </span>
+            </div>
+          ))}
+        </div>
+      )}
+      {taking && <TakeOrder close={() => setTaking(false)} />}
+    </div>
+  )
+}
+
+function Acts({ order, run }: { order: Order; run: (what: 'kits' | 'done' | 'cancel') => void }) {
+  return (
+    <>
+      {order.readiness === 'unplanned' && (
+        <Button
+          size="small"
+          type="primary"
+          onClick={() => run('kits')}
+          aria-label={`Plan the kit for ${order.customer}`}
+        >
+          Plan
+        </Button>
+      )}
+      {order.readiness === 'ready' && (
+        <Button size="small" type="primary" onClick={() => run('done')} aria-label={`Handed over to ${order.customer}`}>
+          Hand over
+        </Button>
+      )}
+      <Button size="small" onClick={() => run('cancel')} aria-label={`Call off the order for ${order.customer}`}>
+        Call off
+      </Button>
+    </>
+  )
+}
+
+interface Fields {
+  readonly customer: string
+  readonly worn?: 'wrist' | 'neck' | 'finger'
+  /** In cm, as people say it. */
+  readonly measure?: number
+  readonly day: Dayjs
+  readonly price: number
+  readonly promised: string
+}
+
+function TakeOrder({ close }: { close: () => void }) {
+  const client = useQueryClient()
+  const [form] = Form.useForm<Fields>()
+  const [line, setLine] = useState<LineFields>({ kits: 1 })
+  const [sized, setSized] = useState<SizedOrder>()
+  const worn = Form.useWatch('worn', form)
+  const measure = Form.useWatch('measure', form)
+  const size = useDoing(
+    () =>
+      ask('POST', '/orders/size', sizedOrder, {
+        body: { patternId: line.patternId, version: line.version, worn, measureMm: (measure ?? 0) * 10 },
+      }),
+    {
+      after: (answer) => {
+        setSized(answer)
+        const [best] = answer.ways
+        if (best) setLine({ ...line, size: best.size })
+      },
+    },
+  )
+  const save = useDoing(
+    ({ customer, day, price, promised }: Fields, key) => {
+      const read = saveOrder.safeParse({
+        customer,
+        worn: worn && measure ? worn : null,
+        measureMm: worn && measure ? measure * 10 : null,
+        ...line,
+        size: line.size ?? '',
+        wantedOn: day.format('YYYY-MM-DD'),
+        price: Math.round((price ?? 0) * 100),
+        promised: promised ?? '',
+      })
+      if (!read.success)
+        throw new ShopError({ code: 'bad-input', message: read.error.issues[0]?.message ?? 'Something is missing.' })
+      return ask('POST', '/orders', answers, { body: read.data, key })
+    },
+    {
+      stale,
+      said: 'The order is taken.',
+      after: (orders) => {
+        client.setQueryData(['orders'], orders)
+        close()
+      },
+    },
+  )
+  return (
+    <Modal
+      open
+      title="Take an order"
+      width={860}
+      okText="Take it"
+      onCancel={close}
+      onOk={form.submit}
+      confirmLoading={save.busy}
+      style={{ top: 40 }}
+    >
+      <Form
+        form={form}
+        layout="vertical"
+        requiredMark={false}
+        onFinish={save.run}
+        initialValues={{ day: dayjs().add(28, 'day'), price: 0 }}
+      >
+        <div className="fields">
+          <Form.Item
+            label="For"
+            name="customer"
+            rules={[{ required: true, whitespace: true, message: 'Name the customer.' }]}
+          >
+            <Input autoFocus maxLength={80} />
+          </Form.Item>
+          <Form.Item label="Wanted by" name="day" rules={[{ required: true, message: 'Give the day.' }]}>
+            <DatePicker style={{ width: '100%' }} format="ddd, D MMM YYYY" allowClear={false} />
+          </Form.Item>
+          <Form.Item label="Price, £" name="price">
+            <InputNumber style={{ width: '100%' }} min={0} step={0.5} />
+          </Form.Item>
+        </div>
+        <LineForm line={line} change={setLine} remove={undefined} />
+        <div className="hands" style={{ marginTop: 12, flexWrap: 'wrap' }}>
+          <Form.Item name="worn" noStyle>
+            <Select
+              aria-label="Worn on"
+              placeholder="Worn on"
+              allowClear
+              style={{ width: 130 }}
+              options={['wrist', 'neck', 'finger'].map((value) => ({ value, label: value }))}
+            />
+          </Form.Item>
+          <Form.Item name="measure" noStyle>
+            <InputNumber aria-label="Measure, cm" min={1} max={300} step={0.5} suffix="cm" style={{ width: 130 }} />
+          </Form.Item>
+          <Button
+            onClick={() => size.run(undefined)}
+            loading={size.busy}
+            disabled={!worn || !measure || !line.patternId || !line.version}
+          >
+            Size it
+          </Button>
+          {line.size && <span>made {line.size}</span>}
+        </div>
+        <Refused error={size.refused} />
+        {sized && (
+          <ul className="figures" aria-label="Ways to size it">
+            {sized.ways.map((way) => (
+              <li key={way.size}>
+                <Button
+                  size="small"
+                  type={way.size === line.size ? 'primary' : 'default'}
+                  onClick={() => setLine({ ...line, size: way.size })}
+                >
+                  {way.size || 'its one size'}
+                </Button>{' '}
+                {way.made ? 'made to measure' : 'one of its sizes'}
+                {way.finishedMm !== null && `: ${sayLength(way.finishedMm)} long, ${sayLength(sized.wantedMm)} wanted`}
+                {way.trouble && <span className="trouble">: {way.trouble}</span>}
+              </li>
+            ))}
+          </ul>
+        )}
+        <Form.Item label="What was promised" name="promised" style={{ marginTop: 12 }}>
+          <Input.TextArea rows={2} maxLength={1000} />
+        </Form.Item>
+        <Refused error={save.refused} />
+      </Form>
+    </Modal>
+  )
+}
