@@ -9,6 +9,8 @@ interface Figures {
   readonly boreMm: number
   readonly massMg: number
   readonly contact: number
+  /** 1 when absent. */
+  readonly bores?: 1 | 2
 }
 
 export interface ShelfItem {

@@ -62,7 +62,7 @@ test('a class batch is packed at the bench, through a reload, and closed: the sh
   }
   await page.getByRole('button', { name: 'Close the batch' }).click()
   await page.getByText('Two seats is closed.').waitFor()
-  await page.goto(`${here.shop.base}/stock`)
+  await page.goto(`${here.shop.base}/stock?find=lantern`)
   await page
     .getByRole('link', { name: /Lantern green/ })
     .first()

@@ -16,6 +16,9 @@ export function onlyOne() {
   process.on('exit', () => rmSync(file, { force: true }))
 }
 
+/** Whether a shop of this folder is open just now. */
+export const isOpen = () => existsSync(file) && isStart(Number(readFileSync(file, 'utf8')))
+
 /** The number may have gone to another program since: only a start of ours counts. */
 function isStart(pid) {
   try {

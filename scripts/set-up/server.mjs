@@ -1,7 +1,7 @@
 import { fork } from 'node:child_process'
 import path from 'node:path'
 import { root } from './places.mjs'
-import { must } from './run.mjs'
+import { must, run } from './run.mjs'
 import { Stop } from './say.mjs'
 
 const dist = (file) => path.join(root, 'packages/server/dist', file)
@@ -12,6 +12,15 @@ export const setUpDatabase = (databaseUrl, demoPassword) =>
     cwd: root,
     env: { ...process.env, DATABASE_URL: databaseUrl, DEMO_PASSWORD: demoPassword },
   })
+
+/** Puts an archive into an empty database. @throws Stop with what is wrong with it */
+export async function restoreShop(databaseUrl, archive, password) {
+  const { code, output } = await run(process.execPath, [dist('set-up.js')], {
+    cwd: root,
+    env: { ...process.env, DATABASE_URL: databaseUrl, DEMO_PASSWORD: password, ARCHIVE: archive },
+  })
+  if (code !== 0) throw new Stop(output.trim())
+}
 
 /**
  * Starts the server as a child that ends when we do.

@@ -9,6 +9,7 @@ import helmet from 'helmet'
 import type pg from 'pg'
 import type { Logger } from 'pino'
 import { pinoHttp } from 'pino-http'
+import { archiveRoutes } from './archive/routes'
 import { batchRoutes } from './batches/routes'
 import { buyingRoutes } from './buying/routes'
 import type { changes } from './changes/routes'
@@ -87,6 +88,7 @@ export function buildApp({ config, shop, pool, log, changes }: Parts): Express {
     buyingRoutes(shop, config),
     packingRoutes(shop),
     deviceRoutes(shop, config),
+    archiveRoutes(shop),
     classRoutes(shop),
     orderRoutes(shop),
     diaryRoutes(shop),

@@ -1,19 +1,28 @@
-/** Run before the server: brings the database to the newest schema and, where it is empty, opens the demo shop. */
+/** Run before the server: brings the database to the newest schema and, where it is empty, opens the demo shop or puts an archive back. */
+import { readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
+import { BadArchive, restoreArchive } from './archive/restore'
 import { connect } from './database/connect'
 import { migrateDatabase } from './database/migrate'
 import { openDemoShop } from './demo/open-shop'
 
-const { DATABASE_URL, DEMO_PASSWORD } = process.env
+const { DATABASE_URL, DEMO_PASSWORD, ARCHIVE } = process.env
 if (!DATABASE_URL) throw new Error('DATABASE_URL names the PostgreSQL database to use.')
 
 const { pool, db } = connect(DATABASE_URL)
 try {
   await migrateDatabase(db, fileURLToPath(new URL('../migrations', import.meta.url)))
-  if (DEMO_PASSWORD) {
+  if (DEMO_PASSWORD && ARCHIVE) {
+    await restoreArchive(db, readFileSync(ARCHIVE), DEMO_PASSWORD)
+    process.stdout.write('archive put back\n')
+  } else if (DEMO_PASSWORD) {
     const opened = await openDemoShop(db, DEMO_PASSWORD)
     process.stdout.write(opened ? 'demo shop opened\n' : 'records kept\n')
   }
+} catch (error) {
+  if (!(error instanceof BadArchive)) throw error
+  process.stderr.write(`${error.message}\n`)
+  process.exitCode = 2
 } finally {
   await pool.end()
 }

@@ -93,7 +93,7 @@ describe('what a colourway allows to stand in', () => {
     )
     const lots = await ledgerOf(shop.pool)
     const held = await shop.pool.query(
-      'select lot_id, sum(target)::int as held from bag where item_id = $1 group by lot_id',
+      `select lot_id, sum(target)::int as held from bag join batch on batch.id = bag.batch_id where item_id = $1 and state = 'reserved' group by lot_id`,
       [copper],
     )
     for (const { lot_id, held: sum } of held.rows) expect(lots.get(lot_id)?.reserved).toBe(sum)

@@ -82,15 +82,17 @@ export interface Shop {
 /**
  * @param through gives the server another address for its database, such as a proxy's
  * @param env more that the server is told
+ * @param there a database that there is already
  */
 export async function openShop(
   through: (port: number) => Promise<number> = async (port) => port,
   env: Readonly<Record<string, string>> = {},
+  there?: string,
 ): Promise<Shop> {
   const admin = new Client({ connectionString: `${postgres}postgres` })
   await admin.connect()
-  const name = `shop_${randomUUID().replaceAll('-', '')}`
-  await admin.query(`create database ${name} template shop owner tessellum`)
+  const name = there ?? `shop_${randomUUID().replaceAll('-', '')}`
+  if (!there) await admin.query(`create database ${name} template shop owner tessellum`)
   await admin.end()
 
   const direct = new URL(`${postgres}${name}`)

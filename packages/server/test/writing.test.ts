@@ -84,7 +84,9 @@ describe('publishing', () => {
     const { body: edition } = await bram.ask('GET', '/patterns/1/edition?version=3')
     expect(edition.errata).toEqual([{ version: 3, corrects: 2, note: 'Round 3 was told twice.' }])
     const { body: carriers } = await bram.ask('GET', '/patterns/1/versions/1/carriers')
-    expect(carriers[0]).toMatchObject({ name: 'Saturday class: first bezel', kits: 10, state: 'reserved' })
+    expect(carriers).toContainEqual(
+      expect.objectContaining({ name: 'Saturday class: first bezel', kits: 10, state: 'reserved' }),
+    )
     expect((await bram.ask('GET', '/patterns/1/versions/3/carriers')).body).toEqual([])
   })
 

@@ -2,6 +2,7 @@
 
 import { titleOf } from '@tessellum/core/notation/title'
 import { effectOf } from '@tessellum/core/stock/moves'
+import { moreShelf } from '../../../../demo/more-shelf'
 import { makers, shelf } from '../../../../demo/shelf'
 import { writeLines } from '../batches/change'
 import { allocationFor, billsFor, itemsIn } from '../batches/plan'
@@ -19,6 +20,7 @@ import { freeLots } from '../stock/store'
 import type { WorkerPool } from '../workers/pool'
 import { allocate, bill, buy, document, form, labels, readTable, reckon, standIns, writeTable } from '../workers/worker'
 import { demoBatches, demoColourways } from './colourways'
+import { openTerm } from './term'
 
 /** The pieces that have colourways come first; the rest of the shop's patterns follow by name. */
 const files = import.meta.glob<string>('../../../../demo/patterns/*.tess', {
@@ -63,6 +65,8 @@ export async function openDemoShop(db: Database, password: string): Promise<bool
     const patterns = await keepPatterns(tx, idOf('bram'))
     await keepColourways(tx, patterns, items, idOf('bram'))
     await planBatches(tx, patterns, idOf('odile'))
+    const staff = { owner: idOf('isaura'), designer: idOf('bram'), stockroom: idOf('odile'), teacher: idOf('corin') }
+    await openTerm({ tx, workers: atOnce, ids: staff, day: (days) => dateOf(daysFrom(days)) })
   })
   return true
 }
@@ -74,8 +78,8 @@ async function stockShelf(tx: Session, by: number): Promise<Map<string, number>>
     .returning()
   const makerIds = new Map(made.map((each) => [each.name, each.id]))
   const ids = new Map<string, number>()
-  for (const [i, { lots, packs, figures, maker: name, ...rest }] of shelf.entries()) {
-    const bores = figures ? { bores: 1 } : {}
+  for (const [i, { lots, packs, figures, maker: name, ...rest }] of [...shelf, ...moreShelf].entries()) {
+    const bores = figures ? { bores: figures.bores ?? 1 } : {}
     const [row] = await tx
       .insert(item)
       .values({ ...rest, ...figures, ...bores, makerId: makerIds.get(name) as number })
@@ -110,7 +114,11 @@ async function stockShelf(tx: Session, by: number): Promise<Map<string, number>>
         })
       await post('receive', quantity, 'delivery', 0)
       // The counter sells from the same tubes; now and then a count finds a little less.
-      if (n === 0 && quantity > 15_000 && rest.category === 'bead') {
+      if (i >= shelf.length)
+        // A little every month, more before the fairs.
+        for (let month = 1; month <= 9; month++)
+          await post('sale', Math.ceil(quantity / (month % 4 === 0 ? 22 : 60)), `counter, month ${month}`, month * 30)
+      else if (n === 0 && quantity > 15_000 && rest.category === 'bead') {
         await post('sale', 2000 + (i % 5) * 1000, 'counter', 40 + (i % 20))
         if (i % 6 === 0) await post('correction', -(100 + (i % 4) * 100), 'stocktake: spilt', 90)
       }

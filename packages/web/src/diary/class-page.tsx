@@ -169,6 +169,7 @@ function Hours({ offered }: { offered: ClassAnswer }) {
     <section className="sheet pad" aria-label="Its hours">
       <h2>Its hours</h2>
       <Segmented
+        style={{ margin: '8px 0' }}
         aria-label="Pace"
         value={pace}
         onChange={setPace}

@@ -57,7 +57,7 @@ export function OrdersPage() {
       {data.length > 0 && (
         <div className="rows">
           {data.map((each) => (
-            <div className="batch-row" key={each.id}>
+            <div className="batch-row order-row" key={each.id}>
               <span>
                 <span className="day figures">{dayjs(each.wantedOn).format('D')}</span>{' '}
                 <span className="quiet">{dayjs(each.wantedOn).format('MMM')}</span>

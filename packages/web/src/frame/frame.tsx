@@ -66,8 +66,8 @@ function Bench({ name, role }: { name: string; role: string }) {
         </NavLink>
         <nav className="places" aria-label="Places">
           {places.map(({ path, label, key }) => (
-            <NavLink key={path} to={path}>
-              {label} <kbd aria-hidden="true">Alt {key}</kbd>
+            <NavLink key={path} to={path} title={`Alt ${key}`}>
+              {label} <kbd aria-hidden="true">{key}</kbd>
             </NavLink>
           ))}
         </nav>

@@ -1,0 +1,87 @@
+/** A whole-shop archive put back into an empty shop: all of it, found equal, or nothing. */
+import { sql } from 'drizzle-orm'
+import JSZip from 'jszip'
+import { z } from 'zod'
+import type { Database } from '../database/connect'
+import { hashPassword } from '../people/passwords'
+import { archived, archiveFormat, archiveVersion } from './tables'
+import { checksOf, digestOf } from './take'
+
+/** What is wrong with an archive, in words for whoever has it. Nothing has been changed. */
+export class BadArchive extends Error {}
+
+const manifest = z.object({
+  format: z.literal(archiveFormat),
+  formatVersion: z.literal(archiveVersion),
+  tables: z.record(z.string(), z.object({ rows: z.number(), digest: z.string() })),
+  checks: z.object({ onHand: z.number(), reserved: z.number(), low: z.number() }),
+})
+
+/** So many rows in one statement. */
+const mostAtOnce = 20_000
+
+async function open(bytes: Uint8Array) {
+  const zip = await JSZip.loadAsync(bytes).catch(() => {
+    throw new BadArchive('This is no archive, or it is cut short.')
+  })
+  const text = await zip.file('manifest.json')?.async('string')
+  let read: unknown
+  try {
+    read = JSON.parse(text ?? '')
+  } catch {
+    throw new BadArchive('The archive has no list of what is in it.')
+  }
+  const known = manifest.safeParse(read)
+  if (!known.success) throw new BadArchive('This archive is of another program, or of another version of this one.')
+  const tables = new Map<string, unknown[]>()
+  for (const table of archived) {
+    const listed = known.data.tables[table]
+    const content = await zip.file(`tables/${table}.json`)?.async('string')
+    if (!listed || content === undefined) throw new BadArchive(`The archive lacks its table "${table}".`)
+    if (digestOf(content) !== listed.digest)
+      throw new BadArchive(`The table "${table}" has been altered since the archive was taken.`)
+    const rows: unknown = JSON.parse(content)
+    if (!Array.isArray(rows) || rows.length !== listed.rows) throw new BadArchive(`The table "${table}" is not whole.`)
+    tables.set(table, rows)
+  }
+  return { tables, checks: known.data.checks }
+}
+
+/**
+ * @param password everybody's, to sign in and begin with: an archive holds none
+ * @throws BadArchive when it is cut short, altered, or does not add up to what it was
+ */
+export async function restoreArchive(db: Database, bytes: Uint8Array, password: string): Promise<void> {
+  const { tables, checks } = await open(bytes)
+  const passwordHash = await hashPassword(password)
+  await db.transaction(async (tx) => {
+    const { rows: people } = await tx.execute(sql`select 1 from person limit 1`)
+    if (people.length > 0) throw new BadArchive('This shop is not empty. An archive is put back into an empty one.')
+    // Moves are replayed in the order of their ids, which need not be quite the order in which they came to be: only the end must hold.
+    const { rows: rules } = await tx.execute<{ name: string; rule: string }>(
+      sql`select conname as name, pg_get_constraintdef(oid) as rule from pg_constraint where conrelid = 'balance'::regclass and contype = 'c'`,
+    )
+    for (const { name } of rules) await tx.execute(sql`alter table balance drop constraint ${sql.identifier(name)}`)
+    for (const table of archived) {
+      const rows = (tables.get(table) ?? []) as Record<string, unknown>[]
+      const whole: Record<string, unknown>[] =
+        table === 'person' ? rows.map((row) => ({ ...row, password_hash: passwordHash })) : rows
+      const ordered = typeof whole[0]?.id === 'number' ? [...whole].sort((a, b) => Number(a.id) - Number(b.id)) : whole
+      for (let at = 0; at < ordered.length; at += mostAtOnce)
+        await tx.execute(
+          sql`insert into ${sql.identifier(table)} overriding system value select * from jsonb_populate_recordset(null::${sql.identifier(table)}, ${JSON.stringify(ordered.slice(at, at + mostAtOnce))}::jsonb)`,
+        )
+      if (typeof whole[0]?.id === 'number' && table !== 'cost_setting')
+        await tx.execute(
+          sql`select setval(pg_get_serial_sequence(${`public.${table}`}, 'id'), (select max(id) from ${sql.identifier(table)}))`,
+        )
+    }
+    for (const { name, rule } of rules)
+      await tx.execute(sql`alter table balance add constraint ${sql.identifier(name)} ${sql.raw(rule)}`)
+    const found = await checksOf(tx)
+    if (JSON.stringify(found) !== JSON.stringify(checks))
+      throw new BadArchive(
+        `The ledger adds up to ${JSON.stringify(found)}, and the archive says ${JSON.stringify(checks)}.`,
+      )
+  })
+}

@@ -1,0 +1,15 @@
+import { Router } from 'express'
+import { mount, type Shop } from '../http/route'
+import { record } from '../trail/record'
+import { takeArchive } from './take'
+
+export function archiveRoutes({ db }: Shop): Router {
+  const router = Router()
+  mount(router, 'GET /api/archive', async (_, response, caller) => {
+    const bytes = await takeArchive(db)
+    await record(db, caller.id, 'took an archive of the whole shop')
+    response.attachment(`shop-${new Date().toISOString().slice(0, 10)}.zip`).send(Buffer.from(bytes))
+    return undefined
+  })
+  return router
+}

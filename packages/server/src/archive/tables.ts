@@ -1,0 +1,44 @@
+/** What a whole-shop archive holds, in the order in which it can be put back: who is named comes before who names. */
+export const archived = [
+  'person',
+  'maker',
+  'item',
+  'pack',
+  'lot',
+  'pattern',
+  'pattern_version',
+  'step_words',
+  'sample',
+  'colourway',
+  'batch',
+  'colourway_version',
+  'colourway_choice',
+  'batch_line',
+  'kit_item',
+  'move',
+  'bag',
+  'bag_return',
+  'purchase',
+  'stocktake',
+  'stocktake_row',
+  'class',
+  'class_offer',
+  'booking',
+  'customer_order',
+  'cost_setting',
+  'action',
+  'deed',
+] as const
+
+export const archiveFormat = 'tessellum shop'
+export const archiveVersion = 1
+
+export interface Manifest {
+  readonly format: typeof archiveFormat
+  readonly formatVersion: number
+  readonly madeAt: string
+  /** By table: its rows, and a SHA-256 of its file. */
+  readonly tables: Readonly<Record<string, { readonly rows: number; readonly digest: string }>>
+  /** What the ledger adds up to, to be found again. */
+  readonly checks: { readonly onHand: number; readonly reserved: number; readonly low: number }
+}

@@ -1,0 +1,55 @@
+import { createHash } from 'node:crypto'
+import { titleOf } from '@tessellum/core/notation/title'
+import { writeSheet } from '@tessellum/core/stock/sheet'
+import { fileName } from '@tessellum/core/writing/file-name'
+import { sql } from 'drizzle-orm'
+import JSZip from 'jszip'
+import type { Database, Session } from '../database/connect'
+import { sheetItems } from '../stock/import'
+import { writeTable } from '../stock/table-file'
+import { archived, archiveFormat, archiveVersion, type Manifest } from './tables'
+
+export const digestOf = (text: string) => createHash('sha256').update(text).digest('hex')
+
+export async function checksOf(db: Session): Promise<Manifest['checks']> {
+  const { rows } = await db.execute<Manifest['checks'] & Record<string, unknown>>(
+    sql`select coalesce(sum(on_hand), 0)::float8 as "onHand", coalesce(sum(reserved), 0)::float8 as reserved, count(*) filter (where low)::int as low from item_total`,
+  )
+  return rows[0] ?? { onHand: 0, reserved: 0, low: 0 }
+}
+
+/**
+ * The whole shop at one moment, as a ZIP of open formats: every table as JSON, and beside them the patterns as notation and the stock as CSV, for
+ * people. No password leaves the shop, not even as a hash.
+ */
+export async function takeArchive(db: Database): Promise<Uint8Array> {
+  return db.transaction(
+    async (tx) => {
+      const zip = new JSZip()
+      const tables: Record<string, { rows: number; digest: string }> = {}
+      for (const table of archived) {
+        const { rows } = await tx.execute<{ row: Record<string, unknown> }>(
+          sql`select to_jsonb(each) - 'password_hash' as row from ${sql.identifier(table)} as each order by 1`,
+        )
+        // Line by line, so that two archives can be compared.
+        const text = `[\n${rows.map(({ row }) => JSON.stringify(row)).join(',\n')}\n]\n`
+        zip.file(`tables/${table}.json`, text)
+        tables[table] = { rows: rows.length, digest: digestOf(text) }
+      }
+      const patterns = await tx.execute<{ id: number; source: string }>(sql`select id, source from pattern order by id`)
+      for (const { id, source } of patterns.rows)
+        zip.file(`patterns/${id}-${fileName(titleOf(source), 'tess')}`, source)
+      zip.file('stock.csv', await writeTable(writeSheet(await sheetItems(tx)), 'csv', 'Stock'))
+      const manifest: Manifest = {
+        format: archiveFormat,
+        formatVersion: archiveVersion,
+        madeAt: new Date().toISOString(),
+        tables,
+        checks: await checksOf(tx),
+      }
+      zip.file('manifest.json', `${JSON.stringify(manifest, null, 2)}\n`)
+      return zip.generateAsync({ type: 'uint8array', compression: 'DEFLATE' })
+    },
+    { isolationLevel: 'repeatable read', accessMode: 'read only' },
+  )
+}

@@ -1,0 +1,289 @@
+/** A term at the demo shop: more colourways, kits in every state, classes with people in their seats, orders with awkward sizes. */
+import { reckonPattern } from '@tessellum/core/report/reckon-pattern'
+import { eq } from 'drizzle-orm'
+import { allocationFor, billsFor, itemsIn } from '../batches/plan'
+import { reserve } from '../batches/reserve'
+import { planBatch } from '../batches/revise'
+import { linesOf, resolveLines } from '../batches/store'
+import { booking, classTable } from '../classes/schema'
+import { keepClass } from '../classes/store'
+import { colourway } from '../colourways/schema'
+import { makeColourway } from '../colourways/store'
+import type { Session } from '../database/connect'
+import { customerOrder } from '../orders/schema'
+import { bag } from '../packing/schema'
+import { close, fill } from '../packing/store'
+import { pattern, patternVersion } from '../patterns/schema'
+import { freeLots, listItems } from '../stock/store'
+import { record } from '../trail/record'
+import type { WorkerPool } from '../workers/pool'
+
+interface Here {
+  readonly tx: Session
+  readonly workers: WorkerPool
+  readonly ids: {
+    readonly owner: number
+    readonly designer: number
+    readonly stockroom: number
+    readonly teacher: number
+  }
+  /** "2026-12-06", so many days from today. */
+  readonly day: (days: number) => string
+}
+
+const looks = ['Reed bed', 'Rain on slate', 'Lamp hour', 'Rust gate', 'First light', 'Deep lock']
+
+/** Two colourways for every piece that has none: each letter a bead of its kind and size, as far as the shelf goes. */
+async function moreColourways({ tx, ids }: Here): Promise<void> {
+  const items = await listItems(tx)
+  const taken = new Set(
+    (await tx.select({ patternId: colourway.patternId }).from(colourway)).map(({ patternId }) => patternId),
+  )
+  const thread = items.find(({ code }) => code === 'PB6-G')
+  for (const [n, { id, source }] of (await tx.select().from(pattern)).entries()) {
+    if (taken.has(id)) continue
+    const { beads, stones } = reckonPattern(source).report
+    for (const turn of [0, 1]) {
+      const choices = [
+        ...beads.map(({ role, kind, size }, i) => {
+          const fitting = items.filter(
+            (item) => item.kind === kind && item.size === size && item.onHand > (item.unit === 'mg' ? 15_000 : 30),
+          )
+          return { role, item: fitting[(n + i * 3 + turn * 5) % Math.max(1, fitting.length)] }
+        }),
+        ...stones.map(({ role }) => ({ role, item: items.find(({ category }) => category === 'stone') })),
+        { role: 'thread', item: thread },
+      ].flatMap(({ role, item }) =>
+        item ? [{ role, size: '', itemId: item.id, counting: 'all' as const, rank: 0 }] : [],
+      )
+      await makeColourway(tx, id, looks[(n + turn * 3) % looks.length] as string, choices, ids.designer)
+    }
+  }
+}
+
+type State = 'reserved' | 'packing' | 'packed' | 'closed'
+
+/** Plans a batch and takes it as far as it is to be. @returns its id, and its lines' choices */
+async function kits(
+  here: Here,
+  name: string,
+  due: number,
+  title: string,
+  count: number,
+  state: State,
+): Promise<number> {
+  const { tx, workers, ids, day } = here
+  const [found] = await tx
+    .select({ patternId: pattern.id, source: pattern.source, colourwayId: colourway.id })
+    .from(pattern)
+    .innerJoin(colourway, eq(colourway.patternId, pattern.id))
+    .where(eq(pattern.title, title))
+    .limit(1)
+  if (!found) throw new Error(`The demo shop has no ${title}.`)
+  const size = reckonPattern(found.source).report.size
+  const lines = await resolveLines(tx, [
+    { patternId: found.patternId, version: 1, size, colourwayId: found.colourwayId, kits: count },
+  ])
+  const batchId = await planBatch(tx, { name, dueOn: day(due), priority: 2 }, lines, ids.stockroom)
+  const doing = { batchId, personId: ids.stockroom, actionKey: `demo ${name}` }
+  const planned = await linesOf(tx, batchId)
+  const bills = await billsFor({ db: tx, workers }, planned)
+  const lots = await freeLots(tx, itemsIn(bills), false)
+  await reserve(tx, planned, bills, await allocationFor(workers, planned, bills, lots), doing)
+  if (state === 'reserved') return batchId
+  const bags = await tx.select().from(bag).where(eq(bag.batchId, batchId))
+  const some = state === 'packing' ? bags.slice(0, Math.ceil(bags.length * 0.6)) : bags
+  for (const { lineId, kit, itemId, target } of some)
+    await fill(tx, batchId, { lineId, kit, itemId, quantity: target }, ids.stockroom)
+  if (state === 'closed') await close(tx, doing)
+  return batchId
+}
+
+const guests = [
+  'Wren Alder',
+  'Teal Osier',
+  'Piers Garganey',
+  'Smew Tarrant',
+  'Ness Pochard',
+  'Ivo Lapwing',
+  'Maud Bittern',
+  'Col Reedling',
+]
+
+async function classes(here: Here): Promise<void> {
+  const { tx, ids, day } = here
+  const offered = [
+    {
+      title: 'First bezel, autumn',
+      days: -45,
+      pattern: 'Windlass pendant',
+      seats: 6,
+      booked: 6,
+      state: 'taught',
+      batch: 'closed',
+    },
+    {
+      title: 'Rope by the water',
+      days: -24,
+      pattern: 'Tiller bracelet',
+      seats: 5,
+      booked: 4,
+      state: 'taught',
+      batch: 'closed',
+    },
+    {
+      title: 'Marsh mallow evening',
+      days: 6,
+      pattern: 'Marsh mallow flower',
+      seats: 4,
+      booked: 3,
+      state: 'offered',
+      batch: 'packed',
+    },
+    {
+      title: 'Cross keys for beginners',
+      days: 13,
+      pattern: 'Cross keys strip',
+      seats: 6,
+      booked: 5,
+      state: 'offered',
+      batch: 'packing',
+    },
+    {
+      title: 'Capstan ring',
+      days: 20,
+      pattern: 'Capstan ring',
+      seats: 6,
+      booked: 2,
+      state: 'offered',
+      batch: 'reserved',
+    },
+    { title: 'Eddy twist', days: 41, pattern: 'Eddy twist', seats: 8, booked: 1, state: 'offered', batch: undefined },
+    {
+      title: 'Reedbed collar, two days',
+      days: 62,
+      pattern: 'Reedbed collar',
+      seats: 5,
+      booked: 0,
+      state: 'offered',
+      batch: undefined,
+    },
+  ] as const
+  for (const { title, days, pattern: piece, seats, booked, state, batch } of offered) {
+    const [found] = await tx
+      .select({ patternId: pattern.id, source: pattern.source, colourwayId: colourway.id })
+      .from(pattern)
+      .innerJoin(colourway, eq(colourway.patternId, pattern.id))
+      .where(eq(pattern.title, piece))
+      .limit(1)
+    if (!found) throw new Error(`The demo shop has no ${piece}.`)
+    const id = await keepClass(
+      tx,
+      undefined,
+      {
+        title,
+        heldOn: day(days),
+        beginsAt: days % 2 ? '18:00' : '10:00',
+        minutes: days === 62 ? 720 : 180,
+        place: days % 2 ? 'the window table' : 'the long table',
+        seats,
+        teacherId: ids.teacher,
+        patternId: found.patternId,
+        version: 1,
+        offers: [{ size: reckonPattern(found.source).report.size, colourwayId: found.colourwayId }],
+        spareKits: 1,
+        price: 3800 + seats * 100,
+        note: days === 13 ? 'Two of them are left-handed: seats by the window.' : '',
+      },
+      ids.teacher,
+    )
+    for (let seat = 1; seat <= booked; seat++)
+      await tx
+        .insert(booking)
+        .values({ classId: id, seat, name: guests[(seat + days + 60) % guests.length] as string, offer: 0 })
+    const batchId = batch === undefined ? null : await kits(here, title, days, piece, seats + 1, batch)
+    await tx.update(classTable).set({ batchId, state }).where(eq(classTable.id, id))
+    await record(tx, ids.teacher, `offered the class ${title}`, `/diary/classes/${id}`)
+  }
+}
+
+async function orders({ tx, ids, day }: Here): Promise<void> {
+  const wanted = [
+    {
+      customer: 'Ness Pochard',
+      title: 'Tiller bracelet',
+      size: 'usual, length = 171 mm',
+      worn: 'wrist' as const,
+      measureMm: 148,
+      days: 17,
+      promised: 'a very small wrist: tried on before it is finished off',
+    },
+    {
+      customer: 'Col Reedling',
+      title: 'Tiller bracelet',
+      size: 'usual, length = 236 mm',
+      worn: 'wrist' as const,
+      measureMm: 211,
+      days: 30,
+      promised: 'without nickel',
+    },
+    {
+      customer: 'Maud Bittern',
+      title: 'Windlass pendant',
+      size: 'classic',
+      worn: null,
+      measureMm: null,
+      days: 24,
+      promised: 'in a box, by Saturday',
+    },
+  ]
+  for (const { customer, title, size, worn, measureMm, days, promised } of wanted) {
+    const [found] = await tx
+      .select({ patternId: pattern.id, colourwayId: colourway.id })
+      .from(pattern)
+      .innerJoin(colourway, eq(colourway.patternId, pattern.id))
+      .where(eq(pattern.title, title))
+      .limit(1)
+    if (!found) throw new Error(`The demo shop has no ${title}.`)
+    const [line] = await resolveLines(tx, [
+      { patternId: found.patternId, version: 1, size, colourwayId: found.colourwayId, kits: 1 },
+    ])
+    if (!line) throw new Error('An order has one line.')
+    await tx.insert(customerOrder).values({
+      customer,
+      worn,
+      measureMm,
+      patternVersionId: line.patternVersionId,
+      colourwayVersionId: line.colourwayVersionId,
+      size,
+      wantedOn: day(days),
+      price: 4600,
+      promised,
+      madeBy: ids.designer,
+    })
+  }
+}
+
+/** A version that was given out with a fault in it, and the one that mends it. */
+async function erratum({ tx, ids }: Here): Promise<void> {
+  const [row] = await tx.select().from(pattern).where(eq(pattern.title, 'Mooring ring'))
+  if (!row) throw new Error('The demo shop has no Mooring ring.')
+  const of = { patternId: row.id, source: row.source, published: true, madeBy: ids.designer }
+  await tx.insert(patternVersion).values({ ...of, number: 2, name: 'For sale' })
+  await tx.insert(patternVersion).values({
+    ...of,
+    number: 3,
+    name: 'For sale, mended',
+    corrects: 2,
+    note: 'The lower edge was drawn in the colour of the upper one.',
+  })
+}
+
+export async function openTerm(here: Here): Promise<void> {
+  await moreColourways(here)
+  await erratum(here)
+  await classes(here)
+  await kits(here, 'Boathouse window', -60, 'Bulrush beaded bead', 4, 'closed')
+  await kits(here, 'Towpath fair', 9, 'Bulrush beaded bead', 5, 'packing')
+  await orders(here)
+}

@@ -1,0 +1,94 @@
+import { execFile } from 'node:child_process'
+import { randomUUID } from 'node:crypto'
+import { mkdtempSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import path from 'node:path'
+import JSZip from 'jszip'
+import { Client } from 'pg'
+import { ledgerOf } from './ledger'
+import { openShop, password, type Shop } from './shop'
+
+const postgres = process.env.TEST_POSTGRES ?? ''
+const folder = mkdtempSync(path.join(tmpdir(), 'tessellum-archive-'))
+let shop: Shop
+let taken: Uint8Array
+beforeAll(async () => {
+  shop = await openShop()
+  taken = await take(shop)
+})
+afterAll(() => shop.close())
+
+async function take(from: Shop): Promise<Uint8Array> {
+  const isaura = await from.as('isaura')
+  const response = await fetch(`${from.base}/api/archive`, { headers: { cookie: isaura.cookie } })
+  return new Uint8Array(await response.arrayBuffer())
+}
+
+/** A database of its own, empty, and what putting an archive into it says. */
+async function restore(bytes: Uint8Array) {
+  const admin = new Client({ connectionString: `${postgres}postgres` })
+  await admin.connect()
+  const name = `empty_${randomUUID().replaceAll('-', '')}`
+  await admin.query(`create database ${name} owner tessellum`)
+  await admin.end()
+  const file = path.join(folder, `${name}.zip`)
+  writeFileSync(file, bytes)
+  const url = new URL(`${postgres}${name}`)
+  const { code, said } = await new Promise<{ code: number; said: string }>((done) => {
+    const env = { ...process.env, DATABASE_URL: url.href, DEMO_PASSWORD: password, ARCHIVE: file }
+    execFile(process.execPath, [path.join(__dirname, '../dist/set-up.js')], { env }, (error, out, wrong) =>
+      done({ code: error ? Number(error.code) : 0, said: `${out}${wrong}` }),
+    )
+  })
+  const client = new Client({ connectionString: url.href })
+  await client.connect()
+  const { rows } = await client.query('select count(*)::int as people from person')
+  await client.end()
+  return { name, url, code, said, people: rows[0].people as number }
+}
+
+const tablesOf = async (bytes: Uint8Array) => {
+  const { tables, checks } = JSON.parse(
+    (await (await JSZip.loadAsync(bytes)).file('manifest.json')?.async('string')) ?? '{}',
+  )
+  const { deed: _, ...rest } = tables
+  return { tables: rest, checks }
+}
+
+test('put back into an empty shop, everything is as it was, and the shop goes on', async () => {
+  const { name, code, said } = await restore(taken)
+  expect([code, said]).toEqual([0, 'archive put back\n'])
+  const again = await openShop(undefined, {}, name)
+  await ledgerOf(again.pool)
+  expect(await tablesOf(await take(again))).toEqual(await tablesOf(taken))
+  const odile = await again.as('odile')
+  const lines = [{ patternId: 1, version: 1, size: 'petite', colourwayId: 1, kits: 2 }]
+  const { body } = await odile.ask('POST', '/batches', { name: 'After all', dueOn: '2027-03-01', lines })
+  expect((await odile.ask('POST', `/batches/${body.id}/reserve`, {})).body.state).toBe('reserved')
+  await again.close()
+})
+
+test('no password leaves the shop, and people can read what is in it', async () => {
+  const zip = await JSZip.loadAsync(taken)
+  for (const file of Object.values(zip.files)) expect(await file.async('string')).not.toContain('argon2')
+  expect(Object.keys(zip.files)).toEqual(expect.arrayContaining(['stock.csv', 'patterns/1-Windlass-pendant.tess']))
+  expect((await (await shop.as('odile')).ask('GET', '/archive')).status).toBe(403)
+})
+
+test('cut short, altered or incomplete it is refused whole', async () => {
+  const altered = await JSZip.loadAsync(taken)
+  altered.file(
+    'tables/pack.json',
+    ((await altered.file('tables/pack.json')?.async('string')) ?? '').replace('"price":360', '"price":36'),
+  )
+  const without = await JSZip.loadAsync(taken)
+  without.remove('tables/move.json')
+  for (const [bytes, message] of [
+    [taken.slice(0, taken.length / 2), 'cut short'],
+    [await altered.generateAsync({ type: 'uint8array' }), 'pack'],
+    [await without.generateAsync({ type: 'uint8array' }), 'lacks its table "move"'],
+  ] as const) {
+    const { code, said, people } = await restore(bytes)
+    expect([code, said, people]).toEqual([2, expect.stringContaining(message), 0])
+  }
+})
