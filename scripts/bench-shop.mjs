@@ -15,7 +15,7 @@ import { setUpDatabase } from './set-up/server.mjs'
 
 const password = 'a password for the bench only'
 
-/** @param parts only these of "clients", "kills", "shelf"; all of them when empty */
+/** @param parts only these of "clients", "kills", "shelf", "diary"; all of them when empty */
 export async function benchShop(parts = []) {
   const outDir = path.join(data, 'bench-shop')
   const at = (file) => path.join(root, file)
@@ -55,6 +55,7 @@ export async function benchShop(parts = []) {
     if (wanted('clients')) await manyClients({ openShop, Caller, hammer })
     if (wanted('kills')) await kills({ openShop, killAgainAndAgain })
     if (wanted('shelf')) await longShelf({ openShop, shelfPage })
+    if (wanted('diary')) await longDiary({ openShop })
   } finally {
     await cluster.stop()
     cluster.remove()
@@ -243,4 +244,36 @@ async function fill(pool) {
   )
   say(`  ${rows[0].items} items, ${rows[0].moves} moves`)
   client.release()
+}
+
+async function longDiary({ openShop }) {
+  say('A diary of three years, two classes a week')
+  const shop = await openShop()
+  const { rows } = await shop.pool.query(`
+    with made as (
+      insert into class (title, held_on, begins_at, minutes, place, seats, teacher_id, pattern_version_id, spare_kits, price, state, made_by)
+      select 'Class ' || n, current_date - 1095 + n * 7 / 2, '10:00', 180, 'the long table', 8, 4, 1, 1, 4200,
+        case when n * 7 / 2 < 1095 then 'taught' else 'offered' end, 1
+      from generate_series(1, 330) as n returning id)
+    select count(*)::int as classes from made`)
+  await shop.pool.query(
+    `insert into class_offer (class_id, position, size, colourway_version_id) select id, 0, 'petite', 1 from class where title like 'Class %'`,
+  )
+  await shop.pool.query(
+    `insert into booking (class_id, seat, name, offer) select id, seat, 'Guest ' || seat, 0 from class cross join generate_series(1, 8) as seat where title like 'Class %'`,
+  )
+  const caller = await shop.as('isaura')
+  const day = (days) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10)
+  for (const [name, path] of [
+    ['the bench', '/bench'],
+    ['eight weeks of the diary', `/diary?from=${day(-7)}&to=${day(49)}`],
+    ['all three years of it', `/diary?from=${day(-1100)}&to=${day(100)}`],
+    ['the classes', '/classes'],
+  ]) {
+    const { p95, middle } = await timed(40, () => caller.ask('GET', path))
+    say(
+      `  ${name.padEnd(44)} p95 ${p95.toFixed(1).padStart(6)} ms, the middle ${middle.toFixed(1).padStart(6)} ms (${rows[0].classes} classes)`,
+    )
+  }
+  await shop.close()
 }

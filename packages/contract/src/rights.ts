@@ -29,6 +29,7 @@ export type Right = keyof typeof rights
  */
 export const routes = {
   'GET /api/health': 'open',
+  'GET /api/openapi.json': 'open',
   'POST /api/sign-in': 'open',
   'GET /api/me': 'signed-in',
   'POST /api/sign-out': 'signed-in',

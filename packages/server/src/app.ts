@@ -20,6 +20,7 @@ import { deviceRoutes } from './devices/routes'
 import { diaryRoutes } from './diary/routes'
 import { documentRoutes } from './documents/routes'
 import { answerErrors, nothingHere } from './http/errors'
+import { openApi } from './http/openapi'
 import { mount, type Shop } from './http/route'
 import { orderRoutes } from './orders/routes'
 import { packingRoutes } from './packing/routes'
@@ -76,6 +77,7 @@ export function buildApp({ config, shop, pool, log, changes }: Parts): Express {
     await shop.db.execute(sql`select 1`)
     return { ok: true }
   })
+  mount(health, 'GET /api/openapi.json', () => openApi())
   app.use(
     health,
     peopleRoutes(shop.db, signInLimit(pool), (request) => generateToken(request)),

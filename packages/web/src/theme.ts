@@ -44,7 +44,7 @@ export const theme: ThemeConfig = {
       cellPaddingBlock: 9,
       borderColor: line,
     },
-    Segmented: { trackBg: '#e8e0cd', itemSelectedBg: sheet },
+    Segmented: { trackBg: '#e8e0cd', itemSelectedBg: sheet, itemColor: '#46524b' },
     Button: { fontWeight: 600, primaryShadow: 'none', defaultShadow: 'none' },
     Modal: { titleFontSize: 20 },
   },

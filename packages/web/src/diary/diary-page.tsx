@@ -98,10 +98,9 @@ function TimeLine({ diary, start, end }: { diary: Diary; start: string; end: str
   const x = scaleUtc([dateOf(start), dateOf(end)], [inside.left, width - inside.right]).clamp(true)
   const height = inside.top + diary.length * rowHeight + 8
   const today = x(dateOf(dayjs().format('YYYY-MM-DD')))
-  const said = `${diary.length} promises from ${dayjs(start).format('D MMMM')} to ${dayjs(end).format('D MMMM')}; the list below has each of them.`
   return (
     <figure className="sheet story-chart">
-      <svg viewBox={`0 0 ${width} ${height}`} role="img" aria-label={said} style={{ maxHeight: 'none' }}>
+      <svg viewBox={`0 0 ${width} ${height}`} aria-hidden="true" style={{ maxHeight: 'none' }}>
         {x.ticks(weeks).map((tick) => (
           <g key={tick.getTime()}>
             <line x1={x(tick)} x2={x(tick)} y1={inside.top - 8} y2={height} stroke="var(--line)" />
