@@ -269,13 +269,14 @@ async function erratum({ tx, ids }: Here): Promise<void> {
   const [row] = await tx.select().from(pattern).where(eq(pattern.title, 'Mooring ring'))
   if (!row) throw new Error('The demo shop has no Mooring ring.')
   const of = { patternId: row.id, source: row.source, published: true, madeBy: ids.designer }
-  await tx.insert(patternVersion).values({ ...of, number: 2, name: 'For sale' })
+  const wrong = row.source.replace('"lower edge"', '"upper edge"')
+  await tx.insert(patternVersion).values({ ...of, source: wrong, number: 2, name: 'For sale' })
   await tx.insert(patternVersion).values({
     ...of,
     number: 3,
     name: 'For sale, mended',
     corrects: 2,
-    note: 'The lower edge was drawn in the colour of the upper one.',
+    note: 'Both edges were called the upper one.',
   })
 }
 
