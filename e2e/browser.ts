@@ -14,8 +14,8 @@ const switches = [
 
 export interface Visit {
   readonly shop: Shop
-  /** A new person at a screen of their own. */
-  enter(name: string): Promise<Page>
+  /** A new person at a screen of their own, on the bench or at another place. */
+  enter(name: string, at?: string): Promise<Page>
   close(): Promise<void>
 }
 
@@ -27,7 +27,7 @@ export async function visit(
   const browser: Browser = await chromium.launch({ executablePath: process.env.TEST_CHROMIUM ?? '', args: switches })
   return {
     shop,
-    async enter(name) {
+    async enter(name, at) {
       const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true })
       const page = await context.newPage()
       page.setDefaultTimeout(30_000)
@@ -39,8 +39,7 @@ export async function visit(
       await page.getByLabel('Password').fill(password)
       await page.getByRole('button', { name: 'Sign in' }).click()
       await page.getByRole('heading', { name: 'Bench', exact: true }).waitFor()
-      await page.goto(`${shop.base}/patterns`)
-      await page.getByRole('heading', { name: 'Patterns', exact: true }).waitFor()
+      if (at) await page.goto(shop.base + at)
       return page
     },
     async close() {

@@ -10,7 +10,7 @@ beforeAll(async () => {
     cable = await wire(port)
     return cable.port
   })
-  page = await here.enter('bram')
+  page = await here.enter('bram', '/patterns')
 })
 afterAll(async () => {
   await here.close()

@@ -5,7 +5,7 @@ let here: Visit
 let page: Page
 beforeAll(async () => {
   here = await visit()
-  page = await here.enter('isaura')
+  page = await here.enter('isaura', '/patterns')
 })
 afterAll(() => here.close())
 

@@ -24,7 +24,7 @@ beforeAll(async () => {
   colourway = (await bram.ask('POST', '/patterns/1/colourways', { name: 'Duckweed', choices })).body.id
   const line = { patternId: 1, version: 1, size: 'petite', colourwayId: colourway, kits: 6 }
   batch = (await bram.ask('POST', '/batches', { name: 'Duckweed class', dueOn: '2027-03-01', lines: [line] })).body.id
-  page = await here.enter('bram')
+  page = await here.enter('bram', '/patterns')
 })
 afterAll(() => here.close())
 

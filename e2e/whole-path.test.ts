@@ -6,7 +6,7 @@ let here: Visit
 let page: Page
 beforeAll(async () => {
   here = await visit()
-  page = await here.enter('bram')
+  page = await here.enter('bram', '/patterns')
 })
 afterAll(() => here.close())
 
