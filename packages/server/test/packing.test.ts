@@ -84,7 +84,7 @@ test('closing issues what is in the bags, gives back what was promised beyond it
   const after = await ledger()
   const lot = (balances: typeof after) => balances.get(task.lotId ?? 0)
   expect(lot(after)).toEqual({ onHand: (lot(before)?.onHand ?? 0) - 1590, reserved: lot(before)?.reserved })
-  const shelf = (await odile.ask('GET', '/shelf?show=kits')).body
+  const shelf = (await odile.ask('GET', '/shelf?show=kits&find=windlass%20petite')).body
   expect(shelf.items).toEqual([
     expect.objectContaining({ colourName: 'Windlass pendant, Lantern', onHand: 4, unit: 'piece' }),
   ])
@@ -104,7 +104,7 @@ test('closing issues what is in the bags, gives back what was promised beyond it
     code: 'more-than-issued',
     message: 'No more than 100 of A can come back.',
   })
-  expect((await odile.ask('GET', '/shelf?show=kits')).body.items[0].onHand).toBe(3)
+  expect((await odile.ask('GET', '/shelf?show=kits&find=windlass%20petite')).body.items[0].onHand).toBe(3)
   expect(lot(await ledger())?.onHand).toBe((lot(before)?.onHand ?? 0) - 900)
 })
 

@@ -84,7 +84,9 @@ export async function reviseBatch(
 /** Lays a batch's bags out as far as the shelf goes: after a loss, and again once there is more. */
 export async function layOutAgain(shop: Shop, id: number, caller: Caller, key: string): Promise<void> {
   await retrying(async () => {
-    const { state } = await lockBatch(shop.db, id)
+    const [row] = await shop.db.select({ state: batch.state }).from(batch).where(eq(batch.id, id))
+    if (!row) throw notFound('batch')
+    const { state } = row
     if (!(holding as readonly string[]).includes(state))
       throw new Refusal(409, 'wrong-state', `This batch is ${state}; nothing is laid out for it.`, {
         hint: 'Load the page anew.',

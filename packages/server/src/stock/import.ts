@@ -155,23 +155,8 @@ export async function sheetItems(db: Session): Promise<{ id: number; item: Sheet
   const ids = (await db.select({ id: item.id }).from(item).where(ne(item.category, 'kit'))).map(({ id }) => id)
   const found = []
   for (let at = 0; at < ids.length; at += most) found.push(...(await listItems(db, ids.slice(at, at + most))))
-  return found.flatMap(({ id, bead, category, packs, ...each }) => {
+  return found.flatMap(({ id, bead, category, onHand: _, reserved: __, coming: ___, ...kept }) => {
     if (category === 'kit') return []
-    const {
-      code,
-      maker,
-      kind,
-      size,
-      colourCode,
-      colourName,
-      finish,
-      colour,
-      unit,
-      place,
-      reorderBelow,
-      barcode,
-      cautions,
-    } = each
     const figures = bead && {
       lengthMm: bead.lengthMm,
       acrossMm: bead.acrossMm,
@@ -180,24 +165,6 @@ export async function sheetItems(db: Session): Promise<{ id: number; item: Sheet
       contact: bead.contact,
       bores: bead.bores,
     }
-    const one: SheetItem = {
-      code,
-      category,
-      maker,
-      kind,
-      size,
-      colourCode,
-      colourName,
-      finish,
-      colour,
-      unit,
-      place,
-      reorderBelow,
-      barcode,
-      cautions,
-      figures,
-      packs,
-    }
-    return [{ id, item: one, lots: lots.get(id) ?? [] }]
+    return [{ id, item: { ...kept, category, figures }, lots: lots.get(id) ?? [] }]
   })
 }
