@@ -39,7 +39,10 @@ export async function visit(
       await page.getByLabel('Password').fill(password)
       await page.getByRole('button', { name: 'Sign in' }).click()
       await page.getByRole('heading', { name: 'Bench', exact: true }).waitFor()
-      if (at) await page.goto(shop.base + at)
+      if (at) {
+        await page.goto(shop.base + at)
+        await page.getByRole('heading', { level: 1 }).first().waitFor()
+      }
       return page
     },
     async close() {

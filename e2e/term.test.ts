@@ -1,4 +1,3 @@
-import { readFileSync } from 'node:fs'
 import type { Packing } from '@tessellum/contract/packing'
 import type { Page } from 'playwright-core'
 import { choose, rewrite, type Visit, visit } from './browser'
@@ -141,50 +140,4 @@ test('an order is sized to its wrist, taken, planned and called off', async () =
   await page.getByRole('button', { name: 'Plan the kit for Avocet' }).waitFor({ state: 'detached' })
   await page.getByRole('button', { name: 'Call off the order for Avocet' }).click()
   await page.getByText('called off').first().waitFor()
-})
-
-test('no main screen has a serious fault for those who cannot see it or use a mouse', async () => {
-  const page = await here.enter('isaura')
-  const axe = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8')
-  const found: string[] = []
-  for (const place of [
-    '/bench',
-    '/patterns',
-    '/patterns/1',
-    '/patterns/1/colours',
-    '/patterns/1/written',
-    '/stock',
-    '/stock/1',
-    '/stock/count',
-    '/stock/files',
-    '/kits',
-    '/kits/1',
-    '/kits/1/pack',
-    '/kits/buy',
-    '/kits/make',
-    '/diary',
-    '/diary/classes/4',
-    '/diary/orders',
-    '/desk',
-    '/trail',
-    '/stand-ins',
-  ]) {
-    await page.goto(here.shop.base + place)
-    await page.getByRole('heading', { level: 1 }).first().waitFor()
-    // What is fetched for the page is soon there; the stream of changes never ends.
-    await page.waitForTimeout(500)
-    await page.evaluate(axe)
-    const faults = await page.evaluate(async () => {
-      const { violations } = await (
-        window as unknown as {
-          axe: { run(): Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }> }
-        }
-      ).axe.run()
-      return violations
-        .filter(({ impact }) => impact === 'serious' || impact === 'critical')
-        .map(({ id, nodes }) => `${id}: ${nodes[0]?.html.slice(0, 160)}`)
-    })
-    found.push(...faults.map((fault) => `${place} ${fault}`))
-  }
-  expect(found).toEqual([])
 })
