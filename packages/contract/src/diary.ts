@@ -60,5 +60,7 @@ export const batchPrice = z.object({
   ),
   cost: z.number(),
   price: z.number(),
+  /** Were all of it bought anew in whole packs: beads and thread of a kit, for the batch as it is and for larger ones. */
+  boughtAnew: z.array(z.object({ times: z.number(), kits: z.number(), materials: z.number() })),
 })
 export type BatchPrice = z.infer<typeof batchPrice>

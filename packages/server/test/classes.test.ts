@@ -96,6 +96,10 @@ test('a class from its offer to its leftovers: booked, planned, changed, packed,
   expect((await isaura.ask('GET', `/classes/${id}`)).body.readiness).toBe('ready')
   const price = (await isaura.ask('GET', `/batches/${batchId}/price`)).body
   expect([price.byLots, price.price > price.cost, price.lines.length]).toEqual([true, true, 2])
+  // More kits, fewer beads left over in packs.
+  const anew = price.boughtAnew.map(({ materials }: { materials: number }) => materials)
+  expect(anew).toHaveLength(3)
+  expect([...anew].sort((a, b) => b - a)).toEqual(anew)
 
   const { body: taught } = await isaura.ask('POST', `/classes/${id}/taught`, {})
   expect([taught.state, taught.readiness]).toEqual(['taught', 'over'])

@@ -58,5 +58,31 @@ export async function priceOfBatch(shop: Shop, id: number): Promise<BatchPrice> 
     return { ...priceOfKit(materials, settings), unpriced }
   })
   const sum = (of: 'cost' | 'price') => priced.reduce((total, each, i) => total + each[of] * (lines[i]?.kits ?? 0), 0)
-  return { byLots: known, lines: priced, cost: sum('cost'), price: sum('price') }
+  return {
+    byLots: known,
+    lines: priced,
+    cost: sum('cost'),
+    price: sum('price'),
+    boughtAnew: await boughtAnew(shop, lines),
+  }
+}
+
+/** The more kits, the fewer beads are left over in packs, and the cheaper the packs. */
+async function boughtAnew(shop: Shop, lines: readonly PlannedLine[]): Promise<BatchPrice['boughtAnew']> {
+  const bills = await billsFor(shop, lines)
+  const kits = lines.reduce((sum, line) => sum + line.kits, 0)
+  const needs = new Map<number, number>()
+  for (const [i, { bill }] of bills.entries())
+    for (const { itemId, quantity } of bill)
+      needs.set(itemId, (needs.get(itemId) ?? 0) + quantity * (lines[i]?.kits ?? 0))
+  const items = await listItems(shop.db, [...needs.keys()])
+  if (items.length === 0 || items.some(({ packs }) => packs.length === 0)) return []
+  return Promise.all(
+    [1, 2, 4].map(async (times) => {
+      const shortages = items.map(({ id, packs }) => ({ short: (needs.get(id) ?? 0) * times, packs }))
+      const bought = await shop.workers.run('buy', { shortages })
+      const cost = bought.reduce((sum, purchase) => sum + (purchase?.cost ?? 0), 0)
+      return { times, kits: kits * times, materials: Math.round(cost / (kits * times)) }
+    }),
+  )
 }

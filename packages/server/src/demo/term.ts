@@ -1,5 +1,6 @@
 /** A term at the demo shop: more colourways, kits in every state, classes with people in their seats, orders with awkward sizes. */
 import { reckonPattern } from '@tessellum/core/report/reckon-pattern'
+import { effectOf } from '@tessellum/core/stock/moves'
 import { eq } from 'drizzle-orm'
 import { allocationFor, billsFor, itemsIn } from '../batches/plan'
 import { reserve } from '../batches/reserve'
@@ -14,6 +15,7 @@ import { customerOrder } from '../orders/schema'
 import { bag } from '../packing/schema'
 import { close, fill } from '../packing/store'
 import { pattern, patternVersion } from '../patterns/schema'
+import { item, lot, move } from '../stock/schema'
 import { freeLots, listItems } from '../stock/store'
 import { record } from '../trail/record'
 import type { WorkerPool } from '../workers/pool'
@@ -280,7 +282,26 @@ async function erratum({ tx, ids }: Here): Promise<void> {
   })
 }
 
+/** What happens on every shelf: a colour that is made no more, a lot that did not keep its own. */
+async function troubles({ tx, ids }: Here): Promise<void> {
+  await tx
+    .update(item)
+    .set({ cautions: 'discontinued by its maker: what is here is the last of it' })
+    .where(eq(item.code, 'BC164'))
+  const [pale] = await tx.select({ id: lot.id }).from(lot).where(eq(lot.code, 'BH101/2'))
+  if (!pale) throw new Error('The demo shelf has no BH101/2.')
+  await tx.insert(move).values({
+    lotId: pale.id,
+    kind: 'scrap',
+    ...effectOf('scrap', 4000),
+    reason: 'ran pale when it was washed',
+    personId: ids.stockroom,
+    actionKey: 'demo pale lot',
+  })
+}
+
 export async function openTerm(here: Here): Promise<void> {
+  await troubles(here)
   await moreColourways(here)
   await erratum(here)
   await classes(here)

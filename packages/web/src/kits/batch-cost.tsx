@@ -43,6 +43,12 @@ export function BatchCost({ batch }: { batch: Batch }) {
           ))}
         </tbody>
       </table>
+      {data.boughtAnew.length > 0 && (
+        <p className="quiet figures">
+          Were all of it bought anew in whole packs, beads and thread of a kit would come to{' '}
+          {data.boughtAnew.map(({ kits, materials }) => `${sayMoney(materials)} for ${kits} kits`).join(', ')}.
+        </p>
+      )}
     </details>
   )
 }
