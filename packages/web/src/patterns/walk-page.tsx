@@ -1,5 +1,6 @@
 import { CaretRightOutlined, FullscreenOutlined, LeftOutlined, PauseOutlined, RightOutlined } from '@ant-design/icons'
 import { useQuery } from '@tanstack/react-query'
+import type { ClassAnswer } from '@tessellum/contract/classes'
 import type { Pattern } from '@tessellum/contract/patterns'
 import type { Scene } from '@tessellum/core/drawing/scene'
 import type { Face } from '@tessellum/core/drawing/view'
@@ -10,7 +11,7 @@ import { sentenceFor } from '@tessellum/core/writing/english/sentences'
 import { capital, sayCounts } from '@tessellum/core/writing/language'
 import { Button, Segmented, Slider } from 'antd'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
-import { useParams } from 'react-router'
+import { useParams, useSearchParams } from 'react-router'
 import { z } from 'zod'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
@@ -29,20 +30,27 @@ import { useShown } from './use-shown'
 export function WalkPage() {
   const id = Number(useParams().id)
   const { data, error } = useQuery(read.pattern(id))
-  if (error && !data) return <Trouble error={error} />
-  return data ? <Walk key={id} pattern={data} /> : <Loading what="Fetching the pattern" />
+  // A class remembers for everybody where it stands, and walks through its own version; without one this machine remembers.
+  const [params] = useSearchParams()
+  const classId = Number(params.get('class')) || undefined
+  const { data: taught, error: noClass } = useQuery({ ...read.class(classId ?? 0), enabled: classId !== undefined })
+  const { data: version } = useQuery({ ...read.version(id, taught?.version ?? 0), enabled: taught !== undefined })
+  const trouble = error ?? noClass
+  if (trouble && !(data && (classId === undefined || taught))) return <Trouble error={trouble} />
+  if (!data || (classId !== undefined && !version)) return <Loading what="Fetching the pattern" />
+  return taught && version ? (
+    <Walk key={`${id} ${taught.id}`} pattern={{ ...data, source: version.source }} taught={taught} />
+  ) : (
+    <Walk key={id} pattern={data} />
+  )
 }
 
 /** The piece made before one's eyes, large enough for a class: line by line or bead by bead. */
-function Walk({ pattern }: { pattern: Pattern }) {
+function Walk({ pattern, taught }: { pattern: Pattern; taught?: ClassAnswer }) {
   usePageTitle(`Walk through ${pattern.title}`)
-  const { choices, chosen, colourway, size, params } = useShown(pattern)
-  // A class remembers for everybody where it stands; without one this machine does for itself.
-  const classId = Number(params.get('class')) || undefined
-  const { data: taught, isPending } = useQuery({ ...read.class(classId ?? 0), enabled: classId !== undefined })
+  const { choices, chosen, colourway, size } = useShown(pattern)
   const { scene, report, trouble, why } = useFormed(pattern.source, choices)
   const dress = useDress(report, chosen)
-  if (classId !== undefined && isPending) return <Loading what="Finding where the class stands" />
   if (trouble) return <Trouble error={new Error(trouble)} />
   return (
     <>
