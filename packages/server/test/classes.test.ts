@@ -4,6 +4,7 @@ import type { Bench, Diary } from '@tessellum/contract/diary'
 import type { Order, SizedOrder } from '@tessellum/contract/orders'
 import type { Packing } from '@tessellum/contract/packing'
 import { ledgerOf } from './ledger'
+import { packAndClose } from './pack'
 import { type Caller, openShop, type Shop } from './shop'
 
 let shop: Shop
@@ -35,15 +36,6 @@ const good = () => ({
 const offer = (more: object = {}) =>
   isaura.ask<ClassAnswer & { path?: string; message?: string }>('POST', '/classes', { ...good(), ...more })
 const book = (id: number, seat: number, body: object) => isaura.ask('PUT', `/classes/${id}/seats/${seat}`, body)
-
-async function packAndClose(batchId: number): Promise<void> {
-  await isaura.ask('POST', `/batches/${batchId}/reserve`, {})
-  const { body } = await isaura.ask<Packing>('GET', `/batches/${batchId}/packing`)
-  for (const { itemId, bags } of body.tasks)
-    for (const { lineId, kit, target } of bags)
-      await isaura.ask('PUT', `/batches/${batchId}/bags`, { lineId, kit, itemId, quantity: target })
-  expect((await isaura.ask('POST', `/batches/${batchId}/close`, {})).status).toBe(200)
-}
 
 test.each([
   [{ seats: 0 }, 400, 'seats'],
@@ -92,7 +84,7 @@ test('a class from its offer to its leftovers: booked, planned, changed, packed,
   ])
   await ledgerOf(shop.pool)
   expect((await isaura.ask('POST', `/classes/${id}/taught`, {})).body.code).toBe('kits-not-closed')
-  await packAndClose(batchId)
+  await packAndClose(isaura, batchId)
   expect((await isaura.ask('GET', `/classes/${id}`)).body.readiness).toBe('ready')
   const price = (await isaura.ask('GET', `/batches/${batchId}/price`)).body
   expect([price.byLots, price.price > price.cost, price.lines.length]).toEqual([true, true, 2])
@@ -180,7 +172,7 @@ describe('orders', () => {
     const batchId = of(planned).batchId as number
     expect((await isaura.ask('POST', `/orders/${id}/kits`, {})).body.code).toBe('planned')
     expect((await isaura.ask('POST', `/orders/${id}/done`, {})).body.code).toBe('kits-not-closed')
-    await packAndClose(batchId)
+    await packAndClose(isaura, batchId)
     expect(of((await isaura.ask('POST', `/orders/${id}/done`, {})).body).state).toBe('done')
 
     const before = await ledgerOf(shop.pool)

@@ -1,6 +1,8 @@
 import type { Batch, Competing, CouldMake } from '@tessellum/contract/batches'
+import type { Order } from '@tessellum/contract/orders'
 import type { Rescue } from '@tessellum/contract/rescue'
 import { ledgerOf } from './ledger'
+import { packAndClose } from './pack'
 import { type Caller, openShop, type Shop } from './shop'
 
 let shop: Shop
@@ -60,20 +62,20 @@ test('what one more pack would allow is told', async () => {
   expect(outlook.lines[0]).toMatchObject({ couldMake: 6, oneMore: [{ amount: 8000, kits: 30 }] })
 })
 
-describe('what a colourway allows to stand in', () => {
-  const allow = async (codes: string[]) => {
-    const { patternId, colourwayId } = await ochre(1)
-    const { body } = await bram.ask('GET', `/patterns/${patternId}/colourways`)
-    const { name, choices } = body.find(({ id }: { id: number }) => id === colourwayId)
-    const others = await Promise.all(
-      codes.map(async (code, i) => ({ role: 'D', size: '', itemId: await itemOf(code), counting: 'all', rank: i + 1 })),
-    )
-    return bram.ask('PUT', `/colourways/${colourwayId}`, {
-      name,
-      choices: [...choices.filter(({ rank }: { rank: number }) => rank === 0), ...others],
-    })
-  }
+const allow = async (codes: string[]) => {
+  const { patternId, colourwayId } = await ochre(1)
+  const { body } = await bram.ask('GET', `/patterns/${patternId}/colourways`)
+  const { name, choices } = body.find(({ id }: { id: number }) => id === colourwayId)
+  const others = await Promise.all(
+    codes.map(async (code, i) => ({ role: 'D', size: '', itemId: await itemOf(code), counting: 'all', rank: i + 1 })),
+  )
+  return bram.ask('PUT', `/colourways/${colourwayId}`, {
+    name,
+    choices: [...choices.filter(({ rank }: { rank: number }) => rank === 0), ...others],
+  })
+}
 
+describe('what a colourway allows to stand in', () => {
   test('is used only where it must be, the nearest first, and makes a line of its own when it is reserved', async () => {
     // Copper is near to rust; pewter is not.
     await allow(['TR101', 'BR101'])
@@ -143,4 +145,28 @@ describe('a bead that is short over several batches', () => {
     const substitutes = [{ lineId: 99_999, kits: 1, choices }]
     expect((await bram.ask('POST', '/batches/4/substitutes', { substitutes })).status).toBe(404)
   })
+})
+
+test('an order is handed over whole, the kits in which another bead stands in too', async () => {
+  await allow(['TR101', 'BR101'])
+  const isaura = await shop.as('isaura')
+  const wanted = { customer: 'Pochard', worn: null, measureMm: null, wantedOn: '2027-03-01', price: 0, promised: '' }
+  const { body: orders } = await isaura.ask<Order[]>('POST', '/orders', { ...wanted, ...(await ochre(10)) })
+  const of = (all: Order[]) => all.find(({ customer }) => customer === 'Pochard') as Order
+  const { id } = of(orders)
+  const batchId = of((await isaura.ask<Order[]>('POST', `/orders/${id}/kits`, {})).body).batchId as number
+  await packAndClose(isaura, batchId)
+  const { body: batch } = await bram.ask<Batch>('GET', `/batches/${batchId}`)
+  expect(batch.lines.map(({ kits, ownColourway }) => [kits, ownColourway])).toEqual([
+    [6, false],
+    [4, true],
+  ])
+  expect(of((await isaura.ask<Order[]>('POST', `/orders/${id}/done`, {})).body).state).toBe('done')
+  const left = await shop.pool.query(
+    `select sum(balance.on_hand)::int as kits from move join balance on balance.lot_id = move.lot_id
+      where move.batch_id = $1 and move.kind = 'receive'`,
+    [batchId],
+  )
+  expect(left.rows).toEqual([{ kits: 0 }])
+  await ledgerOf(shop.pool)
 })

@@ -5,6 +5,12 @@ import { Refusal } from '../http/refusal'
 import type { Caller } from '../http/route'
 import { action } from './schema'
 
+/** Who does something, and the key of the request: written down with every move. */
+export interface Doing {
+  readonly personId: number
+  readonly actionKey: string
+}
+
 /** The key that makes a request safe to repeat; the page makes one for each thing a person does. */
 export function actionKey(request: Request): string {
   const key = request.get('idempotency-key') ?? ''

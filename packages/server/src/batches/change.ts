@@ -15,7 +15,7 @@ import { freeLots, listItems } from '../stock/store'
 import { record } from '../trail/record'
 import { type BagRow, bagsOf, byLot, massesOf, type NewBag } from './lay-out'
 import { type BillEntry, billsFor, type FreeLot, type LineBill, needOf, type PlannedLine, ranked } from './plan'
-import { type Doing, insertBags, TakenMeanwhile } from './reserve'
+import { type DoingBatch, insertBags, TakenMeanwhile } from './reserve'
 import { batchLine } from './schema'
 import { lockBatch } from './store'
 
@@ -44,9 +44,11 @@ export async function layAnew(shop: Shop, batchId: number, lines: readonly Wante
   const ids = [...new Set([...bills.flatMap(({ bill }) => bill), ...before].map(({ itemId }) => itemId))]
   const free = await freeLots(shop.db, ids, false)
   const items = await listItems(shop.db, ids)
-  // Everything that can stay, stays; where the rest then does not fit, only what is filled does.
+  // Everything that can stay, stays; where the rest then does not fit, only what is filled does, if that is of any help.
   const gently = await lay((row) => row.lotId !== null)
-  return gently.short ? lay((row) => row.filled !== null) : gently
+  if (!gently.short) return gently
+  const anew = await lay((row) => row.filled !== null)
+  return anew.short ? gently : anew
 
   async function lay(mayStay: (row: BagRow) => boolean): Promise<Laying> {
     const kept = new Set<BagRow>()
@@ -132,7 +134,11 @@ export async function refuseShort(db: Session, { short }: Laying): Promise<void>
  * @returns filled bags that do not belong to the batch any more, and go back into their tubes
  * @throws TakenMeanwhile when bags or lots are not as they were when it was worked out
  */
-export async function applyLaying(tx: Session, { lines, before, drop, add }: Laying, doing: Doing): Promise<BagRow[]> {
+export async function applyLaying(
+  tx: Session,
+  { lines, before, drop, add }: Laying,
+  doing: DoingBatch,
+): Promise<BagRow[]> {
   const { batchId } = doing
   const row = await lockBatch(tx, batchId)
   if (JSON.stringify(await bagsIn(tx, batchId)) !== JSON.stringify(before)) throw new TakenMeanwhile()

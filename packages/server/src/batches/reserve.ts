@@ -3,6 +3,7 @@ import type { Allocation } from '@tessellum/core/allocation/allocation'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { effectOf } from '@tessellum/core/stock/moves'
 import { eq, gt, sql } from 'drizzle-orm'
+import type { Doing } from '../actions/once'
 import { addVersion, lockColourwayOf } from '../colourways/store'
 import type { Session } from '../database/connect'
 import { Refusal } from '../http/refusal'
@@ -15,10 +16,9 @@ import { itemsIn, type LineBill, type PlannedLine } from './plan'
 import { batch, batchLine } from './schema'
 import { lockBatch } from './store'
 
-export interface Doing {
+/** Something done to a batch. */
+export interface DoingBatch extends Doing {
   readonly batchId: number
-  readonly personId: number
-  readonly actionKey: string
 }
 
 /** Somebody else has taken from a lot since the allocation was worked out. */
@@ -38,7 +38,7 @@ export async function reserve(
   lines: readonly Line[],
   bills: readonly LineBill[],
   { takes, lines: answers }: Allocation,
-  doing: Doing,
+  doing: DoingBatch,
 ): Promise<void> {
   const row = await lockBatch(tx, doing.batchId)
   if (row.state !== 'draft')
@@ -132,13 +132,13 @@ export async function ownColourway(
   tx: Session,
   colourwayVersionId: number,
   choices: LineBill['ways'][number]['choices'],
-  { batchId, personId }: Doing,
+  { batchId, personId }: DoingBatch,
 ): Promise<number> {
   return addVersion(tx, await lockColourwayOf(tx, colourwayVersionId), choices, personId, batchId)
 }
 
 /** Gives back all that a batch holds and leaves it as a draft, or cancelled. */
-export async function release(tx: Session, doing: Doing, to: 'draft' | 'cancelled'): Promise<void> {
+export async function release(tx: Session, doing: DoingBatch, to: 'draft' | 'cancelled'): Promise<void> {
   const row = await lockBatch(tx, doing.batchId)
   // What is in bags already goes back into its tubes when a batch is called off.
   const over = row.state === 'cancelled' || row.state === 'closed'

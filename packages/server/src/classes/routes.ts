@@ -148,8 +148,9 @@ export function classRoutes(shop: Shop): Router {
   // Each seat that was booked has taken its kit home; what was spare stays on the kits' shelf.
   mount(router, 'POST /api/classes/:id/taught', (request, _, caller) =>
     act(request, caller, 'taught', async (tx, id, key) => {
-      const { title, batchId } = await lockClass(tx, id)
+      const { title, batchId, patternVersionId } = await lockClass(tx, id)
       const bookings = await tx.select().from(booking).where(eq(booking.classId, id))
+      let missing = 0
       if (batchId !== null) {
         const [packed] = await tx.select({ state: batch.state }).from(batch).where(eq(batch.id, batchId))
         if (packed?.state !== 'closed')
@@ -160,8 +161,9 @@ export function classRoutes(shop: Shop): Router {
         for (const { position, size, colourwayVersionId } of offers) {
           const kits = bookings.filter(({ offer }) => offer === position).length
           if (kits > 0)
-            await sellKits(tx, {
+            missing += await sellKits(tx, {
               batchId,
+              patternVersionId,
               size,
               colourwayVersionId,
               kits,
@@ -172,7 +174,8 @@ export function classRoutes(shop: Shop): Router {
         }
       }
       await tx.update(classTable).set({ state: 'taught' }).where(eq(classTable.id, id))
-      await record(tx, caller.id, `taught ${title}`, `/diary/classes/${id}`)
+      const without = missing > 0 ? `; ${missing} of its kits had left the shelf some other way` : ''
+      await record(tx, caller.id, `taught ${title}${without}`, `/diary/classes/${id}`)
     }),
   )
 

@@ -98,26 +98,32 @@ export function orderRoutes(shop: Shop): Router {
   mount(
     router,
     'POST /api/orders/:id/done',
-    act('hand over', async (tx, { id, customer, batchId, size, colourwayVersionId, kits }, caller, key) => {
-      if (batchId !== null) {
-        const [packed] = await tx.select({ state: batch.state }).from(batch).where(eq(batch.id, batchId))
-        if (packed?.state !== 'closed')
-          throw new Refusal(409, 'kits-not-closed', 'Its kit has not left the shelf yet.', {
-            hint: 'Close its batch first.',
+    act(
+      'hand over',
+      async (tx, { id, customer, batchId, patternVersionId, size, colourwayVersionId, kits }, caller, key) => {
+        let missing = 0
+        if (batchId !== null) {
+          const [packed] = await tx.select({ state: batch.state }).from(batch).where(eq(batch.id, batchId))
+          if (packed?.state !== 'closed')
+            throw new Refusal(409, 'kits-not-closed', 'Its kit has not left the shelf yet.', {
+              hint: 'Close its batch first.',
+            })
+          missing = await sellKits(tx, {
+            batchId,
+            patternVersionId,
+            size,
+            colourwayVersionId,
+            kits,
+            reason: `for ${customer}`,
+            personId: caller.id,
+            actionKey: key,
           })
-        await sellKits(tx, {
-          batchId,
-          size,
-          colourwayVersionId,
-          kits,
-          reason: `for ${customer}`,
-          personId: caller.id,
-          actionKey: key,
-        })
-      }
-      await tx.update(customerOrder).set({ state: 'done' }).where(eq(customerOrder.id, id))
-      await record(tx, caller.id, `handed over to ${customer}`, '/diary/orders')
-    }),
+        }
+        await tx.update(customerOrder).set({ state: 'done' }).where(eq(customerOrder.id, id))
+        const without = missing > 0 ? `; ${missing} of its kits had left the shelf some other way` : ''
+        await record(tx, caller.id, `handed over to ${customer}${without}`, '/diary/orders')
+      },
+    ),
   )
   // What is packed already goes back into its tubes with the batch.
   mount(

@@ -1,25 +1,22 @@
 /** Packed kits are stock of their own: an item for each pattern version, size and colourway, and a lot for each batch. */
 import type { ReturnKit } from '@tessellum/contract/packing'
+import { freeOf } from '@tessellum/core/stock/moves'
 import { and, asc, eq, inArray, sql } from 'drizzle-orm'
+import type { DoingBatch } from '../batches/reserve'
 import { batch } from '../batches/schema'
 import { linesOf, lockBatch } from '../batches/store'
+import { colourwayVersion } from '../colourways/schema'
 import type { Session } from '../database/connect'
 import { Refusal } from '../http/refusal'
 import { balance, item, kitItem, lot, maker, move } from '../stock/schema'
 import { record } from '../trail/record'
 import { bag, bagReturn } from './schema'
 
-interface Doing {
-  readonly batchId: number
-  readonly personId: number
-  readonly actionKey: string
-}
-
 /** Who makes kits. */
 const house = 'made here'
 const kitPlace = 'kit shelf'
 
-export async function shelveKits(tx: Session, doing: Doing): Promise<void> {
+export async function shelveKits(tx: Session, doing: DoingBatch): Promise<void> {
   const { batchId } = doing
   const [found] = await tx.select({ name: batch.name }).from(batch).where(eq(batch.id, batchId))
   const today = sql`(now() at time zone 'UTC')::date`
@@ -101,7 +98,7 @@ async function kitItemOf(tx: Session, line: Awaited<ReturnType<typeof linesOf>>[
 export async function returnKit(
   tx: Session,
   { lineId, kit, whole, quantities }: ReturnKit,
-  doing: Doing,
+  doing: DoingBatch,
 ): Promise<void> {
   const { batchId, personId } = doing
   const { state, name } = await lockBatch(tx, batchId)
@@ -149,24 +146,13 @@ export async function returnKit(
         set: { quantity: sql`${bagReturn.quantity} + ${quantity}` },
       })
   if (whole) {
-    const lines = await linesOf(tx, batchId)
-    const at = lines.findIndex(({ id }) => id === lineId)
-    const [shelved] = await tx
-      .select({ lotId: lot.id, onHand: balance.onHand, reserved: balance.reserved })
-      .from(move)
-      .innerJoin(lot, eq(lot.id, move.lotId))
-      .innerJoin(item, eq(item.id, lot.itemId))
-      .innerJoin(balance, eq(balance.lotId, lot.id))
-      .where(
-        and(
-          eq(move.batchId, batchId),
-          inArray(move.kind, ['receive']),
-          eq(item.category, 'kit'),
-          eq(lot.code, `${name} ${batchId}.${at + 1}`),
-        ),
+    const line = (await linesOf(tx, batchId)).find(({ id }) => id === lineId)
+    const shelved =
+      line &&
+      (await shelvedKits(tx, batchId, line)).find(
+        ({ free, colourwayVersionId }) => free > 0 && colourwayVersionId === line.colourwayVersionId,
       )
-      .for('update', { of: balance })
-    if (!shelved || shelved.onHand - shelved.reserved < 1)
+    if (!shelved)
       throw new Refusal(409, 'no-kit-left', 'None of these kits is on the shelf any more.', {
         hint: 'Give back what is left of it, bead by bead.',
       })
@@ -182,36 +168,67 @@ export async function returnKit(
   )
 }
 
-interface Sold extends Doing {
+interface KitChoice {
+  readonly patternVersionId: number
   readonly size: string
   readonly colourwayVersionId: number
+}
+
+/**
+ * Lots of a batch's kits of one choice, locked, with what is free in each: those made as chosen first, then those
+ * for which the batch has a version of the same colourway, because another bead stands in.
+ */
+async function shelvedKits(tx: Session, batchId: number, { patternVersionId, size, colourwayVersionId }: KitChoice) {
+  const chosen = tx
+    .select({ id: colourwayVersion.colourwayId })
+    .from(colourwayVersion)
+    .where(eq(colourwayVersion.id, colourwayVersionId))
+  const rows = await tx
+    .select({
+      lotId: lot.id,
+      colourwayVersionId: kitItem.colourwayVersionId,
+      onHand: balance.onHand,
+      reserved: balance.reserved,
+    })
+    .from(move)
+    .innerJoin(lot, eq(lot.id, move.lotId))
+    .innerJoin(kitItem, eq(kitItem.itemId, lot.itemId))
+    .innerJoin(colourwayVersion, eq(colourwayVersion.id, kitItem.colourwayVersionId))
+    .innerJoin(balance, eq(balance.lotId, lot.id))
+    .where(
+      and(
+        eq(move.batchId, batchId),
+        eq(move.kind, 'receive'),
+        eq(kitItem.patternVersionId, patternVersionId),
+        eq(kitItem.size, size),
+        inArray(colourwayVersion.colourwayId, chosen),
+      ),
+    )
+    .orderBy(sql`${kitItem.colourwayVersionId} <> ${colourwayVersionId}`, asc(lot.id))
+    .for('update', { of: balance })
+  return rows.map(({ onHand, reserved, ...each }) => ({ ...each, free: freeOf({ onHand, reserved }) }))
+}
+
+interface Sold extends DoingBatch, KitChoice {
   readonly kits: number
   readonly reason: string
 }
 
-/** Kits of a batch that leave the kits' shelf; no more than there are. */
-export async function sellKits(tx: Session, { size, colourwayVersionId, kits, reason, ...doing }: Sold): Promise<void> {
-  const shelved = await tx
-    .select({ lotId: lot.id, onHand: balance.onHand, reserved: balance.reserved })
-    .from(move)
-    .innerJoin(lot, eq(lot.id, move.lotId))
-    .innerJoin(kitItem, eq(kitItem.itemId, lot.itemId))
-    .innerJoin(balance, eq(balance.lotId, lot.id))
-    .where(
-      and(
-        eq(move.batchId, doing.batchId),
-        eq(move.kind, 'receive'),
-        eq(kitItem.size, size),
-        eq(kitItem.colourwayVersionId, colourwayVersionId),
-      ),
-    )
-    .orderBy(asc(lot.id))
-    .for('update', { of: balance })
+/** Kits of a batch leave the kits' shelf. @returns how many of them are not there any more, and have left it some other way */
+export async function sellKits(
+  tx: Session,
+  { patternVersionId, size, colourwayVersionId, kits, reason, ...doing }: Sold,
+): Promise<number> {
   let left = kits
-  for (const { lotId, onHand, reserved } of shelved) {
-    const some = Math.min(left, onHand - reserved)
+  for (const { lotId, free } of await shelvedKits(tx, doing.batchId, {
+    patternVersionId,
+    size,
+    colourwayVersionId,
+  })) {
+    const some = Math.min(left, free)
     if (some <= 0) continue
     left -= some
     await tx.insert(move).values({ lotId, kind: 'sale', onHand: -some, reserved: 0, reason, ...doing })
   }
+  return left
 }

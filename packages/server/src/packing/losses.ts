@@ -3,7 +3,7 @@ import type { LoseBeads, SwapLot } from '@tessellum/contract/packing'
 import { bandOf, weighedOut } from '@tessellum/core/kit/packing'
 import { effectOf } from '@tessellum/core/stock/moves'
 import { and, desc, eq, inArray, isNull, ne } from 'drizzle-orm'
-import type { Doing } from '../batches/reserve'
+import type { DoingBatch } from '../batches/reserve'
 import { batch } from '../batches/schema'
 import type { Session } from '../database/connect'
 import { notFound, Refusal } from '../http/refusal'
@@ -28,7 +28,7 @@ const sameBag = ({ lineId, kit, itemId }: typeof bag.$inferSelect) =>
  * Takes what was lost out of the ledger. Where the lot then holds less than is promised, the last bags of this batch lose their promise, and are to
  * be laid out anew.
  */
-export async function lose(tx: Session, { itemId, lotId, how, quantity }: LoseBeads, doing: Doing): Promise<void> {
+export async function lose(tx: Session, { itemId, lotId, how, quantity }: LoseBeads, doing: DoingBatch): Promise<void> {
   const { name } = await lockForPacking(tx, doing.batchId)
   const held = (await freeLots(tx, [itemId], true)).find((each) => each.lotId === lotId)
   if (!held) throw notFound('lot')
@@ -75,7 +75,7 @@ export async function lose(tx: Session, { itemId, lotId, how, quantity }: LoseBe
 }
 
 /** Fills the bags that are still empty from another lot: all of them, or none. */
-export async function swap(tx: Session, { itemId, fromLotId, toLotId }: SwapLot, doing: Doing): Promise<void> {
+export async function swap(tx: Session, { itemId, fromLotId, toLotId }: SwapLot, doing: DoingBatch): Promise<void> {
   const { name } = await lockForPacking(tx, doing.batchId)
   const lots = await freeLots(tx, [itemId], true)
   const to = lots.find(({ lotId }) => lotId === toLotId)

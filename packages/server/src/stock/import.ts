@@ -4,16 +4,12 @@ import { effectOf } from '@tessellum/core/stock/moves'
 import { sayQuantity } from '@tessellum/core/stock/quantity'
 import type { ReadSheet, SheetItem, SheetLot } from '@tessellum/core/stock/sheet'
 import { eq, ne } from 'drizzle-orm'
+import type { Doing } from '../actions/once'
 import type { Session } from '../database/connect'
 import { record } from '../trail/record'
 import { addItems, changeItem } from './items'
 import { balance, item, lot, move } from './schema'
 import { listItems } from './store'
-
-interface Doing {
-  readonly personId: number
-  readonly actionKey: string
-}
 
 /** So many are told; the rest are counted. */
 const mostTold = 200

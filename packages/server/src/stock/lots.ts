@@ -4,16 +4,12 @@ import type { ChangeLot, TransferLot, WeighLot } from '@tessellum/contract/stock
 import { effectOf, freeOf } from '@tessellum/core/stock/moves'
 import { and, eq } from 'drizzle-orm'
 import type { z } from 'zod'
+import type { Doing } from '../actions/once'
 import type { Session } from '../database/connect'
 import { brokenConstraint } from '../database/trouble'
 import { notFound, Refusal } from '../http/refusal'
 import { record } from '../trail/record'
 import { balance, item, lot, move } from './schema'
-
-interface Doing {
-  readonly personId: number
-  readonly actionKey: string
-}
 
 /** A delivery: a lot of its own. @returns its id */
 export async function receiveLot(

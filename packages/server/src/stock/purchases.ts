@@ -2,6 +2,7 @@
 import type { NewPurchase, Purchase, ReceivePurchase } from '@tessellum/contract/buying'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { asc, eq, sql } from 'drizzle-orm'
+import type { Doing } from '../actions/once'
 import type { Session } from '../database/connect'
 import { notFound, Refusal } from '../http/refusal'
 import { person } from '../people/schema'
@@ -9,11 +10,6 @@ import { record } from '../trail/record'
 import { receiveLot } from './lots'
 import { item, purchase } from './schema'
 import { listItems } from './store'
-
-interface Doing {
-  readonly personId: number
-  readonly actionKey: string
-}
 
 export async function listPurchases(db: Session): Promise<Purchase[]> {
   const rows = await db

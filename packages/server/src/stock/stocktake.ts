@@ -3,6 +3,7 @@ import type { PlaceSummary, Stocktake, StocktakeSummary } from '@tessellum/contr
 import { itemName } from '@tessellum/core/stock/item-name'
 import { effectOf } from '@tessellum/core/stock/moves'
 import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm'
+import type { Doing } from '../actions/once'
 import { batch } from '../batches/schema'
 import type { Session } from '../database/connect'
 import { brokenConstraint } from '../database/trouble'
@@ -12,11 +13,6 @@ import { person } from '../people/schema'
 import { record } from '../trail/record'
 import { balance, lot, move, pack, stocktake, stocktakeRow } from './schema'
 import { inBagsOf, listItems } from './store'
-
-interface Doing {
-  readonly personId: number
-  readonly actionKey: string
-}
 
 export async function listPlaces(db: Session): Promise<PlaceSummary[]> {
   return db
