@@ -27,6 +27,8 @@ const server = app.listen(config.PORT, config.HOST, (error) => {
   process.send?.({ listening: port })
   log.debug({ port }, 'listening')
 })
+// Five seconds, as it is by default, is short enough that a client asks just as its connection is closed.
+server.keepAliveTimeout = 65_000
 
 let ending = false
 async function end() {
