@@ -1,5 +1,5 @@
 import type { FormedPattern } from '@tessellum/core/form/form-pattern'
-import { sayMm } from '@tessellum/core/form/form-report'
+import { sayMm, soundForm } from '@tessellum/core/form/form-report'
 import { readArguments } from './arguments'
 import { choicesFrom, formFile, orFaults, patternOptions } from './pattern'
 
@@ -18,10 +18,16 @@ function asJson({ reckoned: { report }, unformed }: FormedPattern) {
   return {
     pattern: report.pattern,
     size: report.size,
+    sound: form?.sound ?? false,
     settled: form?.progress.settled ?? false,
     ...(unformed ? { why: unformed.why } : {}),
     ...(form && {
       iterations: form.progress.iterations,
+      strained: form.strained,
+      strain: form.strain.map(({ statement, ...rest }) => ({ line: line(statement), ...rest })),
+      findings: form.findings,
+    }),
+    ...(form?.sound && {
       widthMm: form.widthMm,
       heightMm: form.heightMm,
       depthMm: form.depthMm,
@@ -29,15 +35,13 @@ function asJson({ reckoned: { report }, unformed }: FormedPattern) {
       pitches: form.pitches.map(({ statement, ...rest }) => ({ line: line(statement), ...rest })),
       lie: form.lie,
       held: form.held,
-      strain: form.strain.map(({ statement, ...rest }) => ({ line: line(statement), ...rest })),
-      findings: form.findings,
     }),
     thread: report.thread,
   }
 }
 
 function asText({ reckoned: { report }, unformed }: FormedPattern): string {
-  const { form } = report
+  const form = soundForm(report)
   const lines = [
     `${report.pattern}${report.size ? `, ${report.size}` : ''}`,
     ...(unformed ? [unformed.why] : []),

@@ -3,6 +3,7 @@ import { difference } from '../src/colour/difference'
 import type { RoleColour } from '../src/colour/judgement'
 import { paletteOf } from '../src/colour/palette'
 import { formedPattern } from '../src/form/form-pattern'
+import { soundForm } from '../src/form/form-report'
 import { type ColourSource, type ProposalQuestion, proposeColourways } from '../src/substitute/propose'
 import type { Candidate } from '../src/substitute/substitutes'
 import { demo } from './support'
@@ -36,7 +37,14 @@ const candidates = shelf(400, 50_000)
 const colourOf = new Map(candidates.map(({ id, colour }) => [id, colour]))
 
 function ask(from: ColourSource, more: Partial<ProposalQuestion> = {}) {
-  const question = { report, roles, kit: {}, touching: report.form?.touching ?? [], thread: undefined, candidates }
+  const question = {
+    report,
+    roles,
+    kit: {},
+    touching: soundForm(report)?.touching ?? [],
+    thread: undefined,
+    candidates,
+  }
   const steps = proposeColourways({ ...question, kits: 10, from, ...more })
   const done: number[] = []
   for (;;) {
@@ -56,7 +64,7 @@ test('proposals from the shelf fill the kits, look unlike each other, and never 
     expect(Object.keys(items).sort()).toEqual(roles.map(({ role }) => role).sort())
     expect(kits).toBeGreaterThanOrEqual(10)
     expect(contrastsOff).toBeLessThan(12)
-    for (const { roles: pair } of report.form?.touching ?? []) {
+    for (const { roles: pair } of soundForm(report)?.touching ?? []) {
       const [a, b] = pair
       if (a === b || shapes.get(a) !== shapes.get(b)) continue
       expect(

@@ -1,6 +1,7 @@
 /** The sizing desk's first question: what goes round this stone, and what depth of wall holds it? */
 import { type Bead, beadName } from '../catalogue/bead'
 import { formedPattern } from '../form/form-pattern'
+import { soundForm } from '../form/form-report'
 import type { Mm } from '../measure/units'
 import { reckonPattern } from '../report/reckon-pattern'
 import { girth } from '../sizing/girth'
@@ -75,7 +76,7 @@ function wallsOf({ stone, wall, edge }: StoneQuestion, count: number): Wall[] {
     const lines = bezelLines(count, rounds)
     const source = [...declared(stone, wall, edge), 'part bezel', ...lines, 'finish'].join('\n')
     const { report } = formedPattern(source, { beads: { A: wall, C: edge } }).reckoned
-    const held = report.form?.progress.settled ? report.form.held[0] : undefined
+    const held = soundForm(report)?.held[0]
     const holds = (held?.frontMm ?? 0) >= safeMm && (held?.backMm ?? 0) >= safeMm
     walls.push({ rounds, frontMm: held?.frontMm, backMm: held?.backMm, holds, lines })
     if (holds) break

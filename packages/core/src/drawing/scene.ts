@@ -2,6 +2,7 @@
 import type { StoneProfile } from '../catalogue/stone'
 import type { Form } from '../form/form'
 import { pointAt } from '../form/piece'
+import { wireMm } from '../form/seat'
 import type { Shape } from '../form/shape'
 import { stoneFaces } from '../form/solid'
 import type { Vector } from '../form/vector'
@@ -58,7 +59,7 @@ export interface ScenePass {
 
 export function sceneOf(reckoned: Reckoned, form: Form): Scene {
   const { work, roles, letterOf } = reckoned
-  const { piece, middles } = form
+  const { piece, seats } = form
   const beads: SceneBead[] = Array.from({ length: work.beads }, (_, bead) => {
     const { bead: record, twin } = piece.shapes[piece.shapeOf[bead] as number] as Shape
     const { lengthMm, acrossMm, boreMm, contact } = record
@@ -78,16 +79,15 @@ export function sceneOf(reckoned: Reckoned, form: Form): Scene {
       begins: begins.has(pass),
     }
   })
-  const stones = [...middles].flatMap(([course, middle]): SceneStone[] => {
-    const letter = work.cores.get(course)
+  const stones = seats.flatMap(({ stone: letter, solid }): SceneStone[] => {
     const role = letter === undefined ? undefined : roles.get(letter)
-    if (role?.type !== 'stone') return []
+    if (role?.type !== 'stone' || !solid) return []
     const outline = outlineOf(role.stone.outline)
     const { front, back } = stoneFaces(role.stone)
     return [
       {
         letter: role.letter,
-        middle,
+        middle: Array.from(solid.at) as unknown as Vector,
         outline: Array.from({ length: 96 }, (_, i) => outline(i / 96)).map(({ x, y }) => [x, y] as const),
         frontMm: front,
         backMm: back,
@@ -98,7 +98,12 @@ export function sceneOf(reckoned: Reckoned, form: Form): Scene {
       },
     ]
   })
-  return { beads, ...posesOf(form), passes, stones, rings: form.rings }
+  const rings = seats.flatMap(({ stone, solid }) =>
+    stone === undefined && solid
+      ? [{ middle: Array.from(solid.at) as unknown as Vector, outerMm: solid.wideMm / 2, wireMm }]
+      : [],
+  )
+  return { beads, ...posesOf(form), passes, stones, rings }
 }
 
 /** Where everything lies now: the part of a scene that changes while the piece settles. */

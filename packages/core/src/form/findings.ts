@@ -3,6 +3,8 @@ import type { Report, StatementReport } from '../report/report'
 import type { Action } from '../stitch/action'
 import { type Finding, sayMm } from './form-report'
 import type { Measures, Strain } from './measure'
+import type { Progress } from './settle'
+import type { Soundness } from './soundness'
 
 /** Less is missing than anybody would see. */
 const leastSaidMm = 0.75
@@ -10,19 +12,13 @@ const leastGapMm = 0.6
 /** An edge that is smaller than the stone by less does not hold it. */
 const heldMm = 0.05
 
-export function findingsOf(measures: Omit<Measures, 'laid'>, report: Pick<Report, 'statements' | 'beads'>): Finding[] {
-  const { progress, held, strain, lie, pitches } = measures
+export function findingsOf(
+  { held, lie, pitches }: Measures,
+  strain: readonly Strain[],
+  report: Pick<Report, 'statements' | 'beads'>,
+): Finding[] {
   const line = (statement: number) => report.statements[statement]?.line
   return [
-    ...(progress.settled
-      ? []
-      : [
-          {
-            line: undefined,
-            tone: 'trouble' as const,
-            text: `The form has not come to rest after ${progress.iterations} steps: its figures are not relied on, the plain estimates stand.`,
-          },
-        ]),
     ...held.flatMap((each) => heldFindings(each, report)),
     ...lieFindings(lie, held.length > 0, report),
     ...pitches.map(({ statement, pitchMm, repeats }) => ({
@@ -36,6 +32,26 @@ export function findingsOf(measures: Omit<Measures, 'laid'>, report: Pick<Report
       return text ? [{ line: statement.line, tone: 'trouble' as const, text }] : []
     }),
   ]
+}
+
+/** Why nothing is read off a form, in one sentence, with the lines that strain. */
+export function unsoundWords(
+  { strained, pressed, slipped }: Soundness,
+  progress: Progress,
+  strain: readonly Strain[],
+  { statements }: Pick<Report, 'statements'>,
+): string {
+  const lines = [...new Set(strain.flatMap(({ statement }) => statements[statement]?.line ?? []))].sort((a, b) => a - b)
+  const why = [
+    ...(progress.settled ? [] : [`it has not come to rest after ${progress.iterations.toLocaleString('en-GB')} steps`]),
+    ...(strained.threads > strained.of / 100
+      ? [`${strained.threads} of ${strained.of.toLocaleString('en-GB')} threads do not close`]
+      : []),
+    ...(pressed > 0.1 ? ['beads are pressed into each other'] : []),
+    ...slipped.map((stone) => `the stone ${stone} slips out of its ring`),
+  ]
+  const where = lines.length > 0 ? ` (line${lines.length === 1 ? '' : 's'} ${lines.slice(0, 6).join(', ')})` : ''
+  return `The form is not sound: ${why.join(', and ')}${where}. Nothing is read off it; the plain estimates stand.`
 }
 
 function heldFindings(

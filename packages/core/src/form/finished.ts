@@ -1,12 +1,13 @@
 import type { Report } from '../report/report'
-import type { FormReport } from './form-report'
+import { type SoundForm, soundForm } from './form-report'
 
 /** What a piece comes to when it has come to rest. */
-export type Finished = Pick<FormReport, 'widthMm' | 'heightMm' | 'depthMm' | 'findings'>
+export type Finished = Pick<SoundForm, 'widthMm' | 'heightMm' | 'depthMm' | 'findings'>
 
-/** Undefined where there is no form, or it has not come to rest. */
-export function finishedIn({ form }: Report): Finished | undefined {
-  if (!form?.progress.settled) return undefined
+/** Undefined where there is no form, or it is not sound. */
+export function finishedIn(report: Report): Finished | undefined {
+  const form = soundForm(report)
+  if (!form) return undefined
   const { widthMm, heightMm, depthMm, findings } = form
   return { widthMm, heightMm, depthMm, findings }
 }

@@ -4,15 +4,16 @@
  */
 import type { Mm } from '../measure/units'
 import { type Choices, type Reckoned, reckonPattern } from '../report/reckon-pattern'
-import { findingsOf } from './findings'
+import { findingsOf, unsoundWords } from './findings'
 import { beginForm, type Form, mostSettled } from './form'
-import type { FormReport, Unformed } from './form-report'
-import { measure } from './measure'
+import { type FormReport, type SoundForm, soundForm, type Unformed } from './form-report'
+import { measure, strainOf, threadLaid } from './measure'
 import type { Progress } from './settle'
 import { NoShape } from './shape'
+import { soundnessOf } from './soundness'
 
 export interface FormedPattern {
-  /** With a form in its report when the form has come to rest; by plain rules otherwise. */
+  /** By its form where that is sound; by plain rules otherwise. */
   readonly reckoned: Reckoned
   /** Undefined when none could be begun. */
   readonly form: Form | undefined
@@ -38,6 +39,10 @@ export function* formPattern(
     const { beads, passes } = reckoned.work
     if (beads === 0)
       return { reckoned, form: undefined, unformed: { progress: undefined, why: 'Nothing has been picked up yet.' } }
+    if (beads > mostSettled) {
+      const why = `${beads.toLocaleString('en-GB')} beads are more than the ${mostSettled.toLocaleString('en-GB')} whose form is computed: the plain estimates stand.`
+      return { reckoned, form: undefined, unformed: { progress: undefined, why } }
+    }
     let form: Form
     try {
       form = beginForm(reckoned)
@@ -49,32 +54,38 @@ export function* formPattern(
         unformed: { progress: undefined, why: `${error.message} Mend it in the catalogue.` },
       }
     }
-    if (beads > mostSettled) {
-      const why = `${beads.toLocaleString('en-GB')} beads are more than the ${mostSettled.toLocaleString('en-GB')} that are settled: it is drawn as it was laid out, and the plain estimates stand.`
-      return { reckoned, form, unformed: { progress: undefined, why } }
-    }
     yield { reckoned, form, progress: form.settling.progress }
     let progress = form.settling.progress
     while (!progress.settled && !progress.spent) {
       progress = form.settling.run(slice)
       yield { reckoned, form, progress }
     }
-    const { laid, ...measures } = measure(reckoned, form)
+    const soundness = soundnessOf(form)
+    const strain = strainOf(form)
+    const told = { progress, strained: soundness.strained, strain }
+    if (!soundness.sound) {
+      const plain =
+        round > 1 ? reckonPattern(source, { ...choices, formed: { laid: undefined, pitches: kept ?? {} } }) : reckoned
+      const why = unsoundWords(soundness, progress, strain, plain.report)
+      const unsound: FormReport = { ...told, sound: false, findings: [{ line: undefined, tone: 'trouble', text: why }] }
+      return { reckoned: { ...plain, report: { ...plain.report, form: unsound } }, form, unformed: { progress, why } }
+    }
+    const measures = measure(reckoned, form)
     const found = pitchesWanted(reckoned, measures.pitches)
     const changed = Object.entries(found).some(([line, pitch]) => Math.abs((pitches[Number(line)] ?? 0) - pitch) > 0.01)
-    if (progress.settled && !kept && changed && round < mostRounds) {
+    if (!kept && changed && round < mostRounds) {
       pitches = { ...pitches, ...found }
       continue
     }
-    const measured = progress.settled ? reckonPattern(source, { ...choices, formed: { laid, pitches } }) : reckoned
+    const measured = reckonPattern(source, { ...choices, formed: { laid: threadLaid(form.piece), pitches } })
     const usable = measured.work.passes === passes ? measured : reckoned
-    const report: FormReport = { ...measures, findings: findingsOf(measures, usable.report) }
-    const why = `The form has not come to rest after ${progress.iterations} steps: the plain estimates stand.`
-    return {
-      reckoned: { ...usable, report: { ...usable.report, form: report } },
-      form,
-      unformed: progress.settled ? undefined : { progress, why },
+    const report: FormReport = {
+      ...measures,
+      ...told,
+      sound: true,
+      findings: findingsOf(measures, strain, usable.report),
     }
+    return { reckoned: { ...usable, report: { ...usable.report, form: report } }, form, unformed: undefined }
   }
 }
 
@@ -90,11 +101,11 @@ function keptPitches(source: string, { counting = {}, beads = {}, ...rest }: Cho
   )
   if (!pitched) return {}
   const { reckoned } = formedPattern(source, choices)
-  return pitchesWanted(reckoned, reckoned.report.form?.pitches ?? [])
+  return pitchesWanted(reckoned, soundForm(reckoned.report)?.pitches ?? [])
 }
 
 /** Pitches of the repeats that run to a length without one written. */
-function pitchesWanted({ report }: Reckoned, pitches: FormReport['pitches']): Record<number, Mm> {
+function pitchesWanted({ report }: Reckoned, pitches: SoundForm['pitches']): Record<number, Mm> {
   return Object.fromEntries(
     pitches.flatMap(({ statement, pitchMm }) => {
       const found = report.statements[statement]

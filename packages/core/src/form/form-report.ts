@@ -1,6 +1,6 @@
 /** What is read off the computed form, as a report tells it: figures, and words tied to lines. */
 import type { Mm } from '../measure/units'
-import type { Measures } from './measure'
+import type { Measures, Strain } from './measure'
 import type { Progress } from './settle'
 
 /** Something that the form shows. */
@@ -11,11 +11,32 @@ export interface Finding {
   readonly text: string
 }
 
-export interface FormReport extends Omit<Measures, 'laid'> {
+/** What is told of every form. */
+interface Told {
+  readonly progress: Progress
+  /** Threads that gape by more than a bead's width, of all. */
+  readonly strained: { readonly threads: number; readonly of: number }
+  readonly strain: readonly Strain[]
   readonly findings: readonly Finding[]
 }
 
-/** The form could not be computed, or has not come to rest: the plain estimates stand, and why. */
+/** A form whose figures can be relied on. */
+export interface SoundForm extends Told, Measures {
+  readonly sound: true
+}
+
+/** A form that can be looked at, and nothing is read off it. */
+export interface UnsoundForm extends Told {
+  readonly sound: false
+}
+
+export type FormReport = SoundForm | UnsoundForm
+
+/** The form of a report, where its figures can be relied on. */
+export const soundForm = ({ form }: { readonly form?: FormReport | undefined }): SoundForm | undefined =>
+  form?.sound ? form : undefined
+
+/** The form could not be computed, or is not sound: the plain estimates stand, and why. */
 export interface Unformed {
   readonly progress: Progress | undefined
   readonly why: string
@@ -28,5 +49,5 @@ export const sayExtents = ({
   widthMm,
   heightMm,
   depthMm,
-}: Pick<FormReport, 'widthMm' | 'heightMm' | 'depthMm'>): string =>
+}: Pick<Measures, 'widthMm' | 'heightMm' | 'depthMm'>): string =>
   `${[widthMm, heightMm, depthMm].map((mm) => mm.toFixed(1)).join(' x ')} mm`

@@ -8,20 +8,19 @@ import { jogLength } from '../thread/jog'
 import type { Form } from './form'
 import { type Piece, pointAt, slackMm } from './piece'
 import { planeOf } from './plane'
-import type { Progress } from './settle'
 import type { Shape } from './shape'
 import { radiiOf, radiusToward } from './solid'
 import { touchingIn } from './touching'
-import { dot, minus, size, type Vector } from './vector'
+import { add, cross, dot, minus, size, unit, type Vector } from './vector'
 
+/** Figures that are true of a sound form only. */
 export interface Measures {
-  readonly progress: Progress
   readonly widthMm: Mm
   readonly heightMm: Mm
   readonly depthMm: Mm
   /** The free way through each edge of a ring: of a round opening of the same size, across. */
   readonly openings: readonly { readonly statement: number; readonly acrossMm: Mm }[]
-  /** From one repeat to the next, in the middle of each run of them. */
+  /** From one repeat to the next along the piece, in the middle of each run of them. */
   readonly pitches: readonly { readonly statement: number; readonly repeats: number; readonly pitchMm: Mm }[]
   readonly lie: {
     /** The greatest distance of a bead's middle from the plane that fits them best. */
@@ -37,11 +36,8 @@ export interface Measures {
     readonly frontMm: Mm | undefined
     readonly backMm: Mm | undefined
   }[]
-  readonly strain: readonly Strain[]
   /** Which roles lie against each other. */
   readonly touching: readonly Touching[]
-  /** Of each pass: its bead and the gap before it; by stitch where the shape says nothing of the gap. */
-  readonly laid: Float64Array
 }
 
 export interface Strain {
@@ -61,10 +57,9 @@ const openMm: Mm = 0.4
 const pressedShare = 0.1
 
 export function measure(reckoned: Reckoned, form: Form): Measures {
-  const { piece, settling } = form
+  const { piece } = form
   const [widthMm, heightMm, depthMm] = extents(piece)
   return {
-    progress: settling.progress,
     widthMm,
     heightMm,
     depthMm,
@@ -72,11 +67,13 @@ export function measure(reckoned: Reckoned, form: Form): Measures {
     pitches: pitchesOf(reckoned, piece),
     lie: lieOf(piece),
     held: heldBy(reckoned, form),
-    strain: [...strainOfThread(piece), ...strainOfBeads(form)].sort((a, b) => a.statement - b.statement),
     touching: touchingIn(form, reckoned.letterOf),
-    laid: threadLaid(piece),
   }
 }
+
+/** Where thread does not reach, and where beads are pressed, line by line. */
+export const strainOf = (form: Form): Strain[] =>
+  [...strainOfThread(form.piece), ...strainOfBeads(form)].sort((a, b) => a.statement - b.statement)
 
 const shapeOfBead = ({ shapes, shapeOf }: Piece, bead: number) => shapes[shapeOf[bead] as number] as Shape
 
@@ -125,13 +122,11 @@ function extents(piece: Piece): Vector {
     }
   }
   for (const solid of piece.solids) {
-    for (const k of [0, 1] as const) {
-      const at = k === 0 ? solid.x : solid.y
-      low[k] = Math.min(low[k] as number, at - solid.wideMm / 2)
-      high[k] = Math.max(high[k] as number, at + solid.wideMm / 2)
+    for (const k of [0, 1, 2] as const) {
+      const at = solid.at[k] as number
+      low[k] = Math.min(low[k] as number, at - (k === 2 ? solid.backMm : solid.wideMm / 2))
+      high[k] = Math.max(high[k] as number, at + (k === 2 ? solid.frontMm : solid.wideMm / 2))
     }
-    low[2] = Math.min(low[2] as number, solid.z - solid.backMm)
-    high[2] = Math.max(high[2] as number, solid.z + solid.frontMm)
   }
   if (piece.work.beads === 0) return [0, 0, 0]
   return [0, 1, 2].map((k) => (high[k] as number) - (low[k] as number)) as unknown as Vector
@@ -208,21 +203,24 @@ function pitchOf(piece: Piece, statement: number, beads: readonly number[], repe
   if (repeats < 4 || beads.length === 0 || beads.length % repeats !== 0) return []
   const each = beads.length / repeats
   const places = Array.from({ length: repeats }, (_, i) => meanOf(piece, beads.slice(i * each, (i + 1) * each)))
-  // Some repeats are taken together, so that a spiral's own turn is not taken for its pitch.
-  const together = repeats >= 12 ? 6 : 1
-  const smooth = Array.from({ length: repeats - together + 1 }, (_, i) => middleOf(places.slice(i, i + together)))
-  const skip = smooth.length >= 6 ? Math.floor(smooth.length / 4) : 1
-  const middle = smooth.slice(skip, smooth.length - skip)
-  if (middle.length < 2) return []
-  let along = 0
-  for (let i = 1; i < middle.length; i++) along += size(minus(middle[i] as Vector, middle[i - 1] as Vector))
-  return [{ statement, repeats, pitchMm: along / (middle.length - 1) }]
+  const steps = places.slice(1).map((place, i) => minus(place, places[i] as Vector))
+  // Along the piece: a spiral's own turn, or a net's to and fro, is no part of its pitch.
+  const reach = Math.min(6, Math.floor(repeats / 8))
+  const ends = Math.max(1, Math.floor(steps.length / 4), reach)
+  const middle = steps.slice(ends, steps.length - ends)
+  if (middle.length === 0) return []
+  const along = middle.map((step, i) => {
+    const near = steps.slice(ends + i - reach, ends + i + reach + 1)
+    return dot(
+      step,
+      unit(
+        near.reduce((sum, one) => add(sum, one), [0, 0, 0] as Vector),
+        step,
+      ),
+    )
+  })
+  return [{ statement, repeats, pitchMm: along.reduce((sum, each) => sum + each, 0) / along.length }]
 }
-
-const middleOf = (points: readonly Vector[]): Vector =>
-  [0, 1, 2].map(
-    (k) => points.reduce((sum, point) => sum + (point[k] as number), 0) / points.length,
-  ) as unknown as Vector
 
 function lieOf(piece: Piece): Measures['lie'] {
   const { work } = piece
@@ -267,34 +265,40 @@ function lieOf(piece: Piece): Measures['lie'] {
 }
 
 /** The edges in front and behind against the stone's widest line: what is smaller cannot pass it. */
-function heldBy({ roles }: Reckoned, { piece, middles }: Form): Measures['held'] {
+function heldBy({ roles }: Reckoned, { piece, seats }: Form): Measures['held'] {
   const { work } = piece
   const rows = rowsOf(work)
   const edges = edgesOf(work)
-  return [...work.cores].flatMap(([root, letter]) => {
-    const role = roles.get(letter)
-    const middle = middles.get(root)
-    if (role?.type !== 'stone' || !middle || work.courses[root]?.kind !== 'ring') return []
+  return seats.flatMap(({ course: root, stone: letter, solid }) => {
+    const role = letter === undefined ? undefined : roles.get(letter)
+    if (role?.type !== 'stone' || !solid || work.courses[root]?.kind !== 'ring') return []
     const radii = radiiOf(role.stone)
+    const [front, right] = [vectorOf(solid.front), vectorOf(solid.right)]
+    const up = cross(front, right)
     const margins = edges
       .filter((index) => work.firstOf(index) === root)
       .flatMap((index) => {
         const row = rows[index] ?? []
         if (row.length < 3) return []
         const over = row.map((bead) => {
-          const [x, y] = minus(centreOf(piece, bead), middle)
+          const away = minus(centreOf(piece, bead), vectorOf(solid.at))
+          const [x, y] = [dot(away, right), dot(away, up)]
           const r = Math.hypot(x, y)
-          const [ax, ay] = axisOf(piece, bead)
-          return radiusToward(radii, x, y) - (r - support(piece, bead, (ax * x + ay * y) / Math.max(r, 1e-9)))
+          const axis = axisOf(piece, bead)
+          const cosine = (dot(axis, right) * x + dot(axis, up) * y) / Math.max(r, 1e-9)
+          return radiusToward(radii, x, y) - (r - support(piece, bead, cosine))
         })
-        return [{ z: meanOf(piece, row)[2] - middle[2], over: over.reduce((sum, each) => sum + each, 0) / over.length }]
+        const z = dot(minus(meanOf(piece, row), vectorOf(solid.at)), front)
+        return [{ z, over: over.reduce((sum, each) => sum + each, 0) / over.length }]
       })
       .sort((a, b) => a.z - b.z)
-    const front = margins.filter(({ z }) => z > 0).at(-1)
-    const back = margins.filter(({ z }) => z <= 0)[0]
-    return [{ stone: letter, frontMm: front?.over, backMm: back?.over }]
+    const before = margins.filter(({ z }) => z > 0).at(-1)
+    const behind = margins.filter(({ z }) => z <= 0)[0]
+    return [{ stone: role.letter, frontMm: before?.over, backMm: behind?.over }]
   })
 }
+
+const vectorOf = (v: Float64Array): Vector => [v[0] as number, v[1] as number, v[2] as number]
 
 const gapOf = ({ at }: Piece, a: number, b: number): Mm =>
   Math.hypot(
@@ -338,8 +342,8 @@ function note(found: Map<number, Tally>, statement: number, over: Mm, allowed: M
 const strained = (found: ReadonlyMap<number, Tally>, what: Strain['what']): Strain[] =>
   [...found].filter(([, { places }]) => places > 0).map(([statement, tally]) => ({ statement, what, ...tally }))
 
-/** What goes round an end or under a bridge is taken by stitch; every other gap is measured. */
-function threadLaid(piece: Piece): Float64Array {
+/** Of each pass: its bead and the gap before it. What goes round an end or under a bridge is taken by stitch; every other gap is measured. */
+export function threadLaid(piece: Piece): Float64Array {
   const { work } = piece
   const laid = new Float64Array(work.passes)
   const begins = new Set(work.threads)

@@ -26,29 +26,25 @@ export interface Piece {
   readonly at: Float64Array
   /** Threads between ends, two points each, every way once. */
   readonly threads: Int32Array
-  /** By thread: what it keeps when beads lie close, by stitch; the line that laid it first; how often it was laid. */
+  /** By thread: what it keeps when beads lie close, by stitch and by whether it turns back; the line that laid it first; how often it was laid. */
   readonly natural: Float64Array
   readonly laidBy: Int32Array
-  /** By thread: how far apart its ends may lie without its being drawn at all, for the slack in it and the room in the holes. */
-  readonly loose: Float64Array
   /** By thread: 1 where it goes from one bore to the other of one bead, which nothing can draw closer. */
   readonly within: Uint8Array
   /** Of each pass: its thread, or -1 at the beginning of a length. */
   readonly threadOf: Int32Array
   /** A point held to the middle of two others. */
   readonly ties: Int32Array
-  /** Rods of each closed row round a stone in the order of its thread, one row after the other, and where each begins; one more at the end. */
-  readonly hoops: Int32Array
-  /** The length each does not stretch beyond. */
-  readonly hoopMm: Float64Array
-  readonly hoopAt: Int32Array
+  /** Ends that meet, two points each: of beads that thread draws together, and of a bead with those it stands on. */
+  readonly bends: Int32Array
+  /** By bend: how wide the flat ends are that meet there, from the middle. */
+  readonly rims: Float64Array
+  /** Stones and rings. */
   solids: Solid[]
 }
 
 /** Thread closes to within this. */
 export const slackMm: Mm = 0.05
-/** How much of the room beside the thread in each of two holes lets their ends lie apart. */
-const roomShare = 0.5
 
 /** The point at an end of a bore. */
 export const pointAt = (piece: Pick<Piece, 'rodOf'>, end: number): number => {
@@ -58,10 +54,9 @@ export const pointAt = (piece: Pick<Piece, 'rodOf'>, end: number): number => {
 
 /**
  * @param beadOfRole the bead of a role's number
- * @param threadMm across the thread
  * @throws NoShape when a catalogue record cannot be a bead's
  */
-export function pieceOf(work: Work, beadOfRole: (role: number) => Bead, threadMm: Mm): Piece {
+export function pieceOf(work: Work, beadOfRole: (role: number) => Bead): Piece {
   const shapes: Shape[] = []
   const byRole = new Map<number, number>()
   const shapeIndex = new Uint16Array(work.beads)
@@ -79,11 +74,16 @@ export function pieceOf(work: Work, beadOfRole: (role: number) => Bead, threadMm
     rods += (shapes[index] as Shape).twin ? 2 : 1
   }
   rodOf[work.beads] = rods
+  const recordOf = (bead: number) => (shapes[shapeIndex[bead] as number] as Shape).bead
   const lengths = new Float64Array(rods)
+  const rims = new Float64Array(rods)
   for (let bead = 0; bead < work.beads; bead++) {
-    const { lengthMm } = (shapes[shapeIndex[bead] as number] as Shape).bead
-    lengths.fill(lengthMm, rodOf[bead], rodOf[bead + 1])
+    const record = recordOf(bead)
+    lengths.fill(record.lengthMm, rodOf[bead], rodOf[bead + 1])
+    rims.fill(rimOf(record), rodOf[bead], rodOf[bead + 1])
   }
+  const laid = threadsOf(work, rodOf, recordOf)
+  const ties = Int32Array.from(work.ties, (end) => pointAt({ rodOf }, end))
   return {
     work,
     shapes,
@@ -92,52 +92,36 @@ export function pieceOf(work: Work, beadOfRole: (role: number) => Bead, threadMm
     rods,
     lengths,
     at: new Float64Array(rods * 6),
-    ...threadsOf(work, rodOf, (bead) => (shapes[shapeIndex[bead] as number] as Shape).bead, threadMm),
-    ties: Int32Array.from(work.ties, (end) => pointAt({ rodOf }, end)),
-    ...hoopsOf(work, rodOf, lengths),
+    ...laid,
+    ties,
+    ...bendsOf(laid, ties, (point) => rims[point >> 1] as number),
     solids: [],
   }
-}
-
-/** Rings and rounds in the gaps go once round: what holds a stone is that they do not stretch. */
-function hoopsOf(work: Work, rodOf: Int32Array, lengths: Float64Array): Pick<Piece, 'hoops' | 'hoopAt' | 'hoopMm'> {
-  const rings = new Map<number, number[]>()
-  for (let bead = 0; bead < work.beads; bead++) {
-    const { course } = work.seat(bead)
-    if (work.courses[course]?.kind !== 'ring') continue
-    const ring = rings.get(course)
-    if (ring) ring.push(bead)
-    else rings.set(course, [bead])
-  }
-  const hoops: number[] = []
-  const hoopAt = [0]
-  const hoopMm: number[] = []
-  for (const [index, course] of work.courses.entries()) {
-    if (!work.cores.has(work.firstOf(index))) continue
-    const beads = new Set(rings.get(index))
-    if (course.kind === 'gaps' && work.courses[work.firstOf(index)]?.kind === 'ring') {
-      for (let pass = course.from; pass < course.to; pass++) {
-        const bead = beadOf(work.holeAt(pass))
-        if (work.seat(bead).course >= 0) beads.add(bead)
-      }
-    }
-    if (beads.size < 3) continue
-    let length = 0
-    for (const bead of beads) {
-      const rod = rodOf[bead] as number
-      hoops.push(rod)
-      length += lengths[rod] as number
-    }
-    hoopAt.push(hoops.length)
-    hoopMm.push(length * 1.01 + 0.12 * beads.size)
-  }
-  return { hoops: Int32Array.from(hoops), hoopAt: Int32Array.from(hoopAt), hoopMm: Float64Array.from(hoopMm) }
 }
 
 /** Where beads meet at an angle their shoulders keep the ends apart by up to so much of their width, whatever the stitch. */
 const corner = 0.5
 
-function threadsOf(work: Work, rodOf: Int32Array, recordOf: (bead: number) => Bead, threadMm: Mm) {
+/** Cylinders and what is cut like them have flat ends; any other bead ends in the rim of its hole. */
+const rimOf = ({ contact, acrossMm, boreMm }: Bead): Mm => (contact >= 4 ? 0.4 * acrossMm : boreMm / 2 + 0.1)
+
+function bendsOf(
+  { threads, within }: Pick<Piece, 'threads' | 'within'>,
+  ties: Int32Array,
+  rimAt: (point: number) => Mm,
+): Pick<Piece, 'bends' | 'rims'> {
+  const bends: number[] = []
+  for (let t = 0; t < within.length; t++)
+    if (!within[t]) bends.push(threads[2 * t] as number, threads[2 * t + 1] as number)
+  for (let t = 0; t < ties.length; t += 3)
+    for (const under of [ties[t + 1] as number, ties[t + 2] as number]) bends.push(under, ties[t] as number)
+  const rims = new Float64Array(bends.length / 2)
+  for (let k = 0; k < rims.length; k++)
+    rims[k] = (rimAt(bends[2 * k] as number) + rimAt(bends[2 * k + 1] as number)) / 2
+  return { bends: Int32Array.from(bends), rims }
+}
+
+function threadsOf(work: Work, rodOf: Int32Array, recordOf: (bead: number) => Bead) {
   const threadOf = new Int32Array(work.passes).fill(-1)
   const known = new Map<number, number>()
   const points = 2 * (rodOf[work.beads] as number)
@@ -145,8 +129,6 @@ function threadsOf(work: Work, rodOf: Int32Array, recordOf: (bead: number) => Be
   const natural: number[] = []
   const laidBy: number[] = []
   const within: number[] = []
-  const loose: number[] = []
-  const roomIn = (bead: Bead) => Math.max(0, bead.boreMm - threadMm)
   const begins = new Set(work.threads)
   for (let pass = 1; pass < work.passes; pass++) {
     if (begins.has(pass)) continue
@@ -167,7 +149,6 @@ function threadsOf(work: Work, rodOf: Int32Array, recordOf: (bead: number) => Be
     known.set(key, thread)
     threadOf[pass] = thread
     pairs.push(a, b)
-    loose.push(slackMm + roomShare * (roomIn(recordOf(beadOf(before))) + roomIn(recordOf(beadOf(next)))))
     within.push(beadOf(before) === beadOf(next) ? 1 : 0)
     laidBy.push(work.statementAt(pass))
   }
@@ -176,7 +157,6 @@ function threadsOf(work: Work, rodOf: Int32Array, recordOf: (bead: number) => Be
     natural: Float64Array.from(natural),
     laidBy: Int32Array.from(laidBy),
     within: Uint8Array.from(within),
-    loose: Float64Array.from(loose),
     threadOf,
   }
 }

@@ -4,9 +4,15 @@ import type { Mm } from '../measure/units'
 import { outlineOf } from '../sizing/outline'
 
 export interface Solid {
-  readonly x: Mm
-  readonly y: Mm
-  readonly z: Mm
+  /** Its middle, the way toward its front, and the way to its right; moved as the piece settles. */
+  readonly at: Float64Array
+  readonly front: Float64Array
+  readonly right: Float64Array
+  /** Points of the piece that rest on it, and how far toward its front of its middle each does. */
+  rests: Int32Array
+  heights: Float64Array
+  /** It has no top of its own. */
+  readonly round: boolean
   /** Nothing of it lies farther than this from its middle. */
   readonly reachMm: Mm
   readonly wideMm: Mm
@@ -54,41 +60,62 @@ const directions = 1440
 export function radiiOf(stone: Stone): Float64Array {
   const outline = outlineOf(stone.outline)
   const radii = new Float64Array(directions)
-  const seen = new Float64Array(directions)
-  for (let i = 0; i < directions * 8; i++) {
-    const { x, y } = outline(i / (directions * 8))
-    const at = Math.round(((Math.atan2(y, x) + 2 * Math.PI) / (2 * Math.PI)) * directions) % directions
-    radii[at] = (radii[at] as number) + Math.hypot(x, y)
-    seen[at] = (seen[at] as number) + 1
+  const steps = directions * 4
+  const step = (2 * Math.PI) / directions
+  const place = (i: number) => {
+    const { x, y } = outline(i / steps)
+    return { angle: Math.atan2(y, x), radius: Math.hypot(x, y) }
   }
-  let last = 0
-  for (let i = 0; i < directions; i++)
-    if (seen[i]) last = radii[i] = (radii[i] as number) / (seen[i] as number)
-    else radii[i] = last
+  let last = place(0)
+  for (let i = 1; i <= steps; i++) {
+    const next = place(i % steps)
+    const by = Math.atan2(Math.sin(next.angle - last.angle), Math.cos(next.angle - last.angle))
+    const [from, to] = by >= 0 ? [last, next] : [next, last]
+    // Every direction between the two.
+    for (let k = Math.ceil(from.angle / step); k * step <= from.angle + Math.abs(by); k++) {
+      const share = by === 0 ? 0 : (k * step - from.angle) / Math.abs(by)
+      radii[((k % directions) + directions) % directions] = from.radius * (1 - share) + to.radius * share
+    }
+    last = next
+  }
   return radii
 }
 
+/** Smoothly between the directions known (Catmull-Rom), so that nothing that slides along an outline catches on a step of it. */
 export const radiusToward = (radii: Float64Array, x: number, y: number): Mm => {
   const at = ((Math.atan2(y, x) + 2 * Math.PI) / (2 * Math.PI)) * directions
-  const low = Math.floor(at) % directions
-  const share = at - Math.floor(at)
-  return (radii[low] as number) * (1 - share) + (radii[(low + 1) % directions] as number) * share
+  const low = Math.floor(at)
+  const t = at - low
+  const known = (k: number) => radii[(low + k) % directions] as number
+  const [a, b, c, d] = [known(directions - 1), known(0), known(1), known(2)]
+  return b + (t / 2) * (c - a + t * (2 * a - 5 * b + 4 * c - d + t * (3 * (b - c) + d - a)))
 }
 
+const placed = () => ({
+  at: new Float64Array(3),
+  front: Float64Array.of(0, 0, 1),
+  right: Float64Array.of(1, 0, 0),
+  rests: new Int32Array(0),
+  heights: new Float64Array(0),
+})
+
 /** A stone that lies with its widest line at its middle's height. */
-export function stoneSolid(stone: Stone, x: Mm, y: Mm, z: Mm): Solid {
+export function stoneSolid(stone: Stone): Solid {
   const radii = radiiOf(stone)
   const profile = profiles[stone.profile]
   const faces = stoneFaces(stone)
   const step = (2 * Math.PI) / directions
+  const slopes = radii.map(
+    (_, at) =>
+      ((radii[(at + 1) % directions] as number) - (radii[(at + directions - 1) % directions] as number)) / (2 * step),
+  )
   const reachMm = Math.max(
     radii.reduce((most, each) => Math.max(most, each), 0),
     stone.heightMm,
   )
   return {
-    x,
-    y,
-    z,
+    ...placed(),
+    round: stone.outline.shape === 'round',
     reachMm,
     wideMm: 2 * radii.reduce((most, each) => Math.max(most, each), 0),
     frontMm: faces.front,
@@ -96,9 +123,7 @@ export function stoneSolid(stone: Stone, x: Mm, y: Mm, z: Mm): Solid {
     distance(px, py, pz, normal) {
       const r = Math.max(Math.hypot(px, py), 1e-9)
       const radius = radiusToward(radii, px, py)
-      const at = Math.round(((Math.atan2(py, px) + 2 * Math.PI) / (2 * Math.PI)) * directions) % directions
-      const slope =
-        ((radii[(at + 1) % directions] as number) - (radii[(at + directions - 1) % directions] as number)) / (2 * step)
+      const slope = radiusToward(slopes, px, py)
       const { power } = pz >= 0 ? profile.front : profile.back
       const half = pz >= 0 ? faces.front : faces.back
       const g = Math.max(r / radius, 1e-6)
@@ -119,13 +144,12 @@ export function stoneSolid(stone: Stone, x: Mm, y: Mm, z: Mm): Solid {
 }
 
 /** A wire ring of this outer radius, flat in the piece's plane. */
-export function ringSolid(outerMm: Mm, wireMm: Mm, x: Mm, y: Mm, z: Mm): Solid {
+export function ringSolid(outerMm: Mm, wireMm: Mm): Solid {
   const wire = wireMm / 2
   const radius = outerMm - wire
   return {
-    x,
-    y,
-    z,
+    ...placed(),
+    round: true,
     reachMm: outerMm,
     wideMm: 2 * outerMm,
     frontMm: wire,

@@ -459,11 +459,7 @@ export class Bench implements Scope {
 
   /** Makes a rail the edge in hand, begun behind the bead the needle is in. */
   standOn(given: Rail): void {
-    // A rail gathered by hand is walked the way the needle came to it: after a turn, back.
-    const { needle } = this.work
-    const back = given.course < 0 && needle !== undefined && holesOf(given).includes(needle ^ 1)
-    const rail = back ? { ...given, groups: given.groups.map(turnedBack).reverse() } : given
-    this.edges = { front: rail }
+    this.edges = { front: given }
     this.edge = 'front'
     this.roundsOn = { front: 0, back: 0 }
     this.standWhereNeedleIs()
@@ -476,13 +472,14 @@ export class Bench implements Scope {
     const at = beadOf(needle)
     for (const edge of ['front', 'back'] as const) {
       const rail = this.edges[edge]
-      const found =
-        rail?.groups.findIndex((group) => beadOf(group.stands[group.stands.length - 1] as Hole) === at) ?? -1
-      if (rail && found >= 0) {
-        this.edge = edge
-        this.edges[edge] = turned(rail, found + 1)
-        return
-      }
+      const stands = (group: Group) => beadOf(group.stands[group.stands.length - 1] as Hole) === at
+      if (!rail?.groups.some(stands)) continue
+      // A rail gathered by hand is walked the way the needle has come into it.
+      const back = rail.course < 0 && holesOf(rail).includes(needle ^ 1)
+      const groups = back ? rail.groups.map(turnedBack).reverse() : rail.groups
+      this.edge = edge
+      this.edges[edge] = turned({ ...rail, groups }, groups.findIndex(stands) + 1)
+      return
     }
   }
 

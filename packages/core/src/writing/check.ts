@@ -2,6 +2,7 @@
 import { dressedIn } from '../colour/dressed'
 import { judge } from '../colour/judgement'
 import { formedPattern } from '../form/form-pattern'
+import { soundForm } from '../form/form-report'
 import { rolesToChoose, threadRole } from '../kit/bill'
 import type { Chosen } from '../kit/choice'
 import type { Report } from '../report/report'
@@ -68,11 +69,11 @@ function inText(report: Report): Lack[] {
 }
 
 function inForm(report: Report): Lack[] {
-  const { form } = report
-  if (!form?.progress.settled)
-    return [
-      { weight: 'should', where: 'ledger', text: 'The form has not come to rest: size and thread are estimates.' },
-    ]
+  const form = soundForm(report)
+  if (!form) {
+    const why = report.form?.findings[0]?.text ?? 'Its form could not be computed: size and thread are estimates.'
+    return [{ weight: 'should', where: 'ledger', text: why }]
+  }
   return form.findings
     .filter(({ tone }) => tone === 'trouble')
     .map(({ text, line }) => ({ weight: 'should' as const, where: 'ledger' as const, text, ...(line ? { line } : {}) }))
@@ -116,7 +117,7 @@ function inColourway(name: string, chosen: Chosen<Gathered['items'][number]>, re
   const bare = rolesToChoose(report).filter((role) => !chosen.items[role])
   const { neighbours, ramps } = judge(
     dressedIn(report, chosen.items),
-    report.form?.touching ?? [],
+    soundForm(report)?.touching ?? [],
     chosen.colours[threadRole],
   )
   return [

@@ -1,3 +1,4 @@
+import { soundForm } from '../form/form-report'
 import type { BillLine } from '../kit/bill'
 import { threadRole } from '../kit/bill'
 import type { Mm } from '../measure/units'
@@ -115,8 +116,9 @@ export function writePattern(report: Report, edition: Edition): WrittenPattern {
 /** The steps' keys, in the order they are written. */
 export const stepKeys = (report: Report): StepKey[] => keysOf(report.statements)
 
-function finishedWords({ form }: Report, language: Language): string {
-  return form?.progress.settled ? language.extents(form.widthMm, form.heightMm, form.depthMm) : ''
+function finishedWords(report: Report, language: Language): string {
+  const form = soundForm(report)
+  return form ? language.extents(form.widthMm, form.heightMm, form.depthMm) : ''
 }
 
 function effort(report: Report, { timed }: Edition, language: Language): string[] {

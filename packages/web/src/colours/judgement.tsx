@@ -9,6 +9,7 @@ import {
   type Verdict,
 } from '@tessellum/core/colour/judgement'
 import { asSeen, type Eye, type Light } from '@tessellum/core/colour/seen'
+import { soundForm } from '@tessellum/core/form/form-report'
 import { threadRole } from '@tessellum/core/kit/bill'
 import type { Report } from '@tessellum/core/report/report'
 import { list } from '@tessellum/core/writing/english/sentences'
@@ -35,7 +36,7 @@ export function ColourJudgement({ report, items, shelf, eye, light }: JudgementP
   const roles = useMemo(() => coloursOf(report, items, eye, light), [report, items, eye, light])
   const thread = items[threadRole]
   const threadColour = thread && asSeen(thread.colour, eye, light)
-  const { touching } = report.form ?? {}
+  const touching = soundForm(report)?.touching
   const judged = useMemo(() => judge(roles, touching ?? [], threadColour), [roles, touching, threadColour])
   const clear = roles.filter(({ role }) => judged.showing.some((each) => each.role === role))
   const threads = shelf.filter(

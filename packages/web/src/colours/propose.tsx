@@ -5,6 +5,7 @@ import type { Item } from '@tessellum/contract/stock'
 import type { PaletteColour } from '@tessellum/core/colour/palette'
 import { roleColours } from '@tessellum/core/drawing/role-colours'
 import type { Scene } from '@tessellum/core/drawing/scene'
+import { soundForm } from '@tessellum/core/form/form-report'
 import type { Chosen } from '@tessellum/core/kit/choice'
 import type { Report } from '@tessellum/core/report/report'
 import { candidateOf } from '@tessellum/core/substitute/candidate'
@@ -47,7 +48,7 @@ export function Propose({ pattern, colourway, chosen, shelf, report, scene, clos
       report,
       roles: coloursOf(report, chosen.items, 'usual', 'daylight'),
       kit: chosen.kit,
-      touching: report.form?.touching ?? [],
+      touching: soundForm(report)?.touching ?? [],
       thread: chosen.colours.thread,
       candidates: shelf.flatMap((item) => candidateOf(item) ?? []),
       kits,

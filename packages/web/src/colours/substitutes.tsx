@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import type { Colourway } from '@tessellum/contract/colourways'
 import type { Pattern } from '@tessellum/contract/patterns'
 import type { Item } from '@tessellum/contract/stock'
+import { soundForm } from '@tessellum/core/form/form-report'
 import type { Chosen } from '@tessellum/core/kit/choice'
 import type { Choices } from '@tessellum/core/report/reckon-pattern'
 import type { Report } from '@tessellum/core/report/report'
@@ -50,7 +51,7 @@ export function Substitutes({
   const [kits, setKits] = useState(wanted)
   const [kinds, setKinds] = useState<'same' | 'other'>('same')
   const now = chosen.items[role]
-  const touching = report.form?.touching
+  const touching = soundForm(report)?.touching
   const { data: found, error } = useQuery({
     queryKey: [
       'substitutes',

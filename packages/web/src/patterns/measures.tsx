@@ -1,19 +1,19 @@
-import { sayExtents } from '@tessellum/core/form/form-report'
+import { sayExtents, soundForm } from '@tessellum/core/form/form-report'
 import { sayLength, sayPercent } from '@tessellum/core/measure/units'
 import type { Report } from '@tessellum/core/report/report'
 import type { Crowding } from '@tessellum/core/thread/crowding'
 
 /** What the piece comes to, in figures, and what its form shows, in words tied to lines. */
 export function Measures({ report, goTo }: { report: Report; goTo: (line: number) => void }) {
-  const { form } = report
+  const sound = soundForm(report)
   const beads = report.beads.reduce((sum, bead) => sum + bead.each, 0)
   return (
     <>
       <dl className="measures figures">
-        {form && (
+        {sound && (
           <div className="wide">
             <dt>Wide, high, deep</dt>
-            <dd>{sayExtents(form)}</dd>
+            <dd>{sayExtents(sound)}</dd>
           </div>
         )}
         <div className="wide">
@@ -21,7 +21,7 @@ export function Measures({ report, goTo }: { report: Report; goTo: (line: number
           <dd>{beads}</dd>
         </div>
         <div className="wide">
-          <dt>{form?.progress.settled ? 'Thread, measured' : 'Thread, estimated'}</dt>
+          <dt>{sound ? 'Thread, measured' : 'Thread, estimated'}</dt>
           <dd>{sayLength(report.thread.pathMm)}</dd>
         </div>
         <FullestHole crowding={report.crowding} />
@@ -36,9 +36,9 @@ export function Measures({ report, goTo }: { report: Report; goTo: (line: number
           </div>
         ))}
       </dl>
-      {form && form.findings.length > 0 && (
+      {sound && sound.findings.length > 0 && (
         <ul className="findings" aria-label="What the form shows">
-          {form.findings.map(({ line, tone, text }) => (
+          {sound.findings.map(({ line, tone, text }) => (
             <li key={`${line} ${text}`} className={tone}>
               <span className="mark" aria-hidden="true">
                 {marks[tone]}

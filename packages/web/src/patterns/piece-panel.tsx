@@ -22,6 +22,9 @@ interface PiecePanelProps {
   readonly stop: () => void
 }
 
+/** Most pieces are at rest after about so many. */
+const usualIterations = 1000
+
 /** The piece as it lies, to be turned, with what is measured on it. */
 export function PiecePanel({ formed, report, dress, statement, onBead, goTo, stop }: PiecePanelProps) {
   const [face, setFace] = useState<Face>('front')
@@ -67,7 +70,7 @@ export function PiecePanel({ formed, report, dress, statement, onBead, goTo, sto
           <div className="settling" role="status">
             <span>Settling</span>
             <Bar
-              percent={Math.round(Math.min(99, (progress.iterations / 320) * 100))}
+              percent={Math.round(Math.min(99, (progress.iterations / usualIterations) * 100))}
               showInfo={false}
               size="small"
               aria-label="Settling"

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import type { Pattern } from '@tessellum/contract/patterns'
 import type { Face } from '@tessellum/core/drawing/view'
-import { sayExtents } from '@tessellum/core/form/form-report'
+import { sayExtents, soundForm } from '@tessellum/core/form/form-report'
 import { chosenIn } from '@tessellum/core/kit/choice'
 import { sayLength, sayMass } from '@tessellum/core/measure/units'
 import type { Report } from '@tessellum/core/report/report'
@@ -147,14 +147,14 @@ function SizeColumn({ pattern, size, face, shown, within, note }: SizeColumnProp
 }
 
 function SizeFigures({ report, why, formed }: { report: Report; why: string | undefined; formed: boolean }) {
-  const { form } = report
+  const form = soundForm(report)
   return (
     <>
       <table className="figures size-table">
         <tbody>
           <tr>
             <th scope="row">Finished</th>
-            <td>{form ? sayExtents(form) : formed ? 'not settled' : 'settling'}</td>
+            <td>{form ? sayExtents(form) : formed ? 'form not sound' : 'settling'}</td>
           </tr>
           {report.beads
             .filter((bead) => bead.each > 0)
@@ -173,7 +173,7 @@ function SizeFigures({ report, why, formed }: { report: Report; why: string | un
             ))}
           <tr>
             <th scope="row">
-              Thread <span className="quiet">{form?.progress.settled ? 'measured' : 'estimated'}, with ends</span>
+              Thread <span className="quiet">{form ? 'measured' : 'estimated'}, with ends</span>
             </th>
             <td>
               <strong>{sayLength(report.thread.totalMm)}</strong>

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import type { Pattern } from '@tessellum/contract/patterns'
-import { sayExtents } from '@tessellum/core/form/form-report'
+import { sayExtents, soundForm } from '@tessellum/core/form/form-report'
 import { sayLength } from '@tessellum/core/measure/units'
 import type { Report } from '@tessellum/core/report/report'
 import { Segmented, Select } from 'antd'
@@ -166,7 +166,10 @@ function Counts({ before, after }: { before: Formed; after: Formed }) {
     })),
     { name: 'Thread, with ends', of: (report) => report.thread.totalMm, say: sayLength },
   ]
-  const extents = [one.form, other.form].map((form) => (form ? sayExtents(form) : 'not settled'))
+  const extents = [one, other].map((report) => {
+    const form = soundForm(report)
+    return form ? sayExtents(form) : 'form not sound'
+  })
   return (
     <table className="figures size-table">
       <thead>

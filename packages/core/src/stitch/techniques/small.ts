@@ -6,6 +6,7 @@ import type { CautionAbout } from '../action'
 import { plainGroup } from '../rail'
 import { find } from '../target'
 import type { Technique } from '../technique'
+import { walkedAlong } from '../walked-along'
 
 /** `rail inner = frame.T:2`: gathers holes under a name into an edge of their own, which the next rounds work on. */
 export const railTechnique: Technique<{ name: string; target: TargetWords }> = {
@@ -17,7 +18,7 @@ export const railTechnique: Technique<{ name: string; target: TargetWords }> = {
     return { name, target: readTarget(cursor) }
   },
   work({ name, target }, bench) {
-    const holes = find(target, bench)
+    const holes = walkedAlong(find(target, bench), bench.work)
     bench.mark(name, holes)
     bench.standOn({
       closed: true,

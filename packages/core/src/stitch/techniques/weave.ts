@@ -11,7 +11,8 @@ import type { Technique } from '../technique'
 
 /**
  * `weave 12 units of 3A`: a right-angle strip. Each unit picks up the list, closes through the bead it shares with the unit before,
- * and steps on to the bead opposite; the first, with nothing on the needle, strings that shared bead too.
+ * and steps on to the bead opposite; the first, with nothing on the needle, strings that shared bead too. Thread goes round by turns one way
+ * and the other, so every second unit picks its list up from the end: what is named first stays on one edge, what is named last on the other.
  */
 export const weaveTechnique: Technique<{ units: Expression; list: BeadList; name: string | undefined }> = {
   word: 'weave',
@@ -45,7 +46,7 @@ export const weaveTechnique: Technique<{ units: Expression; list: BeadList; name
         shared = work.pick(roles[Math.ceil(run.length / 2) - 1] as number, 'ring', bench.statement, strung)
         holes.push(shared)
       }
-      const picked = roles.map((role) => work.pick(role, 'right angle', bench.statement, strung))
+      const picked = (unit % 2 === 0 ? roles : [...roles].reverse()).map((role) => work.pick(role, 'right angle', bench.statement, strung))
       work.pass(shared, 'right angle', bench.statement)
       for (const h of picked.slice(0, Math.ceil(run.length / 2))) work.pass(h, 'right angle', bench.statement)
       holes.push(...picked)

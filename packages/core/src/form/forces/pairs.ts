@@ -1,7 +1,7 @@
 /** Which beads may touch: contact centres near each other, found on a uniform grid and kept until something has moved too far. */
-import type { Mm } from '../measure/units'
-import type { Piece } from './piece'
-import type { Shape } from './shape'
+import type { Mm } from '../../measure/units'
+import type { Piece } from '../piece'
+import type { Shape } from '../shape'
 
 /** Contact centres of all beads. */
 export interface Centres {

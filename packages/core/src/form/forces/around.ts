@@ -1,0 +1,105 @@
+/** What surrounds a piece: the mat it lies on, the glass it rubs on, and the room that its beads give each other while it unfolds. */
+import type { Mm } from '../../measure/units'
+import type { Piece } from '../piece'
+
+const matMm: Mm = 0.5
+/** So soon does thread rub on glass. */
+const rubMm: Mm = 0.2
+/** So many beads are shunned by all. */
+const shunned = 60
+
+/**
+ * Work lies on a mat.
+ *
+ * @param weight what a bead is drawn down by, as a share of the thread's tension
+ */
+export function lieOnMat({ at, rods }: Piece, weight: number, onPoints: Float64Array): number {
+  const square = matMm * matMm
+  let middle = 0
+  for (let p = 2; p < at.length; p += 3) middle += at[p] as number
+  middle /= 2 * rods
+  let energy = 0
+  let all = 0
+  for (let p = 2; p < at.length; p += 3) {
+    const off = (at[p] as number) - middle
+    const length = Math.sqrt(off * off + square)
+    energy += length - matMm
+    const by = (weight / 2) * (off / length)
+    all += by
+    onPoints[p] = (onPoints[p] as number) + by
+  }
+  const each = all / (2 * rods)
+  for (let p = 2; p < at.length; p += 3) onPoints[p] = (onPoints[p] as number) - each
+  return (energy * weight) / 2
+}
+
+/**
+ * Beads shun each other from afar, so that a tube comes out round and a sheet even.
+ *
+ * @param strength what a bead is pushed with, a millimetre away, by all the others together
+ */
+export function giveRoom({ at, rods }: Piece, strength: number, onPoints: Float64Array): number {
+  const step = Math.max(1, Math.floor(rods / shunned))
+  const by = strength / Math.ceil(rods / step)
+  let energy = 0
+  for (let k = 0; k < rods; k += step) {
+    const p = 6 * k
+    for (let i = 0; i < rods; i++) {
+      if (i === k) continue
+      const q = 6 * i
+      const dx = (at[q] as number) - (at[p] as number)
+      const dy = (at[q + 1] as number) - (at[p + 1] as number)
+      const dz = (at[q + 2] as number) - (at[p + 2] as number)
+      const squared = dx * dx + dy * dy + dz * dz + 1
+      energy -= by * 0.5 * Math.log(squared)
+      const f = by / squared
+      onPoints[q] = (onPoints[q] as number) - f * dx
+      onPoints[q + 1] = (onPoints[q + 1] as number) - f * dy
+      onPoints[q + 2] = (onPoints[q + 2] as number) - f * dz
+      onPoints[p] = (onPoints[p] as number) + f * dx
+      onPoints[p + 1] = (onPoints[p + 1] as number) + f * dy
+      onPoints[p + 2] = (onPoints[p + 2] as number) + f * dz
+    }
+  }
+  return energy
+}
+
+/**
+ * What lies against a stone does not slide along it freely.
+ *
+ * @param most what an end of a bore is held by at the most, as a share of the thread's tension
+ */
+export function rubOnGlass(
+  { at, solids }: Piece,
+  most: number,
+  onPoints: Float64Array,
+  onSolids: Float64Array,
+): number {
+  let energy = 0
+  for (const [k, solid] of solids.entries()) {
+    const { at: middle, front, rests, heights } = solid
+    const [fx, fy, fz] = [front[0] as number, front[1] as number, front[2] as number]
+    const o = 6 * k
+    for (let i = 0; i < rests.length; i++) {
+      const p = 3 * (rests[i] as number)
+      const dx = (at[p] as number) - (middle[0] as number)
+      const dy = (at[p + 1] as number) - (middle[1] as number)
+      const dz = (at[p + 2] as number) - (middle[2] as number)
+      const off = dx * fx + dy * fy + dz * fz - (heights[i] as number)
+      const length = Math.sqrt(off * off + rubMm * rubMm)
+      energy += length - rubMm
+      const by = (most * off) / length
+      onPoints[p] = (onPoints[p] as number) + by * fx
+      onPoints[p + 1] = (onPoints[p + 1] as number) + by * fy
+      onPoints[p + 2] = (onPoints[p + 2] as number) + by * fz
+      onSolids[o] = (onSolids[o] as number) - by * fx
+      onSolids[o + 1] = (onSolids[o + 1] as number) - by * fy
+      onSolids[o + 2] = (onSolids[o + 2] as number) - by * fz
+      // The front turns with the solid.
+      onSolids[o + 3] = (onSolids[o + 3] as number) + by * (fy * dz - fz * dy)
+      onSolids[o + 4] = (onSolids[o + 4] as number) + by * (fz * dx - fx * dz)
+      onSolids[o + 5] = (onSolids[o + 5] as number) + by * (fx * dy - fy * dx)
+    }
+  }
+  return energy * most
+}

@@ -1,0 +1,16 @@
+import type { Piece } from './piece'
+
+/** Threads that gape by more than a bead's width: beyond twice what their stitch keeps. */
+export function gapingThreads({ at, threads, natural, within }: Piece): number {
+  let count = 0
+  for (let t = 0; t < natural.length; t++) {
+    if (within[t]) continue
+    const a = 3 * (threads[2 * t] as number)
+    const b = 3 * (threads[2 * t + 1] as number)
+    const dx = (at[b] as number) - (at[a] as number)
+    const dy = (at[b + 1] as number) - (at[a + 1] as number)
+    const dz = (at[b + 2] as number) - (at[a + 2] as number)
+    if (Math.sqrt(dx * dx + dy * dy + dz * dz) > 2 * (natural[t] as number)) count++
+  }
+  return count
+}

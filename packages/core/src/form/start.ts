@@ -1,0 +1,118 @@
+/**
+ * Where a piece begins: unfolded from its thread alone, whatever its lines were called. Only what lies against a stone or a wire ring begins
+ * where its rows say, since the thread does not tell what it goes round.
+ */
+import type { Mm } from '../measure/units'
+import { entryOf } from '../stitch/hole'
+import { type Piece, pointAt, slackMm } from './piece'
+import type { Seat } from './seat'
+import type { Shape } from './shape'
+import { applyTurn, turnOf } from './turn-to-eye'
+import { fitOf, type Held, unfold } from './unfold'
+import type { Vector } from './vector'
+import { components, graphOf } from './ways'
+
+/** Thread between two beads takes this much of what its stitch keeps, once it is drawn up. */
+const drawnUp = 0.6
+/** From a bead that stands to those it stands on. */
+const standsOnMm: Mm = 1
+/** The cosine of an angle at which thread turns back. */
+const turnsBack = -0.5
+/** Between pieces that have nothing in common. */
+const besideMm: Mm = 3
+
+/** Lays out the points of a piece, and its stones and rings with them. */
+export function start(piece: Piece, seats: readonly Seat[]): void {
+  const { work } = piece
+  const graph = graphOf(2 * piece.rods, edgesOf(piece))
+  const order = Array.from({ length: work.passes }, (_, pass) => pointAt(piece, entryOf(work.holeAt(pass))))
+  let right = Number.NEGATIVE_INFINITY
+  for (const set of components(graph)) {
+    const own = new Map(set.map((point, i) => [point, i]))
+    const edges: number[] = []
+    for (const point of set)
+      for (let e = graph.starts[point] as number; e < (graph.starts[point + 1] as number); e++) {
+        const other = graph.to[e] as number
+        if (other > point) edges.push(own.get(point) as number, own.get(other) as number, graph.mm[e] as number)
+      }
+    const held = seats
+      .filter(({ points }) => own.has(points[0] as number))
+      .map(({ points, places }): Held => ({ points: points.map((point) => own.get(point) as number), places }))
+    const at = unfold(graphOf(set.length, edges), held)
+    if (held[0]) faceAs(at, held[0])
+    else
+      applyTurn(
+        at,
+        turnOf(
+          at,
+          order.flatMap((point) => own.get(point) ?? []),
+        ),
+      )
+    let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY]
+    for (let i = 0; i < at.length; i += 3) {
+      low = Math.min(low, at[i] as number)
+      high = Math.max(high, at[i] as number)
+    }
+    const by = right === Number.NEGATIVE_INFINITY ? 0 : right + besideMm - low
+    right = high + by
+    for (const [i, point] of set.entries())
+      for (let c = 0; c < 3; c++) piece.at[3 * point + c] = (at[3 * i + c] as number) + (c === 0 ? by : 0)
+  }
+  for (const seat of seats) layIn(seat, piece.at)
+  keepRoomToTurn(piece)
+}
+
+/** Where thread turns back, the two beads lie side by side: it keeps the width of them. */
+function keepRoomToTurn({ at, threads, natural, lengths, rodOf, shapes, shapeOf, work }: Piece): void {
+  const across = new Float64Array(lengths.length)
+  for (let bead = 0; bead < work.beads; bead++)
+    across.fill((shapes[shapeOf[bead] as number] as Shape).bead.acrossMm, rodOf[bead], rodOf[bead + 1])
+  for (let t = 0; t < natural.length; t++) {
+    const a = threads[2 * t] as number
+    const b = threads[2 * t + 1] as number
+    let dot = 0
+    for (let c = 0; c < 3; c++)
+      dot +=
+        ((at[3 * a + c] as number) - (at[3 * (a ^ 1) + c] as number)) *
+        ((at[3 * (b ^ 1) + c] as number) - (at[3 * b + c] as number))
+    if (dot > turnsBack * (lengths[a >> 1] as number) * (lengths[b >> 1] as number)) continue
+    const side = ((across[a >> 1] as number) + (across[b >> 1] as number)) / 2
+    natural[t] = Math.max(natural[t] as number, side)
+  }
+}
+
+/** The stone or ring of a seat, where its rows have come to lie. */
+function layIn(seat: Seat, at: Float64Array): void {
+  const { solid } = seat
+  if (!solid) return
+  const { from, to, turn } = fitOf(at, seat)
+  for (let c = 0; c < 3; c++) {
+    solid.front[c] = turn.get(c, 2)
+    solid.right[c] = turn.get(c, 0)
+    solid.at[c] = (to[c] as number) - [0, 1, 2].reduce((sum, k) => sum + turn.get(c, k) * (from[k] as number), 0)
+  }
+}
+
+/** Turns points so that a held set lies as its own places do. */
+function faceAs(at: Float64Array, held: Held): void {
+  const { turn, to } = fitOf(at, held)
+  const way = (column: number) => [0, 1, 2].map((c) => turn.get(c, column)) as unknown as Vector
+  applyTurn(at, { turn: [way(0), way(1), way(2)], middle: to as unknown as Vector })
+}
+
+function edgesOf(piece: Piece): number[] {
+  const { rods, lengths, rodOf, shapes, shapeOf, threads, natural, within, ties, work } = piece
+  const edges: number[] = []
+  for (let rod = 0; rod < rods; rod++) edges.push(2 * rod, 2 * rod + 1, lengths[rod] as number)
+  for (let bead = 0; bead < work.beads; bead++) {
+    const rod = rodOf[bead] as number
+    const { twin } = shapes[shapeOf[bead] as number] as Shape
+    if (twin) edges.push(2 * rod, 2 * rod + 2, twin.gapMm, 2 * rod + 1, 2 * rod + 3, twin.gapMm)
+  }
+  for (let t = 0; t < natural.length; t++)
+    if (!within[t])
+      edges.push(threads[2 * t] as number, threads[2 * t + 1] as number, drawnUp * (natural[t] as number) + slackMm)
+  for (let t = 0; t < ties.length; t += 3)
+    for (const under of [ties[t + 1] as number, ties[t + 2] as number]) edges.push(ties[t] as number, under, standsOnMm)
+  return edges
+}

@@ -1,0 +1,106 @@
+/**
+ * How a piece is shown: a piece on a stone faces as its stone does. Any other lies with its thinnest way to the eye and its longest across;
+ * it is worked anticlockwise, and what was worked last lies in front and to the right.
+ */
+import { EigenvalueDecomposition, Matrix } from 'ml-matrix'
+import { beadOf, entryOf } from '../stitch/hole'
+import { type Piece, pointAt } from './piece'
+import { cross, dot, scaled, type Vector } from './vector'
+
+/** Rows: the ways that come to lie across, up and toward the eye. A determinant of -1 mirrors. */
+export type Turn = readonly [Vector, Vector, Vector]
+
+/**
+ * @param at x, y, z by point
+ * @param order its points in the order of the thread
+ */
+export function turnOf(at: Float64Array, order: readonly number[]): { turn: Turn; middle: Vector } {
+  const middle = meanOf(at)
+  const spread = Matrix.zeros(3, 3)
+  for (let i = 0; i < at.length; i += 3)
+    for (let a = 0; a < 3; a++)
+      for (let b = 0; b < 3; b++)
+        spread.set(
+          a,
+          b,
+          spread.get(a, b) +
+            ((at[i + a] as number) - (middle[a] as number)) * ((at[i + b] as number) - (middle[b] as number)),
+        )
+  const { realEigenvalues, eigenvectorMatrix } = new EigenvalueDecomposition(spread, { assumeSymmetric: true })
+  const ways = [0, 1, 2]
+    .sort((a, b) => (realEigenvalues[b] as number) - (realEigenvalues[a] as number))
+    .map((column) => eigenvectorMatrix.getColumn(column) as unknown as Vector) as [Vector, Vector, Vector]
+  let [round, later, across] = [0, 0, 0]
+  const place = (point: number) => ways.map((way) => along(at, 3 * point, way, middle)) as unknown as Vector
+  let before = order.length > 0 ? place(order[0] as number) : ([0, 0, 0] as Vector)
+  for (let k = 1; k < order.length; k++) {
+    const now = place(order[k] as number)
+    round += before[0] * now[1] - before[1] * now[0]
+    later += (k - order.length / 2) * now[2]
+    across += (k - order.length / 2) * now[0]
+    before = now
+  }
+  const flipX = across < 0 ? -1 : 1
+  const flipY = round * flipX < 0 ? -1 : 1
+  const flipZ = later < 0 ? -1 : 1
+  return { middle, turn: [scaled(ways[0], flipX), scaled(ways[1], flipY), scaled(ways[2], flipZ)] }
+}
+
+/** Turns points in place. */
+export function applyTurn(at: Float64Array, { turn, middle }: { turn: Turn; middle: Vector }): void {
+  for (let i = 0; i < at.length; i += 3) {
+    const v = turn.map((way) => along(at, i, way, middle))
+    for (let c = 0; c < 3; c++) at[i + c] = v[c] as number
+  }
+}
+
+/** Turns a piece that has come to rest, its stones with it; it is never mirrored. */
+export function turnToEye(piece: Piece): void {
+  const { at, solids, work } = piece
+  const [first] = solids
+  let found: { turn: Turn; middle: Vector }
+  if (first) {
+    const front = Array.from(first.front) as unknown as Vector
+    const right = Array.from(first.right) as unknown as Vector
+    found = { middle: Array.from(first.at) as unknown as Vector, turn: [right, cross(front, right), front] }
+    if (first.round) found = { ...found, turn: loopUp(piece, found) }
+  } else {
+    const order = Array.from({ length: work.passes }, (_, pass) => pointAt(piece, entryOf(work.holeAt(pass))))
+    found = turnOf(at, order)
+    const [x, y, z] = found.turn
+    // Of its two faces the one that is worked anticlockwise; what lies in front is as it has come to lie.
+    if (dot(cross(x, y), z) < 0) found = { ...found, turn: [x, y, scaled(z, -1)] }
+  }
+  applyTurn(at, found)
+  for (const solid of solids) {
+    applyTurn(solid.at, found)
+    applyTurn(solid.front, { ...found, middle: [0, 0, 0] })
+    applyTurn(solid.right, { ...found, middle: [0, 0, 0] })
+  }
+}
+
+/** A round piece has no top of its own: its first loop goes there, as it will hang. */
+function loopUp({ at, work, rodOf }: Piece, { turn: [x, y, z], middle }: { turn: Turn; middle: Vector }): Turn {
+  for (let pass = 0; pass < work.passes; pass++) {
+    const bead = beadOf(work.holeAt(pass))
+    if (!work.isNew(pass) || work.seat(bead).course >= 0) continue
+    const p = 6 * (rodOf[bead] as number)
+    const [a, b] = [along(at, p, x, middle), along(at, p, y, middle)]
+    const far = Math.hypot(a, b)
+    if (far < 1e-6) break
+    const up: Vector = [0, 1, 2].map((c) => ((x[c] as number) * a + (y[c] as number) * b) / far) as unknown as Vector
+    return [cross(up, z), up, z]
+  }
+  return [x, y, z]
+}
+
+const along = (at: Float64Array, i: number, way: Vector, middle: Vector): number =>
+  ((at[i] as number) - middle[0]) * way[0] +
+  ((at[i + 1] as number) - middle[1]) * way[1] +
+  ((at[i + 2] as number) - middle[2]) * way[2]
+
+function meanOf(at: Float64Array): Vector {
+  const sum = [0, 0, 0]
+  for (let i = 0; i < at.length; i++) sum[i % 3] = (sum[i % 3] as number) + (at[i] as number)
+  return sum.map((each) => each / (at.length / 3)) as unknown as Vector
+}

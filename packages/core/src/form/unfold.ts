@@ -1,0 +1,301 @@
+/**
+ * Where the points of a piece lie, found from nothing but how far apart they are along bores and threads: classical scaling on the ways
+ * from points far from each other, then stress majorization by stochastic steps. A fixed order of its own, no chance: the same graph gives
+ * the same places to the bit.
+ *
+ * Sources: classical scaling on pivots (Brandes and Pich 2007); stress by stochastic gradient descent on pairs (Zheng, Pawar, Goodman 2019).
+ */
+import { determinant, EigenvalueDecomposition, Matrix, SingularValueDecomposition } from 'ml-matrix'
+import type { Mm } from '../measure/units'
+import { type Graph, Ways } from './ways'
+
+const pivots = 60
+const sweeps = 40
+/** So many third directions are tried, with so many sweeps each. */
+const thirds = 6
+const trialSweeps = 8
+/** Pairs of points this near along the thread are all kept apart as the thread says. */
+const nearMm: Mm = 4
+
+/**
+ * Round a tube or along a bent sheet the way is longer than the line: points that are far along the thread may lie nearer, so they are
+ * driven apart by this much less than they are drawn together.
+ */
+const slack = 0.03
+
+/** Points that keep their places to each other, such as the rounds on a stone. */
+export interface Held {
+  readonly points: Int32Array
+  /** x, y, z of each among themselves. */
+  readonly places: Float64Array
+}
+
+/**
+ * @param graph all of whose points hang together
+ * @param held each set is turned and moved as a whole; it is never mirrored, the rest of the piece is
+ * @returns x, y, z by point
+ */
+export function unfold(graph: Graph, held: readonly Held[] = []): Float64Array {
+  const far = pivotsOf(graph)
+  const terms = termsOf(graph, far)
+  const at = bestScaling(graph.points, far, terms)
+  majorize(at, terms, 1)
+  majorize(at, terms, 0.1)
+  if (held.length === 0) return at
+  const [first] = held as [Held]
+  if (mirrored(at, first)) for (let i = 2; i < at.length; i += 3) at[i] = -(at[i] as number)
+  for (const each of held) lay(at, each)
+  // What hangs on them finds its place about them.
+  majorize(at, terms, 0.1, held)
+  return at
+}
+
+interface Pivot {
+  readonly from: number
+  readonly ways: Float64Array
+}
+
+/** Points as far from each other as can be, each with its ways to all. */
+function pivotsOf(graph: Graph): Pivot[] {
+  const walk = new Ways(graph)
+  const nearest = new Float64Array(graph.points).fill(Number.POSITIVE_INFINITY)
+  const found: Pivot[] = []
+  for (let from = 0; found.length < Math.min(pivots, graph.points); ) {
+    walk.from(from)
+    const ways = Float64Array.from(walk.mm)
+    found.push({ from, ways })
+    let next = 0
+    for (let i = 0; i < ways.length; i++) {
+      nearest[i] = Math.min(nearest[i] as number, ways[i] as number)
+      if ((nearest[i] as number) > (nearest[next] as number)) next = i
+    }
+    from = next
+  }
+  return found
+}
+
+/**
+ * Round a ring the ways are longer than the lines, and what that bends may be stronger than the width of what is worked on the ring. So the
+ * third direction is the one of the next strongest that leaves near points best apart.
+ */
+function bestScaling(points: number, far: readonly Pivot[], terms: Terms): Float64Array {
+  const scaled = classicalScaling(points, far)
+  let best = scaled(2)
+  let least = Number.POSITIVE_INFINITY
+  for (let third = 2; third < Math.min(2 + thirds, far.length); third++) {
+    const tried = scaled(third)
+    majorize(tried, terms, 0.1, [], trialSweeps)
+    const stress = nearStress(tried, terms)
+    if (stress >= 0.95 * least) continue
+    least = stress
+    best = scaled(third)
+  }
+  return best
+}
+
+/** How far near points are from what the thread says, as a share. */
+function nearStress(at: Float64Array, { pairs, mm }: Terms): number {
+  let sum = 0
+  for (let t = 0; t < mm.length; t++) {
+    const wanted = mm[t] as number
+    if (wanted > nearMm || wanted < 1e-3) continue
+    sum += (apart(at, pairs[2 * t] as number, pairs[2 * t + 1] as number) / wanted - 1) ** 2
+  }
+  return sum
+}
+
+/** Squared ways, doubly centred, along their two strongest directions and another. */
+function classicalScaling(points: number, far: readonly Pivot[]): (third: number) => Float64Array {
+  const k = far.length
+  const m = new Float64Array(points * k)
+  const column = new Float64Array(k)
+  const row = new Float64Array(points)
+  let all = 0
+  for (const [j, { ways }] of far.entries())
+    for (let i = 0; i < points; i++) {
+      const squared = (ways[i] as number) ** 2
+      m[i * k + j] = squared
+      column[j] = (column[j] as number) + squared / points
+      row[i] = (row[i] as number) + squared / k
+      all += squared / points / k
+    }
+  for (let i = 0; i < points; i++)
+    for (let j = 0; j < k; j++)
+      m[i * k + j] = -0.5 * ((m[i * k + j] as number) - (column[j] as number) - (row[i] as number) + all)
+  const products = Matrix.zeros(k, k)
+  for (let a = 0; a < k; a++)
+    for (let b = a; b < k; b++) {
+      let sum = 0
+      for (let i = 0; i < points; i++) sum += (m[i * k + a] as number) * (m[i * k + b] as number)
+      products.set(a, b, sum)
+      products.set(b, a, sum)
+    }
+  const { realEigenvalues, eigenvectorMatrix } = new EigenvalueDecomposition(products, { assumeSymmetric: true })
+  const strongest = realEigenvalues.map((value, i) => ({ value, i })).sort((a, b) => b.value - a.value)
+  return (third) => {
+    const at = new Float64Array(points * 3)
+    for (const [c, which] of [0, 1, third].entries()) {
+      if (which >= k) continue
+      const direction = eigenvectorMatrix.getColumn((strongest[which] as { i: number }).i)
+      for (let i = 0; i < points; i++) {
+        let sum = 0
+        for (let j = 0; j < k; j++) sum += (m[i * k + j] as number) * (direction[j] as number)
+        at[3 * i + c] = sum
+      }
+    }
+    return scaledToWays(at, far)
+  }
+}
+
+/** As large as the ways say, on the whole. */
+function scaledToWays(at: Float64Array, far: readonly Pivot[]): Float64Array {
+  let [wanted, found] = [0, 0]
+  for (const { from, ways } of far)
+    for (let i = 0; i < ways.length; i++) {
+      wanted += ways[i] as number
+      found += apart(at, from, i)
+    }
+  const by = found > 1e-9 ? wanted / found : 1
+  for (let i = 0; i < at.length; i++) at[i] = (at[i] as number) * by
+  return at
+}
+
+const apart = (at: Float64Array, a: number, b: number): Mm =>
+  Math.sqrt(
+    ((at[3 * a] as number) - (at[3 * b] as number)) ** 2 +
+      ((at[3 * a + 1] as number) - (at[3 * b + 1] as number)) ** 2 +
+      ((at[3 * a + 2] as number) - (at[3 * b + 2] as number)) ** 2,
+  )
+
+interface Terms {
+  /** Two points each, and how far apart they ought to be. */
+  readonly pairs: Int32Array
+  readonly mm: Float64Array
+}
+
+/** Each point with what is near it, and each pivot with all, in an order that mixes them. */
+function termsOf(graph: Graph, far: readonly Pivot[]): Terms {
+  const pairs: number[] = []
+  const mm: number[] = []
+  const walk = new Ways(graph)
+  for (let i = 0; i < graph.points; i++) {
+    walk.from(i, nearMm)
+    for (const j of walk.reached)
+      if (j > i) {
+        pairs.push(i, j)
+        mm.push(walk.mm[j] as number)
+      }
+  }
+  for (const { from, ways } of far)
+    for (let j = 0; j < ways.length; j++)
+      if (j !== from) {
+        pairs.push(from, j)
+        mm.push(ways[j] as number)
+      }
+  const terms = { pairs: Int32Array.from(pairs), mm: Float64Array.from(mm) }
+  mix(terms)
+  return terms
+}
+
+function mix({ pairs, mm }: Terms): void {
+  let seed = 1
+  for (let i = mm.length - 1; i > 0; i--) {
+    seed = (Math.imul(seed, 1664525) + 1013904223) >>> 0
+    const j = Math.floor((seed / 4294967296) * (i + 1))
+    for (const [column, a, b] of [
+      [mm, i, j],
+      [pairs, 2 * i, 2 * j],
+      [pairs, 2 * i + 1, 2 * j + 1],
+    ] as const) {
+      const kept = column[a] as number
+      column[a] = column[b] as number
+      column[b] = kept
+    }
+  }
+}
+
+/** @param strength 1 to begin from far, less to go on from places that are nearly right */
+function majorize(
+  at: Float64Array,
+  { pairs, mm }: Terms,
+  strength: number,
+  held: readonly Held[] = [],
+  times = sweeps,
+): void {
+  let [least, most] = [Number.POSITIVE_INFINITY, 0]
+  for (const each of mm) {
+    least = Math.min(least, Math.max(each, 1e-3))
+    most = Math.max(most, each)
+  }
+  const first = strength * most ** 2
+  const last = 0.1 * least ** 2
+  for (let sweep = 0; sweep < times; sweep++) {
+    const step = first * (last / first) ** (sweep / (times - 1))
+    for (let t = 0; t < mm.length; t++) {
+      const wanted = Math.max(mm[t] as number, 1e-3)
+      const a = 3 * (pairs[2 * t] as number)
+      const b = 3 * (pairs[2 * t + 1] as number)
+      const dx = (at[a] as number) - (at[b] as number)
+      const dy = (at[a + 1] as number) - (at[b + 1] as number)
+      const dz = (at[a + 2] as number) - (at[b + 2] as number)
+      const now = Math.max(Math.sqrt(dx * dx + dy * dy + dz * dz), 1e-9)
+      const share = now < wanted && wanted > nearMm ? slack : 1
+      const by = (Math.min(1, step / (wanted * wanted)) * (now - wanted) * share) / 2 / now
+      at[a] = (at[a] as number) - dx * by
+      at[a + 1] = (at[a + 1] as number) - dy * by
+      at[a + 2] = (at[a + 2] as number) - dz * by
+      at[b] = (at[b] as number) + dx * by
+      at[b + 1] = (at[b + 1] as number) + dy * by
+      at[b + 2] = (at[b + 2] as number) + dz * by
+    }
+    for (const each of held) lay(at, each)
+  }
+}
+
+/** Moves and turns the held points, as they lie to each other, to where they have come to lie on the whole. */
+function lay(at: Float64Array, held: Held): void {
+  const { from, to, turn } = fitOf(at, held)
+  for (const [k, point] of held.points.entries()) {
+    const local = [0, 1, 2].map((c) => (held.places[3 * k + c] as number) - (from[c] as number))
+    for (let c = 0; c < 3; c++) at[3 * point + c] = (to[c] as number) + dotRow(turn, c, local)
+  }
+}
+
+const dotRow = (turn: Matrix, row: number, v: readonly number[]) =>
+  turn.get(row, 0) * (v[0] as number) + turn.get(row, 1) * (v[1] as number) + turn.get(row, 2) * (v[2] as number)
+
+/** The turn that lays a held set over where its points lie now, best in the least squares (Kabsch 1976). */
+export function fitOf(at: Float64Array, held: Held) {
+  const { covariance, from, to } = covarianceOf(at, held)
+  return { from, to, turn: rotationOf(covariance) }
+}
+
+function covarianceOf(at: Float64Array, { points, places }: Held) {
+  const from = [0, 0, 0]
+  const to = [0, 0, 0]
+  for (const [k, point] of points.entries())
+    for (let c = 0; c < 3; c++) {
+      from[c] = (from[c] as number) + (places[3 * k + c] as number) / points.length
+      to[c] = (to[c] as number) + (at[3 * point + c] as number) / points.length
+    }
+  const covariance = Matrix.zeros(3, 3)
+  for (const [k, point] of points.entries())
+    for (let a = 0; a < 3; a++)
+      for (let b = 0; b < 3; b++)
+        covariance.set(
+          a,
+          b,
+          covariance.get(a, b) +
+            ((at[3 * point + a] as number) - (to[a] as number)) * ((places[3 * k + b] as number) - (from[b] as number)),
+        )
+  return { covariance, from, to }
+}
+
+function rotationOf(covariance: Matrix): Matrix {
+  const { leftSingularVectors: u, rightSingularVectors: v } = new SingularValueDecomposition(covariance)
+  const turn = u.mmul(v.transpose())
+  return determinant(turn) > 0 ? turn : u.mmul(Matrix.diag([1, 1, -1])).mmul(v.transpose())
+}
+
+/** The points lie as in a mirror to how they are held. */
+const mirrored = (at: Float64Array, held: Held): boolean => determinant(covarianceOf(at, held).covariance) < 0
