@@ -46,7 +46,9 @@ export const weaveTechnique: Technique<{ units: Expression; list: BeadList; name
         shared = work.pick(roles[Math.ceil(run.length / 2) - 1] as number, 'ring', bench.statement, strung)
         holes.push(shared)
       }
-      const picked = (unit % 2 === 0 ? roles : [...roles].reverse()).map((role) => work.pick(role, 'right angle', bench.statement, strung))
+      const picked = (unit % 2 === 0 ? roles : [...roles].reverse()).map((role) =>
+        work.pick(role, 'right angle', bench.statement, strung),
+      )
       work.pass(shared, 'right angle', bench.statement)
       for (const h of picked.slice(0, Math.ceil(run.length / 2))) work.pass(h, 'right angle', bench.statement)
       holes.push(...picked)
