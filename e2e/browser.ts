@@ -30,7 +30,7 @@ export async function visit(
     async enter(name, at) {
       const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true })
       const page = await context.newPage()
-      page.setDefaultTimeout(30_000)
+      page.setDefaultTimeout(240_000)
       page.on('pageerror', (error) => {
         throw error
       })
@@ -54,7 +54,7 @@ export async function visit(
 
 /** Waits until something on the page reads as it should; fails with what it read last. */
 export async function reads(read: () => Promise<unknown>, expected: unknown): Promise<void> {
-  const until = Date.now() + 25_000
+  const until = Date.now() + 240_000
   let last: unknown
   while (Date.now() < until) {
     last = await read()

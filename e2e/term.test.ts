@@ -1,6 +1,6 @@
 import type { Packing } from '@tessellum/contract/packing'
 import type { Page } from 'playwright-core'
-import { choose, rewrite, type Visit, visit } from './browser'
+import { choose, reads, rewrite, type Visit, visit } from './browser'
 
 let here: Visit
 beforeAll(async () => {
@@ -16,107 +16,118 @@ async function give(page: Page, label: string, typed: string): Promise<void> {
   await page.keyboard.press('Enter')
 }
 
-test('from an empty text to a taught class: written, coloured, published, offered, booked, batched, packed, closed, taught, leftovers back', async () => {
-  const page = await here.enter('isaura', '/patterns')
-  const isaura = await here.shop.as('isaura')
+describe('from an empty text to a taught class', () => {
+  let page: Page
+  let isaura: Awaited<ReturnType<Visit['shop']['as']>>
+  let id: number
+  let classId: number
+  let batchId: number
 
-  // Written, and its size changed.
-  await page.getByRole('button', { name: 'Begin a pattern' }).click()
-  await page.getByRole('heading', { name: 'New pattern' }).waitFor()
-  await rewrite(page, 'pattern New pattern', 'pattern Moorhen charm')
-  await page.getByRole('heading', { name: 'Moorhen charm' }).waitFor()
-  await page
-    .getByRole('status')
-    .getByText(/Draft saved/)
-    .waitFor()
-  const id = Number(/patterns\/(\d+)/.exec(page.url())?.[1])
+  test('a pattern is written', async () => {
+    page = await here.enter('isaura', '/patterns')
+    isaura = await here.shop.as('isaura')
+    await page.getByRole('button', { name: 'Begin a pattern' }).click()
+    await page.getByRole('heading', { name: 'New pattern' }).waitFor()
+    await rewrite(page, 'pattern New pattern', 'pattern Moorhen charm')
+    await page.getByRole('heading', { name: 'Moorhen charm' }).waitFor()
+    await page
+      .getByRole('status')
+      .getByText(/Draft saved/)
+      .waitFor()
+    id = Number(/patterns\/(\d+)/.exec(page.url())?.[1])
+  })
 
-  // Coloured from the shelf.
-  await page.getByRole('link', { name: 'Colours', exact: true }).click()
-  await page.getByRole('button', { name: 'New colourway' }).click()
-  const form = page.getByRole('dialog')
-  await form.getByLabel('Name').fill('Moorhen')
-  for (const label of await form
-    .getByRole('combobox')
-    .evaluateAll((all) => all.map((each) => each.getAttribute('aria-label') ?? ''))) {
-    if (label.startsWith('Instead')) continue
-    await give(
-      page,
-      label,
-      label === 'Thread'
-        ? 'smoke'
-        : label.startsWith('S')
-          ? 'Deep weir WS14'
-          : label.startsWith('C')
-            ? 'Tarnished brass BF'
-            : 'Night lock BC',
-    )
-  }
-  await form.getByRole('button', { name: 'Save colourway' }).click()
-  await page.getByText('Moorhen is saved.').waitFor()
+  test('it is coloured from the shelf', async () => {
+    await page.getByRole('link', { name: 'Colours', exact: true }).click()
+    await page.getByRole('button', { name: 'New colourway' }).click()
+    const form = page.getByRole('dialog')
+    await form.getByLabel('Name').fill('Moorhen')
+    for (const label of await form
+      .getByRole('combobox')
+      .evaluateAll((all) => all.map((each) => each.getAttribute('aria-label') ?? ''))) {
+      if (label.startsWith('Instead')) continue
+      await give(
+        page,
+        label,
+        label === 'Thread'
+          ? 'smoke'
+          : label.startsWith('S')
+            ? 'Deep weir WS14'
+            : label.startsWith('C')
+              ? 'Tarnished brass BF'
+              : 'Night lock BC',
+      )
+    }
+    await form.getByRole('button', { name: 'Save colourway' }).click()
+    await page.getByText('Moorhen is saved.').waitFor()
+  })
 
-  // Published, once it has been looked over.
-  await page.getByRole('link', { name: 'Written', exact: true }).click()
-  await page.getByRole('button', { name: 'Check and publish' }).click()
-  await page.getByRole('button', { name: 'Publish version 1' }).click()
-  await page.getByText('Version 1 is published.').waitFor()
+  test('it is published, once it has been looked over', async () => {
+    await page.getByRole('link', { name: 'Written', exact: true }).click()
+    await page.getByRole('button', { name: 'Check and publish' }).click()
+    await page.getByRole('button', { name: 'Publish version 1' }).click()
+    await page.getByText('Version 1 is published.').waitFor()
+  })
 
-  // Offered as a class, and two seats taken.
-  await page.goto(`${here.shop.base}/diary/classes/new`)
-  await page.getByLabel('Class', { exact: true }).fill('Moorhen morning')
-  await page.getByLabel('Where').fill('the long table')
-  await choose(page, 'Who teaches', 'Corin Vetch')
-  await page.getByLabel('Seats').fill('2')
-  await choose(page, 'Pattern', 'Moorhen charm')
-  await page.getByRole('button', { name: 'Keep the class' }).click()
-  await page.getByRole('heading', { name: 'Moorhen morning' }).waitFor()
-  const classId = Number(/classes\/(\d+)/.exec(page.url())?.[1])
-  await page.getByLabel('Seat 1', { exact: true }).fill('Wren Alder')
-  await page.getByLabel('Seat 1', { exact: true }).press('Enter')
-  await page.getByRole('button', { name: 'Free seat 1' }).waitFor()
-  await page.getByLabel('Seat 2', { exact: true }).fill('Teal Osier')
-  await page.getByLabel('Seat 2', { exact: true }).press('Enter')
-  await page.getByText('2 of 2 taken', { exact: false }).waitFor()
+  test('it is offered as a class, and two seats are taken', async () => {
+    await page.goto(`${here.shop.base}/diary/classes/new`)
+    await page.getByLabel('Class', { exact: true }).fill('Moorhen morning')
+    await page.getByLabel('Where').fill('the long table')
+    await choose(page, 'Who teaches', 'Corin Vetch')
+    await page.getByLabel('Seats').fill('2')
+    await choose(page, 'Pattern', 'Moorhen charm')
+    await page.getByRole('button', { name: 'Keep the class' }).click()
+    await page.getByRole('heading', { name: 'Moorhen morning' }).waitFor()
+    classId = Number(/classes\/(\d+)/.exec(page.url())?.[1])
+    await page.getByLabel('Seat 1', { exact: true }).fill('Wren Alder')
+    await page.getByLabel('Seat 1', { exact: true }).press('Enter')
+    await page.getByRole('button', { name: 'Free seat 1' }).waitFor()
+    await page.getByLabel('Seat 2', { exact: true }).fill('Teal Osier')
+    await page.getByLabel('Seat 2', { exact: true }).press('Enter')
+    await page.getByText('2 of 2 taken', { exact: false }).waitFor()
+  })
 
-  // Its kits: planned, promised, packed by another, closed.
-  await page.getByRole('button', { name: 'Plan 3 kits' }).click()
-  await page.getByRole('link', { name: 'Its batch' }).click()
-  await page.getByRole('button', { name: 'Reserve 3 kits' }).click()
-  await page.getByText('The shelf holds everything for these kits.', { exact: false }).waitFor()
-  const batchId = Number(/kits\/(\d+)/.exec(page.url())?.[1])
-  const { body } = await isaura.ask<Packing>('GET', `/batches/${batchId}/packing`)
-  for (const { itemId, bags } of body.tasks)
-    for (const { lineId, kit, target } of bags)
-      await isaura.ask('PUT', `/batches/${batchId}/bags`, { lineId, kit, itemId, quantity: target })
-  await page.getByRole('link', { name: 'Look at the bags' }).click()
-  await page.getByRole('button', { name: 'Close the batch' }).click()
-  await page.getByText('Moorhen morning is closed.').waitFor()
+  test('its kits are planned, reserved, packed and closed', async () => {
+    await page.getByRole('button', { name: 'Plan 3 kits' }).click()
+    await page.getByRole('link', { name: 'Its batch' }).click()
+    await page.getByRole('button', { name: 'Reserve 3 kits' }).click()
+    await page.getByText('The shelf holds everything for these kits.', { exact: false }).waitFor()
+    batchId = Number(/kits\/(\d+)/.exec(page.url())?.[1])
+    const { body } = await isaura.ask<Packing>('GET', `/batches/${batchId}/packing`)
+    for (const { itemId, bags } of body.tasks)
+      for (const { lineId, kit, target } of bags)
+        await isaura.ask('PUT', `/batches/${batchId}/bags`, { lineId, kit, itemId, quantity: target })
+    await page.getByRole('link', { name: 'Look at the bags' }).click()
+    await page.getByRole('button', { name: 'Close the batch' }).click()
+    await page.getByText('Moorhen morning is closed.').waitFor()
+  })
 
-  // Walked through on the projector; the teacher's own machine opens where the class stands.
-  await page.goto(`${here.shop.base}/patterns/${id}/walk?class=${classId}`)
-  await page.getByText(/step 1 of/).waitFor()
-  await page.keyboard.press('PageDown')
-  await page.keyboard.press('PageDown')
-  await page.getByText(/step 3 of/).waitFor()
-  const place = () => isaura.ask('GET', `/classes/${classId}`)
-  for (let tries = 0; tries < 50 && (await place()).body.walkStep !== 2; tries++)
-    await new Promise((done) => setTimeout(done, 100))
-  const tablet = await here.enter('corin')
-  await tablet.goto(`${here.shop.base}/patterns/${id}/walk?class=${classId}`)
-  await tablet.getByText(/step 3 of/).waitFor()
+  test("it is walked through on the projector; the teacher's own machine opens where the class stands", async () => {
+    await page.goto(`${here.shop.base}/patterns/${id}/walk?class=${classId}`)
+    await page.getByText(/step 1 of/).waitFor()
+    await page.keyboard.press('PageDown')
+    await page.keyboard.press('PageDown')
+    await page.getByText(/step 3 of/).waitFor()
+    const place = () => isaura.ask('GET', `/classes/${classId}`)
+    await reads(async () => (await place()).body.walkStep, 2)
+    const tablet = await here.enter('corin')
+    await tablet.goto(`${here.shop.base}/patterns/${id}/walk?class=${classId}`)
+    await tablet.getByText(/step 3 of/).waitFor()
+  })
 
-  // Taught; the spare kit comes back into its tubes.
-  await page.goto(`${here.shop.base}/diary/classes/${classId}/sheet`)
-  await page.getByRole('row', { name: /Wren Alder/ }).waitFor()
-  await page.goto(`${here.shop.base}/diary/classes/${classId}`)
-  await page.getByRole('button', { name: 'Taught' }).click()
-  await page.getByText('Taught: each seat has its kit.').waitFor()
-  await page.goto(`${here.shop.base}/kits/${batchId}`)
-  await page.getByRole('button', { name: /^Something came back of kit 3/ }).click()
-  await page.getByRole('button', { name: 'The whole kit, unopened' }).click()
-  await page.getByText('came back whole').waitFor()
-  const { items } = (await isaura.ask('GET', '/shelf?show=kits&find=moorhen')).body
-  expect(items.map(({ onHand }: { onHand: number }) => onHand)).toEqual([0])
+  test('it is taught, and the spare kit comes back into its tubes', async () => {
+    await page.goto(`${here.shop.base}/diary/classes/${classId}/sheet`)
+    await page.getByRole('row', { name: /Wren Alder/ }).waitFor()
+    await page.goto(`${here.shop.base}/diary/classes/${classId}`)
+    await page.getByRole('button', { name: 'Taught' }).click()
+    await page.getByText('Taught: each seat has its kit.').waitFor()
+    await page.goto(`${here.shop.base}/kits/${batchId}`)
+    await page.getByRole('button', { name: /^Something came back of kit 3/ }).click()
+    await page.getByRole('button', { name: 'The whole kit, unopened' }).click()
+    await page.getByText('came back whole').waitFor()
+    const { items } = (await isaura.ask('GET', '/shelf?show=kits&find=moorhen')).body
+    expect(items.map(({ onHand }: { onHand: number }) => onHand)).toEqual([0])
+  })
 })
 
 test('an order is sized to its wrist, taken, planned and called off', async () => {

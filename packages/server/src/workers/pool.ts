@@ -7,8 +7,8 @@ export interface WorkerPool {
   close(): Promise<void>
 }
 
-/** Longest that any one task may take. */
-const limitMs = 20_000
+/** Work is bounded by what it counts, such as beads and steps; this only ends what hangs, on a busy machine too. */
+const limitMs = 180_000
 
 /** Threads for everything that takes more than a moment, so that the server itself never stops listening. */
 export function workerPool(file: string): WorkerPool {
@@ -26,8 +26,8 @@ export function workerPool(file: string): WorkerPool {
         return await pool.run(input, { name, signal: limit })
       } catch (error) {
         if (limit.aborted)
-          throw new Refusal(422, 'takes-too-long', 'That takes longer than we wait for it.', {
-            hint: 'Make the pattern smaller, or in parts.',
+          throw new Refusal(422, 'takes-too-long', 'This took longer than three minutes and was stopped.', {
+            hint: 'Try again later. If it happens again, make the pattern in parts.',
           })
         if (error instanceof Error && error.message.includes('Task queue'))
           throw new Refusal(503, 'busy', 'Too much is being worked out at once.', { hint: 'Try again in a moment.' })
