@@ -310,7 +310,7 @@ describe('bad input', () => {
   test('what has not come to rest keeps the plain estimates, and says so', () => {
     const reckoned = reckonPattern(demo('windlass-pendant'))
     const form = beginForm(reckoned)
-    const hurried = { ...form, settling: new Settling(form.piece, 'usual', 20) }
+    const hurried = { ...form, settling: new Settling(form.piece, 'usual', [], 20) }
     expect(hurried.settling.run(100)).toMatchObject({ settled: false, spent: true, iterations: 20 })
   })
 })

@@ -32,6 +32,6 @@ export function beginForm(reckoned: Reckoned): Form {
   const piece = pieceOf(work, beadOfRole)
   const seats = seatsOf(piece, stoneOf)
   piece.solids = seats.flatMap(({ solid }) => solid ?? [])
-  start(piece, seats)
-  return { piece, seats, settling: new Settling(piece, reckoned.tension) }
+  const beginnings = start(piece, seats)
+  return { piece, seats, settling: new Settling(piece, reckoned.tension, beginnings) }
 }

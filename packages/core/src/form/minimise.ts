@@ -14,7 +14,7 @@ export interface Minimised {
   putBack(): void
 }
 
-const memory = 6
+const memory = 5
 const farthest: Mm = 0.25
 
 export class Minimiser {

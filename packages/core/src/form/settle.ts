@@ -29,30 +29,29 @@ interface Stage extends Strengths {
   readonly iterations: number
 }
 
-/**
- * How thick a piece begins, as a share of how it unfolded. The ways along a sheet do not say how it is dented: work that can lie flat on a
- * mat does, and what cannot is round.
- */
-const beginnings = [0.08, 0.3, 1]
-/** Work that begins thick has farther to come, and is given more room. */
-const roomier = 2
-/** Soft, so that what begins inside each other can pass. */
-const trial: readonly Stage[] = [
-  { stiffness: 6, room: 2, rubbing: 4, mat: 0.06, iterations: 80 },
-  { stiffness: 12, room: 0, rubbing: 4, mat: 0.06, iterations: 120 },
-]
+/** Soft, so that what begins inside each other can pass, and with room, so that tubes come out round. */
+const opening: Stage = { stiffness: 6, room: 2, rubbing: 4, mat: 0.06, iterations: 80 }
+/** Work that begins as it unfolded has farther to come than work that begins flat. */
+const openingWide: Stage = { ...opening, room: 4 }
+const drawingUp: Stage = { stiffness: 12, room: 0, rubbing: 4, mat: 0.06, iterations: 120 }
 const hardening: readonly Stage[] = [
   { stiffness: 12, room: 0, rubbing: 2, mat: 0.06, iterations: 250 },
   { stiffness: 50, room: 0, rubbing: 1, mat: 0.01, iterations: 250 },
   { stiffness: 250, room: 0, rubbing: 0.5, mat: 0.003, iterations: Number.POSITIVE_INFINITY },
 ]
-/** Of beginnings whose energy is nearly as little, the flattest is taken. */
-const nearly = 1.04
+/**
+ * How thick a piece is tried again, as a share of how it unfolded. The ways along a sheet do not say how it is dented: work that can lie flat
+ * on a mat does, and what cannot is round.
+ */
+const flattened = [0.3, 0.08]
+/** Of those whose energy is nearly as little, the flattest is taken. */
+const nearly = 1.01
 
 /** At rest when the energy falls by less than this share of itself in so many iterations. */
 const restShare = 5e-4
 const window = 50
 
+/** How a piece lies that has been tried, and what that costs. */
 interface Tried {
   readonly bodies: Float64Array
   readonly energy: number
@@ -61,42 +60,29 @@ interface Tried {
 }
 
 export class Settling {
-  readonly energy: Energy
+  private readonly energy: Energy
   private readonly bodies: Bodies
-  private readonly unfolded: Float64Array
-  /** A piece on a stone begins as it lies on it. */
-  private readonly beginnings: readonly number[]
-  private readonly tried: Tried[] = []
-  private minimiser: Minimiser
-  private stages = trial
-  private stage = 0
-  private inStage = 0
+  private readonly work: Iterator<void>
   private iterations = 0
-  private move: Mm = Number.POSITIVE_INFINITY
-  private marked = Number.POSITIVE_INFINITY
-  private rests = false
+  private moveMm: Mm = Number.POSITIVE_INFINITY
+  private settled = false
 
   constructor(
     readonly piece: Piece,
     tension: Tension = 'usual',
+    /** x, y, z by point of each beginning; as the piece lies, where none are given. */
+    beginnings: readonly Float64Array[] = [],
     /** Iterations it may take. */
-    readonly budget = 4000,
+    readonly budget = 6000,
   ) {
-    this.energy = new Energy(piece, tensionOf[tension], this.stages[0] as Stage)
+    this.energy = new Energy(piece, tensionOf[tension], opening)
     this.bodies = new Bodies(piece)
-    this.unfolded = this.bodies.save()
-    this.beginnings = piece.solids.length > 0 ? [1] : beginnings
-    this.bodies.flatten(this.beginnings[0] as number)
-    this.minimiser = this.enter()
+    this.work = this.settle(beginnings)
   }
 
   get progress(): Progress {
-    return {
-      iterations: this.iterations,
-      moveMm: this.move,
-      settled: this.rests,
-      spent: this.iterations >= this.budget,
-    }
+    const { iterations, moveMm, settled } = this
+    return { iterations, moveMm, settled, spent: iterations >= this.budget }
   }
 
   /** Goes on for so many iterations, or until it is at rest or the budget is used up. */
@@ -104,63 +90,76 @@ export class Settling {
     for (let i = 0; i < iterations; i++) {
       const { settled, spent } = this.progress
       if (settled || spent) break
-      this.step()
+      this.work.next()
     }
     return this.progress
   }
 
-  private enter(): Minimiser {
-    const stage = this.stages[this.stage] as Stage
-    const thick = this.stages === trial && this.beginnings[this.tried.length] === 1
-    this.energy.strengths = thick ? { ...stage, room: stage.room * roomier } : stage
-    this.inStage = 0
-    this.marked = Number.POSITIVE_INFINITY
-    return new Minimiser(minimised(this.energy, this.bodies))
-  }
-
-  private step(): void {
-    this.move = this.minimiser.iterate()
-    this.iterations++
-    this.inStage++
-    let still = this.minimiser.stuck
-    if (this.inStage % window === 0) {
-      const { energy } = this.minimiser
-      still ||= this.marked - energy < restShare * Math.abs(energy)
-      this.marked = energy
-    }
-    if (!still && this.inStage < (this.stages[this.stage] as Stage).iterations) return
-    if (this.stage + 1 < this.stages.length) {
-      this.stage++
-      this.minimiser = this.enter()
-    } else if (this.stages === trial) this.nextTrial()
-    else {
-      this.rests = true
-      turnToEye(this.piece)
-    }
-  }
-
-  private nextTrial(): void {
-    const { tried, piece, bodies } = this
-    tried.push({
-      bodies: bodies.save(),
-      energy: this.minimiser.energy,
-      depthMm: depthOf(piece),
-      gaping: gapingThreads(piece),
-    })
-    this.stage = 0
-    const next = this.beginnings[tried.length]
-    if (next === undefined) {
-      bodies.restore(bestOf(tried).bodies)
-      this.stages = hardening
-    } else {
-      bodies.restore(this.unfolded)
-      bodies.flatten(next)
-    }
-    this.minimiser = this.enter()
-  }
-
   pressed(nearMm: Mm = 0): Press[] {
     return this.energy.pressed(nearMm)
+  }
+
+  /** All of it, an iteration at a time. */
+  private *settle(beginnings: readonly Float64Array[]): Generator<void> {
+    const { bodies, piece } = this
+    const begun = yield* this.likeliest(beginnings)
+    yield* this.through(drawingUp)
+    const tried = [this.tried()]
+    // What lies on a stone begins as it lies on it.
+    for (const share of piece.solids.length > 0 ? [] : flattened) {
+      bodies.restore(begun)
+      bodies.flatten(share)
+      yield* this.through(opening)
+      yield* this.through(drawingUp)
+      tried.push(this.tried())
+    }
+    bodies.restore(bestOf(tried).bodies)
+    for (const stage of hardening) yield* this.through(stage)
+    turnToEye(piece)
+    this.settled = true
+  }
+
+  /** Goes on with the beginning that opens best, and answers how that began. */
+  private *likeliest(beginnings: readonly Float64Array[]): Generator<void, Float64Array> {
+    const { bodies, piece } = this
+    let best: { begun: Float64Array; tried: Tried } | undefined
+    for (const beginning of beginnings.length > 0 ? beginnings : [Float64Array.from(piece.at)]) {
+      piece.at.set(beginning)
+      bodies.read()
+      const begun = bodies.save()
+      yield* this.through(openingWide)
+      const tried = this.tried()
+      if (!best || tried.energy < best.tried.energy) best = { begun, tried }
+    }
+    if (!best) return bodies.save()
+    bodies.restore(best.tried.bodies)
+    return best.begun
+  }
+
+  /** One stage, until nothing more is gained or its iterations are used up. */
+  private *through(stage: Stage): Generator<void> {
+    this.energy.strengths = stage
+    const minimiser = new Minimiser(minimised(this.energy, this.bodies))
+    let marked = Number.POSITIVE_INFINITY
+    for (let i = 1; i <= stage.iterations && !minimiser.stuck; i++) {
+      this.moveMm = minimiser.iterate()
+      this.iterations++
+      yield
+      if (i % window !== 0) continue
+      if (marked - minimiser.energy < restShare * Math.abs(minimiser.energy)) return
+      marked = minimiser.energy
+    }
+  }
+
+  private tried(): Tried {
+    // What room gives, and what lying flat saves, is no reason to be folded.
+    this.energy.strengths = { ...this.energy.strengths, room: 0, mat: 0 }
+    return {
+      bodies: this.bodies.save(),
+      energy: this.energy.evaluate(),
+      depthMm: depthOf(this.piece),
+      gaping: gapingThreads(this.piece),
+    }
   }
 }
 

@@ -21,12 +21,21 @@ const turnsBack = -0.5
 /** Between pieces that have nothing in common. */
 const besideMm: Mm = 3
 
-/** Lays out the points of a piece, and its stones and rings with them. */
-export function start(piece: Piece, seats: readonly Seat[]): void {
+/** So many beginnings are tried of a piece of so many points: as many more as the piece is small. */
+const beginnings = (points: number): number => (points <= 1500 ? 10 : points <= 4000 ? 2 : 1)
+
+/**
+ * Lays out the points of a piece, and its stones and rings with them.
+ *
+ * @returns x, y, z by point, of each beginning; the piece lies as in the first
+ */
+export function start(piece: Piece, seats: readonly Seat[]): Float64Array[] {
   const { work } = piece
   const graph = graphOf(2 * piece.rods, edgesOf(piece))
   const order = Array.from({ length: work.passes }, (_, pass) => pointAt(piece, entryOf(work.holeAt(pass))))
-  let right = Number.NEGATIVE_INFINITY
+  const count = seats.length > 0 ? 1 : beginnings(graph.points)
+  const laid = Array.from({ length: count }, () => new Float64Array(piece.at.length))
+  const right = laid.map(() => Number.NEGATIVE_INFINITY)
   for (const set of components(graph)) {
     const own = new Map(set.map((point, i) => [point, i]))
     const edges: number[] = []
@@ -38,28 +47,28 @@ export function start(piece: Piece, seats: readonly Seat[]): void {
     const held = seats
       .filter(({ points }) => own.has(points[0] as number))
       .map(({ points, places }): Held => ({ points: points.map((point) => own.get(point) as number), places }))
-    const at = unfold(graphOf(set.length, edges), held)
-    if (held[0]) faceAs(at, held[0])
-    else
-      applyTurn(
-        at,
-        turnOf(
-          at,
-          order.flatMap((point) => own.get(point) ?? []),
-        ),
-      )
-    let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY]
-    for (let i = 0; i < at.length; i += 3) {
-      low = Math.min(low, at[i] as number)
-      high = Math.max(high, at[i] as number)
+    const ownOrder = order.flatMap((point) => own.get(point) ?? [])
+    const unfolded = unfold(graphOf(set.length, edges), held, count)
+    for (let k = 0; k < count; k++) {
+      const at = Float64Array.from(unfolded[Math.min(k, unfolded.length - 1)] as Float64Array)
+      if (held[0]) faceAs(at, held[0])
+      else applyTurn(at, turnOf(at, ownOrder))
+      let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY]
+      for (let i = 0; i < at.length; i += 3) {
+        low = Math.min(low, at[i] as number)
+        high = Math.max(high, at[i] as number)
+      }
+      const by = right[k] === Number.NEGATIVE_INFINITY ? 0 : (right[k] as number) + besideMm - low
+      right[k] = high + by
+      for (const [i, point] of set.entries())
+        for (let c = 0; c < 3; c++)
+          (laid[k] as Float64Array)[3 * point + c] = (at[3 * i + c] as number) + (c === 0 ? by : 0)
     }
-    const by = right === Number.NEGATIVE_INFINITY ? 0 : right + besideMm - low
-    right = high + by
-    for (const [i, point] of set.entries())
-      for (let c = 0; c < 3; c++) piece.at[3 * point + c] = (at[3 * i + c] as number) + (c === 0 ? by : 0)
   }
+  piece.at.set(laid[0] as Float64Array)
   for (const seat of seats) layIn(seat, piece.at)
   keepRoomToTurn(piece)
+  return laid
 }
 
 /** Where thread turns back, the two beads lie side by side: it keeps the width of them. */

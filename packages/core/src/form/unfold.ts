@@ -11,9 +11,8 @@ import { type Graph, Ways } from './ways'
 
 const pivots = 60
 const sweeps = 40
-/** So many third directions are tried, with so many sweeps each. */
-const thirds = 6
-const trialSweeps = 8
+/** So many directions of classical scaling are looked at. */
+const kept = 12
 /** Pairs of points this near along the thread are all kept apart as the thread says. */
 const nearMm: Mm = 4
 
@@ -33,21 +32,22 @@ export interface Held {
 /**
  * @param graph all of whose points hang together
  * @param held each set is turned and moved as a whole; it is never mirrored, the rest of the piece is
- * @returns x, y, z by point
+ * @param beginnings how many are wanted; the likeliest is first
+ * @returns x, y, z by point, of each beginning
  */
-export function unfold(graph: Graph, held: readonly Held[] = []): Float64Array {
+export function unfold(graph: Graph, held: readonly Held[] = [], beginnings = 1): Float64Array[] {
   const far = pivotsOf(graph)
   const terms = termsOf(graph, far)
-  const at = bestScaling(graph.points, far, terms)
-  majorize(at, terms, 1)
-  majorize(at, terms, 0.1)
-  if (held.length === 0) return at
-  const [first] = held as [Held]
-  if (mirrored(at, first)) for (let i = 2; i < at.length; i += 3) at[i] = -(at[i] as number)
-  for (const each of held) lay(at, each)
-  // What hangs on them finds its place about them.
-  majorize(at, terms, 0.1, held)
-  return at
+  return scaled(graph.points, far, terms, beginnings).map((at) => {
+    majorize(at, terms)
+    if (held.length === 0) return at
+    const [first] = held as [Held]
+    if (mirrored(at, first)) for (let i = 2; i < at.length; i += 3) at[i] = -(at[i] as number)
+    for (const each of held) lay(at, each)
+    // What hangs on them finds its place about them.
+    majorize(at, terms, held)
+    return at
+  })
 }
 
 interface Pivot {
@@ -76,36 +76,44 @@ function pivotsOf(graph: Graph): Pivot[] {
 
 /**
  * Round a ring the ways are longer than the lines, and what that bends may be stronger than the width of what is worked on the ring. So the
- * third direction is the one of the next strongest that leaves near points best apart.
+ * third direction is not always the next strongest: those come first that leave near points most alike to what the thread says.
  */
-function bestScaling(points: number, far: readonly Pivot[], terms: Terms): Float64Array {
-  const scaled = classicalScaling(points, far)
-  let best = scaled(2)
-  let least = Number.POSITIVE_INFINITY
-  for (let third = 2; third < Math.min(2 + thirds, far.length); third++) {
-    const tried = scaled(third)
-    majorize(tried, terms, 0.1, [], trialSweeps)
-    const stress = nearStress(tried, terms)
-    if (stress >= 0.95 * least) continue
-    least = stress
-    best = scaled(third)
-  }
-  return best
+function scaled(points: number, far: readonly Pivot[], terms: Terms, beginnings: number): Float64Array[] {
+  const dimensions = Math.min(kept, far.length)
+  const wide = classicalScaling(points, far, dimensions)
+  const thirds = Array.from({ length: Math.max(1, dimensions - 2) }, (_, i) => i + 2)
+    .map((third) => ({ third, stress: third < dimensions ? nearStress(wide, dimensions, third, terms) : 0 }))
+    .sort((a, b) => a.stress - b.stress || a.third - b.third)
+    .slice(0, beginnings)
+  return thirds.map(({ third }) => {
+    const at = new Float64Array(points * 3)
+    for (let i = 0; i < points; i++)
+      for (const [c, from] of [0, 1, third].entries())
+        if (from < dimensions) at[3 * i + c] = wide[i * dimensions + from] as number
+    return scaledToWays(at, far)
+  })
 }
 
-/** How far near points are from what the thread says, as a share. */
-function nearStress(at: Float64Array, { pairs, mm }: Terms): number {
-  let sum = 0
+/** How unevenly near points are stretched or drawn together, in two directions and a third. */
+function nearStress(wide: Float64Array, dimensions: number, third: number, { pairs, mm }: Terms): number {
+  let [count, sum, squares] = [0, 0, 0]
   for (let t = 0; t < mm.length; t++) {
     const wanted = mm[t] as number
     if (wanted > nearMm || wanted < 1e-3) continue
-    sum += (apart(at, pairs[2 * t] as number, pairs[2 * t + 1] as number) / wanted - 1) ** 2
+    const a = (pairs[2 * t] as number) * dimensions
+    const b = (pairs[2 * t + 1] as number) * dimensions
+    let squared = 0
+    for (const c of [0, 1, third]) squared += ((wide[a + c] as number) - (wide[b + c] as number)) ** 2
+    const share = Math.sqrt(squared) / wanted
+    count++
+    sum += share
+    squares += share * share
   }
-  return sum
+  return count > 0 ? (squares * count) / Math.max(sum * sum, 1e-12) : 0
 }
 
-/** Squared ways, doubly centred, along their two strongest directions and another. */
-function classicalScaling(points: number, far: readonly Pivot[]): (third: number) => Float64Array {
+/** Squared ways, doubly centred, along their strongest directions; by point. */
+function classicalScaling(points: number, far: readonly Pivot[], dimensions: number): Float64Array {
   const k = far.length
   const m = new Float64Array(points * k)
   const column = new Float64Array(k)
@@ -130,21 +138,30 @@ function classicalScaling(points: number, far: readonly Pivot[]): (third: number
       products.set(a, b, sum)
       products.set(b, a, sum)
     }
-  const { realEigenvalues, eigenvectorMatrix } = new EigenvalueDecomposition(products, { assumeSymmetric: true })
-  const strongest = realEigenvalues.map((value, i) => ({ value, i })).sort((a, b) => b.value - a.value)
-  return (third) => {
-    const at = new Float64Array(points * 3)
-    for (const [c, which] of [0, 1, third].entries()) {
-      if (which >= k) continue
-      const direction = eigenvectorMatrix.getColumn((strongest[which] as { i: number }).i)
-      for (let i = 0; i < points; i++) {
-        let sum = 0
-        for (let j = 0; j < k; j++) sum += (m[i * k + j] as number) * (direction[j] as number)
-        at[3 * i + c] = sum
-      }
+  const at = new Float64Array(points * dimensions)
+  for (const [c, { direction, strength }] of strongest(products, dimensions).entries()) {
+    // Columns of pivots stand for all points: as long as the ways are, not as their squares.
+    const by = (points / k) ** 0.25 / Math.max(strength, 1e-12) ** 0.25
+    for (let i = 0; i < points; i++) {
+      let sum = 0
+      for (let j = 0; j < k; j++) sum += (m[i * k + j] as number) * (direction[j] as number)
+      at[i * dimensions + c] = sum * by
     }
-    return scaledToWays(at, far)
   }
+  return at
+}
+
+/** The directions in which a symmetric matrix is strongest. */
+function strongest(
+  matrix: Matrix,
+  count: number,
+): readonly { readonly direction: readonly number[]; readonly strength: number }[] {
+  const { realEigenvalues, eigenvectorMatrix } = new EigenvalueDecomposition(matrix, { assumeSymmetric: true })
+  return realEigenvalues
+    .map((value, i) => ({ value, i }))
+    .sort((a, b) => b.value - a.value)
+    .slice(0, count)
+    .map(({ value, i }) => ({ direction: eigenvectorMatrix.getColumn(i), strength: value }))
 }
 
 /** As large as the ways say, on the whole. */
@@ -214,23 +231,16 @@ function mix({ pairs, mm }: Terms): void {
   }
 }
 
-/** @param strength 1 to begin from far, less to go on from places that are nearly right */
-function majorize(
-  at: Float64Array,
-  { pairs, mm }: Terms,
-  strength: number,
-  held: readonly Held[] = [],
-  times = sweeps,
-): void {
-  let [least, most] = [Number.POSITIVE_INFINITY, 0]
+function majorize(at: Float64Array, { pairs, mm }: Terms, held: readonly Held[] = []): void {
+  let least = Number.POSITIVE_INFINITY
   for (const each of mm) {
     least = Math.min(least, Math.max(each, 1e-3))
-    most = Math.max(most, each)
   }
-  const first = strength * most ** 2
+  // No farther than what is near, so that what is laid out well is not thrown about.
+  const first = (nearMm / 2) ** 2
   const last = 0.1 * least ** 2
-  for (let sweep = 0; sweep < times; sweep++) {
-    const step = first * (last / first) ** (sweep / (times - 1))
+  for (let sweep = 0; sweep < sweeps; sweep++) {
+    const step = first * (last / first) ** (sweep / (sweeps - 1))
     for (let t = 0; t < mm.length; t++) {
       const wanted = Math.max(mm[t] as number, 1e-3)
       const a = 3 * (pairs[2 * t] as number)

@@ -6,7 +6,7 @@ const matMm: Mm = 0.5
 /** So soon does thread rub on glass. */
 const rubMm: Mm = 0.2
 /** So many beads are shunned by all. */
-const shunned = 60
+const shunned = 30
 
 /**
  * Work lies on a mat.
