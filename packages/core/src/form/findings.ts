@@ -10,7 +10,7 @@ import type { Soundness } from './soundness'
 const leastSaidMm = 0.75
 const leastGapMm = 0.6
 /** An edge that is smaller than the stone by less does not hold it. */
-const heldMm = 0.05
+const heldMm = 0.15
 
 export function findingsOf(
   { held, lie, pitches }: Measures,

@@ -2,6 +2,7 @@
 import type { Bead } from '../catalogue/bead'
 import type { Stone } from '../catalogue/stone'
 import type { Reckoned } from '../report/reckon-pattern'
+import { digestOf, type KeptForms } from './kept-forms'
 import { type Piece, pieceOf } from './piece'
 import { type Seat, seatsOf } from './seat'
 import { Settling } from './settle'
@@ -17,8 +18,11 @@ export interface Form {
   readonly settling: Settling
 }
 
-/** @throws NoShape when a catalogue record cannot be a bead's */
-export function beginForm(reckoned: Reckoned): Form {
+/**
+ * @param kept forms that need not be computed again; the form is kept there once it is at rest
+ * @throws NoShape when a catalogue record cannot be a bead's
+ */
+export function beginForm(reckoned: Reckoned, kept?: KeptForms): Form {
   const { work, roles, letterOf } = reckoned
   const stoneOf = (letter: string): Stone | undefined => {
     const role = roles.get(letter)
@@ -32,6 +36,11 @@ export function beginForm(reckoned: Reckoned): Form {
   const piece = pieceOf(work, beadOfRole)
   const seats = seatsOf(piece, stoneOf)
   piece.solids = seats.flatMap(({ solid }) => solid ?? [])
+  const digest = kept && digestOf(piece, seats, reckoned.tension)
+  const known = digest === undefined ? undefined : kept?.get(digest)
+  if (known) return { piece, seats, settling: Settling.atRest(piece, known) }
   const beginnings = start(piece, seats)
-  return { piece, seats, settling: new Settling(piece, reckoned.tension, beginnings) }
+  const settling = new Settling(piece, reckoned.tension, beginnings)
+  if (kept && digest !== undefined) settling.onRest = (form) => kept.keep(digest, form)
+  return { piece, seats, settling }
 }

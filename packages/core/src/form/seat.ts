@@ -28,8 +28,6 @@ export function seatsOf(piece: Piece, stoneOf: (letter: string) => Stone | undef
     if (!stone && course.kind !== 'standing') return []
     const points: number[] = []
     const places: number[] = []
-    const rests: number[] = []
-    const heights: Mm[] = []
     for (let bead = 0; bead < work.beads; bead++) {
       const { course: own } = work.seat(bead)
       if (own < 0 || work.firstOf(own) !== root || work.courses[own]?.kind === 'arcs') continue
@@ -40,9 +38,6 @@ export function seatsOf(piece: Piece, stoneOf: (letter: string) => Stone | undef
         const by = half * (2 * end - 1)
         points.push(2 * rod + end)
         places.push(centre[0] + axis[0] * by, centre[1] + axis[1] * by, centre[2] + axis[2] * by)
-        if (own !== root) continue
-        rests.push(2 * rod + end)
-        heights.push(centre[2] + axis[2] * by)
       }
     }
     if (points.length < 6) return []
@@ -51,7 +46,7 @@ export function seatsOf(piece: Piece, stoneOf: (letter: string) => Stone | undef
       : course.kind === 'standing' && course.radiusMm > wireMm
         ? ringSolid(course.radiusMm, wireMm)
         : undefined
-    if (solid) Object.assign(solid, { rests: Int32Array.from(rests), heights: Float64Array.from(heights) })
+    if (solid) Object.assign(solid, { rests: Int32Array.from(points), places: Float64Array.from(places) })
     return [
       {
         course: root,

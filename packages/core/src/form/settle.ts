@@ -9,6 +9,7 @@ import { Bodies, freedoms } from './bodies'
 import { Energy, type Strengths } from './energy'
 import type { Press } from './forces/press'
 import { gapingThreads } from './gaping'
+import type { KeptForm } from './kept-forms'
 import { type Minimised, Minimiser } from './minimise'
 import type { Piece } from './piece'
 import { turnToEye } from './turn-to-eye'
@@ -33,11 +34,13 @@ interface Stage extends Strengths {
 const opening: Stage = { stiffness: 6, room: 2, rubbing: 4, mat: 0.06, iterations: 80 }
 /** Work that begins as it unfolded has farther to come than work that begins flat. */
 const openingWide: Stage = { ...opening, room: 4 }
+/** What holds a stone begins close to it, and stays there. */
+const openingOnStone: Stage = { ...opening, room: 0 }
 const drawingUp: Stage = { stiffness: 12, room: 0, rubbing: 4, mat: 0.06, iterations: 120 }
 const hardening: readonly Stage[] = [
   { stiffness: 12, room: 0, rubbing: 2, mat: 0.06, iterations: 250 },
-  { stiffness: 50, room: 0, rubbing: 1, mat: 0.01, iterations: 250 },
-  { stiffness: 250, room: 0, rubbing: 0.5, mat: 0.003, iterations: Number.POSITIVE_INFINITY },
+  { stiffness: 50, room: 0, rubbing: 0.6, mat: 0.01, iterations: 250 },
+  { stiffness: 250, room: 0, rubbing: 0.4, mat: 0.003, iterations: Number.POSITIVE_INFINITY },
 ]
 /**
  * How thick a piece is tried again, as a share of how it unfolded. The ways along a sheet do not say how it is dented: work that can lie flat
@@ -80,6 +83,25 @@ export class Settling {
     this.work = this.settle(beginnings)
   }
 
+  /** A piece that has been at rest before. */
+  static atRest(piece: Piece, { at, natural, solids, iterations, moveMm }: KeptForm): Settling {
+    const settling = new Settling(piece)
+    piece.at.set(at)
+    piece.natural.set(natural)
+    for (const [k, solid] of piece.solids.entries()) {
+      solid.at.set(solids.subarray(9 * k, 9 * k + 3))
+      solid.front.set(solids.subarray(9 * k + 3, 9 * k + 6))
+      solid.right.set(solids.subarray(9 * k + 6, 9 * k + 9))
+    }
+    settling.iterations = iterations
+    settling.moveMm = moveMm
+    settling.settled = true
+    return settling
+  }
+
+  /** Told once, when it has come to rest. */
+  onRest: ((form: KeptForm) => void) | undefined
+
   get progress(): Progress {
     const { iterations, moveMm, settled } = this
     return { iterations, moveMm, settled, spent: iterations >= this.budget }
@@ -117,6 +139,7 @@ export class Settling {
     for (const stage of hardening) yield* this.through(stage)
     turnToEye(piece)
     this.settled = true
+    this.onRest?.(this.kept())
   }
 
   /** Goes on with the beginning that opens best, and answers how that began. */
@@ -127,7 +150,7 @@ export class Settling {
       piece.at.set(beginning)
       bodies.read()
       const begun = bodies.save()
-      yield* this.through(openingWide)
+      yield* this.through(piece.solids.length > 0 ? openingOnStone : openingWide)
       const tried = this.tried()
       if (!best || tried.energy < best.tried.energy) best = { begun, tried }
     }
@@ -148,6 +171,17 @@ export class Settling {
       if (i % window !== 0) continue
       if (marked - minimiser.energy < restShare * Math.abs(minimiser.energy)) return
       marked = minimiser.energy
+    }
+  }
+
+  private kept(): KeptForm {
+    const { at, natural, solids } = this.piece
+    return {
+      at: Float64Array.from(at),
+      natural: Float64Array.from(natural),
+      solids: Float64Array.from(solids.flatMap((solid) => [...solid.at, ...solid.front, ...solid.right])),
+      iterations: this.iterations,
+      moveMm: this.moveMm,
     }
   }
 

@@ -8,9 +8,11 @@ export interface Solid {
   readonly at: Float64Array
   readonly front: Float64Array
   readonly right: Float64Array
-  /** Points of the piece that rest on it, and how far toward its front of its middle each does. */
+  /** Points of the piece that rest on it, and where: x, y, z of each in its own directions. */
   rests: Int32Array
-  heights: Float64Array
+  places: Float64Array
+  /** What it is, in full: two that say the same are the same. */
+  readonly described: string
   /** It has no top of its own. */
   readonly round: boolean
   /** Nothing of it lies farther than this from its middle. */
@@ -96,7 +98,7 @@ const placed = () => ({
   front: Float64Array.of(0, 0, 1),
   right: Float64Array.of(1, 0, 0),
   rests: new Int32Array(0),
-  heights: new Float64Array(0),
+  places: new Float64Array(0),
 })
 
 /** A stone that lies with its widest line at its middle's height. */
@@ -115,6 +117,7 @@ export function stoneSolid(stone: Stone): Solid {
   )
   return {
     ...placed(),
+    described: JSON.stringify(stone),
     round: stone.outline.shape === 'round',
     reachMm,
     wideMm: 2 * radii.reduce((most, each) => Math.max(most, each), 0),
@@ -149,6 +152,7 @@ export function ringSolid(outerMm: Mm, wireMm: Mm): Solid {
   const radius = outerMm - wire
   return {
     ...placed(),
+    described: `ring ${outerMm} ${wireMm}`,
     round: true,
     reachMm: outerMm,
     wideMm: 2 * outerMm,

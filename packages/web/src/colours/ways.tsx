@@ -37,7 +37,7 @@ export function Ways({ question, candidate, take }: WaysProps) {
           <th scope="col">Way</th>
           <th scope="col">What changes</th>
           <th scope="col">
-            Finished <span className="quiet">(now {data.before ? sayExtents(data.before) : 'not settled'})</span>
+            Finished <span className="quiet">(now {data.before ? sayExtents(data.before) : 'form not sound'})</span>
           </th>
           <th scope="col">Kits</th>
           <td />
@@ -69,7 +69,7 @@ export function Ways({ question, candidate, take }: WaysProps) {
 }
 
 function Size({ finished }: { finished: Finished | undefined }) {
-  if (!finished) return <span className="quiet">its form does not come to rest</span>
+  if (!finished) return <span className="quiet">its form is not sound</span>
   const said = finished.findings.filter(({ tone }) => tone !== 'plain')
   return (
     <>

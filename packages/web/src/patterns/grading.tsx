@@ -113,7 +113,7 @@ function Row({ grade: { valueMm, report, finished, breaks, nearestMm }, roles, k
         <td key={role}>{report.beads.find((bead) => bead.role === role)?.total ?? 0}</td>
       ))}
       <td>{sayLength(report.thread.totalMm)}</td>
-      <td>{finished ? sayExtents(finished) : <span className="quiet">not settled</span>}</td>
+      <td>{finished ? sayExtents(finished) : <span className="quiet">form not sound</span>}</td>
       <td>{cost === undefined ? <span className="quiet">no prices</span> : sayMoney(cost)}</td>
       <td className={breaks ? 'trouble' : ''}>
         {breaks ?? 'keeps them'}

@@ -65,7 +65,7 @@ export function giveRoom({ at, rods }: Piece, strength: number, onPoints: Float6
 }
 
 /**
- * What lies against a stone does not slide along it freely.
+ * What lies against a stone stays where it lies: thread and glass rub, and a girdle in a snug ring does not turn over.
  *
  * @param most what an end of a bore is held by at the most, as a share of the thread's tension
  */
@@ -77,28 +77,35 @@ export function rubOnGlass(
 ): number {
   let energy = 0
   for (const [k, solid] of solids.entries()) {
-    const { at: middle, front, rests, heights } = solid
+    const { at: middle, front, right, rests, places } = solid
     const [fx, fy, fz] = [front[0] as number, front[1] as number, front[2] as number]
+    const [rx, ry, rz] = [right[0] as number, right[1] as number, right[2] as number]
+    const [vx, vy, vz] = [fy * rz - fz * ry, fz * rx - fx * rz, fx * ry - fy * rx]
     const o = 6 * k
     for (let i = 0; i < rests.length; i++) {
       const p = 3 * (rests[i] as number)
       const dx = (at[p] as number) - (middle[0] as number)
       const dy = (at[p + 1] as number) - (middle[1] as number)
       const dz = (at[p + 2] as number) - (middle[2] as number)
-      const off = dx * fx + dy * fy + dz * fz - (heights[i] as number)
-      const length = Math.sqrt(off * off + rubMm * rubMm)
+      const x = dx * rx + dy * ry + dz * rz - (places[3 * i] as number)
+      const y = dx * vx + dy * vy + dz * vz - (places[3 * i + 1] as number)
+      const z = dx * fx + dy * fy + dz * fz - (places[3 * i + 2] as number)
+      const length = Math.sqrt(x * x + y * y + z * z + rubMm * rubMm)
       energy += length - rubMm
-      const by = (most * off) / length
-      onPoints[p] = (onPoints[p] as number) + by * fx
-      onPoints[p + 1] = (onPoints[p + 1] as number) + by * fy
-      onPoints[p + 2] = (onPoints[p + 2] as number) + by * fz
-      onSolids[o] = (onSolids[o] as number) - by * fx
-      onSolids[o + 1] = (onSolids[o + 1] as number) - by * fy
-      onSolids[o + 2] = (onSolids[o + 2] as number) - by * fz
-      // The front turns with the solid.
-      onSolids[o + 3] = (onSolids[o + 3] as number) + by * (fy * dz - fz * dy)
-      onSolids[o + 4] = (onSolids[o + 4] as number) + by * (fz * dx - fx * dz)
-      onSolids[o + 5] = (onSolids[o + 5] as number) + by * (fx * dy - fy * dx)
+      const by = most / length
+      const gx = by * (x * rx + y * vx + z * fx)
+      const gy = by * (x * ry + y * vy + z * fy)
+      const gz = by * (x * rz + y * vz + z * fz)
+      onPoints[p] = (onPoints[p] as number) + gx
+      onPoints[p + 1] = (onPoints[p + 1] as number) + gy
+      onPoints[p + 2] = (onPoints[p + 2] as number) + gz
+      onSolids[o] = (onSolids[o] as number) - gx
+      onSolids[o + 1] = (onSolids[o + 1] as number) - gy
+      onSolids[o + 2] = (onSolids[o + 2] as number) - gz
+      // Its directions turn with it.
+      onSolids[o + 3] = (onSolids[o + 3] as number) - (dy * gz - dz * gy)
+      onSolids[o + 4] = (onSolids[o + 4] as number) - (dz * gx - dx * gz)
+      onSolids[o + 5] = (onSolids[o + 5] as number) - (dx * gy - dy * gx)
     }
   }
   return energy * most
