@@ -5,6 +5,7 @@
 import path from 'node:path'
 import { pathToFileURL } from 'node:url'
 import { build } from 'vite'
+import { benchForms } from './bench-forms.mjs'
 import { benchShop } from './bench-shop.mjs'
 import { ensureBuild } from './set-up/build.mjs'
 import { chromiumPath } from './set-up/debian.mjs'
@@ -23,6 +24,11 @@ await build({
       input: {
         reckon: path.join(root, 'packages/core/src/report/reckon-pattern.ts'),
         form: path.join(root, 'packages/core/src/form/form.ts'),
+        soundness: path.join(root, 'packages/core/src/form/soundness.ts'),
+        scene: path.join(root, 'packages/core/src/drawing/scene.ts'),
+        view: path.join(root, 'packages/core/src/drawing/view.ts'),
+        svg: path.join(root, 'packages/core/src/drawing/svg.ts'),
+        colours: path.join(root, 'packages/core/src/drawing/role-colours.ts'),
         substitutes: path.join(root, 'packages/core/src/substitute/substitutes.ts'),
         propose: path.join(root, 'packages/core/src/substitute/propose.ts'),
         beads: path.join(root, 'packages/core/src/catalogue/nominal-beads.ts'),
@@ -77,25 +83,15 @@ const held = reckonPattern(source).work
 const bytes = settle() - before
 say(`  ${(bytes / held.passes).toFixed(0)} bytes a pass (${held.passes} passes)`)
 
-say('Settling a form')
-const settled = [1_000, 2_000, 4_000, 8_000].map((beads) => {
-  const reckoned = reckonPattern(tube(100, Math.round((beads - 100) / 50)))
-  // Forty to warm up, and for what begins too near to part.
-  const form = beginForm(reckoned)
-  form.settling.run(40)
-  const from = performance.now()
-  form.settling.run(60)
-  const each = (performance.now() - from) / 60
-  const begun = performance.now()
-  const whole = beginForm(reckoned)
-  const { iterations } = whole.settling.run(5_000)
-  return { beads: reckoned.work.beads, each, iterations, ms: performance.now() - begun }
+benchForms({
+  reckonPattern,
+  beginForm,
+  ...(await built('soundness')),
+  ...(await built('scene')),
+  ...(await built('view')),
+  ...(await built('svg')),
+  ...(await built('colours')),
 })
-for (const { beads, each, iterations, ms } of settled)
-  say(
-    `  ${String(beads).padStart(7)} beads  ${each.toFixed(2).padStart(8)} ms an iteration  ${((each / beads) * 1000).toFixed(2)} us a bead; still after ${iterations}: ${ms.toFixed(0)} ms`,
-  )
-say(`  an iteration, 8k to 1k: ${(settled[3].each / settled[0].each).toFixed(1)} times`)
 
 say('Working through a shelf, for a pattern of 2,000 beads')
 {

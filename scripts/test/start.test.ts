@@ -36,7 +36,7 @@ function start(args: string[] = [], env: NodeJS.ProcessEnv = {}): Start {
 }
 
 async function opened(shop: Start): Promise<string> {
-  const until = Date.now() + 60_000
+  const until = Date.now() + 600_000
   while (Date.now() < until) {
     const address = /open at (http:\S+)/.exec(shop.output())?.[1]
     if (address) return address

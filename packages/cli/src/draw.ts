@@ -29,6 +29,7 @@ export function draw(args: string[]): string {
   const svg = svgOf(view, {
     title: `${report.pattern || 'Pattern'}, ${where}`,
     colours: roleColours(report.beads.map((bead) => bead.role)),
+    unsound: !report.form?.sound,
   })
   if (values.out === undefined) return orFaults(report, svg)
   try {

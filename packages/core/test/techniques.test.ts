@@ -1,8 +1,11 @@
 import { reconcile } from '../src/kit/reconcile'
 import { formatPattern } from '../src/notation/format'
+import { reckonPattern } from '../src/report/reckon-pattern'
 import { bandLength, fromJapan, fromUk, fromUs } from '../src/sizing/finger'
 import { fitLength } from '../src/sizing/repeats'
 import { fitStand, ringFits, spreadIncreases } from '../src/sizing/stand'
+import { beadOf, entryOf, exitOf, hole } from '../src/stitch/hole'
+import { walkedAlong } from '../src/stitch/walked-along'
 import { mostPassesThrough } from '../src/thread/crowding'
 import { counts, demo, errorsIn, head, passes, reckon } from './support'
 
@@ -245,4 +248,37 @@ test('formatting sets margins, spaces and blank lines, and keeps comments and qu
   expect(formatPattern(untidy)).toBe(
     'pattern A b\n\nbead A cylinder 11/0 "two  words"  # why\n\npart p\n  ring 6A, 6A\n  repeat 2\n    round A\n  end\n  # last\n',
   )
+})
+
+describe('a strip with two edges', () => {
+  const { work, letterOf } = reckonPattern(
+    'bead A round 11/0\nbead T round 11/0\nbead E round 11/0\npart p\nweave 4 units of T A E as s\njoin to s.first with T, E\nrail upper = T\n',
+  )
+  const picked = Array.from({ length: work.beads }, (_, bead) => letterOf(work.role(bead))).join('')
+
+  test('keeps the bead named first on one edge and the bead named last on the other', () => {
+    expect(picked).toBe('ATAEEATTAEEATTE')
+    // Each upper bead is joined, end to end, to the uprights on either side of it, and never to a lower bead.
+    const letters = new Map(Array.from({ length: work.beads }, (_, bead) => [bead, letterOf(work.role(bead))]))
+    for (const [bead, letter] of letters)
+      if (letter === 'T')
+        for (const end of [bead * 4, bead * 4 + 1])
+          expect(work.joinedTo(end).map((other) => letters.get(beadOf(other)))).not.toContain('E')
+  })
+
+  test('has rails that are walked along it, whatever way their beads were picked up', () => {
+    const upper = Array.from({ length: work.beads }, (_, bead) => bead).filter(
+      (bead) => letterOf(work.role(bead)) === 'T',
+    )
+    const walked = walkedAlong(
+      upper.map((bead) => hole(bead)),
+      work,
+    )
+    // Where the thread comes out of one it can go on, by way of an upright's end, into the next.
+    for (const [i, h] of walked.slice(1).entries())
+      expect(work.joinedTo(exitOf(walked[i] as number)).some((end) => work.joinedTo(entryOf(h)).includes(end))).toBe(
+        true,
+      )
+    expect(walked.map((h) => h & 1)).toEqual([0, 1, 0, 1, 0])
+  })
 })

@@ -14,7 +14,7 @@ beforeAll(async () => {
 })
 afterAll(() => shop.close())
 
-const asked = { version: null, size: 'large', minutes: 35, threadMm: 640, note: 'a little loose' }
+const asked = { version: null, size: 'large', minutes: 35, threadMm: 600, note: 'a little loose' }
 
 test('a sample is kept with what was reckoned for its size, and is told to whoever reads the pattern', async () => {
   const large = await bram.ask('POST', `/patterns/${id}/samples`, asked)

@@ -5,6 +5,8 @@ export interface SvgChoice {
   readonly title: string
   /** By role; "stone" is that of a stone. Roles without one are white. */
   readonly colours?: Readonly<Record<string, string>>
+  /** Its form is not sound: it says so in the drawing itself. */
+  readonly unsound?: boolean
 }
 
 export const ink = '#22302b'
@@ -21,13 +23,18 @@ export const stateLook = {
 } as const
 export const earlierLook = { fill: '#ffffff', edge: 0.08, dash: '0.3 0.2' } as const
 
-export function svgOf(view: View, { title, colours = {} }: SvgChoice): string {
+export function svgOf(view: View, { title, colours = {}, unsound = false }: SvgChoice): string {
   const [x, y, width, height] = view.box
   return [
     `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${x} ${y} ${width} ${height}" width="${width}mm" height="${height}mm" role="img">`,
     `<title>${escaped(title)}</title>`,
     ...view.shapes.map((shape) => shapeOf(shape, colours)),
     ...wayOf(view),
+    ...(unsound
+      ? [
+          `<text x="${x + width * 0.02}" y="${y + height * 0.98}" font-size="${Math.min(width, height) * 0.06}" fill="${wayColour}">The form is not sound.</text>`,
+        ]
+      : []),
     '</svg>',
     '',
   ].join('\n')

@@ -28,6 +28,12 @@ const lastForms = new LastForms()
 
 /** Pitches are read off a form and put to use so often at the most: lengths hardly ever need more than one. */
 const mostRounds = 3
+/** A pitch within this share of the one before is as good. */
+const samePitch = 0.01
+/** A long repeat is measured on so many of it: its pitch does not hang on how long it goes on. */
+const fewRepeats = 24
+
+type Look = { readonly reckoned: Reckoned; readonly form: Form; readonly progress: Progress }
 
 /**
  * @param slice iterations between one look and the next
@@ -39,48 +45,40 @@ export function* formPattern(
   choices: Choices = {},
   slice = 10,
   forms: KeptForms = lastForms,
-): Generator<{ reckoned: Reckoned; form: Form; progress: Progress }, FormedPattern> {
+): Generator<Look, FormedPattern> {
   const kept = keptPitches(source, choices, forms)
-  let pitches: Record<number, Mm> = kept ?? {}
+  const reckonBy = (pitches: Record<number, Mm>, laid?: Float64Array) =>
+    reckonPattern(source, { ...choices, formed: { laid, pitches } })
+  const ofFew = kept ?? (yield* pitchesOfFew(reckonBy, slice, forms))
+  let pitches: Record<number, Mm> = ofFew
   for (let round = 1; ; round++) {
-    const reckoned = reckonPattern(source, { ...choices, formed: { laid: undefined, pitches } })
+    const reckoned = reckonBy(pitches)
     const { beads, passes } = reckoned.work
-    if (beads === 0)
-      return {
-        reckoned,
-        form: undefined,
-        unformed: { progress: undefined, why: 'Nothing has been picked up yet.' },
-        pitches,
-      }
-    if (beads > mostSettled) {
-      const why = `${beads.toLocaleString('en-GB')} beads are more than the ${mostSettled.toLocaleString('en-GB')} whose form is computed: the plain estimates stand.`
-      return { reckoned, form: undefined, unformed: { progress: undefined, why }, pitches }
-    }
+    const without = (why: string): FormedPattern => ({
+      reckoned,
+      form: undefined,
+      unformed: { progress: undefined, why },
+      pitches,
+    })
+    if (beads === 0) return without('Nothing has been picked up yet.')
+    if (beads > mostSettled)
+      return without(
+        `${beads.toLocaleString('en-GB')} beads are more than the ${mostSettled.toLocaleString('en-GB')} whose form is computed: the plain estimates stand.`,
+      )
     let form: Form
     try {
-      form = beginForm(reckoned, forms)
+      form = yield* settled(reckoned, slice, forms)
     } catch (error) {
       if (!(error instanceof NoShape)) throw error
-      return {
-        reckoned,
-        form: undefined,
-        unformed: { progress: undefined, why: `${error.message} Mend it in the catalogue.` },
-        pitches,
-      }
+      return without(`${error.message} Mend it in the catalogue.`)
     }
-    yield { reckoned, form, progress: form.settling.progress }
-    let progress = form.settling.progress
-    while (!progress.settled && !progress.spent) {
-      progress = form.settling.run(slice)
-      yield { reckoned, form, progress }
-    }
+    const { progress } = form.settling
     const soundness = soundnessOf(form)
     const strain = strainOf(form)
     const told = { progress, strained: soundness.strained, strain }
     if (!soundness.sound) {
-      const plain =
-        round > 1 ? reckonPattern(source, { ...choices, formed: { laid: undefined, pitches: kept ?? {} } }) : reckoned
-      const why = unsoundWords(soundness, progress, strain, plain.report)
+      const plain = reckonBy(kept ?? {})
+      const why = unsoundWords(soundness, progress, strain, reckoned.report)
       const unsound: FormReport = { ...told, sound: false, findings: [{ line: undefined, tone: 'trouble', text: why }] }
       return {
         reckoned: { ...plain, report: { ...plain.report, form: unsound } },
@@ -90,15 +88,16 @@ export function* formPattern(
       }
     }
     const measures = measure(reckoned, form)
-    const found = { ...pitches, ...pitchesWanted(reckoned, measures.pitches) }
-    // A pitch that changes no count is as good as the one before.
-    const again = kept ? undefined : reckonPattern(source, { ...choices, formed: { laid: undefined, pitches: found } })
-    if (again && again.work.passes !== passes && round < mostRounds) {
-      pitches = found
+    const found = pitchesWanted(reckoned, measures.pitches)
+    const changed = Object.entries(found).some(
+      ([line, pitch]) =>
+        ofFew[Number(line)] === undefined && Math.abs((pitches[Number(line)] ?? 0) / pitch - 1) > samePitch,
+    )
+    if (!kept && changed && round < mostRounds) {
+      pitches = { ...pitches, ...found }
       continue
     }
-    if (again?.work.passes === passes) pitches = found
-    const measured = reckonPattern(source, { ...choices, formed: { laid: threadLaid(form.piece), pitches } })
+    const measured = reckonBy(pitches, threadLaid(form.piece))
     const usable = measured.work.passes === passes ? measured : reckoned
     const report: FormReport = {
       ...measures,
@@ -107,6 +106,47 @@ export function* formPattern(
       findings: findingsOf(measures, strain, usable.report),
     }
     return { reckoned: { ...usable, report: { ...usable.report, form: report } }, form, unformed: undefined, pitches }
+  }
+}
+
+/** @throws NoShape */
+function* settled(reckoned: Reckoned, slice: number, forms: KeptForms): Generator<Look, Form> {
+  const form = beginForm(reckoned, forms)
+  let { progress } = form.settling
+  yield { reckoned, form, progress }
+  while (!progress.settled && !progress.spent) {
+    progress = form.settling.run(slice)
+    yield { reckoned, form, progress }
+  }
+  return form
+}
+
+/** The pitches of long repeats that run to a length, measured on a few of each; none where there is no such repeat or no sound form. */
+function* pitchesOfFew(
+  reckonBy: (pitches: Record<number, Mm>) => Reckoned,
+  slice: number,
+  forms: KeptForms,
+): Generator<Look, Record<number, Mm>> {
+  const lengths = ({ report }: Reckoned) =>
+    report.statements.flatMap(({ line, action }) =>
+      action.type === 'repeat' && action.pitch && action.pitch !== 'written' ? [{ line, times: action.times }] : [],
+    )
+  const long = lengths(reckonBy({})).filter(({ times }) => times > 2 * fewRepeats)
+  if (long.length === 0) return {}
+  // At a pitch of a millimetre the repeats count the millimetres.
+  const inMm = lengths(reckonBy(Object.fromEntries(long.map(({ line }) => [line, 1]))))
+  const few = reckonBy(
+    Object.fromEntries(
+      long.map(({ line }) => [line, (inMm.find((each) => each.line === line)?.times ?? 0) / fewRepeats]),
+    ),
+  )
+  if (few.work.beads === 0 || few.work.beads > mostSettled) return {}
+  try {
+    const form = yield* settled(few, slice, forms)
+    return soundnessOf(form).sound ? pitchesWanted(few, measure(few, form).pitches) : {}
+  } catch (error) {
+    if (error instanceof NoShape) return {}
+    throw error
   }
 }
 

@@ -51,7 +51,7 @@ const flattened = [0.3, 0.08]
 const nearly = 1.01
 
 /** At rest when the energy falls by less than this share of itself in so many iterations. */
-const restShare = 5e-4
+const restShare = 1.5e-4
 const window = 50
 
 /** How a piece lies that has been tried, and what that costs. */
@@ -76,7 +76,7 @@ export class Settling {
     /** x, y, z by point of each beginning; as the piece lies, where none are given. */
     beginnings: readonly Float64Array[] = [],
     /** Iterations it may take. */
-    readonly budget = 6000,
+    readonly budget = 8000,
   ) {
     this.energy = new Energy(piece, tensionOf[tension], opening)
     this.bodies = new Bodies(piece)

@@ -104,6 +104,13 @@ export function runsOf(roles: readonly string[]): Run[] {
   return runs
 }
 
+/** A list of beads that is another one from its other end. */
+export const readsOtherwiseBackwards = (runs: readonly Run[]): boolean =>
+  runs.some(({ role, count }, i) => {
+    const other = runs[runs.length - 1 - i] as Run
+    return role !== other.role || count !== other.count
+  })
+
 /** What is picked up for a ring, and how often: of one bead only, all of them at once. */
 export function plainRing(ring: Extract<Action, { type: 'ring' }>): { pattern: readonly Run[]; times: number } {
   const [only] = ring.pattern

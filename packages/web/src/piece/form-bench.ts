@@ -1,6 +1,6 @@
 /**
- * The one worker that computes forms for the page: a job at a time, in the order asked for; what has been computed is kept for as long as the
- * page is open.
+ * The one worker that computes forms for the page: a job at a time, in the order asked for. What has been computed is kept, by the page and by
+ * the browser.
  */
 
 import type { StoneAnswer, StoneQuestion } from '@tessellum/core/desk/stone-desk'
@@ -8,11 +8,12 @@ import type { View } from '@tessellum/core/drawing/view'
 import type { Choices } from '@tessellum/core/report/reckon-pattern'
 import { proxy, type Remote, wrap } from 'comlink'
 import type { FormBench as Bench, Told } from './form.worker'
+import { keepPiece, keptPiece } from './kept-pieces'
 
 export type Done = Extract<Told, { type: 'done' }>
 
-/** A worker that says nothing for so long is ended and begun again. */
-const patienceMs = 10_000
+/** A worker that says nothing for so long hangs, however slow the machine: it is ended and begun again. */
+const patienceMs = 180_000
 const mostKept = 40
 
 class FormBench {
@@ -26,13 +27,23 @@ class FormBench {
     return this.kept.get(keyOf(source, choices))
   }
 
+  /** What this browser has computed before. */
+  async recall(source: string, choices: Choices): Promise<Done | undefined> {
+    const key = keyOf(source, choices)
+    const known = this.kept.get(key) ?? (await keptPiece(key))
+    if (known) this.keep(key, known)
+    return known
+  }
+
   /** @returns leaves off; nothing more is told then */
   form(source: string, choices: Choices, tell: (told: Told) => void, fail: (words: string) => void): () => void {
     const job = ++this.jobs
     let wanted = true
     const run = async () => {
       if (!wanted) return
-      const known = this.known(source, choices)
+      const key = keyOf(source, choices)
+      const known = await this.recall(source, choices)
+      if (!wanted) return
       if (known) return tell(known)
       const remote = this.begun()
       let timer: ReturnType<typeof setTimeout> | undefined
@@ -54,7 +65,10 @@ class FormBench {
             choices,
             proxy((told: Told) => {
               wait()
-              if (told.type === 'done') this.keep(keyOf(source, choices), told)
+              if (told.type === 'done') {
+                this.keep(key, told)
+                void keepPiece(key, told)
+              }
               if (wanted) tell(told)
             }),
           )

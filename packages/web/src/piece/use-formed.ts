@@ -62,10 +62,18 @@ export function useFormed(source: string | undefined, choices: Choices): Formed 
     }
     const fail = (trouble: string) =>
       setState((before) => ({ ...before, settling: false, progress: undefined, trouble }))
-    const timer = setTimeout(() => {
-      leaveOff = formBench.form(source, choices, tell, fail)
-    }, pauseMs)
+    let timer: ReturnType<typeof setTimeout> | undefined
+    let gone = false
+    void formBench.recall(source, choices).then((kept) => {
+      if (gone) return
+      if (kept) setState(doneWith(kept))
+      else
+        timer = setTimeout(() => {
+          leaveOff = formBench.form(source, choices, tell, fail)
+        }, pauseMs)
+    })
     const left = () => {
+      gone = true
       clearTimeout(timer)
       leaveOff()
     }

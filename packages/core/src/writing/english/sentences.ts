@@ -1,5 +1,5 @@
 /** The sentences of a written pattern, in English: one for each thing a statement can do. */
-import { type Action, type CautionAbout, plainRing, type Run } from '../../stitch/action'
+import { type Action, type CautionAbout, plainRing, type Run, readsOtherwiseBackwards } from '../../stitch/action'
 import type { ThreadSettings } from '../../thread/settings'
 
 export const sayRun = (runs: readonly Run[]): string => list(runs.map((run) => `${run.count} ${run.role}`))
@@ -63,7 +63,11 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
         ? `Go back ${through(action.beads)}, the way the thread came.`
         : `Step on through the next ${action.beads === 1 ? 'bead' : `${action.beads} beads`} of it.`
     case 'weave':
-      return `Weave ${action.units} right-angle unit${action.units === 1 ? '' : 's'}: for each pick up ${sayRun(action.beads)}, pass again through the bead shared with the unit before, and step on to the bead opposite.`
+      return `Weave ${action.units} right-angle unit${action.units === 1 ? '' : 's'}: for each pick up ${sayRun(action.beads)}, pass again through the bead shared with the unit before, and step on to the bead opposite.${
+        action.units > 1 && readsOtherwiseBackwards(action.beads)
+          ? ` For every second unit pick them up in the opposite order, ${sayRun([...action.beads].reverse())}, so that each edge keeps its bead.`
+          : ''
+      }`
     case 'join':
       return action.beads.length > 0
         ? `Join to ${place(action.target)}: pick up the first half of ${sayRun(action.beads)}, pass through it, pick up the rest and pass through the bead the needle came out of.`

@@ -1,5 +1,5 @@
 /** The sentences of a written pattern, in German: one for each thing a statement can do. Told in infinitives, as German patterns are. */
-import { type Action, type CautionAbout, plainRing, type Run } from '../../stitch/action'
+import { type Action, type CautionAbout, plainRing, type Run, readsOtherwiseBackwards } from '../../stitch/action'
 import type { ThreadSettings } from '../../thread/settings'
 
 export const list = (parts: readonly string[]): string =>
@@ -69,7 +69,11 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
         ? `${capitalThrough(action.beads)} auf dem Weg des Fadens zurückgehen.`
         : `${capitalThrough(action.beads)} davon weitergehen.`
     case 'weave':
-      return `${action.units === 1 ? '1 Rechtwinkeleinheit' : `${action.units} Rechtwinkeleinheiten`} fädeln: für jede ${sayRun(action.beads)} aufnehmen, nochmals durch die gemeinsame Perle der Einheit davor gehen und zur gegenüberliegenden Perle weitergehen.`
+      return `${action.units === 1 ? '1 Rechtwinkeleinheit' : `${action.units} Rechtwinkeleinheiten`} fädeln: für jede ${sayRun(action.beads)} aufnehmen, nochmals durch die gemeinsame Perle der Einheit davor gehen und zur gegenüberliegenden Perle weitergehen.${
+        action.units > 1 && readsOtherwiseBackwards(action.beads)
+          ? ` Für jede zweite Einheit in umgekehrter Reihenfolge aufnehmen, ${sayRun([...action.beads].reverse())}, damit jede Kante ihre Perle behält.`
+          : ''
+      }`
     case 'join':
       return action.beads.length > 0
         ? `${capitalAt(action.target)} verbinden: die erste Hälfte von ${sayRun(action.beads)} aufnehmen, dort hindurchgehen, den Rest aufnehmen und durch die Perle gehen, aus der die Nadel kam.`
