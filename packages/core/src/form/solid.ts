@@ -111,22 +111,21 @@ export function stoneSolid(stone: Stone): Solid {
     (_, at) =>
       ((radii[(at + 1) % directions] as number) - (radii[(at + directions - 1) % directions] as number)) / (2 * step),
   )
-  const reachMm = Math.max(
-    radii.reduce((most, each) => Math.max(most, each), 0),
-    stone.heightMm,
-  )
+  const widest = radii.reduce((most, each) => Math.max(most, each), 0)
+  const reachMm = Math.max(widest, stone.heightMm)
+  const round = stone.outline.shape === 'round'
   return {
     ...placed(),
     described: JSON.stringify(stone),
-    round: stone.outline.shape === 'round',
+    round,
     reachMm,
-    wideMm: 2 * radii.reduce((most, each) => Math.max(most, each), 0),
+    wideMm: 2 * widest,
     frontMm: faces.front,
     backMm: faces.back,
     distance(px, py, pz, normal) {
-      const r = Math.max(Math.hypot(px, py), 1e-9)
-      const radius = radiusToward(radii, px, py)
-      const slope = radiusToward(slopes, px, py)
+      const r = Math.max(Math.sqrt(px * px + py * py), 1e-9)
+      const radius = round ? widest : radiusToward(radii, px, py)
+      const slope = round ? 0 : radiusToward(slopes, px, py)
       const { power } = pz >= 0 ? profile.front : profile.back
       const half = pz >= 0 ? faces.front : faces.back
       const g = Math.max(r / radius, 1e-6)
@@ -137,7 +136,7 @@ export function stoneSolid(stone: Stone): Solid {
       const nx = lateral * (cos / radius + (slope * sin) / radius ** 2)
       const ny = lateral * (sin / radius - (slope * cos) / radius ** 2)
       const nz = (f ** (1 - power) * h ** (power - 1) * Math.sign(pz)) / half
-      const steep = Math.hypot(nx, ny, nz)
+      const steep = Math.sqrt(nx * nx + ny * ny + nz * nz)
       normal[0] = nx / steep
       normal[1] = ny / steep
       normal[2] = nz / steep

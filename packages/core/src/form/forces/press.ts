@@ -6,7 +6,7 @@ import type { Solid } from '../solid'
 import { type Centres, centresOf, Pairs } from './pairs'
 
 /** A step for differences. */
-const tiny: Mm = 1e-4
+const tiny: Mm = 1e-6
 
 /** Two beads that are nearer than they reach. */
 export interface Press {
@@ -288,7 +288,6 @@ export class Presses {
         const x = dx * rx + dy * ry + dz * rz
         const y = dx * vx + dy * vy + dz * vz
         const z = dx * fx + dy * fy + dz * fz
-        if (solid.distance(x, y, z, normal) >= (farthest[i] as number)) continue
         const over = this.overSolid(solid, i, x, y, z)
         if (over <= 0) continue
         const p = normal[0] as number
@@ -299,9 +298,9 @@ export class Presses {
         this.turn[n + 1] = (this.turn[n + 1] as number) + turn * (p * ry + q * vy + s * fy)
         this.turn[n + 2] = (this.turn[n + 2] as number) + turn * (p * rz + q * vz + s * fz)
         // How the press grows with the place is taken by differences, so that it is right for every outline.
-        const gx = (this.overSolid(solid, i, x - tiny, y, z) - this.overSolid(solid, i, x + tiny, y, z)) / (2 * tiny)
-        const gy = (this.overSolid(solid, i, x, y - tiny, z) - this.overSolid(solid, i, x, y + tiny, z)) / (2 * tiny)
-        const gz = (this.overSolid(solid, i, x, y, z - tiny) - this.overSolid(solid, i, x, y, z + tiny)) / (2 * tiny)
+        const gx = (over - this.overSolid(solid, i, x + tiny, y, z)) / tiny
+        const gy = (over - this.overSolid(solid, i, x, y + tiny, z)) / tiny
+        const gz = (over - this.overSolid(solid, i, x, y, z + tiny)) / tiny
         const force = stiffness * over
         energy += over * over
         const nx = force * (gx * rx + gy * vx + gz * fx)
