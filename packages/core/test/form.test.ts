@@ -286,6 +286,50 @@ describe('a form that is not sound', () => {
   })
 })
 
+test('a length of which no rule knows the repeat, in a form that is not sound, asks for the pitch', () => {
+  const across = ['through base[18]', 'through base[36]', 'through base[9]', 'through base[27]', 'through base[1]']
+  const lines = [
+    'bead A cylinder 11/0',
+    'stone S round 14 mm, height 5 mm, bead',
+    'part p',
+    'ring 36A as base',
+    'place S',
+    ...across,
+    'until length 60 mm',
+    'pick 5A',
+    'end',
+  ]
+  const asked = (text: string) =>
+    formedPattern(text).reckoned.report.diagnostics.filter(({ severity }) => severity === 'error')
+  expect(asked(lines.join('\n'))).toMatchObject([{ line: 11, mend: expect.stringMatching(/pitch 4\.5 mm/) }])
+  expect(asked(lines.join('\n').replace('60 mm', '60 mm, pitch 6.5 mm'))).toEqual([])
+})
+
+// Their third direction is easily lost: the wall of a short wide tube is weaker than how its ring bends.
+test.each([
+  [16, 4],
+  [20, 20],
+  [30, 8],
+  [40, 4],
+  [50, 12],
+])('a tube of %i cylinders and %i rounds stands upright', (around, rounds) => {
+  const { reckoned, form } = formedPattern(
+    `bead A cylinder 11/0\npart p\nring ${around}A\n${'round A\n'.repeat(rounds)}`,
+  )
+  const { work } = reckoned
+  const middles = Array.from({ length: rounds + 1 }, (_, statement) => {
+    const row = Array.from({ length: work.beads }, (_, bead) => bead).filter(
+      (bead) => work.statementOfBead(bead) === statement,
+    )
+    return [0, 1, 2].map(
+      (c) => row.reduce((sum, bead) => sum + (centreOf((form as Form).piece, bead)[c] as number), 0) / row.length,
+    )
+  })
+  const [first, last] = [middles[1] as number[], middles[rounds] as number[]]
+  const apart = Math.hypot(...first.map((v, c) => v - (last[c] as number)))
+  expect(Math.abs(apart / ((rounds - 1) * 0.8) - 1)).toBeLessThan(0.06)
+})
+
 describe('bad input', () => {
   test('a catalogue record that cannot be a bead is named, and the rest is still reckoned', () => {
     const record = nominalBead('round', '11/0')

@@ -77,7 +77,10 @@ export function* formPattern(
     const strain = strainOf(form)
     const told = { progress, strained: soundness.strained, strain }
     if (!soundness.sound) {
-      const plain = reckonBy(kept ?? {})
+      const plain = reckonPattern(source, {
+        ...choices,
+        formed: { laid: undefined, pitches: kept ?? {}, unsound: true },
+      })
       const why = unsoundWords(soundness, progress, strain, reckoned.report)
       const unsound: FormReport = { ...told, sound: false, findings: [{ line: undefined, tone: 'trouble', text: why }] }
       return {

@@ -16,6 +16,8 @@ export interface Seat extends Held {
   /** The stone's letter; undefined for a wire ring, or a row that stands by itself. */
   readonly stone: string | undefined
   readonly solid: Solid | undefined
+  /** Points of the first row. */
+  readonly first: readonly number[]
 }
 
 export function seatsOf(piece: Piece, stoneOf: (letter: string) => Stone | undefined): Seat[] {
@@ -28,6 +30,7 @@ export function seatsOf(piece: Piece, stoneOf: (letter: string) => Stone | undef
     if (!stone && course.kind !== 'standing') return []
     const points: number[] = []
     const places: number[] = []
+    const first: number[] = []
     for (let bead = 0; bead < work.beads; bead++) {
       const { course: own } = work.seat(bead)
       if (own < 0 || work.firstOf(own) !== root || work.courses[own]?.kind === 'arcs') continue
@@ -37,6 +40,7 @@ export function seatsOf(piece: Piece, stoneOf: (letter: string) => Stone | undef
       for (const end of [0, 1] as const) {
         const by = half * (2 * end - 1)
         points.push(2 * rod + end)
+        if (own === root) first.push(2 * rod + end)
         places.push(centre[0] + axis[0] * by, centre[1] + axis[1] * by, centre[2] + axis[2] * by)
       }
     }
@@ -52,6 +56,7 @@ export function seatsOf(piece: Piece, stoneOf: (letter: string) => Stone | undef
         course: root,
         stone: letter,
         solid,
+        first,
         points: Int32Array.from(points),
         places: Float64Array.from(places),
       },

@@ -18,6 +18,8 @@ export interface Solid {
   /** Nothing of it lies farther than this from its middle. */
   readonly reachMm: Mm
   readonly wideMm: Mm
+  /** From its middle to its outline where that is nearest. */
+  readonly narrowMm: Mm
   readonly frontMm: Mm
   readonly backMm: Mm
   /**
@@ -120,6 +122,7 @@ export function stoneSolid(stone: Stone): Solid {
     round,
     reachMm,
     wideMm: 2 * widest,
+    narrowMm: radii.reduce((least, each) => Math.min(least, each), widest),
     frontMm: faces.front,
     backMm: faces.back,
     distance(px, py, pz, normal) {
@@ -155,6 +158,7 @@ export function ringSolid(outerMm: Mm, wireMm: Mm): Solid {
     round: true,
     reachMm: outerMm,
     wideMm: 2 * outerMm,
+    narrowMm: outerMm,
     frontMm: wire,
     backMm: wire,
     distance(px, py, pz, normal) {

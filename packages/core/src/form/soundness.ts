@@ -33,18 +33,20 @@ export function soundnessOf(form: Form): Soundness {
   return { strained, pressed, slipped, sound }
 }
 
-/** The first row lies round the stone: on the whole between its faces, with its middle near the stone's. */
+/** The first row lies round the stone: on the whole between its faces, and each of its beads well away from the stone's middle. */
 function slippedOut({ piece, seats }: Form): string[] {
-  return seats.flatMap(({ stone, solid }) => {
-    if (stone === undefined || !solid || solid.rests.length === 0) return []
-    const off = [0, 0, 0]
-    for (const point of solid.rests)
-      for (let c = 0; c < 3; c++)
-        off[c] =
-          (off[c] as number) + ((piece.at[3 * point + c] as number) - (solid.at[c] as number)) / solid.rests.length
-    const along = off.reduce((sum, each, c) => sum + each * (solid.front[c] as number), 0)
-    const beside = Math.sqrt(Math.max(0, off.reduce((sum, each) => sum + each * each, 0) - along * along))
-    const inside = along <= solid.frontMm && along >= -solid.backMm && beside <= solid.wideMm / 4
+  return seats.flatMap(({ stone, solid, first }) => {
+    if (stone === undefined || !solid || first.length === 0) return []
+    let height = 0
+    let nearest = Number.POSITIVE_INFINITY
+    for (const point of first) {
+      const off = [0, 1, 2].map((c) => (piece.at[3 * point + c] as number) - (solid.at[c] as number))
+      const along = off.reduce((sum, each, c) => sum + each * (solid.front[c] as number), 0)
+      height += along / first.length
+      const squared = off.reduce((sum, each) => sum + each * each, 0) - along * along
+      nearest = Math.min(nearest, Math.sqrt(Math.max(0, squared)))
+    }
+    const inside = height <= solid.frontMm && height >= -solid.backMm && nearest >= 0.6 * solid.narrowMm
     return inside ? [] : [stone]
   })
 }

@@ -4,11 +4,15 @@ import { beadOf } from '../stitch/hole'
 
 /**
  * What one repeat adds to a length, by plain rules, from what it has just done: a round in the gaps half a bead's width, arcs half
- * their run, a right-angle unit `L + 0.3 d` of the bead it steps on by; anything else what it has strung.
+ * their run, a right-angle unit `L + 0.3 d` of the bead it steps on by; anything else what it has strung, which is a guess.
  *
  * @param beads,courses how many there were before it
  */
-export function plainPitch(bench: Bench, beads: number, courses: number): Mm {
+export function plainPitch(
+  bench: Bench,
+  beads: number,
+  courses: number,
+): { readonly pitch: Mm; readonly guessed: boolean } {
   const { work } = bench
   let pitch = 0
   for (const course of work.courses.slice(courses)) {
@@ -25,10 +29,10 @@ export function plainPitch(bench: Bench, beads: number, courses: number): Mm {
     }
     if (added > 0) pitch += course.kind === 'gaps' ? across / added / 2 : length / course.stitches / 2
   }
-  if (pitch > 0) return pitch
+  if (pitch > 0) return { pitch, guessed: false }
   const strung = Array.from({ length: work.beads - beads }, (_, i) => bench.sizingBeadAt(work.role(beads + i)))
   const [first] = strung
-  if (!first) return 1
-  if (strung.length === 3) return first.lengthMm + 0.3 * first.acrossMm
-  return strung.reduce((sum, { lengthMm }) => sum + lengthMm, 0)
+  if (!first) return { pitch: 1, guessed: true }
+  if (strung.length === 3) return { pitch: first.lengthMm + 0.3 * first.acrossMm, guessed: false }
+  return { pitch: strung.reduce((sum, { lengthMm }) => sum + lengthMm, 0), guessed: true }
 }

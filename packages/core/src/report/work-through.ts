@@ -271,7 +271,15 @@ class Worker {
       const before = { beads: bench.work.beads, courses: bench.work.courses.length }
       this.steps(body)
       done = 1
-      pitch = plainPitch(bench, before.beads, before.courses)
+      const plain = plainPitch(bench, before.beads, before.courses)
+      pitch = plain.pitch
+      if (plain.guessed && bench.formed?.unsound)
+        this.faults.add(
+          'error',
+          line,
+          'How long one of these repeats is cannot be told: the form is not sound, and no plain rule knows it.',
+          'Measure a few and say it: until length 180 mm, pitch 4.5 mm.',
+        )
     }
     const fit = fitLength(length, pitch, ends, multiple)
     const times = this.bounded(fit.best, line.keywordSpan)

@@ -102,6 +102,8 @@ export interface Formed {
   readonly laid: Float64Array | undefined
   /** Of a repeat, by its line. */
   readonly pitches: Readonly<Record<number, Mm>>
+  /** It has been computed, and nothing can be read off it. */
+  readonly unsound?: boolean
 }
 
 export class Bench implements Scope {
