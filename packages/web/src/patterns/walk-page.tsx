@@ -147,6 +147,12 @@ function Steps({ pattern, report, scene, dress, taught }: StepsProps) {
     (to: number) => setPlace({ step: Math.max(0, Math.min(steps.length - 1, to)), pass: 0 }),
     [steps],
   )
+  // From where the walk is then, so that keys in quick succession all count.
+  const goBy = useCallback(
+    (by: number) =>
+      setPlace((before) => ({ step: Math.max(0, Math.min(steps.length - 1, before.step + by)), pass: 0 })),
+    [steps],
+  )
 
   const last = at >= steps.length - 1 && done >= laid
   useEffect(() => {
@@ -167,14 +173,10 @@ function Steps({ pattern, report, scene, dress, taught }: StepsProps) {
       if (target instanceof HTMLElement && target.closest('input, textarea, canvas, [role=slider], .ant-modal')) return
       // A button in hand keeps the space bar for itself.
       if (event.key === ' ' && target instanceof HTMLButtonElement) return
-      const lines = new Map([
-        ['PageDown', at + 1],
-        ['PageUp', at - 1],
-        ['Home', 0],
-        ['End', steps.length - 1],
-      ])
-      const line = lines.get(event.key)
-      if (line !== undefined) go(line)
+      if (event.key === 'PageDown') goBy(1)
+      else if (event.key === 'PageUp') goBy(-1)
+      else if (event.key === 'Home') go(0)
+      else if (event.key === 'End') go(steps.length - 1)
       else if (event.key === 'ArrowRight') forward()
       else if (event.key === 'ArrowLeft') back()
       else if (event.key === ' ') setPlaying((is) => !is)
@@ -183,7 +185,7 @@ function Steps({ pattern, report, scene, dress, taught }: StepsProps) {
     }
     window.addEventListener('keydown', pressed)
     return () => window.removeEventListener('keydown', pressed)
-  }, [forward, back, go, at, steps])
+  }, [forward, back, go, goBy, steps])
 
   const to = step ? step.from + done : 0
   const { looks, passes } = useMemo(() => {
