@@ -111,6 +111,6 @@ test('a pattern goes out as a file and is dropped in again; a file that is none 
     .or(page.getByText('Colourways: Lantern, Ember and rust.', { exact: false }))
     .waitFor()
   await page.getByRole('button', { name: 'Keep it as a new pattern' }).click()
-  await page.getByRole('heading', { name: 'Windlass pendant' }).waitFor()
+  await page.getByRole('heading', { name: 'Windlass pendant', level: 1 }).waitFor()
   await page.getByText('Lantern', { exact: true }).first().waitFor()
 })
