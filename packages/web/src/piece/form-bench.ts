@@ -7,10 +7,8 @@ import type { StoneAnswer, StoneQuestion } from '@tessellum/core/desk/stone-desk
 import type { View } from '@tessellum/core/drawing/view'
 import type { Choices } from '@tessellum/core/report/reckon-pattern'
 import { proxy, type Remote, wrap } from 'comlink'
-import type { FormBench as Bench, Told } from './form.worker'
+import type { FormBench as Bench, Done, Told } from './form.worker'
 import { keepPiece, keptPiece } from './kept-pieces'
-
-export type Done = Extract<Told, { type: 'done' }>
 
 /** A worker that says nothing for so long hangs, however slow the machine: it is ended and begun again. */
 const patienceMs = 180_000

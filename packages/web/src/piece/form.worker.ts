@@ -27,6 +27,8 @@ export type Told =
       readonly why: string | undefined
     }
 
+export type Done = Extract<Told, { type: 'done' }>
+
 /** Long enough to get on, short enough for more than 20 looks a second. */
 const sliceMs = 25
 

@@ -3,7 +3,7 @@
  * the browser keeps nothing, forms are computed again.
  */
 import { createStore, delMany, entries, get, keys, set, type UseStore } from 'idb-keyval'
-import type { Done } from './form-bench'
+import type { Done } from './form.worker'
 
 interface KeptPiece {
   readonly done: Done

@@ -5,8 +5,8 @@ import type { Piece } from '../piece'
 const matMm: Mm = 0.5
 /** So soon does thread rub on glass. */
 const rubMm: Mm = 0.2
-/** So many beads are shunned by all. */
-const shunned = 30
+/** So many beads are kept away from by all. */
+const keptAwayFrom = 30
 
 /**
  * Work lies on a mat.
@@ -34,12 +34,12 @@ export function lieOnMat({ at, rods }: Piece, weight: number, onPoints: Float64A
 }
 
 /**
- * Beads shun each other from afar, so that a tube comes out round and a sheet even.
+ * Beads keep away from each other from afar, so that a tube comes out round and a sheet even.
  *
  * @param strength what a bead is pushed with, a millimetre away, by all the others together
  */
 export function giveRoom({ at, rods }: Piece, strength: number, onPoints: Float64Array): number {
-  const step = Math.max(1, Math.floor(rods / shunned))
+  const step = Math.max(1, Math.floor(rods / keptAwayFrom))
   const by = strength / Math.ceil(rods / step)
   let energy = 0
   for (let k = 0; k < rods; k += step) {
