@@ -10,7 +10,7 @@ import { usualThreadSettings } from '@tessellum/core/thread/settings'
 import { sentenceFor } from '@tessellum/core/writing/english/sentences'
 import { capital, sayCounts } from '@tessellum/core/writing/language'
 import { Button, Segmented, Slider } from 'antd'
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { type RefObject, useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { useParams, useSearchParams } from 'react-router'
 import { z } from 'zod'
 import { Loading } from '../frame/loading'
@@ -50,6 +50,8 @@ function Walk({ pattern, taught }: { pattern: Pattern; taught?: ClassAnswer }) {
   usePageTitle(`Walk through ${pattern.title}`)
   const { choices, chosen, colourway, size } = useShown(pattern)
   const { scene, report, trouble, why } = useFormed(pattern.source, choices)
+  // The piece comes again when its colours have come: the walk stays where it is.
+  const here = useRef<Place>(undefined)
   const dress = useDress(report, chosen)
   if (trouble) return <Trouble error={new Error(trouble)} />
   return (
@@ -74,6 +76,7 @@ function Walk({ pattern, taught }: { pattern: Pattern; taught?: ClassAnswer }) {
           report={report}
           scene={scene}
           dress={dress}
+          here={here}
           {...(taught ? { taught: { id: taught.id, title: taught.title, step: taught.walkStep } } : {})}
         />
       )}
@@ -86,21 +89,36 @@ interface StepsProps {
   readonly report: Report
   readonly scene: Scene
   readonly dress: Readonly<Record<string, Dress>>
+  /** Where the walk is, kept while the piece changes beneath it. */
+  readonly here: RefObject<Place | undefined>
   readonly taught?: { readonly id: number; readonly title: string; readonly step: number }
+}
+
+interface Place {
+  readonly step: number
+  readonly pass: number
 }
 
 type Pace = 'line' | 'bead'
 
-function Steps({ pattern, report, scene, dress, taught }: StepsProps) {
+function Steps({ pattern, report, scene, dress, here, taught }: StepsProps) {
   const { statements } = report
   const steps = useMemo(
     () => walkOf(scene.passes, statements, ({ action }) => sentenceFor(action, usualThreadSettings) !== undefined),
     [scene, statements],
   )
   const keptAt = `tessellum walk ${pattern.id} ${report.size}`
-  const [place, setPlace] = useState(() =>
-    taught ? { step: Math.min(taught.step, Math.max(0, steps.length - 1)), pass: 0 } : keptPlace(keptAt, steps.length),
+  const [place, setPlace] = useState(
+    (): Place =>
+      here.current && here.current.step < steps.length
+        ? here.current
+        : taught
+          ? { step: Math.min(taught.step, Math.max(0, steps.length - 1)), pass: 0 }
+          : keptPlace(keptAt, steps.length),
   )
+  useEffect(() => {
+    here.current = place
+  }, [here, place])
   const classId = taught?.id
   const [pace, setPace] = useState<Pace>('line')
   const [playing, setPlaying] = useState(false)
