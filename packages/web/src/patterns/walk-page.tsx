@@ -49,7 +49,12 @@ export function WalkPage() {
 function Walk({ pattern, taught }: { pattern: Pattern; taught?: ClassAnswer }) {
   usePageTitle(`Walk through ${pattern.title}`)
   const { choices, chosen, colourway, size } = useShown(pattern)
-  const { scene, report, trouble, why } = useFormed(pattern.source, choices)
+  const formed = useFormed(pattern.source, choices)
+  const { trouble, why } = formed
+  // While its form is computed in other colours the piece as it was stays, and so do the keys.
+  const last = useRef<Pick<typeof formed, 'scene' | 'report'>>(undefined)
+  if (formed.report) last.current = { scene: formed.scene, report: formed.report }
+  const { scene, report } = last.current ?? formed
   // The piece comes again when its colours have come: the walk stays where it is.
   const here = useRef<Place>(undefined)
   const dress = useDress(report, chosen)
