@@ -106,7 +106,6 @@ describe('from an empty text to a taught class', () => {
     await page.goto(`${here.shop.base}/patterns/${id}/walk?class=${classId}`)
     await page.getByText(/step 1 of/).waitFor()
     await page.keyboard.press('PageDown')
-    await page.getByText(/step 2 of/).waitFor()
     await page.keyboard.press('PageDown')
     await page.getByText(/step 3 of/).waitFor()
     const place = () => isaura.ask('GET', `/classes/${classId}`)
