@@ -24,17 +24,18 @@ const commands: Readonly<Record<string, (args: string[]) => string>> = {
   schema,
 }
 
-const usage = `tessellum report FILE [--size NAME] [--option NAME=on|off] [--bead A="cylinder 11/0 L=1.35 d=1.65"] [--json]
+const usage = `tessellum report FILE [--size NAME] [--option NAME=on|off] [--bead A="cylinder 11/0 L=1.35 d=1.65"] [--plain] [--json]
 tessellum form FILE [--size NAME] [--json]
 tessellum draw FILE [--view front|back|side] [--statement LINE] [-o out.svg] [--size NAME]
 tessellum fit ring --stone "oval 13x18mm" --bead "cylinder 11/0" [--multiple 4] [--json]
 tessellum fit stand --core 12mm --bead "round 11/0" [--rows 3] [--json]
 tessellum fit length --target 180mm --pitch 8.4mm [--ends 25mm] [--multiple 2] [--json]
 tessellum fit finger --us 7 --pitch 2.1mm [--top 24mm] [--thickness 2mm] [--json]
-tessellum reconcile FILE LIST [--json]
+tessellum reconcile FILE LIST [--plain] [--json]
 tessellum format FILE
-tessellum write FILE --to md|html|json [--language en|de] [--size NAME]
+tessellum write FILE --to md|html|json [--language en|de] [--size NAME] [--plain]
 tessellum schema
+report, write and reconcile count by the computed form; --plain counts by plain rules, which is quick.
 FILE may be - for standard input.
 `
 

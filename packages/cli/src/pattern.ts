@@ -10,6 +10,7 @@ export const patternOptions = {
   size: { type: 'string' },
   option: { type: 'string', multiple: true },
   bead: { type: 'string', multiple: true },
+  plain: { type: 'boolean' },
   json: { type: 'boolean' },
 } as const
 
@@ -32,11 +33,14 @@ export function choicesFrom(values: Values): Choices {
   return { ...(values.size === undefined ? {} : { size: values.size }), options, beads }
 }
 
-export const reckonFile = (file: string | undefined, choices: Choices): Report =>
-  reckonPattern(readText(file), choices).report
-
 export const formFile = (file: string | undefined, choices: Choices): FormedPattern =>
   formedPattern(readText(file), choices)
+
+/** The same counts and thread as on the page: by the form where it is sound. `--plain` leaves the form out, and is quick. */
+export const reportFile = (file: string | undefined, values: Values): Report =>
+  values.plain
+    ? reckonPattern(readText(file), choicesFrom(values)).report
+    : formFile(file, choicesFrom(values)).reckoned.report
 
 /** Gives the output, or throws it with the faults when the pattern has any. */
 export function orFaults(report: Report, output: string): string {

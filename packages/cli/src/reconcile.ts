@@ -1,11 +1,11 @@
 import { reconcile as compare, sayFinding } from '@tessellum/core/kit/reconcile'
 import { readArguments, readText } from './arguments'
-import { choicesFrom, orFaults, patternOptions, reckonFile } from './pattern'
+import { orFaults, patternOptions, reportFile } from './pattern'
 
 /** `reconcile FILE LIST`: a written materials list against what the steps use. */
 export function reconcile(args: string[]): string {
   const { values, positionals } = readArguments(args, patternOptions)
-  const found = reckonFile(positionals[0], choicesFrom(values))
+  const found = reportFile(positionals[0], values)
   const findings = compare(found, readText(positionals[1], 'a materials list'))
   return orFaults(
     found,

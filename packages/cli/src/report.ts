@@ -2,12 +2,12 @@ import { sayLength } from '@tessellum/core/measure/units'
 import type { Report } from '@tessellum/core/report/report'
 import { sayCounts } from '@tessellum/core/writing/language'
 import { readArguments } from './arguments'
-import { choicesFrom, orFaults, patternOptions, reckonFile } from './pattern'
+import { orFaults, patternOptions, reportFile } from './pattern'
 
 /** `report FILE`: counts, thread, statements, crowding and diagnostics. */
 export function report(args: string[]): string {
   const { values, positionals } = readArguments(args, patternOptions)
-  const found = reckonFile(positionals[0], choicesFrom(values))
+  const found = reportFile(positionals[0], values)
   return orFaults(found, values.json ? `${JSON.stringify(asJson(found), null, 2)}\n` : asText(found))
 }
 

@@ -6,7 +6,7 @@ import { toMarkdown } from '@tessellum/core/writing/markdown'
 import { plainEdition, writePattern } from '@tessellum/core/writing/write-pattern'
 import type { WrittenPattern } from '@tessellum/core/writing/written-pattern'
 import { readArguments } from './arguments'
-import { choicesFrom, orFaults, patternOptions, reckonFile } from './pattern'
+import { orFaults, patternOptions, reportFile } from './pattern'
 import { Misuse } from './trouble'
 
 const forms: Readonly<Record<string, (written: WrittenPattern) => string>> = {
@@ -27,6 +27,6 @@ export function write(args: string[]): string {
   const language = values.language ?? 'en'
   if (!Object.hasOwn(languages, language))
     throw new Misuse(`--language is "${language}"; it can be ${Object.keys(languages).join(' or ')}.`)
-  const found = reckonFile(positionals[0], choicesFrom(values))
+  const found = reportFile(positionals[0], values)
   return orFaults(found, form(writePattern(found, plainEdition(usualThreadSettings, language as LanguageCode))))
 }

@@ -271,12 +271,12 @@ function heldBy({ roles }: Reckoned, { piece, seats }: Form): Measures['held'] {
   const edges = edgesOf(work)
   return seats.flatMap(({ course: root, stone: letter, solid }) => {
     const role = letter === undefined ? undefined : roles.get(letter)
-    if (role?.type !== 'stone' || !solid || work.courses[root]?.kind !== 'ring') return []
+    if (role?.type !== 'stone' || !solid || work.courses[root]?.kind === 'standing') return []
     const radii = radiiOf(role.stone)
     const [front, right] = [vectorOf(solid.front), vectorOf(solid.right)]
     const up = cross(front, right)
     const margins = edges
-      .filter((index) => work.firstOf(index) === root)
+      .filter((index) => work.isOn(index, root))
       .flatMap((index) => {
         const row = rows[index] ?? []
         if (row.length < 3) return []

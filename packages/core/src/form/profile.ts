@@ -1,4 +1,7 @@
-/** Where the rows of a piece begin: each a little out or in of the row beneath and a little above or below it. */
+/**
+ * Where the rows round a stone or a wire ring begin: the first on its outline, each round in the gaps of the one beneath a little out or in
+ * of it and a little above or below.
+ */
 import type { Stone } from '../catalogue/stone'
 import type { Mm } from '../measure/units'
 import { girth } from '../sizing/girth'
@@ -10,94 +13,72 @@ import type { Shape } from './shape'
 import { stoneShareAt } from './solid'
 import type { Vector } from './vector'
 
-/** A row: its distance outward from the first row's line and its height toward the front. Flat rows use the height only. */
+/** A row: its distance outward from the first row's line and its height toward the front. */
 interface Level {
   readonly out: Mm
   readonly height: Mm
 }
 
-export interface Place {
+interface Place {
   readonly centre: Vector
   readonly axis: Vector
-  /** Away from the middle of the piece. */
-  readonly outward: Vector
 }
 
-/** Gives every seat its place, about the middle of its own first row. */
-export type Profile = (bead: number) => Place
+/** A row that a stone or a wire ring is seated by, with its stone. */
+export interface FirstRow {
+  readonly course: number
+  readonly stone: Stone | undefined
+}
 
 /**
+ * Gives the beads of a first row, and of the rounds and standing rows on it, their places about its middle.
+ *
  * @param shapeOf a bead's shape
- * @param stoneOf a stone by its letter
+ * @returns undefined for a bead that is in none of those rows
  */
 export function profileOf(
   work: Work,
+  { course: root, stone }: FirstRow,
   shapeOf: (bead: number) => Shape,
-  stoneOf: (letter: string) => Stone | undefined,
-): Profile {
-  const beads = (course: number) => rows[course] ?? []
-  const rows: number[][] = []
-  for (let bead = 0; bead < work.beads; bead++) {
-    const { course } = work.seat(bead)
-    if (course < 0) continue
-    const row = rows[course]
-    if (row) row.push(bead)
-    else rows[course] = [bead]
-  }
+): (bead: number) => Place | undefined {
+  const rows: number[][] = work.courses.map(() => [])
+  for (let bead = 0; bead < work.beads; bead++) rows[work.seat(bead).course]?.push(bead)
   const lengthOf = (bead: number) => shapeOf(bead).bead.lengthMm
   const acrossOf = (bead: number) => shapeOf(bead).bead.acrossMm
-  const totals = work.courses.map((_, course) => ({
-    length: sum(beads(course).map(lengthOf)),
-    across: sum(beads(course).map(acrossOf)),
-  }))
-  const meanLength = (course: number) => (totals[course] as { length: Mm }).length / Math.max(1, beads(course).length)
-  const meanAcross = (course: number) =>
-    beads(course).length > 0 ? (totals[course] as { across: Mm }).across / beads(course).length : 2
-  const fullLength = (course: number) => (totals[course] as { length: Mm }).length
+  const meanOf = (course: number, of: (bead: number) => Mm) => {
+    const row = rows[course] as number[]
+    return row.length > 0 ? sum(row.map(of)) / row.length : 2
+  }
+  const first = work.courses[root] as Course
+  const lengthRound =
+    first.kind === 'gaps' ? lengthAlong(first) : Math.max(1, sum((rows[root] as number[]).map(lengthOf)))
+  const outline = outlineRound()
 
-  const levels: Level[] = []
-  const ways: (1 | -1)[] = []
-  const upon = new Map<number, number>()
+  const levels = new Map<number, Level>()
   for (const [index, course] of work.courses.entries()) {
-    levels.push(levelOf(course, index))
-    ways.push(course.kind === 'gaps' || course.kind === 'arcs' ? (ways[course.on] === 1 ? -1 : 1) : 1)
+    const level = levelOf(course, index)
+    if (level) levels.set(index, level)
   }
 
-  function levelOf(course: Course, index: number): Level {
-    if (course.kind === 'ring' || course.kind === 'row') return { out: 0, height: 0 }
-    if (course.kind === 'standing') return { out: course.radiusMm + meanLength(index) / 2 + 0.1, height: 0 }
-    const below = levels[course.on] as Level
-    const root = work.firstOf(course.on)
-    const closed = work.courses[root]?.kind === 'ring'
-    const onFirst = course.on === root
-    const d = (meanAcross(index) + meanAcross(course.on)) / 2
-    if (course.kind === 'gaps') {
-      const step = (onFirst ? 0.75 : 0.5) * d
-      if (!closed) return { out: 0, height: below.height + course.side * step }
-      // The round's own length against that of the row beneath says how far it draws in or spreads.
-      const spread = clip((lengthAlong(course) - roundOf(course.on, root)) / (2 * Math.PI), 0.9 * step)
-      const free = outside(root, below.height + course.side * step) - below.out
-      const by = clip(Math.max(spread, free), 0.9 * step)
-      return { out: below.out + by, height: below.height + course.side * Math.sqrt(step ** 2 - by ** 2) }
-    }
-    const run = (beads(index).length / course.stitches) * meanLength(index)
-    const span = closed
-      ? (roundOf(course.on, root) + 2 * Math.PI * below.out) / course.stitches - meanLength(course.on)
-      : run * 0.7
-    const rise = Math.max(d / 2, 0.85 * Math.sqrt(Math.max(0, (run / 2) ** 2 - (Math.max(span, 0) / 2) ** 2)))
-    if (!closed) return { out: 0, height: below.height + course.side * rise }
-    if (work.cores.has(root))
-      return { out: below.out - 0.8 * rise, height: below.height + course.side * Math.max(0.4 * rise, d / 2) }
-    // Arcs that begin on one row lie over each other, by turns in front and behind.
-    const times = upon.get(course.on) ?? 0
-    upon.set(course.on, times + 1)
-    return { out: below.out + rise, height: below.height + (times === 0 ? 0.1 : times % 2 === 1 ? -0.7 : 0.7) * d }
+  function levelOf(course: Course, index: number): Level | undefined {
+    if (course.kind === 'standing' && (index === root || (course.on !== undefined && levels.has(course.on))))
+      return { out: course.radiusMm + meanOf(index, lengthOf) / 2 + 0.1, height: 0 }
+    if (index === root) return { out: 0, height: 0 }
+    const below = course.kind === 'gaps' ? levels.get(course.on) : undefined
+    if (course.kind !== 'gaps' || !below) return undefined
+    const d = (meanOf(index, acrossOf) + meanOf(course.on, acrossOf)) / 2
+    const step = (course.on === root ? 0.75 : 0.5) * d
+    // The round's own length against that of the row beneath says how far it draws in or spreads.
+    const beneath = work.courses[course.on] as Course
+    const spread =
+      (lengthAlong(course) - (beneath.kind === 'gaps' ? lengthAlong(beneath) : lengthRound)) / (2 * Math.PI)
+    const free = outside(below.height + course.side * step) - below.out
+    const by = clip(Math.max(clip(spread, 0.9 * step), free), 0.9 * step)
+    return { out: below.out + by, height: below.height + course.side * Math.sqrt(step ** 2 - by ** 2) }
   }
 
   /** How far a row must keep out of the first row's line at this height so as not to begin inside the stone. */
-  function outside(root: number, height: Mm): Mm {
-    const letter = work.cores.get(root)
-    const stone = letter === undefined ? undefined : stoneOf(letter)
+  function outside(height: Mm): Mm {
     if (!stone) return Number.NEGATIVE_INFINITY
     return (stoneShareAt(stone, height) - 1) * (girth(stone.outline) / (2 * Math.PI))
   }
@@ -109,55 +90,35 @@ export function profileOf(
     return length
   }
 
-  function roundOf(index: number, root: number): Mm {
-    const course = work.courses[index] as Course
-    return course.kind === 'gaps' ? lengthAlong(course) : fullLength(root)
+  /** The line of the first row, by the share of the way along it. */
+  function outlineRound(): Outline {
+    if (first.kind === 'standing') return outlineOf({ shape: 'girth', girth: 2 * Math.PI * 1e-6 })
+    if (!stone) return outlineOf({ shape: 'girth', girth: lengthRound })
+    const apart = Math.max((lengthRound - girth(stone.outline)) / (2 * Math.PI), 0.45 * meanOf(root, acrossOf))
+    return besides(outlineOf(stone.outline), apart)
   }
 
-  const outlines = new Map<number, Outline>()
-  /** The line of a first row, by the share of the way along it. */
-  function outlineFor(root: number): Outline {
-    const known = outlines.get(root)
-    if (known) return known
-    const length = Math.max(fullLength(root), 1)
-    const letter = work.cores.get(root)
-    const stone = letter === undefined ? undefined : stoneOf(letter)
-    const made =
-      work.courses[root]?.kind === 'standing'
-        ? outlineOf({ shape: 'girth', girth: 2 * Math.PI * 1e-6 })
-        : stone
-          ? besides(
-              outlineOf(stone.outline),
-              Math.max((length - girth(stone.outline)) / (2 * Math.PI), 0.45 * meanAcross(root)),
-            )
-          : outlineOf({ shape: 'girth', girth: length })
-    outlines.set(root, made)
-    return made
+  function heightOf(course: Course, index: number, lift: number): Level {
+    const level = levels.get(index) as Level
+    if (index === root)
+      return { out: level.out, height: course.kind === 'ring' ? (lift * meanOf(index, acrossOf)) / 2 : 0 }
+    if (course.kind !== 'gaps') return level
+    const below = levels.get(course.on) as Level
+    return {
+      out: below.out + (level.out - below.out) * lift,
+      height: below.height + (level.height - below.height) * lift,
+    }
   }
 
   return (bead) => {
     const { course: index, turn, lift } = work.seat(bead)
+    if (!levels.has(index)) return undefined
     const course = work.courses[index] as Course
-    const root = work.firstOf(index)
-    const { out, height } = seatLevel(course, index, lift)
-    if (work.courses[root]?.kind === 'row') {
-      const length = fullLength(root)
-      return { centre: [(turn - 0.5) * length, height, 0], axis: [ways[index] as number, 0, 0], outward: [0, 1, 0] }
-    }
-    const { x, y, nx, ny } = outlineFor(root)(turn)
-    const centre: Vector = [x + nx * out, y + ny * out, height]
-    const outward: Vector = [nx, ny, 0]
-    return course.kind === 'standing' ? { centre, axis: outward, outward } : { centre, axis: [ny, -nx, 0], outward }
-  }
-
-  function seatLevel(course: Course, index: number, lift: number): Level {
-    const level = levels[index] as Level
-    if (course.kind === 'ring' || course.kind === 'row') return { out: 0, height: (lift * meanAcross(index)) / 2 }
-    if (course.kind === 'standing') return level
-    const below = levels[course.on] as Level
+    const { out, height } = heightOf(course, index, lift)
+    const { x, y, nx, ny } = outline(turn)
     return {
-      out: below.out + (level.out - below.out) * lift,
-      height: below.height + (level.height - below.height) * lift,
+      centre: [x + nx * out, y + ny * out, height],
+      axis: course.kind === 'standing' ? [nx, ny, 0] : [ny, -nx, 0],
     }
   }
 }

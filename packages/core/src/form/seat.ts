@@ -1,7 +1,8 @@
 /** What lies against a stone or a wire ring: its first row, the rounds in the gaps of that, and the rows that stand on it. */
 import type { Stone } from '../catalogue/stone'
 import type { Mm } from '../measure/units'
-import type { Piece } from './piece'
+import { beadOf, entryOf, exitOf, hole } from '../stitch/hole'
+import { type Piece, pointAt } from './piece'
 import { profileOf } from './profile'
 import type { Shape } from './shape'
 import { ringSolid, type Solid, stoneSolid } from './solid'
@@ -21,27 +22,29 @@ export interface Seat extends Held {
 }
 
 export function seatsOf(piece: Piece, stoneOf: (letter: string) => Stone | undefined): Seat[] {
-  const { work, rodOf, shapes, shapeOf, lengths } = piece
-  const profile = profileOf(work, (bead) => shapes[shapeOf[bead] as number] as Shape, stoneOf)
+  const { work, shapes, shapeOf } = piece
   return work.courses.flatMap((course, root): Seat[] => {
-    if (work.firstOf(root) !== root) return []
     const letter = work.cores.get(root)
     const stone = letter === undefined ? undefined : stoneOf(letter)
-    if (!stone && course.kind !== 'standing') return []
+    if (!stone && (course.kind !== 'standing' || course.on !== undefined)) return []
+    const place = profileOf(work, { course: root, stone }, (bead) => shapes[shapeOf[bead] as number] as Shape)
+    const along = course.kind === 'ring' && course.along ? new Map(course.along.map((h) => [beadOf(h), h])) : undefined
     const points: number[] = []
     const places: number[] = []
     const first: number[] = []
     for (let bead = 0; bead < work.beads; bead++) {
-      const { course: own } = work.seat(bead)
-      if (own < 0 || work.firstOf(own) !== root || work.courses[own]?.kind === 'arcs') continue
-      const { centre, axis } = profile(bead)
-      const rod = rodOf[bead] as number
-      const half = (lengths[rod] as number) / 2
-      for (const end of [0, 1] as const) {
-        const by = half * (2 * end - 1)
-        points.push(2 * rod + end)
-        if (own === root) first.push(2 * rod + end)
-        places.push(centre[0] + axis[0] * by, centre[1] + axis[1] * by, centre[2] + axis[2] * by)
+      const found = place(bead)
+      if (!found) continue
+      const h = along?.get(bead) ?? hole(bead)
+      const half = (shapes[shapeOf[bead] as number] as Shape).bead.lengthMm / 2
+      for (const [end, by] of [
+        [entryOf(h), -half],
+        [exitOf(h), half],
+      ] as const) {
+        const point = pointAt(piece, end)
+        points.push(point)
+        if (work.seat(bead).course === root) first.push(point)
+        for (const c of [0, 1, 2] as const) places.push(found.centre[c] + found.axis[c] * by)
       }
     }
     if (points.length < 6) return []
@@ -50,16 +53,8 @@ export function seatsOf(piece: Piece, stoneOf: (letter: string) => Stone | undef
       : course.kind === 'standing' && course.radiusMm > wireMm
         ? ringSolid(course.radiusMm, wireMm)
         : undefined
-    if (solid) Object.assign(solid, { rests: Int32Array.from(points), places: Float64Array.from(places) })
-    return [
-      {
-        course: root,
-        stone: letter,
-        solid,
-        first,
-        points: Int32Array.from(points),
-        places: Float64Array.from(places),
-      },
-    ]
+    const held = { points: Int32Array.from(points), places: Float64Array.from(places) }
+    if (solid) Object.assign(solid, { rests: held.points, places: held.places })
+    return [{ course: root, stone: letter, solid, first, ...held }]
   })
 }

@@ -124,6 +124,7 @@ class Worker {
     const beads = bench.work.beads
     const known = this.tallies.get(line.number)
     bench.statement = known?.at ?? this.tallies.size
+    bench.lines[bench.statement] = line.number
     bench.nextInto = next?.type === 'line' ? next.statement.into : undefined
     let action: Action
     try {

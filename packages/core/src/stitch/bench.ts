@@ -132,7 +132,11 @@ export class Bench implements Scope {
     | undefined
   finished = false
   statement = 0
+  /** The lines of the statements so far. */
+  readonly lines: number[] = []
   part = ''
+  /** What `rail` has gathered for the rounds in hand. */
+  gathered: readonly Hole[] | undefined
   /** The ring the part in hand began with. */
   ring: { readonly beads: number; readonly lengthMm: Mm; readonly acrossMm: Mm } | undefined
 
@@ -462,6 +466,7 @@ export class Bench implements Scope {
   /** Makes a rail the edge in hand, begun behind the bead the needle is in. */
   standOn(given: Rail): void {
     this.edges = { front: given }
+    this.gathered = undefined
     this.edge = 'front'
     this.roundsOn = { front: 0, back: 0 }
     this.standWhereNeedleIs()
@@ -491,6 +496,7 @@ export class Bench implements Scope {
       if (this.part) this.marks.set(`${this.part}.${edge}`, [holesOf(rail)])
     this.part = name
     this.edges = {}
+    this.gathered = undefined
     this.edge = 'front'
     this.roundsOn = { front: 0, back: 0 }
     this.ring = undefined

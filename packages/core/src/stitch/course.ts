@@ -1,12 +1,13 @@
 /**
- * Courses: the rows that a piece is built of, as its statements tell them. They say nothing of counts or thread; they are where the
- * computed shape begins from (form/), so that a ring starts as a ring and a round above the row it was stitched on.
+ * Courses: the rows that a piece is built of, as its statements tell them. They say nothing of counts or thread; what lies against a stone
+ * begins where its rows say (form/), and edges and openings are measured by them.
  */
 import type { Mm } from '../measure/units'
+import type { Hole } from './hole'
 
 export type Course =
-  /** The first row: strung and closed, or left open. */
-  | { readonly kind: 'ring' }
+  /** The first row: strung and closed, or left open. A ring that was gathered by hand says which holes it goes along. */
+  | { readonly kind: 'ring'; readonly along?: readonly Hole[] }
   | { readonly kind: 'row' }
   /** A round or row stitched on another: in its gaps, or in arcs from bead to bead. Passes from..to of the work, without the step up. */
   | {

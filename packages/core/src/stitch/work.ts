@@ -30,7 +30,7 @@ export class Work {
   /** The pass at which each doing of a line begins, of lines that lay any. */
   readonly doings: number[] = []
   readonly courses: Course[] = []
-  /** What lies in the middle of a first course: a stone by its letter. */
+  /** The stones, by the course that holds each round its widest line. */
   readonly cores = new Map<number, string>()
   /** Ends of bores held under the thread between two others, three by three: how a row stands on the row beneath. */
   readonly ties: number[] = []
@@ -81,6 +81,16 @@ export class Work {
     return at
   }
 
+  /** Whether a course was stitched on another, or on one that was; or is that one. */
+  isOn(course: number, root: number): boolean {
+    for (let at: number | undefined = course; at !== undefined; ) {
+      if (at === root) return true
+      const below: Course | undefined = this.courses[at]
+      at = below && 'on' in below ? below.on : undefined
+    }
+    return false
+  }
+
   /** How often the thread goes through this hole already. */
   passesThrough = (h: Hole): number => this.filled.get(h >> 1)
 
@@ -120,6 +130,19 @@ export class Work {
     this.nextJog = undefined
     this.filled.set(h >> 1, Math.min(this.filled.get(h >> 1) + 1, 255))
     this.statementOf.push(statement)
+  }
+
+  /** Makes beads that were gathered by hand a ring of their own, in the order of a walk along them. */
+  gather(holes: readonly Hole[], lengthOf: (bead: number) => Mm): number {
+    const course = this.begin({ kind: 'ring', along: holes })
+    const total = holes.reduce((sum, h) => sum + lengthOf(beadOf(h)), 0)
+    let before = 0
+    for (const h of holes) {
+      const length = lengthOf(beadOf(h))
+      this.reseat(beadOf(h), { course, turn: (before + length / 2) / total, lift: 0 })
+      before += length
+    }
+    return course
   }
 
   /** Takes back the last beads and passes: of a line that was found at fault half-way. */

@@ -1,17 +1,20 @@
 import { sayPercent } from '../../measure/units'
 import { LineFault, type Span } from '../../notation/fault'
-import { girth } from '../../sizing/girth'
-import { easeOf, verdictWords } from '../../sizing/ring-fit'
+import { readTarget, type TargetWords } from '../../notation/target-words'
+import { verdictWords } from '../../sizing/ring-fit'
+import { ringForStone } from '../stone-ring'
+import { find } from '../target'
 import type { Technique } from '../technique'
+import { walkedAlong } from '../walked-along'
 
-/** `place S`: the stone goes in; the thread does nothing. */
-export const placeTechnique: Technique<{ role: string; at: Span }> = {
+/** `place S`, `place S in wall`: the stone goes into the ring in hand, or the one named; the thread does nothing. */
+export const placeTechnique: Technique<{ role: string; at: Span; where: TargetWords | undefined }> = {
   word: 'place',
   read(cursor) {
     const name = cursor.expect('Name', "a stone's letter", 'For example: place S.')
-    return { role: name.text, at: name }
+    return { role: name.text, at: name, where: cursor.take('Word', 'in') ? readTarget(cursor) : undefined }
   },
-  work({ role, at }, bench, span) {
+  work({ role, at, where }, bench, span) {
     const stone = bench.stone(role, at)
     if (!stone) {
       throw new LineFault(
@@ -22,10 +25,15 @@ export const placeTechnique: Technique<{ role: string; at: Span }> = {
         `Declare it: stone S round 14 mm, and place S.`,
       )
     }
-    const rail = bench.rail('place', span)
-    if (bench.ring) {
-      const { lengthMm, acrossMm, beads } = bench.ring
-      const { ease, verdict } = easeOf(lengthMm, girth(stone.outline), acrossMm)
+    const ring = ringForStone(
+      { letter: role, stone },
+      where && walkedAlong(find(where, bench), bench.work),
+      bench,
+      span,
+    )
+    const beads = ring.holes.length
+    if (ring.course !== undefined && bench.work.courses[ring.course]?.kind === 'ring') {
+      const { ease, verdict } = ring
       bench.fits.push({ stone: role, beads, ease, verdict })
       const message = `The ring of ${beads} round ${role}: ${sayPercent(ease)}, ${verdictWords[verdict]}.`
       const sits = verdict === 'snug' || verdict === 'loose'
@@ -39,7 +47,8 @@ export const placeTechnique: Technique<{ role: string; at: Span }> = {
     if (bench.placed.has(role))
       bench.remark('warning', at, `${role} has been placed already.`, 'Declare another stone if there are two.')
     bench.placed.add(role)
-    bench.work.cores.set(bench.work.firstOf(rail.course), role)
+    const { work } = bench
+    work.cores.set(ring.course ?? work.gather(ring.holes, (bead) => bench.lengthOf(work.role(bead))), role)
     bench.used.add(role)
     return { type: 'place', role }
   },

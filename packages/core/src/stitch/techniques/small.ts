@@ -29,6 +29,7 @@ export const railTechnique: Technique<{ name: string; target: TargetWords }> = {
       course: -1,
       side: 1,
     })
+    bench.gathered = holes
     return { type: 'rail', name, beads: holes.length }
   },
 }
