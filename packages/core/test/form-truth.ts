@@ -3,7 +3,7 @@ import { nominalBead } from '../src/catalogue/nominal-beads'
 import type { Form } from '../src/form/form'
 import { type FormedPattern, formedPattern } from '../src/form/form-pattern'
 import { soundForm } from '../src/form/form-report'
-import { centreOf } from '../src/form/measure'
+import { centreOf } from '../src/form/piece'
 
 export interface Truth {
   readonly name: string

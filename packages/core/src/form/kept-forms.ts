@@ -7,7 +7,7 @@ import type { Piece } from './piece'
 import type { Seat } from './seat'
 
 /** Goes into every digest: raised when the method gives other forms than before. */
-const method = 1
+const method = 2
 
 /** A form at rest. */
 export interface KeptForm {
@@ -61,9 +61,10 @@ export function digestOf(piece: Piece, seats: readonly Seat[], tension: string):
       tension,
       shapes.map(({ bead: { maker: _, massMg: __, size: ___, ...measures }, twin }) => [measures, twin]),
       seats.map(({ course, stone, solid }) => [course, stone, solid?.described]),
+      work.hangsFrom,
     ]),
   )
-  for (const column of [shapeOf, rodOf, threads, natural, ties]) digest.numbers(column)
+  for (const column of [shapeOf, rodOf, threads, natural, ties, work.faces()]) digest.numbers(column)
   for (const { points, places } of seats) {
     digest.numbers(points)
     digest.numbers(places)

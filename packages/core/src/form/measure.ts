@@ -6,7 +6,7 @@ import { beadOf, entryOf, exitOf } from '../stitch/hole'
 import type { Work } from '../stitch/work'
 import { jogLength } from '../thread/jog'
 import type { Form } from './form'
-import { type Piece, pointAt, slackMm } from './piece'
+import { centreOf, type Piece, pointAt, slackMm } from './piece'
 import { planeOf } from './plane'
 import type { Shape } from './shape'
 import { radiiOf, radiusToward } from './solid'
@@ -76,18 +76,6 @@ export const strainOf = (form: Form): Strain[] =>
   [...strainOfThread(form.piece), ...strainOfBeads(form)].sort((a, b) => a.statement - b.statement)
 
 const shapeOfBead = ({ shapes, shapeOf }: Piece, bead: number) => shapes[shapeOf[bead] as number] as Shape
-
-export function centreOf({ at, rodOf }: Pick<Piece, 'at' | 'rodOf'>, bead: number): Vector {
-  const [from, to] = [2 * (rodOf[bead] as number), 2 * (rodOf[bead + 1] as number)]
-  let [x, y, z] = [0, 0, 0]
-  for (let p = from; p < to; p++) {
-    x += at[3 * p] as number
-    y += at[3 * p + 1] as number
-    z += at[3 * p + 2] as number
-  }
-  const points = to - from
-  return [x / points, y / points, z / points]
-}
 
 function axisOf({ at, rodOf, lengths }: Piece, bead: number): Vector {
   const rod = rodOf[bead] as number

@@ -11,6 +11,7 @@ import type { Work } from '../stitch/work'
 import { jogShare } from '../thread/jog'
 import { type Shape, shapeOf } from './shape'
 import type { Solid } from './solid'
+import type { Vector } from './vector'
 
 export interface Piece {
   readonly work: Work
@@ -50,6 +51,19 @@ export const slackMm: Mm = 0.05
 export const pointAt = (piece: Pick<Piece, 'rodOf'>, end: number): number => {
   const rod = (piece.rodOf[beadOf(end)] as number) + ((end >> 1) & 1)
   return 2 * rod + (end & 1)
+}
+
+/** The middle of a bead. */
+export function centreOf({ at, rodOf }: Pick<Piece, 'at' | 'rodOf'>, bead: number): Vector {
+  const [from, to] = [2 * (rodOf[bead] as number), 2 * (rodOf[bead + 1] as number)]
+  let [x, y, z] = [0, 0, 0]
+  for (let p = from; p < to; p++) {
+    x += at[3 * p] as number
+    y += at[3 * p + 1] as number
+    z += at[3 * p + 2] as number
+  }
+  const points = to - from
+  return [x / points, y / points, z / points]
 }
 
 /**

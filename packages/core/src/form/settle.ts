@@ -7,6 +7,7 @@ import type { Mm } from '../measure/units'
 import type { Tension } from '../thread/settings'
 import { Bodies, freedoms } from './bodies'
 import { Energy, type Strengths } from './energy'
+import { laidAsTold, layOver } from './face'
 import type { Press } from './forces/press'
 import { gapingThreads } from './gaping'
 import type { KeptForm } from './kept-forms'
@@ -47,8 +48,10 @@ const hardening: readonly Stage[] = [
  * on a mat does, and what cannot is round.
  */
 const flattened = [0.3, 0.08]
-/** Of those whose energy is nearly as little, the flattest is taken. */
+/** Of those whose energy is nearly as little, the flattest is taken; more may be paid for what is laid over to lie where it was laid. */
 const nearly = 1.01
+const nearlyAsTold = 1.06
+const clearly = 0.25
 
 /** At rest when the energy falls by less than this share of itself in so many iterations. */
 const restShare = 1.5e-4
@@ -60,6 +63,8 @@ interface Tried {
   readonly energy: number
   readonly depthMm: Mm
   readonly gaping: number
+  /** See `laidAsTold`. */
+  readonly asTold: number
 }
 
 export class Settling {
@@ -131,7 +136,9 @@ export class Settling {
     for (const share of piece.solids.length > 0 ? [] : flattened) {
       bodies.restore(begun)
       bodies.flatten(share)
+      layOver(piece, bodies)
       yield* this.through(opening)
+      layOver(piece, bodies)
       yield* this.through(drawingUp)
       tried.push(this.tried())
     }
@@ -149,6 +156,7 @@ export class Settling {
     for (const beginning of beginnings.length > 0 ? beginnings : [Float64Array.from(piece.at)]) {
       piece.at.set(beginning)
       bodies.read()
+      if (piece.solids.length > 0 && piece.work.hasTwoFaces) layOver(piece, bodies, this.onStones())
       const begun = bodies.save()
       yield* this.through(piece.solids.length > 0 ? openingOnStone : openingWide)
       const tried = this.tried()
@@ -157,6 +165,13 @@ export class Settling {
     if (!best) return bodies.save()
     bodies.restore(best.tried.bodies)
     return best.begun
+  }
+
+  /** By bead: 1 where it lies against a stone or a ring. */
+  private onStones(): Uint8Array {
+    const { work, solids, rodOf } = this.piece
+    const rests = new Set(solids.flatMap((solid) => [...solid.rests]))
+    return Uint8Array.from({ length: work.beads }, (_, bead) => (rests.has(2 * (rodOf[bead] as number)) ? 1 : 0))
   }
 
   /** One stage, until nothing more is gained or its iterations are used up. */
@@ -193,15 +208,22 @@ export class Settling {
       energy: this.energy.evaluate(),
       depthMm: depthOf(this.piece),
       gaping: gapingThreads(this.piece),
+      asTold: laidAsTold(this.piece, this.bodies.middle),
     }
   }
 }
 
 function bestOf(tried: readonly Tried[]): Tried {
-  const least = Math.min(...tried.map(({ energy }) => energy))
-  return tried
-    .filter(({ energy }) => energy <= least * nearly)
-    .reduce((a, b) => (b.gaping < a.gaping || (b.gaping === a.gaping && b.depthMm < a.depthMm) ? b : a))
+  const least = tried.reduce((a, b) => (b.energy < a.energy ? b : a))
+  const most = (each: Tried) => (each.asTold > least.asTold + clearly ? nearlyAsTold : nearly)
+  return tried.filter((each) => each.energy <= least.energy * most(each)).reduce((a, b) => (isBetter(b, a) ? b : a))
+}
+
+/** Fewer threads gape; or what is laid over lies where it was laid; or it is flatter. */
+function isBetter(a: Tried, b: Tried): boolean {
+  if (a.gaping !== b.gaping) return a.gaping < b.gaping
+  if (Math.abs(a.asTold - b.asTold) > clearly) return a.asTold > b.asTold
+  return a.depthMm < b.depthMm
 }
 
 function depthOf({ at }: Piece): Mm {

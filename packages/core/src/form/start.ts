@@ -3,11 +3,10 @@
  * where its rows say, since the thread does not tell what it goes round.
  */
 import type { Mm } from '../measure/units'
-import { entryOf } from '../stitch/hole'
-import { type Piece, pointAt, slackMm } from './piece'
+import { type Piece, slackMm } from './piece'
 import type { Seat } from './seat'
 import type { Shape } from './shape'
-import { applyTurn, turnOf } from './turn-to-eye'
+import { applyTurn, turnOf, wayOf } from './turn-to-eye'
 import { fitOf, type Held, unfold } from './unfold'
 import type { Vector } from './vector'
 import { components, graphOf } from './ways'
@@ -30,9 +29,8 @@ const beginnings = (points: number): number => (points <= 1500 ? 10 : points <= 
  * @returns x, y, z by point, of each beginning; the piece lies as in the first
  */
 export function start(piece: Piece, seats: readonly Seat[]): Float64Array[] {
-  const { work } = piece
   const graph = graphOf(2 * piece.rods, edgesOf(piece))
-  const order = Array.from({ length: work.passes }, (_, pass) => pointAt(piece, entryOf(work.holeAt(pass))))
+  const way = wayOf(piece)
   const count = seats.length > 0 ? 1 : beginnings(graph.points)
   const laid = Array.from({ length: count }, () => new Float64Array(piece.at.length))
   const right = laid.map(() => Number.NEGATIVE_INFINITY)
@@ -47,12 +45,15 @@ export function start(piece: Piece, seats: readonly Seat[]): Float64Array[] {
     const held = seats
       .filter(({ points }) => own.has(points[0] as number))
       .map(({ points, places }): Held => ({ points: points.map((point) => own.get(point) as number), places }))
-    const ownOrder = order.flatMap((point) => own.get(point) ?? [])
+    const ownWay = way.flatMap(({ point, face }) => {
+      const known = own.get(point)
+      return known === undefined ? [] : [{ point: known, face }]
+    })
     const unfolded = unfold(graphOf(set.length, edges), held, count)
     for (let k = 0; k < count; k++) {
       const at = Float64Array.from(unfolded[Math.min(k, unfolded.length - 1)] as Float64Array)
       if (held[0]) faceAs(at, held[0])
-      else applyTurn(at, turnOf(at, ownOrder))
+      else applyTurn(at, turnOf(at, ownWay))
       let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY]
       for (let i = 0; i < at.length; i += 3) {
         low = Math.min(low, at[i] as number)

@@ -1,20 +1,38 @@
 /**
  * How a piece is shown: a piece on a stone faces as its stone does. Any other lies with its thinnest way to the eye and its longest across;
- * it is worked anticlockwise, and what was worked last lies in front and to the right.
+ * it is worked anticlockwise, what was laid over other work lies on the face that was in hand, and what was worked last to the right.
+ * A piece that is told to hang from somewhere has that at its top.
  */
 import { EigenvalueDecomposition, Matrix } from 'ml-matrix'
 import { beadOf, entryOf } from '../stitch/hole'
-import { type Piece, pointAt } from './piece'
-import { cross, dot, scaled, type Vector } from './vector'
+import { laidAsTold } from './face'
+import { centreOf, type Piece, pointAt } from './piece'
+import { add, cross, dot, minus, scaled, type Vector } from './vector'
 
 /** Rows: the ways that come to lie across, up and toward the eye. A determinant of -1 mirrors. */
 export type Turn = readonly [Vector, Vector, Vector]
 
+/** A point that the thread comes to, and the face in hand then: 1 the front, -1 the back. */
+export interface Come {
+  readonly point: number
+  readonly face: number
+}
+
+/** Where each pass of the thread goes in. */
+export function wayOf(piece: Piece): Come[] {
+  const { work } = piece
+  const faces = work.faces()
+  return Array.from({ length: work.passes }, (_, pass) => ({
+    point: pointAt(piece, entryOf(work.holeAt(pass))),
+    face: faces[pass] as number,
+  }))
+}
+
 /**
  * @param at x, y, z by point
- * @param order its points in the order of the thread
+ * @param way its points in the order of the thread
  */
-export function turnOf(at: Float64Array, order: readonly number[]): { turn: Turn; middle: Vector } {
+export function turnOf(at: Float64Array, way: readonly Come[]): { turn: Turn; middle: Vector } {
   const middle = meanOf(at)
   const spread = Matrix.zeros(3, 3)
   for (let i = 0; i < at.length; i += 3)
@@ -31,13 +49,16 @@ export function turnOf(at: Float64Array, order: readonly number[]): { turn: Turn
     .sort((a, b) => (realEigenvalues[b] as number) - (realEigenvalues[a] as number))
     .map((column) => eigenvectorMatrix.getColumn(column) as unknown as Vector) as [Vector, Vector, Vector]
   let [round, later, across] = [0, 0, 0]
-  const place = (point: number) => ways.map((way) => along(at, 3 * point, way, middle)) as unknown as Vector
-  let before = order.length > 0 ? place(order[0] as number) : ([0, 0, 0] as Vector)
-  for (let k = 1; k < order.length; k++) {
-    const now = place(order[k] as number)
+  const place = ({ point }: Come) => ways.map((way) => along(at, 3 * point, way, middle)) as unknown as Vector
+  let before = way[0] ? place(way[0]) : ([0, 0, 0] as Vector)
+  let depth = 0
+  for (const [k, come] of way.entries()) {
+    const now = place(come)
     round += before[0] * now[1] - before[1] * now[0]
-    later += (k - order.length / 2) * now[2]
-    across += (k - order.length / 2) * now[0]
+    // Above what is there already, or beneath it.
+    if (k > 0) later += come.face * (k * now[2] - depth)
+    across += (k - way.length / 2) * now[0]
+    depth += now[2]
     before = now
   }
   const flipX = across < 0 ? -1 : 1
@@ -65,18 +86,45 @@ export function turnToEye(piece: Piece): void {
     found = { middle: Array.from(first.at) as unknown as Vector, turn: [right, cross(front, right), front] }
     if (first.round) found = { ...found, turn: loopUp(piece, found) }
   } else {
-    const order = Array.from({ length: work.passes }, (_, pass) => pointAt(piece, entryOf(work.holeAt(pass))))
-    found = turnOf(at, order)
+    found = turnOf(at, wayOf(piece))
     const [x, y, z] = found.turn
     // Of its two faces the one that is worked anticlockwise; what lies in front is as it has come to lie.
     if (dot(cross(x, y), z) < 0) found = { ...found, turn: [x, y, scaled(z, -1)] }
+    if (behind(piece, found)) found = { ...found, turn: [scaled(found.turn[0], -1), y, scaled(found.turn[2], -1)] }
   }
+  if (work.hangsFrom.length > 0) found = { ...found, turn: hanging(piece, found) }
   applyTurn(at, found)
   for (const solid of solids) {
     applyTurn(solid.at, found)
     applyTurn(solid.front, { ...found, middle: [0, 0, 0] })
     applyTurn(solid.right, { ...found, middle: [0, 0, 0] })
   }
+}
+
+/** What was laid over the work lies beneath it so: it is seen from its back. */
+function behind(piece: Piece, found: { turn: Turn; middle: Vector }): boolean {
+  const { work } = piece
+  const middle = new Float64Array(3 * work.beads)
+  for (let bead = 0; bead < work.beads; bead++) {
+    const centre = centreOf(piece, bead)
+    for (const [k, way] of found.turn.entries()) middle[3 * bead + k] = dot(minus(centre, found.middle), way)
+  }
+  return laidAsTold(piece, middle) < (work.hasTwoFaces ? 0 : -0.5)
+}
+
+/** As it is worn: what it hangs from straight above its middle. It goes on facing as it did. */
+function hanging(piece: Piece, { turn: [x, y, z], middle }: { turn: Turn; middle: Vector }): Turn {
+  const { work } = piece
+  let [a, b] = [0, 0]
+  for (const bead of work.hangsFrom) {
+    const off = minus(centreOf(piece, bead), middle)
+    a += dot(off, x) / work.hangsFrom.length
+    b += dot(off, y) / work.hangsFrom.length
+  }
+  const far = Math.hypot(a, b)
+  if (far < 1e-6) return [x, y, z]
+  const up = add(scaled(x, a / far), scaled(y, b / far))
+  return [cross(up, z), up, z]
 }
 
 /** A round piece has no top of its own: its first loop goes there, as it will hang. */

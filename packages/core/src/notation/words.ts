@@ -37,6 +37,7 @@ export const stitchWords = [
   'reinforce',
   'rail',
   'attach',
+  'hangs',
   'check',
   'note',
   'caution',

@@ -50,6 +50,9 @@ export type Action =
   | { readonly type: 'string' | 'pick'; readonly beads: readonly Run[]; readonly name: string | undefined }
   | { readonly type: 'through'; readonly passed: number; readonly targets: readonly string[] }
   | { readonly type: 'turn' | 'under' }
+  /** The face that is in hand from here on. */
+  | { readonly type: 'turn over'; readonly face: Edge }
+  | { readonly type: 'hangs'; readonly target: string }
   | { readonly type: 'go'; readonly beads: number; readonly back: boolean }
   | { readonly type: 'weave'; readonly units: number; readonly beads: readonly Run[]; readonly stitches: number }
   | { readonly type: 'join'; readonly target: string; readonly beads: readonly Run[] }
@@ -85,7 +88,7 @@ export type Action =
 /** What a step can do harm with. */
 export type CautionAbout = 'flame' | 'glue' | 'pliers' | 'magnet' | 'nickel'
 
-/** The edge first worked is the front. */
+/** The edge first worked is the front, and so is the face. */
 export type Edge = 'front' | 'back'
 
 /** So many beads of one role, one after the other. */

@@ -6,6 +6,7 @@ import { readStatement, type Statement, type Technique } from './technique'
 import { finishTechnique } from './techniques/finish'
 import { fringeTechnique } from './techniques/fringe'
 import { goTechnique } from './techniques/go'
+import { hangsTechnique } from './techniques/hangs'
 import { letTechnique } from './techniques/let'
 import { loopTechnique } from './techniques/loop'
 import { otherEdgeTechnique } from './techniques/other-edge'
@@ -53,6 +54,7 @@ const readers: Readonly<Record<StitchWord, Reader>> = {
   reinforce: reads(reinforceTechnique),
   rail: reads(railTechnique),
   attach: reads(attachTechnique),
+  hangs: reads(hangsTechnique),
   check: reads(checkTechnique),
   note: reads(noteTechnique),
   caution: reads(cautionTechnique),

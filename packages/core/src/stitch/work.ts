@@ -32,6 +32,10 @@ export class Work {
   readonly courses: Course[] = []
   /** The stones, by the course that holds each round its widest line. */
   readonly cores = new Map<number, string>()
+  /** The passes before which the work was turned over. */
+  private readonly turnedOver: number[] = []
+  /** Beads that the piece hangs from as it is worn. */
+  readonly hangsFrom: number[] = []
   /** Ends of bores held under the thread between two others, three by three: how a row stands on the row beneath. */
   readonly ties: number[] = []
   private joinedUpTo = 0
@@ -89,6 +93,30 @@ export class Work {
       at = below && 'on' in below ? below.on : undefined
     }
     return false
+  }
+
+  turnOver(): void {
+    this.turnedOver.push(this.passes)
+  }
+
+  get faceInHand(): 'front' | 'back' {
+    return this.turnedOver.length % 2 === 0 ? 'front' : 'back'
+  }
+
+  /** Whether the work is ever turned over. */
+  get hasTwoFaces(): boolean {
+    return this.turnedOver.length > 0
+  }
+
+  /** The face in hand at each pass: 1 the front, -1 the back. */
+  faces(): Int8Array {
+    const faces = new Int8Array(this.passes)
+    let turns = 0
+    for (let pass = 0; pass < this.passes; pass++) {
+      while ((this.turnedOver[turns] ?? Number.POSITIVE_INFINITY) <= pass) turns++
+      faces[pass] = turns % 2 === 0 ? 1 : -1
+    }
+    return faces
   }
 
   /** How often the thread goes through this hole already. */

@@ -2,11 +2,18 @@ import { LineFault } from '../../notation/fault'
 import { beadOf, boreOf, hole, wayOf } from '../hole'
 import type { Technique } from '../technique'
 
-/** `turn`: goes over into the other bore of the bead the needle is in, back the other way. */
-export const turnTechnique: Technique<null> = {
+/**
+ * `turn`: goes over into the other bore of the bead the needle is in, back the other way. `turn over`: the work is turned over, and goes on
+ * on its other face.
+ */
+export const turnTechnique: Technique<{ over: boolean }> = {
   word: 'turn',
-  read: () => null,
-  work(_, bench, span) {
+  read: (cursor) => ({ over: cursor.take('Word', 'over') !== undefined }),
+  work({ over }, bench, span) {
+    if (over) {
+      bench.work.turnOver()
+      return { type: 'turn over', face: bench.work.faceInHand }
+    }
     const needle = bench.needle('turn', span)
     const bead = beadOf(needle)
     if (bench.boresOf(bead) === 1) {

@@ -56,6 +56,10 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
       return `Pass ${through(action.passed)}: ${list(action.targets.map(place))}.`
     case 'turn':
       return 'Turn: go over into the other hole of the same bead and come back through it.'
+    case 'turn over':
+      return `Turn the work over: its ${action.face} is toward you now.`
+    case 'hangs':
+      return `It hangs from ${place(action.target)}.`
     case 'under':
       return 'Catch the bridge of thread between the beads below.'
     case 'go':

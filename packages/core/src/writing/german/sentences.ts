@@ -62,6 +62,10 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
       return `${capitalThrough(action.passed)} gehen: ${list(action.targets.map(through))}.`
     case 'turn':
       return 'Wenden: in das andere Loch derselben Perle wechseln und durch dieses zurückkommen.'
+    case 'turn over':
+      return `Die Arbeit umdrehen: Jetzt liegt die ${action.face === 'front' ? 'Vorderseite' : 'Rückseite'} oben.`
+    case 'hangs':
+      return `Das Stück hängt ${at(action.target)}.`
     case 'under':
       return 'Die Fadenbrücke zwischen den Perlen darunter fassen.'
     case 'go':

@@ -1,0 +1,20 @@
+import { LineFault } from '../../notation/fault'
+import { readTarget, type TargetWords } from '../../notation/target-words'
+import { beadOf } from '../hole'
+import { find } from '../target'
+import type { Technique } from '../technique'
+
+/** `hangs from bail`: how the piece is worn; it is shown with that place at its top. */
+export const hangsTechnique: Technique<TargetWords> = {
+  word: 'hangs',
+  read(cursor) {
+    const example = 'For example: hangs from bail.'
+    if (!cursor.take('Word', 'from'))
+      throw new LineFault(cursor.peek() ?? cursor.end, 'What does the piece hang from?', example)
+    return readTarget(cursor)
+  },
+  work(target, bench) {
+    bench.work.hangsFrom.push(...find(target, bench).map(beadOf))
+    return { type: 'hangs', target: 'role' in target.base ? target.base.role : target.base.name }
+  },
+}
