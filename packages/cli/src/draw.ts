@@ -1,6 +1,7 @@
 import { writeFileSync } from 'node:fs'
 import { roleColours } from '@tessellum/core/drawing/role-colours'
 import { sceneOf } from '@tessellum/core/drawing/scene'
+import { sceneAfter } from '@tessellum/core/drawing/step-views'
 import { svgOf } from '@tessellum/core/drawing/svg'
 import { type Face, faces, viewOf } from '@tessellum/core/drawing/view'
 import { readArguments, readWhole } from './arguments'
@@ -24,7 +25,10 @@ export function draw(args: string[]): string {
   const statement = line === undefined ? undefined : report.statements.findIndex((each) => each.line === line)
   if (statement === -1)
     throw new Misuse(`Line ${line} does nothing; these do: ${report.statements.map((each) => each.line).join(', ')}.`)
-  const view = viewOf(sceneOf(reckoned, form), { face, ...(statement === undefined ? {} : { statement }) })
+  const view =
+    statement === undefined
+      ? viewOf(sceneOf(reckoned, form), { face })
+      : viewOf(sceneAfter(statement, reckoned, form), { face, statement })
   const where = line === undefined ? `from the ${face}` : `line ${line}, from the ${face}`
   const svg = svgOf(view, {
     title: `${report.pattern || 'Pattern'}, ${where}`,

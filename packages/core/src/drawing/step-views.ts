@@ -1,5 +1,9 @@
+import type { Form } from '../form/form'
+import { lastForms } from '../form/form-pattern'
+import { type StepForm, stepForms, stepsOf } from '../form/step-forms'
+import type { Reckoned } from '../report/reckon-pattern'
 import type { StatementReport } from '../report/report'
-import type { Scene } from './scene'
+import { type Scene, sceneOf } from './scene'
 import { type Face, type View, viewOf } from './view'
 
 /** Beyond so many, drawings of single lines say nothing on paper any more. */
@@ -11,17 +15,49 @@ export interface StepView {
   readonly face: Face
 }
 
-/** The drawings of a written pattern: by line, what it adds and passes; only lines that do either. */
-export function stepViews(scene: Scene, statements: readonly StatementReport[]): Record<number, StepView> {
-  const doing = new Set(scene.passes.map((pass) => pass.statement))
-  const drawn = statements.flatMap(({ line }, statement) => (doing.has(statement) ? [[line, statement] as const] : []))
+/**
+ * The drawings of a written pattern: by line, what it adds and passes, on the work as it lies then; only lines that do either.
+ *
+ * @param steps the work after each line, and at last the whole
+ */
+export function stepViews(
+  steps: readonly StepForm[],
+  statements: readonly StatementReport[],
+): Record<number, StepView> {
+  const scenes = steps.map(({ passes, reckoned, form }) => ({ passes, scene: sceneOf(reckoned, form) }))
+  const whole = scenes.at(-1)?.scene
+  if (!whole) return {}
+  const ends = new Map<number, number>()
+  for (const [pass, { statement, doing }] of whole.passes.entries()) {
+    const last = whole.passes[pass + 1]
+    if (last?.doing !== doing && !ends.has(statement)) ends.set(statement, pass + 1)
+  }
+  const drawn = statements.flatMap(({ line }, statement) => {
+    const end = ends.get(statement)
+    return end === undefined ? [] : [{ line, statement, end }]
+  })
   return Object.fromEntries(
-    drawn.slice(0, mostDrawn).map(([line, statement]) => {
+    drawn.slice(0, mostDrawn).map(({ line, statement, end }) => {
+      const { scene } = scenes.find(({ passes }) => passes >= end) as { scene: Scene }
       const face = faceOf(scene, statement)
       return [line, { view: viewOf(scene, { face, statement }), face }]
     }),
   )
 }
+
+/** The work as it lies when a line has been done for the first time. */
+export function sceneAfter(statement: number, reckoned: Reckoned, form: Form): Scene {
+  const { work } = reckoned
+  const doing = work.doings.findIndex((from) => work.statementAt(from) >= statement)
+  const end = doing < 0 ? work.passes : (work.doings[doing + 1] ?? work.passes)
+  const steps = stepsOf(reckoned).filter((passes) => passes < end)
+  const last = allStepForms(reckoned, form, [...steps, end]).at(-1) as StepForm
+  return sceneOf(last.reckoned, last.form)
+}
+
+/** All of it at once: for documents and the command line. */
+export const allStepForms = (reckoned: Reckoned, form: Form, steps = stepsOf(reckoned)): StepForm[] =>
+  [...stepForms(reckoned, form, steps, lastForms)].filter((step) => step !== undefined)
 
 /** A line whose beads lie behind the middle of what is there already, by half a bead, is seen from behind. */
 export function faceOf({ passes, beads, poses }: Scene, statement: number): Face {

@@ -24,7 +24,7 @@ export interface FormedPattern {
 }
 
 /** Colourways, sizes side by side and editions ask for the same few forms again and again. */
-const lastForms = new LastForms()
+export const lastForms = new LastForms()
 
 /** Pitches are read off a form and put to use so often at the most: lengths hardly ever need more than one. */
 const mostRounds = 3

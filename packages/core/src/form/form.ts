@@ -23,7 +23,22 @@ export interface Form {
  * @throws NoShape when a catalogue record cannot be a bead's
  */
 export function beginForm(reckoned: Reckoned, kept?: KeptForms): Form {
-  const { work, roles, letterOf } = reckoned
+  const { piece, seats } = pieceAndSeats(reckoned)
+  const digest = kept && digestOf(piece, seats, reckoned.tension)
+  const known = digest === undefined ? undefined : kept?.get(digest)
+  if (known) return { piece, seats, settling: Settling.atRest(piece, known) }
+  const beginnings = start(piece, seats)
+  const settling = new Settling(piece, reckoned.tension, beginnings)
+  if (kept && digest !== undefined) settling.onRest = (form) => kept.keep(digest, form)
+  return { piece, seats, settling }
+}
+
+/**
+ * The beads, threads and stones of a pattern, with no place yet.
+ *
+ * @throws NoShape when a catalogue record cannot be a bead's
+ */
+export function pieceAndSeats({ work, roles, letterOf }: Reckoned): Pick<Form, 'piece' | 'seats'> {
   const stoneOf = (letter: string): Stone | undefined => {
     const role = roles.get(letter)
     return role?.type === 'stone' ? role.stone : undefined
@@ -36,11 +51,5 @@ export function beginForm(reckoned: Reckoned, kept?: KeptForms): Form {
   const piece = pieceOf(work, beadOfRole)
   const seats = seatsOf(piece, stoneOf)
   piece.solids = seats.flatMap(({ solid }) => solid ?? [])
-  const digest = kept && digestOf(piece, seats, reckoned.tension)
-  const known = digest === undefined ? undefined : kept?.get(digest)
-  if (known) return { piece, seats, settling: Settling.atRest(piece, known) }
-  const beginnings = start(piece, seats)
-  const settling = new Settling(piece, reckoned.tension, beginnings)
-  if (kept && digest !== undefined) settling.onRest = (form) => kept.keep(digest, form)
-  return { piece, seats, settling }
+  return { piece, seats }
 }

@@ -43,6 +43,11 @@ const hardening: readonly Stage[] = [
   { stiffness: 50, room: 0, rubbing: 0.6, mat: 0.01, iterations: 250 },
   { stiffness: 250, room: 0, rubbing: 0.4, mat: 0.003, iterations: Number.POSITIVE_INFINITY },
 ]
+/** Enough for a piece that grows by a line: it is looked at, and not measured. */
+const growing: readonly Stage[] = [
+  { stiffness: 12, room: 0, rubbing: 2, mat: 0.03, iterations: 80 },
+  { stiffness: 100, room: 0, rubbing: 0.6, mat: 0.003, iterations: 200 },
+]
 /**
  * How thick a piece is tried again, as a share of how it unfolded. The ways along a sheet do not say how it is dented: work that can lie flat
  * on a mat does, and what cannot is round.
@@ -82,10 +87,12 @@ export class Settling {
     beginnings: readonly Float64Array[] = [],
     /** Iterations it may take. */
     readonly budget = 8000,
+    /** It lies nearly as it will already: it only has to draw up, and stays turned as it is. */
+    private readonly grown = false,
   ) {
     this.energy = new Energy(piece, tensionOf[tension], opening)
     this.bodies = new Bodies(piece)
-    this.work = this.settle(beginnings)
+    this.work = grown ? this.drawUp() : this.settle(beginnings)
   }
 
   /** A piece that has been at rest before. */
@@ -143,10 +150,14 @@ export class Settling {
       tried.push(this.tried())
     }
     bodies.restore(bestOf(tried).bodies)
-    for (const stage of hardening) yield* this.through(stage)
-    turnToEye(piece)
+    yield* this.drawUp()
+  }
+
+  private *drawUp(): Generator<void> {
+    for (const stage of this.grown ? growing : hardening) yield* this.through(stage)
+    if (!this.grown) turnToEye(this.piece)
     this.settled = true
-    this.onRest?.(this.kept())
+    this.onRest?.(this.asKept())
   }
 
   /** Goes on with the beginning that opens best, and answers how that began. */
@@ -189,7 +200,8 @@ export class Settling {
     }
   }
 
-  private kept(): KeptForm {
+  /** As it lies, to be kept. */
+  asKept(): KeptForm {
     const { at, natural, solids } = this.piece
     return {
       at: Float64Array.from(at),

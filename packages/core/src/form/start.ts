@@ -67,9 +67,14 @@ export function start(piece: Piece, seats: readonly Seat[]): Float64Array[] {
     }
   }
   piece.at.set(laid[0] as Float64Array)
+  layOut(piece, seats)
+  return laid
+}
+
+/** What follows from where the points of a piece begin: where its stones lie, and where its thread turns back. */
+export function layOut(piece: Piece, seats: readonly Seat[]): void {
   for (const seat of seats) layIn(seat, piece.at)
   keepRoomToTurn(piece)
-  return laid
 }
 
 /** Where thread turns back, the two beads lie side by side: it keeps the width of them. */

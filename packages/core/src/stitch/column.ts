@@ -24,6 +24,12 @@ export class Column<T extends Store> {
     this.length = Math.min(this.length, length)
   }
 
+  /** The first numbers of another column. */
+  copy(other: Column<Store>, length: number): void {
+    this.store = other.store.slice(0, Math.max(64, length)) as T
+    this.length = length
+  }
+
   get(index: number): number {
     return this.store[index] as number
   }

@@ -160,6 +160,34 @@ export class Work {
     this.statementOf.push(statement)
   }
 
+  /**
+   * The work as it was when the thread had been laid so far.
+   *
+   * @param laidIn whether a stone had been laid in by then, by its letter
+   */
+  upTo(passes: number, laidIn: (stone: string) => boolean): Work {
+    const early = new Work()
+    let beads = 0
+    for (let pass = 0; pass < passes; pass++) if (this.isNew(pass)) beads++
+    for (const column of ['roles', 'bornAt', 'courseOf', 'turns', 'lifts'] as const)
+      early[column].copy(this[column], beads)
+    early.filled.copy(this.filled, 2 * beads)
+    for (const column of ['holes', 'fresh', 'jogOf', 'statementOf'] as const) early[column].copy(this[column], passes)
+    early.threads.push(...this.threads.filter((pass) => pass < passes))
+    early.doings.push(...this.doings.filter((pass) => pass < passes))
+    early.turnedOver.push(...this.turnedOver.filter((pass) => pass <= passes))
+    early.hangsFrom.push(...this.hangsFrom.filter((bead) => bead < beads))
+    early.courses.push(
+      ...this.courses.map((course) => ('to' in course ? { ...course, to: Math.min(course.to, passes) } : course)),
+    )
+    for (const [course, stone] of this.cores) if (laidIn(stone)) early.cores.set(course, stone)
+    for (let t = 0; t < this.ties.length; t += 3) {
+      const tie = this.ties.slice(t, t + 3)
+      if (tie.every((end) => beadOf(end) < beads)) early.ties.push(...tie)
+    }
+    return early
+  }
+
   /** Makes beads that were gathered by hand a ring of their own, in the order of a walk along them. */
   gather(holes: readonly Hole[], lengthOf: (bead: number) => Mm): number {
     const course = this.begin({ kind: 'ring', along: holes })

@@ -1,7 +1,7 @@
 /** An edition written from what was gathered for it: the same on the page, in a PDF and in a file. */
 import { roleColours } from '../drawing/role-colours'
 import { sceneOf } from '../drawing/scene'
-import { type StepView, stepViews } from '../drawing/step-views'
+import { allStepForms, type StepView, stepViews } from '../drawing/step-views'
 import { svgOf } from '../drawing/svg'
 import { type View, viewOf } from '../drawing/view'
 import { formedPattern } from '../form/form-pattern'
@@ -92,7 +92,8 @@ export function writeEdition(gathered: Gathered, language: LanguageCode): Writte
   return {
     written,
     report,
-    drawings: scene && { piece: viewOf(scene), steps: stepViews(scene, report.statements) },
+    drawings: form &&
+      scene && { piece: viewOf(scene), steps: stepViews(allStepForms(reckoned, form), report.statements) },
     colours: { ...roleColours(report.beads.map(({ role }) => role)), ...chosen.colours },
     why: unformed?.why,
   }

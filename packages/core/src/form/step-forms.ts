@@ -1,0 +1,160 @@
+/**
+ * The work as it lies after each line, as a stitcher has it in hand then: each grown from the one before. They are turned as the finished
+ * piece is, so that it grows in its place.
+ */
+import type { Reckoned } from '../report/reckon-pattern'
+import type { Form } from './form'
+import { pieceAndSeats } from './form'
+import { digestOf, type KeptForms } from './kept-forms'
+import { centreOf, type Piece } from './piece'
+import { Settling } from './settle'
+import { layOut } from './start'
+import { fitOf } from './unfold'
+
+export interface StepForm {
+  /** The thread has been laid up to this pass. */
+  readonly passes: number
+  /** The pattern as far as it has been worked. */
+  readonly reckoned: Reckoned
+  readonly form: Form
+}
+
+/** Beads of all forms together: more would take too long, and lines in between are left out. */
+const mostBeads = 30_000
+/** A doing that adds less than this share of what is there is no step of its own where a line is done again. */
+const leastGrowth = 0.15
+const slice = 50
+
+/**
+ * Where the work is looked at: when each line has been done for the first time, and now and then while lines are repeated.
+ *
+ * @returns passes, rising; the last is the whole piece
+ */
+export function stepsOf({ work }: Pick<Reckoned, 'work'>): number[] {
+  const ends: { passes: number; beads: number; first: boolean }[] = []
+  const seen = new Set<number>()
+  let beads = 0
+  for (const [k, from] of work.doings.entries()) {
+    const to = work.doings[k + 1] ?? work.passes
+    for (let pass = from; pass < to; pass++) if (work.isNew(pass)) beads++
+    const statement = work.statementAt(from)
+    ends.push({ passes: to, beads, first: !seen.has(statement) })
+    seen.add(statement)
+  }
+  let last = 0
+  const looked = ends.filter((end, k) => {
+    const wanted = end.first || k === ends.length - 1 || end.beads >= last * (1 + leastGrowth) + 1
+    if (wanted) last = end.beads
+    return wanted
+  })
+  const cost = looked.reduce((sum, end) => sum + end.beads, 0)
+  const every = Math.ceil(cost / mostBeads)
+  return looked.filter((_, k) => k % every === 0 || k === looked.length - 1).map(({ passes }) => passes)
+}
+
+/**
+ * @param form of the whole piece, at rest
+ * @param forms those that need not be computed again
+ * @yields undefined between one look and the next while a form settles
+ */
+export function* stepForms(
+  reckoned: Reckoned,
+  form: Form,
+  steps: readonly number[] = stepsOf(reckoned),
+  forms?: KeptForms,
+): Generator<StepForm | undefined, void> {
+  const { work, report } = reckoned
+  const whole = forms && digestOf(form.piece, form.seats, reckoned.tension)
+  let before: StepForm | undefined
+  for (const passes of steps) {
+    const statement = passes > 0 ? work.statementAt(passes - 1) : -1
+    const laidIn = (stone: string) =>
+      report.statements.findIndex(({ action }) => action.type === 'place' && action.role === stone) <= statement
+    if (passes === work.passes) {
+      yield { passes, reckoned, form }
+      return
+    }
+    const early: Reckoned = { ...reckoned, work: work.upTo(passes, laidIn) }
+    const begun = pieceAndSeats(early)
+    const digest = `${whole} ${passes}`
+    const known = forms?.get(digest)
+    let settling: Settling
+    if (known) settling = Settling.atRest(begun.piece, known)
+    else {
+      const same = before?.form.piece.solids.length === begun.piece.solids.length
+      growFrom(begun.piece, form.piece, same ? before?.form.piece : undefined)
+      layOut(begun.piece, begun.seats)
+      settling = new Settling(begun.piece, reckoned.tension, [], 600, true)
+      while (!settling.progress.settled && !settling.progress.spent) {
+        settling.run(slice)
+        yield undefined
+      }
+      turnAs(begun.piece, form.piece)
+      forms?.keep(digest, settling.asKept())
+    }
+    before = { passes, reckoned: early, form: { ...begun, settling } }
+    yield before
+  }
+}
+
+/** Where a part of a piece begins: what was there before as it lay then, and what is new about it as it lies in the end. */
+function growFrom(piece: Piece, whole: Piece, before: Piece | undefined): void {
+  const known = before?.at.length ?? 0
+  piece.at.set(whole.at.subarray(0, piece.at.length))
+  if (!before || known === 0) return
+  // What is near the new beads says how those are turned; all of it where that is little.
+  const near = nearNew(whole, before.work.beads, piece.work.beads)
+  const { from, to, turn } = fitOf(before.at, { points: near, places: placesOf(whole.at, near) })
+  for (let p = known; p < piece.at.length; p += 3)
+    for (let c = 0; c < 3; c++) {
+      let at = to[c] as number
+      for (let k = 0; k < 3; k++) at += turn.get(c, k) * ((whole.at[p + k] as number) - (from[k] as number))
+      piece.at[p + c] = at
+    }
+  piece.at.set(before.at)
+}
+
+const nearMm = 8
+const fewest = 8
+
+/** Points of the old beads that lie near a new one in the finished piece. */
+function nearNew(whole: Piece, old: number, all: number): Int32Array {
+  const fresh = Array.from({ length: all - old }, (_, k) => centreOf(whole, old + k))
+  const points: number[] = []
+  for (let bead = 0; bead < old; bead++) {
+    const [x, y, z] = centreOf(whole, bead)
+    if (!fresh.some(([a, b, c]) => Math.hypot(a - x, b - y, c - z) < nearMm)) continue
+    for (let p = 2 * (whole.rodOf[bead] as number); p < 2 * (whole.rodOf[bead + 1] as number); p++) points.push(p)
+  }
+  return points.length >= fewest
+    ? Int32Array.from(points)
+    : Int32Array.from({ length: 2 * (whole.rodOf[old] as number) }, (_, p) => p)
+}
+
+/** Turns a part of a piece as the whole lies. */
+function turnAs(piece: Piece, whole: Piece): void {
+  const points = Int32Array.from({ length: piece.at.length / 3 }, (_, p) => p)
+  const { from, to, turn } = fitOf(whole.at, { points, places: Float64Array.from(piece.at) })
+  const moved = (at: Float64Array, offset: boolean) => {
+    for (let p = 0; p < at.length; p += 3) {
+      const v = [0, 1, 2].map((k) => (at[p + k] as number) - (offset ? (from[k] as number) : 0))
+      for (let c = 0; c < 3; c++) {
+        let sum = offset ? (to[c] as number) : 0
+        for (let k = 0; k < 3; k++) sum += turn.get(c, k) * (v[k] as number)
+        at[p + c] = sum
+      }
+    }
+  }
+  moved(piece.at, true)
+  for (const solid of piece.solids) {
+    moved(solid.at, true)
+    moved(solid.front, false)
+    moved(solid.right, false)
+  }
+}
+
+const placesOf = (at: Float64Array, points: Int32Array): Float64Array =>
+  Float64Array.from(
+    { length: points.length * 3 },
+    (_, i) => at[3 * (points[Math.floor(i / 3)] as number) + (i % 3)] as number,
+  )
