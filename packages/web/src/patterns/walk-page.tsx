@@ -16,10 +16,12 @@ import { z } from 'zod'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
+import type { StepPoses } from '../piece/form.worker'
 import { looksAt } from '../piece/looks'
 import { Piece } from '../piece/piece'
 import type { Dress } from '../piece/stage-kind'
 import { useFormed } from '../piece/use-formed'
+import { useLying, useSteps } from '../piece/use-steps'
 import { ask } from '../shop/api'
 import { read } from '../shop/queries'
 import { PatternNav } from './pattern-nav'
@@ -55,6 +57,7 @@ function Walk({ pattern, taught }: { pattern: Pattern; taught?: ClassAnswer }) {
   const last = useRef<Pick<typeof formed, 'scene' | 'report'>>(undefined)
   if (formed.report) last.current = { scene: formed.scene, report: formed.report }
   const { scene, report } = last.current ?? formed
+  const lying = useSteps(pattern.source, choices, formed.report !== undefined && formed.scene !== undefined)
   // The piece comes again when its colours have come: the walk stays where it is.
   const here = useRef<Place>(undefined)
   const dress = useDress(report, chosen)
@@ -80,6 +83,7 @@ function Walk({ pattern, taught }: { pattern: Pattern; taught?: ClassAnswer }) {
           pattern={pattern}
           report={report}
           scene={scene}
+          lying={lying}
           dress={dress}
           here={here}
           {...(taught ? { taught: { id: taught.id, title: taught.title, step: taught.walkStep } } : {})}
@@ -93,6 +97,8 @@ interface StepsProps {
   readonly pattern: Pattern
   readonly report: Report
   readonly scene: Scene
+  /** How the piece lies after each step. */
+  readonly lying: readonly StepPoses[]
   readonly dress: Readonly<Record<string, Dress>>
   /** Where the walk is, kept while the piece changes beneath it. */
   readonly here: RefObject<Place | undefined>
@@ -106,7 +112,7 @@ interface Place {
 
 type Pace = 'line' | 'bead'
 
-function Steps({ pattern, report, scene, dress, here, taught }: StepsProps) {
+function Steps({ pattern, report, scene, lying, dress, here, taught }: StepsProps) {
   const { statements } = report
   const steps = useMemo(
     () => walkOf(scene.passes, statements, ({ action }) => sentenceFor(action, usualThreadSettings) !== undefined),
@@ -215,12 +221,13 @@ function Steps({ pattern, report, scene, dress, here, taught }: StepsProps) {
     if (!step) return looksAt(scene, 0, 0)
     return pace === 'line' ? looksAt(scene, step.from, step.to) : looksAt(scene, Math.max(step.from, to - 1), to)
   }, [scene, step, pace, to])
+  const now = useLying(scene, lying, step?.to ?? 0)
   if (!step) return <div className="empty sheet">This pattern has nothing to walk through yet.</div>
 
   const reached = Math.max(...steps.slice(0, at + 1).map((each) => each.statement))
   const statement = statements[step.statement]
   const action = statement?.turns[Math.min(step.time, statement.turns.length) - 1] ?? statement?.action
-  const now = pickedIn(scene, step.from, pace === 'line' ? step.to : to)
+  const inStep = pickedIn(scene, step.from, pace === 'line' ? step.to : to)
   const before = pickedIn(scene, 0, to).picked
   const sentence = action && sentenceFor(action, usualThreadSettings)
   const kind = action?.type === 'check' ? 'Check: ' : ''
@@ -229,6 +236,7 @@ function Steps({ pattern, report, scene, dress, here, taught }: StepsProps) {
       <section className="sheet plate" aria-label="Piece">
         <Piece
           scene={scene}
+          lying={now}
           dress={dress}
           face={face}
           onFace={setFace}
@@ -257,8 +265,8 @@ function Steps({ pattern, report, scene, dress, here, taught }: StepsProps) {
           {sentence}
         </p>
         <PickedUp
-          counts={now.picked}
-          passed={now.passed}
+          counts={inStep.picked}
+          passed={inStep.passed}
           dress={dress}
           total={pace === 'bead' ? laid : undefined}
           done={done}

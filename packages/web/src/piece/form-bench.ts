@@ -7,7 +7,7 @@ import type { StoneAnswer, StoneQuestion } from '@tessellum/core/desk/stone-desk
 import type { View } from '@tessellum/core/drawing/view'
 import type { Choices } from '@tessellum/core/report/reckon-pattern'
 import { proxy, type Remote, wrap } from 'comlink'
-import type { FormBench as Bench, Done, Told } from './form.worker'
+import type { FormBench as Bench, Done, StepPoses, Told } from './form.worker'
 import { keepPiece, keptPiece } from './kept-pieces'
 
 /** A worker that says nothing for so long hangs, however slow the machine: it is ended and begun again. */
@@ -28,7 +28,7 @@ class FormBench {
   /** What this browser has computed before. */
   async recall(source: string, choices: Choices): Promise<Done | undefined> {
     const key = keyOf(source, choices)
-    const known = this.kept.get(key) ?? (await keptPiece(key))
+    const known = this.kept.get(key) ?? (await keptPiece<Done>(key))
     if (known) this.keep(key, known)
     return known
   }
@@ -77,6 +77,29 @@ class FormBench {
       })
       await ended
       clearTimeout(timer)
+    }
+    this.last = this.last.then(run, run)
+    return () => {
+      wanted = false
+      void this.remote?.leaveOff(job)
+    }
+  }
+
+  /**
+   * How a piece lies after each step, told once; never where it could not be computed.
+   *
+   * @returns leaves off
+   */
+  steps(source: string, choices: Choices, tell: (steps: StepPoses[]) => void): () => void {
+    const job = ++this.jobs
+    let wanted = true
+    const key = `steps ${keyOf(source, choices)}`
+    const run = async () => {
+      const known = wanted ? await keptPiece<StepPoses[]>(key) : undefined
+      const steps = known ?? (wanted ? await this.begun().steps(job, source, choices) : undefined)
+      if (!steps) return
+      if (!known) void keepPiece(key, steps)
+      if (wanted) tell(steps)
     }
     this.last = this.last.then(run, run)
     return () => {

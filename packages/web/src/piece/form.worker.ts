@@ -4,8 +4,9 @@ import { stoneDesk } from '@tessellum/core/desk/stone-desk'
 import { posesOf, type Scene, sceneOf } from '@tessellum/core/drawing/scene'
 import { type View, viewOf } from '@tessellum/core/drawing/view'
 import type { Form } from '@tessellum/core/form/form'
-import { formedPattern, formPattern } from '@tessellum/core/form/form-pattern'
+import { formedPattern, formPattern, lastForms } from '@tessellum/core/form/form-pattern'
 import type { Progress } from '@tessellum/core/form/settle'
+import { stepForms } from '@tessellum/core/form/step-forms'
 import type { Choices } from '@tessellum/core/report/reckon-pattern'
 import type { Report } from '@tessellum/core/report/report'
 import { expose, transfer } from 'comlink'
@@ -44,6 +45,26 @@ const breathe = () =>
     channel.port2.postMessage(null)
   })
 
+/** The piece at a step of the way. */
+export interface StepPoses {
+  /** The thread has been laid up to this pass. */
+  readonly passes: number
+  readonly poses: Float32Array
+  readonly thread: Float32Array
+}
+
+/** The last value of some work, between whose parts messages are let in; undefined when it is no longer wanted. */
+async function through<Value>(job: number, work: Generator<unknown, Value>): Promise<Value | undefined> {
+  for (;;) {
+    const until = performance.now() + sliceMs
+    let next = work.next()
+    while (!next.done && performance.now() < until) next = work.next()
+    if (next.done) return next.value
+    await breathe()
+    if (left.delete(job)) return undefined
+  }
+}
+
 const bench = {
   async form(job: number, source: string, choices: Choices, tell: (told: Told) => void): Promise<void> {
     const working = formPattern(source, choices, 2)
@@ -67,6 +88,23 @@ const bench = {
       await breathe()
       if (left.delete(job)) return
     }
+  },
+
+  /** How a piece lies after each step; undefined when that is no longer wanted. */
+  async steps(job: number, source: string, choices: Choices): Promise<StepPoses[] | undefined> {
+    const formed = await through(job, formPattern(source, choices, 2))
+    if (!formed) return undefined
+    const { reckoned, form } = formed
+    if (!form) return []
+    const steps: StepPoses[] = []
+    const work = (function* () {
+      for (const step of stepForms(reckoned, form, undefined, lastForms)) {
+        if (step) steps.push({ passes: step.passes, ...posesOf(step.form) })
+        yield
+      }
+      return steps
+    })()
+    return through(job, work)
   },
 
   leaveOff(job: number): void {

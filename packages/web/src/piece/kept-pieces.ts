@@ -3,10 +3,9 @@
  * the browser keeps nothing, forms are computed again.
  */
 import { createStore, delMany, entries, get, keys, set, type UseStore } from 'idb-keyval'
-import type { Done } from './form.worker'
 
-interface KeptPiece {
-  readonly done: Done
+interface Kept<Value> {
+  readonly done: Value
   readonly keptAt: number
 }
 
@@ -20,18 +19,18 @@ const store = () => {
   return opened
 }
 
-export async function keptPiece(key: string): Promise<Done | undefined> {
+export async function keptPiece<Value>(key: string): Promise<Value | undefined> {
   try {
-    return (await get<KeptPiece>(build + key, store()))?.done
+    return (await get<Kept<Value>>(build + key, store()))?.done
   } catch {
     // Private windows and full disks: it is computed as if it had never been.
     return undefined
   }
 }
 
-export async function keepPiece(key: string, done: Done): Promise<void> {
+export async function keepPiece<Value>(key: string, done: Value): Promise<void> {
   try {
-    await set(build + key, { done, keptAt: Date.now() } satisfies KeptPiece, store())
+    await set(build + key, { done, keptAt: Date.now() } satisfies Kept<Value>, store())
     if ((await keys(store())).length > most) await makeRoom()
   } catch {
     // As above.
@@ -39,7 +38,7 @@ export async function keepPiece(key: string, done: Done): Promise<void> {
 }
 
 async function makeRoom(): Promise<void> {
-  const all = await entries<string, KeptPiece>(store())
+  const all = await entries<string, Kept<unknown>>(store())
   const oldest = all
     .map(([key, { keptAt }]) => ({ key, keptAt: key.startsWith(build) ? keptAt : 0 }))
     .sort((a, b) => a.keptAt - b.keptAt)

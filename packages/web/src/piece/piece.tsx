@@ -3,11 +3,13 @@ import { type Face, faces } from '@tessellum/core/drawing/view'
 import { type KeyboardEvent, useEffect, useRef, useState } from 'react'
 import { DrawnStage } from './drawn-stage'
 import type { BeadLook, Dress, PieceStage } from './stage-kind'
-import type { Poses } from './use-formed'
+import type { Lying, Poses } from './use-formed'
 
 interface PieceProps {
   readonly scene: Scene
   readonly poses?: Poses
+  /** How it lies at a step of the way, where that is not as it lies in the end. */
+  readonly lying?: Lying | undefined
   /** By role; "stone" for the stone. */
   readonly dress: Readonly<Record<string, Dress>>
   readonly face: Face
@@ -32,6 +34,7 @@ let onceSlow = false
 export function Piece({
   scene,
   poses,
+  lying,
   dress,
   face,
   onFace,
@@ -86,6 +89,7 @@ export function Piece({
     shown.current = { stage, scene }
   }, [stage, scene, dress])
   useEffect(() => stage && poses?.subscribe((moved) => stage.move(moved)), [stage, poses])
+  useEffect(() => stage?.move(lying ?? scene), [stage, scene, lying])
   // After the scene it is a look at has been set.
   useEffect(() => stage?.look(looks, passes, upTo), [stage, looks, passes, upTo])
   useEffect(() => stage?.withThread(threadShown), [stage, threadShown])

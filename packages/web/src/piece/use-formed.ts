@@ -6,14 +6,17 @@ import { useCallback, useEffect, useRef, useState } from 'react'
 import type { Told } from './form.worker'
 import { formBench } from './form-bench'
 
-/** Where everything lies, as it moves: past React, which need not know of every step. */
+/** Where everything lies. */
+export type Lying = Pick<Scene, 'poses' | 'thread'>
+
+/** The same as it moves: past React, which need not know of every step. */
 export class Poses {
-  private readonly listeners = new Set<(moved: Pick<Scene, 'poses' | 'thread'>) => void>()
-  subscribe(listener: (moved: Pick<Scene, 'poses' | 'thread'>) => void): () => void {
+  private readonly listeners = new Set<(moved: Lying) => void>()
+  subscribe(listener: (moved: Lying) => void): () => void {
     this.listeners.add(listener)
     return () => this.listeners.delete(listener)
   }
-  tell(moved: Pick<Scene, 'poses' | 'thread'>): void {
+  tell(moved: Lying): void {
     for (const listener of this.listeners) listener(moved)
   }
 }
