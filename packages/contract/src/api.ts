@@ -79,6 +79,7 @@ export const api = {
   'GET /api/patterns': { what: 'All patterns', answer: list(patternSummary) },
   'POST /api/patterns': { what: 'Begin a pattern, or take one in from a file', body: newPattern, answer: pattern },
   'GET /api/patterns/:id': { what: 'A pattern: its draft and its versions', answer: pattern },
+  'GET /api/patterns/:id/drawing': { what: 'The draft drawn from the front, as the shop has it', answer: some },
   'PUT /api/patterns/:id/draft': {
     what: 'Save the draft on top of the revision it was read at',
     body: saveDraft,

@@ -5,17 +5,32 @@ import { stepWords } from './words'
 
 const source = z.string('Send the text of the pattern.').max(2_000_000, 'A pattern has at most 2,000,000 characters.')
 
+/** A pattern's draft drawn by the shop, with the figures beside it. */
+export const patternDrawing = z.object({
+  /** Of the text it is of, and of the build that drew it: another is another drawing. */
+  digest: z.string(),
+  /** It is of the draft as it is; where it is not, another is being made. */
+  current: z.boolean(),
+  beads: z.number(),
+  pair: z.boolean(),
+  size: z.string(),
+  sizes: z.array(z.string()),
+  roles: z.array(z.string()),
+  /** Why there is nothing to draw. */
+  why: z.string().nullable(),
+})
+export type PatternDrawing = z.infer<typeof patternDrawing>
+
 export const patternSummary = z.object({
   id: z.number(),
   title: z.string(),
   /** The newest version's number, if any has been kept. */
   version: z.number().nullable(),
-  /** Names of its sizes, as the draft has them. */
   savedAt: z.string(),
   savedBy: z.string(),
   /** The draft differs from the newest version. */
   changed: z.boolean(),
-  source,
+  drawing: patternDrawing.nullable(),
 })
 export type PatternSummary = z.infer<typeof patternSummary>
 
@@ -32,7 +47,8 @@ export const patternVersion = z.object({
 })
 export type PatternVersion = z.infer<typeof patternVersion>
 
-export const pattern = patternSummary.extend({
+export const pattern = patternSummary.omit({ drawing: true }).extend({
+  source,
   /** Rises with each save of the draft: a save must name the one it builds on. */
   revision: z.number(),
   versions: z.array(patternVersion),

@@ -38,6 +38,7 @@ export const routes = {
   'GET /api/patterns': 'patterns.read',
   'POST /api/patterns': 'patterns.write',
   'GET /api/patterns/:id': 'patterns.read',
+  'GET /api/patterns/:id/drawing': 'patterns.read',
   'PUT /api/patterns/:id/draft': 'patterns.write',
   'POST /api/patterns/:id/versions': 'patterns.write',
   'GET /api/patterns/:id/versions/:number': 'patterns.read',

@@ -46,6 +46,10 @@ export interface View {
   readonly way: { readonly path: string; readonly from: Point; readonly to: Point } | undefined
 }
 
+/** Of what came over the wire. */
+export const isView = (value: unknown): value is View =>
+  typeof value === 'object' && value !== null && 'shapes' in value && 'box' in value
+
 type Point = readonly [x: number, y: number]
 
 export interface ViewChoice {

@@ -18,7 +18,19 @@ import { person } from '../people/schema'
 import { item, lot, maker, move, pack } from '../stock/schema'
 import { freeLots } from '../stock/store'
 import type { WorkerPool } from '../workers/pool'
-import { allocate, bill, buy, document, form, labels, readTable, reckon, standIns, writeTable } from '../workers/worker'
+import {
+  allocate,
+  bill,
+  buy,
+  document,
+  draw,
+  form,
+  labels,
+  readTable,
+  reckon,
+  standIns,
+  writeTable,
+} from '../workers/worker'
 import { demoBatches, demoColourways } from './colourways'
 import { openTerm } from './term'
 
@@ -176,7 +188,7 @@ async function keepColourways(
 }
 
 /** The shop is opened before there are workers, so its bills are reckoned on the spot. */
-const tasks = { allocate, bill, buy, document, form, labels, readTable, reckon, standIns, writeTable }
+const tasks = { allocate, bill, buy, document, draw, form, labels, readTable, reckon, standIns, writeTable }
 const atOnce: WorkerPool = {
   run: async (name, input) => (tasks[name] as (input: unknown) => Promise<never>)(input),
   close: async () => undefined,

@@ -2,6 +2,7 @@ import type { PersonRole } from '@tessellum/contract/people'
 import { type Right, type RouteKey, rights, routes } from '@tessellum/contract/rights'
 import type { Request, RequestHandler, Response, Router } from 'express'
 import type { Database } from '../database/connect'
+import type { Drawings } from '../drawings/drawings'
 import type { WorkerPool } from '../workers/pool'
 import { Refusal } from './refusal'
 
@@ -17,6 +18,7 @@ export interface Caller {
 export interface Shop {
   readonly db: Database
   readonly workers: WorkerPool
+  readonly drawings: Drawings
 }
 
 declare module 'express-session' {

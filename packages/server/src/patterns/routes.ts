@@ -9,12 +9,21 @@ import { mount, type Shop } from '../http/route'
 import { samplesOf } from '../samples/store'
 import { record } from '../trail/record'
 import { pattern, patternVersion } from './schema'
-import { carriersOf, findPattern, findVersion, listPatterns, lockDraft, saveWordsOf, wordsOf } from './store'
+import {
+  carriersOf,
+  findDrawing,
+  findPattern,
+  findVersion,
+  listPatterns,
+  lockDraft,
+  saveWordsOf,
+  wordsOf,
+} from './store'
 
-export function patternRoutes({ db, workers }: Shop): Router {
+export function patternRoutes({ db, workers, drawings }: Shop): Router {
   const router = Router()
 
-  mount(router, 'GET /api/patterns', () => listPatterns(db))
+  mount(router, 'GET /api/patterns', () => listPatterns(db, drawings))
 
   mount(router, 'POST /api/patterns', async (request, _, caller) => {
     const { source, words, colourways } = readInput(newPattern, request.body)
@@ -35,6 +44,14 @@ export function patternRoutes({ db, workers }: Shop): Router {
   })
 
   mount(router, 'GET /api/patterns/:id', (request) => findPattern(db, readId(request.params.id, 'pattern')))
+
+  mount(router, 'GET /api/patterns/:id/drawing', async (request, response) => {
+    const view = await findDrawing(db, readId(request.params.id, 'pattern'))
+    // The address names the drawing, so that it need not be fetched twice.
+    if (request.query.digest !== undefined) response.set('cache-control', 'private, max-age=31536000, immutable')
+    response.type('json').send(view)
+    return undefined
+  })
 
   mount(router, 'PUT /api/patterns/:id/draft', async (request, _, caller) => {
     const id = readId(request.params.id, 'pattern')

@@ -1,8 +1,10 @@
-import type { Carrier, Pattern, PatternSummary, VersionText } from '@tessellum/contract/patterns'
+import type { Carrier, Pattern, PatternDrawing, PatternSummary, VersionText } from '@tessellum/contract/patterns'
 import type { StepWords } from '@tessellum/contract/words'
 import { and, desc, eq, sql } from 'drizzle-orm'
 import { batch, batchLine } from '../batches/schema'
 import type { Session } from '../database/connect'
+import type { Drawings } from '../drawings/drawings'
+import { patternDrawing } from '../drawings/schema'
 import { notFound, Refusal } from '../http/refusal'
 import { person } from '../people/schema'
 import { pattern, patternVersion, stepWords } from './schema'
@@ -29,17 +31,46 @@ const summaries = (db: Session) => {
       savedAt: pattern.savedAt,
       savedBy: person.fullName,
       version: version.number,
+      drawn: patternDrawing.digest,
+      figures: patternDrawing.figures,
       changed: sql<boolean>`${version.source} is distinct from ${pattern.source}`,
     })
     .from(pattern)
     .innerJoin(person, eq(person.id, pattern.savedBy))
     .leftJoin(version, eq(version.patternId, pattern.id))
+    .leftJoin(patternDrawing, eq(patternDrawing.patternId, pattern.id))
     .$dynamic()
 }
 
-export async function listPatterns(db: Session): Promise<PatternSummary[]> {
+type Summary = Awaited<ReturnType<typeof summaries>>[number]
+
+const drawingOf = ({ drawn, figures, source }: Summary, digestOf: Drawings['digestOf']): PatternDrawing | null =>
+  drawn && figures ? { digest: drawn, current: drawn === digestOf(source), ...figures } : null
+
+/** Drafts that are not drawn as they are yet are from now on. */
+export async function listPatterns(db: Session, drawings: Drawings): Promise<PatternSummary[]> {
   const rows = await summaries(db).orderBy(pattern.title, pattern.id)
-  return rows.map(({ revision: _, ...row }) => ({ ...row, savedAt: row.savedAt.toISOString() }))
+  const listed = rows.map((row) => ({ row, drawing: drawingOf(row, drawings.digestOf) }))
+  drawings.want(listed.filter(({ drawing }) => !drawing?.current).map(({ row }) => row))
+  return listed.map(({ row: { id, title, savedAt, savedBy, version, changed }, drawing }) => ({
+    id,
+    title,
+    savedAt: savedAt.toISOString(),
+    savedBy,
+    version,
+    changed,
+    drawing,
+  }))
+}
+
+/** The view that is kept, as JSON. */
+export async function findDrawing(db: Session, id: number): Promise<string> {
+  const [row] = await db
+    .select({ view: patternDrawing.view })
+    .from(patternDrawing)
+    .where(eq(patternDrawing.patternId, id))
+  if (!row?.view) throw notFound('drawing')
+  return row.view
 }
 
 export async function findPattern(db: Session, id: number): Promise<Pattern> {
@@ -59,8 +90,9 @@ export async function findPattern(db: Session, id: number): Promise<Pattern> {
     .innerJoin(person, eq(person.id, patternVersion.madeBy))
     .where(eq(patternVersion.patternId, id))
     .orderBy(desc(patternVersion.number))
+  const { drawn: _, figures: __, ...found } = row
   return {
-    ...row,
+    ...found,
     savedAt: row.savedAt.toISOString(),
     versions: versions.map((version) => ({ ...version, madeAt: version.madeAt.toISOString() })),
   }

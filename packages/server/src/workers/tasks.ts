@@ -1,6 +1,7 @@
 /** What the worker threads can do. Everything here is plain data in and out, so that it can cross between threads. */
 import type { Choice } from '@tessellum/contract/colourways'
 import type { Edition } from '@tessellum/contract/editions'
+import type { PatternDrawing } from '@tessellum/contract/patterns'
 import type { Item } from '@tessellum/contract/stock'
 import type { Allocation, AllocationLine, AllocationLot } from '@tessellum/core/allocation/allocation'
 import type { Purchase } from '@tessellum/core/allocation/buy'
@@ -29,6 +30,8 @@ export interface Tasks {
   reckon: { input: { source: string; choices: Choices }; output: { report: Report } }
   /** Reckoned, with its form: thread is measured on it. */
   form: { input: { source: string; choices: Choices }; output: { report: Report } }
+  /** Its drawing from the front, as JSON of a view, and the figures beside it. */
+  draw: { input: { source: string }; output: Omit<PatternDrawing, 'digest' | 'current'> & { view: string | null } }
   /** Which lots fill which kits: solved within its limit. */
   allocate: { input: { lines: readonly AllocationLine[]; lots: readonly AllocationLot[] }; output: Allocation }
   /** Whole packs for each shortage, at least cost. */

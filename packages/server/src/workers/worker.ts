@@ -1,6 +1,8 @@
 import { allocateKits } from '@tessellum/core/allocation/allocate-kits'
 import type { Allocation } from '@tessellum/core/allocation/allocation'
 import { packsFor } from '@tessellum/core/allocation/buy'
+import { sceneOf } from '@tessellum/core/drawing/scene'
+import { viewOf } from '@tessellum/core/drawing/view'
 import { formedPattern } from '@tessellum/core/form/form-pattern'
 import { billOf } from '@tessellum/core/kit/bill'
 import { chosenIn } from '@tessellum/core/kit/choice'
@@ -20,6 +22,20 @@ export const reckon = ({ source, choices }: Tasks['reckon']['input']): Tasks['re
 export const form = ({ source, choices }: Tasks['form']['input']): Tasks['form']['output'] => ({
   report: formedReport(source, choices),
 })
+
+export function draw({ source }: Tasks['draw']['input']): Tasks['draw']['output'] {
+  const { reckoned, form, unformed } = formedPattern(source)
+  const { beads, pair, size, sizes } = reckoned.report
+  return {
+    beads: beads.reduce((sum, bead) => sum + bead.total, 0),
+    pair,
+    size,
+    sizes: [...sizes],
+    roles: beads.map(({ role }) => role),
+    why: form ? null : (unformed?.why ?? 'There is nothing to draw.'),
+    view: form ? JSON.stringify(viewOf(sceneOf(reckoned, form))) : null,
+  }
+}
 
 export const allocate = async ({ lines, lots }: Tasks['allocate']['input']): Promise<Allocation> =>
   allocateKits(lines, lots, await solver())

@@ -97,6 +97,12 @@ function Design({ pattern }: { pattern: Pattern }) {
   const atLine = statements.findIndex((statement) => statement.line === line)
   const current = statements[atLine]
   const dress = useDress(report, chosen)
+  const { data: listed } = useQuery(read.patterns)
+  const drawing = listed?.find(({ id }) => id === pattern.id)?.drawing
+  const { data: kept } = useQuery({
+    ...read.drawing(pattern.id, drawing?.digest ?? ''),
+    enabled: drawing !== undefined && drawing !== null && drawing.why === null && formed.report === undefined,
+  })
   return (
     <>
       <PatternNav
@@ -217,6 +223,7 @@ function Design({ pattern }: { pattern: Pattern }) {
           }}
           goTo={(at) => ledger.current?.goTo(at)}
           stop={formed.stop}
+          kept={kept}
         />
 
         {report ? (

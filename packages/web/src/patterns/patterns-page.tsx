@@ -1,4 +1,4 @@
-import { useMutation, useQuery } from '@tanstack/react-query'
+import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query'
 import type { PatternSummary } from '@tessellum/contract/patterns'
 import { pattern as patternAnswer } from '@tessellum/contract/patterns'
 import { roleColours } from '@tessellum/core/drawing/role-colours'
@@ -9,13 +9,11 @@ import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
-import { Drawing } from '../piece/drawing'
-import { useFormed } from '../piece/use-formed'
+import { FlatPiece } from '../piece/flat-piece'
 import { ask } from '../shop/api'
 import { read } from '../shop/queries'
 import { FileDrop } from './open-file'
 import { useChosen } from './use-chosen'
-import { useReckoned } from './use-reckoned'
 
 const blank = `pattern New pattern
 makes 1
@@ -81,33 +79,39 @@ export function PatternsPage() {
   return mayWrite ? <FileDrop>{cards}</FileDrop> : cards(null)
 }
 
-const noChoices = {}
-
-function Card({ pattern }: { pattern: PatternSummary }) {
+/** As the shop has drawn it: nothing is computed here. */
+function Card({ pattern: { id, title, version, changed, drawing } }: { pattern: PatternSummary }) {
   const { data: items } = useQuery(read.items)
-  const { data: colourways } = useQuery(read.colourways(pattern.id))
-  const { now: report } = useReckoned(pattern.source, noChoices)
-  const { scene } = useFormed(pattern.source, noChoices)
-  const chosen = useChosen(colourways?.[0], report?.size ?? '', items)
-  const colours = { ...roleColours((report?.beads ?? []).map((bead) => bead.role)), ...chosen.colours }
-  const beads = (report?.beads ?? []).reduce((sum, bead) => sum + bead.total, 0)
+  const { data: colourways } = useQuery(read.colourways(id))
+  const { data: view } = useQuery({
+    ...read.drawing(id, drawing?.digest ?? ''),
+    enabled: drawing !== null && drawing.why === null,
+    // The drawing before stands until there is another.
+    placeholderData: keepPreviousData,
+  })
+  const chosen = useChosen(colourways?.[0], drawing?.size ?? '', items)
+  const colours = { ...roleColours(drawing?.roles ?? []), ...chosen.colours }
   return (
-    <Link className="pattern-card sheet" to={`/patterns/${pattern.id}`}>
+    <Link className="pattern-card sheet" to={`/patterns/${id}`}>
       <div className="plate">
-        <Drawing scene={scene} colours={colours} label={`${pattern.title}, drawn`} />
+        {view ? (
+          <FlatPiece view={view} colours={colours} label={`${title}, drawn`} />
+        ) : (
+          <span className="quiet">{drawing ? drawing.why : 'Not drawn yet'}</span>
+        )}
       </div>
       <div className="about">
-        <h2>{pattern.title}</h2>
+        <h2>{title}</h2>
         <div className="quiet">
-          {pattern.version ? `version ${pattern.version}${pattern.changed ? ', changed since' : ''}` : 'draft'}
+          {version ? `version ${version}${changed ? ', changed since' : ''}` : 'draft'}
           {colourways && colourways.length > 0
             ? `, ${colourways.length} colourway${colourways.length === 1 ? '' : 's'}`
             : ''}
         </div>
-        {report && (
+        {drawing && (
           <div className="figures">
-            {beads} beads{report.pair ? ' the pair' : ''}
-            {report.sizes.length > 1 ? `, ${report.sizes.join(' and ')}` : ''}
+            {drawing.beads} beads{drawing.pair ? ' the pair' : ''}
+            {drawing.sizes.length > 1 ? `, ${drawing.sizes.join(' and ')}` : ''}
           </div>
         )}
       </div>

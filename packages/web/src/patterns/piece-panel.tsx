@@ -1,9 +1,10 @@
-import type { Face } from '@tessellum/core/drawing/view'
+import type { Face, View } from '@tessellum/core/drawing/view'
 import type { Report } from '@tessellum/core/report/report'
 import { Progress as Bar, Button, Segmented } from 'antd'
-import { useMemo, useState } from 'react'
+import { useMemo, useRef, useState } from 'react'
 import { Loading } from '../frame/loading'
 import { NamedSwitch } from '../frame/named-switch'
+import { FlatPiece } from '../piece/flat-piece'
 import { looksOfLine } from '../piece/looks'
 import { Piece } from '../piece/piece'
 import type { Dress } from '../piece/stage-kind'
@@ -20,16 +21,20 @@ interface PiecePanelProps {
   readonly onBead: (statement: number) => void
   readonly goTo: (line: number) => void
   readonly stop: () => void
+  /** As the shop has drawn it: it stands until the first form is there. */
+  readonly kept?: View | undefined
 }
 
 /** Most pieces are at rest after about so many. */
 const usualIterations = 1000
 
 /** The piece as it lies, to be turned, with what is measured on it. */
-export function PiecePanel({ formed, report, dress, statement, onBead, goTo, stop }: PiecePanelProps) {
+export function PiecePanel({ formed, report, dress, statement, onBead, goTo, stop, kept }: PiecePanelProps) {
   const [face, setFace] = useState<Face>('front')
   const [threadShown, setThreadShown] = useState(true)
   const { scene, settling, progress, why, trouble, poses } = formed
+  const finished = useRef(false)
+  if (formed.report) finished.current = true
   const lit = useMemo(
     () => (scene && statement !== undefined ? looksOfLine(scene, statement) : undefined),
     [scene, statement],
@@ -49,7 +54,13 @@ export function PiecePanel({ formed, report, dress, statement, onBead, goTo, sto
         />
       </div>
       <div className="plate">
-        {scene ? (
+        {kept && !finished.current && (settling || !scene) ? (
+          <FlatPiece
+            view={kept}
+            colours={coloursOf(dress)}
+            label={`${report?.pattern || 'The piece'}, as it was last drawn`}
+          />
+        ) : scene ? (
           <Piece
             scene={scene}
             poses={poses}
@@ -95,3 +106,6 @@ export function PiecePanel({ formed, report, dress, statement, onBead, goTo, sto
     </section>
   )
 }
+
+const coloursOf = (dress: Readonly<Record<string, Dress>>): Readonly<Record<string, string>> =>
+  Object.fromEntries(Object.entries(dress).map(([role, { colour }]) => [role, colour]))

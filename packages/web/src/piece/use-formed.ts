@@ -3,7 +3,7 @@ import type { Progress } from '@tessellum/core/form/settle'
 import type { Choices } from '@tessellum/core/report/reckon-pattern'
 import type { Report } from '@tessellum/core/report/report'
 import { useCallback, useEffect, useRef, useState } from 'react'
-import type { Told } from './form.worker'
+import type { Done, Told } from './form.worker'
 import { formBench } from './form-bench'
 
 /** Where everything lies. */
@@ -22,7 +22,7 @@ export class Poses {
 }
 
 export interface Formed {
-  /** The newest piece there is: of the text as it is, or of the one before while it is being settled or mended. */
+  /** The newest piece there is: the last finished one, or, where there is none yet, the one that settles. */
   readonly scene: Scene | undefined
   /** Of the text as it is, once its form is there. */
   readonly report: Report | undefined
@@ -47,10 +47,13 @@ export function useFormed(source: string | undefined, choices: Choices): Formed 
   const feed = poses.current
   const [state, setState] = useState<Shown>(nothing)
   const leave = useRef(() => {})
+  /** A finished piece is shown: it stands until the next one is finished. */
+  const stands = useRef(false)
   useEffect(() => {
     if (source === undefined) return
     const known = formBench.known(source, choices)
     if (known) {
+      stands.current = known.scene !== undefined
       setState(doneWith(known))
       return
     }
@@ -58,10 +61,15 @@ export function useFormed(source: string | undefined, choices: Choices): Formed 
     let leaveOff = () => {}
     const tell = (told: Told) => {
       if (told.type === 'moved') {
-        feed.tell(told)
+        if (!stands.current) feed.tell(told)
         setState((before) => ({ ...before, progress: told.progress }))
-      } else if (told.type === 'begun') setState((before) => ({ ...before, scene: told.scene, settling: true }))
-      else setState(doneWith(told))
+      } else if (told.type === 'begun') {
+        if (!stands.current) setState((before) => ({ ...before, scene: told.scene, settling: true }))
+      } else setDone(told)
+    }
+    const setDone = (done: Done) => {
+      stands.current = done.scene !== undefined
+      setState(doneWith(done))
     }
     const fail = (trouble: string) =>
       setState((before) => ({ ...before, settling: false, progress: undefined, trouble }))
@@ -69,7 +77,7 @@ export function useFormed(source: string | undefined, choices: Choices): Formed 
     let gone = false
     void formBench.recall(source, choices).then((kept) => {
       if (gone) return
-      if (kept) setState(doneWith(kept))
+      if (kept) setDone(kept)
       else
         timer = setTimeout(() => {
           leaveOff = formBench.form(source, choices, tell, fail)

@@ -12,6 +12,7 @@ const stale: Readonly<Record<string, readonly string[]>> = {
   orders: ['orders', 'bench', 'diary'],
   trail: ['trail'],
   patterns: ['patterns', 'editions', 'carriers'],
+  drawings: ['patterns'],
   colourways: ['colourways', 'editions'],
   samples: ['samples', 'editions'],
   everything: [
@@ -38,7 +39,8 @@ export function useChanges(): void {
   useEffect(() => {
     const source = new EventSource('/api/changes')
     source.onmessage = ({ data }) => {
-      for (const subject of stale[String(data)] ?? []) void queries.invalidateQueries({ queryKey: [subject] })
+      for (const subject of stale[String(data)] ?? [])
+        void queries.invalidateQueries({ queryKey: [subject], exact: data === 'drawings' })
     }
     return () => source.close()
   }, [])

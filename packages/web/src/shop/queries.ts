@@ -14,6 +14,7 @@ import { samples } from '@tessellum/contract/samples'
 import { item, itemStory, movesPage, type ShelfWanted, shelfPage } from '@tessellum/contract/stock'
 import { placeSummary, stocktake, stocktakeSummary } from '@tessellum/contract/stocktake'
 import { trail } from '@tessellum/contract/trail'
+import { isView, type View } from '@tessellum/core/drawing/view'
 import { z } from 'zod'
 import { ask, isUnreachable, keepToken, ShopError } from './api'
 
@@ -45,6 +46,13 @@ export const read = {
   patterns: queryOptions({ queryKey: ['patterns'], queryFn: () => ask('GET', '/patterns', z.array(patternSummary)) }),
   pattern: (id: number) =>
     queryOptions({ queryKey: ['patterns', id], queryFn: () => ask('GET', `/patterns/${id}`, pattern) }),
+  /** As the shop has drawn it; the digest tells one drawing from the next. */
+  drawing: (id: number, digest: string) =>
+    queryOptions({
+      queryKey: ['drawing', id, digest],
+      queryFn: () => ask('GET', `/patterns/${id}/drawing?digest=${digest}`, z.custom<View>(isView)),
+      staleTime: Number.POSITIVE_INFINITY,
+    }),
   version: (id: number, number: number) =>
     queryOptions({
       queryKey: ['versions', id, number],

@@ -1,0 +1,70 @@
+/**
+ * Drawings that the shop keeps of its patterns, so that a page of them need not compute any: made in the background, one at a time, when a
+ * draft has none of its own yet.
+ */
+import { createHash } from 'node:crypto'
+import { eq, sql } from 'drizzle-orm'
+import type { Logger } from 'pino'
+import type { Database } from '../database/connect'
+import { pattern } from '../patterns/schema'
+import type { WorkerPool } from '../workers/pool'
+import { patternDrawing } from './schema'
+
+interface Draft {
+  readonly id: number
+  readonly source: string
+}
+
+export interface Drawings {
+  digestOf(source: string): string
+  /** Sees to it that these drafts are drawn. */
+  want(drafts: readonly Draft[]): void
+}
+
+/** @param build of what draws: another build may draw otherwise */
+export function keepDrawings(db: Database, workers: WorkerPool, build: string, log: Logger): Drawings {
+  const waiting = new Map<number, Draft>()
+  /** Drafts that could not be drawn: they are not tried again until they change. */
+  const failed = new Set<string>()
+  let drawing = false
+
+  const digestOf = (source: string) => createHash('sha256').update(build).update('\0').update(source).digest('hex')
+
+  async function draw({ id, source }: Draft): Promise<void> {
+    const digest = digestOf(source)
+    const { view, ...figures } = await workers.run('draw', { source })
+    const drawn = { digest, figures, view }
+    await db.transaction(async (tx) => {
+      const [now] = await tx.select({ source: pattern.source }).from(pattern).where(eq(pattern.id, id))
+      if (now?.source !== source) return
+      await tx
+        .insert(patternDrawing)
+        .values({ patternId: id, ...drawn })
+        .onConflictDoUpdate({ target: patternDrawing.patternId, set: drawn })
+      await tx.execute(sql`select pg_notify('changes', 'drawings')`)
+    })
+  }
+
+  async function work(): Promise<void> {
+    if (drawing) return
+    drawing = true
+    for (let [next] = waiting.values(); next; [next] = waiting.values()) {
+      waiting.delete(next.id)
+      try {
+        await draw(next)
+      } catch (error) {
+        failed.add(digestOf(next.source))
+        log.warn({ pattern: next.id, error: (error as Error).message }, 'a pattern could not be drawn')
+      }
+    }
+    drawing = false
+  }
+
+  return {
+    digestOf,
+    want(drafts) {
+      for (const draft of drafts) if (!failed.has(digestOf(draft.source))) waiting.set(draft.id, draft)
+      void work()
+    },
+  }
+}
