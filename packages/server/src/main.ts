@@ -1,13 +1,11 @@
 /** The server as a process: listens, and ends in good order when told to, or when whoever started it is gone. */
-import { createHash } from 'node:crypto'
-import { readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import pino from 'pino'
 import { buildApp } from './app'
 import { changes } from './changes/routes'
 import { readConfig } from './config'
 import { connect } from './database/connect'
-import { keepDrawings } from './drawings/drawings'
+import { buildOf, keepDrawings } from './drawings/drawings'
 import { workerPool } from './workers/pool'
 
 const config = readConfig(process.env)
@@ -15,9 +13,7 @@ const log = pino({ level: config.LOG_LEVEL })
 const { pool, db } = connect(config.DATABASE_URL, log)
 const workerFile = fileURLToPath(new URL('./worker.js', import.meta.url))
 const workers = workerPool(workerFile)
-// What draws is all in the workers' file.
-const build = createHash('sha256').update(readFileSync(workerFile)).digest('hex')
-const drawings = keepDrawings(db, workers, build, log)
+const drawings = keepDrawings(db, workers, buildOf(workerFile), log)
 const telling = changes(config.DATABASE_URL, log)
 // Apart, so that who somebody is can be looked up while every other connection waits for a lot.
 const { pool: sessionPool } = connect(config.DATABASE_URL, log, 4)

@@ -5,6 +5,7 @@ import { BadArchive, restoreArchive } from './archive/restore'
 import { connect } from './database/connect'
 import { migrateDatabase } from './database/migrate'
 import { openDemoShop } from './demo/open-shop'
+import { buildOf } from './drawings/drawings'
 
 const { DATABASE_URL, DEMO_PASSWORD, ARCHIVE } = process.env
 if (!DATABASE_URL) throw new Error('DATABASE_URL names the PostgreSQL database to use.')
@@ -16,7 +17,11 @@ try {
     await restoreArchive(db, readFileSync(ARCHIVE), DEMO_PASSWORD)
     process.stdout.write('archive put back\n')
   } else if (DEMO_PASSWORD) {
-    const opened = await openDemoShop(db, DEMO_PASSWORD)
+    const opened = await openDemoShop(
+      db,
+      DEMO_PASSWORD,
+      buildOf(fileURLToPath(new URL('./worker.js', import.meta.url))),
+    )
     process.stdout.write(opened ? 'demo shop opened\n' : 'records kept\n')
   }
 } catch (error) {

@@ -12,6 +12,7 @@ import { linesOf, resolveLines } from '../batches/store'
 import { colourway } from '../colourways/schema'
 import { addVersion } from '../colourways/store'
 import type { Database, Session } from '../database/connect'
+import { drawDraft } from '../drawings/drawings'
 import { pattern, patternVersion } from '../patterns/schema'
 import { hashPassword } from '../people/passwords'
 import { person } from '../people/schema'
@@ -62,8 +63,11 @@ const day = 24 * 3600_000
 const daysFrom = (days: number) => new Date(Date.now() + days * day)
 const dateOf = (date: Date) => date.toISOString().slice(0, 10)
 
-/** @returns false when the database has a shop in it already */
-export async function openDemoShop(db: Database, password: string): Promise<boolean> {
+/**
+ * @param build of what draws its patterns
+ * @returns false when the database has a shop in it already
+ */
+export async function openDemoShop(db: Database, password: string, build: string): Promise<boolean> {
   const [known] = await db.select({ id: person.id }).from(person).limit(1)
   if (known) return false
   const passwordHash = await hashPassword(password)
@@ -78,6 +82,8 @@ export async function openDemoShop(db: Database, password: string): Promise<bool
     await keepColourways(tx, patterns, items, idOf('bram'))
     await planBatches(tx, patterns, idOf('odile'))
     const staff = { owner: idOf('isaura'), designer: idOf('bram'), stockroom: idOf('odile'), teacher: idOf('corin') }
+    for (const draft of await tx.select({ id: pattern.id, source: pattern.source }).from(pattern))
+      await drawDraft(tx, atOnce, build, draft)
     await openTerm({ tx, workers: atOnce, ids: staff, day: (days) => dateOf(daysFrom(days)) })
   })
   return true

@@ -3,9 +3,10 @@
  * draft has none of its own yet.
  */
 import { createHash } from 'node:crypto'
+import { readFileSync } from 'node:fs'
 import { eq, sql } from 'drizzle-orm'
 import type { Logger } from 'pino'
-import type { Database } from '../database/connect'
+import type { Database, Session } from '../database/connect'
 import { pattern } from '../patterns/schema'
 import type { WorkerPool } from '../workers/pool'
 import { patternDrawing } from './schema'
@@ -21,29 +22,33 @@ export interface Drawings {
   want(drafts: readonly Draft[]): void
 }
 
+const digestBy = (build: string, source: string): string =>
+  createHash('sha256').update(build).update('\0').update(source).digest('hex')
+
+/** What draws is all in the workers' file. */
+export const buildOf = (workerFile: string): string =>
+  createHash('sha256').update(readFileSync(workerFile)).digest('hex')
+
+/** Draws a draft, and keeps that unless it has been changed meanwhile. */
+export async function drawDraft(db: Session, workers: WorkerPool, build: string, { id, source }: Draft): Promise<void> {
+  const { view, ...figures } = await workers.run('draw', { source })
+  const drawn = { digest: digestBy(build, source), figures, view }
+  const [now] = await db.select({ source: pattern.source }).from(pattern).where(eq(pattern.id, id))
+  if (now?.source !== source) return
+  await db
+    .insert(patternDrawing)
+    .values({ patternId: id, ...drawn })
+    .onConflictDoUpdate({ target: patternDrawing.patternId, set: drawn })
+  await db.execute(sql`select pg_notify('changes', 'drawings')`)
+}
+
 /** @param build of what draws: another build may draw otherwise */
 export function keepDrawings(db: Database, workers: WorkerPool, build: string, log: Logger): Drawings {
   const waiting = new Map<number, Draft>()
   /** Drafts that could not be drawn: they are not tried again until they change. */
   const failed = new Set<string>()
   let drawing = false
-
-  const digestOf = (source: string) => createHash('sha256').update(build).update('\0').update(source).digest('hex')
-
-  async function draw({ id, source }: Draft): Promise<void> {
-    const digest = digestOf(source)
-    const { view, ...figures } = await workers.run('draw', { source })
-    const drawn = { digest, figures, view }
-    await db.transaction(async (tx) => {
-      const [now] = await tx.select({ source: pattern.source }).from(pattern).where(eq(pattern.id, id))
-      if (now?.source !== source) return
-      await tx
-        .insert(patternDrawing)
-        .values({ patternId: id, ...drawn })
-        .onConflictDoUpdate({ target: patternDrawing.patternId, set: drawn })
-      await tx.execute(sql`select pg_notify('changes', 'drawings')`)
-    })
-  }
+  const digestOf = (source: string) => digestBy(build, source)
 
   async function work(): Promise<void> {
     if (drawing) return
@@ -51,7 +56,7 @@ export function keepDrawings(db: Database, workers: WorkerPool, build: string, l
     for (let [next] = waiting.values(); next; [next] = waiting.values()) {
       waiting.delete(next.id)
       try {
-        await draw(next)
+        await drawDraft(db, workers, build, next)
       } catch (error) {
         failed.add(digestOf(next.source))
         log.warn({ pattern: next.id, error: (error as Error).message }, 'a pattern could not be drawn')
