@@ -1,5 +1,5 @@
 import type { FormedPattern } from '@tessellum/core/form/form-pattern'
-import { sayMm, soundForm } from '@tessellum/core/form/form-report'
+import { sayAlong, sayMm, soundForm } from '@tessellum/core/form/form-report'
 import { readArguments } from './arguments'
 import { choicesFrom, formFile, orFaults, patternOptions } from './pattern'
 
@@ -33,6 +33,7 @@ function asJson({ reckoned: { report }, unformed }: FormedPattern) {
       depthMm: form.depthMm,
       openings: form.openings.map(({ statement, acrossMm }) => ({ line: line(statement), acrossMm })),
       pitches: form.pitches.map(({ statement, ...rest }) => ({ line: line(statement), ...rest })),
+      ...(form.along && { along: form.along }),
       lie: form.lie,
       held: form.held,
     }),
@@ -48,6 +49,7 @@ function asText({ reckoned: { report }, unformed }: FormedPattern): string {
     ...(form
       ? [
           `${sayMm(form.widthMm)} wide, ${sayMm(form.heightMm)} high, ${sayMm(form.depthMm)} deep, after ${form.progress.iterations} steps.`,
+          ...(sayAlong(form) ? [`${sayAlong(form)}.`] : []),
           ...form.openings.map(
             ({ statement, acrossMm }) =>
               `Opening of line ${report.statements[statement]?.line}: ${sayMm(acrossMm)} across.`,

@@ -51,3 +51,10 @@ export const sayExtents = ({
   depthMm,
 }: Pick<Measures, 'widthMm' | 'heightMm' | 'depthMm'>): string =>
   `${[widthMm, heightMm, depthMm].map((mm) => mm.toFixed(1)).join(' x ')} mm`
+
+/** What is measured along the piece, in words; empty where that says nothing more than its extents. */
+export function sayAlong({ along, widthMm, heightMm, depthMm }: Measures): string {
+  if (along?.type === 'band') return `${sayMm(along.innerRoundMm)} round inside, ${sayMm(along.innerAcrossMm)} across`
+  const longest = Math.max(widthMm, heightMm, depthMm)
+  return along && along.straightMm > 1.02 * longest ? `${sayMm(along.straightMm)} long laid straight` : ''
+}

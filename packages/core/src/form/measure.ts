@@ -5,13 +5,15 @@ import type { Reckoned } from '../report/reckon-pattern'
 import { beadOf, entryOf, exitOf } from '../stitch/hole'
 import type { Work } from '../stitch/work'
 import { jogLength } from '../thread/jog'
+import { type Along, alongOf } from './along'
 import type { Form } from './form'
-import { centreOf, type Piece, pointAt, slackMm } from './piece'
+import { centreOf, meanOf, type Piece, pointAt, shapeOfBead, slackMm } from './piece'
 import { planeOf } from './plane'
-import type { Shape } from './shape'
+import { axisOf, support } from './reach'
+import { pitchOf, runsOf } from './run'
 import { radiiOf, radiusToward } from './solid'
 import { touchingIn } from './touching'
-import { add, cross, dot, minus, size, unit, type Vector } from './vector'
+import { cross, dot, minus, size, type Vector } from './vector'
 
 /** Figures that are true of a sound form only. */
 export interface Measures {
@@ -22,6 +24,8 @@ export interface Measures {
   readonly openings: readonly { readonly statement: number; readonly acrossMm: Mm }[]
   /** From one repeat to the next along the piece, in the middle of each run of them. */
   readonly pitches: readonly { readonly statement: number; readonly repeats: number; readonly pitchMm: Mm }[]
+  /** Of a band that is closed, or a chain or rope that is longer than it lies; undefined for what is neither. */
+  readonly along: Along | undefined
   readonly lie: {
     /** The greatest distance of a bead's middle from the plane that fits them best. */
     readonly awayMm: Mm
@@ -59,12 +63,14 @@ const pressedShare = 0.1
 export function measure(reckoned: Reckoned, form: Form): Measures {
   const { piece } = form
   const [widthMm, heightMm, depthMm] = extents(piece)
+  const runs = runsOf(reckoned, piece)
   return {
     widthMm,
     heightMm,
     depthMm,
     openings: openingsOf(piece),
-    pitches: pitchesOf(reckoned, piece),
+    pitches: runs.flatMap((run) => pitchOf(run) ?? []),
+    along: alongOf(piece, runs),
     lie: lieOf(piece),
     held: heldBy(reckoned, form),
     touching: touchingIn(form, reckoned.letterOf),
@@ -74,28 +80,6 @@ export function measure(reckoned: Reckoned, form: Form): Measures {
 /** Where thread does not reach, and where beads are pressed, line by line. */
 export const strainOf = (form: Form): Strain[] =>
   [...strainOfThread(form.piece), ...strainOfBeads(form)].sort((a, b) => a.statement - b.statement)
-
-const shapeOfBead = ({ shapes, shapeOf }: Piece, bead: number) => shapes[shapeOf[bead] as number] as Shape
-
-function axisOf({ at, rodOf, lengths }: Piece, bead: number): Vector {
-  const rod = rodOf[bead] as number
-  const p = 6 * rod
-  const length = lengths[rod] as number
-  return [
-    ((at[p + 3] as number) - (at[p] as number)) / length,
-    ((at[p + 4] as number) - (at[p + 1] as number)) / length,
-    ((at[p + 5] as number) - (at[p + 2] as number)) / length,
-  ]
-}
-
-/** How far a bead reaches in a direction, its widest point in that direction counted. */
-function support(piece: Piece, bead: number, cosine: number): Mm {
-  const { bead: record, twin } = shapeOfBead(piece, bead)
-  const dual = record.contact / Math.max(record.contact - 1, 0.01)
-  const across = twin ? Math.max(record.acrossMm, twin.wideMm) : record.acrossMm
-  const sine = Math.sqrt(Math.max(0, 1 - cosine * cosine))
-  return ((Math.abs(cosine) * record.lengthMm * 0.5) ** dual + (sine * across * 0.5) ** dual) ** (1 / dual)
-}
 
 function extents(piece: Piece): Vector {
   const low = [Infinity, Infinity, Infinity]
@@ -130,12 +114,6 @@ function rowsOf(work: Work): number[][] {
   return rows
 }
 
-const meanOf = (piece: Piece, beads: readonly number[]): Vector => {
-  const sum = [0, 0, 0]
-  for (const bead of beads) for (const [k, v] of centreOf(piece, bead).entries()) sum[k] = (sum[k] as number) + v
-  return sum.map((each) => each / Math.max(1, beads.length)) as unknown as Vector
-}
-
 /** Rows that nothing was stitched on. */
 function edgesOf(work: Work): number[] {
   const under = new Set<number>()
@@ -159,55 +137,6 @@ function openingsOf(piece: Piece): Measures['openings'] {
     const acrossMm = 2 * Math.max(0, free.reduce((sum, each) => sum + each, 0) / free.length)
     return [{ statement: work.statementOfBead(row[0] as number), acrossMm }]
   })
-}
-
-/** Repeats that add the same each time, and the units of a strip; ends are left out. */
-function pitchesOf({ report }: Reckoned, piece: Piece): Measures['pitches'] {
-  const { work } = piece
-  return report.statements.flatMap(({ action, line }, statement) => {
-    if (action.type === 'weave') {
-      const beads = addedBy(work, (of) => of === statement)
-      const each = action.beads.reduce((sum, run) => sum + run.count, 0)
-      return pitchOf(piece, statement, beads.slice(beads.length - action.units * each), action.units)
-    }
-    if (action.type !== 'repeat' || action.places) return []
-    const inside = (of: number) => {
-      const at = report.statements[of]?.line ?? 0
-      return at > line && at <= action.lastLine
-    }
-    // A run that grows from turn to turn has no pitch.
-    if (report.statements.some(({ turns }, of) => inside(of) && turns.length > 0)) return []
-    return pitchOf(piece, statement, addedBy(work, inside), action.times)
-  })
-}
-
-const addedBy = (work: Work, wanted: (statement: number) => boolean): number[] => {
-  const beads: number[] = []
-  for (let bead = 0; bead < work.beads; bead++) if (wanted(work.statementOfBead(bead))) beads.push(bead)
-  return beads
-}
-
-function pitchOf(piece: Piece, statement: number, beads: readonly number[], repeats: number): Measures['pitches'] {
-  if (repeats < 4 || beads.length === 0 || beads.length % repeats !== 0) return []
-  const each = beads.length / repeats
-  const places = Array.from({ length: repeats }, (_, i) => meanOf(piece, beads.slice(i * each, (i + 1) * each)))
-  const steps = places.slice(1).map((place, i) => minus(place, places[i] as Vector))
-  // Along the piece: a spiral's own turn, or a net's to and fro, is no part of its pitch.
-  const reach = Math.min(6, Math.floor(repeats / 8))
-  const ends = Math.max(1, Math.floor(steps.length / 4), reach)
-  const middle = steps.slice(ends, steps.length - ends)
-  if (middle.length === 0) return []
-  const along = middle.map((step, i) => {
-    const near = steps.slice(ends + i - reach, ends + i + reach + 1)
-    return dot(
-      step,
-      unit(
-        near.reduce((sum, one) => add(sum, one), [0, 0, 0] as Vector),
-        step,
-      ),
-    )
-  })
-  return [{ statement, repeats, pitchMm: along.reduce((sum, each) => sum + each, 0) / along.length }]
 }
 
 function lieOf(piece: Piece): Measures['lie'] {

@@ -66,6 +66,15 @@ export function centreOf({ at, rodOf }: Pick<Piece, 'at' | 'rodOf'>, bead: numbe
   return [x / points, y / points, z / points]
 }
 
+export const meanOf = (piece: Pick<Piece, 'at' | 'rodOf'>, beads: readonly number[]): Vector => {
+  const sum = [0, 0, 0]
+  for (const bead of beads) for (const [k, v] of centreOf(piece, bead).entries()) sum[k] = (sum[k] as number) + v
+  return sum.map((each) => each / Math.max(1, beads.length)) as unknown as Vector
+}
+
+export const shapeOfBead = ({ shapes, shapeOf }: Pick<Piece, 'shapes' | 'shapeOf'>, bead: number): Shape =>
+  shapes[shapeOf[bead] as number] as Shape
+
 /**
  * @param beadOfRole the bead of a role's number
  * @throws NoShape when a catalogue record cannot be a bead's

@@ -2,6 +2,7 @@
  * What a language has to say for a pattern to be written in it: whole sentences made from data, never words that somebody else puts
  * together, since languages order and inflect them differently. A folder for each language; see languages.ts.
  */
+import type { Along } from '../form/along'
 import type { Mg, Mm } from '../measure/units'
 import type { FitVerdict } from '../sizing/ring-fit'
 import type { Action } from '../stitch/action'
@@ -74,6 +75,8 @@ export interface Language {
   /** "0.4 g (about 76)" */
   weighed(mg: Mg, standsFor: number): string
   extents(widthMm: Mm, heightMm: Mm, depthMm: Mm): string
+  /** "61.2 mm round inside", "482 mm long laid straight". */
+  along(along: Along): string
   date(iso: string): string
 
   version(number: number): string

@@ -1,4 +1,4 @@
-import { soundForm } from '../form/form-report'
+import { sayAlong, soundForm } from '../form/form-report'
 import type { BillLine } from '../kit/bill'
 import { threadRole } from '../kit/bill'
 import type { Mm } from '../measure/units'
@@ -118,7 +118,9 @@ export const stepKeys = (report: Report): StepKey[] => keysOf(report.statements)
 
 function finishedWords(report: Report, language: Language): string {
   const form = soundForm(report)
-  return form ? language.extents(form.widthMm, form.heightMm, form.depthMm) : ''
+  if (!form) return ''
+  const extents = language.extents(form.widthMm, form.heightMm, form.depthMm)
+  return form.along && sayAlong(form) ? `${extents}, ${language.along(form.along)}` : extents
 }
 
 function effort(report: Report, { timed }: Edition, language: Language): string[] {

@@ -1,4 +1,4 @@
-import { sayExtents, soundForm } from '@tessellum/core/form/form-report'
+import { sayAlong, sayExtents, soundForm } from '@tessellum/core/form/form-report'
 import { sayLength, sayPercent } from '@tessellum/core/measure/units'
 import type { Report } from '@tessellum/core/report/report'
 import type { Crowding } from '@tessellum/core/thread/crowding'
@@ -14,6 +14,12 @@ export function Measures({ report, goTo }: { report: Report; goTo: (line: number
           <div className="wide">
             <dt>Wide, high, deep</dt>
             <dd>{sayExtents(sound)}</dd>
+          </div>
+        )}
+        {sound?.along && sayAlong(sound) && (
+          <div className="wide">
+            <dt>{sound.along.type === 'band' ? 'Band' : 'Length'}</dt>
+            <dd>{sayAlong(sound)}</dd>
           </div>
         )}
         <div className="wide">

@@ -43,6 +43,10 @@ export const english: Language = {
   mass: sayMass,
   pieces: String,
   weighed: (mg, standsFor) => `${sayMass(mg)} (about ${standsFor})`,
+  along: (along) =>
+    along.type === 'band'
+      ? `${along.innerRoundMm.toFixed(1)} mm round inside`
+      : `${along.straightMm.toFixed(0)} mm long laid straight`,
   extents: (...mm) => `${mm.map((each) => each.toFixed(1)).join(' x ')} mm`,
   date: (iso) => new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeZone: 'UTC' }).format(new Date(iso)),
   version: (number) => `Version ${number}`,

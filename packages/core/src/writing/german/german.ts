@@ -71,6 +71,10 @@ export const german: Language = {
   mass,
   pieces: String,
   weighed: (mg, standsFor) => `${mass(mg)} (etwa ${standsFor})`,
+  along: (along) =>
+    along.type === 'band'
+      ? `innen ${along.innerRoundMm.toFixed(1).replace('.', ',')} mm Umfang`
+      : `gestreckt ${along.straightMm.toFixed(0)} mm lang`,
   extents: (...mm) => `${mm.map((each) => each.toFixed(1).replace('.', ',')).join(' x ')} mm`,
   date: (iso) => new Intl.DateTimeFormat('de-CH', { dateStyle: 'long', timeZone: 'UTC' }).format(new Date(iso)),
   version: (number) => `Ausgabe ${number}`,

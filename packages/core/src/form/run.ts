@@ -1,0 +1,81 @@
+/** Runs: what is repeated along a piece, and how long one of it is. */
+import type { Mm } from '../measure/units'
+import type { Reckoned } from '../report/reckon-pattern'
+import type { Work } from '../stitch/work'
+import { meanOf, type Piece } from './piece'
+import { add, dot, minus, unit, type Vector } from './vector'
+
+/** Repeats that add the same each time, or the units of a strip. */
+export interface Run {
+  readonly statement: number
+  /** The middle of each repeat, in order. */
+  readonly places: readonly Vector[]
+}
+
+const fewest = 3
+/** Of the mean step. */
+const leastStep = 0.3
+
+export function runsOf({ report }: Reckoned, piece: Piece): Run[] {
+  const { work } = piece
+  return report.statements.flatMap(({ action, line }, statement): Run[] => {
+    if (action.type === 'weave') {
+      const beads = addedBy(work, (of) => of === statement)
+      const each = action.beads.reduce((sum, run) => sum + run.count, 0)
+      return runOf(piece, statement, beads.slice(beads.length - action.units * each), action.units)
+    }
+    if (action.type !== 'repeat' || action.places) return []
+    const inside = (of: number) => {
+      const at = report.statements[of]?.line ?? 0
+      return at > line && at <= action.lastLine
+    }
+    // A run that grows from turn to turn has no pitch.
+    if (report.statements.some(({ turns }, of) => inside(of) && turns.length > 0)) return []
+    return runOf(piece, statement, addedBy(work, inside), action.times)
+  })
+}
+
+const addedBy = (work: Work, wanted: (statement: number) => boolean): number[] => {
+  const beads: number[] = []
+  for (let bead = 0; bead < work.beads; bead++) if (wanted(work.statementOfBead(bead))) beads.push(bead)
+  return beads
+}
+
+function runOf(piece: Piece, statement: number, beads: readonly number[], repeats: number): Run[] {
+  if (repeats < fewest || beads.length === 0 || beads.length % repeats !== 0) return []
+  const each = beads.length / repeats
+  const places = Array.from({ length: repeats }, (_, i) => meanOf(piece, beads.slice(i * each, (i + 1) * each)))
+  const run = { statement, places }
+  // Where one does not go on from the one before, they are not repeated along the piece.
+  const steps = stepsAlong(run)
+  const mean = steps.reduce((sum, { mm }) => sum + mm, 0) / steps.length
+  return steps.every(({ mm }) => mm > leastStep * mean) ? [run] : []
+}
+
+/** So many repeats to either side say which way the piece goes at one: a spiral's own turn, or a net's to and fro, is no part of that. */
+const reachOf = ({ places }: Run): number => Math.min(6, Math.floor(places.length / 8))
+
+/** From each repeat to the next, along the piece; and which way that is. */
+export function stepsAlong(run: Run): { readonly mm: Mm; readonly way: Vector }[] {
+  const { places } = run
+  const reach = reachOf(run)
+  const steps = places.slice(1).map((place, i) => minus(place, places[i] as Vector))
+  return steps.map((step, i) => {
+    const near = steps.slice(Math.max(0, i - reach), i + reach + 1)
+    const way = unit(
+      near.reduce((sum, one) => add(sum, one), [0, 0, 0] as Vector),
+      step,
+    )
+    return { mm: dot(step, way), way }
+  })
+}
+
+/** From one repeat to the next in the middle of a run; undefined for a run of few. */
+export function pitchOf(run: Run): { statement: number; repeats: number; pitchMm: Mm } | undefined {
+  const repeats = run.places.length
+  const steps = stepsAlong(run)
+  const ends = Math.max(1, Math.floor(steps.length / 4), reachOf(run))
+  const middle = steps.slice(ends, steps.length - ends)
+  if (repeats < 4 || middle.length === 0) return undefined
+  return { statement: run.statement, repeats, pitchMm: middle.reduce((sum, { mm }) => sum + mm, 0) / middle.length }
+}
