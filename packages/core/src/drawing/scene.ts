@@ -10,22 +10,20 @@ import type { Mm } from '../measure/units'
 import type { Reckoned } from '../report/reckon-pattern'
 import { outlineOf } from '../sizing/outline'
 import { beadOf, entryOf, exitOf } from '../stitch/hole'
+import type { BodyMeasures } from './body'
 
 /** What a bead is, wherever it lies. */
-export interface SceneBead {
+export interface SceneBead extends BodyMeasures {
   readonly role: string
   readonly statement: number
-  readonly lengthMm: Mm
-  readonly acrossMm: Mm
-  /** Across both bores; the same as across for a bead with one. */
-  readonly wideMm: Mm
-  readonly boreMm: Mm
-  readonly contact: number
 }
 
 export interface SceneStone {
   readonly letter: string
   readonly middle: Vector
+  /** The ways to its right and to its front. */
+  readonly right: Vector
+  readonly front: Vector
   /** Its widest line, about its middle. */
   readonly outline: readonly (readonly [x: Mm, y: Mm])[]
   readonly frontMm: Mm
@@ -62,10 +60,11 @@ export function sceneOf(reckoned: Reckoned, form: Form): Scene {
   const { piece, seats } = form
   const beads: SceneBead[] = Array.from({ length: work.beads }, (_, bead) => {
     const { bead: record, twin } = piece.shapes[piece.shapeOf[bead] as number] as Shape
-    const { lengthMm, acrossMm, boreMm, contact } = record
+    const { kind, lengthMm, acrossMm, boreMm, contact } = record
     const wideMm = twin?.wideMm ?? acrossMm
     const role = letterOf(work.role(bead))
-    return { role, statement: work.statementOfBead(bead), lengthMm, acrossMm, wideMm, boreMm, contact }
+    const boreGapMm = twin?.gapMm
+    return { role, statement: work.statementOfBead(bead), kind, lengthMm, acrossMm, wideMm, boreMm, boreGapMm, contact }
   })
   const begins = new Set(work.threads)
   let doing = -1
@@ -88,6 +87,8 @@ export function sceneOf(reckoned: Reckoned, form: Form): Scene {
       {
         letter: role.letter,
         middle: Array.from(solid.at) as unknown as Vector,
+        right: Array.from(solid.right) as unknown as Vector,
+        front: Array.from(solid.front) as unknown as Vector,
         outline: Array.from({ length: 96 }, (_, i) => outline(i / 96)).map(({ x, y }) => [x, y] as const),
         frontMm: front,
         backMm: back,

@@ -1,5 +1,5 @@
 /** A view as a file of its own: for documents, the command line and anything that reads SVG. */
-import type { View, ViewBead, ViewShape } from './view'
+import type { View, ViewBead, ViewBody, ViewShape } from './view'
 
 export interface SvgChoice {
   readonly title: string
@@ -28,7 +28,7 @@ export function svgOf(view: View, { title, colours = {}, unsound = false }: SvgC
   return [
     `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${x} ${y} ${width} ${height}" width="${width}mm" height="${height}mm" role="img">`,
     `<title>${escaped(title)}</title>`,
-    ...view.shapes.map((shape) => shapeOf(shape, colours)),
+    ...view.shapes.map((shape) => shapeOf(shape, view.bodies, colours)),
     ...wayOf(view),
     ...(unsound
       ? [
@@ -40,12 +40,19 @@ export function svgOf(view: View, { title, colours = {}, unsound = false }: SvgC
   ].join('\n')
 }
 
-function shapeOf(shape: ViewShape, colours: Readonly<Record<string, string>>): string {
+function shapeOf(shape: ViewShape, bodies: View['bodies'], colours: Readonly<Record<string, string>>): string {
   switch (shape.type) {
     case 'bead':
-      return beadOf(shape, colours[shape.role] ?? '#ffffff')
+      return beadOf(shape, bodies, colours[shape.role] ?? '#ffffff')
     case 'stone':
-      return `<path d="${shape.path}" fill="${colours.stone ?? '#dfe3df'}" stroke="${ink}" stroke-width="0.12"/>`
+      return [
+        `<path d="${shape.path}" fill="${colours.stone ?? '#dfe3df'}" stroke="${ink}" stroke-width="0.12"/>`,
+        ...(shape.lines
+          ? [
+              `<path d="${shape.lines}" fill="none" stroke="${ink}" stroke-width="${lineLook.edge}" stroke-opacity="${lineLook.opacity}"/>`,
+            ]
+          : []),
+      ].join('')
     case 'wire':
       return `<path d="${shape.path}" fill="none" stroke="#9aa09c" stroke-width="${shape.width}"/>`
     case 'earlier':
@@ -55,14 +62,21 @@ function shapeOf(shape: ViewShape, colours: Readonly<Record<string, string>>): s
   }
 }
 
-function beadOf(shape: ViewBead, colour: string): string {
-  const { cx, cy, turn, length, across, corner, mouth, state } = shape
+/** Of an edge or facet on a bead. */
+export const lineLook = { edge: 0.06, opacity: 0.7 } as const
+
+function beadOf({ cx, cy, turn, state, body }: ViewBead, bodies: View['bodies'], colour: string): string {
   const look = state ? stateLook[state] : undefined
+  const { outline, lines, mouths, length } = bodies[body] as ViewBody
   const parts = [
-    `<rect x="${-length / 2}" y="${-across / 2}" width="${length}" height="${across}" rx="${corner}" fill="${look?.fill ?? colour}" stroke="${ink}" stroke-width="${look?.edge ?? 0.11}"/>`,
+    `<path d="${outline}" fill="${look?.fill ?? colour}" stroke="${ink}" stroke-width="${look?.edge ?? 0.11}" stroke-linejoin="round"/>`,
   ]
-  if (mouth)
-    parts.push(`<ellipse cx="${mouth.at}" rx="${mouth.rx}" ry="${mouth.ry}" fill="${ink}" fill-opacity="0.7"/>`)
+  if (lines)
+    parts.push(
+      `<path d="${lines}" fill="none" stroke="${ink}" stroke-width="${lineLook.edge}" stroke-opacity="${lineLook.opacity}"/>`,
+    )
+  for (const { x, y, rx, ry } of mouths)
+    parts.push(`<ellipse cx="${x}" cy="${y}" rx="${rx}" ry="${ry}" fill="${ink}" fill-opacity="0.7"/>`)
   if (state === 'passed')
     parts.push(`<path d="M${-length * 0.32} 0H${length * 0.32}" stroke="${ink}" stroke-width="0.18"/>`)
   return `<g transform="translate(${cx} ${cy}) rotate(${turn})">${parts.join('')}</g>`

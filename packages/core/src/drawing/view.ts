@@ -1,9 +1,11 @@
 /** A scene seen from one side and laid flat: shapes from back to front, y downward, ready for any vector renderer. */
 
 import { outlineShare } from '../form/solid'
+import { cross } from '../form/vector'
 import type { Mm } from '../measure/units'
-import { extentOf } from './extent'
+import { bodyOf } from './body'
 import type { Scene, SceneBead, SceneStone } from './scene'
+import { hull, silhouetteOf } from './silhouette'
 
 export type Face = 'front' | 'back' | 'side'
 export const faces: readonly Face[] = ['front', 'back', 'side']
@@ -21,18 +23,25 @@ export interface ViewBead {
   readonly cy: number
   /** Of the hole, degrees clockwise on the page. */
   readonly turn: number
-  /** As seen: along the hole and across it. */
+  /** Which of the view's bodies it shows. */
+  readonly body: string
+}
+
+/** A bead as it is seen, about its middle, its hole to the right: beads that lie alike share one. */
+export interface ViewBody {
+  readonly outline: string
+  /** Its edges and facets; empty for a smooth one. */
+  readonly lines: string
+  /** Along the hole and across it. */
   readonly length: number
   readonly across: number
-  /** Corner radius: a cylinder's are small, a round bead is all corner. */
-  readonly corner: number
-  /** The mouth of the hole, where it is turned toward the eye: its place along the hole, and its half sizes. */
-  readonly mouth: { readonly at: number; readonly rx: number; readonly ry: number } | undefined
+  /** Mouths of its holes that are turned toward the eye. */
+  readonly mouths: readonly { readonly x: number; readonly y: number; readonly rx: number; readonly ry: number }[]
 }
 
 export type ViewShape =
   | ViewBead
-  | { readonly type: 'stone'; readonly letter: string; readonly path: string }
+  | { readonly type: 'stone'; readonly letter: string; readonly path: string; readonly lines: string }
   | { readonly type: 'wire'; readonly path: string; readonly width: number }
   | { readonly type: 'thread'; readonly path: string }
   /** Everything that was there before the statement drawn: one path, beneath the rest. */
@@ -40,6 +49,7 @@ export type ViewShape =
 
 export interface View {
   readonly shapes: readonly ViewShape[]
+  readonly bodies: Readonly<Record<string, ViewBody>>
   /** x, y, width, height in mm with a margin. */
   readonly box: readonly [number, number, number, number]
   /** In the drawing of one statement: the way the thread goes in it, and where it begins and ends. */
@@ -76,20 +86,21 @@ export function viewOf(scene: Scene, choice: ViewChoice = {}): View {
   const there = new Uint8Array(scene.beads.length)
   for (let pass = 0; pass < last; pass++) there[scene.passes[pass]?.bead ?? 0] = 1
 
+  const bodies = new Bodies()
   const deep: { depth: number; order: number; shape: ViewShape }[] = []
   const earlier: string[] = []
   let box = nothing
   scene.beads.forEach((bead, i) => {
     if (!there[i]) return
     const state = states?.get(i)
-    const shape = beadSeen(scene, bead, i, see, state)
-    box = around(box, shape.cx, shape.cy, Math.max(shape.length, shape.across) / 2)
-    if (states && state === undefined) earlier.push(outlineOf(shape))
+    const { seen, ...shape } = beadSeen(scene, bead, i, see, state, bodies)
+    box = around(box, shape.cx, shape.cy, Math.max(seen.length, seen.across) / 2)
+    if (states && state === undefined) earlier.push(outlineOf(shape, seen.points))
     else deep.push({ depth: see.depth(scene.poses, 9 * i), order: i, shape })
   })
   if (thread && !span) deep.push(...threadsSeen(scene, last, see))
   for (const stone of scene.stones)
-    if (statement === undefined || stone.statement <= statement) deep.push(stoneSeen(stone, face, see))
+    if (statement === undefined || stone.statement <= statement) deep.push(stoneSeen(stone, see))
   for (const { middle, outerMm, wireMm } of scene.rings) {
     const points = Array.from({ length: 73 }, (_, i): Point => {
       const angle = (i / 36) * Math.PI
@@ -106,7 +117,7 @@ export function viewOf(scene: Scene, choice: ViewChoice = {}): View {
     const others = shapes.filter(({ type }) => type !== 'stone')
     shapes.splice(0, shapes.length, ...stones, { type: 'earlier', path: earlier.join('') }, ...others)
   }
-  return { shapes, box: framed(box, scene, see), way: span && wayOf(scene, span, see) }
+  return { shapes, bodies: bodies.used(shapes), box: framed(box, scene, see), way: span && wayOf(scene, span, see) }
 }
 
 interface Sight {
@@ -171,25 +182,83 @@ function wayOf(scene: Scene, { from, to }: PassSpan, see: Sight): View['way'] {
 const fixed = (value: number) => Math.round(value * 1000) / 1000
 const pathOf = (points: readonly Point[]) => `M${points.map(([x, y]) => `${fixed(x)} ${fixed(y)}`).join('L')}`
 
-function beadSeen(scene: Scene, bead: SceneBead, i: number, see: Sight, state: BeadState | undefined): ViewBead {
+/** Steps of the tilt of a hole toward the eye: beads that lie nearly alike are drawn alike. */
+const tilts = 20
+
+interface Seen {
+  readonly body: ViewBody
+  readonly points: readonly Point[]
+  readonly length: number
+  readonly across: number
+}
+
+/** The bodies of one view. */
+class Bodies {
+  private readonly known = new Map<string, Seen>()
+
+  /** @param along, wide as seen: right, down, near */
+  seen(
+    key: string,
+    bead: SceneBead,
+    along: readonly [number, number, number],
+    wide: readonly [number, number, number],
+  ) {
+    const known = this.known.get(key)
+    if (known) return known
+    const { outline, lines, mouths } = silhouetteOf(bodyOf(bead), bead.boreMm, along, wide)
+    const [length, across] = [0, 1].map(
+      (k) => 2 * Math.max(...outline.map((point) => Math.abs(point[k as 0 | 1]))),
+    ) as [number, number]
+    const made: Seen = {
+      points: outline,
+      length,
+      across,
+      body: {
+        outline: `${coarse(outline)}Z`,
+        lines: lines.map(coarse).join(''),
+        length: fixed(length),
+        across: fixed(across),
+        mouths: mouths.map(({ at: [x, y], rx, ry }) => ({ x: fixed(x), y: fixed(y), rx: fixed(rx), ry: fixed(ry) })),
+      },
+    }
+    this.known.set(key, made)
+    return made
+  }
+
+  used(shapes: readonly ViewShape[]): Record<string, ViewBody> {
+    const keys = new Set(shapes.flatMap((shape) => (shape.type === 'bead' ? [shape.body] : [])))
+    return Object.fromEntries([...this.known].flatMap(([key, { body }]) => (keys.has(key) ? [[key, body]] : [])))
+  }
+}
+
+/** Hundredths of a millimetre are finer than any line. */
+const coarse = (points: readonly Point[]) =>
+  `M${points.map(([x, y]) => `${Math.round(x * 100) / 100} ${Math.round(y * 100) / 100}`).join('L')}`
+
+function beadSeen(
+  scene: Scene,
+  bead: SceneBead,
+  i: number,
+  see: Sight,
+  state: BeadState | undefined,
+  bodies: Bodies,
+): ViewBead & { seen: Seen } {
   const { poses } = scene
   const [cx, cy] = see.point(poses, 9 * i)
   const [ax, ay] = see.point(poses, 9 * i + 3)
   const [wx, wy] = see.point(poses, 9 * i + 6)
-  const axisNear = see.depth(poses, 9 * i + 3)
-  const wideNear = see.depth(poses, 9 * i + 6)
+  const near = see.depth(poses, 9 * i + 3)
+  const turned = bodyOf(bead).type === 'turned'
+  // What is turned about its hole looks the same from either end of it: the nearer one is drawn.
+  const toward = turned && near < 0 ? -1 : 1
   const flat = Math.hypot(ax, ay)
   // Seen end on, a bead with two bores lies along the way from one to the other.
-  const [dx, dy] = flat > 0.08 ? [ax / flat, ay / flat] : wx || wy ? [wy, -wx] : [1, 0]
-  const rest = (a: number, b: number) => Math.sqrt(Math.max(0, 1 - a * a - b * b))
-  const alongHole = dx * ax + dy * ay
-  const alongWide = dx * wx + dy * wy
-  const overHole = -dy * ax + dx * ay
-  const overWide = -dy * wx + dx * wy
-  const length = 2 * extentOf(bead, alongHole, alongWide, rest(alongHole, alongWide))
-  const across = 2 * extentOf(bead, overHole, overWide, rest(overHole, overWide))
-  const tilt = Math.abs(axisNear)
-  const toward = Math.sign(axisNear) * (ax * dx + ay * dy >= 0 ? 1 : -1)
+  const [dx, dy] = flat > 0.08 ? [(toward * ax) / flat, (toward * ay) / flat] : wx || wy ? [wy, -wx] : [1, 0]
+  const onPage = (x: number, y: number, z: number) => [x * dx + y * dy, y * dx - x * dy, z] as const
+  const tilt = Math.round(Math.abs(near) * tilts) / tilts
+  const seen = turned
+    ? bodies.seen(`${bead.role} ${tilt}`, bead, [Math.sqrt(1 - tilt * tilt), 0, tilt], [0, 1, 0])
+    : bodies.seen(`${i}`, bead, onPage(ax, ay, near), onPage(wx, wy, see.depth(poses, 9 * i + 6)))
   return {
     type: 'bead',
     bead: i,
@@ -199,32 +268,9 @@ function beadSeen(scene: Scene, bead: SceneBead, i: number, see: Sight, state: B
     cx: fixed(cx),
     cy: fixed(cy),
     turn: fixed((Math.atan2(dy, dx) * 180) / Math.PI),
-    length: fixed(length),
-    across: fixed(across),
-    corner: fixed(cornerOf(bead, length, across, tilt, Math.abs(wideNear))),
-    mouth:
-      tilt > 0.35 && bead.wideMm === bead.acrossMm
-        ? {
-            at: fixed((toward * flat * bead.lengthMm) / 2),
-            rx: fixed((tilt * bead.boreMm) / 2),
-            ry: fixed(bead.boreMm / 2),
-          }
-        : undefined,
+    body: turned ? `${bead.role} ${tilt}` : `${i}`,
+    seen,
   }
-}
-
-/** From a sharp-edged cube (6) through a cylinder (4) to a round bead (2.5 and below); end on, every turned bead is round. */
-function cornerOf(
-  { contact, wideMm, acrossMm }: SceneBead,
-  length: number,
-  across: number,
-  tilt: number,
-  wide: number,
-): number {
-  const most = Math.min(length, across) / 2
-  const share = contact <= 2.5 ? 1 : contact >= 6 ? 0.2 : 0.45
-  const turned = wideMm === acrossMm ? tilt ** 2 : wide * 0
-  return most * (share + (1 - share) * turned)
 }
 
 function* stretches(scene: Scene, last: number): Generator<[number, number]> {
@@ -247,26 +293,50 @@ function threadsSeen(scene: Scene, last: number, see: Sight) {
   return shapes
 }
 
-function stoneSeen(stone: SceneStone, face: Face, see: Sight) {
-  const [mx, my] = see.point(stone.middle, 0)
-  const depth = see.depth(stone.middle, 0)
-  let points: Point[]
-  if (face === 'side') {
-    const top = Math.max(...stone.outline.map(([, y]) => y))
-    const bottom = Math.min(...stone.outline.map(([, y]) => y))
-    const half = (edge: Mm) =>
-      Array.from({ length: 41 }, (_, i): Point => {
-        const t = i / 20 - 1
-        const share = outlineShare(stone.profile, -t)
-        return [mx + t * (t < 0 ? stone.frontMm : stone.backMm), my - edge * share]
-      })
-    points = [...half(top), ...half(bottom).reverse()]
-  } else {
-    const mirror = face === 'front' ? 1 : -1
-    points = stone.outline.map(([x, y]): Point => [mx + x * mirror, my - y])
+/** A stone as it lies, with the edge of its dome or its facets where its front is seen. */
+function stoneSeen(stone: SceneStone, see: Sight) {
+  const { middle, right, front, outline, profile } = stone
+  const up = cross(front, right)
+  const at = (x: Mm, y: Mm, z: Mm): Point =>
+    see.point(
+      [0, 1, 2].map(
+        (c) => (middle[c] as number) + x * (right[c] as number) + y * (up[c] as number) + z * (front[c] as number),
+      ),
+      0,
+    )
+  const level = (t: number): Point[] => {
+    const share = outlineShare(profile, t)
+    return outline.map(([x, y]) => at(x * share, y * share, t * (t >= 0 ? stone.frontMm : stone.backMm)))
   }
-  return { depth, order: 0, shape: { type: 'stone', letter: stone.letter, path: `${pathOf(points)}Z` } as const }
+  const points = stoneLevels.flatMap(level)
+  const facing = see.depth(front, 0)
+  const seen = Math.sign(facing) || 1
+  const lines: Point[][] = []
+  if (Math.abs(facing) > 0.2) {
+    const inner = level(seen * (profile === 'pointed' ? 0.92 : 0.8))
+    if (profile !== 'flat') lines.push([...inner, inner[0] as Point])
+    if (profile === 'pointed') {
+      const rim = level(0)
+      for (let k = 0; k < facetsOfStone; k++) {
+        const place = Math.floor((k * outline.length) / facetsOfStone)
+        lines.push([inner[place] as Point, rim[place] as Point])
+      }
+    }
+  }
+  return {
+    depth: see.depth(middle, 0),
+    order: 0,
+    shape: {
+      type: 'stone',
+      letter: stone.letter,
+      path: `${coarse(hull(points))}Z`,
+      lines: lines.map(coarse).join(''),
+    } as const,
+  }
 }
+
+const stoneLevels = Array.from({ length: 17 }, (_, i) => (i - 8) / 8)
+const facetsOfStone = 12
 
 type Bounds = readonly [left: number, top: number, right: number, bottom: number]
 const nothing: Bounds = [Infinity, Infinity, -Infinity, -Infinity]
@@ -292,17 +362,9 @@ function framed(beads: Bounds, scene: Scene, see: Sight): View['box'] {
   return [fixed(left - margin), fixed(top - margin), fixed(right - left + 2 * margin), fixed(bottom - top + 2 * margin)]
 }
 
-/** A bead's outline as it lies on the page, corners rounded. */
-function outlineOf({ cx, cy, turn, length, across, corner }: ViewBead): string {
+/** A bead's outline as it lies on the page. */
+function outlineOf({ cx, cy, turn }: Pick<ViewBead, 'cx' | 'cy' | 'turn'>, points: readonly Point[]): string {
   const angle = (turn * Math.PI) / 180
   const [cos, sin] = [Math.cos(angle), Math.sin(angle)]
-  const at = (x: number, y: number) => `${fixed(cx + x * cos - y * sin)} ${fixed(cy + x * sin + y * cos)}`
-  const [l, a] = [length / 2, across / 2]
-  const r = Math.min(corner, l, a)
-  return [
-    `M${at(-l + r, -a)}L${at(l - r, -a)}Q${at(l, -a)} ${at(l, -a + r)}`,
-    `L${at(l, a - r)}Q${at(l, a)} ${at(l - r, a)}`,
-    `L${at(-l + r, a)}Q${at(-l, a)} ${at(-l, a - r)}`,
-    `L${at(-l, -a + r)}Q${at(-l, -a)} ${at(-l + r, -a)}Z`,
-  ].join('')
+  return `${coarse(points.map(([x, y]) => [cx + x * cos - y * sin, cy + x * sin + y * cos]))}Z`
 }

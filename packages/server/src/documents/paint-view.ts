@@ -1,6 +1,6 @@
 /** A view painted on a PDF page, as svgOf draws it in a file. */
-import { earlierLook, ink, stateLook, wayColour } from '@tessellum/core/drawing/svg'
-import type { View, ViewBead, ViewShape } from '@tessellum/core/drawing/view'
+import { earlierLook, ink, lineLook, stateLook, wayColour } from '@tessellum/core/drawing/svg'
+import type { View, ViewBead, ViewBody, ViewShape } from '@tessellum/core/drawing/view'
 
 /** What is used of the page's painter; react-pdf's own type leaves out that its calls chain. */
 export interface Painter {
@@ -10,7 +10,6 @@ export interface Painter {
   scale(x: number): Painter
   rotate(degrees: number): Painter
   path(d: string): Painter
-  roundedRect(x: number, y: number, width: number, height: number, radius: number): Painter
   ellipse(x: number, y: number, rx: number, ry: number): Painter
   circle(x: number, y: number, r: number): Painter
   moveTo(x: number, y: number): Painter
@@ -26,7 +25,7 @@ export interface Painter {
 /** Fits the view's box into so much room, in the middle of it. */
 export function paintView(
   painter: Painter,
-  { box: [left, top, across, down], shapes, way }: View,
+  { box: [left, top, across, down], shapes, bodies, way }: View,
   colours: Readonly<Record<string, string>>,
   width: number,
   height: number,
@@ -35,7 +34,7 @@ export function paintView(
   painter.save()
   painter.translate((width - across * times) / 2, (height - down * times) / 2)
   painter.scale(times).translate(-left, -top)
-  for (const shape of shapes) paintShape(painter, shape, colours)
+  for (const shape of shapes) paintShape(painter, shape, bodies, colours)
   if (way) {
     painter.lineWidth(0.2).path(way.path).stroke(wayColour)
     painter.lineWidth(0.18).circle(way.from[0], way.from[1], 0.45).fillAndStroke('#ffffff', wayColour)
@@ -44,16 +43,22 @@ export function paintView(
   painter.restore()
 }
 
-function paintShape(painter: Painter, shape: ViewShape, colours: Readonly<Record<string, string>>): void {
+function paintShape(
+  painter: Painter,
+  shape: ViewShape,
+  bodies: View['bodies'],
+  colours: Readonly<Record<string, string>>,
+): void {
   switch (shape.type) {
     case 'bead':
-      paintBead(painter, shape, colours[shape.role] || '#ffffff')
+      paintBead(painter, shape, bodies, colours[shape.role] || '#ffffff')
       return
     case 'stone':
       painter
         .lineWidth(0.12)
         .path(shape.path)
         .fillAndStroke(colours.stone ?? '#e7e2d6', ink)
+      if (shape.lines) painter.lineWidth(lineLook.edge).path(shape.lines).stroke(ink)
       return
     case 'wire':
       painter.lineWidth(shape.width).path(shape.path).stroke('#9aa09c')
@@ -70,15 +75,21 @@ function paintShape(painter: Painter, shape: ViewShape, colours: Readonly<Record
   }
 }
 
-function paintBead(painter: Painter, shape: ViewBead, colour: string): void {
-  const { cx, cy, turn, length, across, corner, mouth, state } = shape
+function paintBead(
+  painter: Painter,
+  { cx, cy, turn, body, state }: ViewBead,
+  bodies: View['bodies'],
+  colour: string,
+): void {
+  const { outline, lines, mouths, length } = bodies[body] as ViewBody
   const look = state ? stateLook[state] : undefined
   painter.save().translate(cx, cy).rotate(turn)
   painter
     .lineWidth(look?.edge ?? 0.12)
-    .roundedRect(-length / 2, -across / 2, length, across, corner)
+    .path(outline)
     .fillAndStroke(look?.fill ?? colour, ink)
-  if (mouth) painter.save().fillOpacity(0.7).ellipse(mouth.at, 0, mouth.rx, mouth.ry).fill(ink).restore()
+  if (lines) painter.lineWidth(lineLook.edge).path(lines).stroke(ink)
+  for (const { x, y, rx, ry } of mouths) painter.save().fillOpacity(0.7).ellipse(x, y, rx, ry).fill(ink).restore()
   if (state === 'passed')
     painter
       .lineWidth(0.18)

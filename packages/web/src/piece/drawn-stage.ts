@@ -2,11 +2,13 @@
  * The piece turned as a drawing: beads as small pictures, made once for each tilt and laid down from back to front. A hundred times cheaper
  * than the round, and even on a machine without a graphics card two thousand beads turn smoothly.
  */
-import { extentOf } from '@tessellum/core/drawing/extent'
+import { bodyOf } from '@tessellum/core/drawing/body'
 import type { Scene, SceneBead } from '@tessellum/core/drawing/scene'
+import { hull, type Silhouette, silhouetteOf } from '@tessellum/core/drawing/silhouette'
 import type { Face } from '@tessellum/core/drawing/view'
 import { outlineShare } from '@tessellum/core/form/solid'
-import { lerp, mixed } from './colour-mix'
+import { cross } from '@tessellum/core/form/vector'
+import { mixed } from './colour-mix'
 import type { BeadLook, Dress, PieceStage } from './stage-kind'
 
 type Vector = readonly [number, number, number]
@@ -314,13 +316,13 @@ export class DrawnStage implements PieceStage {
     const x = cx + at[0] * scale
     const y = cy - at[1] * scale
     const { pen } = this
-    if (bead.wideMm !== bead.acrossMm) {
+    if (bodyOf(bead).type === 'flat') {
       const side = this.pointing(
         scene.poses[p + 3] as number,
         scene.poses[p + 4] as number,
         scene.poses[p + 5] as number,
       )
-      this.twin(bead, look, axis, side, scale, x, y)
+      this.flatBead(bead, look, axis, side, scale, x, y)
       return
     }
     // The mouth is always toward the eye: the way of the hole is turned to come out of the page.
@@ -364,71 +366,39 @@ export class DrawnStage implements PieceStage {
     const known = this.pictures.get(key)
     if (known) return known
     const sine = Math.min(1, tilt / tilts)
-    const cosine = Math.sqrt(1 - sine * sine)
-    const length = extentOf(bead, cosine, 0, sine) * scale
-    const across = extentOf(bead, 0, 1, 0) * scale
-    const half = Math.ceil(Math.max(length, across) * 1.25) + 2
+    const seen = silhouetteOf(bodyOf(bead), bead.boreMm, [Math.sqrt(1 - sine * sine), 0, sine], [0, 1, 0])
+    const reach = seen.outline.reduce((most, [x, y]) => Math.max(most, Math.hypot(x, y)), 0)
+    const half = Math.ceil(reach * scale * 1.25) + 2
     const image = document.createElement('canvas')
     image.width = image.height = 2 * half
     const pen = image.getContext('2d')
     if (pen) {
       pen.translate(half, half)
-      const { colour, finish } = this.dress[bead.role] ?? { colour: '#fffdf7', finish: '' }
-      const own =
-        look === 'quiet' ? mixed(colour, paper, 0.72) : look === 'passed' ? mixed(colour, paper, 0.35) : colour
-      const most = Math.min(length, across)
-      const share = bead.contact <= 2.5 ? 1 : bead.contact >= 6 ? 0.2 : 0.45
-      const corner = most * lerp(share, 1, sine * sine)
-      pen.beginPath()
-      pen.roundRect(-length, -across, 2 * length, 2 * across, corner)
-      pen.fillStyle = shade(pen, own, finish, across, look === 'quiet')
-      pen.fill()
-      if (sine > 0.35) {
-        const bore = (bead.boreMm / 2) * scale
-        pen.beginPath()
-        pen.ellipse(cosine * (bead.lengthMm / 2) * scale * 0.92, 0, bore * sine, bore, 0, 0, 2 * Math.PI)
-        pen.fillStyle = mixed(own, ink, 0.72)
-        pen.fill()
-        pen.beginPath()
-        pen.roundRect(-length, -across, 2 * length, 2 * across, corner)
-      }
-      pen.lineWidth =
-        look === 'new'
-          ? thick(2, 0.16 * scale, 4)
-          : look === 'passed'
-            ? thick(1.6, 0.13 * scale, 3.4)
-            : thick(0.7, 0.07 * scale, 1.6)
-      pen.strokeStyle =
-        look === 'passed'
-          ? brass
-          : look === 'quiet'
-            ? mixed(own, ink, 0.35)
-            : look === 'new'
-              ? ink
-              : mixed(own, ink, 0.75)
-      pen.stroke()
+      this.paintBead(pen, bead, look, seen, scale)
     }
     const made = { image, half }
     this.pictures.set(key, made)
     return made
   }
 
-  /** A bead with two bores has no one tilt: it is drawn as it lies. */
-  private twin(bead: SceneBead, look: BeadLook, axis: Vector, side: Vector, scale: number, x: number, y: number): void {
-    const { pen } = this
-    const flat = Math.hypot(axis[0], axis[1])
-    const [dx, dy] = flat > 0.08 ? [axis[0] / flat, axis[1] / flat] : [side[1], -side[0]]
-    const half = (ux: number, uy: number) => {
-      const a = ux * axis[0] + uy * axis[1]
-      const w = ux * side[0] + uy * side[1]
-      return extentOf(bead, a, w, Math.sqrt(Math.max(0, 1 - a * a - w * w))) * scale
-    }
-    const [length, across] = [half(dx, dy), half(-dy, dx)]
+  private paintBead(
+    pen: CanvasRenderingContext2D,
+    bead: SceneBead,
+    look: BeadLook,
+    seen: Silhouette,
+    scale: number,
+  ): void {
     const { colour, finish } = this.dress[bead.role] ?? { colour: '#fffdf7', finish: '' }
     const own = look === 'quiet' ? mixed(colour, paper, 0.72) : look === 'passed' ? mixed(colour, paper, 0.35) : colour
-    pen.setTransform(dx, -dy, dy, dx, x, y)
+    const across = seen.outline.reduce((most, [, y]) => Math.max(most, Math.abs(y)), 0) * scale
+    const trace = (points: readonly (readonly [number, number])[]) => {
+      for (const [k, [x, y]] of points.entries())
+        k === 0 ? pen.moveTo(x * scale, y * scale) : pen.lineTo(x * scale, y * scale)
+    }
+    pen.lineJoin = 'round'
     pen.beginPath()
-    pen.roundRect(-length, -across, 2 * length, 2 * across, Math.min(length, across) * (bead.contact >= 6 ? 0.22 : 0.8))
+    trace(seen.outline)
+    pen.closePath()
     pen.fillStyle = shade(pen, own, finish, across, look === 'quiet')
     pen.fill()
     pen.lineWidth =
@@ -437,8 +407,42 @@ export class DrawnStage implements PieceStage {
         : look === 'passed'
           ? thick(1.6, 0.13 * scale, 3.4)
           : thick(0.7, 0.07 * scale, 1.6)
-    pen.strokeStyle = look === 'passed' ? brass : mixed(own, ink, look === 'new' ? 1 : 0.7)
+    pen.strokeStyle =
+      look === 'passed'
+        ? brass
+        : look === 'quiet'
+          ? mixed(own, ink, 0.35)
+          : look === 'new'
+            ? ink
+            : mixed(own, ink, 0.75)
     pen.stroke()
+    pen.beginPath()
+    for (const line of seen.lines) trace(line)
+    pen.lineWidth = thick(0.5, 0.05 * scale, 1)
+    pen.strokeStyle = mixed(own, ink, look === 'quiet' ? 0.25 : 0.5)
+    pen.stroke()
+    pen.fillStyle = mixed(own, ink, 0.72)
+    for (const { at, rx, ry } of seen.mouths) {
+      pen.beginPath()
+      pen.ellipse(at[0] * scale * 0.95, at[1] * scale * 0.95, rx * scale, ry * scale, 0, 0, 2 * Math.PI)
+      pen.fill()
+    }
+  }
+
+  /** A flat bead has no one tilt: it is drawn as it lies. */
+  private flatBead(
+    bead: SceneBead,
+    look: BeadLook,
+    axis: Vector,
+    side: Vector,
+    scale: number,
+    x: number,
+    y: number,
+  ): void {
+    const { pen } = this
+    pen.setTransform(1, 0, 0, 1, x, y)
+    const down = ([right, up, near]: Vector): Vector => [right, -up, near]
+    this.paintBead(pen, bead, look, silhouetteOf(bodyOf(bead), bead.boreMm, down(axis), down(side)), scale)
   }
 
   private stretch(scene: Scene, pass: number, scale: number, cx: number, cy: number): void {
@@ -462,12 +466,20 @@ export class DrawnStage implements PieceStage {
     const stone = scene.stones[i] as Scene['stones'][number]
     if (stone.statement > this.upTo) return
     const points: [number, number][] = []
+    const up = cross(stone.front, stone.right)
     for (let level = -4; level <= 4; level++) {
       const t = level / 4
       const share = outlineShare(stone.profile, t)
       const z = t * (t >= 0 ? stone.frontMm : stone.backMm)
       for (const [x, y] of stone.outline) {
-        const at = this.seen([stone.middle[0] + x * share, stone.middle[1] + y * share, stone.middle[2] + z], 0)
+        const place = [0, 1, 2].map(
+          (c) =>
+            (stone.middle[c] as number) +
+            x * share * (stone.right[c] as number) +
+            y * share * (up[c] as number) +
+            z * (stone.front[c] as number),
+        )
+        const at = this.seen(place, 0)
         points.push([at[0] * scale, -at[1] * scale])
       }
     }
@@ -588,22 +600,4 @@ function stretchesOf({ passes }: Scene): Int32Array {
     found.push(pass)
   }
   return Int32Array.from(found)
-}
-
-/** The convex outline of points, by a monotone chain. */
-function hull(points: [number, number][]): [number, number][] {
-  const sorted = [...points].sort((a, b) => a[0] - b[0] || a[1] - b[1])
-  const half = (all: readonly [number, number][]) => {
-    const chain: [number, number][] = []
-    for (const point of all) {
-      for (;;) {
-        const [a, b] = [chain[chain.length - 2], chain[chain.length - 1]]
-        if (!a || !b || (b[0] - a[0]) * (point[1] - a[1]) - (b[1] - a[1]) * (point[0] - a[0]) > 0) break
-        chain.pop()
-      }
-      chain.push(point)
-    }
-    return chain.slice(0, -1)
-  }
-  return [...half(sorted), ...half([...sorted].reverse())]
 }

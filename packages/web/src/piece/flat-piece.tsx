@@ -1,6 +1,6 @@
 import { finishLook } from '@tessellum/core/colour/finish'
-import { earlierLook, ink, stateLook, wayColour } from '@tessellum/core/drawing/svg'
-import type { View, ViewBead, ViewShape } from '@tessellum/core/drawing/view'
+import { earlierLook, ink, lineLook, stateLook, wayColour } from '@tessellum/core/drawing/svg'
+import type { View, ViewBead, ViewBody, ViewShape } from '@tessellum/core/drawing/view'
 import { memo } from 'react'
 
 interface FlatPieceProps {
@@ -18,7 +18,7 @@ export const FlatPiece = memo(function FlatPiece({ view, colours, finishes = pla
   return (
     <svg viewBox={view.box.join(' ')} role="img" aria-label={label}>
       {view.shapes.map((shape, i) => (
-        <Shape key={i} shape={shape} colours={colours} finishes={finishes} />
+        <Shape key={i} shape={shape} bodies={view.bodies} colours={colours} finishes={finishes} />
       ))}
       {way && (
         <>
@@ -33,14 +33,19 @@ export const FlatPiece = memo(function FlatPiece({ view, colours, finishes = pla
 
 const plain: Readonly<Record<string, string>> = {}
 
-type ShapeProps = Required<Pick<FlatPieceProps, 'colours' | 'finishes'>>
+type ShapeProps = Required<Pick<FlatPieceProps, 'colours' | 'finishes'>> & Pick<View, 'bodies'>
 
 function Shape({ shape, ...props }: ShapeProps & { shape: ViewShape }) {
   switch (shape.type) {
     case 'bead':
       return <Bead shape={shape} {...props} />
     case 'stone':
-      return <path d={shape.path} fill={props.colours.stone ?? '#dfe3df'} stroke={ink} strokeWidth="0.12" />
+      return (
+        <>
+          <path d={shape.path} fill={props.colours.stone ?? '#dfe3df'} stroke={ink} strokeWidth="0.12" />
+          <path d={shape.lines} fill="none" stroke={ink} strokeWidth={lineLook.edge} strokeOpacity={lineLook.opacity} />
+        </>
+      )
     case 'wire':
       return <path d={shape.path} fill="none" stroke="#9aa09c" strokeWidth={shape.width} />
     case 'earlier':
@@ -59,46 +64,41 @@ function Shape({ shape, ...props }: ShapeProps & { shape: ViewShape }) {
   }
 }
 
-function Bead({ shape, colours, finishes }: ShapeProps & { shape: ViewBead }) {
-  const { length, across, corner, mouth, state } = shape
+function Bead({ shape, bodies, colours, finishes }: ShapeProps & { shape: ViewBead }) {
+  const { state } = shape
+  const { outline, lines, mouths, length, across } = bodies[shape.body] as ViewBody
   const look = state ? stateLook[state] : undefined
   const { shine, cover, metal } = finishLook(finishes[shape.role] ?? '')
+  const smooth = mouths.length === 0 && length > 0
   return (
     <g transform={`translate(${shape.cx} ${shape.cy}) rotate(${shape.turn})`}>
-      <rect
-        x={-length / 2}
-        y={-across / 2}
-        width={length}
-        height={across}
-        rx={corner}
+      <path
+        d={outline}
         fill={look?.fill ?? colours[shape.role] ?? '#fffdf7'}
         fillOpacity={cover}
         stroke={ink}
         strokeWidth={look?.edge ?? 0.11}
+        strokeLinejoin="round"
       />
-      {!mouth && (
-        <rect
-          x={-length * 0.3}
-          y={-across * 0.36}
-          width={length * 0.6}
-          height={across * 0.16}
-          rx={across * 0.08}
+      {smooth && (
+        <ellipse
+          cx={-length * 0.1}
+          cy={-across * 0.2}
+          rx={length * 0.18}
+          ry={across * 0.07}
           fill="#fff"
           fillOpacity={shine}
         />
       )}
-      {!mouth && metal && (
-        <rect
-          x={-length * 0.42}
-          y={across * 0.16}
-          width={length * 0.84}
-          height={across * 0.2}
-          rx={across * 0.1}
-          fill={ink}
-          fillOpacity="0.22"
-        />
+      {smooth && metal && (
+        <ellipse cy={across * 0.2} rx={length * 0.24} ry={across * 0.07} fill={ink} fillOpacity="0.22" />
       )}
-      {mouth && <ellipse cx={mouth.at} rx={mouth.rx} ry={mouth.ry} fill={ink} fillOpacity="0.7" />}
+      {lines && (
+        <path d={lines} fill="none" stroke={ink} strokeWidth={lineLook.edge} strokeOpacity={lineLook.opacity} />
+      )}
+      {mouths.map(({ x, y, rx, ry }) => (
+        <ellipse key={`${x} ${y}`} cx={x} cy={y} rx={rx} ry={ry} fill={ink} fillOpacity="0.7" />
+      ))}
       {state === 'passed' && <path d={`M${-length * 0.32} 0H${length * 0.32}`} stroke={ink} strokeWidth="0.18" />}
     </g>
   )

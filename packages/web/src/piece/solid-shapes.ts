@@ -1,7 +1,8 @@
 /** Bodies of beads and stones, in mm about their middles; a bead's hole along y. */
+import { bodyOf, type FlatBody, type TurnedBody } from '@tessellum/core/drawing/body'
 import type { SceneBead, SceneStone } from '@tessellum/core/drawing/scene'
 import { outlineShare } from '@tessellum/core/form/solid'
-import { BufferGeometry, Float32BufferAttribute, LatheGeometry, Vector2 } from 'three'
+import { BufferGeometry, ExtrudeGeometry, Float32BufferAttribute, LatheGeometry, Shape, Vector2 } from 'three'
 
 /** Fewer corners where there are many beads. */
 export interface Fineness {
@@ -12,44 +13,47 @@ export interface Fineness {
 export const finenessFor = (beads: number): Fineness =>
   beads <= 250 ? { round: 18, along: 10 } : beads <= 600 ? { round: 11, along: 6 } : { round: 8, along: 4 }
 
-export function beadBody(bead: SceneBead, { round, along }: Fineness): BufferGeometry {
-  return bead.wideMm === bead.acrossMm ? turnedBody(bead, round, along) : flatBody(bead, round, along)
+export function beadBody(bead: SceneBead, fineness: Fineness): BufferGeometry {
+  const body = bodyOf(bead)
+  return body.type === 'turned' ? turnedBody(body, bead.boreMm, fineness) : flatBody(body)
 }
 
-/** A superellipse turned about the hole, the hole left open. */
-function turnedBody({ lengthMm, acrossMm, boreMm, contact }: SceneBead, round: number, along: number): BufferGeometry {
-  const [half, radius, hole] = [lengthMm / 2, acrossMm / 2, Math.min(boreMm / 2, acrossMm * 0.35)]
-  const points: Vector2[] = [new Vector2(hole, -half * 0.8)]
-  for (let i = 0; i <= along; i++) {
-    // Even steps of the angle of a circle, bent to the superellipse.
-    const angle = -Math.PI / 2 + (Math.PI * i) / along
-    const [c, s] = [Math.cos(angle), Math.sin(angle)]
-    const x = radius * Math.abs(c) ** (2 / contact)
-    const y = half * Math.sign(s) * Math.abs(s) ** (2 / contact)
-    if (x > hole) points.push(new Vector2(x, y))
-    else points.push(new Vector2(hole, half * Math.sign(s) * (1 - (hole / radius) ** contact) ** (1 / contact)))
-  }
-  points.push(new Vector2(hole, half * 0.8))
-  return new LatheGeometry(points, contact < 1.6 ? Math.min(round, 8) : round)
+/** The hole left open. */
+function turnedBody({ profile, facets }: TurnedBody, boreMm: number, { round }: Fineness): BufferGeometry {
+  const outer = profile.reduce((most, [, out]) => Math.max(most, out), 0)
+  const hole = Math.min(boreMm / 2, outer * 0.7)
+  const inner = (along: number) => new Vector2(hole, along * 0.8)
+  const [first, last] = [profile[0], profile[profile.length - 1]] as [
+    readonly [number, number],
+    readonly [number, number],
+  ]
+  const points = [
+    inner(first[0]),
+    ...profile.map(([along, out]) => new Vector2(Math.max(hole, out), along)),
+    inner(last[0]),
+  ]
+  if (facets === 0) return new LatheGeometry(points, round)
+  // Cut, and not rounded over: every face has a light of its own.
+  const cut = new LatheGeometry(points, facets).toNonIndexed()
+  cut.computeVertexNormals()
+  return cut
 }
 
-/** A bead with two bores: x toward the second, y along the holes. */
-function flatBody({ lengthMm, wideMm, acrossMm, contact }: SceneBead, round: number, along: number): BufferGeometry {
-  const power = (v: number) => Math.sign(v) * Math.abs(v) ** (2 / contact)
-  const positions: number[] = []
-  const rows = along * 2
-  for (let i = 0; i <= rows; i++) {
-    const up = -Math.PI / 2 + (Math.PI * i) / rows
-    for (let k = 0; k <= round; k++) {
-      const turn = (2 * Math.PI * k) / round
-      positions.push(
-        (wideMm / 2) * power(Math.cos(up)) * power(Math.cos(turn)),
-        (lengthMm / 2) * power(Math.sin(up)),
-        (acrossMm / 2) * power(Math.cos(up)) * power(-Math.sin(turn)),
-      )
-    }
-  }
-  return meshed(positions, rows, round)
+/** x toward the second hole, y along them. */
+function flatBody({ outline, thick, sharp }: FlatBody): BufferGeometry {
+  const bevel = sharp ? 0.05 * thick : 0.3 * thick
+  const most = (k: 0 | 1) => Math.max(...outline.map((point) => Math.abs(point[k])))
+  const [along, wide] = [most(0), most(1)]
+  const shape = new Shape(outline.map(([a, w]) => new Vector2(w * (1 - bevel / wide), a * (1 - bevel / along))))
+  const body = new ExtrudeGeometry(shape, {
+    depth: thick - 2 * bevel,
+    bevelThickness: bevel,
+    bevelSize: bevel,
+    bevelSegments: sharp ? 1 : 4,
+    curveSegments: 1,
+  })
+  body.translate(0, 0, -thick / 2 + bevel)
+  return body
 }
 
 /** A stone's outline shrunk toward both faces. */

@@ -2,7 +2,7 @@
  * The piece in the round: one canvas that draws a scene when something has changed and at no other time. It knows nothing of React; the
  * component beside it says what to show.
  */
-import type { Scene } from '@tessellum/core/drawing/scene'
+import type { Scene, SceneStone } from '@tessellum/core/drawing/scene'
 import type { Face } from '@tessellum/core/drawing/view'
 import {
   AmbientLight,
@@ -242,6 +242,7 @@ export class Stage implements PieceStage {
         this.dress.stone ?? { colour: '#c9cfc9', finish: 'glass' },
         stone.middle,
         stone.statement,
+        stone,
       )
     for (const { middle, outerMm, wireMm } of scene.rings)
       this.addSolid(
@@ -259,10 +260,15 @@ export class Stage implements PieceStage {
     dress: Dress,
     [x, y, z]: readonly [number, number, number],
     statement = -1,
+    turned?: Pick<SceneStone, 'right' | 'front'>,
   ): void {
     const material = materialFor(dress)
     material.color.set(dress.colour)
     const mesh = new Mesh(body, material)
+    if (turned) {
+      const [right, front] = [new Vector3(...turned.right), new Vector3(...turned.front)]
+      mesh.setRotationFromMatrix(new Matrix4().makeBasis(right, front.clone().cross(right), front))
+    }
     mesh.position.set(x, y, z)
     this.world.add(mesh)
     this.others.push({
