@@ -105,13 +105,11 @@ function flatSeen({ outline, thick, sharp, holes }: FlatBody, boreMm: Mm, along:
   const ahead = along[2] < 0 ? -1 : 1
   if (Math.abs(along[2]) < 0.6) {
     // Seen from the side, a hole shows as a short line at each end of it.
+    const [from, to, up] = sharp ? [0.62, 0.9, thick / 2] : [0.35, 0.6, thick / 4]
     if (holes.length > 1)
       for (const w of holes)
         for (const end of [-1, 1])
-          lines.push([
-            at(end * length * 0.62, w, (toward * thick) / 2),
-            at(end * length * 0.9, w, (toward * thick) / 2),
-          ])
+          lines.push([at(end * length * from, w, toward * up), at(end * length * to, w, toward * up)])
     return { outline: hull(points), lines, mouths: [] }
   }
   const mouths = holes.map((w) => ({ at: at(ahead * length, w, 0), rx: boreMm / 2, ry: boreMm / 2 }))

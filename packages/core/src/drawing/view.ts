@@ -1,11 +1,10 @@
 /** A scene seen from one side and laid flat: shapes from back to front, y downward, ready for any vector renderer. */
 
-import { outlineShare } from '../form/solid'
-import { cross } from '../form/vector'
 import type { Mm } from '../measure/units'
 import { bodyOf } from './body'
 import type { Scene, SceneBead, SceneStone } from './scene'
-import { hull, silhouetteOf } from './silhouette'
+import { silhouetteOf } from './silhouette'
+import { stoneSilhouette } from './stone-silhouette'
 
 export type Face = 'front' | 'back' | 'side'
 export const faces: readonly Face[] = ['front', 'back', 'side']
@@ -293,50 +292,15 @@ function threadsSeen(scene: Scene, last: number, see: Sight) {
   return shapes
 }
 
-/** A stone as it lies, with the edge of its dome or its facets where its front is seen. */
 function stoneSeen(stone: SceneStone, see: Sight) {
-  const { middle, right, front, outline, profile } = stone
-  const up = cross(front, right)
-  const at = (x: Mm, y: Mm, z: Mm): Point =>
-    see.point(
-      [0, 1, 2].map(
-        (c) => (middle[c] as number) + x * (right[c] as number) + y * (up[c] as number) + z * (front[c] as number),
-      ),
-      0,
-    )
-  const level = (t: number): Point[] => {
-    const share = outlineShare(profile, t)
-    return outline.map(([x, y]) => at(x * share, y * share, t * (t >= 0 ? stone.frontMm : stone.backMm)))
-  }
-  const points = stoneLevels.flatMap(level)
-  const facing = see.depth(front, 0)
-  const seen = Math.sign(facing) || 1
-  const lines: Point[][] = []
-  if (Math.abs(facing) > 0.2) {
-    const inner = level(seen * (profile === 'pointed' ? 0.92 : 0.8))
-    if (profile !== 'flat') lines.push([...inner, inner[0] as Point])
-    if (profile === 'pointed') {
-      const rim = level(0)
-      for (let k = 0; k < facetsOfStone; k++) {
-        const place = Math.floor((k * outline.length) / facetsOfStone)
-        lines.push([inner[place] as Point, rim[place] as Point])
-      }
-    }
-  }
+  const { outline, lines } = stoneSilhouette(stone, (at) => see.point(at, 0), see.depth(stone.front, 0))
+  const path = `${coarse(outline)}Z`
   return {
-    depth: see.depth(middle, 0),
+    depth: see.depth(stone.middle, 0),
     order: 0,
-    shape: {
-      type: 'stone',
-      letter: stone.letter,
-      path: `${coarse(hull(points))}Z`,
-      lines: lines.map(coarse).join(''),
-    } as const,
+    shape: { type: 'stone', letter: stone.letter, path, lines: lines.map(coarse).join('') } as const,
   }
 }
-
-const stoneLevels = Array.from({ length: 17 }, (_, i) => (i - 8) / 8)
-const facetsOfStone = 12
 
 type Bounds = readonly [left: number, top: number, right: number, bottom: number]
 const nothing: Bounds = [Infinity, Infinity, -Infinity, -Infinity]

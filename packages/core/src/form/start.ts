@@ -45,9 +45,9 @@ export function start(piece: Piece, seats: readonly Seat[]): Float64Array[] {
     const held = seats
       .filter(({ points }) => own.has(points[0] as number))
       .map(({ points, places }): Held => ({ points: points.map((point) => own.get(point) as number), places }))
-    const ownWay = way.flatMap(({ point, face }) => {
-      const known = own.get(point)
-      return known === undefined ? [] : [{ point: known, face }]
+    const ownWay = way.flatMap((come) => {
+      const point = own.get(come.point)
+      return point === undefined ? [] : [{ ...come, point }]
     })
     const unfolded = unfold(graphOf(set.length, edges), held, count)
     for (let k = 0; k < count; k++) {

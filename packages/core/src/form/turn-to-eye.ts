@@ -1,6 +1,6 @@
 /**
  * How a piece is shown: a piece on a stone faces as its stone does. Any other lies with its thinnest way to the eye and its longest across;
- * it is worked anticlockwise, what was laid over other work lies on the face that was in hand, and what was worked last to the right.
+ * it is begun anticlockwise, what was laid over other work lies on the face that was in hand, and what was worked last to the right.
  * A piece that is told to hang from somewhere has that at its top.
  */
 import { EigenvalueDecomposition, Matrix } from 'ml-matrix'
@@ -16,6 +16,8 @@ export type Turn = readonly [Vector, Vector, Vector]
 export interface Come {
   readonly point: number
   readonly face: number
+  /** It is picked up there. */
+  readonly fresh: boolean
 }
 
 /** Where each pass of the thread goes in. */
@@ -25,6 +27,7 @@ export function wayOf(piece: Piece): Come[] {
   return Array.from({ length: work.passes }, (_, pass) => ({
     point: pointAt(piece, entryOf(work.holeAt(pass))),
     face: faces[pass] as number,
+    fresh: work.isNew(pass),
   }))
 }
 
@@ -48,23 +51,35 @@ export function turnOf(at: Float64Array, way: readonly Come[]): { turn: Turn; mi
   const ways = [0, 1, 2]
     .sort((a, b) => (realEigenvalues[b] as number) - (realEigenvalues[a] as number))
     .map((column) => eigenvectorMatrix.getColumn(column) as unknown as Vector) as [Vector, Vector, Vector]
-  let [round, later, across] = [0, 0, 0]
+  let [later, across] = [0, 0]
   const place = ({ point }: Come) => ways.map((way) => along(at, 3 * point, way, middle)) as unknown as Vector
-  let before = way[0] ? place(way[0]) : ([0, 0, 0] as Vector)
   let depth = 0
   for (const [k, come] of way.entries()) {
     const now = place(come)
-    round += before[0] * now[1] - before[1] * now[0]
     // Above what is there already, or beneath it.
     if (k > 0) later += come.face * (k * now[2] - depth)
     across += (k - way.length / 2) * now[0]
     depth += now[2]
-    before = now
   }
+  // Up to where it first comes back to a bead, a piece goes round one way: a strip's units go round by turns.
+  const back = way.findIndex(({ fresh }, k) => k > 1 && !fresh)
+  const round = roundOf(way.slice(0, back < 0 ? way.length : back + 1).map(place))
   const flipX = across < 0 ? -1 : 1
   const flipY = round * flipX < 0 ? -1 : 1
   const flipZ = later < 0 ? -1 : 1
   return { middle, turn: [scaled(ways[0], flipX), scaled(ways[1], flipY), scaled(ways[2], flipZ)] }
+}
+
+/** Twice the area that a closed way goes round, anticlockwise. */
+function roundOf(way: readonly Vector[]): number {
+  const [first] = way
+  if (!first) return 0
+  let round = 0
+  for (const [k, at] of way.entries()) {
+    const next = way[k + 1] ?? first
+    round += (at[0] - first[0]) * (next[1] - first[1]) - (at[1] - first[1]) * (next[0] - first[0])
+  }
+  return round
 }
 
 /** Turns points in place. */

@@ -1,5 +1,5 @@
 /** Colours between two, by their red, green and blue: good enough for shading; judgement of colours is done elsewhere. */
-export const lerp = (a: number, b: number, share: number): number => a + (b - a) * share
+const lerp = (a: number, b: number, share: number): number => a + (b - a) * share
 
 /** @param a,b `#rrggbb` */
 export function mixed(a: string, b: string, share: number): string {

@@ -4,10 +4,9 @@
  */
 import { bodyOf } from '@tessellum/core/drawing/body'
 import type { Scene, SceneBead } from '@tessellum/core/drawing/scene'
-import { hull, type Silhouette, silhouetteOf } from '@tessellum/core/drawing/silhouette'
+import { type Silhouette, silhouetteOf } from '@tessellum/core/drawing/silhouette'
+import { stoneSilhouette } from '@tessellum/core/drawing/stone-silhouette'
 import type { Face } from '@tessellum/core/drawing/view'
-import { outlineShare } from '@tessellum/core/form/solid'
-import { cross } from '@tessellum/core/form/vector'
 import { mixed } from './colour-mix'
 import type { BeadLook, Dress, PieceStage } from './stage-kind'
 
@@ -465,30 +464,20 @@ export class DrawnStage implements PieceStage {
   private stone(scene: Scene, i: number, scale: number, cx: number, cy: number): void {
     const stone = scene.stones[i] as Scene['stones'][number]
     if (stone.statement > this.upTo) return
-    const points: [number, number][] = []
-    const up = cross(stone.front, stone.right)
-    for (let level = -4; level <= 4; level++) {
-      const t = level / 4
-      const share = outlineShare(stone.profile, t)
-      const z = t * (t >= 0 ? stone.frontMm : stone.backMm)
-      for (const [x, y] of stone.outline) {
-        const place = [0, 1, 2].map(
-          (c) =>
-            (stone.middle[c] as number) +
-            x * share * (stone.right[c] as number) +
-            y * share * (up[c] as number) +
-            z * (stone.front[c] as number),
-        )
+    const { outline: points, lines } = stoneSilhouette(
+      stone,
+      (place) => {
         const at = this.seen(place, 0)
-        points.push([at[0] * scale, -at[1] * scale])
-      }
-    }
+        return [at[0] * scale, -at[1] * scale]
+      },
+      this.pointing(...stone.front)[2],
+    )
     const { pen } = this
     const { colour, finish } = this.dress.stone ?? { colour: '#c9cfc9', finish: 'glass' }
     const reach = points.reduce((most, [x, y]) => Math.max(most, Math.hypot(x, y)), 1)
     pen.setTransform(1, 0, 0, 1, cx, cy)
     pen.beginPath()
-    for (const [k, [x, y]] of hull(points).entries()) k === 0 ? pen.moveTo(x, y) : pen.lineTo(x, y)
+    for (const [k, [x, y]] of points.entries()) k === 0 ? pen.moveTo(x, y) : pen.lineTo(x, y)
     pen.closePath()
     const light = pen.createRadialGradient(-reach * 0.3, -reach * 0.35, reach * 0.05, 0, 0, reach)
     light.addColorStop(0, mixed(colour, '#ffffff', /matt/.test(finish) ? 0.15 : 0.5))
@@ -498,6 +487,11 @@ export class DrawnStage implements PieceStage {
     pen.fill()
     pen.lineWidth = 0.1 * scale
     pen.strokeStyle = mixed(colour, ink, 0.75)
+    pen.stroke()
+    pen.beginPath()
+    for (const line of lines) for (const [k, [x, y]] of line.entries()) k === 0 ? pen.moveTo(x, y) : pen.lineTo(x, y)
+    pen.lineWidth = thick(0.5, 0.05 * scale, 1)
+    pen.strokeStyle = mixed(colour, ink, 0.4)
     pen.stroke()
   }
 
