@@ -35,18 +35,24 @@ export class Caller {
     body?: unknown,
     more: { key?: string; token?: string } = {},
   ): Promise<Answer<T>> {
-    const response = await fetch(`${this.base}/api${at}`, {
-      method,
-      headers: {
-        ...(this.cookie ? { cookie: this.cookie } : {}),
-        ...(method === 'GET'
-          ? {}
-          : { 'x-csrf-token': more.token ?? this.token, 'idempotency-key': more.key ?? randomUUID() }),
-        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
-      },
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
-    })
-    return this.read(response)
+    const sent = () =>
+      fetch(`${this.base}/api${at}`, {
+        method,
+        headers: {
+          ...(this.cookie ? { cookie: this.cookie } : {}),
+          ...(method === 'GET'
+            ? {}
+            : { 'x-csrf-token': more.token ?? this.token, 'idempotency-key': more.key ?? randomUUID() }),
+          ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        },
+        ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      })
+    // The server may have closed a connection that lay idle while this process was busy; reading twice changes nothing.
+    const again = (error: unknown) => {
+      if (method !== 'GET' || (error as { cause?: { code?: string } }).cause?.code !== 'UND_ERR_SOCKET') throw error
+      return sent()
+    }
+    return this.read(await sent().catch(again))
   }
 
   /** Sends a file as it is. */

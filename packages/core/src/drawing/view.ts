@@ -1,6 +1,5 @@
 /** A scene seen from one side and laid flat: shapes from back to front, y downward, ready for any vector renderer. */
 
-import type { Mm } from '../measure/units'
 import { bodyOf } from './body'
 import type { Scene, SceneBead, SceneStone } from './scene'
 import { silhouetteOf } from './silhouette'

@@ -30,8 +30,6 @@ export const lastForms = new LastForms()
 const mostRounds = 3
 /** A pitch within this share of the one before is as good. */
 const samePitch = 0.01
-/** A long repeat is measured on so many of it: its pitch does not hang on how long it goes on. */
-const fewRepeats = 24
 
 type Look = { readonly reckoned: Reckoned; readonly form: Form; readonly progress: Progress }
 
@@ -49,8 +47,7 @@ export function* formPattern(
   const kept = keptPitches(source, choices, forms)
   const reckonBy = (pitches: Record<number, Mm>, laid?: Float64Array) =>
     reckonPattern(source, { ...choices, formed: { laid, pitches } })
-  const ofFew = kept ?? (yield* pitchesOfFew(reckonBy, slice, forms))
-  let pitches: Record<number, Mm> = ofFew
+  let pitches: Record<number, Mm> = kept ?? {}
   for (let round = 1; ; round++) {
     const reckoned = reckonBy(pitches)
     const { beads, passes } = reckoned.work
@@ -93,8 +90,7 @@ export function* formPattern(
     const measures = measure(reckoned, form)
     const found = pitchesWanted(reckoned, measures.pitches)
     const changed = Object.entries(found).some(
-      ([line, pitch]) =>
-        ofFew[Number(line)] === undefined && Math.abs((pitches[Number(line)] ?? 0) / pitch - 1) > samePitch,
+      ([line, pitch]) => Math.abs((pitches[Number(line)] ?? 0) / pitch - 1) > samePitch,
     )
     if (!kept && changed && round < mostRounds) {
       pitches = { ...pitches, ...found }
@@ -115,41 +111,14 @@ export function* formPattern(
 /** @throws NoShape */
 function* settled(reckoned: Reckoned, slice: number, forms: KeptForms): Generator<Look, Form> {
   const form = beginForm(reckoned, forms)
-  let { progress } = form.settling
-  yield { reckoned, form, progress }
-  while (!progress.settled && !progress.spent) {
-    progress = form.settling.run(slice)
-    yield { reckoned, form, progress }
-  }
-  return form
-}
-
-/** The pitches of long repeats that run to a length, measured on a few of each; none where there is no such repeat or no sound form. */
-function* pitchesOfFew(
-  reckonBy: (pitches: Record<number, Mm>) => Reckoned,
-  slice: number,
-  forms: KeptForms,
-): Generator<Look, Record<number, Mm>> {
-  const lengths = ({ report }: Reckoned) =>
-    report.statements.flatMap(({ line, action }) =>
-      action.type === 'repeat' && action.pitch && action.pitch !== 'written' ? [{ line, times: action.times }] : [],
-    )
-  const long = lengths(reckonBy({})).filter(({ times }) => times > 2 * fewRepeats)
-  if (long.length === 0) return {}
-  // At a pitch of a millimetre the repeats count the millimetres.
-  const inMm = lengths(reckonBy(Object.fromEntries(long.map(({ line }) => [line, 1]))))
-  const few = reckonBy(
-    Object.fromEntries(
-      long.map(({ line }) => [line, (inMm.find((each) => each.line === line)?.times ?? 0) / fewRepeats]),
-    ),
-  )
-  if (few.work.beads === 0 || few.work.beads > mostSettled) return {}
-  try {
-    const form = yield* settled(few, slice, forms)
-    return soundnessOf(form).sound ? pitchesWanted(few, measure(few, form).pitches) : {}
-  } catch (error) {
-    if (error instanceof NoShape) return {}
-    throw error
+  const { settling } = form
+  // A long piece is not there before a few of its repeats are.
+  if (!settling.progress.settled) settling.run(1)
+  for (;;) {
+    const { progress, meanwhile } = settling
+    yield { ...(meanwhile ?? { reckoned, form }), progress }
+    if (progress.settled || progress.spent) return form
+    settling.run(slice)
   }
 }
 

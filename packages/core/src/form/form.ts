@@ -3,10 +3,11 @@ import type { Bead } from '../catalogue/bead'
 import type { Stone } from '../catalogue/stone'
 import type { Reckoned } from '../report/reckon-pattern'
 import { digestOf, type KeptForms } from './kept-forms'
+import { lengthen, type Shortened, shortened } from './long'
 import { type Piece, pieceOf } from './piece'
 import { type Seat, seatsOf } from './seat'
-import { Settling } from './settle'
-import { start } from './start'
+import { type Begin, Settling } from './settle'
+import { layOut, start } from './start'
 
 /** More beads than this are not settled. */
 export const mostSettled = 12_000
@@ -27,10 +28,33 @@ export function beginForm(reckoned: Reckoned, kept?: KeptForms): Form {
   const digest = kept && digestOf(piece, seats, reckoned.tension)
   const known = digest === undefined ? undefined : kept?.get(digest)
   if (known) return { piece, seats, settling: Settling.atRest(piece, known) }
-  const beginnings = start(piece, seats)
-  const settling = new Settling(piece, reckoned.tension, beginnings)
+  const short = shortened(reckoned)
+  const settling = new Settling(
+    piece,
+    reckoned.tension,
+    short ? beginShort(short, piece, seats, kept) : start(piece, seats),
+  )
   if (kept && digest !== undefined) settling.onRest = (form) => kept.keep(digest, form)
   return { piece, seats, settling }
+}
+
+/** A long piece begins as a few of its repeats lie, once those are at rest; where they do not tell, as any other. */
+function beginShort(short: Shortened, piece: Piece, seats: readonly Seat[], kept: KeptForms | undefined): Begin {
+  return function* (settling) {
+    const few = beginForm(short.few, kept)
+    settling.meanwhile = { reckoned: short.few, form: few }
+    while (!few.settling.progress.settled && !few.settling.progress.spent) {
+      few.settling.run(1)
+      settling.spend(1)
+      yield
+    }
+    settling.meanwhile = undefined
+    if (few.settling.progress.settled && lengthen(piece, few.piece, short)) {
+      layOut(piece, seats)
+      return 'as it will lie'
+    }
+    return start(piece, seats)
+  }
 }
 
 /**

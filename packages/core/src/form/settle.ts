@@ -4,11 +4,13 @@
  * the bit, however it is sliced.
  */
 import type { Mm } from '../measure/units'
+import type { Reckoned } from '../report/reckon-pattern'
 import type { Tension } from '../thread/settings'
 import { Bodies, freedoms } from './bodies'
 import { Energy, type Strengths } from './energy'
 import { laidAsTold, layOver } from './face'
 import type { Press } from './forces/press'
+import type { Form } from './form'
 import { gapingThreads } from './gaping'
 import type { KeptForm } from './kept-forms'
 import { type Minimised, Minimiser } from './minimise'
@@ -43,6 +45,8 @@ const hardening: readonly Stage[] = [
   { stiffness: 50, room: 0, rubbing: 0.6, mat: 0.01, iterations: 250 },
   { stiffness: 250, room: 0, rubbing: 0.4, mat: 0.003, iterations: Number.POSITIVE_INFINITY },
 ]
+/** Of a long piece that begins as a few of its repeats lie. */
+const lengthened: readonly Stage[] = hardening.slice(1)
 /** Enough for a piece that grows by a line: it is looked at, and not measured. */
 const growing: readonly Stage[] = [
   { stiffness: 12, room: 0, rubbing: 2, mat: 0.03, iterations: 80 },
@@ -61,6 +65,13 @@ const clearly = 0.25
 /** At rest when the energy falls by less than this share of itself in so many iterations. */
 const restShare = 1.5e-4
 const window = 50
+
+/**
+ * Finds where a piece begins, an iteration at a time.
+ *
+ * @returns its beginnings, or that the piece lies nearly as it will
+ */
+export type Begin = (settling: Settling) => Generator<void, readonly Float64Array[] | 'as it will lie'>
 
 /** How a piece lies that has been tried, and what that costs. */
 interface Tried {
@@ -83,16 +94,21 @@ export class Settling {
   constructor(
     readonly piece: Piece,
     tension: Tension = 'usual',
-    /** x, y, z by point of each beginning; as the piece lies, where none are given. */
-    beginnings: readonly Float64Array[] = [],
+    /** Of where it begins, x, y, z by point of each beginning; as the piece lies, where none are given. */
+    begin: readonly Float64Array[] | Begin = [],
     /** Iterations it may take. */
     readonly budget = 8000,
     /** It lies nearly as it will already: it only has to draw up, and stays turned as it is. */
-    private readonly grown = false,
+    grown = false,
   ) {
     this.energy = new Energy(piece, tensionOf[tension], opening)
     this.bodies = new Bodies(piece)
-    this.work = grown ? this.drawUp() : this.settle(beginnings)
+    this.work = grown ? this.grow() : this.settle(begin)
+  }
+
+  /** Counts what is done elsewhere for this piece. */
+  spend(iterations: number): void {
+    this.iterations += iterations
   }
 
   /** A piece that has been at rest before. */
@@ -110,6 +126,9 @@ export class Settling {
     settling.settled = true
     return settling
   }
+
+  /** While a few repeats of it are settled first: those. */
+  meanwhile: { readonly reckoned: Reckoned; readonly form: Form } | undefined
 
   /** Told once, when it has come to rest. */
   onRest: ((form: KeptForm) => void) | undefined
@@ -134,8 +153,16 @@ export class Settling {
   }
 
   /** All of it, an iteration at a time. */
-  private *settle(beginnings: readonly Float64Array[]): Generator<void> {
+  private *settle(begin: readonly Float64Array[] | Begin): Generator<void> {
     const { bodies, piece } = this
+    const beginnings = typeof begin === 'function' ? yield* begin(this) : begin
+    if (beginnings === 'as it will lie') {
+      bodies.read()
+      for (const stage of lengthened) yield* this.through(stage)
+      turnToEye(piece)
+      this.rest()
+      return
+    }
     const begun = yield* this.likeliest(beginnings)
     yield* this.through(drawingUp)
     const tried = [this.tried()]
@@ -150,12 +177,17 @@ export class Settling {
       tried.push(this.tried())
     }
     bodies.restore(bestOf(tried).bodies)
-    yield* this.drawUp()
+    for (const stage of hardening) yield* this.through(stage)
+    turnToEye(piece)
+    this.rest()
   }
 
-  private *drawUp(): Generator<void> {
-    for (const stage of this.grown ? growing : hardening) yield* this.through(stage)
-    if (!this.grown) turnToEye(this.piece)
+  private *grow(): Generator<void> {
+    for (const stage of growing) yield* this.through(stage)
+    this.rest()
+  }
+
+  private rest(): void {
     this.settled = true
     this.onRest?.(this.asKept())
   }

@@ -7,8 +7,8 @@
 import type { Mm } from '../measure/units'
 import { type Jog, jogNumber, jogs } from '../thread/jog'
 import { Column } from './column'
-import type { Course, Seat } from './course'
-import { beadOf, entryOf, exitOf, type Hole, hole } from './hole'
+import { type Course, type Seat, strung } from './course'
+import { beadOf, boreOf, entryOf, exitOf, type Hole, hole } from './hole'
 
 export class Work {
   private readonly roles = Column.whole()
@@ -186,6 +186,36 @@ export class Work {
       if (tie.every((end) => beadOf(end) < beads)) early.ties.push(...tie)
     }
     return early
+  }
+
+  /**
+   * The work with a part of it left out whose end is worked on as its beginning is: what came after goes on there.
+   *
+   * @param low no bead before this one is meant by what refers into the part
+   * @returns undefined where something else refers into the part
+   */
+  without(from: number, to: number, low: number): Work | undefined {
+    const shorter = new Work()
+    let [beads, left] = [0, 0]
+    for (let pass = 0; pass < to; pass++) {
+      if (!this.isNew(pass)) continue
+      if (pass < from) beads++
+      else left++
+    }
+    for (let pass = 0; pass < this.passes; pass++) {
+      if (pass >= from && pass < to) continue
+      const h = this.holeAt(pass)
+      const bead = beadOf(h)
+      const moved = bead >= beads ? bead - left : bead
+      if (moved < low && moved !== bead) return undefined
+      if (this.threads.includes(pass)) shorter.newThread()
+      if (this.isNew(pass)) shorter.pick(this.role(bead), this.jogAt(pass), this.statementAt(pass), strung, boreOf(h))
+      else shorter.pass(h - 4 * (bead - moved), this.jogAt(pass), this.statementAt(pass))
+    }
+    shorter.turnedOver.push(
+      ...this.turnedOver.flatMap((pass) => (pass <= from ? [pass] : pass < to ? [] : [pass - (to - from)])),
+    )
+    return shorter
   }
 
   /** Makes beads that were gathered by hand a ring of their own, in the order of a walk along them. */

@@ -1,0 +1,107 @@
+/**
+ * Long pieces begin as a few of their repeats lie: what is worked again and again along a piece lies there as it does at its middle, each
+ * repeat turned and moved on from the one before.
+ */
+import type { Mm } from '../measure/units'
+import type { Reckoned } from '../report/reckon-pattern'
+import { type Regular, regularIn } from '../stitch/regular'
+import { gapingThreads } from './gaping'
+import type { Piece } from './piece'
+import { fitOf } from './unfold'
+
+export interface Shortened {
+  /** The same with most of its repeats left out. */
+  readonly few: Reckoned
+  /** The bead at which they are left out, how many of them, and of how many beads each. */
+  readonly at: number
+  readonly left: number
+  readonly each: number
+}
+
+/** Shorter pieces are soon at rest by themselves. */
+const fewestBeads = 250
+/** It is worth it where so much of the piece is left out. */
+const leastShare = 0.35
+/** Repeats that stay: enough for the middle not to feel the ends. */
+const stay = (beads: number) => Math.max(10, Math.ceil(160 / beads))
+/** How one repeat lies to the next is told from so many beads to either side. */
+const window = 40
+/** Below so many degrees a repeat is not turned against the one before. */
+const leastTurn = 2
+
+/** @returns undefined where a piece has no long stretch that repeats itself, or lies on stones and rings */
+export function shortened(reckoned: Reckoned): Shortened | undefined {
+  const { work } = reckoned
+  if (work.beads < fewestBeads || work.cores.size > 0 || work.ties.length > 0) return undefined
+  const found = regularIn(work, stay)
+  if (!found) return undefined
+  const { from, passes, beads } = found
+  const left = turnsOf(found) - stay(beads)
+  if (left * beads < leastShare * work.beads) return undefined
+  const first = from + Math.floor(stay(beads) / 2) * passes
+  let [low, at] = [0, 0]
+  for (let pass = 0; pass < first; pass++) {
+    if (!work.isNew(pass)) continue
+    at++
+    if (pass < from) low++
+  }
+  const few = work.without(first, first + left * passes, low)
+  return few && { few: { ...reckoned, work: few }, at, left, each: beads }
+}
+
+const turnsOf = ({ from, to, passes }: Regular) => (to - from) / passes
+
+/**
+ * Lays out a long piece by the few of it that have come to rest.
+ *
+ * @returns false where it does not come out so, as in a piece that is closed into a ring
+ */
+export function lengthen(piece: Piece, few: Piece, { at, left, each }: Shortened): boolean {
+  const pointsOf = (bead: number) => 2 * (few.rodOf[bead] as number)
+  const turns = Math.ceil(window / each)
+  const [from, to] = [pointsOf(at - turns * each), pointsOf(at + (turns - 1) * each)]
+  const [begin, end] = [pointsOf(at - each), pointsOf(at)]
+  const next = end - begin
+  // One repeat on: these points to those.
+  const points = Int32Array.from({ length: to - from }, (_, k) => from + k + next)
+  const places = few.at.slice(3 * from, 3 * to)
+  const { from: middle, to: moved, turn } = fitOf(few.at, { points, places })
+  const angle =
+    (Math.acos(Math.max(-1, Math.min(1, (turn.get(0, 0) + turn.get(1, 1) + turn.get(2, 2) - 1) / 2))) * 180) / Math.PI
+  const turned = angle >= leastTurn
+  const on = (v: readonly Mm[]): Mm[] =>
+    [0, 1, 2].map((c) => {
+      if (!turned) return (v[c] as number) + (moved[c] as number) - (middle[c] as number)
+      let sum = moved[c] as number
+      for (let k = 0; k < 3; k++) sum += turn.get(c, k) * ((v[k] as number) - (middle[k] as number))
+      return sum
+    })
+  const place = (of: Float64Array, point: number) => [0, 1, 2].map((c) => of[3 * point + c] as number)
+  piece.at.set(few.at.subarray(0, 3 * end))
+  for (let repeat = 0; repeat < left; repeat++)
+    for (let k = 0; k < next; k++) {
+      const point = end + repeat * next + k
+      piece.at.set(on(place(piece.at, point - next)), 3 * point)
+    }
+  // What comes after goes on as it lay after the last of the few.
+  const frame = [
+    [0, 0, 0],
+    [1, 0, 0],
+    [0, 1, 0],
+    [0, 0, 1],
+  ] as const
+  let corners: Mm[][] = frame.map((corner) => [...corner])
+  for (let repeat = 0; repeat < left; repeat++) corners = corners.map(on)
+  const [origin, ...axes] = corners as [Mm[], Mm[], Mm[], Mm[]]
+  for (let point = end; point < few.at.length / 3; point++) {
+    const v = place(few.at, point)
+    const far = [0, 1, 2].map((c) =>
+      axes.reduce(
+        (sum, axis, k) => sum + (v[k] as number) * ((axis[c] as number) - (origin[c] as number)),
+        origin[c] as number,
+      ),
+    )
+    piece.at.set(far, 3 * (point + left * next))
+  }
+  return gapingThreads(piece) === 0
+}
