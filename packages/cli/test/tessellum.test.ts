@@ -119,7 +119,7 @@ test('draw gives the piece, or what one line adds and passes, as a drawing of it
   expect(line).toContain('The thread comes in')
   // Line 28 travels: six beads are passed, nothing is new, and the rest is one dashed outline.
   expect(line.match(/stroke-dasharray/g)).toHaveLength(1)
-  expect(line.match(/<rect/g)).toHaveLength(6)
+  expect(line.match(/<g transform/g)).toHaveLength(6)
   expect(tessellum(['draw', windlass, '--statement', '3']).stderr).toMatch(/^Line 3 does nothing; these do: 14, 15/)
   expect(tessellum(['draw', windlass, '--view', 'top']).status).toBe(2)
 })
