@@ -1,3 +1,4 @@
+import type { Mm } from '../measure/units'
 import type { Piece } from './piece'
 
 /** Threads that gape by more than a bead's width: beyond twice what their stitch keeps. */
@@ -13,4 +14,19 @@ export function gapingThreads({ at, threads, natural, within }: Piece): number {
     if (Math.sqrt(dx * dx + dy * dy + dz * dz) > 2 * (natural[t] as number)) count++
   }
   return count
+}
+
+/** The widest of all gaps. */
+export function widestGap({ at, threads }: Pick<Piece, 'at' | 'threads'>): Mm {
+  let widest = 0
+  for (let t = 0; t < threads.length; t += 2) {
+    const [a, b] = [3 * (threads[t] as number), 3 * (threads[t + 1] as number)]
+    const gap = Math.hypot(
+      (at[a] as number) - (at[b] as number),
+      (at[a + 1] as number) - (at[b + 1] as number),
+      (at[a + 2] as number) - (at[b + 2] as number),
+    )
+    widest = Math.max(widest, gap)
+  }
+  return widest
 }

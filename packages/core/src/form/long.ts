@@ -5,7 +5,7 @@
 import type { Mm } from '../measure/units'
 import type { Reckoned } from '../report/reckon-pattern'
 import { type Regular, regularIn } from '../stitch/regular'
-import { gapingThreads } from './gaping'
+import { widestGap } from './gaping'
 import type { Piece } from './piece'
 import { fitOf } from './unfold'
 
@@ -26,6 +26,10 @@ const leastShare = 0.35
 const stay = (beads: number) => Math.max(10, Math.ceil(160 / beads))
 /** How one repeat lies to the next is told from so many beads to either side. */
 const window = 40
+/** A gap that closes by itself as the piece draws up; one across a ring is as wide as that. */
+const widest: Mm = 5
+/** In widths of its widest bead: work no deeper than this is flat. */
+const flattest = 1.5
 /** Below so many degrees a repeat is not turned against the one before. */
 const leastTurn = 2
 
@@ -49,6 +53,16 @@ export function shortened(reckoned: Reckoned): Shortened | undefined {
   return few && { few: { ...reckoned, work: few }, at, left, each: beads }
 }
 
+/** In widths of the widest bead. */
+function depthOf({ at, shapes }: Piece): number {
+  let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY]
+  for (let p = 2; p < at.length; p += 3) {
+    low = Math.min(low, at[p] as number)
+    high = Math.max(high, at[p] as number)
+  }
+  return (high - low) / shapes.reduce((most, { bead }) => Math.max(most, bead.acrossMm), 0.1)
+}
+
 const turnsOf = ({ from, to, passes }: Regular) => (to - from) / passes
 
 /**
@@ -66,16 +80,21 @@ export function lengthen(piece: Piece, few: Piece, { at, left, each }: Shortened
   const points = Int32Array.from({ length: to - from }, (_, k) => from + k + next)
   const places = few.at.slice(3 * from, 3 * to)
   const { from: middle, to: moved, turn } = fitOf(few.at, { points, places })
-  const angle =
-    (Math.acos(Math.max(-1, Math.min(1, (turn.get(0, 0) + turn.get(1, 1) + turn.get(2, 2) - 1) / 2))) * 180) / Math.PI
-  const turned = angle >= leastTurn
-  const on = (v: readonly Mm[]): Mm[] =>
-    [0, 1, 2].map((c) => {
+  const flat = depthOf(few) < flattest
+  const angle = flat
+    ? Math.abs(Math.atan2(turn.get(1, 0) - turn.get(0, 1), turn.get(0, 0) + turn.get(1, 1)))
+    : Math.acos(Math.max(-1, Math.min(1, (turn.get(0, 0) + turn.get(1, 1) + turn.get(2, 2) - 1) / 2)))
+  const turned = angle >= (leastTurn * Math.PI) / 180
+  const on = (v: readonly Mm[]): Mm[] => {
+    const next = [0, 1, 2].map((c) => {
       if (!turned) return (v[c] as number) + (moved[c] as number) - (middle[c] as number)
       let sum = moved[c] as number
       for (let k = 0; k < 3; k++) sum += turn.get(c, k) * ((v[k] as number) - (middle[k] as number))
       return sum
     })
+    // What lies flat goes on flat, however little it may bend.
+    return flat ? [next[0] as Mm, next[1] as Mm, v[2] as Mm] : next
+  }
   const place = (of: Float64Array, point: number) => [0, 1, 2].map((c) => of[3 * point + c] as number)
   piece.at.set(few.at.subarray(0, 3 * end))
   for (let repeat = 0; repeat < left; repeat++)
@@ -103,5 +122,5 @@ export function lengthen(piece: Piece, few: Piece, { at, left, each }: Shortened
     )
     piece.at.set(far, 3 * (point + left * next))
   }
-  return gapingThreads(piece) === 0
+  return widestGap(piece) < widest
 }

@@ -1,0 +1,53 @@
+/** Long pieces, that begin as a few of their repeats lie. */
+import { beginForm } from '../src/form/form'
+import { shortened } from '../src/form/long'
+import { measure } from '../src/form/measure'
+import { soundnessOf } from '../src/form/soundness'
+import { reckonPattern } from '../src/report/reckon-pattern'
+import { regularIn } from '../src/stitch/regular'
+import { demo } from './support'
+
+const head = 'pattern Long\nbead A cylinder 11/0\nbead B round 11/0\npart p\n'
+const settled = (source: string) => {
+  const reckoned = reckonPattern(source)
+  const form = beginForm(reckoned)
+  form.settling.run(20_000)
+  return { reckoned, form, ...measure(reckoned, form), sound: soundnessOf(form).sound }
+}
+
+test('what repeats itself is found in the passes, whether lines say so or not', () => {
+  const stay = () => 10
+  const lines = reckonPattern(`${head}ring 12A\n${'round A\n'.repeat(60)}`).work
+  const repeat = reckonPattern(`${head}ring 12A\nrepeat 60\nround A\nend\n`).work
+  expect(regularIn(lines, stay)).toEqual(regularIn(repeat, stay))
+  expect(regularIn(lines, stay)).toMatchObject({ beads: 6, passes: 13 })
+  expect(regularIn(reckonPattern(`${head}weave 80 units of 3B`).work, stay)).toMatchObject({ beads: 3 })
+  expect(regularIn(reckonPattern(demo('marsh-mallow')).work, stay)).toBeUndefined()
+})
+
+test('a shortened piece is the shorter text: the same passes as fewer repeats give', () => {
+  const of = (times: number) => reckonPattern(`${head}ring 12A\nrepeat ${times}\nround A\nend\nround B\nfinish\n`)
+  const short = shortened(of(90))
+  expect(short).toBeDefined()
+  if (!short) return
+  const other = of(90 - short.left).work
+  const holes = (work: typeof other) => Array.from({ length: work.passes }, (_, pass) => work.holeAt(pass))
+  expect(holes(short.few.work)).toEqual(holes(other))
+})
+
+test.each([
+  ['a tube', `ring 16A\n${'round A\n'.repeat(60)}`, { widthMm: (60 * 1.6) / 2, allowed: 0.07 }],
+  ['a flat band', 'string 10A\nrepeat 60\nrow A\nend\n', { widthMm: (60 * 1.6) / 2, allowed: 0.07 }],
+  ['a strip', 'weave 100 units of 3B', { widthMm: 100 * 2.13, allowed: 0.04 }],
+])('%s of many repeats is as long as its closed form says, sound, and straight', (_, text, { widthMm, allowed }) => {
+  const long = settled(head + text)
+  expect(long.sound).toBe(true)
+  expect(Math.abs(long.widthMm / widthMm - 1)).toBeLessThan(allowed)
+})
+
+test('a ring of many repeats closes: it is not laid out straight', () => {
+  const ring = settled(`${head}weave 99 units of 3B as strip\njoin to strip.first with B, B\n`)
+  expect(ring.sound).toBe(true)
+  expect(ring.widthMm).toBeLessThan(0.5 * 99 * 2.13)
+  expect(ring.along?.type).toBe('band')
+})
