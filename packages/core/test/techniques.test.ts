@@ -282,3 +282,28 @@ describe('a strip with two edges', () => {
     expect(walked.map((h) => h & 1)).toEqual([0, 1, 0, 1, 0])
   })
 })
+
+describe('slips of the pen', () => {
+  test('a minus after a name takes away, in brackets too', () => {
+    const report = reckon(`${head}let n = 36\nring A x floor(n - 1)\nlet a = 90 mm\nlet r = repeats(a - 27 mm, 4 mm)`)
+    expect(errorsIn(report)).toEqual([])
+    expect(counts(report).A).toBe(35)
+  })
+
+  test('a fault is told once however often its line is done, and nothing is said to be unused beside it', () => {
+    const report = reckon(
+      `${head}ring 12A\nfor k in 1..7\nround k C, 2C, 3C, 4C, 5C\nend\nround B into every (k)th bead`,
+    )
+    const told = report.diagnostics.filter(({ severity }) => severity !== 'note')
+    expect(new Set(told.map(({ line }) => line)).size).toBe(told.length)
+    expect(told.every(({ message }) => !message.includes('never picked up'))).toBe(true)
+  })
+
+  test('beads listed together are added up, and a round stone is a stone', () => {
+    const report = reckon(`${head}ring 36A\nround B\nplace S`)
+    expect(reconcile(report, '54 A or B\n1 14 mm round stone')).toEqual([
+      { type: 'agrees', line: 1, role: 'A + B', used: 54 },
+      { type: 'agrees', line: 2, role: 'S', used: 1 },
+    ])
+  })
+})

@@ -54,7 +54,11 @@ export function reconcile(report: Report, list: string): Finding[] {
     const listed = readListed(text, i + 1)
     const roles = matching(listed.text, wanted)
     const [only] = roles
-    if (roles.length > 1) {
+    if (roles.length > 1 && roles.every(({ role }) => isNamed(role, listed.text))) {
+      // "A or J or K": one bag for all of them.
+      for (const { role } of roles) met.add(role)
+      found.push(compare(listed, together(roles)))
+    } else if (roles.length > 1) {
       found.push({ type: 'ambiguous', line: listed.line, text, roles: roles.map(({ role }) => role) })
       for (const { role } of roles) met.add(role)
     } else if (!only) found.push({ type: 'unused', line: listed.line, text })
@@ -66,6 +70,15 @@ export function reconcile(report: Report, list: string): Finding[] {
   for (const { role, used } of wanted) if (!met.has(role)) found.push({ type: 'missing', role, used })
   return found
 }
+
+/** Some roles that are listed as one. */
+const together = (roles: readonly Wanted[]): Wanted => ({
+  ...(roles[0] as Wanted),
+  role: roles.map(({ role }) => role).join(' + '),
+  used: roles.reduce((sum, { used }) => sum + used, 0),
+})
+
+const isNamed = (role: string, text: string) => new RegExp(`(^|[^\\p{L}])${role}([^\\p{L}]|$)`, 'u').test(text)
 
 function wantedOf(report: Report): Wanted[] {
   return [
@@ -115,9 +128,15 @@ function readListed(text: string, line: number): Listed {
 
 /** By letter; else by name, and among those of one name by the words of its label. */
 function matching(text: string, wanted: readonly Wanted[]): readonly Wanted[] {
-  const letters = wanted.filter(({ role }) => new RegExp(`(^|[^\\p{L}])${role}([^\\p{L}]|$)`, 'u').test(text))
+  const letters = wanted.filter(({ role }) => isNamed(role, text))
   if (letters.length > 0) return letters
   const lower = text.toLowerCase()
+  const stones = wanted.filter(({ name }) => name === 'stone')
+  // "Round" is a bead's kind and a stone's shape.
+  if (/\bstones?\b/.test(lower) && stones.length > 0) {
+    const labelled = stones.filter(({ words }) => words.some((word) => lower.includes(word)))
+    return labelled.length > 0 ? labelled : stones
+  }
   const kind = beadKinds.find((each) => lower.includes(each))
   const size = /\d+\s*\/\s*0|\d+(?:\.\d+)?(?:\s*x\s*\d+(?:\.\d+)?)*\s*mm/i.exec(text)?.[0]
   const named = wanted.filter(({ name }) => {

@@ -162,7 +162,7 @@ function readArguments(cursor: Cursor): Argument[] {
   return args
 }
 
-const startsValue = (item: Item) => item.kind === 'Number' || item.kind === 'Word' || item.text === '-'
+const startsValue = (item: Item) => item.kind === 'Number' || item.kind === 'Word'
 
 /** Reckons an expression; every fault points at the part that is to blame. */
 export function reckon(expression: Expression, scope: Scope): Value {

@@ -9,6 +9,8 @@ const mostFaults = 500
 export class Faults {
   private readonly list = new Map<string, Fault>()
   private left = 0
+  /** Places of the faults that were caught. */
+  private readonly blamed = new Set<number>()
   /** Some count did not come out even. */
   uneven = false
 
@@ -33,11 +35,19 @@ export class Faults {
     })
   }
 
+  /** Lines are left out, so that what they would have used is not known. */
+  get any(): boolean {
+    return [...this.list.values()].some(({ severity }) => severity === 'error')
+  }
+
   /** A fault of one line, or something worse that is not ours to hide. */
   caught(error: unknown): void {
     if (error instanceof Unreckoned) this.add('note', error.span, error.message, error.mend)
     else if (error instanceof LineFault) {
       if (error instanceof DoesNotDivide) this.uneven = true
+      // A line that is done again and again is at fault once, whatever its numbers are by then.
+      if (this.blamed.has(error.span.from)) return
+      this.blamed.add(error.span.from)
       this.add('error', error.span, error.message, error.mend, error.insert)
     } else throw error
   }
