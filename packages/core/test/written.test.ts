@@ -26,7 +26,7 @@ describe('sentences', () => {
   test('a ring, a round, a decrease and a loop', () => {
     expect(texts(`${head}ring (3A B) x 4\nround C x3, -\nloop 2C as bail\nreinforce 2`)).toEqual([
       'String 16 beads: pick up 3 A and 1 B, 4 times. Pass through all of them again to close the ring.',
-      'Front round 1: pick up 1 C in each of the next 3 stitches, then pass through the next bead that stands up without picking up any (a decrease); twice round, 8 stitches in all. Step up through the first bead added. 6 beads or groups now stand up.',
+      'Front round 1: pick up 1 C in each of the next 3 stitches, then skip one bead and pass through the next without picking up any (a decrease); twice round, 8 stitches in all. In each stitch skip one bead and pass through the next. Step up through the first bead added. 6 beads or groups now stand up.',
       'Pick up 2 C and pass again, the same way, through the C the needle came out of, to make a loop. This is the bail.',
       'Pass through the beads of that loop twice more, without picking up any, and pull up firmly but never force the needle.',
     ])
@@ -173,7 +173,7 @@ describe('languages', () => {
     const page = writePattern(reckon(`${head}ring (3A B) x 4\nround C x3, -\nfinish`), { ...edition, language: 'de' })
     expect(page.parts[0]?.steps.map(({ text }) => text)).toEqual([
       '16 Perlen auffädeln: 3 A und 1 B aufnehmen, 4-mal. Nochmals durch alle gehen, um den Ring zu schliessen.',
-      'Vordere Runde 1: 1 C aufnehmen, bei jedem der nächsten 3 Stiche, dann durch die nächste hochstehende Perle gehen, ohne eine Perle aufzunehmen (eine Abnahme); das zweimal rundum, insgesamt 8 Stiche. Durch die erste aufgenommene Perle aufsteigen. Jetzt stehen 6 Perlen oder Gruppen hoch.',
+      'Vordere Runde 1: 1 C aufnehmen, bei jedem der nächsten 3 Stiche, dann eine Perle überspringen und durch die nächste gehen, ohne eine Perle aufzunehmen (eine Abnahme); das zweimal rundum, insgesamt 8 Stiche. Bei jedem Stich eine Perle überspringen und durch die nächste gehen. Durch die erste aufgenommene Perle aufsteigen. Jetzt stehen 6 Perlen oder Gruppen hoch.',
       'Beide Enden vernähen, unterwegs mit 3 halben Schlägen zwischen den Perlen, und abschneiden.',
     ])
     expect(page.thread[0]).toMatch(/^Geflochtener Faden .* abschneiden\.$/)

@@ -148,6 +148,9 @@ class Worker {
       action,
       turns: [],
     }
+    const { action: told } = tally
+    if (known && told.type === 'round' && action.type === 'round' && told.fresh === true && !action.fresh)
+      tally.action = { ...told, fresh: 'the first time' }
     this.tallies.set(line.number, tally)
     if (bench.work.passes > from) bench.work.doings.push(from)
     for (let pass = from; pass < bench.work.passes; pass++) {
@@ -376,8 +379,9 @@ class Worker {
 
 const stitchesOf = (action: Action) => ('stitches' in action ? action.stitches : action.type === 'loop' ? 1 : 0)
 
-/** Whether two turns are told in the same words; the number of the round is not part of it. */
-const sameDoing = (a: Action, b: Action) => JSON.stringify({ ...a, round: 0 }) === JSON.stringify({ ...b, round: 0 })
+/** Whether two turns are told in the same words; the number of the round, and that it is the first, are not part of it. */
+const sameDoing = (a: Action, b: Action) =>
+  JSON.stringify({ ...a, round: 0, fresh: false }) === JSON.stringify({ ...b, round: 0, fresh: false })
 
 /** What comes after a step; the last of a block is followed by its first again. */
 const following = (steps: readonly Step[], i: number): Step | undefined =>

@@ -28,6 +28,12 @@ export type Action =
       readonly standing: number
       readonly closed: boolean
       readonly into: IntoWords['type']
+      /** Nothing had been stitched on the ring or row yet: of peyote it passes every second bead. */
+      readonly fresh: boolean | 'the first time'
+      /** What the thread does at its end. "Runs on": over an odd count the rounds are a spiral. "Turned in": its last bead has none to go into. */
+      readonly ends: 'steps up' | 'stays' | 'runs on' | 'turns' | 'turned in'
+      /** Beads that it steps up through. */
+      readonly upThrough: number
     }
   | { readonly type: 'other edge'; readonly edge: Edge; readonly passed: number }
   | { readonly type: 'to'; readonly target: string; readonly passed: number }

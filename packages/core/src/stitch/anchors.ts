@@ -6,17 +6,23 @@ import { DoesNotDivide, LineFault, type Span } from '../notation/fault'
 import type { IntoWords } from '../notation/into-words'
 import type { Bench } from './bench'
 import { beadOf, type Hole, hole, wayOf } from './hole'
-import { type Group, gathered, holesOf, plainGroup, type Rail } from './rail'
+import { type Group, gathered, holesOf, type OddEdge, plainGroup, type Rail, turnedBack } from './rail'
 import { find } from './target'
 
 interface Anchors {
+  /** What each stitch passes. An empty one passes nothing: its bead is turned in at the edge. */
   readonly anchors: readonly (readonly Hole[])[]
   /** Of a fresh ring: what the round leaves for the other edge. */
   readonly skipped: readonly Group[]
+  /** Stitches beyond the last anchor, into what this round has added first. */
+  readonly beyond?: number
+  /** Of the edge that the round grows on, and of the one it leaves. */
+  readonly odd?: OddEdge | undefined
+  readonly oddSkipped?: OddEdge | undefined
 }
 
 export function anchorsOf(rail: Rail, into: IntoWords, stitches: readonly Stitch[], bench: Bench, span: Span): Anchors {
-  if (into.type === 'gaps') return rail.closed ? gaps(rail, stitches, bench, span) : gapsBack(rail, span)
+  if (into.type === 'gaps') return rail.closed ? gaps(rail, stitches, bench, span) : gapsBack(rail, stitches, span)
   const anchors = along(rail, chosen(rail, into, bench, span))
   if (anchors.length === 0)
     throw new LineFault(
@@ -87,41 +93,63 @@ export const middleOf = (group: Group): number => Math.floor((group.holes.length
 
 /** Every second group of a fresh ring, as wide as the stitches are (peyote, two-drop); the groups of a round. */
 function gaps(rail: Rail, stitches: readonly Stitch[], bench: Bench, span: Span): Anchors {
-  if (!rail.fresh) return { anchors: rail.groups.map((group) => group.stands), skipped: [] }
+  if (!rail.fresh) {
+    const anchors = rail.groups.map((group) => group.stands)
+    if (rail.odd?.type !== 'spiral') return { anchors, skipped: [] }
+    const { more, then } = rail.odd
+    return { anchors, skipped: [], beyond: more, odd: { type: 'spiral', more: then, then: more } }
+  }
   const drop = dropOf(stitches)
   const holes = holesOf(rail)
-  if (holes.length % (2 * drop) !== 0) {
+  if (holes.length % drop !== 0) {
     const step = 2 * drop
     const below = Math.floor(holes.length / step) * step
-    const how = drop === 1 ? 'even' : `a multiple of ${step}`
     throw new DoesNotDivide(
       span,
-      `The ring has ${holes.length} beads; ${drop === 1 ? 'peyote' : `${drop} beads a stitch`} in the round needs ${how}.`,
+      `The ring has ${holes.length} beads; ${drop} beads a stitch in the round needs a multiple of ${drop}.`,
       waysOut(below, step, holes.length, bench),
     )
   }
   const groups = gathered(holes, drop)
+  const anchors = groups.filter((_, i) => i % 2 === 1)
+  const skipped = groups.filter((_, i) => i % 2 === 0).map(plainGroup)
+  if (groups.length % 2 === 0) return { anchors, skipped }
+  // The last stitch of the first round is into what its first stitch added.
   return {
-    anchors: groups.filter((_, i) => i % 2 === 1),
-    skipped: groups.filter((_, i) => i % 2 === 0).map(plainGroup),
+    anchors,
+    skipped,
+    beyond: 1,
+    odd: { type: 'spiral', more: 0, then: 1 },
+    oddSkipped: { type: 'spiral', more: 0, then: -1 },
   }
 }
 
-/** Flat peyote: back along the row, every second bead of the first, the beads added after that. */
-function gapsBack(rail: Rail, span: Span): Anchors {
-  const holes = along(
-    rail,
-    rail.groups.flatMap((group) => [...(rail.fresh ? group.holes : group.stands)]),
-  )
-  if (!rail.fresh) return { anchors: holes.map((h) => [h]), skipped: [] }
-  if (holes.length % 2 !== 0) {
+/** Flat peyote: back along the row, every second group of the first, the groups added after that. */
+function gapsBack(rail: Rail, stitches: readonly Stitch[], span: Span): Anchors {
+  if (!rail.fresh) {
+    const back = [...rail.groups].reverse().map((group) => turnedBack(group).stands)
+    if (rail.odd?.type !== 'edge') return { anchors: back, skipped: [] }
+    // Beside a bead that was turned in at the edge the needle is past it already.
+    return rail.odd.turns
+      ? { anchors: [...back, []], skipped: [], odd: { type: 'edge', turns: false } }
+      : { anchors: back.slice(1), skipped: [], odd: { type: 'edge', turns: true } }
+  }
+  const holes = along(rail, holesOf(rail))
+  const drop = dropOf(stitches)
+  if (holes.length % drop !== 0) {
+    const below = Math.floor(holes.length / (2 * drop)) * 2 * drop
     throw new LineFault(
       span,
-      `The row has ${holes.length} beads; flat peyote goes back along an even number.`,
-      `${holes.length - 1} or ${holes.length + 1} would do.`,
+      `The row has ${holes.length} beads; ${drop} beads a stitch go back along a multiple of ${drop}.`,
+      `${below} or ${below + 2 * drop} would do.`,
     )
   }
-  return { anchors: holes.filter((_, i) => i % 2 === 1).map((h) => [h]), skipped: [] }
+  const groups = gathered(holes, drop)
+  if (groups.length < 2)
+    throw new LineFault(span, 'There is nothing to go back along yet.', `String ${2 * drop} beads or more first.`)
+  const anchors = groups.filter((_, i) => i % 2 === 1)
+  if (groups.length % 2 === 0) return { anchors, skipped: [] }
+  return { anchors: [...anchors, []], skipped: [], odd: { type: 'edge', turns: false } }
 }
 
 /** How wide a stitch is on a fresh ring: two-drop and wider only where every stitch that adds is as wide. */

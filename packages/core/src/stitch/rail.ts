@@ -14,6 +14,21 @@ export interface Group {
   readonly stands: readonly Hole[]
 }
 
+/**
+ * An odd number of beads has no seam. Round and round, the rounds run on in a spiral, by turns a stitch longer and shorter; to and fro, every
+ * second row ends with a bead that has none to go into.
+ */
+export type OddEdge =
+  | {
+      readonly type: 'spiral' /** Stitches more than beads that stand up: of the next round, and of the one after it. */
+      readonly more: number
+      readonly then: number
+    }
+  | {
+      readonly type: 'edge' /** The next row ends with such a bead; otherwise it begins beside it. */
+      readonly turns: boolean
+    }
+
 export interface Rail {
   readonly closed: boolean
   /** In walking order. */
@@ -25,6 +40,8 @@ export interface Rail {
   readonly perRingBead: number
   /** Its row, for the shape; -1 where it was gathered by hand. */
   readonly course: number
+  /** Of peyote over an odd count: how it comes round, or back. */
+  readonly odd?: OddEdge | undefined
   /** +1 for rounds that grow towards the front, -1 towards the back. */
   readonly side: 1 | -1
 }

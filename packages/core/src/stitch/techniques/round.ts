@@ -50,8 +50,12 @@ export const roundTechnique: Technique<RoundWords> = {
     const stitches = asStitches(list, bench)
     const rail = bench.rail('round', span)
     const found = anchorsOf(rail, into, stitches, bench, list.span)
-    const { skipped } = found
-    const anchors = takenAtOnce(found.anchors, stitches, rail, list.span)
+    const { skipped, odd } = found
+    const beyond = Math.max(0, found.beyond ?? 0)
+    // Stitches beyond the last anchor go into what this round has added; until then they stand empty.
+    const reached = found.anchors.slice(0, found.anchors.length + Math.min(0, found.beyond ?? 0))
+    const left = rail.groups.slice(reached.length)
+    const anchors = takenAtOnce([...reached, ...Array<readonly Hole[]>(beyond).fill([])], stitches, rail, list.span)
     const n = anchors.length
     const picks = stitches.map((stitch) => pickedRoles(stitch.moves).length)
     const added = picks.reduce((sum, each) => sum + each, 0) * (n / stitches.length)
@@ -62,17 +66,21 @@ export const roundTechnique: Technique<RoundWords> = {
     const peyote = into.type === 'gaps'
     const jog = peyote ? 'peyote' : 'netting'
     if (peyote && rail.fresh) settleFirstRow(anchors, rail, bench)
-    const below = work.seat(beadOf((anchors[0] as Hole[])[0] as Hole)).course
+    const below = work.seat(beadOf(anchors.find((anchor) => anchor.length > 0)?.[0] as Hole)).course
     // Along a rail gathered by hand, beads lie where the thread lays them.
     const course = below < 0 || rail.course < 0 ? -1 : work.courses.length
     const begun = work.passes
     const groups: Group[] = []
-    let before = rail.closed ? lastTurn(anchors[n - 1] as Hole[], bench) : work.seat(beadOf(work.needle as Hole)).turn
+    const closing = anchors.findLast((anchor) => anchor.length > 0)
+    let before = rail.closed && closing ? lastTurn(closing, bench) : work.seat(beadOf(work.needle as Hole)).turn
     let firstDone = -1
     for (let i = 0; i < n; i++) {
-      const anchor = anchors[i] as readonly Hole[]
+      const given = anchors[i] as readonly Hole[]
+      const edge = given.length === 0 && !rail.closed
+      const anchor = given.length > 0 || edge ? given : (groups[i - (n - beyond)]?.stands ?? [])
       const stitch = stitches[i % stitches.length] as Stitch
-      const next = work.seat(beadOf(anchor[0] as Hole)).turn
+      const next =
+        anchor[0] === undefined ? (rail.closed ? before : before > 0.5 ? 1 : 0) : work.seat(beadOf(anchor[0])).turn
       if (stitch.moves.length > 0) {
         const gap = rail.closed ? forward(before, next) : next - before
         // The first bead of flat work stands on the bead that the row before ended with.
@@ -88,15 +96,16 @@ export const roundTechnique: Technique<RoundWords> = {
         if (group.holes.length > 0) groups.push(group)
         if (firstDone < 0 && group.holes.length > 0) firstDone = work.passes
       }
-      passGroup(anchor, jog, bench)
-      before = lastTurn(anchor, bench)
+      if (edge) turnIn(groups[groups.length - 1], bench)
+      else passGroup(anchor, jog, bench)
+      if (anchor.length > 0) before = lastTurn(anchor, bench)
     }
     if (course >= 0) {
       const kind = peyote ? 'gaps' : 'arcs'
       work.begin({ kind, on: below, side: rail.side, stitches: n, from: begun, to: work.passes })
     }
     const first = groups[0] as Group
-    const steps = stepsUp && rail.closed
+    const steps = stepsUp && rail.closed && odd === undefined
     if (steps) {
       // Past the anchors of any stitches that added nothing, to the first group that was added.
       for (let i = 0; picks[i % picks.length] === 0; i++) passGroup(anchors[i] as Hole[], jog, bench)
@@ -116,7 +125,12 @@ export const roundTechnique: Technique<RoundWords> = {
       fresh: false,
       course,
       perRingBead: groups.length / rail.ringCount,
-      groups: steps ? [...groups.slice(1), first] : groups,
+      groups: steps
+        ? [...groups.slice(1), first]
+        : rail.closed && odd
+          ? [...(rail.fresh ? [] : left), ...groups.slice(beyond)]
+          : groups,
+      odd,
     }
     if (peyote && rail.fresh && rail.closed) {
       bench.edges.back = {
@@ -125,6 +139,7 @@ export const roundTechnique: Technique<RoundWords> = {
         side: -rail.side as 1 | -1,
         perRingBead: skipped.length / rail.ringCount,
         groups: skipped,
+        odd: found.oddSkipped,
       }
     }
     bench.roundsOn[bench.edge]++
@@ -139,6 +154,17 @@ export const roundTechnique: Technique<RoundWords> = {
       standing: groups.length,
       closed: rail.closed,
       into: into.type,
+      fresh: rail.fresh,
+      ends: steps
+        ? 'steps up'
+        : rail.closed
+          ? odd
+            ? 'runs on'
+            : 'stays'
+          : anchors.at(-1)?.length === 0
+            ? 'turned in'
+            : 'turns',
+      upThrough: steps ? reachOf(first, bench) : 0,
     }
   },
 }
@@ -150,6 +176,12 @@ function reachOf(first: Group, bench: Bench): number {
   if (next?.type === 'nth') return Math.min(reckonCount(next.nth, bench, 'The place', 1), first.holes.length)
   const last = first.stands[first.stands.length - 1]
   return first.holes.indexOf(last as Hole) + 1
+}
+
+/** The last bead of a row that has none to go into: round the thread at the edge, and back through it. */
+function turnIn(last: Group | undefined, bench: Bench): void {
+  for (const [i, h] of [...(last?.holes ?? [])].reverse().entries())
+    bench.work.pass(h ^ 1, i === 0 ? 'brick' : 'ring', bench.statement)
 }
 
 function passGroup(group: readonly Hole[], jog: 'peyote' | 'netting', bench: Bench): void {

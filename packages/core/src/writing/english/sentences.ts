@@ -108,21 +108,33 @@ function round(action: Extract<Action, { type: 'round' }>): string {
   const name = action.closed ? `${action.edge === 'front' ? 'Front' : 'Back'} round` : 'Row'
   const head = action.round > 0 ? `${name} ${action.round}` : name
   const into = anchorWords[action.into]
+  const wide = action.cycle[0]?.beads.reduce((sum, { count }) => sum + count, 0) ?? 1
+  const skipping =
+    wide > 1 ? `skip ${wide} beads and pass through the next ${wide}` : 'skip one bead and pass through the next'
+  const skips = action.into === 'gaps' && action.fresh === true
+  const atFirst = action.into === 'gaps' && action.fresh === 'the first time' ? ` The first time, ${skipping}.` : ''
   const [only] = action.cycle
   const tail = action.stitches === action.standing ? '' : ` ${action.standing} beads or groups now stand up.`
-  const stepUp = action.closed ? 'Step up through the first bead added.' : 'Turn.'
+  const stepUp = {
+    'steps up': `Step up through the first ${action.upThrough === 1 ? 'bead' : `${action.upThrough} beads`} added.`,
+    stays: 'Do not step up.',
+    'runs on': 'There is no step up: the rounds run on in a spiral.',
+    turns: 'Turn.',
+    'turned in': 'The last has no bead to go into: catch the thread at the edge and go back through it. Turn.',
+  }[action.ends]
   if (action.cycle.length === 1 && only) {
-    return `${head}: pick up ${sayRun(only.beads)} and pass through ${into}; ${sayTimes(action.stitches)} in all. ${stepUp}${tail}`
+    return `${head}: pick up ${sayRun(only.beads)}${skips ? `, ${skipping}` : ` and pass through ${into}`}; ${sayTimes(action.stitches)} in all.${atFirst} ${stepUp}${tail}`
   }
   const parts = action.cycle.map(({ beads, times, over }) =>
     over > 1
       ? `pick up ${sayRun(beads)} and take the stitch over ${over} beads`
       : beads.length === 0
-        ? `pass through ${into} without picking up any${times === 1 ? '' : `, ${sayTimes(times)}`} (a decrease)`
+        ? `${skips ? skipping : `pass through ${into}`} without picking up any${times === 1 ? '' : `, ${sayTimes(times)}`} (a decrease)`
         : `pick up ${sayRun(beads)} in ${times === 1 ? 'the next stitch' : `each of the next ${times} stitches`}`,
   )
   const turns = action.turns === 1 ? 'once round' : `${sayTimes(action.turns)} round`
-  return `${head}: ${parts.join(', then ')}; ${turns}, ${action.stitches} stitches in all. ${stepUp}${tail}`
+  const each = skips ? ` In each stitch ${skipping}.` : atFirst
+  return `${head}: ${parts.join(', then ')}; ${turns}, ${action.stitches} stitches in all.${each} ${stepUp}${tail}`
 }
 
 /** What a round passes through, by what its anchors are. */

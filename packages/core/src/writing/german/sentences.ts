@@ -121,19 +121,33 @@ function round(action: Extract<Action, { type: 'round' }>): string {
   const name = action.closed ? `${action.edge === 'front' ? 'Vordere' : 'Hintere'} Runde` : 'Reihe'
   const head = action.round > 0 ? `${name} ${action.round}` : name
   const into = anchorWords[action.into]
+  const wide = action.cycle[0]?.beads.reduce((sum, { count }) => sum + count, 0) ?? 1
+  const skipping =
+    wide > 1
+      ? `${wide} Perlen überspringen und durch die nächsten ${wide} gehen`
+      : 'eine Perle überspringen und durch die nächste gehen'
+  const skips = action.into === 'gaps' && action.fresh === true
+  const atFirst = action.into === 'gaps' && action.fresh === 'the first time' ? ` Beim ersten Mal ${skipping}.` : ''
   const [only] = action.cycle
   const tail = action.stitches === action.standing ? '' : ` Jetzt stehen ${action.standing} Perlen oder Gruppen hoch.`
-  const stepUp = action.closed ? 'Durch die erste aufgenommene Perle aufsteigen.' : 'Wenden.'
+  const stepUp = {
+    'steps up': `Durch die ${action.upThrough === 1 ? 'erste aufgenommene Perle' : `ersten ${action.upThrough} aufgenommenen Perlen`} aufsteigen.`,
+    stays: 'Nicht aufsteigen.',
+    'runs on': 'Es wird nicht aufgestiegen: Die Runden laufen als Spirale weiter.',
+    turns: 'Wenden.',
+    'turned in':
+      'Für die letzte gibt es keine Perle, durch die es weitergeht: den Faden am Rand fassen und durch sie zurückgehen. Wenden.',
+  }[action.ends]
   if (action.cycle.length === 1 && only)
-    return `${head}: ${sayRun(only.beads)} aufnehmen und ${into} gehen; insgesamt ${sayTimes(action.stitches)}. ${stepUp}${tail}`
+    return `${head}: ${sayRun(only.beads)} aufnehmen${skips ? `, ${skipping}` : ` und ${into} gehen`}; insgesamt ${sayTimes(action.stitches)}.${atFirst} ${stepUp}${tail}`
   const parts = action.cycle.map(({ beads, times, over }) =>
     over > 1
       ? `${sayRun(beads)} aufnehmen und den Stich über ${over} Perlen führen`
       : beads.length === 0
-        ? `${into} gehen, ohne eine Perle aufzunehmen${times === 1 ? '' : `, ${sayTimes(times)}`} (eine Abnahme)`
+        ? `${skips ? skipping : `${into} gehen`}, ohne eine Perle aufzunehmen${times === 1 ? '' : `, ${sayTimes(times)}`} (eine Abnahme)`
         : `${sayRun(beads)} aufnehmen, ${times === 1 ? 'beim nächsten Stich' : `bei jedem der nächsten ${times} Stiche`}`,
   )
-  return `${head}: ${parts.join(', dann ')}; das ${sayTimes(action.turns)} rundum, insgesamt ${action.stitches} Stiche. ${stepUp}${tail}`
+  return `${head}: ${parts.join(', dann ')}; das ${sayTimes(action.turns)} rundum, insgesamt ${action.stitches} Stiche.${skips ? ` Bei jedem Stich ${skipping}.` : atFirst} ${stepUp}${tail}`
 }
 
 const anchorWords: Readonly<Record<Extract<Action, { type: 'round' }>['into'], string>> = {
