@@ -32,6 +32,45 @@ describe('sentences', () => {
     ])
   })
 
+  test('every pass is told: with its place, its letter, its hole and its way', () => {
+    const told = `${head}bead T twin oval 2.5 x 5 mm
+ring (A T) x 8 as low
+pick 2A C >low[3] C <2A as hook
+through low[4], <low.last
+through low[2]:2
+for k in 1 to 3
+through low[4*k + 1]
+end
+to hook.first`
+    expect(
+      texts(told.replace('part trial\nbead T', 'bead T').replace('mm\nring', 'mm\npart trial\nring')).slice(1),
+    ).toEqual([
+      'Pick up 2 A and 1 C, pass through bead 3 of the low (A), pick up 1 C and go back through the last 2 A (this is the hook).',
+      'Pass through bead 4 of the low (T) and back through the last bead of the low (T).',
+      'Pass through bead 2 of the low (T) by its second hole.',
+      'Do the next step 3 times in all.',
+      'Pass through bead 5 of the low (A). From turn to turn: 5, 9, 13.',
+      expect.stringMatching(/^Weave through \d+ beads? to the first bead of the hook \(A\)\.$/),
+    ])
+  })
+
+  test('a first round skips beads, later ones meet those that stand up, and what comes at the end is told', () => {
+    expect(texts(`${head}ring 6A\nround C\nround C no step`).slice(1)).toEqual([
+      'Front round 1: pick up 1 C, skip one bead and pass through the next; 3 times in all. Step up through the first bead added.',
+      'Front round 2: pick up 1 C and pass through the next bead that stands up; 3 times in all. Do not step up.',
+    ])
+    expect(texts(`${head}ring 7A\nround C`)[1]).toMatch(
+      /4 times in all\. There is no step up: the rounds run on in a spiral\.$/,
+    )
+    expect(texts(`${head}string 5A\nrow A\nrow A`).slice(1)).toEqual([
+      expect.stringMatching(/catch the thread at the edge and go back through it\. Turn\.$/),
+      expect.stringMatching(
+        /^Row 2: pick up 1 A and pass through the next bead that stands up; twice in all\. Turn\.$/,
+      ),
+    ])
+    expect(texts(`${head}ring 12A\nround 2C`)[1]).toContain('skip 2 beads and pass through the next 2')
+  })
+
   test('the shop closes and ends in its own way, and its dangers come with it', () => {
     const settings = { ...usualThreadSettings, closing: 'stop bead' as const, ending: 'melt' as const }
     const page = writePattern(reckon(`${head}ring 6A\nfinish`, { settings }), { ...edition, settings })

@@ -1,5 +1,6 @@
 import type { IntoWords } from '../notation/into-words'
 import type { ThreadSettings } from '../thread/settings'
+import type { PlaceTold } from './place-told'
 
 /**
  * What a statement did, as plain data: what the written pattern is told from and the screen reads beside the line.
@@ -36,7 +37,7 @@ export type Action =
       readonly upThrough: number
     }
   | { readonly type: 'other edge'; readonly edge: Edge; readonly passed: number }
-  | { readonly type: 'to'; readonly target: string; readonly passed: number }
+  | { readonly type: 'to'; readonly target: PlaceTold; readonly passed: number }
   | { readonly type: 'place'; readonly role: string }
   | {
       readonly type: 'loop'
@@ -53,15 +54,27 @@ export type Action =
       readonly what: 'ring' | 'round' | 'loop' | 'run'
       readonly passed: number
     }
-  | { readonly type: 'string' | 'pick'; readonly beads: readonly Run[]; readonly name: string | undefined }
-  | { readonly type: 'through'; readonly passed: number; readonly targets: readonly string[] }
+  | { readonly type: 'string'; readonly beads: readonly Run[]; readonly name: string | undefined }
+  | {
+      readonly type: 'pick'
+      readonly beads: readonly Run[]
+      readonly name: string | undefined
+      /** All that it does, in order, where it does more than pick up. */
+      readonly moves: readonly MoveTold[]
+    }
+  | {
+      readonly type: 'through'
+      readonly passed: number
+      /** Each in turn; `back` against the way it was first passed. */
+      readonly targets: readonly (PlaceTold & { readonly back: boolean })[]
+    }
   | { readonly type: 'turn' | 'under' }
   /** The face that is in hand from here on. */
   | { readonly type: 'turn over'; readonly face: Edge }
-  | { readonly type: 'hangs'; readonly target: string }
+  | { readonly type: 'hangs'; readonly target: PlaceTold }
   | { readonly type: 'go'; readonly beads: number; readonly back: boolean }
   | { readonly type: 'weave'; readonly units: number; readonly beads: readonly Run[]; readonly stitches: number }
-  | { readonly type: 'join'; readonly target: string; readonly beads: readonly Run[] }
+  | { readonly type: 'join'; readonly target: PlaceTold; readonly beads: readonly Run[] }
   | {
       readonly type: 'stand'
       readonly role: string
@@ -75,7 +88,7 @@ export type Action =
       readonly keep: number
     }
   | { readonly type: 'rail'; readonly name: string; readonly beads: number }
-  | { readonly type: 'attach'; readonly item: string; readonly target: string }
+  | { readonly type: 'attach'; readonly item: string; readonly target: PlaceTold }
   | { readonly type: 'caution'; readonly about: CautionAbout }
   /** The lines from the next to `lastLine` are done so often, or once at each of so many places. */
   | {
@@ -90,6 +103,13 @@ export type Action =
   | { readonly type: 'finish' }
   | { readonly type: 'check' | 'note'; readonly text: string }
   | { readonly type: 'let'; readonly name: string; readonly amount: number; readonly unit: 'count' | 'mm' }
+
+/** One thing after the other within a line. */
+export type MoveTold =
+  | { readonly type: 'pick'; readonly beads: readonly Run[] }
+  | { readonly type: 'pass'; readonly target: PlaceTold }
+  /** Back through beads that it has picked up itself, so many of a letter or of all. */
+  | { readonly type: 'back'; readonly count: number; readonly role: string | undefined }
 
 /** What a step can do harm with. */
 export type CautionAbout = 'flame' | 'glue' | 'pliers' | 'magnet' | 'nickel'

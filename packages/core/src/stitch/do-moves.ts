@@ -1,9 +1,11 @@
 import type { Move } from '../notation/bead-list'
 import { LineFault } from '../notation/fault'
 import type { Jog } from '../thread/jog'
+import type { MoveTold, Run } from './action'
 import type { Bench } from './bench'
 import { type Seat, strung } from './course'
 import { beadOf, type Hole } from './hole'
+import { toldPlace } from './place-told'
 import type { Group } from './rail'
 import { find } from './target'
 
@@ -13,12 +15,14 @@ import { find } from './target'
  * @param jog the gap before the group's first bead; within it beads follow each other as they are strung
  * @param seatOf where the k-th bead sits of so many that stand in the row; the others lie where the thread lays them, as do all beads
  *   of a group that passes others on the way or goes back
+ * @param told is added what was done, as it is told
  */
 export function doMoves(
   moves: readonly Move[],
   bench: Bench,
   jog: Jog,
   seatOf?: (k: number, of: number) => Seat,
+  told: MoveTold[] = [],
 ): Group {
   const { work } = bench
   const holes: Hole[] = []
@@ -38,16 +42,22 @@ export function doMoves(
         const seat = inRow && (move.stands || !marked) ? inRow(sat++, seated) : strung
         const h = work.pick(role, next, bench.statement, seat, move.bore)
         holes.push(h)
+        const last = told[told.length - 1]
+        if (last?.type === 'pick') told[told.length - 1] = { type: 'pick', beads: withOneMore(last.beads, move.role) }
+        else told.push({ type: 'pick', beads: [{ role: move.role, count: 1 }] })
         if (move.stands) stands.push(h)
         break
       }
-      case 'pass':
-        for (const h of find(move.target, bench)) {
+      case 'pass': {
+        const passed = find(move.target, bench)
+        told.push({ type: 'pass', target: toldPlace(move.target, passed, bench) })
+        for (const h of passed) {
           bench.makeRoom(0, 1, move.span)
           work.pass(bench.facing(h), next, bench.statement)
           next = 'ring'
         }
         break
+      }
       case 'back': {
         const own =
           move.role === undefined ? holes : holes.filter((h) => bench.letterOf(work.role(beadOf(h))) === move.role)
@@ -58,6 +68,7 @@ export function doMoves(
             'Give a smaller number.',
           )
         }
+        told.push({ type: 'back', count: move.count, role: move.role })
         for (const h of own.slice(-move.count).reverse()) work.pass(h ^ 1, next, bench.statement)
         break
       }
@@ -65,4 +76,9 @@ export function doMoves(
     next = 'ring'
   }
   return { holes, stands: stands.length > 0 ? stands : holes }
+}
+
+const withOneMore = (beads: readonly Run[], role: string): Run[] => {
+  const last = beads[beads.length - 1]
+  return last?.role === role ? [...beads.slice(0, -1), { role, count: last.count + 1 }] : [...beads, { role, count: 1 }]
 }

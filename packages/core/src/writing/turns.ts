@@ -23,9 +23,12 @@ export function changesIn(sentences: readonly string[]): Changing[] | undefined 
   return afters.flatMap((after, at) => {
     const numbers = rows.map((row) => row[at] as number)
     const same = numbers.every((each) => each === numbers[0])
-    return same ? [] : [{ numbers, of: /^[ -]*([\p{L}]*)/u.exec(after)?.[1] ?? '' }]
+    return same ? [] : [{ numbers, of: unlessSmall(/^[ -]*([\p{L}]*)/u.exec(after)?.[1] ?? '') }]
   })
 }
+
+/** "Bead 3 of the wall": what follows is no name of what is counted. */
+const unlessSmall = (word: string) => (['of', 'von', 'and', 'und'].includes(word) ? '' : word)
 
 /** More than so many numbers in even steps are told by the first three and the last. */
 const mostTold = 6

@@ -1,6 +1,7 @@
 import { LineFault } from '../../notation/fault'
 import { readTarget, type TargetWords } from '../../notation/target-words'
 import { beadOf } from '../hole'
+import { toldPlace } from '../place-told'
 import { find } from '../target'
 import type { Technique } from '../technique'
 
@@ -14,7 +15,8 @@ export const hangsTechnique: Technique<TargetWords> = {
     return readTarget(cursor)
   },
   work(target, bench) {
-    bench.work.hangsFrom.push(...find(target, bench).map(beadOf))
-    return { type: 'hangs', target: 'role' in target.base ? target.base.role : target.base.name }
+    const holes = find(target, bench)
+    bench.work.hangsFrom.push(...holes.map(beadOf))
+    return { type: 'hangs', target: toldPlace(target, holes, bench) }
   },
 }

@@ -1,5 +1,5 @@
 import { asMoves, type BeadList, pickedRoles, readBeadList, rolesIn } from '../../notation/bead-list'
-import { runsOf } from '../action'
+import { type MoveTold, runsOf } from '../action'
 import { doMoves } from '../do-moves'
 import { readMark } from '../mark'
 import type { Technique } from '../technique'
@@ -16,10 +16,11 @@ export const pickTechnique: Technique<{ list: BeadList; name: string | undefined
     bench.makeRoom(moves.length, moves.length, span)
     const { needle } = work
     const from = work.passes
-    const group = doMoves(moves, bench, needle === undefined ? 'ring' : 'netting')
+    const told: MoveTold[] = []
+    const group = doMoves(moves, bench, needle === undefined ? 'ring' : 'netting', undefined, told)
     bench.mark(name ?? 'new', group.holes)
     bench.trail = { what: 'run', from, to: work.passes }
     bench.along = 0
-    return { type: 'pick', beads: runsOf(pickedRoles(moves)), name }
+    return { type: 'pick', beads: runsOf(pickedRoles(moves)), name, moves: told.length > 1 ? told : [] }
   },
 }

@@ -3,6 +3,7 @@ import { LineFault, type Span } from '../../notation/fault'
 import { nearest } from '../../notation/nearest'
 import { readTarget, type TargetWords } from '../../notation/target-words'
 import type { CautionAbout } from '../action'
+import { toldPlace } from '../place-told'
 import { plainGroup } from '../rail'
 import { find } from '../target'
 import type { Technique } from '../technique'
@@ -55,9 +56,9 @@ export const attachTechnique: Technique<{ item: string; at: Span; target: Target
         `Declare it: item ${item} jump ring 5 mm x 1.`,
       )
     }
-    find(target, bench)
+    const told = toldPlace(target, find(target, bench), bench)
     bench.used.add(item)
-    return { type: 'attach', item, target: 'role' in target.base ? target.base.role : target.base.name }
+    return { type: 'attach', item, target: told }
   },
 }
 

@@ -1,5 +1,6 @@
 import { LineFault } from '../../notation/fault'
 import { readTarget, type TargetWords } from '../../notation/target-words'
+import { toldPlace } from '../place-told'
 import { find } from '../target'
 import type { Technique } from '../technique'
 
@@ -18,8 +19,10 @@ export const throughTechnique: Technique<readonly { target: TargetWords; back: b
     const { work } = bench
     bench.needle('through', span)
     const from = work.passes
+    const targets = []
     for (const { target, back } of list) {
       const holes = find(target, bench)
+      targets.push({ ...toldPlace(target, holes, bench), back })
       if (holes.length > 1 && 'role' in target.base && target.steps.length === 0) {
         throw new LineFault(
           target.span,
@@ -36,7 +39,7 @@ export const throughTechnique: Technique<readonly { target: TargetWords; back: b
     return {
       type: 'through',
       passed: work.passes - from,
-      targets: list.map(({ target }) => ('role' in target.base ? target.base.role : target.base.name)),
+      targets,
     }
   },
 }

@@ -1,6 +1,7 @@
 import { LineFault } from '../../notation/fault'
 import { readTarget, type TargetWords } from '../../notation/target-words'
 import { beadOf } from '../hole'
+import { toldPlace } from '../place-told'
 import { find } from '../target'
 import type { Technique } from '../technique'
 import { wayTo } from '../travel'
@@ -12,13 +13,15 @@ export const toTechnique: Technique<TargetWords> = {
   work(target, bench, span) {
     const { work } = bench
     const needle = bench.needle('to', span)
-    const wanted = new Set(find(target, bench).map(beadOf))
+    const holes = find(target, bench)
+    const wanted = new Set(holes.map(beadOf))
+    const told = toldPlace(target, holes, bench)
     const way = wanted.has(beadOf(needle)) ? [] : wayTo(bench, needle, target.span, (h) => wanted.has(beadOf(h)))
     if (!way)
       throw new LineFault(target.span, 'No thread leads there from here.', 'Finish here and begin a new part there.')
     bench.makeRoom(0, way.length, span)
     for (const h of way) work.pass(h, 'travel', bench.statement)
     bench.standWhereNeedleIs()
-    return { type: 'to', target: 'role' in target.base ? target.base.role : target.base.name, passed: way.length }
+    return { type: 'to', target: told, passed: way.length }
   },
 }

@@ -6,6 +6,7 @@ import { runsOf } from '../action'
 import { strung } from '../course'
 import type { Hole } from '../hole'
 import { readMark } from '../mark'
+import { toldPlace } from '../place-told'
 import { find } from '../target'
 import type { Technique } from '../technique'
 
@@ -74,7 +75,9 @@ export const joinTechnique: Technique<{ target: TargetWords; list: BeadList | un
     const from = bench.needle('join', span)
     for (const { role, span: at } of list ? rolesIn(list) : []) bench.beadRole(role, at)
     const run = list ? asRun(list, bench) : []
-    const [to] = find(target, bench)
+    const found = find(target, bench)
+    const told = toldPlace(target, found, bench)
+    const [to] = found
     bench.makeRoom(run.length, 2, span)
     const half = Math.ceil(run.length / 2)
     const begun = work.passes
@@ -86,6 +89,6 @@ export const joinTechnique: Technique<{ target: TargetWords; list: BeadList | un
     bench.mark('new', [...first, ...second])
     bench.trail = { what: 'loop', from: begun, to: work.passes }
     bench.along = 0
-    return { type: 'join', target: 'role' in target.base ? target.base.role : target.base.name, beads: runsOf(run) }
+    return { type: 'join', target: told, beads: runsOf(run) }
   },
 }

@@ -1,6 +1,16 @@
 /** The sentences of a written pattern, in English: one for each thing a statement can do. */
-import { type Action, type CautionAbout, plainRing, type Run, readsOtherwiseBackwards } from '../../stitch/action'
+import {
+  type Action,
+  type CautionAbout,
+  type MoveTold,
+  plainRing,
+  type Run,
+  readsOtherwiseBackwards,
+} from '../../stitch/action'
+import { beadsOf, type PlaceTold } from '../../stitch/place-told'
 import type { ThreadSettings } from '../../thread/settings'
+import { capital } from '../language'
+import { placeWords } from './places'
 
 export const sayRun = (runs: readonly Run[]): string => list(runs.map((run) => `${run.count} ${run.role}`))
 
@@ -51,9 +61,11 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
     case 'string':
       return `String ${sayRun(action.beads)}${action.name ? ` (the ${action.name})` : ''}, and hold them with a stop bead.`
     case 'pick':
-      return `Pick up ${sayRun(action.beads)}${action.name ? ` (the ${action.name})` : ''}.`
+      return action.moves.length === 0
+        ? `Pick up ${sayRun(action.beads)}${action.name ? ` (the ${action.name})` : ''}.`
+        : `${capital(list(action.moves.map(move)))}${action.name ? ` (this is the ${action.name})` : ''}.`
     case 'through':
-      return `Pass ${through(action.passed)}: ${list(action.targets.map(place))}.`
+      return `Pass ${list(action.targets.map(passing))}.`
     case 'turn':
       return 'Turn: go over into the other hole of the same bead and come back through it.'
     case 'turn over':
@@ -102,7 +114,22 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
 
 const through = (beads: number) => `through ${beads} bead${beads === 1 ? '' : 's'}`
 
-const place = (target: string) => (/^[A-Z]/.test(target) ? `the nearest ${target}` : `the ${target}`)
+const place = placeWords
+
+/** Of several beads, how many. */
+const passing = (target: PlaceTold & { readonly back?: boolean }) =>
+  `${target.back ? 'back through' : 'through'} ${placeWords(target)}${beadsOf(target) > 1 ? ` (${beadsOf(target)} beads)` : ''}`
+
+function move(told: MoveTold): string {
+  switch (told.type) {
+    case 'pick':
+      return `pick up ${sayRun(told.beads)}`
+    case 'pass':
+      return `pass ${passing(told.target)}`
+    case 'back':
+      return `go back through the last ${told.count === 1 ? '' : `${told.count} `}${told.role ?? (told.count === 1 ? 'bead' : 'beads')}`
+  }
+}
 
 function round(action: Extract<Action, { type: 'round' }>): string {
   const name = action.closed ? `${action.edge === 'front' ? 'Front' : 'Back'} round` : 'Row'

@@ -1,6 +1,16 @@
 /** The sentences of a written pattern, in German: one for each thing a statement can do. Told in infinitives, as German patterns are. */
-import { type Action, type CautionAbout, plainRing, type Run, readsOtherwiseBackwards } from '../../stitch/action'
+import {
+  type Action,
+  type CautionAbout,
+  type MoveTold,
+  plainRing,
+  type Run,
+  readsOtherwiseBackwards,
+} from '../../stitch/action'
+import { beadsOf, type PlaceTold } from '../../stitch/place-told'
 import type { ThreadSettings } from '../../thread/settings'
+import { capital } from '../language'
+import { placeWords } from './places'
 
 export const list = (parts: readonly string[]): string =>
   parts.length < 2 ? parts.join('') : `${parts.slice(0, -1).join(', ')} und ${parts[parts.length - 1]}`
@@ -12,9 +22,32 @@ const sayTimes = (times: number): string => (times === 1 ? 'einmal' : times === 
 const throughBeads = (beads: number) => `durch ${beads === 1 ? '1 Perle' : `${beads} Perlen`}`
 
 /** Where the needle goes; a place's own name stays as the designer wrote it. */
-const place = (target: string) => (/^[A-Z]/.test(target) ? `zur nächsten Perle ${target}` : `zu «${target}»`)
-const at = (target: string) => (/^[A-Z]/.test(target) ? `an der nächsten Perle ${target}` : `an «${target}»`)
-const through = (target: string) => (/^[A-Z]/.test(target) ? `durch die nächste Perle ${target}` : `durch «${target}»`)
+const letterOf = ({ base }: PlaceTold) => ('role' in base ? base.role : base.name)
+const place = (target: PlaceTold) => {
+  const words = placeWords(target)
+  return words === undefined ? `zur nächsten Perle ${letterOf(target)}` : `zu ${words}`
+}
+const at = (target: PlaceTold) => {
+  const words = placeWords(target)
+  return words === undefined ? `an der nächsten Perle ${letterOf(target)}` : `an ${words}`
+}
+const passing = (target: PlaceTold & { readonly back?: boolean }) => {
+  const words = placeWords(target)
+  const many = beadsOf(target) > 1 ? ` (${beadsOf(target)} Perlen)` : ''
+  const through = words === undefined ? `durch die nächste Perle ${letterOf(target)}` : `durch ${words}`
+  return `${target.back ? 'zurück ' : ''}${through}${many}`
+}
+
+function move(told: MoveTold): string {
+  switch (told.type) {
+    case 'pick':
+      return `${sayRun(told.beads)} aufnehmen`
+    case 'pass':
+      return `${passing(told.target)} gehen`
+    case 'back':
+      return `zurück durch die letzte${told.count === 1 ? '' : `n ${told.count}`} ${told.role ?? (told.count === 1 ? 'Perle' : 'Perlen')} gehen`
+  }
+}
 
 const edges = { front: 'vorderen', back: 'hinteren' } as const
 
@@ -57,9 +90,11 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
     case 'string':
       return `${sayRun(action.beads)} auffädeln${named(action.name)} und mit einer Stopperperle halten.`
     case 'pick':
-      return `${sayRun(action.beads)} aufnehmen${named(action.name)}.`
+      return action.moves.length === 0
+        ? `${sayRun(action.beads)} aufnehmen${named(action.name)}.`
+        : `${capital(action.moves.map(move).join(', dann '))}${named(action.name)}.`
     case 'through':
-      return `${capitalThrough(action.passed)} gehen: ${list(action.targets.map(through))}.`
+      return `${capital(action.targets.map(passing).join(', dann '))} gehen.`
     case 'turn':
       return 'Wenden: in das andere Loch derselben Perle wechseln und durch dieses zurückkommen.'
     case 'turn over':
@@ -107,7 +142,7 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
 }
 
 const capitalThrough = (beads: number) => throughBeads(beads).replace(/^d/, 'D')
-const capitalAt = (target: string) => at(target).replace(/^a/, 'A')
+const capitalAt = (target: PlaceTold) => at(target).replace(/^a/, 'A')
 const named = (name: string | undefined) => (name ? ` («${name}»)` : '')
 
 const reinforced = {

@@ -1,0 +1,45 @@
+import { beadsOf, type PlaceTold } from '../../stitch/place-told'
+
+/** "bead 4 of the frame (T)", "the last bead of the bail", "A number 7", "the nearest B". */
+export function placeWords(told: PlaceTold): string {
+  const { base, steps, beads } = told
+  let whole = 'name' in base ? `the ${base.name}` : ''
+  let kind = 'role' in base ? base.role : 'bead'
+  let said = whole || (steps.length === 0 && beadsOf(told) === 1 ? `the ${kind}` : `the nearest ${kind}`)
+  let hole = ''
+  let named = false
+  for (const step of steps) {
+    switch (step.type) {
+      case 'role':
+        kind = step.role
+        said = `the ${kind} of ${whole}`
+        break
+      case 'nth':
+        said = whole ? `${kind} ${step.nth} of ${whole}` : `${kind} number ${step.nth}`
+        named = true
+        break
+      case 'word':
+        if (['first', 'middle', 'last'].includes(step.word)) {
+          said = `the ${step.word} ${kind}${whole ? ` of ${whole}` : ''}`
+          named = true
+        } else {
+          whole = step.word === 'prev' ? `${whole} before it` : `${whole} (${step.word})`
+          said = whole
+        }
+        break
+      case 'next':
+        said = `the next ${step.count === 1 ? kind : `${step.count} beads`} of ${whole}`
+        break
+      case 'in':
+        whole = placeWords(step.place)
+        said = `the ${kind} in ${whole}`
+        break
+      case 'bore':
+        hole = step.bore === 2 ? ' by its second hole' : ' by its first hole'
+        break
+    }
+  }
+  const [only] = beads
+  const letter = named && kind === 'bead' && only && beadsOf(told) === 1 ? ` (${only.role})` : ''
+  return said + letter + hole
+}

@@ -1,0 +1,48 @@
+import { beadsOf, type PlaceTold } from '../../stitch/place-told'
+
+const ordinals: Readonly<Record<string, string>> = { first: 'erste', middle: 'mittlere', last: 'letzte' }
+
+/** Goes with any preposition: "Perle 4 von «frame» (T)", "«bail», letzte Perle", "A Nummer 7". Undefined for a bead that is only named by its letter. */
+export function placeWords(told: PlaceTold): string | undefined {
+  const { base, steps, beads } = told
+  if ('role' in base && steps.length === 0) return undefined
+  let whole = 'name' in base ? `«${base.name}»` : ''
+  let kind = 'role' in base ? base.role : 'Perle'
+  let said = whole || kind
+  let hole = ''
+  let named = false
+  for (const step of steps) {
+    switch (step.type) {
+      case 'role':
+        kind = step.role
+        said = `${kind} von ${whole}`
+        break
+      case 'nth':
+        said = whole ? `${kind} ${step.nth} von ${whole}` : `${kind} Nummer ${step.nth}`
+        named = true
+        break
+      case 'word':
+        if (ordinals[step.word]) {
+          said = `${whole ? `${whole}, ` : ''}${ordinals[step.word]} ${kind === 'Perle' ? kind : `Perle ${kind}`}`
+          named = true
+        } else {
+          whole = step.word === 'prev' ? `${whole} davor` : `${whole} (${step.word})`
+          said = whole
+        }
+        break
+      case 'next':
+        said = `${whole}, nächste ${step.count === 1 ? 'Perle' : `${step.count} Perlen`}`
+        break
+      case 'in':
+        whole = placeWords(step.place) ?? ''
+        said = `${kind} in ${whole}`
+        break
+      case 'bore':
+        hole = step.bore === 2 ? ', zweites Loch' : ', erstes Loch'
+        break
+    }
+  }
+  const [only] = beads
+  const letter = named && kind === 'Perle' && only && beadsOf(told) === 1 ? ` (${only.role})` : ''
+  return said + letter + hole
+}
