@@ -96,8 +96,8 @@ function gaps(rail: Rail, stitches: readonly Stitch[], bench: Bench, span: Span)
   if (!rail.fresh) {
     const anchors = rail.groups.map((group) => group.stands)
     if (rail.odd?.type !== 'spiral') return { anchors, skipped: [] }
-    const { more, then } = rail.odd
-    return { anchors, skipped: [], beyond: more, odd: { type: 'spiral', more: then, then: more } }
+    const { more, after } = rail.odd
+    return { anchors, skipped: [], beyond: more, odd: { type: 'spiral', more: after, after: more } }
   }
   const drop = dropOf(stitches)
   const holes = holesOf(rail)
@@ -119,8 +119,8 @@ function gaps(rail: Rail, stitches: readonly Stitch[], bench: Bench, span: Span)
     anchors,
     skipped,
     beyond: 1,
-    odd: { type: 'spiral', more: 0, then: 1 },
-    oddSkipped: { type: 'spiral', more: 0, then: -1 },
+    odd: { type: 'spiral', more: 0, after: 1 },
+    oddSkipped: { type: 'spiral', more: 0, after: -1 },
   }
 }
 

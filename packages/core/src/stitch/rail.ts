@@ -22,7 +22,7 @@ export type OddEdge =
   | {
       readonly type: 'spiral' /** Stitches more than beads that stand up: of the next round, and of the one after it. */
       readonly more: number
-      readonly then: number
+      readonly after: number
     }
   | {
       readonly type: 'edge' /** The next row ends with such a bead; otherwise it begins beside it. */
