@@ -32,8 +32,8 @@ describe('what is wrong is said where it is, and how to mend it', () => {
     ['let n = fit(A, S)', 1, 13, /A is not a stone/, /stone A/],
     ['let n = 12 mm + 3', 1, 9, /added/, /unit/],
     ['round A', 1, 1, /nothing on the needle/, /ring/],
-    ['ring 7A\nround B', 2, 7, /7 beads/, /6 \(-1.3 mm\) or 8 \(\+1.3 mm\) would do; or take one stitch over two/],
-    ['ring 6A\nround 2B', 2, 7, /multiple of 4/, /4 \(-2.6 mm\) or 8 \(\+2.6 mm\)/],
+    ['ring 7A\nround 2B', 2, 7, /7 beads.*an even number/, /4 \(-3.9 mm\) or 8 \(\+1.3 mm\) would do/],
+    ['let n = fit(S, A)\nring A x n - 1\nround B', 3, 7, /an even number/, /would do; or take one stitch over two/],
     [
       'ring 36A\nround A x4, B x3',
       2,

@@ -305,4 +305,17 @@ describe('slips of the pen', () => {
       { type: 'agrees', line: 2, role: 'S', used: 1 },
     ])
   })
+
+  test('a name that means something already is refused, with what it means', () => {
+    expect(errorsIn(lines('ring 12A as front'))[0]?.message).toBe('"front" cannot be a name: it means the front edge.')
+  })
+})
+
+test('a round in a later part goes on from the edge that the needle comes to', () => {
+  const report = lines(
+    'ring 12A as wall\nround A\nround A\npart edge\nto trial.front\nround C\npart behind\nto wall[1]\nround C',
+  )
+  expect(errorsIn(report)).toEqual([])
+  expect(counts(report)).toEqual({ A: 24, C: 12 })
+  expect(errorsIn(lines('ring 12A\npart edge\nround C'))[0]?.message).toMatch(/no ring in this part/)
 })

@@ -101,12 +101,15 @@ function gaps(rail: Rail, stitches: readonly Stitch[], bench: Bench, span: Span)
   }
   const drop = dropOf(stitches)
   const holes = holesOf(rail)
-  if (holes.length % drop !== 0) {
+  // A ring that may be of any count near its stone is one that comes round evenly.
+  const wanted = bench.openFits ? 2 * drop : drop
+  if (holes.length % wanted !== 0) {
     const step = 2 * drop
     const below = Math.floor(holes.length / step) * step
+    const how = wanted === 2 ? 'an even number' : `a multiple of ${wanted}`
     throw new DoesNotDivide(
       span,
-      `The ring has ${holes.length} beads; ${drop} beads a stitch in the round needs a multiple of ${drop}.`,
+      `The ring has ${holes.length} beads; ${drop === 1 ? 'peyote' : `${drop} beads a stitch`} in the round needs ${how}.`,
       waysOut(below, step, holes.length, bench),
     )
   }
@@ -114,6 +117,15 @@ function gaps(rail: Rail, stitches: readonly Stitch[], bench: Bench, span: Span)
   const anchors = groups.filter((_, i) => i % 2 === 1)
   const skipped = groups.filter((_, i) => i % 2 === 0).map(plainGroup)
   if (groups.length % 2 === 0) return { anchors, skipped }
+  bench.remark(
+    'note',
+    span,
+    `${holes.length} beads are an odd number${drop === 1 ? '' : ` of ${drop}`}: the rounds run on in a spiral, without a step up.`,
+    waysOut(Math.floor(holes.length / (2 * drop)) * 2 * drop, 2 * drop, holes.length, bench).replace(
+      'would do',
+      'would step up',
+    ),
+  )
   // The last stitch of the first round is into what its first stitch added.
   return {
     anchors,

@@ -140,6 +140,9 @@ export class Bench implements Scope {
   /** The ring the part in hand began with. */
   ring: { readonly beads: number; readonly lengthMm: Mm; readonly acrossMm: Mm } | undefined
 
+  /** What the parts before this one left to work on. */
+  private readonly past: Pick<Bench, 'edges' | 'roundsOn' | 'ring' | 'gathered'>[] = []
+
   /** What lines at fault would have made: lines that hang on it are left unreckoned rather than blamed. */
   readonly lostRoles = new Map<string, number>()
   readonly lostNames = new Map<string, number>()
@@ -472,11 +475,17 @@ export class Bench implements Scope {
     this.standWhereNeedleIs()
   }
 
-  /** When the needle has come to a bead of an edge, rounds go on from there. */
+  /** When the needle has come to a bead of an edge, rounds go on from there: of this part, or of an earlier one while this has none. */
   standWhereNeedleIs(): void {
     const { needle } = this.work
     if (needle === undefined) return
     const at = beadOf(needle)
+    if (Object.keys(this.edges).length === 0) {
+      const stood = this.past.findLast(({ edges }) =>
+        Object.values(edges).some((rail) => rail.groups.some(({ stands }) => beadOf(stands.at(-1) as Hole) === at)),
+      )
+      if (stood) Object.assign(this, { ...stood, edges: { ...stood.edges }, roundsOn: { ...stood.roundsOn } })
+    }
     for (const edge of ['front', 'back'] as const) {
       const rail = this.edges[edge]
       const stands = (group: Group) => beadOf(group.stands[group.stands.length - 1] as Hole) === at
@@ -494,6 +503,8 @@ export class Bench implements Scope {
     // The edges of the part just done stay known by its name.
     for (const [edge, rail] of Object.entries(this.edges))
       if (this.part) this.marks.set(`${this.part}.${edge}`, [holesOf(rail)])
+    const { edges, roundsOn, ring, gathered } = this
+    if (Object.keys(edges).length > 0) this.past.push({ edges, roundsOn, ring, gathered })
     this.part = name
     this.edges = {}
     this.gathered = undefined

@@ -1,5 +1,25 @@
 import type { Cursor } from '../notation/cursor'
+import { LineFault } from '../notation/fault'
+
+/** Words that mean something where a place is named. */
+const reserved: Readonly<Record<string, string>> = {
+  front: 'the front edge',
+  back: 'the back edge',
+  new: 'what was picked up last',
+  any: 'whichever is nearest',
+  the: 'nothing of its own',
+}
 
 /** `as bail` behind a list: the name under which what was picked up can be found again. */
-export const readMark = (cursor: Cursor): string | undefined =>
-  cursor.take('Word', 'as') ? cursor.expect('Word', 'a name', 'For example: loop 9C as bail.').text : undefined
+export function readMark(cursor: Cursor): string | undefined {
+  if (!cursor.take('Word', 'as')) return undefined
+  const name = cursor.expect('Word', 'a name', 'For example: loop 9C as bail.')
+  const meant = Object.hasOwn(reserved, name.text) ? reserved[name.text] : undefined
+  if (meant)
+    throw new LineFault(
+      name,
+      `"${name.text}" cannot be a name: it means ${meant}.`,
+      `Another name would do: as my_${name.text}.`,
+    )
+  return name.text
+}

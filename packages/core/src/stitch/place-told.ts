@@ -1,6 +1,6 @@
 /** A place as a line names it, with its numbers worked out: what every language says it from. */
 import { reckonCount } from '../notation/expression'
-import type { TargetWords } from '../notation/target-words'
+import type { TargetStep, TargetWords } from '../notation/target-words'
 import { type Run, runsOf } from './action'
 import type { Bench } from './bench'
 import { beadOf, type Hole } from './hole'
@@ -23,23 +23,25 @@ export type PlaceStep =
 export function toldPlace({ base, steps }: TargetWords, holes: readonly Hole[], bench: Bench): PlaceTold {
   return {
     base,
-    steps: steps.map((step): PlaceStep => {
-      switch (step.type) {
-        case 'role':
-          return { type: 'role', role: step.role }
-        case 'index':
-          return { type: 'nth', nth: reckonCount(step.of, bench, 'The place') }
-        case 'word':
-          return { type: 'word', word: step.word }
-        case 'next':
-          return { type: 'next', count: reckonCount(step.of, bench, 'The number of beads', 1) }
-        case 'bore':
-          return { type: 'bore', bore: step.bore === 1 ? 2 : 1 }
-        case 'in':
-          return { type: 'in', place: toldPlace(step.target, [], bench) }
-      }
-    }),
+    steps: steps.map((step) => toldStep(step, bench)),
     beads: runsOf(holes.map((h) => bench.letterOf(bench.work.role(beadOf(h))))),
+  }
+}
+
+function toldStep(step: TargetStep, bench: Bench): PlaceStep {
+  switch (step.type) {
+    case 'role':
+      return { type: 'role', role: step.role }
+    case 'index':
+      return { type: 'nth', nth: reckonCount(step.of, bench, 'The place') }
+    case 'word':
+      return { type: 'word', word: step.word }
+    case 'next':
+      return { type: 'next', count: reckonCount(step.of, bench, 'The number of beads', 1) }
+    case 'bore':
+      return { type: 'bore', bore: step.bore === 1 ? 2 : 1 }
+    case 'in':
+      return { type: 'in', place: toldPlace(step.target, [], bench) }
   }
 }
 
