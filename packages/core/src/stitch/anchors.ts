@@ -139,7 +139,13 @@ function gaps(rail: Rail, stitches: readonly Stitch[], bench: Bench, span: Span)
 /** Flat peyote: back along the row, every second group of the first, the groups added after that. */
 function gapsBack(rail: Rail, stitches: readonly Stitch[], span: Span): Anchors {
   if (!rail.fresh) {
-    const back = [...rail.groups].reverse().map((group) => turnedBack(group).stands)
+    // Two-drop goes on in twos; where a row has been widened, the next goes between the beads of each gap.
+    const drop = dropOf(stitches)
+    const alike = rail.groups.every(({ stands }) => stands.length === drop)
+    const back = [...rail.groups].reverse().flatMap((group) => {
+      const { stands } = turnedBack(group)
+      return alike ? [stands] : stands.map((h) => [h])
+    })
     if (rail.odd?.type !== 'edge') return { anchors: back, skipped: [] }
     // Beside a bead that was turned in at the edge the needle is past it already.
     return rail.odd.turns
