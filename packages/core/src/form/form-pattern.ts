@@ -115,8 +115,8 @@ function* settled(reckoned: Reckoned, slice: number, forms: KeptForms): Generato
   // A long piece is not there before a few of its repeats are.
   if (!settling.progress.settled) settling.run(1)
   for (;;) {
-    const { progress, meanwhile } = settling
-    yield { ...(meanwhile ?? { reckoned, form }), progress }
+    const { progress } = settling
+    yield { ...(form.meanwhile ?? { reckoned, form }), progress }
     if (progress.settled || progress.spent) return form
     settling.run(slice)
   }

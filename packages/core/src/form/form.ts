@@ -17,6 +17,8 @@ export interface Form {
   /** Stones and rings, with what lies against them. */
   readonly seats: readonly Seat[]
   readonly settling: Settling
+  /** Of a long piece, while a few of its repeats are settled first: those. */
+  meanwhile?: { readonly reckoned: Reckoned; readonly form: Form } | undefined
 }
 
 /**
@@ -32,23 +34,26 @@ export function beginForm(reckoned: Reckoned, kept?: KeptForms): Form {
   const settling = new Settling(
     piece,
     reckoned.tension,
-    short ? beginShort(short, piece, seats, kept) : start(piece, seats),
+    short ? beginShort(short, () => form, kept) : start(piece, seats),
   )
-  if (kept && digest !== undefined) settling.onRest = (form) => kept.keep(digest, form)
-  return { piece, seats, settling }
+  const form: Form = { piece, seats, settling }
+  if (kept && digest !== undefined) settling.onRest = (rested) => kept.keep(digest, rested)
+  return form
 }
 
 /** A long piece begins as a few of its repeats lie, once those are at rest; where they do not tell, as any other. */
-function beginShort(short: Shortened, piece: Piece, seats: readonly Seat[], kept: KeptForms | undefined): Begin {
+function beginShort(short: Shortened, formOf: () => Form, kept: KeptForms | undefined): Begin {
   return function* (settling) {
+    const form = formOf()
+    const { piece, seats } = form
     const few = beginForm(short.few, kept)
-    settling.meanwhile = { reckoned: short.few, form: few }
+    form.meanwhile = { reckoned: short.few, form: few }
     while (!few.settling.progress.settled && !few.settling.progress.spent) {
       few.settling.run(1)
       settling.spend(1)
       yield
     }
-    settling.meanwhile = undefined
+    form.meanwhile = undefined
     if (few.settling.progress.settled && lengthen(piece, few.piece, short)) {
       layOut(piece, seats)
       return 'as it will lie'

@@ -6,8 +6,8 @@ import type { Mm } from '../measure/units'
 import type { Reckoned } from '../report/reckon-pattern'
 import { type Regular, regularIn } from '../stitch/regular'
 import { widestGap } from './gaping'
-import type { Piece } from './piece'
-import { fitOf } from './unfold'
+import { depthOf, type Piece } from './piece'
+import { carried, fitOf } from './unfold'
 
 export interface Shortened {
   /** The same with most of its repeats left out. */
@@ -53,15 +53,7 @@ export function shortened(reckoned: Reckoned): Shortened | undefined {
   return few && { few: { ...reckoned, work: few }, at, left, each: beads }
 }
 
-/** In widths of the widest bead. */
-function depthOf({ at, shapes }: Piece): number {
-  let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY]
-  for (let p = 2; p < at.length; p += 3) {
-    low = Math.min(low, at[p] as number)
-    high = Math.max(high, at[p] as number)
-  }
-  return (high - low) / shapes.reduce((most, { bead }) => Math.max(most, bead.acrossMm), 0.1)
-}
+const widestBead = ({ shapes }: Piece) => shapes.reduce((most, { bead }) => Math.max(most, bead.acrossMm), 0.1)
 
 const turnsOf = ({ from, to, passes }: Regular) => (to - from) / passes
 
@@ -79,19 +71,15 @@ export function lengthen(piece: Piece, few: Piece, { at, left, each }: Shortened
   // One repeat on: these points to those.
   const points = Int32Array.from({ length: to - from }, (_, k) => from + k + next)
   const places = few.at.slice(3 * from, 3 * to)
-  const { from: middle, to: moved, turn } = fitOf(few.at, { points, places })
-  const flat = depthOf(few) < flattest
+  const fit = fitOf(few.at, { points, places })
+  const { turn } = fit
+  const flat = depthOf(few) < flattest * widestBead(few)
   const angle = flat
     ? Math.abs(Math.atan2(turn.get(1, 0) - turn.get(0, 1), turn.get(0, 0) + turn.get(1, 1)))
     : Math.acos(Math.max(-1, Math.min(1, (turn.get(0, 0) + turn.get(1, 1) + turn.get(2, 2) - 1) / 2)))
   const turned = angle >= (leastTurn * Math.PI) / 180
   const on = (v: readonly Mm[]): Mm[] => {
-    const next = [0, 1, 2].map((c) => {
-      if (!turned) return (v[c] as number) + (moved[c] as number) - (middle[c] as number)
-      let sum = moved[c] as number
-      for (let k = 0; k < 3; k++) sum += turn.get(c, k) * ((v[k] as number) - (middle[k] as number))
-      return sum
-    })
+    const next = turned ? carried(fit, v) : v.map((each, c) => each + (fit.to[c] as number) - (fit.from[c] as number))
     // What lies flat goes on flat, however little it may bend.
     return flat ? [next[0] as Mm, next[1] as Mm, v[2] as Mm] : next
   }

@@ -72,6 +72,16 @@ export const meanOf = (piece: Pick<Piece, 'at' | 'rodOf'>, beads: readonly numbe
   return sum.map((each) => each / Math.max(1, beads.length)) as unknown as Vector
 }
 
+/** From its back to its front. */
+export function depthOf({ at }: Pick<Piece, 'at'>): Mm {
+  let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY]
+  for (let p = 2; p < at.length; p += 3) {
+    low = Math.min(low, at[p] as number)
+    high = Math.max(high, at[p] as number)
+  }
+  return high - low
+}
+
 export const shapeOfBead = ({ shapes, shapeOf }: Pick<Piece, 'shapes' | 'shapeOf'>, bead: number): Shape =>
   shapes[shapeOf[bead] as number] as Shape
 

@@ -4,17 +4,15 @@
  * the bit, however it is sliced.
  */
 import type { Mm } from '../measure/units'
-import type { Reckoned } from '../report/reckon-pattern'
 import type { Tension } from '../thread/settings'
 import { Bodies, freedoms } from './bodies'
 import { Energy, type Strengths } from './energy'
 import { laidAsTold, layOver } from './face'
 import type { Press } from './forces/press'
-import type { Form } from './form'
 import { gapingThreads } from './gaping'
 import type { KeptForm } from './kept-forms'
 import { type Minimised, Minimiser } from './minimise'
-import type { Piece } from './piece'
+import { depthOf, type Piece } from './piece'
 import { turnToEye } from './turn-to-eye'
 
 export interface Progress {
@@ -126,9 +124,6 @@ export class Settling {
     settling.settled = true
     return settling
   }
-
-  /** While a few repeats of it are settled first: those. */
-  meanwhile: { readonly reckoned: Reckoned; readonly form: Form } | undefined
 
   /** Told once, when it has come to rest. */
   onRest: ((form: KeptForm) => void) | undefined
@@ -268,15 +263,6 @@ function isBetter(a: Tried, b: Tried): boolean {
   if (a.gaping !== b.gaping) return a.gaping < b.gaping
   if (Math.abs(a.asTold - b.asTold) > clearly) return a.asTold > b.asTold
   return a.depthMm < b.depthMm
-}
-
-function depthOf({ at }: Piece): Mm {
-  let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY]
-  for (let p = 2; p < at.length; p += 3) {
-    low = Math.min(low, at[p] as number)
-    high = Math.max(high, at[p] as number)
-  }
-  return high - low
 }
 
 function minimised(energy: Energy, bodies: Bodies): Minimised {

@@ -9,7 +9,7 @@ import { digestOf, type KeptForms } from './kept-forms'
 import { centreOf, type Piece } from './piece'
 import { Settling } from './settle'
 import { layOut } from './start'
-import { fitOf } from './unfold'
+import { carried, fitOf, turnedBy } from './unfold'
 
 export interface StepForm {
   /** The thread has been laid up to this pass. */
@@ -104,13 +104,9 @@ function growFrom(piece: Piece, whole: Piece, before: Piece | undefined): void {
   if (!before || known === 0) return
   // What is near the new beads says how those are turned; all of it where that is little.
   const near = nearNew(whole, before.work.beads, piece.work.beads)
-  const { from, to, turn } = fitOf(before.at, { points: near, places: placesOf(whole.at, near) })
+  const fit = fitOf(before.at, { points: near, places: placesOf(whole.at, near) })
   for (let p = known; p < piece.at.length; p += 3)
-    for (let c = 0; c < 3; c++) {
-      let at = to[c] as number
-      for (let k = 0; k < 3; k++) at += turn.get(c, k) * ((whole.at[p + k] as number) - (from[k] as number))
-      piece.at[p + c] = at
-    }
+    piece.at.set(carried(fit, Array.from(whole.at.subarray(p, p + 3))), p)
   piece.at.set(before.at)
 }
 
@@ -134,22 +130,11 @@ function nearNew(whole: Piece, old: number, all: number): Int32Array {
 /** Turns a part of a piece as the whole lies. */
 function turnAs(piece: Piece, whole: Piece): void {
   const points = Int32Array.from({ length: piece.at.length / 3 }, (_, p) => p)
-  const { from, to, turn } = fitOf(whole.at, { points, places: Float64Array.from(piece.at) })
-  const moved = (at: Float64Array, offset: boolean) => {
-    for (let p = 0; p < at.length; p += 3) {
-      const v = [0, 1, 2].map((k) => (at[p + k] as number) - (offset ? (from[k] as number) : 0))
-      for (let c = 0; c < 3; c++) {
-        let sum = offset ? (to[c] as number) : 0
-        for (let k = 0; k < 3; k++) sum += turn.get(c, k) * (v[k] as number)
-        at[p + c] = sum
-      }
-    }
-  }
-  moved(piece.at, true)
-  for (const solid of piece.solids) {
-    moved(solid.at, true)
-    moved(solid.front, false)
-    moved(solid.right, false)
+  const fit = fitOf(whole.at, { points, places: Float64Array.from(piece.at) })
+  for (let p = 0; p < piece.at.length; p += 3) piece.at.set(carried(fit, Array.from(piece.at.subarray(p, p + 3))), p)
+  for (const { at, front, right } of piece.solids) {
+    at.set(carried(fit, Array.from(at)))
+    for (const way of [front, right]) way.set(turnedBy(fit, Array.from(way)))
   }
 }
 

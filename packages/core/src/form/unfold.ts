@@ -274,8 +274,30 @@ function lay(at: Float64Array, held: Held): void {
 const dotRow = (turn: Matrix, row: number, v: readonly number[]) =>
   turn.get(row, 0) * (v[0] as number) + turn.get(row, 1) * (v[1] as number) + turn.get(row, 2) * (v[2] as number)
 
+export interface Fit {
+  /** The middles before and after. */
+  readonly from: readonly number[]
+  readonly to: readonly number[]
+  readonly turn: Matrix
+}
+
+/** Where a point comes to lie by a fit. */
+export const carried = ({ from, to, turn }: Fit, v: readonly number[]): number[] =>
+  [0, 1, 2].map(
+    (c) =>
+      (to[c] as number) +
+      dotRow(
+        turn,
+        c,
+        v.map((each, k) => each - (from[k] as number)),
+      ),
+  )
+
+/** Which way something points by a fit. */
+export const turnedBy = ({ turn }: Fit, v: readonly number[]): number[] => [0, 1, 2].map((c) => dotRow(turn, c, v))
+
 /** The turn that lays a held set over where its points lie now, best in the least squares (Kabsch 1976). */
-export function fitOf(at: Float64Array, held: Held) {
+export function fitOf(at: Float64Array, held: Held): Fit {
   const { covariance, from, to } = covarianceOf(at, held)
   return { from, to, turn: rotationOf(covariance) }
 }

@@ -36,7 +36,7 @@ export class Faults {
   }
 
   /** Lines are left out, so that what they would have used is not known. */
-  get any(): boolean {
+  get hasErrors(): boolean {
     return [...this.list.values()].some(({ severity }) => severity === 'error')
   }
 

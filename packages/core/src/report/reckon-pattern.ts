@@ -257,7 +257,7 @@ function setOut(sheet: Sheet, size: SizeWords | undefined, choices: Choices, ben
 
 /** @param partly an option is off, so that what it would use may well be unused */
 function warnOfUnused(bench: Bench, partly: boolean, faults: Faults): void {
-  if (partly || faults.any) return
+  if (partly || faults.hasErrors) return
   for (const role of bench.roles.values()) {
     if (bench.used.has(role.letter) && (role.type !== 'stone' || bench.placed.has(role.letter))) continue
     const { letter } = role

@@ -1,6 +1,7 @@
 import type { IntoWords } from '../notation/into-words'
 import type { ThreadSettings } from '../thread/settings'
 import type { PlaceTold } from './place-told'
+import type { Run } from './runs'
 
 /**
  * What a statement did, as plain data: what the written pattern is told from and the screen reads beside the line.
@@ -116,22 +117,6 @@ export type CautionAbout = 'flame' | 'glue' | 'pliers' | 'magnet' | 'nickel'
 
 /** The edge first worked is the front, and so is the face. */
 export type Edge = 'front' | 'back'
-
-/** So many beads of one role, one after the other. */
-export interface Run {
-  readonly role: string
-  readonly count: number
-}
-
-export function runsOf(roles: readonly string[]): Run[] {
-  const runs: { role: string; count: number }[] = []
-  for (const role of roles) {
-    const last = runs[runs.length - 1]
-    if (last?.role === role) last.count++
-    else runs.push({ role, count: 1 })
-  }
-  return runs
-}
 
 /** A list of beads that is another one from its other end. */
 export const readsOtherwiseBackwards = (runs: readonly Run[]): boolean =>

@@ -1,13 +1,14 @@
 import type { Move } from '../notation/bead-list'
 import { LineFault } from '../notation/fault'
 import type { Jog } from '../thread/jog'
-import type { MoveTold, Run } from './action'
+import type { MoveTold } from './action'
 import type { Bench } from './bench'
 import { type Seat, strung } from './course'
 import { beadOf, type Hole } from './hole'
-import { toldPlace } from './place-told'
 import type { Group } from './rail'
+import type { Run } from './runs'
 import { find } from './target'
+import { toldPlace } from './tell-place'
 
 /**
  * Does the moves of one group: picks up, passes on the way, goes back through its own beads.

@@ -4,7 +4,7 @@ import type { Mm } from '../measure/units'
 import { LineFault, type Span } from '../notation/fault'
 import { girth } from '../sizing/girth'
 import { easeOf, type FitVerdict } from '../sizing/ring-fit'
-import type { Bench } from './bench'
+import { type Bench, Unreckoned } from './bench'
 import { beadOf, type Hole, hole } from './hole'
 import { holesOf } from './rail'
 
@@ -49,7 +49,7 @@ export function ringForStone(
   if (best) return best
   const [single] = everywhere
   if (single && everywhere.length === 1) return single
-  if (bench.lostRing !== undefined) bench.needle('place', span)
+  if (bench.lostRing !== undefined) throw new Unreckoned(span, bench.lostRing)
   const names = (everywhere.length > 0 ? everywhere : ringsOf(bench, stone)).map((ring) => nameOf(ring, bench))
   throw new LineFault(
     span,

@@ -208,7 +208,7 @@ export class Work {
       const bead = beadOf(h)
       const moved = bead >= beads ? bead - left : bead
       if (moved < low && moved !== bead) return undefined
-      if (this.threads.includes(pass)) shorter.newThread()
+      if (this.beginsThread(pass)) shorter.newThread()
       if (this.isNew(pass)) shorter.pick(this.role(bead), this.jogAt(pass), this.statementAt(pass), strung, boreOf(h))
       else shorter.pass(h - 4 * (bead - moved), this.jogAt(pass), this.statementAt(pass))
     }

@@ -1,9 +1,9 @@
 import { LineFault } from '../../notation/fault'
 import { readTarget, type TargetWords } from '../../notation/target-words'
 import { beadOf } from '../hole'
-import { toldPlace } from '../place-told'
 import { find } from '../target'
 import type { Technique } from '../technique'
+import { toldPlace } from '../tell-place'
 
 /** `hangs from bail`: how the piece is worn; it is shown with that place at its top. */
 export const hangsTechnique: Technique<TargetWords> = {

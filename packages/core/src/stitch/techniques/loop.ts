@@ -1,10 +1,10 @@
 import { asRun, type BeadList, readBeadList, rolesIn } from '../../notation/bead-list'
 import { type Expression, readExpression, reckonCount } from '../../notation/expression'
 import { LineFault } from '../../notation/fault'
-import { runsOf } from '../action'
 import { strung } from '../course'
 import { beadOf } from '../hole'
 import { readMark } from '../mark'
+import { runsOf } from '../runs'
 import type { Technique } from '../technique'
 
 interface LoopWords {

@@ -1,7 +1,8 @@
 import { asMoves, type BeadList, pickedRoles, readBeadList, rolesIn } from '../../notation/bead-list'
-import { type MoveTold, runsOf } from '../action'
+import type { MoveTold } from '../action'
 import { doMoves } from '../do-moves'
 import { readMark } from '../mark'
+import { runsOf } from '../runs'
 import type { Technique } from '../technique'
 
 /** `pick C G C as arm`: picks beads up onto the needle, passing others on the way where the list says so. */

@@ -1,7 +1,8 @@
 import { type BeadList, readBeadList } from '../../notation/bead-list'
-import { runsOf, shortestCycle } from '../action'
+import { shortestCycle } from '../action'
 import { beadOf } from '../hole'
 import { readMark } from '../mark'
+import { runsOf } from '../runs'
 import { freshRail, string } from '../strung'
 import type { Technique } from '../technique'
 

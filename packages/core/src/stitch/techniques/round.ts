@@ -3,13 +3,13 @@ import { asStitches, type BeadList, pickedRoles, readBeadList, rolesIn, type Sti
 import { reckonCount } from '../../notation/expression'
 import { DoesNotDivide, LineFault, type Span } from '../../notation/fault'
 import { type IntoWords, readInto } from '../../notation/into-words'
-import { runsOf } from '../action'
 import { anchorsOf, middleOf } from '../anchors'
 import type { Bench } from '../bench'
 import { doMoves } from '../do-moves'
 import { beadOf, type Hole } from '../hole'
 import { readMark } from '../mark'
 import { type Group, holesOf, type Rail } from '../rail'
+import { runsOf } from '../runs'
 import type { Technique } from '../technique'
 
 export interface RoundWords {

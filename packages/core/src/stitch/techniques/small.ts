@@ -3,10 +3,10 @@ import { LineFault, type Span } from '../../notation/fault'
 import { nearest } from '../../notation/nearest'
 import { readTarget, type TargetWords } from '../../notation/target-words'
 import type { CautionAbout } from '../action'
-import { toldPlace } from '../place-told'
 import { plainGroup } from '../rail'
 import { find } from '../target'
 import type { Technique } from '../technique'
+import { toldPlace } from '../tell-place'
 import { walkedAlong } from '../walked-along'
 
 /** `rail inner = frame.T:2`: gathers holes under a name into an edge of their own, which the next rounds work on. */

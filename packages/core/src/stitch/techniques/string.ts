@@ -1,6 +1,6 @@
 import { type BeadList, readBeadList } from '../../notation/bead-list'
-import { runsOf } from '../action'
 import { readMark } from '../mark'
+import { runsOf } from '../runs'
 import { freshRail, string } from '../strung'
 import type { Technique } from '../technique'
 

@@ -1,8 +1,8 @@
 import { LineFault } from '../../notation/fault'
 import { readTarget, type TargetWords } from '../../notation/target-words'
-import { toldPlace } from '../place-told'
 import { find } from '../target'
 import type { Technique } from '../technique'
+import { toldPlace } from '../tell-place'
 
 /** `through bail`, `through new[2]`, `through arm.middle, <B`: passes beads that are there, `<` the other way. */
 export const throughTechnique: Technique<readonly { target: TargetWords; back: boolean }[]> = {

@@ -1,9 +1,9 @@
 import { LineFault } from '../../notation/fault'
 import { readTarget, type TargetWords } from '../../notation/target-words'
 import { beadOf } from '../hole'
-import { toldPlace } from '../place-told'
 import { find } from '../target'
 import type { Technique } from '../technique'
+import { toldPlace } from '../tell-place'
 import { wayTo } from '../travel'
 
 /** `to any B`, `to bail.middle`, `to front`: travels to the nearest such bead. */

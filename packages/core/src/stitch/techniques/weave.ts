@@ -2,13 +2,13 @@ import { asRun, type BeadList, readBeadList, rolesIn } from '../../notation/bead
 import { type Expression, readExpression, reckonCount } from '../../notation/expression'
 import { LineFault } from '../../notation/fault'
 import { readTarget, type TargetWords } from '../../notation/target-words'
-import { runsOf } from '../action'
 import { strung } from '../course'
 import type { Hole } from '../hole'
 import { readMark } from '../mark'
-import { toldPlace } from '../place-told'
+import { runsOf } from '../runs'
 import { find } from '../target'
 import type { Technique } from '../technique'
+import { toldPlace } from '../tell-place'
 
 /**
  * `weave 12 units of 3A`: a right-angle strip. Each unit picks up the list, closes through the bead it shares with the unit before,

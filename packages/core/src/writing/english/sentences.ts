@@ -1,13 +1,7 @@
 /** The sentences of a written pattern, in English: one for each thing a statement can do. */
-import {
-  type Action,
-  type CautionAbout,
-  type MoveTold,
-  plainRing,
-  type Run,
-  readsOtherwiseBackwards,
-} from '../../stitch/action'
+import { type Action, type CautionAbout, type MoveTold, plainRing, readsOtherwiseBackwards } from '../../stitch/action'
 import { beadsOf, type PlaceTold } from '../../stitch/place-told'
+import type { Run } from '../../stitch/runs'
 import type { ThreadSettings } from '../../thread/settings'
 import { capital } from '../language'
 import { placeWords } from './places'
