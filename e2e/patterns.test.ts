@@ -18,9 +18,10 @@ test('the page of patterns shows every drawing as the shop keeps it, and compute
   await page.goto(`${here.shop.base}/patterns`)
   const cards = page.locator('.pattern-card')
   await cards.first().waitFor()
-  await reads(drawn, await cards.count())
+  const all = await cards.count()
+  await reads(drawn, all)
   await page.reload()
-  await reads(drawn, await cards.count())
+  await reads(drawn, all)
   expect(workers).toEqual([])
 })
 

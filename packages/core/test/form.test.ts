@@ -252,6 +252,41 @@ describe('what shows', () => {
   })
 })
 
+describe('a flower in circular peyote', () => {
+  /** Twice a round of increases and rounds of one in each; the increase is what one stitch picks up. */
+  const flower = (bead: string, first: string, second: string) => {
+    const between = 'round A into every bead'
+    const { reckoned, form } = formed(
+      `bead A ${bead}`,
+      'part p',
+      'ring 6A',
+      between,
+      `round ${first} into every bead`,
+      between,
+      between,
+      `round ${second} into every bead`,
+      between,
+    )
+    const { depthMm, lie } = measure(reckoned, form)
+    return { deep: depthMm / (nominalBead('round', '11/0')?.acrossMm ?? 1), ruffles: lie.ruffles, cupMm: lie.cupMm }
+  }
+  test.each(['cylinder 11/0', 'round 11/0'])('lies flat with six more at each increase of %s', (bead) => {
+    const { deep, ruffles } = flower(bead, '2A', 'A, 2A')
+    expect(deep).toBeLessThanOrEqual(1.3)
+    expect(ruffles).toBeLessThan(4)
+  })
+  test('cups with half as many', () => {
+    const { deep, ruffles } = flower('cylinder 11/0', 'A, 2A', 'A, A, 2A')
+    expect(deep).toBeGreaterThan(1.8)
+    expect(ruffles).toBeLessThan(4)
+  })
+  test('ruffles with twice as many', () => {
+    const { deep, ruffles } = flower('round 11/0', '3A', 'A, A, 3A')
+    expect(deep).toBeGreaterThan(3)
+    expect(ruffles).toBeGreaterThanOrEqual(4)
+  })
+})
+
 describe('a form that is not sound', () => {
   // Thread across a stone from one side to the other: it cannot close.
   const lines = [

@@ -120,31 +120,48 @@ export class Minimiser {
   /** Downhill, as the last moves have shown the ground to curve. */
   private direct(): void {
     const { slope, step, moves, changes, weights, shares, known, last } = this
+    const place = (k: number) => (last - k + memory) % memory
     for (let i = 0; i < step.length; i++) step[i] = -(slope[i] as number)
+    let both = known > 0 ? dot(moves[last] as Float64Array, step) : 0
     for (let k = 0; k < known; k++) {
-      const at = (last - k + memory) % memory
-      const share = dot(moves[at] as Float64Array, step) * (weights[at] as number)
+      const at = place(k)
+      const share = both * (weights[at] as number)
       shares[at] = share
-      addTo(step, changes[at] as Float64Array, -share)
+      both = addThenDot(step, changes[at] as Float64Array, -share, moves[place(k + 1)] as Float64Array)
     }
     const scale = known === 0 ? 0.02 : this.scale
     for (let i = 0; i < step.length; i++) step[i] = (step[i] as number) * scale
+    if (known > 0) both = dot(changes[place(known - 1)] as Float64Array, step)
     for (let k = known - 1; k >= 0; k--) {
-      const at = (last - k + memory) % memory
-      const back = dot(changes[at] as Float64Array, step) * (weights[at] as number)
-      addTo(step, moves[at] as Float64Array, (shares[at] as number) - back)
+      const at = place(k)
+      const by = (shares[at] as number) - both * (weights[at] as number)
+      both = addThenDot(step, moves[at] as Float64Array, by, changes[place(k - 1)] as Float64Array)
     }
   }
 }
 
-function dot(a: Float64Array, b: Float64Array): number {
-  let sum = 0
-  for (let i = 0; i < a.length; i++) sum += (a[i] as number) * (b[i] as number)
-  return sum
+/** Adds a multiple of one vector to another, and answers what a third then has in common with it: one way through memory for both. */
+function addThenDot(a: Float64Array, b: Float64Array, times: number, c: Float64Array): number {
+  let [even, odd] = [0, 0]
+  for (let i = 0; i < a.length; i += 2) {
+    const first = (a[i] as number) + times * (b[i] as number)
+    const second = (a[i + 1] as number) + times * (b[i + 1] as number)
+    a[i] = first
+    a[i + 1] = second
+    even += first * (c[i] as number)
+    odd += second * (c[i + 1] as number)
+  }
+  return even + odd
 }
 
-function addTo(a: Float64Array, b: Float64Array, times: number): void {
-  for (let i = 0; i < a.length; i++) a[i] = (a[i] as number) + times * (b[i] as number)
+/** In two sums, so that neither waits for the other; every state has an even number of freedoms. */
+function dot(a: Float64Array, b: Float64Array): number {
+  let [even, odd] = [0, 0]
+  for (let i = 0; i < a.length; i += 2) {
+    even += (a[i] as number) * (b[i] as number)
+    odd += (a[i + 1] as number) * (b[i + 1] as number)
+  }
+  return even + odd
 }
 
 function largest(a: Float64Array): number {

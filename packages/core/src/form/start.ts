@@ -21,7 +21,7 @@ const turnsBack = -0.5
 const besideMm: Mm = 3
 
 /** So many beginnings are tried of a piece of so many points: as many more as the piece is small. */
-const beginnings = (points: number): number => (points <= 1500 ? 10 : points <= 4000 ? 2 : 1)
+const beginnings = (points: number): number => Math.max(1, Math.min(10, Math.round(3000 / points)))
 
 /**
  * Lays out the points of a piece, and its stones and rings with them.

@@ -22,6 +22,9 @@ const nearMm: Mm = 4
  */
 const slack = 0.03
 
+/** No two points are wanted nearer to each other. */
+const least: Mm = 1e-3
+
 /** Points that keep their places to each other, such as the rounds on a stone. */
 export interface Held {
   readonly points: Int32Array
@@ -99,7 +102,7 @@ function nearStress(wide: Float64Array, dimensions: number, third: number, { pai
   let [count, sum, squares] = [0, 0, 0]
   for (let t = 0; t < mm.length; t++) {
     const wanted = mm[t] as number
-    if (wanted > nearMm || wanted < 1e-3) continue
+    if (wanted > nearMm || wanted <= least) continue
     const a = (pairs[2 * t] as number) * dimensions
     const b = (pairs[2 * t + 1] as number) * dimensions
     let squared = 0
@@ -209,7 +212,7 @@ function termsOf(graph: Graph, far: readonly Pivot[]): Terms {
         pairs.push(from, j)
         mm.push(ways[j] as number)
       }
-  const terms = { pairs: Int32Array.from(pairs), mm: Float64Array.from(mm) }
+  const terms = { pairs: Int32Array.from(pairs), mm: Float64Array.from(mm, (each) => Math.max(each, least)) }
   mix(terms)
   return terms
 }
@@ -232,25 +235,29 @@ function mix({ pairs, mm }: Terms): void {
 }
 
 function majorize(at: Float64Array, { pairs, mm }: Terms, held: readonly Held[] = []): void {
-  let least = Number.POSITIVE_INFINITY
-  for (const each of mm) {
-    least = Math.min(least, Math.max(each, 1e-3))
+  const weights = new Float64Array(mm.length)
+  let heaviest = 0
+  for (let t = 0; t < mm.length; t++) {
+    const weight = 1 / (mm[t] as number) ** 2
+    weights[t] = weight
+    heaviest = Math.max(heaviest, weight)
   }
   // No farther than what is near, so that what is laid out well is not thrown about.
   const first = (nearMm / 2) ** 2
-  const last = 0.1 * least ** 2
+  const last = 0.1 / heaviest
   for (let sweep = 0; sweep < sweeps; sweep++) {
     const step = first * (last / first) ** (sweep / (sweeps - 1))
     for (let t = 0; t < mm.length; t++) {
-      const wanted = Math.max(mm[t] as number, 1e-3)
+      const wanted = mm[t] as number
       const a = 3 * (pairs[2 * t] as number)
       const b = 3 * (pairs[2 * t + 1] as number)
       const dx = (at[a] as number) - (at[b] as number)
       const dy = (at[a + 1] as number) - (at[b + 1] as number)
       const dz = (at[a + 2] as number) - (at[b + 2] as number)
-      const now = Math.max(Math.sqrt(dx * dx + dy * dy + dz * dz), 1e-9)
-      const share = now < wanted && wanted > nearMm ? slack : 1
-      const by = (Math.min(1, step / (wanted * wanted)) * (now - wanted) * share) / 2 / now
+      const now = Math.sqrt(dx * dx + dy * dy + dz * dz) + 1e-9
+      const weight = step * (weights[t] as number)
+      const share = now < wanted && wanted > nearMm ? slack / 2 : 0.5
+      const by = (weight < 1 ? weight : 1) * share * (1 - wanted / now)
       at[a] = (at[a] as number) - dx * by
       at[a + 1] = (at[a + 1] as number) - dy * by
       at[a + 2] = (at[a + 2] as number) - dz * by

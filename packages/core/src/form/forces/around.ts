@@ -44,6 +44,9 @@ export function giveRoom({ at, rods }: Piece, strength: number, onPoints: Float6
   let energy = 0
   for (let k = 0; k < rods; k += step) {
     const p = 6 * k
+    let [px, py, pz] = [0, 0, 0]
+    // One logarithm of a product is cheaper than one of each factor.
+    let product = 1
     for (let i = 0; i < rods; i++) {
       if (i === k) continue
       const q = 6 * i
@@ -51,15 +54,23 @@ export function giveRoom({ at, rods }: Piece, strength: number, onPoints: Float6
       const dy = (at[q + 1] as number) - (at[p + 1] as number)
       const dz = (at[q + 2] as number) - (at[p + 2] as number)
       const squared = dx * dx + dy * dy + dz * dz + 1
-      energy -= by * 0.5 * Math.log(squared)
+      product *= squared
+      if (product > 1e200) {
+        energy -= by * 0.5 * Math.log(product)
+        product = 1
+      }
       const f = by / squared
       onPoints[q] = (onPoints[q] as number) - f * dx
       onPoints[q + 1] = (onPoints[q + 1] as number) - f * dy
       onPoints[q + 2] = (onPoints[q + 2] as number) - f * dz
-      onPoints[p] = (onPoints[p] as number) + f * dx
-      onPoints[p + 1] = (onPoints[p + 1] as number) + f * dy
-      onPoints[p + 2] = (onPoints[p + 2] as number) + f * dz
+      px += f * dx
+      py += f * dy
+      pz += f * dz
     }
+    energy -= by * 0.5 * Math.log(product)
+    onPoints[p] = (onPoints[p] as number) + px
+    onPoints[p + 1] = (onPoints[p + 1] as number) + py
+    onPoints[p + 2] = (onPoints[p + 2] as number) + pz
   }
   return energy
 }
