@@ -22,7 +22,7 @@ describe.each<[string, Record<string, number>]>([
   // Two-hole beads: 8 tiles with 2 between; a row of 8 through their other holes.
   ['lockgate-cuff', { T: 8, B: 16, C: 8 }],
   // A spiral: runs of 1 to 5; a round in the gaps is half of 2.1 mm long, 60 / 1.05 = 57.1, so 57 turns; runs of 5 to 1.
-  ['sluice-rope', { A: 6 + 10 + 114 + 10, E: 5 + 57 + 5, B: 15 + 15, C: 57 * 4, G: 57 }],
+  ['sluice-rope', { A: 6 + 10 + 78 + 10, E: 5 + 39 + 5, B: 15 + 15, C: 39 * 4, G: 39 }],
   // Growing twist: six stitches of 3, 4, 5 and 6.
   ['eddy-twist', { A: 18 + 18 + 36, B: 24, C: 30 }],
   // A flower: ten of 3, of 5, and of as many D (1.5 mm) as cover 5 mm: 3.3, so 3.

@@ -101,6 +101,12 @@ export const truths: readonly Truth[] = [
     },
   },
   {
+    name: 'Flat even-count peyote of cylinders 11/0: pitch of a row',
+    closed: 0.8,
+    allowed: 0.03,
+    measured: () => pitch('bead A cylinder 11/0', 'part p', 'string 24A', 'repeat 16', 'row A', 'end'),
+  },
+  {
     name: 'Right-angle strip of round 11/0: pitch',
     closed: round.lengthMm + 0.3 * round.acrossMm,
     // 2.05 to 2.25 mm, as measured at the bench.

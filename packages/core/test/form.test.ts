@@ -241,6 +241,40 @@ describe('fed back', () => {
   })
 })
 
+describe('a repeat whose length the thread does not decide', () => {
+  const rope = (head: string) =>
+    formedPattern(
+      `pattern Rope\nbead A round 11/0\nbead E round 11/0\nbead C round 15/0\npart p\nring 6A\n${head}\nround A, A, E^ 3C\nend\nfinish\n`,
+    ).reckoned.report
+  test('has a range, and a length of it asks for the pitch', () => {
+    const { form, diagnostics } = rope('until length 24 mm')
+    const [low, high] = soundForm({ form })?.pitches[0]?.looseMm ?? [0, 0]
+    expect(high).toBeGreaterThan(1.02 * low)
+    expect(diagnostics.filter(({ severity }) => severity === 'error')).toMatchObject([
+      { line: 7, message: expect.stringContaining(`from ${low.toFixed(2)} to ${high.toFixed(2)} mm`) },
+    ])
+    expect(soundForm({ form })?.along).toBeUndefined()
+  })
+  test('is taken as it is written', () => {
+    const { diagnostics, statements } = rope('until length 24 mm, pitch 1.2 mm')
+    expect(diagnostics.filter(({ severity }) => severity === 'error')).toEqual([])
+    expect(statements.find(({ action }) => action.type === 'repeat')?.action).toMatchObject({ times: 20 })
+  })
+  test('a tube comes back to its own', () => {
+    const { report } = formed(
+      'bead A cylinder 11/0',
+      'part p',
+      'ring 12A',
+      'repeat 8',
+      'round A',
+      'round A',
+      'end',
+    ).reckoned
+    expect(soundForm(report)?.pitches).toMatchObject([{ repeats: 8 }])
+    expect(soundForm(report)?.pitches[0]?.looseMm).toBeUndefined()
+  })
+})
+
 describe('what shows', () => {
   test('a tube is a tube, and a flat net lies flat', () => {
     const tube = formed('bead A cylinder 11/0', 'part p', 'ring 40A', ...Array.from({ length: 8 }, () => 'round A'))

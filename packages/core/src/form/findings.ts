@@ -21,10 +21,12 @@ export function findingsOf(
   return [
     ...held.flatMap((each) => heldFindings(each, report)),
     ...lieFindings(lie, held.length > 0, report),
-    ...pitches.map(({ statement, pitchMm, repeats }) => ({
+    ...pitches.map(({ statement, pitchMm, repeats, looseMm }) => ({
       line: line(statement),
       tone: 'plain' as const,
-      text: `One repeat is ${pitchMm.toFixed(2)} mm long (of ${repeats}).`,
+      text: looseMm
+        ? `One repeat is ${looseMm.map((mm) => mm.toFixed(2)).join(' to ')} mm long (of ${repeats}), as tightly as it is pulled. Measure your own.`
+        : `One repeat is ${pitchMm.toFixed(2)} mm long (of ${repeats}).`,
     })),
     ...strain.flatMap((each) => {
       const statement = report.statements[each.statement]

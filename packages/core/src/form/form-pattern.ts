@@ -4,11 +4,14 @@
  */
 import type { Mm } from '../measure/units'
 import { type Choices, type Reckoned, reckonPattern } from '../report/reckon-pattern'
+import type { Formed } from '../stitch/bench'
 import { findingsOf, unsoundWords } from './findings'
 import { beginForm, type Form, mostSettled } from './form'
-import type { FormReport, SoundForm, Unformed } from './form-report'
+import type { FormReport, Unformed } from './form-report'
 import { type KeptForms, LastForms } from './kept-forms'
-import { measure, strainOf, threadLaid } from './measure'
+import { withLoose } from './loose'
+import { type Measures, measure, strainOf, threadLaid } from './measure'
+import type { Pitch } from './run'
 import type { Progress } from './settle'
 import { NoShape } from './shape'
 import { soundnessOf } from './soundness'
@@ -45,8 +48,8 @@ export function* formPattern(
   forms: KeptForms = lastForms,
 ): Generator<Look, FormedPattern> {
   const kept = keptPitches(source, choices, forms)
-  const reckonBy = (pitches: Record<number, Mm>, laid?: Float64Array) =>
-    reckonPattern(source, { ...choices, formed: { laid, pitches } })
+  const reckonBy = (pitches: Record<number, Mm>, laid?: Float64Array, loose?: Formed['loose']) =>
+    reckonPattern(source, { ...choices, formed: { laid, pitches, loose } })
   let pitches: Record<number, Mm> = kept ?? {}
   for (let round = 1; ; round++) {
     const reckoned = reckonBy(pitches)
@@ -87,7 +90,7 @@ export function* formPattern(
         pitches: kept ?? {},
       }
     }
-    const measures = measure(reckoned, form)
+    let measures = measure(reckoned, form)
     const found = pitchesWanted(reckoned, measures.pitches)
     const changed = Object.entries(found).some(
       ([line, pitch]) => Math.abs((pitches[Number(line)] ?? 0) / pitch - 1) > samePitch,
@@ -96,7 +99,13 @@ export function* formPattern(
       pitches = { ...pitches, ...found }
       continue
     }
-    const measured = reckonBy(pitches, threadLaid(form.piece))
+    const checking = withLoose(reckoned, measures, forms)
+    let checked = checking.next()
+    for (let i = 1; !checked.done; i++, checked = checking.next())
+      if (i % slice === 0) yield { reckoned, form, progress }
+    measures = measuredWith(measures, checked.value)
+    const loose = looseWanted(reckoned, measures.pitches)
+    const measured = reckonBy(pitches, threadLaid(form.piece), loose)
     const usable = measured.work.passes === passes ? measured : reckoned
     const report: FormReport = {
       ...measures,
@@ -140,15 +149,27 @@ function keptPitches(
   return { ...formedPattern(source, choices, forms).pitches }
 }
 
-/** Pitches of the repeats that run to a length without one written. */
-function pitchesWanted({ report }: Reckoned, pitches: SoundForm['pitches']): Record<number, Mm> {
-  return Object.fromEntries(
-    pitches.flatMap(({ statement, pitchMm }) => {
-      const found = report.statements[statement]
-      const wanted = found?.action.type === 'repeat' && found.action.pitch && found.action.pitch !== 'written'
-      return wanted ? [[found.line, pitchMm]] : []
-    }),
+/** Pitches of the repeats that run to a length without one written, by line. */
+const pitchesWanted = (reckoned: Reckoned, pitches: readonly Pitch[]): Record<number, Mm> =>
+  Object.fromEntries(wanted(reckoned, pitches).map(({ line, pitch }) => [line, pitch.pitchMm]))
+
+const looseWanted = (reckoned: Reckoned, pitches: readonly Pitch[]): Formed['loose'] =>
+  Object.fromEntries(
+    wanted(reckoned, pitches).flatMap(({ line, pitch }) => (pitch.looseMm ? [[line, pitch.looseMm]] : [])),
   )
+
+function wanted({ report }: Reckoned, pitches: readonly Pitch[]) {
+  return pitches.flatMap((pitch) => {
+    const found = report.statements[pitch.statement]
+    const runs = found?.action.type === 'repeat' && found.action.pitch && found.action.pitch !== 'written'
+    return runs ? [{ line: found.line, pitch }] : []
+  })
+}
+
+/** Where a repeat's length is not decided, the length of what it makes is not, either. */
+function measuredWith(measures: Measures, pitches: readonly Pitch[]): Measures {
+  const loose = pitches.some(({ looseMm }) => looseMm)
+  return { ...measures, pitches, along: loose && measures.along?.type === 'chain' ? undefined : measures.along }
 }
 
 /** All of it at once: for scripts, documents and tests. */

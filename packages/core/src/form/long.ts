@@ -35,14 +35,38 @@ const leastTurn = 2
 
 /** @returns undefined where a piece has no long stretch that repeats itself, or lies on stones and rings */
 export function shortened(reckoned: Reckoned): Shortened | undefined {
+  if (reckoned.work.beads < fewestBeads) return undefined
+  const short = withFewer(reckoned, stay, stay)
+  return short && short.left * short.each >= leastShare * reckoned.work.beads ? short : undefined
+}
+
+/** The same with half as many repeats, or nearly; undefined where it has few, or lies on stones and rings. */
+export const halved = (reckoned: Reckoned): Reckoned | undefined =>
+  withFewer(
+    reckoned,
+    () => 1,
+    // What is written as one repeat may be two: an even number is left out.
+    (_, turns) => turns - 2 * Math.floor(turns / 4),
+  )?.few
+
+/**
+ * @param worth of so many beads, so many repeats are kept for a stretch to be worth it
+ * @param staying repeats that stay, by the beads of one and how many there are
+ */
+function withFewer(
+  reckoned: Reckoned,
+  worth: (beads: number) => number,
+  staying: (beads: number, turns: number) => number,
+): Shortened | undefined {
   const { work } = reckoned
-  if (work.beads < fewestBeads || work.cores.size > 0 || work.ties.length > 0) return undefined
-  const found = regularIn(work, stay)
+  if (work.cores.size > 0 || work.ties.length > 0) return undefined
+  const found = regularIn(work, worth)
   if (!found) return undefined
   const { from, passes, beads } = found
-  const left = turnsOf(found) - stay(beads)
-  if (left * beads < leastShare * work.beads) return undefined
-  const first = from + Math.floor(stay(beads) / 2) * passes
+  const stays = staying(beads, turnsOf(found))
+  const left = turnsOf(found) - stays
+  if (left < 1) return undefined
+  const first = from + Math.floor(stays / 2) * passes
   let [low, at] = [0, 0]
   for (let pass = 0; pass < first; pass++) {
     if (!work.isNew(pass)) continue

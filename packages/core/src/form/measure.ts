@@ -10,7 +10,7 @@ import type { Form } from './form'
 import { centreOf, meanOf, type Piece, pointAt, shapeOfBead, slackMm } from './piece'
 import { planeOf } from './plane'
 import { axisOf, support } from './reach'
-import { pitchOf, runsOf } from './run'
+import { type Pitch, pitchOf, runsOf } from './run'
 import { radiiOf, radiusToward } from './solid'
 import { touchingIn } from './touching'
 import { cross, dot, minus, size, type Vector } from './vector'
@@ -23,7 +23,7 @@ export interface Measures {
   /** The free way through each edge of a ring: of a round opening of the same size, across. */
   readonly openings: readonly { readonly statement: number; readonly acrossMm: Mm }[]
   /** From one repeat to the next along the piece, in the middle of each run of them. */
-  readonly pitches: readonly { readonly statement: number; readonly repeats: number; readonly pitchMm: Mm }[]
+  readonly pitches: readonly Pitch[]
   /** Of a band that is closed, or a chain or rope that is longer than it lies; undefined for what is neither. */
   readonly along: Along | undefined
   readonly lie: {

@@ -3,7 +3,7 @@ import type { Mm } from '../measure/units'
 import type { Reckoned } from '../report/reckon-pattern'
 import type { Work } from '../stitch/work'
 import { meanOf, type Piece } from './piece'
-import { add, dot, minus, unit, type Vector } from './vector'
+import { add, dot, minus, scaled, unit, type Vector } from './vector'
 
 /** Repeats that add the same each time, or the units of a strip. */
 export interface Run {
@@ -16,13 +16,15 @@ const fewest = 3
 /** Of the mean step. */
 const leastStep = 0.3
 
-export function runsOf({ report }: Reckoned, piece: Piece): Run[] {
+/** @param whole where repeats have been left out of the piece, the work it is a part of */
+export function runsOf({ report }: Reckoned, piece: Piece, whole: Work = piece.work): Run[] {
   const { work } = piece
   return report.statements.flatMap(({ action, line }, statement): Run[] => {
     if (action.type === 'weave') {
-      const beads = addedBy(work, (of) => of === statement)
+      const own = (of: number) => of === statement
       const each = action.beads.reduce((sum, run) => sum + run.count, 0)
-      return runOf(piece, statement, beads.slice(beads.length - action.units * each), action.units)
+      const before = addedBy(whole, own).length - action.units * each
+      return runOf(piece, statement, addedBy(work, own).slice(before), each)
     }
     if (action.type !== 'repeat' || action.places) return []
     const inside = (of: number) => {
@@ -31,7 +33,7 @@ export function runsOf({ report }: Reckoned, piece: Piece): Run[] {
     }
     // A run that grows from turn to turn has no pitch.
     if (report.statements.some(({ turns }, of) => inside(of) && turns.length > 0)) return []
-    return runOf(piece, statement, addedBy(work, inside), action.times)
+    return runOf(piece, statement, addedBy(work, inside), addedBy(whole, inside).length / action.times)
   })
 }
 
@@ -41,9 +43,10 @@ const addedBy = (work: Work, wanted: (statement: number) => boolean): number[] =
   return beads
 }
 
-function runOf(piece: Piece, statement: number, beads: readonly number[], repeats: number): Run[] {
-  if (repeats < fewest || beads.length === 0 || beads.length % repeats !== 0) return []
-  const each = beads.length / repeats
+/** @param each beads of one repeat */
+function runOf(piece: Piece, statement: number, beads: readonly number[], each: number): Run[] {
+  const repeats = beads.length / each
+  if (repeats < fewest || !Number.isInteger(each) || !Number.isInteger(repeats)) return []
   const places = Array.from({ length: repeats }, (_, i) => meanOf(piece, beads.slice(i * each, (i + 1) * each)))
   const run = { statement, places }
   // Where one does not go on from the one before, they are not repeated along the piece.
@@ -53,7 +56,7 @@ function runOf(piece: Piece, statement: number, beads: readonly number[], repeat
 }
 
 /** So many repeats to either side say which way the piece goes at one: a spiral's own turn, or a net's to and fro, is no part of that. */
-const reachOf = ({ places }: Run): number => Math.min(6, Math.floor(places.length / 8))
+const reachOf = ({ places }: Run): number => Math.max(1, Math.min(6, Math.floor(places.length / 8)))
 
 /** From each repeat to the next, along the piece; and which way that is. */
 export function stepsAlong(run: Run): { readonly mm: Mm; readonly way: Vector }[] {
@@ -62,16 +65,26 @@ export function stepsAlong(run: Run): { readonly mm: Mm; readonly way: Vector }[
   const steps = places.slice(1).map((place, i) => minus(place, places[i] as Vector))
   return steps.map((step, i) => {
     const near = steps.slice(Math.max(0, i - reach), i + reach + 1)
+    // The outermost count half, so that what goes to and fro from step to step cancels.
+    const outermost = [steps[i - reach], steps[i + reach]].map((one) => scaled(one ?? [0, 0, 0], -0.5))
     const way = unit(
-      near.reduce((sum, one) => add(sum, one), [0, 0, 0] as Vector),
+      [...near, ...outermost].reduce((sum, one) => add(sum, one), [0, 0, 0] as Vector),
       step,
     )
     return { mm: dot(step, way), way }
   })
 }
 
+export interface Pitch {
+  readonly statement: number
+  readonly repeats: number
+  readonly pitchMm: Mm
+  /** From and to, where the thread does not decide it; see loose.ts. */
+  readonly looseMm?: readonly [Mm, Mm]
+}
+
 /** From one repeat to the next in the middle of a run; undefined for a run of few. */
-export function pitchOf(run: Run): { statement: number; repeats: number; pitchMm: Mm } | undefined {
+export function pitchOf(run: Run): Pitch | undefined {
   const repeats = run.places.length
   const steps = stepsAlong(run)
   const ends = Math.max(1, Math.floor(steps.length / 4), reachOf(run))

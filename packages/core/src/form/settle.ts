@@ -50,6 +50,8 @@ const growing: readonly Stage[] = [
   { stiffness: 12, room: 0, rubbing: 2, mat: 0.03, iterations: 80 },
   { stiffness: 100, room: 0, rubbing: 0.6, mat: 0.003, iterations: 200 },
 ]
+/** Of a piece of so many beads this many beginnings are brought to rest: the one with the least thread is true. */
+const likeliest = (beads: number): number => Math.max(1, Math.min(3, Math.floor(450 / beads)))
 /**
  * How thick a piece is tried again, as a share of how it unfolded. The ways along a sheet do not say how it is dented: work that can lie flat
  * on a mat does, and what cannot is round.
@@ -81,6 +83,12 @@ interface Tried {
   readonly asTold: number
 }
 
+/** A beginning, and how it opens. */
+interface Begun {
+  readonly begun: Float64Array
+  readonly tried: Tried
+}
+
 export class Settling {
   private readonly energy: Energy
   private readonly bodies: Bodies
@@ -95,7 +103,7 @@ export class Settling {
     /** Of where it begins, x, y, z by point of each beginning; as the piece lies, where none are given. */
     begin: readonly Float64Array[] | Begin = [],
     /** Iterations it may take. */
-    readonly budget = 8000,
+    readonly budget = 16_000,
     /** It lies nearly as it will already: it only has to draw up, and stays turned as it is. */
     grown = false,
   ) {
@@ -158,9 +166,19 @@ export class Settling {
       this.rest()
       return
     }
-    const begun = yield* this.likeliest(beginnings)
+    const rests: Tried[] = []
+    for (const begun of yield* this.likeliest(beginnings)) rests.push(yield* this.toRest(begun))
+    bodies.restore(bestOf(rests).bodies)
+    turnToEye(piece)
+    this.rest()
+  }
+
+  /** From one beginning, or flattened from it. */
+  private *toRest({ begun, tried }: Begun): Generator<void, Tried> {
+    const { bodies, piece } = this
+    bodies.restore(tried.bodies)
     yield* this.through(drawingUp)
-    const tried = [this.tried()]
+    const drawn = [this.tried()]
     // What lies on a stone begins as it lies on it.
     for (const share of piece.solids.length > 0 ? [] : flattened) {
       bodies.restore(begun)
@@ -169,12 +187,11 @@ export class Settling {
       yield* this.through(opening)
       layOver(piece, bodies)
       yield* this.through(drawingUp)
-      tried.push(this.tried())
+      drawn.push(this.tried())
     }
-    bodies.restore(bestOf(tried).bodies)
+    bodies.restore(bestOf(drawn).bodies)
     for (const stage of hardening) yield* this.through(stage)
-    turnToEye(piece)
-    this.rest()
+    return this.tried()
   }
 
   private *grow(): Generator<void> {
@@ -187,22 +204,19 @@ export class Settling {
     this.onRest?.(this.asKept())
   }
 
-  /** Goes on with the beginning that opens best, and answers how that began. */
-  private *likeliest(beginnings: readonly Float64Array[]): Generator<void, Float64Array> {
+  /** The beginnings that open best, as many as the piece is small. */
+  private *likeliest(beginnings: readonly Float64Array[]): Generator<void, readonly Begun[]> {
     const { bodies, piece } = this
-    let best: { begun: Float64Array; tried: Tried } | undefined
+    const opened: Begun[] = []
     for (const beginning of beginnings.length > 0 ? beginnings : [Float64Array.from(piece.at)]) {
       piece.at.set(beginning)
       bodies.read()
       if (piece.solids.length > 0 && piece.work.hasTwoFaces) layOver(piece, bodies, this.onStones())
       const begun = bodies.save()
       yield* this.through(piece.solids.length > 0 ? openingOnStone : openingWide)
-      const tried = this.tried()
-      if (!best || tried.energy < best.tried.energy) best = { begun, tried }
+      opened.push({ begun, tried: this.tried() })
     }
-    if (!best) return bodies.save()
-    bodies.restore(best.tried.bodies)
-    return best.begun
+    return opened.sort((a, b) => a.tried.energy - b.tried.energy).slice(0, likeliest(bodies.count))
   }
 
   /** By bead: 1 where it lies against a stone or a ring. */

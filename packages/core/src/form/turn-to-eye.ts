@@ -102,6 +102,9 @@ export function turnToEye(piece: Piece): void {
     if (first.round) found = { ...found, turn: loopUp(piece, found) }
   } else {
     found = turnOf(at, wayOf(piece))
+    // What was laid on two faces was laid toward and away from the eye, however thick that has made it.
+    const [long, wide, thin] = found.turn
+    if (work.hasTwoFaces && Math.abs(wide[2]) > Math.abs(thin[2])) found = { ...found, turn: [long, thin, wide] }
     const [x, y, z] = found.turn
     // Of its two faces the one that is worked anticlockwise; what lies in front is as it has come to lie.
     if (dot(cross(x, y), z) < 0) found = { ...found, turn: [x, y, scaled(z, -1)] }

@@ -257,7 +257,7 @@ function majorize(at: Float64Array, { pairs, mm }: Terms, held: readonly Held[] 
       const now = Math.sqrt(dx * dx + dy * dy + dz * dz) + 1e-9
       const weight = step * (weights[t] as number)
       const share = now < wanted && wanted > nearMm ? slack / 2 : 0.5
-      const by = (weight < 1 ? weight : 1) * share * (1 - wanted / now)
+      const by = Math.min(weight, 1) * share * (1 - wanted / now)
       at[a] = (at[a] as number) - dx * by
       at[a + 1] = (at[a + 1] as number) - dy * by
       at[a + 2] = (at[a + 2] as number) - dz * by

@@ -285,6 +285,16 @@ class Worker {
           'Measure a few and say it: until length 180 mm, pitch 4.5 mm.',
         )
     }
+    const loose = bench.formed?.loose?.[line.number]
+    if (written === undefined && loose) {
+      const [low, high] = loose.map((mm) => mm.toFixed(2))
+      this.faults.add(
+        'error',
+        line,
+        `How long one of these repeats is depends on how tightly it is pulled: anywhere from ${low} to ${high} mm.`,
+        `Work twenty, measure them, and say it: until length ${Number(length.toFixed(1))} mm, pitch ${pitch.toFixed(2)} mm.`,
+      )
+    }
     const fit = fitLength(length, pitch, ends, multiple)
     const times = this.bounded(fit.best, line.keywordSpan)
     const action: Action = {

@@ -102,6 +102,8 @@ export interface Formed {
   readonly laid: Float64Array | undefined
   /** Of a repeat, by its line. */
   readonly pitches: Readonly<Record<number, Mm>>
+  /** Of a repeat whose length the thread does not decide, by its line: from and to. */
+  readonly loose?: Readonly<Record<number, readonly [Mm, Mm]>> | undefined
   /** It has been computed, and nothing can be read off it. */
   readonly unsound?: boolean
 }

@@ -196,8 +196,9 @@ export class Work {
    */
   without(from: number, to: number, low: number): Work | undefined {
     const shorter = new Work()
-    let [beads, left] = [0, 0]
+    let [beads, left, back] = [0, 0, 0]
     for (let pass = 0; pass < to; pass++) {
+      if (pass >= from) back = Math.max(back, beads + left - beadOf(this.holeAt(pass)))
       if (!this.isNew(pass)) continue
       if (pass < from) beads++
       else left++
@@ -208,6 +209,8 @@ export class Work {
       const bead = beadOf(h)
       const moved = bead >= beads ? bead - left : bead
       if (moved < low && moved !== bead) return undefined
+      // Only what lies as near before the end as the part itself went back is there at its beginning.
+      if (bead >= beads && bead < beads + left - back) return undefined
       if (this.beginsThread(pass)) shorter.newThread()
       if (this.isNew(pass)) shorter.pick(this.role(bead), this.jogAt(pass), this.statementAt(pass), strung, boreOf(h))
       else shorter.pass(h - 4 * (bead - moved), this.jogAt(pass), this.statementAt(pass))
