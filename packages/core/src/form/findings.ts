@@ -1,6 +1,6 @@
 /** What a designer reads off a form: whether the stone is held, how the work lies, and which line is too short. */
 import type { Report, StatementReport } from '../report/report'
-import type { Action } from '../stitch/action'
+import { type Action, pickedIn } from '../stitch/action'
 import { type Finding, sayMm } from './form-report'
 import type { Measures, Strain } from './measure'
 import type { Progress } from './settle'
@@ -75,7 +75,7 @@ function heldFindings(
   const loose = faces.filter(({ mm }) => mm === undefined || mm < heldMm)
   const advice = loose.map(({ face, edge }) => {
     const last = statements.filter(({ action }) => action.type === 'round' && action.edge === edge).at(-1)?.action
-    const bead = last?.type === 'round' ? last.cycle.flatMap(({ beads }) => beads)[0]?.role : undefined
+    const bead = last?.type === 'round' ? pickedIn(last.cycle.flatMap(({ moves }) => moves))[0]?.role : undefined
     return `one more round${bead ? ` of ${bead}` : ''} ${face}`
   })
   return [

@@ -19,18 +19,15 @@ const leastStep = 0.3
 /** @param whole where repeats have been left out of the piece, the work it is a part of */
 export function runsOf({ report }: Reckoned, piece: Piece, whole: Work = piece.work): Run[] {
   const { work } = piece
-  return report.statements.flatMap(({ action, line }, statement): Run[] => {
+  return report.statements.flatMap(({ action }, statement): Run[] => {
     if (action.type === 'weave') {
       const own = (of: number) => of === statement
       const each = action.beads.reduce((sum, run) => sum + run.count, 0)
       const before = addedBy(whole, own).length - action.units * each
       return runOf(piece, statement, addedBy(work, own).slice(before), each)
     }
-    if (action.type !== 'repeat' || action.places) return []
-    const inside = (of: number) => {
-      const at = report.statements[of]?.line ?? 0
-      return at > line && at <= action.lastLine
-    }
+    if (action.type !== 'repeat' || action.at) return []
+    const inside = (of: number) => of > statement && of <= statement + action.held
     // A run that grows from turn to turn has no pitch.
     if (report.statements.some(({ turns }, of) => inside(of) && turns.length > 0)) return []
     return runOf(piece, statement, addedBy(work, inside), addedBy(whole, inside).length / action.times)

@@ -62,7 +62,7 @@ function techniqueOf(action: Action): Technique | undefined {
     case 'pick':
       return 'ring'
     case 'round':
-      return action.into === 'gaps' || action.into === 'bore' ? 'peyote' : 'netting'
+      return action.into.type === 'gaps' || action.into.type === 'bore' ? 'peyote' : 'netting'
     case 'stand':
       return 'brick'
     case 'weave':

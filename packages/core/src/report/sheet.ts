@@ -78,6 +78,8 @@ export function readSheet(lines: readonly Line[], faults: Faults): Sheet {
       if (keyword === 'part') {
         leaveOpen()
         const declaration = readDeclaration(line) as Extract<Declaration, { word: 'part' }>
+        if (sheet.parts.some(({ name }) => name === declaration.name))
+          faults.add('error', line, `There is a part "${declaration.name}" already.`, 'Give this one another name.')
         part = { name: declaration.name, times: declaration.times, line, steps: [] }
         sheet.parts.push(part)
       } else if (isDeclarationWord(keyword)) enter(readDeclaration(line), line, sheet)

@@ -7,7 +7,9 @@ import { fitLength } from '../sizing/repeats'
 import type { Action } from '../stitch/action'
 import type { Bench } from '../stitch/bench'
 import { beadOf } from '../stitch/hole'
+import type { PlaceTold } from '../stitch/place-told'
 import { find } from '../stitch/target'
+import { toldPlace } from '../stitch/tell-place'
 import { travelTo } from '../stitch/travel'
 import type { Faults } from './faults'
 import { plainPitch } from './plain-pitch'
@@ -18,14 +20,18 @@ import type { Part, Sheet, Step } from './sheet'
 const mostDone = 200_000
 
 /** Turns of a repeat that are told one by one where they differ. */
-const mostTold = 60
+const mostTold = 1000
 
 /** What one line did, over all the times it was done. */
 interface Tally {
   readonly line: Line
   readonly part: string
-  /** Its place among the statements. */
+  /** The lines of the uses it is done in, outermost first, and its own: the order in which the text has them. */
+  readonly path: readonly number[]
+  /** Its place among the statements as they came to be done; `told` puts them in the order of the text. */
   readonly at: number
+  /** What holds it: a repeat, or a part that is made more than once. */
+  readonly within: Tally | undefined
   times: number
   stitches: number
   threadMm: number
@@ -47,10 +53,13 @@ export function workThrough(
 }
 
 class Worker {
-  private readonly tallies = new Map<number, Tally>()
+  private readonly tallies = new Map<string, Tally>()
   private readonly totals = new Map<string, number>()
   private readonly parts: ReadonlyMap<string, Part>
   private readonly inUse: string[] = []
+  /** The lines of the uses in hand, outermost first, and the repeat. */
+  private readonly uses: number[] = []
+  private within: Tally | undefined
   private done = 0
   private stopped = false
 
@@ -69,13 +78,41 @@ class Worker {
     for (const part of this.sheet.parts) {
       if (used.has(part.name) && part.name) continue
       const times = part.times ? this.count(part.times, 'The number of parts') : 1
+      const many = part.line && times > 1 ? { line: part.line, name: part.name } : undefined
       for (let i = 0; i < times && !this.stopped; i++) {
         this.bench.beginPart(part.name)
-        this.steps(part.steps)
+        if (many)
+          this.holding(i === 0 ? this.tellRepeat(many.line, times, { of: 'part' }) : this.known(many.line), () =>
+            this.steps(part.steps),
+          )
+        else this.steps(part.steps)
       }
     }
-    return [...this.tallies.values()].map(
-      ({ line, part, times, stitches, threadMm, added, totals, needleIn, action, turns }) => ({
+    return this.told()
+  }
+
+  /** The statements in the order of the text, whenever they were first done. */
+  private told(): StatementReport[] {
+    const tallies = [...this.tallies.values()].sort((a, b) => byPath(a.path, b.path))
+    const places = new Int32Array(tallies.length)
+    for (const [place, { at }] of tallies.entries()) places[at] = place
+    const { work, lines, refilled } = this.bench
+    work.renumberStatements(places)
+    lines.splice(0, lines.length, ...tallies.map(({ line }) => line.number))
+    refilled.splice(
+      0,
+      refilled.length,
+      ...refilled.map((each) => ({ ...each, statement: places[each.statement] as number })),
+    )
+    const held = new Map<Tally, number>()
+    for (const tally of tallies)
+      for (let { within } = tally; within; { within } = within) held.set(within, (held.get(within) ?? 0) + 1)
+    return tallies.map((tally) => {
+      const { line, part, times, stitches, threadMm, added, totals, needleIn, turns } = tally
+      const holds = (action: Action): Action =>
+        action.type === 'repeat' ? { ...action, held: held.get(tally) ?? 0 } : action
+      const action = holds(tally.action)
+      return {
         line: line.number,
         text: line.text,
         part,
@@ -86,12 +123,23 @@ class Worker {
         threadMm,
         needleIn,
         action,
-        turns: turns.length < 2 || turns.every((turn) => sameDoing(turn, action)) ? [] : turns,
-      }),
-    )
+        turns: turns.length < 2 || turns.every((turn, i) => sameDoing(turn, tally.action, i)) ? [] : turns.map(holds),
+      }
+    })
   }
 
-  /** @returns false when the rest is to be left out */
+  /** Does what a repeat holds. */
+  private holding(tally: Tally | undefined, work: () => void): void {
+    const outer = this.within
+    this.within = tally
+    work()
+    this.within = outer
+  }
+
+  private keyOf = (line: Line): string => [...this.uses, line.number].join(' ')
+
+  private known = (line: Line): Tally | undefined => this.tallies.get(this.keyOf(line))
+
   private steps(steps: readonly Step[]): boolean {
     for (const [i, step] of steps.entries()) {
       if (this.stopped) return false
@@ -122,7 +170,7 @@ class Worker {
     if (!this.room(line.keywordSpan)) return
     const from = bench.work.passes
     const beads = bench.work.beads
-    const known = this.tallies.get(line.number)
+    const known = this.known(line)
     bench.statement = known?.at ?? this.tallies.size
     bench.lines[bench.statement] = line.number
     bench.nextInto = next?.type === 'line' ? next.statement.into : undefined
@@ -138,7 +186,9 @@ class Worker {
     const tally: Tally = known ?? {
       line,
       part: bench.part,
+      path: [...this.uses, line.number],
       at: this.tallies.size,
+      within: this.within,
       times: 0,
       stitches: 0,
       threadMm: 0,
@@ -150,8 +200,8 @@ class Worker {
     }
     const { action: told } = tally
     if (known && told.type === 'round' && action.type === 'round' && told.fresh === true && !action.fresh)
-      tally.action = { ...told, fresh: 'the first time' }
-    this.tallies.set(line.number, tally)
+      tally.action = { ...action, fresh: 'the first time' }
+    this.tallies.set(this.keyOf(line), tally)
     if (bench.work.passes > from) bench.work.doings.push(from)
     for (let pass = from; pass < bench.work.passes; pass++) {
       if (!bench.work.isNew(pass)) continue
@@ -174,29 +224,32 @@ class Worker {
       switch (head.type) {
         case 'repeat': {
           const times = this.bounded(reckonCount(head.times, bench, 'The number of repeats'), head.times.span)
-          this.tellRepeat(line, body, times)
-          for (let i = 0; i < times && !this.stopped; i++) this.steps(body)
+          this.holding(this.tellRepeat(line, times), () => {
+            for (let i = 0; i < times && !this.stopped; i++) this.steps(body)
+          })
           return
         }
         case 'range': {
           const from = reckonCount(head.from, bench, 'The first number', -1_000_000)
           const to = reckonCount(head.to, bench, 'The last number', -1_000_000)
-          this.tellRepeat(line, body, this.bounded(Math.abs(to - from) + 1, line.keywordSpan))
           const by = to >= from ? 1 : -1
-          for (let k = from; by * (to - k) >= 0 && !this.stopped; k += by)
-            this.turn(head.name, { amount: k, unit: 'count' }, body)
+          this.holding(this.tellRepeat(line, this.bounded(Math.abs(to - from) + 1, line.keywordSpan)), () => {
+            for (let k = from; by * (to - k) >= 0 && !this.stopped; k += by)
+              this.turn(head.name, { amount: k, unit: 'count' }, body)
+          })
           return
         }
         case 'for':
-          this.tellRepeat(line, body, head.values.length)
-          for (const value of head.values) this.turn(head.name, reckon(value, bench), body)
+          this.holding(this.tellRepeat(line, head.values.length), () => {
+            for (const value of head.values) this.turn(head.name, reckon(value, bench), body)
+          })
           return
         case 'until':
           this.until(head, line, body)
           return
         case 'at': {
           const places = [...find(head.target, bench)]
-          const tally = this.tellRepeat(line, body, places.length, true)
+          const tally = this.tellRepeat(line, places.length, { at: toldPlace(head.target, places, bench) })
           for (const h of places) {
             if (this.stopped) return
             const from = bench.work.passes
@@ -204,7 +257,7 @@ class Worker {
             travelTo(h, bench, head.target.span)
             tally.threadMm += bench.pathMm(from, bench.work.passes)
             if (bench.work.passes > from) bench.work.doings.push(from)
-            this.steps(body)
+            this.holding(tally, () => this.steps(body))
           }
         }
       }
@@ -219,12 +272,18 @@ class Worker {
   }
 
   /** The head of a repeat has its own place among the statements, before the lines it holds. */
-  private tellRepeat(line: Line, body: readonly Step[], times: number, places = false): Tally {
-    const action: Action = { type: 'repeat', times, lastLine: lastLineOf(body) ?? line.number, places }
-    const tally: Tally = this.tallies.get(line.number) ?? {
+  private tellRepeat(
+    line: Line,
+    times: number,
+    { at, of }: { readonly at?: PlaceTold; readonly of?: 'part' } = {},
+  ): Tally {
+    const action: Action = { type: 'repeat', times, held: 0, at, of }
+    const tally: Tally = this.known(line) ?? {
       line,
       part: this.bench.part,
+      path: [...this.uses, line.number],
       at: this.tallies.size,
+      within: this.within,
       times: 0,
       stitches: 0,
       threadMm: 0,
@@ -234,7 +293,7 @@ class Worker {
       action,
       turns: [],
     }
-    this.tallies.set(line.number, tally)
+    this.tallies.set(this.keyOf(line), tally)
     tally.times++
     if (tally.turns.length < mostTold) tally.turns.push(action)
     return tally
@@ -267,13 +326,13 @@ class Worker {
       )
     const formed = bench.formed?.pitches[line.number]
     const written = head.pitch ? reckonLength(head.pitch, bench, 'The pitch') : undefined
-    const tally = this.tellRepeat(line, body, 1)
+    const tally = this.tellRepeat(line, 1)
     // Without a pitch the first repeat is done to see what one of them comes to.
     let done = 0
     let pitch = written ?? formed
     if (pitch === undefined) {
       const before = { beads: bench.work.beads, courses: bench.work.courses.length }
-      this.steps(body)
+      this.holding(tally, () => this.steps(body))
       done = 1
       const plain = plainPitch(bench, before.beads, before.courses)
       pitch = plain.pitch
@@ -300,8 +359,9 @@ class Worker {
     const action: Action = {
       type: 'repeat',
       times,
-      lastLine: lastLineOf(body) ?? line.number,
-      places: false,
+      held: 0,
+      at: undefined,
+      of: undefined,
       pitch: written !== undefined ? 'written' : formed !== undefined ? 'form' : 'estimate',
     }
     if (tally.times === 1) tally.action = action
@@ -316,7 +376,9 @@ class Worker {
           ? ` The form has ${pitch.toFixed(2)} mm a repeat.`
           : ` By a plain estimate of ${pitch.toFixed(2)} mm a repeat, until the form has settled.`
     bench.remark('note', line.keywordSpan, `${times} repeats for ${Number(length.toFixed(1))} mm: ${told}.${from}`)
-    for (let i = done; i < times && !this.stopped; i++) this.steps(body)
+    this.holding(tally, () => {
+      for (let i = done; i < times && !this.stopped; i++) this.steps(body)
+    })
   }
 
   private use({ line, part: name }: Extract<Step, { type: 'use' }>): void {
@@ -337,7 +399,11 @@ class Worker {
     }
     this.inUse.push(name)
     const times = part.times ? this.count(part.times, 'The number of parts') : 1
-    for (let i = 0; i < times && !this.stopped; i++) this.steps(part.steps)
+    this.holding(times > 1 ? this.tellRepeat(line, times) : this.within, () => {
+      this.uses.push(line.number)
+      for (let i = 0; i < times && !this.stopped; i++) this.steps(part.steps)
+      this.uses.pop()
+    })
     this.inUse.pop()
   }
 
@@ -389,19 +455,18 @@ class Worker {
 
 const stitchesOf = (action: Action) => ('stitches' in action ? action.stitches : action.type === 'loop' ? 1 : 0)
 
-/** Whether two turns are told in the same words; the number of the round, and that it is the first, are not part of it. */
-const sameDoing = (a: Action, b: Action) =>
-  JSON.stringify({ ...a, round: 0, fresh: false }) === JSON.stringify({ ...b, round: 0, fresh: false })
+/** Whether a turn is told in the words of the first; the number of a round, and that it is the first on a ring, are no part of them. */
+const sameDoing = (turn: Action, first: Action, at: number) =>
+  !(at > 0 && turn.type === 'round' && turn.fresh) &&
+  JSON.stringify({ ...turn, round: 0, fresh: false }) === JSON.stringify({ ...first, round: 0, fresh: false })
 
 /** What comes after a step; the last of a block is followed by its first again. */
 const following = (steps: readonly Step[], i: number): Step | undefined =>
   steps.slice(i + 1).find((step) => step.type !== 'skip') ?? steps[0]
 
-const lastLineOf = (steps: readonly Step[]): number | undefined => {
-  const last = steps[steps.length - 1]
-  if (!last) return undefined
-  if (last.type === 'line') return last.statement.line.number
-  return last.type === 'block' ? (lastLineOf(last.body) ?? last.line.number) : last.line.number
+const byPath = (a: readonly number[], b: readonly number[]): number => {
+  const at = a.findIndex((line, i) => line !== b[i])
+  return at < 0 ? a.length - b.length : (a[at] as number) - (b[at] ?? -1)
 }
 
 const usedBy = (steps: readonly Step[]): string[] =>

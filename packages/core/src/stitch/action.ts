@@ -1,4 +1,3 @@
-import type { IntoWords } from '../notation/into-words'
 import type { ThreadSettings } from '../thread/settings'
 import type { PlaceTold } from './place-told'
 import type { Run } from './runs'
@@ -14,13 +13,14 @@ export type Action =
       readonly repeats: number
       readonly beads: number
       readonly closing: ThreadSettings['closing']
+      readonly name: string | undefined
     }
   | {
       readonly type: 'round'
       /** Stitches, with or without a bead. */
       readonly stitches: number
       /** The stitches of one turn of the list, equal neighbours told together. */
-      readonly cycle: readonly { readonly beads: readonly Run[]; readonly times: number; readonly over: number }[]
+      readonly cycle: readonly StitchTold[]
       readonly turns: number
       readonly added: number
       /** From 1, on its edge. */
@@ -29,13 +29,16 @@ export type Action =
       /** Groups that now stand up for the next round. */
       readonly standing: number
       readonly closed: boolean
-      readonly into: IntoWords['type']
+      readonly into: IntoTold
       /** Nothing had been stitched on the ring or row yet: of peyote it passes every second bead. */
       readonly fresh: boolean | 'the first time'
       /** What the thread does at its end. "Runs on": over an odd count the rounds are a spiral. "Turned in": its last bead has none to go into. */
       readonly ends: 'steps up' | 'stays' | 'runs on' | 'turns' | 'turned in'
       /** Beads that it steps up through. */
       readonly upThrough: number
+      /** Before those it passes again what so many stitches without a bead have passed first. */
+      readonly upPast: number
+      readonly name: string | undefined
     }
   | { readonly type: 'other edge'; readonly edge: Edge; readonly passed: number }
   | { readonly type: 'to'; readonly target: PlaceTold; readonly passed: number }
@@ -74,7 +77,15 @@ export type Action =
   | { readonly type: 'turn over'; readonly face: Edge }
   | { readonly type: 'hangs'; readonly target: PlaceTold }
   | { readonly type: 'go'; readonly beads: number; readonly back: boolean }
-  | { readonly type: 'weave'; readonly units: number; readonly beads: readonly Run[]; readonly stitches: number }
+  | {
+      readonly type: 'weave'
+      readonly units: number
+      readonly beads: readonly Run[]
+      readonly stitches: number
+      /** With nothing on the needle the first unit picks up the bead it shares, too. */
+      readonly begins: string | undefined
+      readonly name: string | undefined
+    }
   | { readonly type: 'join'; readonly target: PlaceTold; readonly beads: readonly Run[] }
   | {
       readonly type: 'stand'
@@ -82,28 +93,60 @@ export type Action =
       readonly stitches: number
       readonly increases: number
       readonly row: boolean
+      readonly name: string | undefined
     }
   | {
       readonly type: 'fringe'
       readonly strands: readonly { readonly beads: readonly Run[]; readonly end: readonly Run[] }[]
       readonly keep: number
+      /** Where each hangs, one after the other; where the needle is, if nowhere is said. */
+      readonly into: PlaceTold | undefined
+      /** They are hung from the last of those to the first. */
+      readonly fromEnd: boolean
+      readonly name: string | undefined
     }
-  | { readonly type: 'rail'; readonly name: string; readonly beads: number }
+  | { readonly type: 'rail'; readonly name: string; readonly beads: number; readonly target: PlaceTold }
   | { readonly type: 'attach'; readonly item: string; readonly target: PlaceTold }
   | { readonly type: 'caution'; readonly about: CautionAbout }
-  /** The lines from the next to `lastLine` are done so often, or once at each of so many places. */
+  /** So many of the next statements are done so often, or once at each of so many places; or a part is made so often. */
   | {
       readonly type: 'repeat'
       readonly times: number
-      readonly lastLine: number
-      readonly places: boolean
+      readonly held: number
+      readonly at: PlaceTold | undefined
+      readonly of: 'part' | undefined
       /** Of a repeat to a length: where the pitch was taken from that its times follow from. */
       readonly pitch?: 'written' | 'form' | 'estimate'
     }
-  | { readonly type: 'new thread' }
+  | { readonly type: 'new thread'; readonly at: PlaceTold | undefined }
   | { readonly type: 'finish' }
   | { readonly type: 'check' | 'note'; readonly text: string }
   | { readonly type: 'let'; readonly name: string; readonly amount: number; readonly unit: 'count' | 'mm' }
+
+/** What a stitch of a round does before it passes on: nothing, where it is a decrease. */
+export interface StitchTold {
+  readonly moves: readonly MoveTold[]
+  readonly times: number
+  /** It is taken over so many of what the round passes. */
+  readonly over: number
+  /** Of the beads it picks up those that stand up, from 1; undefined where all do. */
+  readonly standing: readonly number[] | undefined
+}
+
+/** What a round passes at each stitch. */
+export type IntoTold =
+  /** Beads that stand up: so many together, undefined where that differs. */
+  | { readonly type: 'gaps'; readonly wide: number | undefined }
+  | { readonly type: 'every'; readonly each: number; readonly of: PlaceTold | 'ring' | 'row' | 'round' | 'rail' }
+  /** One bead of each group, counted from 1; `of` so many, undefined where that differs. */
+  | {
+      readonly type: 'group'
+      readonly nth: number | 'middle'
+      readonly of: number | undefined
+      readonly name: string | undefined
+    }
+  | { readonly type: 'bore' }
+  | { readonly type: 'target'; readonly target: PlaceTold }
 
 /** One thing after the other within a line. */
 export type MoveTold =
@@ -111,6 +154,10 @@ export type MoveTold =
   | { readonly type: 'pass'; readonly target: PlaceTold }
   /** Back through beads that it has picked up itself, so many of a letter or of all. */
   | { readonly type: 'back'; readonly count: number; readonly role: string | undefined }
+
+/** What is picked up by moves. */
+export const pickedIn = (moves: readonly MoveTold[]): Run[] =>
+  moves.flatMap((move) => (move.type === 'pick' ? move.beads : []))
 
 /** What a step can do harm with. */
 export type CautionAbout = 'flame' | 'glue' | 'pliers' | 'magnet' | 'nickel'

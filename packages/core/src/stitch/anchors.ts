@@ -22,8 +22,9 @@ interface Anchors {
 }
 
 export function anchorsOf(rail: Rail, into: IntoWords, stitches: readonly Stitch[], bench: Bench, span: Span): Anchors {
-  if (into.type === 'gaps') return rail.closed ? gaps(rail, stitches, bench, span) : gapsBack(rail, stitches, span)
-  const anchors = along(rail, chosen(rail, into, bench, span))
+  if (into.type === 'gaps')
+    return rail.closed ? gaps(rail, stitches, bench, span) : gapsBack(rail, stitches, bench, span)
+  const anchors = chosen(rail, into, bench, span)
   if (anchors.length === 0)
     throw new LineFault(
       span,
@@ -41,7 +42,7 @@ function chosen(rail: Rail, into: Exclude<IntoWords, { type: 'gaps' }>, bench: B
   switch (into.type) {
     case 'every': {
       const each = into.each ? reckonCount(into.each, bench, 'The step', 1) : 1
-      const holes = into.of ? find(into.of, bench) : holesOf(rail)
+      const holes = into.of ? fromNeedle(rail, find(into.of, bench), bench) : holesOf(rail)
       if (rail.closed && holes.length % each !== 0) {
         const below = Math.floor(holes.length / each) * each
         throw new DoesNotDivide(
@@ -50,7 +51,7 @@ function chosen(rail: Rail, into: Exclude<IntoWords, { type: 'gaps' }>, bench: B
           `${below > 0 ? `${below} or ` : ''}${below + each} beads would do.`,
         )
       }
-      return holes.filter((_, i) => (i + 1) % each === 0)
+      return along(rail, holes).filter((_, i) => (i + 1) % each === 0)
     }
     case 'middles': {
       const groups = into.of === undefined ? rail.groups : bench.groupsOf.get(into.of)
@@ -60,11 +61,12 @@ function chosen(rail: Rail, into: Exclude<IntoWords, { type: 'gaps' }>, bench: B
           `No round is marked "${into.of}".`,
           'Mark it where it is made: round 5C into every 4th bead as arcs.',
         )
-      return groups.map((group) => group.holes[middleOf(group)] as Hole)
+      const holes = groups.map((group) => group.holes[middleOf(group)] as Hole)
+      return along(rail, into.of === undefined ? holes : fromNeedle(rail, holes, bench))
     }
     case 'nth': {
       const nth = reckonCount(into.nth, bench, 'The place', 1)
-      return rail.groups.map((group) => {
+      const holes = rail.groups.map((group) => {
         const h = group.holes[nth - 1]
         if (h === undefined) {
           throw new LineFault(
@@ -75,18 +77,29 @@ function chosen(rail: Rail, into: Exclude<IntoWords, { type: 'gaps' }>, bench: B
         }
         return h
       })
+      return along(rail, holes)
     }
-    case 'bore':
-      return holesOf(rail).map((h) => {
+    case 'bore': {
+      const holes = holesOf(rail).map((h) => {
         if (into.bore === 1 && bench.boresOf(beadOf(h)) === 1) {
           const letter = bench.letterOf(bench.work.role(beadOf(h)))
           throw new LineFault(span, `${letter} has one bore only.`, 'Only two-hole beads have a second.')
         }
         return hole(beadOf(h), into.bore, wayOf(h))
       })
+      return along(rail, holes)
+    }
     case 'target':
-      return find(into.target, bench)
+      return along(rail, fromNeedle(rail, find(into.target, bench), bench))
   }
+}
+
+/** Of places that are named, a closed round begins with the one behind that at which the needle is. */
+function fromNeedle(rail: Rail, holes: readonly Hole[], bench: Bench): readonly Hole[] {
+  const { needle } = bench.work
+  if (!rail.closed || needle === undefined) return holes
+  const at = holes.findIndex((h) => beadOf(h) === beadOf(needle))
+  return at < 0 ? holes : [...holes.slice(at + 1), ...holes.slice(0, at + 1)]
 }
 
 export const middleOf = (group: Group): number => Math.floor((group.holes.length - 1) / 2)
@@ -114,6 +127,12 @@ function gaps(rail: Rail, stitches: readonly Stitch[], bench: Bench, span: Span)
     )
   }
   const groups = gathered(holes, drop)
+  if (groups.length < 2)
+    throw new LineFault(
+      span,
+      `A stitch of ${drop} beads skips as many of the ring and passes the next ${drop}; it has only ${holes.length}.`,
+      `Begin with a ring of ${2 * drop} beads or more, or go into other beads: into every bead.`,
+    )
   const anchors = groups.filter((_, i) => i % 2 === 1)
   const skipped = groups.filter((_, i) => i % 2 === 0).map(plainGroup)
   if (groups.length % 2 === 0) return { anchors, skipped }
@@ -137,7 +156,7 @@ function gaps(rail: Rail, stitches: readonly Stitch[], bench: Bench, span: Span)
 }
 
 /** Flat peyote: back along the row, every second group of the first, the groups added after that. */
-function gapsBack(rail: Rail, stitches: readonly Stitch[], span: Span): Anchors {
+function gapsBack(rail: Rail, stitches: readonly Stitch[], bench: Bench, span: Span): Anchors {
   if (!rail.fresh) {
     // Two-drop goes on in twos; where a row has been widened, the next goes between the beads of each gap.
     const drop = dropOf(stitches)
@@ -146,11 +165,14 @@ function gapsBack(rail: Rail, stitches: readonly Stitch[], span: Span): Anchors 
       const { stands } = turnedBack(group)
       return alike ? [stands] : stands.map((h) => [h])
     })
-    if (rail.odd?.type !== 'edge') return { anchors: back, skipped: [] }
-    // Beside a bead that was turned in at the edge the needle is past it already.
+    const { needle } = bench.work
+    // What the needle has come out of is not the next: a bead that was turned in at the edge.
+    const out = needle !== undefined && back[0]?.some((h) => beadOf(h) === beadOf(needle))
+    const anchors = out ? back.slice(1) : back
+    if (rail.odd?.type !== 'edge') return { anchors, skipped: [] }
     return rail.odd.turns
-      ? { anchors: [...back, []], skipped: [], odd: { type: 'edge', turns: false } }
-      : { anchors: back.slice(1), skipped: [], odd: { type: 'edge', turns: true } }
+      ? { anchors: [...anchors, []], skipped: [], odd: { type: 'edge', turns: false } }
+      : { anchors, skipped: [], odd: { type: 'edge', turns: true } }
   }
   const holes = along(rail, holesOf(rail))
   const drop = dropOf(stitches)

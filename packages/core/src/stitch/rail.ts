@@ -51,10 +51,10 @@ export const plainGroup = (holes: readonly Hole[]): Group => ({ holes, stands: h
 
 export const holesOf = (rail: Rail): Hole[] => rail.groups.flatMap((group) => [...group.holes])
 
-/** The same rail begun `by` groups later. */
+/** The same rail begun `by` groups later; an open one begins at its end. */
 export function turned(rail: Rail, by: number): Rail {
   const n = rail.groups.length
-  if (n === 0) return rail
+  if (n === 0 || !rail.closed) return rail
   const from = ((by % n) + n) % n
   return from === 0 ? rail : { ...rail, groups: [...rail.groups.slice(from), ...rail.groups.slice(0, from)] }
 }

@@ -13,3 +13,10 @@ export function runsOf(roles: readonly string[]): Run[] {
   }
   return runs
 }
+
+/** The first half of what is picked up, the longer where it is odd, and the rest. */
+export function halves(runs: readonly Run[]): [first: Run[], second: Run[]] {
+  const roles = runs.flatMap(({ role, count }) => Array<string>(count).fill(role))
+  const half = Math.ceil(roles.length / 2)
+  return [runsOf(roles.slice(0, half)), runsOf(roles.slice(half))]
+}

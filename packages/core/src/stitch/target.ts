@@ -71,9 +71,10 @@ function narrow(holes: readonly Hole[], step: TargetStep, bench: Bench): readonl
       )
     }
     case 'in': {
-      const among = new Set(find(step.target, bench).map(beadOf))
+      // In the order of what they are in: of an edge, from the needle on.
+      const wanted = new Set(holes.map(beadOf))
       return some(
-        holes.filter((h) => among.has(beadOf(h))),
+        find(step.target, bench).filter((h) => wanted.has(beadOf(h))),
         step,
         'There is none of them in it.',
       )

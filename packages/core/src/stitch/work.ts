@@ -234,6 +234,12 @@ export class Work {
     return course
   }
 
+  /** @param places the new number of each statement */
+  renumberStatements(places: Int32Array): void {
+    for (let pass = 0; pass < this.passes; pass++) this.statementOf.set(pass, places[this.statementAt(pass)] as number)
+    for (let bead = 0; bead < this.beads; bead++) this.bornAt.set(bead, places[this.statementOfBead(bead)] as number)
+  }
+
   /** Takes back the last beads and passes: of a line that was found at fault half-way. */
   takeBack(beads: number, passes: number): void {
     for (let pass = this.passes - 1; pass >= passes; pass--) {

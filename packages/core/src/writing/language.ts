@@ -6,6 +6,7 @@ import type { Along } from '../form/along'
 import type { Mg, Mm } from '../measure/units'
 import type { FitVerdict } from '../sizing/ring-fit'
 import type { Action } from '../stitch/action'
+import type { PlaceTold } from '../stitch/place-told'
 import type { ThreadSettings } from '../thread/settings'
 
 export const languageCodes = ['en', 'de'] as const
@@ -98,8 +99,11 @@ export interface Language {
   /** @returns undefined for a line that a stitcher need not be told of */
   sentence(action: Action, settings: ThreadSettings): string | undefined
   /** What heads a repeat, over so many steps. */
-  repeat(steps: number, times: readonly number[], places: boolean): string
-  turn(number: number, sentence: string): string
+  repeat(steps: number, times: readonly number[], at: PlaceTold | undefined): string
+  /** What heads a part that is made more than once, in so many steps. */
+  repeatPart(steps: number, times: number): string
+  /** What is done in the turns from one to another. */
+  turns(from: number, to: number, sentence: string): string
   /** What changes from one turn to the next, already in numbers: "1, 2, 3 B". */
   fromTurnToTurn(changes: readonly string[]): string
   /** Ends a list of turns that is too long to be told whole. */

@@ -10,7 +10,7 @@ import type { ThreadSettings } from '../thread/settings'
 import { type Language, type LanguageCode, type Level, sayCounts } from './language'
 import { languages } from './languages'
 import { keysOf, type StepKey, type StepWords, sameStep } from './step-words'
-import { changesIn, sayChanging } from './turns'
+import { sayChanging, stretchesOf } from './turns'
 import type { ColourwayRow, MaterialRow, SizeRow, Step, WrittenPattern } from './written-pattern'
 
 /** What a thing of a colourway is called on paper. */
@@ -275,14 +275,12 @@ function threadWords(report: Report, settings: ThreadSettings, language: Languag
  * Lines of a repeat that other lines of it follow: how many beads there are after them is different each time, so only the last
  * of a repeat tells it.
  */
-function partlyDone({ statements }: Report): Set<number> {
-  const partly = new Set<number>()
-  for (const { action, line } of statements) {
+function partlyDone({ statements }: Report): Set<StatementReport> {
+  const partly = new Set<StatementReport>()
+  for (const [i, { action }] of statements.entries()) {
     if (action.type !== 'repeat') continue
-    const adding = statements.filter(
-      (each) => each.line > line && each.line <= action.lastLine && Object.keys(each.added).length > 0,
-    )
-    for (const each of adding.slice(0, -1)) partly.add(each.line)
+    const adding = statements.slice(i + 1, i + 1 + action.held).filter(({ added }) => Object.keys(added).length > 0)
+    for (const each of adding.slice(0, -1)) partly.add(each)
   }
   return partly
 }
@@ -297,22 +295,27 @@ function textOf(
   settings: ThreadSettings,
   language: Language,
 ): string | undefined {
-  const { action, turns, line } = statement
+  const { action, turns } = statement
   const more = statement.times > turns.length && turns.length > 0 ? ` ${language.andSoOn(statement.times)}` : ''
   if (action.type === 'repeat') {
-    const held = report.statements.filter((each) => each.line > line && each.line <= action.lastLine)
-    const steps = held.filter(
-      (each) => each.action.type === 'repeat' || language.sentence(each.action, settings) !== undefined,
-    )
+    const first = report.statements.indexOf(statement) + 1
+    const held = report.statements.slice(first, first + action.held)
+    const steps = held.filter((each) => textOf(each, report, settings, language) !== undefined)
     if (steps.length === 0) return undefined
     const times = turns.length > 0 ? turns.map((turn) => (turn.type === 'repeat' ? turn.times : 0)) : [action.times]
-    return language.repeat(steps.length, times, action.places) + more
+    return action.of === 'part'
+      ? language.repeatPart(steps.length, action.times)
+      : language.repeat(steps.length, times, action.at) + more
   }
   if (turns.length === 0) return language.sentence(statement.times > 1 ? unnumbered(action) : action, settings)
-  const told = turns.map((turn) => language.sentence(unnumbered(turn), settings) ?? '')
-  const changes = changesIn(told)
-  if (changes) return `${told[0]} ${language.fromTurnToTurn(changes.map(sayChanging))}${more}`
-  return told.map((sentence, i) => language.turn(i + 1, sentence)).join(' ') + more
+  const told = turns.flatMap((turn) => language.sentence(unnumbered(turn), settings) ?? [])
+  if (told.length < turns.length) return undefined
+  const stretches = stretchesOf(told)
+  const said = stretches.map(({ from, to, first, changing }) => {
+    const text = changing.length === 0 ? first : `${first} ${language.fromTurnToTurn(changing.map(sayChanging))}`
+    return stretches.length === 1 ? text : language.turns(from + 1, to + 1, text)
+  })
+  return said.join(' ') + more
 }
 
 function partsOf(report: Report, { settings, words }: Edition, language: Language): { name: string; steps: Step[] }[] {
@@ -340,7 +343,7 @@ function partsOf(report: Report, { settings, words }: Edition, language: Languag
       replaced: own?.instead ? told : undefined,
       also: own?.also ?? '',
       added: adds ? sayCounts(statement.added) : '',
-      running: adds && !partly.has(statement.line) ? sayCounts(statement.totals) : '',
+      running: adds && !partly.has(statement) ? sayCounts(statement.totals) : '',
       kind: type === 'check' || type === 'note' ? type : 'stitch',
     })
   }

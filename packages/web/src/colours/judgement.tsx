@@ -12,7 +12,7 @@ import { asSeen, type Eye, type Light } from '@tessellum/core/colour/seen'
 import { soundForm } from '@tessellum/core/form/form-report'
 import { threadRole } from '@tessellum/core/kit/bill'
 import type { Report } from '@tessellum/core/report/report'
-import { list } from '@tessellum/core/writing/english/sentences'
+import { list } from '@tessellum/core/writing/english/moves'
 import { useMemo } from 'react'
 
 interface JudgementProps {

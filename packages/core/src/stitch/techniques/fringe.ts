@@ -9,6 +9,7 @@ import { readMark } from '../mark'
 import { runsOf } from '../runs'
 import { find } from '../target'
 import type { Technique } from '../technique'
+import { toldPlace } from '../tell-place'
 import { travelTo } from '../travel'
 
 interface FringeWords {
@@ -87,7 +88,14 @@ export const fringeTechnique: Technique<FringeWords> = {
     if (graded) bench.values.delete(graded.name)
     bench.mark(name ?? 'new', all)
     bench.trail = { what: 'run', from, to: bench.work.passes }
-    return { type: 'fringe', strands, keep }
+    return {
+      type: 'fringe',
+      strands,
+      keep,
+      into: into && found && toldPlace(into, found, bench),
+      fromEnd: places !== undefined && fromEnd,
+      name,
+    }
   },
 }
 

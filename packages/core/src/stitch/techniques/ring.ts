@@ -42,6 +42,6 @@ export const ringTechnique: Technique<RingWords> = {
     bench.mark(name ?? 'new', holes)
     bench.trail = again ? { what: 'ring', from: closed, to: work.passes } : { what: 'ring', from, to: closed }
     const { cycle, repeats } = shortestCycle(run, (a, b) => a === b)
-    return { type: 'ring', pattern: runsOf(cycle), repeats, beads: run.length, closing }
+    return { type: 'ring', pattern: runsOf(cycle), repeats, beads: run.length, closing, name }
   },
 }

@@ -3,14 +3,17 @@ import { asStitches, type BeadList, pickedRoles, readBeadList, rolesIn, type Sti
 import { reckonCount } from '../../notation/expression'
 import { DoesNotDivide, LineFault, type Span } from '../../notation/fault'
 import { type IntoWords, readInto } from '../../notation/into-words'
+import type { IntoTold, MoveTold, StitchTold } from '../action'
 import { anchorsOf, middleOf } from '../anchors'
 import type { Bench } from '../bench'
 import { doMoves } from '../do-moves'
 import { beadOf, type Hole } from '../hole'
 import { readMark } from '../mark'
+import type { PlaceTold } from '../place-told'
 import { type Group, holesOf, type Rail } from '../rail'
-import { runsOf } from '../runs'
+import { find } from '../target'
 import type { Technique } from '../technique'
+import { toldPlace } from '../tell-place'
 
 export interface RoundWords {
   readonly list: BeadList
@@ -50,6 +53,7 @@ export const roundTechnique: Technique<RoundWords> = {
     const stitches = asStitches(list, bench)
     const rail = bench.rail('round', span)
     const found = anchorsOf(rail, into, stitches, bench, list.span)
+    const told = toldOf(into, bench)
     const { skipped, odd } = found
     const beyond = Math.max(0, found.beyond ?? 0)
     // Stitches beyond the last anchor go into what this round has added; until then they stand empty.
@@ -71,13 +75,21 @@ export const roundTechnique: Technique<RoundWords> = {
     const course = below < 0 || rail.course < 0 ? -1 : work.courses.length
     const begun = work.passes
     const groups: Group[] = []
+    /** What each stitch of the list does, as it is told. */
+    const done: MoveTold[][] = []
     const closing = anchors.findLast((anchor) => anchor.length > 0)
     let before = rail.closed && closing ? lastTurn(closing, bench) : work.seat(beadOf(work.needle as Hole)).turn
     let firstDone = -1
     for (let i = 0; i < n; i++) {
       const given = anchors[i] as readonly Hole[]
       const edge = given.length === 0 && !rail.closed
-      const anchor = given.length > 0 || edge ? given : (groups[i - (n - beyond)]?.stands ?? [])
+      const anchor = given.length > 0 || edge ? given : groups[i - (n - beyond)]?.stands
+      if (!anchor)
+        throw new LineFault(
+          list.span,
+          'Over an odd number of beads the last stitch goes into what the first has picked up, and that is nothing.',
+          'Begin the list with a bead, and take each stitch over one.',
+        )
       const stitch = stitches[i % stitches.length] as Stitch
       const next =
         anchor[0] === undefined ? (rail.closed ? before : before > 0.5 ? 1 : 0) : work.seat(beadOf(anchor[0])).turn
@@ -85,6 +97,7 @@ export const roundTechnique: Technique<RoundWords> = {
         const gap = rail.closed ? forward(before, next) : next - before
         // The first bead of flat work stands on the bead that the row before ended with.
         const along = (k: number, of: number) => (rail.closed || i > 0 ? (k + 1) / (of + 1) : k / of)
+        const told: MoveTold[] = []
         const group = doMoves(
           stitch.moves,
           bench,
@@ -92,12 +105,14 @@ export const roundTechnique: Technique<RoundWords> = {
           course < 0
             ? undefined
             : (k, of) => ({ course, turn: before + gap * along(k, of), lift: peyote ? 1 : archAt(k, of) }),
+          told,
         )
+        done[i % stitches.length] ??= told
         if (group.holes.length > 0) groups.push(group)
         if (firstDone < 0 && group.holes.length > 0) firstDone = work.passes
       }
-      if (edge) turnIn(groups[groups.length - 1], bench)
-      else passGroup(anchor, jog, bench)
+      if (!edge) passGroup(anchor, jog, bench)
+      else if (stitch.moves.length > 0) turnIn(groups[groups.length - 1], bench)
       if (anchor.length > 0) before = lastTurn(anchor, bench)
     }
     if (course >= 0) {
@@ -106,9 +121,10 @@ export const roundTechnique: Technique<RoundWords> = {
     }
     const first = groups[0] as Group
     const steps = stepsUp && rail.closed && odd === undefined
+    const upPast = steps ? picks.findIndex((each) => each > 0) : 0
     if (steps) {
       // Past the anchors of any stitches that added nothing, to the first group that was added.
-      for (let i = 0; picks[i % picks.length] === 0; i++) passGroup(anchors[i] as Hole[], jog, bench)
+      for (const anchor of anchors.slice(0, upPast)) passGroup(anchor, jog, bench)
       passGroup(first.holes.slice(0, reachOf(first, bench)), jog, bench)
     }
 
@@ -146,14 +162,14 @@ export const roundTechnique: Technique<RoundWords> = {
     return {
       type: 'round',
       stitches: n,
-      cycle: toldTogether(stitches),
+      cycle: toldTogether(stitches, done),
       turns: n / stitches.length,
       added,
       round: bench.roundsOn[bench.edge],
       edge: bench.edge,
       standing: groups.length,
       closed: rail.closed,
-      into: into.type,
+      into: toldInto(into, rail, found.anchors, told, bench),
       fresh: rail.fresh,
       ends: steps
         ? 'steps up'
@@ -165,6 +181,8 @@ export const roundTechnique: Technique<RoundWords> = {
             ? 'turned in'
             : 'turns',
       upThrough: steps ? reachOf(first, bench) : 0,
+      upPast,
+      name,
     }
   },
 }
@@ -252,16 +270,55 @@ const orOf = (numbers: readonly number[]) =>
   numbers.length < 2 ? numbers.join('') : `${numbers.slice(0, -1).join(', ')} or ${numbers[numbers.length - 1]}`
 
 /** Equal stitches in a row are told once with their number. */
-function toldTogether(stitches: readonly Stitch[]) {
-  const told: { beads: ReturnType<typeof runsOf>; times: number; over: number; key: string }[] = []
-  for (const stitch of stitches) {
-    const roles = pickedRoles(stitch.moves)
-    const key = `${roles.join(' ')} ${stitch.over}`
+function toldTogether(stitches: readonly Stitch[], done: readonly (readonly MoveTold[])[]): StitchTold[] {
+  const told: { stitch: StitchTold; key: string; times: number }[] = []
+  for (const [i, { moves: written, over }] of stitches.entries()) {
+    const picks = written.filter((move) => move.type === 'pick')
+    const marked = picks.flatMap(({ stands }, at) => (stands ? [at + 1] : []))
+    const standing = marked.length > 0 && marked.length < picks.length ? marked : undefined
+    const stitch = { moves: done[i] ?? [], times: 1, over, standing }
+    const key = JSON.stringify(stitch)
     const last = told[told.length - 1]
     if (last?.key === key) last.times++
-    else told.push({ beads: runsOf(roles), times: 1, over: stitch.over, key })
+    else told.push({ stitch, key, times: 1 })
   }
-  return told.map(({ beads, times, over }) => ({ beads, times, over }))
+  return told.map(({ stitch, times }) => ({ ...stitch, times }))
+}
+
+/** The place that a round is worked into, as it is before the round. */
+function toldOf(into: IntoWords, bench: Bench): PlaceTold | undefined {
+  const of = into.type === 'every' ? into.of : into.type === 'target' ? into.target : undefined
+  return of && toldPlace(of, find(of, bench), bench)
+}
+
+function toldInto(
+  into: IntoWords,
+  rail: Rail,
+  anchors: readonly (readonly Hole[])[],
+  told: PlaceTold | undefined,
+  bench: Bench,
+): IntoTold {
+  const same = (counts: readonly number[]) => (counts.every((each) => each === counts[0]) ? counts[0] : undefined)
+  switch (into.type) {
+    case 'gaps':
+      return { type: 'gaps', wide: same(anchors.map(({ length }) => length).filter((length) => length > 0)) }
+    case 'every': {
+      const own = rail.course < 0 ? 'rail' : rail.fresh ? (rail.closed ? 'ring' : 'row') : 'round'
+      return { type: 'every', each: into.each ? reckonCount(into.each, bench, 'The step', 1) : 1, of: told ?? own }
+    }
+    case 'middles': {
+      const groups = into.of === undefined ? rail.groups : (bench.groupsOf.get(into.of) ?? [])
+      return { type: 'group', nth: 'middle', of: same(groups.map(({ holes }) => holes.length)), name: into.of }
+    }
+    case 'nth': {
+      const of = same(rail.groups.map(({ holes }) => holes.length))
+      return { type: 'group', nth: reckonCount(into.nth, bench, 'The place', 1), of, name: undefined }
+    }
+    case 'bore':
+      return { type: 'bore' }
+    case 'target':
+      return { type: 'target', target: told as PlaceTold }
+  }
 }
 
 /** `row A`: the same along an open row, as flat work is spoken of. */

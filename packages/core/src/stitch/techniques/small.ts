@@ -31,7 +31,7 @@ export const railTechnique: Technique<{ name: string; target: TargetWords }> = {
       side: 1,
     })
     bench.gathered = holes
-    return { type: 'rail', name, beads: holes.length }
+    return { type: 'rail', name, beads: holes.length, target: toldPlace(target, holes, bench) }
   },
 }
 
@@ -92,9 +92,11 @@ export const newThreadTechnique: Technique<{ target: TargetWords | undefined }> 
   work({ target }, bench, span) {
     const { work } = bench
     bench.finished = false
-    const at = target ? find(target, bench)[0] : bench.needle('new thread', span)
+    const found = target && find(target, bench)
+    const told = target && found && toldPlace(target, found, bench)
+    const at = found ? found[0] : bench.needle('new thread', span)
     work.newThread()
     if (at !== undefined) work.pass(at, 'travel', bench.statement)
-    return { type: 'new thread' }
+    return { type: 'new thread', at: told }
   },
 }

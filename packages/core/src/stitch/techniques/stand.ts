@@ -89,6 +89,7 @@ export const standTechnique: Technique<StandWords> = {
       stitches: count,
       increases: before ? Math.max(0, count - before.holes.length) : 0,
       row: core === 'row',
+      name,
     }
 
     function radiusOf(core: Exclude<StandWords['core'], 'row'>): number {

@@ -41,24 +41,26 @@ export const weaveTechnique: Technique<{ units: Expression; list: BeadList; name
     const roles = run.map((letter) => bench.beadRole(letter, list.span))
     const holes: Hole[] = []
     const begun = work.passes
+    const middle = Math.ceil(run.length / 2)
+    const begins = work.needle === undefined ? run[middle - 1] : undefined
     for (let unit = 0; unit < units; unit++) {
       let shared = work.needle
       if (shared === undefined) {
-        shared = work.pick(roles[Math.ceil(run.length / 2) - 1] as number, 'ring', bench.statement, strung)
+        shared = work.pick(roles[middle - 1] as number, 'ring', bench.statement, strung)
         holes.push(shared)
       }
       const picked = (unit % 2 === 0 ? roles : [...roles].reverse()).map((role) =>
         work.pick(role, 'right angle', bench.statement, strung),
       )
       work.pass(shared, 'right angle', bench.statement)
-      for (const h of picked.slice(0, Math.ceil(run.length / 2))) work.pass(h, 'right angle', bench.statement)
+      for (const h of picked.slice(0, middle)) work.pass(h, 'right angle', bench.statement)
       holes.push(...picked)
     }
     bench.mark(name ?? 'new', holes)
     bench.trail = { what: 'run', from: begun, to: work.passes }
     bench.along = 0
     bench.edges = {}
-    return { type: 'weave', units, beads: runsOf(run), stitches: units }
+    return { type: 'weave', units, beads: runsOf(run), stitches: units, begins, name }
   },
 }
 

@@ -34,6 +34,8 @@ export const tools = (needle: number, settings: ThreadSettings): string[] => [
 export const marks = [
   '"Stands up": a bead of the last round that sits higher than its neighbours.',
   '"Step up": pass through the first bead or group of the round just done, so that the next round can begin.',
+  'Beads of what has been given a name are numbered in the order in which they were picked up.',
+  'A decrease is a stitch that picks up nothing: pass on and pull close.',
   'Letters are the beads of the materials list; a number before a letter is how many to pick up.',
 ]
 

@@ -2,7 +2,8 @@ import { sayInches, sayLength, sayMass, saySpans, trim } from '../../measure/uni
 import { verdictWords } from '../../sizing/ring-fit'
 import { capital, type Language } from '../language'
 import { cautions, marks, tools, wear } from './care'
-import { list, repeatSentence, sentenceFor } from './sentences'
+import { list } from './moves'
+import { repeatSentence, sentenceFor } from './sentences'
 
 export const english: Language = {
   code: 'en',
@@ -71,7 +72,9 @@ export const english: Language = {
   stone: 'stone',
   sentence: sentenceFor,
   repeat: repeatSentence,
-  turn: (number, sentence) => `Turn ${number}: ${sentence}`,
+  repeatPart: (steps, times) =>
+    `Make ${times} of these: each is the next ${steps === 1 ? 'step' : `${steps} steps, one after the other`}.`,
+  turns: (from, to, sentence) => `${from === to ? `Turn ${from}` : `Turns ${from} to ${to}`}: ${sentence}`,
   fromTurnToTurn: (changes) => `From turn to turn: ${changes.join('; ')}.`,
   andSoOn: (turns) => `And so on, as the numbers go: ${turns} turns in all.`,
   picked: (added, running) => `Picked up: ${added}.${running ? ` So far: ${running}.` : ''}`,

@@ -1,9 +1,16 @@
 import { beadsOf, type PlaceTold } from '../../stitch/place-told'
 
+/** Names that the notation gives by itself. */
+const wholes: Readonly<Record<string, string>> = {
+  new: 'those just picked up',
+  front: 'the front edge',
+  back: 'the back edge',
+}
+
 /** "bead 4 of the frame (T)", "the last bead of the bail", "A number 7", "the nearest B". */
 export function placeWords(told: PlaceTold): string {
   const { base, steps, beads } = told
-  let whole = 'name' in base ? `the ${base.name}` : ''
+  let whole = 'name' in base ? (wholes[base.name] ?? `the ${base.name}`) : ''
   let kind = 'role' in base ? base.role : 'bead'
   let said = whole || (steps.length === 0 && beadsOf(told) === 1 ? `the ${kind}` : `the nearest ${kind}`)
   let hole = ''
@@ -35,7 +42,7 @@ export function placeWords(told: PlaceTold): string {
         said = `the ${kind} in ${whole}`
         break
       case 'bore':
-        hole = step.bore === 2 ? ' by its second hole' : ' by its first hole'
+        hole = `${beadsOf(told) > 1 ? ', each' : ''} by its ${step.bore === 2 ? 'second' : 'first'} hole`
         break
     }
   }

@@ -34,6 +34,8 @@ export const tools = (needle: number, settings: ThreadSettings): string[] => [
 export const marks = [
   '«Hochstehend»: eine Perle der letzten Runde, die höher sitzt als ihre Nachbarn.',
   '«Aufsteigen»: durch die erste Perle oder Gruppe der eben gefädelten Runde gehen, damit die nächste beginnen kann.',
+  'Perlen von etwas, das einen Namen bekommen hat, zählen in der Reihenfolge, in der sie aufgenommen wurden.',
+  'Eine Abnahme ist ein Stich, bei dem nichts aufgenommen wird: weitergehen und zusammenziehen.',
   'Buchstaben stehen für die Perlen der Materialliste; eine Zahl davor sagt, wie viele aufgenommen werden.',
 ]
 

@@ -1,7 +1,8 @@
 import { mmPerInch, trim } from '../../measure/units'
 import type { Language } from '../language'
 import { cautions, marks, tools, wear } from './care'
-import { list, repeatSentence, sentenceFor } from './sentences'
+import { list } from './moves'
+import { repeatSentence, sentenceFor } from './sentences'
 
 const decimal = (value: number, places: number) => trim(value, places).replace('.', ',')
 const length = (mm: number) => (mm >= 100 ? `${decimal(mm / 10, 1)} cm` : `${decimal(mm, 1)} mm`)
@@ -99,7 +100,9 @@ export const german: Language = {
   stone: 'Stein',
   sentence: sentenceFor,
   repeat: repeatSentence,
-  turn: (number, sentence) => `${number}. Mal: ${sentence}`,
+  repeatPart: (steps, times) =>
+    `${times} Stück davon anfertigen: jedes besteht aus ${steps === 1 ? 'dem nächsten Schritt' : `den nächsten ${steps} Schritten hintereinander`}.`,
+  turns: (from, to, sentence) => `${from === to ? `${from}. Mal` : `${from}. bis ${to}. Mal`}: ${sentence}`,
   fromTurnToTurn: (changes) => `Von Mal zu Mal: ${changes.join('; ')}.`,
   andSoOn: (turns) => `Und so weiter, wie die Zahlen gehen: insgesamt ${turns}-mal.`,
   picked: (added, running) => `Aufgenommen: ${added}.${running ? ` Bisher: ${running}.` : ''}`,

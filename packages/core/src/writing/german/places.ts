@@ -2,11 +2,21 @@ import { beadsOf, type PlaceTold } from '../../stitch/place-told'
 
 const ordinals: Readonly<Record<string, string>> = { first: 'erste', middle: 'mittlere', last: 'letzte' }
 
+/** Names that the notation gives by itself. */
+const wholes: Readonly<Record<string, string>> = {
+  new: '«eben aufgenommen»',
+  front: '«vorderer Rand»',
+  back: '«hinterer Rand»',
+}
+
+/** Of beads that are only named by their letter; a place's own name stays as the designer wrote it. */
+export const nearestOf = ({ base }: PlaceTold): string => `nächsten Perle ${'role' in base ? base.role : base.name}`
+
 /** Goes with any preposition: "Perle 4 von «frame» (T)", "«bail», letzte Perle", "A Nummer 7". Undefined for a bead that is only named by its letter. */
 export function placeWords(told: PlaceTold): string | undefined {
   const { base, steps, beads } = told
   if ('role' in base && steps.length === 0) return undefined
-  let whole = 'name' in base ? `«${base.name}»` : ''
+  let whole = 'name' in base ? (wholes[base.name] ?? `«${base.name}»`) : ''
   let kind = 'role' in base ? base.role : 'Perle'
   let said = whole || kind
   let hole = ''
@@ -38,7 +48,7 @@ export function placeWords(told: PlaceTold): string | undefined {
         said = `${kind} in ${whole}`
         break
       case 'bore':
-        hole = step.bore === 2 ? ', zweites Loch' : ', erstes Loch'
+        hole = `${beadsOf(told) > 1 ? ', jede' : ''}, ${step.bore === 2 ? 'zweites' : 'erstes'} Loch`
         break
     }
   }

@@ -1,54 +1,34 @@
 /** The sentences of a written pattern, in German: one for each thing a statement can do. Told in infinitives, as German patterns are. */
-import { type Action, type CautionAbout, type MoveTold, plainRing, readsOtherwiseBackwards } from '../../stitch/action'
-import { beadsOf, type PlaceTold } from '../../stitch/place-told'
-import type { Run } from '../../stitch/runs'
+import { type Action, type CautionAbout, plainRing, readsOtherwiseBackwards } from '../../stitch/action'
+import type { PlaceTold } from '../../stitch/place-told'
+import { halves } from '../../stitch/runs'
 import type { ThreadSettings } from '../../thread/settings'
 import { capital } from '../language'
-import { placeWords } from './places'
+import { list, moveWords, passing, sayBeads, sayRun, sayTimes } from './moves'
+import { nearestOf, placeWords } from './places'
+import { round } from './round'
 
-export const list = (parts: readonly string[]): string =>
-  parts.length < 2 ? parts.join('') : `${parts.slice(0, -1).join(', ')} und ${parts[parts.length - 1]}`
+const throughBeads = (beads: number) => `durch ${sayBeads(beads)}`
 
-const sayRun = (runs: readonly Run[]): string => list(runs.map((run) => `${run.count} ${run.role}`))
-
-const sayTimes = (times: number): string => (times === 1 ? 'einmal' : times === 2 ? 'zweimal' : `${times}-mal`)
-
-const throughBeads = (beads: number) => `durch ${beads === 1 ? '1 Perle' : `${beads} Perlen`}`
-
-/** Where the needle goes; a place's own name stays as the designer wrote it. */
-const letterOf = ({ base }: PlaceTold) => ('role' in base ? base.role : base.name)
+/** Where the needle goes. */
 const place = (target: PlaceTold) => {
   const words = placeWords(target)
-  return words === undefined ? `zur nächsten Perle ${letterOf(target)}` : `zu ${words}`
+  return words === undefined ? `zur ${nearestOf(target)}` : `zu ${words}`
 }
 const at = (target: PlaceTold) => {
   const words = placeWords(target)
-  return words === undefined ? `an der nächsten Perle ${letterOf(target)}` : `an ${words}`
-}
-const passing = (target: PlaceTold & { readonly back?: boolean }) => {
-  const words = placeWords(target)
-  const many = beadsOf(target) > 1 ? ` (${beadsOf(target)} Perlen)` : ''
-  const through = words === undefined ? `durch die nächste Perle ${letterOf(target)}` : `durch ${words}`
-  return `${target.back ? 'zurück ' : ''}${through}${many}`
+  return words === undefined ? `an der ${nearestOf(target)}` : `an ${words}`
 }
 
-function move(told: MoveTold): string {
-  switch (told.type) {
-    case 'pick':
-      return `${sayRun(told.beads)} aufnehmen`
-    case 'pass':
-      return `${passing(told.target)} gehen`
-    case 'back':
-      return `zurück durch die letzte${told.count === 1 ? '' : `n ${told.count}`} ${told.role ?? (told.count === 1 ? 'Perle' : 'Perlen')} gehen`
-  }
-}
+/** What a step has made, if it bears a name. */
+const called = (name: string | undefined) => (name ? ` Das ist «${name}».` : '')
 
 const edges = { front: 'vorderen', back: 'hinteren' } as const
 
-export function repeatSentence(steps: number, times: readonly number[], places: boolean): string {
+export function repeatSentence(steps: number, times: readonly number[], at: PlaceTold | undefined): string {
   const what = steps === 1 ? 'Den nächsten Schritt' : `Die nächsten ${steps} Schritte hintereinander`
-  if (places)
-    return `${what} an jeder von ${list(times.map(String))} Stellen ausführen; von einer zur nächsten auf dem kürzesten Weg durchfädeln.`
+  if (at)
+    return `${what} an jeder von ${list(times.map(String))} Stellen ausführen (${placeWords(at) ?? nearestOf(at)}); von einer zur nächsten auf dem kürzesten Weg durchfädeln.`
   const [only] = times
   if (times.length === 1 && only !== undefined) return `${what} insgesamt ${sayTimes(only)} ausführen.`
   return `${what} ausführen: ${times.map((each, i) => `${sayTimes(each)} beim ${i + 1}. Mal`).join(', ')}.`
@@ -59,7 +39,7 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
     case 'ring': {
       const { pattern, times } = plainRing(action)
       const repeats = times === 1 ? '' : `, ${sayTimes(times)}`
-      return `${action.beads} Perlen auffädeln: ${sayRun(pattern)} aufnehmen${repeats}. ${closing[action.closing]}`
+      return `${action.beads} Perlen auffädeln: ${sayRun(pattern)} aufnehmen${repeats}. ${closing[action.closing]}${called(action.name)}`
     }
     case 'round':
       return round(action)
@@ -76,17 +56,14 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
         action.over > 1
           ? `durch die letzten ${action.over} Perlen, durch die die Nadel kam`
           : `durch die Perle ${action.through}, aus der die Nadel kam`
-      const name = action.name ? ` Das ist «${action.name}».` : ''
-      return `${sayRun(action.beads)} aufnehmen und ${action.back ? 'zurück' : 'nochmals in gleicher Richtung'} ${again} gehen, so dass eine Schlinge entsteht.${name}`
+      return `${sayRun(action.beads)} aufnehmen und ${action.back ? 'zurück' : 'nochmals in gleicher Richtung'} ${again} gehen, so dass eine Schlinge entsteht.${called(action.name)}`
     }
     case 'reinforce':
       return `Noch ${sayTimes(action.times)} durch die Perlen ${reinforced[action.what]} gehen, ohne welche aufzunehmen; fest anziehen, die Nadel aber nie mit Gewalt durchstossen.`
     case 'string':
-      return `${sayRun(action.beads)} auffädeln${named(action.name)} und mit einer Stopperperle halten.`
+      return `${sayRun(action.beads)} auffädeln und mit einer Stopperperle halten.${called(action.name)}`
     case 'pick':
-      return action.moves.length === 0
-        ? `${sayRun(action.beads)} aufnehmen${named(action.name)}.`
-        : `${capital(action.moves.map(move).join(', dann '))}${named(action.name)}.`
+      return `${action.moves.length === 0 ? `${sayRun(action.beads)} aufnehmen` : capital(moveWords(action.moves).join(', dann '))}.${called(action.name)}`
     case 'through':
       return `${capital(action.targets.map(passing).join(', dann '))} gehen.`
     case 'turn':
@@ -99,24 +76,33 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
       return 'Die Fadenbrücke zwischen den Perlen darunter fassen.'
     case 'go':
       return action.back
-        ? `${capitalThrough(action.beads)} auf dem Weg des Fadens zurückgehen.`
+        ? `Um die Perle herum, aus der die Nadel kam, und durch ${action.beads === 1 ? 'die Perle' : `die ${action.beads} Perlen`} davor auf dem Weg des Fadens zurückgehen.`
         : `${capitalThrough(action.beads)} davon weitergehen.`
-    case 'weave':
-      return `${action.units === 1 ? '1 Rechtwinkeleinheit' : `${action.units} Rechtwinkeleinheiten`} fädeln: für jede ${sayRun(action.beads)} aufnehmen, nochmals durch die gemeinsame Perle der Einheit davor gehen und zur gegenüberliegenden Perle weitergehen.${
+    case 'weave': {
+      const each = action.beads.reduce((sum, { count }) => sum + count, 0)
+      return `${action.units === 1 ? '1 Rechtwinkeleinheit' : `${action.units} Rechtwinkeleinheiten`} fädeln: ${
+        action.begins ? `zuerst 1 ${action.begins} aufnehmen, die zur ersten Einheit gehört; ` : ''
+      }für jede ${sayRun(action.beads)} aufnehmen, nochmals durch die gemeinsame Perle der Einheit davor gehen und durch die ersten ${sayBeads(Math.ceil(each / 2))} der eben aufgenommenen weitergehen.${
         action.units > 1 && readsOtherwiseBackwards(action.beads)
           ? ` Für jede zweite Einheit in umgekehrter Reihenfolge aufnehmen, ${sayRun([...action.beads].reverse())}, damit jede Kante ihre Perle behält.`
           : ''
-      }`
-    case 'join':
-      return action.beads.length > 0
-        ? `${capitalAt(action.target)} verbinden: die erste Hälfte von ${sayRun(action.beads)} aufnehmen, dort hindurchgehen, den Rest aufnehmen und durch die Perle gehen, aus der die Nadel kam.`
-        : `${capitalAt(action.target)} verbinden: dort hindurch- und durch die Perle zurückgehen, aus der die Nadel kam.`
+      }${called(action.name)}`
+    }
+    case 'join': {
+      const [first, second] = halves(action.beads)
+      return `${capitalAt(action.target)} verbinden: ${[
+        ...(first.length > 0 ? [`${sayRun(first)} aufnehmen`] : []),
+        'dort hindurchgehen',
+        ...(second.length > 0 ? [`${sayRun(second)} aufnehmen`] : []),
+        'nochmals durch die Perle gehen, aus der die Nadel kam',
+      ].join(', dann ')}.`
+    }
     case 'stand':
       return stand(action)
     case 'fringe':
       return fringe(action)
     case 'rail':
-      return undefined
+      return `Die nächsten Runden gehen von der Nadel an durch ${placeWords(action.target) ?? nearestOf(action.target)} (${sayBeads(action.beads)}).${called(action.name)}`
     case 'attach':
       return `${action.item} ${at(action.target)} befestigen.`
     case 'caution':
@@ -124,7 +110,9 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
     case 'repeat':
       return undefined
     case 'new thread':
-      return 'Diesen Faden beenden und dort, wo er herauskam, einen neuen beginnen.'
+      return action.at
+        ? `Diesen Faden beenden und einen neuen durch ${placeWords(action.at) ?? nearestOf(action.at)} beginnen.`
+        : 'Diesen Faden beenden und einen neuen durch die Perle beginnen, aus der er herauskam.'
     case 'finish':
       return ending(settings)
     case 'check':
@@ -137,7 +125,6 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
 
 const capitalThrough = (beads: number) => throughBeads(beads).replace(/^d/, 'D')
 const capitalAt = (target: PlaceTold) => at(target).replace(/^a/, 'A')
-const named = (name: string | undefined) => (name ? ` («${name}»)` : '')
 
 const reinforced = {
   ring: 'dieses Rings',
@@ -146,58 +133,16 @@ const reinforced = {
   run: 'dieses Stücks',
 } as const
 
-function round(action: Extract<Action, { type: 'round' }>): string {
-  const name = action.closed ? `${action.edge === 'front' ? 'Vordere' : 'Hintere'} Runde` : 'Reihe'
-  const head = action.round > 0 ? `${name} ${action.round}` : name
-  const into = anchorWords[action.into]
-  const wide = action.cycle[0]?.beads.reduce((sum, { count }) => sum + count, 0) ?? 1
-  const skipping =
-    wide > 1
-      ? `${wide} Perlen überspringen und durch die nächsten ${wide} gehen`
-      : 'eine Perle überspringen und durch die nächste gehen'
-  const skips = action.into === 'gaps' && action.fresh === true
-  const atFirst = action.into === 'gaps' && action.fresh === 'the first time' ? ` Beim ersten Mal ${skipping}.` : ''
-  const [only] = action.cycle
-  const tail = action.stitches === action.standing ? '' : ` Jetzt stehen ${action.standing} Perlen oder Gruppen hoch.`
-  const stepUp = {
-    'steps up': `Durch die ${action.upThrough === 1 ? 'erste aufgenommene Perle' : `ersten ${action.upThrough} aufgenommenen Perlen`} aufsteigen.`,
-    stays: 'Nicht aufsteigen.',
-    'runs on': 'Es wird nicht aufgestiegen: Die Runden laufen als Spirale weiter.',
-    turns: 'Wenden.',
-    'turned in':
-      'Für die letzte gibt es keine Perle, durch die es weitergeht: den Faden am Rand fassen und durch sie zurückgehen. Wenden.',
-  }[action.ends]
-  if (action.cycle.length === 1 && only)
-    return `${head}: ${sayRun(only.beads)} aufnehmen${skips ? `, ${skipping}` : ` und ${into} gehen`}; insgesamt ${sayTimes(action.stitches)}.${atFirst} ${stepUp}${tail}`
-  const parts = action.cycle.map(({ beads, times, over }) =>
-    over > 1
-      ? `${sayRun(beads)} aufnehmen und den Stich über ${over} Perlen führen`
-      : beads.length === 0
-        ? `${skips ? skipping : `${into} gehen`}, ohne eine Perle aufzunehmen${times === 1 ? '' : `, ${sayTimes(times)}`} (eine Abnahme)`
-        : `${sayRun(beads)} aufnehmen, ${times === 1 ? 'beim nächsten Stich' : `bei jedem der nächsten ${times} Stiche`}`,
-  )
-  return `${head}: ${parts.join(', dann ')}; das ${sayTimes(action.turns)} rundum, insgesamt ${action.stitches} Stiche.${skips ? ` Bei jedem Stich ${skipping}.` : atFirst} ${stepUp}${tail}`
-}
-
-const anchorWords: Readonly<Record<Extract<Action, { type: 'round' }>['into'], string>> = {
-  gaps: 'durch die nächste hochstehende Perle',
-  every: 'durch die nächste Perle, die an der Reihe ist,',
-  middles: 'durch die mittlere Perle der nächsten Gruppe',
-  nth: 'durch die bezeichnete Perle der nächsten Gruppe',
-  bore: 'durch das andere Loch der nächsten Perle',
-  target: 'durch die nächste der genannten Perlen',
-}
-
 function stand(action: Extract<Action, { type: 'stand' }>): string {
   const where = action.row ? 'auf die Reihe darunter' : 'rund um den Kern'
   const more =
     action.increases > 0
       ? ` Das sind ${action.increases} mehr als in der Reihe darunter: gleichmässig verteilen, nicht bei der ersten und nicht bei der letzten Perle.`
       : ''
-  return `${action.stitches} ${action.role} ${where} stellen: jeweils eine aufnehmen, den Faden darunter fassen und durch die Perle zurück nach oben gehen; die letzte mit der ersten verbinden, durch diese hinunter und wieder hinauf.${more}`
+  return `${action.stitches} ${action.role} ${where} stellen: jeweils eine aufnehmen, den Faden darunter fassen und durch die Perle zurück nach oben gehen; die letzte mit der ersten verbinden, durch diese hinunter und wieder hinauf.${more}${called(action.name)}`
 }
 
-function fringe({ strands, keep }: Extract<Action, { type: 'fringe' }>): string {
+function fringe({ strands, keep, into, fromEnd, name }: Extract<Action, { type: 'fringe' }>): string {
   const one = ({ beads, end }: (typeof strands)[number]) =>
     sayRun(beads) + (end.length > 0 ? `, dann ${sayRun(end)}` : '')
   const [first] = strands
@@ -205,8 +150,14 @@ function fringe({ strands, keep }: Extract<Action, { type: 'fringe' }>): string 
   const told = first && same ? one(first) : strands.map((strand, i) => `${i + 1}: ${one(strand)}`).join('; ')
   const turning = first && first.end.length > 0 ? 'an den Endperlen vorbei' : 'an der letzten Perle vorbei'
   const kept = keep > 0 ? `, ohne die obersten ${keep}` : ''
-  const many = strands.length > 1 ? `${strands.length} Fransen hängen. ` : ''
-  return `${many}${told} aufnehmen; ${turning} durch die Franse zurückgehen${kept}.`
+  const from = into
+    ? `, je eine ${at(into)}${fromEnd ? ', von der letzten zur ersten' : ''}, auf dem kürzesten Weg dorthin durchfädeln`
+    : ''
+  const many =
+    strands.length > 1 || into
+      ? `${strands.length === 1 ? '1 Franse' : `${strands.length} Fransen`} hängen${from}. `
+      : ''
+  return `${many}${told} aufnehmen; ${turning} durch die Franse zurückgehen${kept}.${called(name)}`
 }
 
 const cautionAbout: Readonly<Record<CautionAbout, string>> = {

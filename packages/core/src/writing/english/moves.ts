@@ -1,0 +1,29 @@
+/** What is done within a stitch or a line, in English: verbs, one after the other. */
+import type { MoveTold } from '../../stitch/action'
+import { beadsOf, type PlaceTold } from '../../stitch/place-told'
+import type { Run } from '../../stitch/runs'
+import { placeWords } from './places'
+
+export const list = (parts: readonly string[]): string =>
+  parts.length < 2 ? parts.join('') : `${parts.slice(0, -1).join(', ')} and ${parts[parts.length - 1]}`
+
+export const sayRun = (runs: readonly Run[]): string => list(runs.map((run) => `${run.count} ${run.role}`))
+
+export const sayTimes = (times: number): string => (times === 1 ? 'once' : times === 2 ? 'twice' : `${times} times`)
+
+/** Of several beads, how many. */
+export const passing = (target: PlaceTold & { readonly back?: boolean }) =>
+  `${target.back ? 'back through' : 'through'} ${placeWords(target)}${beadsOf(target) > 1 ? ` (${beadsOf(target)} beads)` : ''}`
+
+export const moveWords = (moves: readonly MoveTold[]): string[] => moves.map(move)
+
+function move(told: MoveTold): string {
+  switch (told.type) {
+    case 'pick':
+      return `pick up ${sayRun(told.beads)}`
+    case 'pass':
+      return `pass ${passing(told.target)}`
+    case 'back':
+      return `go back through the last ${told.count === 1 ? '' : `${told.count} `}${told.role ?? (told.count === 1 ? 'bead' : 'beads')}`
+  }
+}

@@ -1,0 +1,353 @@
+/** Reads the steps of a pattern written in English. */
+import {
+  type Beads,
+  type Instruction,
+  type Move,
+  NotUnderstood,
+  type PassOn,
+  type Place,
+  type Reader,
+  type Stitch,
+} from './instructions'
+import { stitchesOf } from './stitcher'
+
+const times = (text: string): number => (text === 'once' ? 1 : text === 'twice' ? 2 : Number.parseInt(text, 10))
+const often = String.raw`(?:once|twice|\d+ times)`
+
+export const readBeads = (text: string, and: string): Beads =>
+  text.split(new RegExp(`, | ${and} `)).flatMap((run) => {
+    const [, count, letter] = /^(\d+) (\p{Lu}\w*)$/u.exec(run) ?? []
+    if (letter === undefined) throw new NotUnderstood(run)
+    return Array<string>(Number(count)).fill(letter)
+  })
+const beads = (text: string) => readBeads(text, 'and')
+
+export function place(text: string): Place {
+  const found = (pattern: RegExp) => pattern.exec(text)?.slice(1) as [string, string, string] | undefined
+  const whole = text.replace(/ \((?:\d+ beads?|\p{Lu}\w*)\)/gu, '')
+  if (whole !== text) return place(whole)
+  let it = found(/^(.+?)(?:, each)? by its (first|second) hole$/)
+  if (it) return { type: 'hole', second: it[1] === 'second', of: place(it[0]) }
+  if (text === 'those just picked up') return { type: 'named', name: text, before: 0 }
+  it = found(/^the (front|back) edge$/)
+  if (it) return { type: 'named', name: it[0], before: 0 }
+  it = found(/^bead (\d+) of (.+)$/)
+  if (it) return { type: 'nth', nth: Number(it[0]), of: place(it[1]) }
+  it = found(/^(\p{Lu}\w*) (\d+) of (.+)$/u)
+  if (it) return { type: 'nth', nth: Number(it[1]), of: { type: 'letters of', letter: it[0], of: place(it[2]) } }
+  it = found(/^(\p{Lu}\w*) number (\d+)$/u)
+  if (it) return { type: 'nth', nth: Number(it[1]), of: { type: 'letter', letter: it[0] } }
+  it = found(/^the (first|middle|last) bead of (.+)$/)
+  if (it) return { type: 'nth', nth: it[0] as 'first', of: place(it[1]) }
+  it = found(/^the (first|middle|last) (\p{Lu}\w*) of (.+)$/u)
+  if (it) return { type: 'nth', nth: it[0] as 'first', of: { type: 'letters of', letter: it[1], of: place(it[2]) } }
+  it = found(/^the (first|middle|last) (\p{Lu}\w*)$/u)
+  if (it) return { type: 'nth', nth: it[0] as 'first', of: { type: 'letter', letter: it[1] } }
+  it = found(/^the next (?:(\d+) beads|bead) of (.+)$/)
+  if (it) return { type: 'next', count: Number(it[0] ?? 1), of: place(it[1]) }
+  it = found(/^the (\p{Lu}\w*) (?:of|in) (.+)$/u)
+  if (it) return { type: 'letters of', letter: it[0], of: place(it[1]) }
+  it = found(/^the (?:nearest )?(\p{Lu}\w*)$/u)
+  if (it) return { type: 'letter', letter: it[0] }
+  it = found(/^(.+) before it$/)
+  if (it) {
+    const of = place(it[0])
+    if (of.type !== 'named') throw new NotUnderstood(text)
+    return { ...of, before: of.before + 1 }
+  }
+  it = found(/^the (\p{Ll}\w*) \((\w+)\)$/u)
+  if (it) return { type: 'part edge', part: it[0], edge: it[1] }
+  it = found(/^the (\p{Ll}\w*)$/u)
+  if (it) return { type: 'named', name: it[0], before: 0 }
+  throw new NotUnderstood(text)
+}
+
+function move(text: string): Move {
+  let it = /^pick up (.+)$/i.exec(text)
+  if (it) return { type: 'pick', beads: beads(it[1] as string) }
+  it = /^pass (back )?through (.+)$/i.exec(text)
+  if (it) return { type: 'pass', back: it[1] !== undefined, place: place(it[2] as string) }
+  it = /^go back through the last (?:(\d+) )?(?:beads?|(\p{Lu}\w*))$/iu.exec(text)
+  if (it) return { type: 'back', count: Number(it[1] ?? 1), letter: it[2] }
+  throw new NotUnderstood(text)
+}
+
+const verbs = /(?:, | and )(?=pick up |pass |go back |skip )/
+
+function passOn(text: string): PassOn {
+  if (text === 'skip one bead and pass through the next') return { type: 'skipping', wide: 1 }
+  let it = /^skip (\d+) beads and pass through the next \1$/.exec(text)
+  if (it) return { type: 'skipping', wide: Number(it[1]) }
+  it =
+    /^pass through the next (?:(\d+) beads that stand|bead that stands) up(, or through all of them where several stand up together)?$/.exec(
+      text,
+    )
+  if (it) return { type: 'standing', wide: it[2] ? 'all' : Number(it[1] ?? 1) }
+  it = /^pass through the middle bead of the next group(?: of the (\w+))?$/.exec(text)
+  if (it) return { type: 'group', nth: 'middle', name: it[1] }
+  it = /^pass through bead (\d+) of the next group(?: of \d+)?(?: of the (\w+))?$/.exec(text)
+  if (it) return { type: 'group', nth: Number(it[1]), name: it[2] }
+  if (text === 'pass through the other hole of the next bead') return { type: 'other hole' }
+  it = /^(?:skip (?:one bead|(\d+) beads) of (.+) and pass through the next|pass through the next bead of (.+))$/.exec(
+    text,
+  )
+  if (it) {
+    const of = (it[2] ?? it[3]) as string
+    const edge = ['the ring', 'the row', 'the last round', 'this edge'].includes(of)
+    return { type: 'every', each: it[2] ? Number(it[1] ?? 1) + 1 : 1, of: edge ? 'edge' : place(of) }
+  }
+  it = /^pass through the next of (.+)$/.exec(text)
+  if (it) return { type: 'next of', place: place(it[1] as string) }
+  throw new NotUnderstood(text)
+}
+
+const onlyStanding = / \(of these only beads? (.+) stands? up\)$/
+
+function picking(text: string): Pick<Stitch, 'moves' | 'standing'> {
+  const only = onlyStanding.exec(text)
+  const said = only ? text.slice(0, only.index) : text
+  return { moves: said.split(verbs).map(move), standing: only?.[1]?.split(/, | and /).map(Number) }
+}
+
+function stitch(text: string): { stitch: Stitch; times: number } {
+  const taken = /, taken over (\d+) \(pass the first (?:\d+ )?by\)$/.exec(text)
+  const said = taken ? text.slice(0, taken.index) : text
+  const over = Number(taken?.[1] ?? 1)
+  let it = /^(\d+) decreases?$/.exec(said)
+  if (it) return { stitch: { moves: [], standing: undefined, over }, times: Number(it[1]) }
+  it = /^(\d+) stitch(?:es)? in which you (.+)$/.exec(said)
+  if (it) return { stitch: { ...picking(it[2] as string), over }, times: Number(it[1]) }
+  const only = onlyStanding.exec(said)
+  it = /^(\d+) stitch(?:es)? with (.+?)(?: each)?$/.exec(only ? said.slice(0, only.index) : said)
+  if (!it) throw new NotUnderstood(text)
+  return {
+    stitch: { ...picking(`pick up ${it[2]}${only?.[0] ?? ''}`), over },
+    times: Number(it[1]),
+  }
+}
+
+function round(text: string, name: string | undefined): Instruction {
+  let rest = text
+  const taken = (pattern: RegExp) => {
+    const it = pattern.exec(rest)
+    if (it) rest = rest.slice(0, it.index)
+    return it
+  }
+  taken(/ \d+ beads or groups now stand up\.$/)
+  const endings = [
+    [/ Step up through the first (?:bead|(\d+) beads) added\.$/, 'steps up'],
+    [
+      / Step up: pass again through what the first (?:stitch|(\d+) stitches) passed, and through the first (?:bead|(\d+) beads) added\.$/,
+      'up past',
+    ],
+    [/ Do not step up\.$/, 'stays'],
+    [/ There is no step up: the rounds run on in a spiral\.$/, 'runs on'],
+    [/ The last has no bead to go into: catch the thread at the edge and go back through it\. Turn\.$/, 'turned in'],
+    [/ Turn\.$/, 'turns'],
+  ] as const
+  let ending: { ends: (typeof endings)[number][1]; it: RegExpExecArray } | undefined
+  for (const [pattern, ends] of endings) {
+    const it = ending ? null : taken(pattern)
+    if (it) ending = { ends, it }
+  }
+  if (!ending) throw new NotUnderstood(text)
+  const { ends, it: up } = ending
+  const first = taken(/ The first time, (.+) instead\.$/)
+  const common = {
+    type: 'round' as const,
+    firstTime: first ? passOn(first[1] as string) : undefined,
+    ends: ends === 'up past' ? ('steps up' as const) : ends,
+    upThrough: Number((ends === 'up past' ? up[2] : up[1]) ?? 1),
+    upPast: ends === 'up past' ? Number(up[1] ?? 1) : 0,
+    name,
+  }
+  let it = new RegExp(`^(.+); (${often}), (\\d+) stitches in all\\. End each by this: (.+)\\.$`).exec(rest)
+  if (it) {
+    const list = (it[1] as string).split(', then ').map(stitch)
+    const stitches = stitchesOf(list, times(it[2] as string))
+    if (stitches.length !== Number(it[3])) throw new Error(`These are ${stitches.length} stitches: ${text}`)
+    return { ...common, stitches, on: passOn(it[4] as string) }
+  }
+  it = new RegExp(`^(.+); (${often}) in all\\.$`).exec(rest)
+  if (!it) throw new NotUnderstood(text)
+  const said = it[1] as string
+  const cut = said.search(
+    /(?:, | and )(?:skip |pass through (?:the next|bead \d+ of the next|the middle bead of the next|the other hole))(?!.*(?:, | and )(?:skip |pass through (?:the next|bead \d+ of the next|the middle bead of the next|the other hole)))/,
+  )
+  const on = said.slice(cut).replace(/^(?:, | and )/, '')
+  const whole = / skip /.test(said) ? said.slice(said.lastIndexOf(', skip ')) : undefined
+  const from = whole ? said.length - whole.length : cut
+  return {
+    ...common,
+    stitches: stitchesOf([{ stitch: { ...picking(said.slice(0, from)), over: 1 }, times: 1 }], times(it[2] as string)),
+    on: passOn(whole ? whole.slice(2) : on),
+  }
+}
+
+function read(text: string): Instruction {
+  const named = / This is the (\w+)\.$/.exec(text)
+  const name = named?.[1]
+  const said = named ? text.slice(0, named.index) : text
+  const found = (pattern: RegExp) => pattern.exec(said)?.slice(1) as string[] | undefined
+  let it = found(/^(?:Front round|Back round|Row)(?: \d+)?: (.+)$/s)
+  if (it) return round(it[0] as string, name)
+  it = found(new RegExp(`^String (\\d+) beads: pick up (.+?)(?:, (${often}))?\\. (.+)$`))
+  if (it) {
+    const each = beads(it[1] as string)
+    const all = Array.from({ length: it[2] ? times(it[2]) : 1 }, () => each).flat()
+    if (all.length !== Number(it[0])) throw new Error(`These are ${all.length} beads: ${text}`)
+    return { type: 'ring', beads: all, again: /pass through all of them again/i.test(it[3] as string), name }
+  }
+  it = found(/^String (.+), and hold them with a stop bead\.$/)
+  if (it) return { type: 'string', beads: beads(it[0] as string), name }
+  it = found(/^Weave through (\d+) beads? to the (front|back) edge, following/)
+  if (it) return { type: 'other edge', beads: Number(it[0]), edge: it[1] as 'front' }
+  it = found(/^Weave through (\d+) beads? to (.+)\.$/)
+  if (it) return { type: 'to', beads: Number(it[0]), place: place(it[1] as string) }
+  it = found(/^The needle is at (.+) already\.$/)
+  if (it) return { type: 'to', beads: 0, place: place(it[0] as string) }
+  it = found(
+    /^Pick up (.+) and pass (back down|again, the same way, through) (?:the last (\d+) beads the needle came through|the \p{Lu}\w* the needle came out of), to make a loop\.$/u,
+  )
+  if (it)
+    return { type: 'loop', beads: beads(it[0] as string), back: it[1] === 'back down', over: Number(it[2] ?? 1), name }
+  it = found(new RegExp(`^Pass through the beads of that \\w+ (${often}) more, without picking up any`))
+  if (it) return { type: 'again', times: times(it[0] as string) }
+  it = found(/^Join to (.+): (.+)\.$/)
+  if (it) {
+    const moves = (it[1] as string).split(verbs)
+    const at = moves.indexOf('pass through it')
+    if (at < 0 || moves.at(-1) !== 'pass again through the bead the needle came out of') throw new NotUnderstood(text)
+    const picked = (list: string[]) => list.flatMap((each) => beads(each.replace(/^pick up /, '')))
+    return {
+      type: 'join',
+      place: place(it[0] as string),
+      first: picked(moves.slice(0, at)),
+      second: picked(moves.slice(at + 1, -1)),
+    }
+  }
+  it = found(
+    /^Weave (\d+) right-angle units?: (?:first pick up 1 (\p{Lu}\w*), which the first unit shares; )?for each pick up (.+), pass again through the bead shared with the unit before, and go on through the first (\d+) beads? of those just picked up\.( For every second unit .+)?$/u,
+  )
+  if (it)
+    return {
+      type: 'weave',
+      units: Number(it[0]),
+      begins: it[1],
+      beads: beads(it[2] as string),
+      on: Number(it[3]),
+      turned: it[4] !== undefined,
+      name,
+    }
+  it = found(/^Stand (\d+) (\p{Lu}\w*) (?:on the row below|round the core): /u)
+  if (it) return { type: 'stand', count: Number(it[0]), letter: it[1] as string, name }
+  it = found(
+    /^(?:Hang (\d+) strands?(?:, one at each of (.+?)(, from the last to the first)?, weaving to it by the shortest way)?\. )?Pick up (.+); go back up the strand past the (?:end beads|last bead)(?:, leaving out the top (\d+))?\.$/,
+  )
+  if (it) {
+    const told = it[3] as string
+    const strand = (words: string) => {
+      const [own, end] = words.split(', then ') as [string, string | undefined]
+      return { beads: beads(own), end: end === undefined ? [] : beads(end) }
+    }
+    const each = /^1: /.test(told)
+      ? told.split('; ').map((words) => strand(words.replace(/^\d+: /, '')))
+      : Array.from({ length: Number(it[0] ?? 1) }, () => strand(told))
+    return {
+      type: 'fringe',
+      strands: each,
+      keep: Number(it[4] ?? 0),
+      from: it[1] === undefined ? undefined : place(it[1]),
+      lastFirst: it[2] !== undefined,
+      name,
+    }
+  }
+  it = found(/^Step on through the next (?:bead|(\d+) beads) of it\.$/)
+  if (it) return { type: 'go', beads: Number(it[0] ?? 1), back: false }
+  it = found(
+    /^Go round the bead the needle came out of and back through the (?:bead|(\d+) beads) before it, the way the thread came\.$/,
+  )
+  if (it) return { type: 'go', beads: Number(it[0] ?? 1), back: true }
+  it = found(/^The next rounds go into (.+), from the needle on\.$/)
+  if (it) return { type: 'rail', place: place(it[0] as string), name }
+  it = found(/^End this thread and begin a new one through (.+)\.$/)
+  if (it)
+    return { type: 'new thread', place: it[0] === 'the bead where it came out' ? undefined : place(it[0] as string) }
+  it = found(new RegExp(`^Do the next (?:step|(\\d+) steps, one after the other),? (${often}) in all\\.$`))
+  if (it) return { type: 'repeat', steps: Number(it[0] ?? 1), times: [times(it[1] as string)], at: undefined }
+  it = found(/^Do the next (?:step|(\d+) steps, one after the other),? (.+ in turn 1, .+)\.$/)
+  if (it) {
+    const each = (it[1] as string).split(', ').map((words) => times(words.replace(/ in turn \d+$/, '')))
+    return { type: 'repeat', steps: Number(it[0] ?? 1), times: each, at: undefined }
+  }
+  it = found(/^Do the next (?:step|(\d+) steps, one after the other), at each of ([\d, and]+) places \((.+)\), weaving/)
+  if (it)
+    return {
+      type: 'repeat',
+      steps: Number(it[0] ?? 1),
+      times: (it[1] as string).split(/, | and /).map(Number),
+      at: place(it[2] as string),
+    }
+  it = found(/^Make (\d+) of these: each is the next (?:step|(\d+) steps, one after the other)\.$/)
+  if (it) return { type: 'repeat', steps: Number(it[1] ?? 1), times: [Number(it[0])], at: undefined, part: true }
+  it = found(/^Turn: go over into the other hole/)
+  if (it) return { type: 'turn' }
+  if (/^Weave in both ends/.test(said)) return { type: 'finish' }
+  if (/^(?:Lay the stone|Turn the work over|It hangs from|Catch the bridge|Attach |Take care: )/.test(said))
+    return { type: 'nothing' }
+  if (/^Pass (?:back )?through /.test(said)) {
+    const passes = said
+      .replace(/\.$/, '')
+      .replace(/^Pass /, '')
+      .split(/(?:, | and )(?=(?:back )?through )/)
+    return { type: 'through', passes: passes.map((each) => move(`pass ${each}`) as Extract<Move, { type: 'pass' }>) }
+  }
+  if (/^(?:Pick up|Pass|Go back) /.test(said))
+    return { type: 'pick', moves: said.replace(/\.$/, '').split(verbs).map(move), name }
+  throw new NotUnderstood(text)
+}
+
+const turns = (text: string): readonly string[] =>
+  told(text, /(?:^| )Turns? (\d+)(?: to (\d+))?: /g, /^(.*) From turn to turn: (.+)\.$/s)
+
+/** What is told turn by turn, or of several with what changes. */
+export function told(text: string, heads: RegExp, changing: RegExp): readonly string[] {
+  const found = [...text.matchAll(heads)]
+  const stretches =
+    found[0]?.index === 0
+      ? found.map((head, i) => ({
+          said: text.slice(head.index + head[0].length, found[i + 1]?.index ?? text.length),
+          turns: Number(head[2] ?? head[1]) - Number(head[1]) + 1,
+        }))
+      : [{ said: text, turns: 1 }]
+  return stretches.flatMap(({ said, turns }) => {
+    const changes = changing.exec(said)
+    return changes ? changed(changes[1] as string, changes[2] as string) : Array<string>(turns).fill(said)
+  })
+}
+
+/** A sentence of which numbers change from turn to turn: "1, 2, 3 B; 2, 4, 6 ... 20". */
+export function changed(sentence: string, changes: string): readonly string[] {
+  const rows = changes.split('; ').map((change) => {
+    const [, told, of] = /^([\d, .]+?)(?: ([\p{L}]+))?$/u.exec(change) as RegExpExecArray
+    const [shown, last] = (told as string).split(' ... ') as [string, string | undefined]
+    const numbers = shown.split(', ').map(Number)
+    const step = (numbers[1] as number) - (numbers[0] as number)
+    while (last !== undefined && numbers.at(-1) !== Number(last)) numbers.push((numbers.at(-1) as number) + step)
+    return { numbers, of: of ?? '' }
+  })
+  const count = rows[0]?.numbers.length ?? 0
+  return Array.from({ length: count }, (_, turn) => {
+    let said = ''
+    let rest = sentence
+    for (const { numbers, of } of rows) {
+      const it = new RegExp(`(?<!\\d)${numbers[0]}(?!\\d)(?=${of ? ` ?-?${of}` : ''})`).exec(rest)
+      if (!it) throw new NotUnderstood(`${sentence} / ${changes}`)
+      said += rest.slice(0, it.index) + String(numbers[turn])
+      rest = rest.slice(it.index + it[0].length)
+    }
+    return said + rest
+  })
+}
+
+export const english: Reader = { read, turns }

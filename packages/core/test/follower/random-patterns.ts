@@ -1,0 +1,231 @@
+/** Patterns nobody had in mind: lines over all words of the notation, of which those are kept that can be worked. */
+import fc from 'fast-check'
+import { reckonPattern } from '../../src/report/reckon-pattern'
+
+const head = [
+  'pattern Trial',
+  'bead A round 11/0',
+  'bead B round 8/0',
+  'bead C round 15/0',
+  'bead T twin tile 5 x 5 x 1.9 mm',
+  'thread braid 6 lb, single, needle 12',
+  'part trial',
+]
+
+const count = (min: number, max: number) => fc.integer({ min, max })
+const letter = fc.constantFrom('A', 'B', 'C')
+const run = fc
+  .array(fc.tuple(count(1, 3), letter), { minLength: 1, maxLength: 3 })
+  .map((runs) => runs.map(([n, role]) => `${n}${role}`).join(' '))
+const name = fc.constantFrom('wall', 'arm', 'bail', 'edge')
+const named = fc.option(name, { nil: undefined, freq: 1 }).map((each) => (each ? ` as ${each}` : ''))
+const nth = fc.oneof(
+  count(1, 6).map((n) => `[${n}]`),
+  fc.constantFrom('.first', '.middle', '.last'),
+)
+const place = fc.oneof(
+  fc.tuple(name, nth).map(([of, at]) => of + at),
+  fc.tuple(name, letter, nth).map(([of, role, at]) => `${of}.${role}${at}`),
+  fc.tuple(letter, count(1, 9)).map(([role, n]) => `${role}[${n}]`),
+  fc.tuple(name, nth).map(([of, at]) => `${of}.prev${at}`),
+  count(1, 3).map((n) => `new[${n}]`),
+  fc.constantFrom('front[1]', 'back.first'),
+)
+const all = fc.oneof(
+  fc.tuple(letter, name).map(([role, of]) => `${role} in ${of}`),
+  fc.constantFrom('A in front', 'B in front', 'front', 'wall', 'arm'),
+)
+const moves = fc
+  .tuple(
+    run,
+    fc.array(
+      fc.oneof(
+        place.map((at) => `>${at}`),
+        run,
+        count(1, 2).map((n) => `<${n}`),
+        fc.constantFrom('<A', '<2C'),
+      ),
+      { maxLength: 3 },
+    ),
+  )
+  .map(([first, rest]) => [first, ...rest].join(' '))
+
+const stitch = fc.oneof(
+  { weight: 6, arbitrary: run },
+  { weight: 1, arbitrary: fc.constant('-') },
+  { weight: 1, arbitrary: fc.tuple(letter, run).map(([role, rest]) => `${role}^ ${rest}`) },
+  { weight: 1, arbitrary: moves },
+  { weight: 1, arbitrary: run.map((each) => `${each} over 2`) },
+)
+const into = fc.oneof(
+  { weight: 8, arbitrary: fc.constant('') },
+  { weight: 2, arbitrary: fc.constant(' into every bead') },
+  { weight: 2, arbitrary: count(2, 5).map((n) => ` into every ${n}${n === 2 ? 'nd' : n === 3 ? 'rd' : 'th'} bead`) },
+  { weight: 1, arbitrary: name.map((of) => ` into every bead of ${of}`) },
+  { weight: 1, arbitrary: fc.tuple(count(2, 4), name).map(([n, of]) => ` into every ${n}th bead of ${of}`) },
+  { weight: 2, arbitrary: fc.constant(' into middles') },
+  { weight: 1, arbitrary: name.map((of) => ` into middles of ${of}`) },
+  { weight: 1, arbitrary: count(1, 4).map((n) => ` into ${n}th of each`) },
+  { weight: 1, arbitrary: letter.map((role) => ` into ${role}`) },
+  { weight: 1, arbitrary: fc.constant(' into holes 2') },
+)
+const list = fc.oneof(
+  { weight: 3, arbitrary: run },
+  {
+    weight: 2,
+    arbitrary: fc
+      .array(fc.tuple(stitch, count(1, 3)), { minLength: 1, maxLength: 3 })
+      .map((each) => each.map(([one, n]) => (n > 1 ? `${one} x${n}` : one)).join(', ')),
+  },
+)
+const round = fc
+  .tuple(list, into, named, fc.constantFrom('', '', '', ' no step'))
+  .map(([...parts]) => `round ${parts.join('')}`)
+
+const line = fc.oneof(
+  { weight: 10, arbitrary: round },
+  { weight: 3, arbitrary: fc.tuple(list, named).map(([each, as]) => `row ${each}${as}`) },
+  {
+    weight: 2,
+    arbitrary: fc
+      .tuple(run, fc.constantFrom('', ' over 2', ' back'), named)
+      .map(([each, how, as]) => `loop ${each}${how}${as}`),
+  },
+  { weight: 3, arbitrary: fc.tuple(moves, named).map(([each, as]) => `pick ${each}${as}`) },
+  { weight: 2, arbitrary: fc.tuple(fc.constantFrom('', '<'), place).map(([way, at]) => `through ${way}${at}`) },
+  { weight: 1, arbitrary: fc.tuple(name, count(1, 3)).map(([of, n]) => `through ${of} next ${n}`) },
+  {
+    weight: 2,
+    arbitrary: fc
+      .oneof(
+        place,
+        letter.map((role) => `any ${role}`),
+      )
+      .map((at) => `to ${at}`),
+  },
+  {
+    weight: 1,
+    arbitrary: fc.constantFrom(
+      'other edge',
+      'reinforce',
+      'reinforce 2',
+      'again',
+      'go 2',
+      'go back 1',
+      'turn',
+      'turn over',
+      'under thread',
+      'new thread',
+    ),
+  },
+  {
+    weight: 1,
+    arbitrary: fc
+      .tuple(run, fc.constantFrom('', ' end C', ' end 3C', ' keep 1'))
+      .map(([each, how]) => `fringe ${each}${how}`),
+  },
+  { weight: 1, arbitrary: fc.tuple(run, all).map(([each, at]) => `fringe ${each} end C into ${at}`) },
+  {
+    weight: 1,
+    arbitrary: fc
+      .tuple(place, fc.constantFrom('', ' with A', ' with A, B', ' with 2A B'))
+      .map(([at, how]) => `join to ${at}${how}`),
+  },
+  {
+    weight: 2,
+    arbitrary: fc
+      .tuple(name, fc.oneof(all, fc.constantFrom('wall.T:2', 'wall:2', 'T')))
+      .map(([as, at]) => `rail ${as} = ${at}`),
+  },
+  {
+    weight: 1,
+    arbitrary: fc
+      .tuple(count(1, 6), fc.constantFrom('3A', 'A B C', '2A B', '3B'), named)
+      .map(([n, each, as]) => `weave ${n} units of ${each}${as}`),
+  },
+)
+
+const block = fc.oneof(
+  { weight: 8, arbitrary: line },
+  {
+    weight: 1,
+    arbitrary: fc
+      .tuple(count(2, 4), fc.array(line, { minLength: 1, maxLength: 3 }))
+      .map(([n, body]) => [`repeat ${n}`, ...body, 'end'].join('\n')),
+  },
+  {
+    weight: 1,
+    arbitrary: fc
+      .tuple(
+        count(1, 3),
+        count(1, 4),
+        fc.constantFrom(
+          'round k A',
+          'pick k B',
+          'loop k C',
+          'round A, B^ k C',
+          'row k A',
+          'fringe k A end B',
+          'let m = k + 1\nround m B into every bead',
+        ),
+      )
+      .map(([from, to, body]) => `for k in ${from} to ${to}\n${body}\nend`),
+  },
+  {
+    weight: 1,
+    arbitrary: fc
+      .tuple(all, fc.array(line, { minLength: 1, maxLength: 2 }))
+      .map(([at, body]) => [`at each ${at}`, ...body, 'end'].join('\n')),
+  },
+  {
+    weight: 1,
+    arbitrary: fc.constantFrom(
+      'finish\npart second',
+      'part third',
+      'part fourth x 2',
+      'finish\npart fifth x 3',
+      'use motif',
+      'repeat 2\nuse motif\nend',
+      'use twice',
+    ),
+  },
+  {
+    weight: 1,
+    arbitrary: fc.constantFrom(
+      'round B\nother edge\nround C',
+      'other edge\nround A',
+      'to any T\nturn\nrail edge = T:2\nround C',
+    ),
+  },
+)
+
+const first = fc.oneof(
+  { weight: 6, arbitrary: fc.tuple(count(3, 10), run, named).map(([n, each, as]) => `ring (${each}) x ${n}${as}`) },
+  { weight: 2, arbitrary: fc.tuple(count(3, 24), named).map(([n, as]) => `ring ${n}A${as}`) },
+  { weight: 3, arbitrary: fc.tuple(count(2, 16), named).map(([n, as]) => `string ${n}A${as}`) },
+  { weight: 1, arbitrary: fc.tuple(count(1, 6), named).map(([n, as]) => `weave ${n} units of 3A${as}`) },
+  { weight: 1, arbitrary: fc.tuple(count(6, 14), named).map(([n, as]) => `stand A round 8 mm x ${n}${as}`) },
+  { weight: 1, arbitrary: fc.tuple(count(3, 6), named).map(([n, as]) => `ring (T 2B) x ${n}${as}`) },
+)
+
+const errors = (text: string) => reckonPattern(text).report.diagnostics.some(({ severity }) => severity === 'error')
+
+/** Parts that others use, below everything. */
+const used = [
+  ['motif', 'part motif\npick 2B as arm\nloop C\n'],
+  ['twice', 'part twice x 2\nloop 2A\nfor k in 0 to 1\nrepeat k\npick C\nend\nloop B\nend\n'],
+] as const
+const withUsed = (text: string) =>
+  `${text}\n${used.map(([part, lines]) => (text.includes(`use ${part}`) ? lines : '')).join('')}`
+
+/** What of these lines can be worked, one after the other. */
+export const randomPattern: fc.Arbitrary<string> = fc
+  .tuple(first, fc.array(block, { maxLength: 12 }))
+  .map(([begun, blocks]) => {
+    let text = [...head, begun].join('\n')
+    for (const each of blocks) {
+      const longer = `${text}\n${each}`
+      if (!errors(withUsed(longer)) && reckonPattern(withUsed(longer)).work.passes < 2000) text = longer
+    }
+    return withUsed(text)
+  })
