@@ -26,7 +26,7 @@ describe('sentences', () => {
   test('a ring, a round, a decrease and a loop', () => {
     expect(texts(`${head}ring (3A B) x 4\nround C x3, -\nloop 2C as bail\nreinforce 2`)).toEqual([
       'String 16 beads: pick up 3 A and 1 B, 4 times. Pass through all of them again to close the ring.',
-      'Front round 1: 3 stitches with 1 C each, then 1 decrease; twice, 8 stitches in all. End each by this: skip one bead and pass through the next. Step up through the first bead added. 6 beads or groups now stand up.',
+      'Front round 1: 3 stitches with 1 C each, then 1 decrease; twice, 8 stitches in all. At the end of each stitch, skip one bead and pass through the next. Step up through the first bead added. 6 beads or groups now stand up.',
       'Pick up 2 C and pass again, the same way, through the C the needle came out of, to make a loop. This is the bail.',
       'Pass through the beads of that loop twice more, without picking up any, and pull up firmly but never force the needle.',
     ])
@@ -158,7 +158,7 @@ test('a repeat is told once, with how many steps it holds and how often; turns t
 test('places, turns of unlike length, and more turns than are told are all said', () => {
   const repeats = (source: string) => texts(`${head}ring 6A as base\n${source}`).slice(1)
   expect(repeats('at each A in base\nloop 2B\nend')[0]).toBe(
-    'Do the next step, at each of 6 places (the A in the base), weaving from one to the next by the shortest way.',
+    'Do the next step, at each of 6 places (each A in the base), weaving from one to the next by the shortest way.',
   )
   expect(repeats('for k in 1 to 2\nrepeat k\nloop 2B\nend\nend')[1]).toBe(
     'Do the next step once in turn 1, twice in turn 2.',
@@ -215,7 +215,7 @@ describe('languages', () => {
     const page = writePattern(reckon(`${head}ring (3A B) x 4\nround C x3, -\nfinish`), { ...edition, language: 'de' })
     expect(page.parts[0]?.steps.map(({ text }) => text)).toEqual([
       '16 Perlen auffädeln: 3 A und 1 B aufnehmen, 4-mal. Nochmals durch alle gehen, um den Ring zu schliessen.',
-      'Vordere Runde 1: 3 Stiche mit je 1 C; dann 1 Abnahme; das zweimal, insgesamt 8 Stiche. Jeden so beenden: eine Perle überspringen und durch die nächste gehen. Durch die erste aufgenommene Perle aufsteigen. Jetzt stehen 6 Perlen oder Gruppen hoch.',
+      'Vordere Runde 1: 3 Stiche mit je 1 C; dann 1 Abnahme; das zweimal, insgesamt 8 Stiche. Am Ende jedes Stichs eine Perle überspringen und durch die nächste gehen. Durch die erste aufgenommene Perle aufsteigen. Jetzt stehen 6 Perlen oder Gruppen hoch.',
       'Beide Enden vernähen, unterwegs mit 3 halben Schlägen zwischen den Perlen, und abschneiden.',
     ])
     expect(page.thread[0]).toMatch(/^Geflochtener Faden .* abschneiden\.$/)

@@ -45,9 +45,9 @@ export function place(text: string): Place {
   if (it) return { type: 'nth', nth: it[0] as 'first', of: { type: 'letter', letter: it[1] } }
   it = found(/^the next (?:(\d+) beads|bead) of (.+)$/)
   if (it) return { type: 'next', count: Number(it[0] ?? 1), of: place(it[1]) }
-  it = found(/^the (\p{Lu}\w*) (?:of|in) (.+)$/u)
+  it = found(/^(?:the|each) (\p{Lu}\w*) (?:of|in) (.+)$/u)
   if (it) return { type: 'letters of', letter: it[0], of: place(it[1]) }
-  it = found(/^the (?:nearest )?(\p{Lu}\w*)$/u)
+  it = found(/^(?:each|the(?: nearest)?) (\p{Lu}\w*)$/u)
   if (it) return { type: 'letter', letter: it[0] }
   it = found(/^(.+) before it$/)
   if (it) {
@@ -96,6 +96,8 @@ function passOn(text: string): PassOn {
     const edge = ['the ring', 'the row', 'the last round', 'this edge'].includes(of)
     return { type: 'every', each: it[2] ? Number(it[1] ?? 1) + 1 : 1, of: edge ? 'edge' : place(of) }
   }
+  it = /^pass through the next (\p{Lu}\w*)$/u.exec(text)
+  if (it) return { type: 'next of', place: { type: 'letter', letter: it[1] as string } }
   it = /^pass through the next of (.+)$/.exec(text)
   if (it) return { type: 'next of', place: place(it[1] as string) }
   throw new NotUnderstood(text)
@@ -161,7 +163,7 @@ function round(text: string, name: string | undefined): Instruction {
     upPast: ends === 'up past' ? Number(up[1] ?? 1) : 0,
     name,
   }
-  let it = new RegExp(`^(.+); (${often}), (\\d+) stitches in all\\. End each by this: (.+)\\.$`).exec(rest)
+  let it = new RegExp(`^(.+); (${often}), (\\d+) stitches in all\\. At the end of each stitch, (.+)\\.$`).exec(rest)
   if (it) {
     const list = (it[1] as string).split(', then ').map(stitch)
     const stitches = stitchesOf(list, times(it[2] as string))

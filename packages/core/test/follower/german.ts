@@ -47,7 +47,7 @@ function place(text: string): Place {
   }
   it = found(/^(\p{Lu}\w*) (?:von|in) (.+)$/u)
   if (it) return { type: 'letters of', letter: it[0], of: place(it[1]) }
-  it = found(/^(?:nächste[nr]? Perle )?(\p{Lu}\w*)$/u)
+  it = found(/^(?:nächste[nr]? Perle |jede )?(\p{Lu}\w*)$/u)
   if (it) return { type: 'letter', letter: it[0] }
   it = found(/^«(\w+)» \((\w+)\)$/)
   if (it) return { type: 'part edge', part: it[0], edge: it[1] }
@@ -95,6 +95,8 @@ function passOn(text: string): PassOn {
       of: edge ? 'edge' : place(of.replace(/^von /, '')),
     }
   }
+  it = /^durch die nächste (\p{Lu}\w*) gehen$/u.exec(text)
+  if (it) return { type: 'next of', place: { type: 'letter', letter: it[1] as string } }
   it = /^durch die nächste von (.+) gehen$/.exec(text)
   if (it) return { type: 'next of', place: place(it[1] as string) }
   throw new NotUnderstood(text)
@@ -160,7 +162,7 @@ function round(text: string, name: string | undefined): Instruction {
     upPast: ends === 'up past' ? Number(up[1] ?? 1) : 0,
     name,
   }
-  let it = new RegExp(`^(.+); das (${often}), insgesamt (\\d+) Stiche\\. Jeden so beenden: (.+)\\.$`).exec(rest)
+  let it = new RegExp(`^(.+); das (${often}), insgesamt (\\d+) Stiche\\. Am Ende jedes Stichs (.+)\\.$`).exec(rest)
   if (it) {
     const stitches = stitchesOf((it[1] as string).split('; dann ').map(stitch), times(it[2] as string))
     if (stitches.length !== Number(it[3])) throw new Error(`Das sind ${stitches.length} Stiche: ${text}`)
@@ -200,7 +202,7 @@ function read(text: string): Instruction {
   it = found(/^Die Nadel ist schon an (?:der )?(.+)\.$/)
   if (it) return { type: 'to', beads: 0, place: place(it[0] as string) }
   it = found(
-    /^(.+) aufnehmen und (zurück|nochmals in gleicher Richtung) durch (?:die letzten (\d+) Perlen, durch die die Nadel kam|die Perle \p{Lu}\w*, aus der die Nadel kam) gehen, so dass eine Schlinge entsteht\.$/u,
+    /^(.+) aufnehmen und (zurück|nochmals in gleicher Richtung) durch (?:die letzten (\d+) Perlen, durch die die Nadel kam|die Perle \p{Lu}\w*, aus der die Nadel kam), gehen, so dass eine Schlinge entsteht\.$/u,
   )
   if (it)
     return { type: 'loop', beads: beads(it[0] as string), back: it[1] === 'zurück', over: Number(it[2] ?? 1), name }

@@ -8,18 +8,20 @@ const wholes: Readonly<Record<string, string>> = {
 }
 
 /** "bead 4 of the frame (T)", "the last bead of the bail", "A number 7", "the nearest B". */
-export function placeWords(told: PlaceTold): string {
+export function placeWords(told: PlaceTold, which: 'nearest' | 'each' = 'nearest'): string {
   const { base, steps, beads } = told
   let whole = 'name' in base ? (wholes[base.name] ?? `the ${base.name}`) : ''
   let kind = 'role' in base ? base.role : 'bead'
-  let said = whole || (steps.length === 0 && beadsOf(told) === 1 ? `the ${kind}` : `the nearest ${kind}`)
+  let said =
+    whole ||
+    (steps.length === 0 && beadsOf(told) === 1 ? `the ${kind}` : `${which === 'each' ? 'each' : 'the nearest'} ${kind}`)
   let hole = ''
   let named = false
   for (const step of steps) {
     switch (step.type) {
       case 'role':
         kind = step.role
-        said = `the ${kind} of ${whole}`
+        said = `${which === 'each' ? 'each' : 'the'} ${kind} of ${whole}`
         break
       case 'nth':
         said = whole ? `${kind} ${step.nth} of ${whole}` : `${kind} number ${step.nth}`
@@ -39,7 +41,7 @@ export function placeWords(told: PlaceTold): string {
         break
       case 'in':
         whole = placeWords(step.place)
-        said = `the ${kind} in ${whole}`
+        said = `${which === 'each' ? 'each' : 'the'} ${kind} in ${whole}`
         break
       case 'bore':
         hole = `${beadsOf(told) > 1 ? ', each' : ''} by its ${step.bore === 2 ? 'second' : 'first'} hole`

@@ -14,7 +14,7 @@ export function round(action: Round): string {
   const told =
     cycle.length === 1 && only && only.over === 1
       ? `${on.startsWith('skip') ? [...picking(only), on].join(', ') : list([...picking(only), on])}; ${sayTimes(stitches)} in all.`
-      : `${cycle.map(stitch).join(', then ')}; ${turns === 1 ? 'once' : sayTimes(turns)}, ${stitches} stitches in all. End each by this: ${on}.`
+      : `${cycle.map(stitch).join(', then ')}; ${turns === 1 ? 'once' : sayTimes(turns)}, ${stitches} stitches in all. At the end of each stitch, ${on}.`
   const atFirst =
     action.into.type === 'gaps' && action.fresh === 'the first time'
       ? ` The first time, ${skipping(widthOf(action))} instead.`
@@ -79,7 +79,9 @@ function passOn(action: Round): string {
     case 'bore':
       return 'pass through the other hole of the next bead'
     case 'target':
-      return `pass through the next of ${placeWords(into.target)}`
+      return 'role' in into.target.base && into.target.steps.length === 0
+        ? `pass through the next ${into.target.base.role}`
+        : `pass through the next of ${placeWords(into.target)}`
   }
 }
 

@@ -12,7 +12,7 @@ import { round } from './round'
 export function repeatSentence(steps: number, times: readonly number[], at: PlaceTold | undefined): string {
   const what = steps === 1 ? 'the next step' : `the next ${steps} steps, one after the other`
   if (at)
-    return `Do ${what}, at each of ${list(times.map(String))} places (${place(at)}), weaving from one to the next by the shortest way.`
+    return `Do ${what}, at each of ${list(times.map(String))} places (${placeWords(at, 'each')}), weaving from one to the next by the shortest way.`
   const comma = steps === 1 ? '' : ','
   const [only] = times
   if (times.length === 1 && only !== undefined) return `Do ${what}${comma} ${sayTimes(only)} in all.`
@@ -88,7 +88,7 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
     case 'fringe':
       return fringe(action)
     case 'rail':
-      return `The next rounds go into ${place(action.target)} (${sayBeads(action.beads)}), from the needle on.${called(action.name)}`
+      return `The next rounds go into ${placeWords(action.target, 'each')} (${sayBeads(action.beads)}), from the needle on.${called(action.name)}`
     case 'attach':
       return `Attach ${action.item} to ${place(action.target)}.`
     case 'caution':

@@ -14,7 +14,7 @@ export function round(action: Round): string {
   const told =
     cycle.length === 1 && only && only.over === 1
       ? `${[...picking(only), on].join(', dann ')}; insgesamt ${sayTimes(stitches)}.`
-      : `${cycle.map(stitch).join('; dann ')}; das ${sayTimes(turns)}, insgesamt ${stitches} Stiche. Jeden so beenden: ${on}.`
+      : `${cycle.map(stitch).join('; dann ')}; das ${sayTimes(turns)}, insgesamt ${stitches} Stiche. Am Ende jedes Stichs ${on}.`
   const atFirst =
     action.into.type === 'gaps' && action.fresh === 'the first time'
       ? ` Beim ersten Mal stattdessen ${skipping(widthOf(action))}.`
@@ -82,7 +82,9 @@ function passOn(action: Round): string {
     case 'bore':
       return 'durch das andere Loch der nächsten Perle gehen'
     case 'target':
-      return `durch die nächste von ${placeWords(into.target) ?? nearestOf(into.target)} gehen`
+      return 'role' in into.target.base && into.target.steps.length === 0
+        ? `durch die nächste ${into.target.base.role} gehen`
+        : `durch die nächste von ${placeWords(into.target) ?? nearestOf(into.target)} gehen`
   }
 }
 

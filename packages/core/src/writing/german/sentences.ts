@@ -20,6 +20,10 @@ const at = (target: PlaceTold) => {
   return words === undefined ? `an der ${nearestOf(target)}` : `an ${words}`
 }
 
+/** All of several beads. */
+const eachOf = (target: PlaceTold) =>
+  placeWords(target) ?? `jede ${'role' in target.base ? target.base.role : target.base.name}`
+
 /** What a step has made, if it bears a name. */
 const called = (name: string | undefined) => (name ? ` Das ist «${name}».` : '')
 
@@ -28,7 +32,7 @@ const edges = { front: 'vorderen', back: 'hinteren' } as const
 export function repeatSentence(steps: number, times: readonly number[], at: PlaceTold | undefined): string {
   const what = steps === 1 ? 'Den nächsten Schritt' : `Die nächsten ${steps} Schritte hintereinander`
   if (at)
-    return `${what} an jeder von ${list(times.map(String))} Stellen ausführen (${placeWords(at) ?? nearestOf(at)}); von einer zur nächsten auf dem kürzesten Weg durchfädeln.`
+    return `${what} an jeder von ${list(times.map(String))} Stellen ausführen (${eachOf(at)}); von einer zur nächsten auf dem kürzesten Weg durchfädeln.`
   const [only] = times
   if (times.length === 1 && only !== undefined) return `${what} insgesamt ${sayTimes(only)} ausführen.`
   return `${what} ausführen: ${times.map((each, i) => `${sayTimes(each)} beim ${i + 1}. Mal`).join(', ')}.`
@@ -54,8 +58,8 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
     case 'loop': {
       const again =
         action.over > 1
-          ? `durch die letzten ${action.over} Perlen, durch die die Nadel kam`
-          : `durch die Perle ${action.through}, aus der die Nadel kam`
+          ? `durch die letzten ${action.over} Perlen, durch die die Nadel kam,`
+          : `durch die Perle ${action.through}, aus der die Nadel kam,`
       return `${sayRun(action.beads)} aufnehmen und ${action.back ? 'zurück' : 'nochmals in gleicher Richtung'} ${again} gehen, so dass eine Schlinge entsteht.${called(action.name)}`
     }
     case 'reinforce':
@@ -102,7 +106,7 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
     case 'fringe':
       return fringe(action)
     case 'rail':
-      return `Die nächsten Runden gehen von der Nadel an durch ${placeWords(action.target) ?? nearestOf(action.target)} (${sayBeads(action.beads)}).${called(action.name)}`
+      return `Die nächsten Runden gehen von der Nadel an durch ${eachOf(action.target)} (${sayBeads(action.beads)}).${called(action.name)}`
     case 'attach':
       return `${action.item} ${at(action.target)} befestigen.`
     case 'caution':
