@@ -63,7 +63,7 @@ describe('what is wrong is said where it is, and how to mend it', () => {
     ['thread braid 7 lb', 1, 14, /no braid in size 7 lb/, /6 lb/],
     ['makes 0', 1, 7, /cannot make 0/, /1 to 1000/],
     ['thread braid 6 lb, length 20 cm\nring 36A', 1, 1, /20 cm of thread are less than the/, /at least/],
-    ['ring 36A\nthrough new[37]', 2, 12, /36 beads there; it has no number 37/, /1 to 36/],
+    ['string 36A\nthrough new[37]', 2, 12, /36 beads there; it has no number 37/, /1 to 36/],
     ['ring 36A as w\nrail inner = w:2', 2, 16, /A has one bore only/, /two-hole/],
     ['ring A:2 x 6', 1, 6, /by their first hole/, /Use pick/],
     [`ring ${'('.repeat(40)}A${')'.repeat(40)}`, 1, 37, /nested more than 32/, /lines of their own/],

@@ -319,3 +319,29 @@ test('a round in a later part goes on from the edge that the needle comes to', (
   expect(counts(report)).toEqual({ A: 24, C: 12 })
   expect(errorsIn(lines('ring 12A\npart edge\nround C'))[0]?.message).toMatch(/no ring in this part/)
 })
+
+describe('places', () => {
+  const from = (text: string) => passes(`${head}${text}`).map((pass) => pass.replace('<', ''))
+  test('are counted back from the end, taken as a stretch or a half, and come round in a ring', () => {
+    expect(from('string 6A as edge\nthrough edge[-2], edge[2..4], edge[4..2]').slice(6)).toEqual([
+      ...['4', '1', '2', '3', '3', '2', '1'],
+    ])
+    expect(from('ring 6A as wall\nthrough wall[8], wall[6..2]').slice(12)).toEqual(['1', '5', '0', '1'])
+    expect(from('string 5A as edge\nthrough second half of edge').slice(5)).toEqual(['3', '4'])
+    expect(from('string 5A as edge\nthrough first half of edge').slice(5)).toEqual(['0', '1', '2'])
+  })
+  test('gather under one name, and a name goes back as often as it was given', () => {
+    const text =
+      'ring 12A as base\nrepeat 3\nthrough base next 4\nloop 2C as tip2, all\nend\nrail edge = tip2, base[1]\nround B'
+    expect(counts(lines(text))).toEqual({ A: 12, C: 6, B: 7 })
+    expect(from('ring 6A as a\nring 7A as a\nring 8A as a\nthrough a.prev.prev[1]').at(-1)).toBe('0')
+    expect(errorsIn(lines('ring 6A as a\nto a.prev.prev[1]'))[0]?.message).toBe(
+      'There is no "a" 2 before the last one.',
+    )
+  })
+  test('of one letter in an edge lie in the order of the edge, from the needle on', () => {
+    const text = 'ring (A C) x 4 as wall\nto wall[5]\nat each A in wall\nloop B\nend'
+    const loops = from(text).flatMap((pass, i, all) => (pass.startsWith('+') && i > 8 ? [all[i + 1]] : []))
+    expect(loops).toEqual(['0', '2', '4', '6'])
+  })
+})

@@ -131,7 +131,7 @@ const nameOf = (action: Action): string | undefined => {
     case 'ring':
       return `The ring of ${action.beads}`
     case 'loop':
-      return `The ${action.name ?? 'loop'}`
+      return `The ${action.name?.name ?? 'loop'}`
     default:
       return undefined
   }

@@ -1,7 +1,7 @@
 import { type Cursor, shown } from './cursor'
 import { type Expression, readExpression } from './expression'
 import { LineFault } from './fault'
-import { readTarget, type TargetWords } from './target-words'
+import { readTarget, readTargets, type TargetWords } from './target-words'
 
 /** Which holes of the rail a round takes for its anchors. */
 export type IntoWords =
@@ -10,7 +10,7 @@ export type IntoWords =
   | { readonly type: 'middles'; readonly of: string | undefined }
   | { readonly type: 'nth'; readonly nth: Expression }
   | { readonly type: 'bore'; readonly bore: 0 | 1 }
-  | { readonly type: 'target'; readonly target: TargetWords }
+  | { readonly type: 'target'; readonly targets: readonly TargetWords[] }
 
 /** `into every bead`, `into every 4th bead`, `into middles`, `into 2nd of each`, `into B`, `into holes 2`, `into frame`. */
 export function readInto(cursor: Cursor): IntoWords | undefined {
@@ -42,7 +42,7 @@ export function readInto(cursor: Cursor): IntoWords | undefined {
     }
     return { type: 'nth', nth }
   }
-  return { type: 'target', target: readTarget(cursor) }
+  return { type: 'target', targets: readTargets(cursor) }
 }
 
 /** `4th`, `2nd`, or a plain number or name. */

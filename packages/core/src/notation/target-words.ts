@@ -1,6 +1,6 @@
 /**
  * Places in the work, as a pattern names them: `B`, `any B`, `bail`, `wall.first`, `boxes.F[3]`, `frame:2`, `middle of bail`,
- * `K in frame`, `frame next 2`. Read once; found on the bench when the line is worked.
+ * `K in frame`, `frame next 2`, `base[3..9]`, `first half of base`. Read once; found on the bench when the line is worked.
  */
 import { type Cursor, shown } from './cursor'
 import { type Expression, readExpression } from './expression'
@@ -10,6 +10,8 @@ export type TargetStep =
   | { readonly type: 'role'; readonly role: string; readonly span: Span }
   | { readonly type: 'word'; readonly word: string; readonly span: Span }
   | { readonly type: 'index'; readonly of: Expression; readonly span: Span }
+  | { readonly type: 'range'; readonly from: Expression; readonly to: Expression; readonly span: Span }
+  | { readonly type: 'half'; readonly second: boolean; readonly span: Span }
   | { readonly type: 'next'; readonly of: Expression; readonly span: Span }
   | { readonly type: 'bore'; readonly bore: 0 | 1; readonly span: Span }
   | { readonly type: 'in'; readonly target: TargetWords; readonly span: Span }
@@ -30,6 +32,14 @@ export function readTarget(cursor: Cursor): TargetWords {
     cursor.next()
     cursor.next()
     before = { type: 'word', word: place.text, span: place }
+  } else if (
+    place &&
+    (place.text === 'first' || place.text === 'second') &&
+    cursor.peek(1)?.text === 'half' &&
+    cursor.peek(2)?.text === 'of'
+  ) {
+    for (let i = 0; i < 3; i++) cursor.next()
+    before = { type: 'half', second: place.text === 'second', span: place }
   }
   cursor.take('Word', 'any')
   cursor.take('Word', 'the')
@@ -53,12 +63,25 @@ export function readTarget(cursor: Cursor): TargetWords {
   return { base, steps, span: { from: (before ? (opening ?? found) : found).from, to } }
 }
 
+/** `tip, base[3..9]`: places one after the other. */
+export function readTargets(cursor: Cursor): readonly TargetWords[] {
+  const targets = [readTarget(cursor)]
+  while (cursor.take('Comma')) targets.push(readTarget(cursor))
+  return targets
+}
+
 function readStep(cursor: Cursor): TargetStep | undefined {
   const at = cursor.peek()
   if (at?.kind === 'Index') {
     cursor.next()
     const inside = cursor.inside(at)
     const of = readExpression(inside)
+    if (inside.take('Mark', '.')) {
+      inside.expect('Mark', 'two dots', 'For example: base[3..9].')
+      const to = readExpression(inside)
+      inside.finish()
+      return { type: 'range', from: of, to, span: at }
+    }
     inside.finish()
     return { type: 'index', of, span: at }
   }

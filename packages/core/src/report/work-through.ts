@@ -8,8 +8,7 @@ import type { Action } from '../stitch/action'
 import type { Bench } from '../stitch/bench'
 import { beadOf } from '../stitch/hole'
 import type { PlaceTold } from '../stitch/place-told'
-import { find } from '../stitch/target'
-import { toldPlace } from '../stitch/tell-place'
+import { findTold } from '../stitch/target'
 import { travelTo } from '../stitch/travel'
 import type { Faults } from './faults'
 import { plainPitch } from './plain-pitch'
@@ -248,8 +247,8 @@ class Worker {
           this.until(head, line, body)
           return
         case 'at': {
-          const places = [...find(head.target, bench)]
-          const tally = this.tellRepeat(line, places.length, { at: toldPlace(head.target, places, bench) })
+          const { holes: places, told } = findTold(head.target, bench)
+          const tally = this.tellRepeat(line, places.length, { at: told })
           for (const h of places) {
             if (this.stopped) return
             const from = bench.work.passes

@@ -1,4 +1,5 @@
 import type { ThreadSettings } from '../thread/settings'
+import type { Mark } from './mark'
 import type { PlaceTold } from './place-told'
 import type { Run } from './runs'
 
@@ -13,7 +14,7 @@ export type Action =
       readonly repeats: number
       readonly beads: number
       readonly closing: ThreadSettings['closing']
-      readonly name: string | undefined
+      readonly name: Mark | undefined
     }
   | {
       readonly type: 'round'
@@ -38,7 +39,7 @@ export type Action =
       readonly upThrough: number
       /** Before those it passes again what so many stitches without a bead have passed first. */
       readonly upPast: number
-      readonly name: string | undefined
+      readonly name: Mark | undefined
     }
   | { readonly type: 'other edge'; readonly edge: Edge; readonly passed: number }
   | { readonly type: 'to'; readonly target: PlaceTold; readonly passed: number }
@@ -49,7 +50,7 @@ export type Action =
       readonly over: number
       readonly back: boolean
       readonly beads: readonly Run[]
-      readonly name: string | undefined
+      readonly name: Mark | undefined
       readonly through: string
     }
   | {
@@ -58,11 +59,11 @@ export type Action =
       readonly what: 'ring' | 'round' | 'loop' | 'run'
       readonly passed: number
     }
-  | { readonly type: 'string'; readonly beads: readonly Run[]; readonly name: string | undefined }
+  | { readonly type: 'string'; readonly beads: readonly Run[]; readonly name: Mark | undefined }
   | {
       readonly type: 'pick'
       readonly beads: readonly Run[]
-      readonly name: string | undefined
+      readonly name: Mark | undefined
       /** All that it does, in order, where it does more than pick up. */
       readonly moves: readonly MoveTold[]
     }
@@ -84,7 +85,7 @@ export type Action =
       readonly stitches: number
       /** With nothing on the needle the first unit picks up the bead it shares, too. */
       readonly begins: string | undefined
-      readonly name: string | undefined
+      readonly name: Mark | undefined
     }
   | { readonly type: 'join'; readonly target: PlaceTold; readonly beads: readonly Run[] }
   | {
@@ -93,7 +94,7 @@ export type Action =
       readonly stitches: number
       readonly increases: number
       readonly row: boolean
-      readonly name: string | undefined
+      readonly name: Mark | undefined
     }
   | {
       readonly type: 'fringe'
@@ -103,9 +104,9 @@ export type Action =
       readonly into: PlaceTold | undefined
       /** They are hung from the last of those to the first. */
       readonly fromEnd: boolean
-      readonly name: string | undefined
+      readonly name: Mark | undefined
     }
-  | { readonly type: 'rail'; readonly name: string; readonly beads: number; readonly target: PlaceTold }
+  | { readonly type: 'rail'; readonly name: string; readonly beads: number; readonly targets: readonly PlaceTold[] }
   | { readonly type: 'attach'; readonly item: string; readonly target: PlaceTold }
   | { readonly type: 'caution'; readonly about: CautionAbout }
   /** So many of the next statements are done so often, or once at each of so many places; or a part is made so often. */
@@ -146,7 +147,7 @@ export type IntoTold =
       readonly name: string | undefined
     }
   | { readonly type: 'bore' }
-  | { readonly type: 'target'; readonly target: PlaceTold }
+  | { readonly type: 'target'; readonly targets: readonly PlaceTold[] }
 
 /** One thing after the other within a line. */
 export type MoveTold =

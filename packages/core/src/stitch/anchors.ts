@@ -90,7 +90,14 @@ function chosen(rail: Rail, into: Exclude<IntoWords, { type: 'gaps' }>, bench: B
       return along(rail, holes)
     }
     case 'target':
-      return along(rail, fromNeedle(rail, find(into.target, bench), bench))
+      return along(
+        rail,
+        fromNeedle(
+          rail,
+          into.targets.flatMap((target) => find(target, bench)),
+          bench,
+        ),
+      )
   }
 }
 

@@ -20,6 +20,7 @@ import { jogLength } from '../thread/jog'
 import type { ThreadSettings } from '../thread/settings'
 import type { Edge } from './action'
 import { beadOf, entryOf, exitOf, type Hole } from './hole'
+import type { Mark } from './mark'
 import { type Group, holesOf, type Rail, turned, turnedBack } from './rail'
 import { Work } from './work'
 
@@ -352,12 +353,20 @@ export class Bench implements Scope {
     this.sorted = 0
   }
 
-  mark(name: string, holes: readonly Hole[]): void {
-    const known = this.marks.get(name)
-    if (known) known.push(holes)
-    else this.marks.set(name, [holes])
+  /** @param closed they come round to their beginning, so that places beyond the last are counted on from the first */
+  mark(mark: Mark | undefined, holes: readonly Hole[], closed = false): void {
+    if (closed) this.closed.add(holes)
     this.marks.set('new', [holes])
+    if (!mark) return
+    const known = this.marks.get(mark.name)
+    if (!known) this.marks.set(mark.name, [holes])
+    else if (mark.all) known[known.length - 1] = [...(known[known.length - 1] as readonly Hole[]), ...holes]
+    else known.push(holes)
   }
+
+  private readonly closed = new WeakSet<readonly Hole[]>()
+
+  comesRound = (holes: readonly Hole[]): boolean => this.closed.has(holes)
 
   /** The groups of a round that was marked, for `middles of NAME`. */
   readonly groupsOf = new Map<string, readonly Group[]>()

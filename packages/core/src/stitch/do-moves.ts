@@ -7,8 +7,7 @@ import { type Seat, strung } from './course'
 import { beadOf, type Hole } from './hole'
 import type { Group } from './rail'
 import type { Run } from './runs'
-import { find } from './target'
-import { toldPlace } from './tell-place'
+import { findTold } from './target'
 
 /**
  * Does the moves of one group: picks up, passes on the way, goes back through its own beads.
@@ -50,8 +49,8 @@ export function doMoves(
         break
       }
       case 'pass': {
-        const passed = find(move.target, bench)
-        told.push({ type: 'pass', target: toldPlace(move.target, passed, bench) })
+        const { holes: passed, told: target } = findTold(move.target, bench)
+        told.push({ type: 'pass', target })
         for (const h of passed) {
           bench.makeRoom(0, 1, move.span)
           work.pass(bench.facing(h), next, bench.statement)

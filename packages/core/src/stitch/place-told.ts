@@ -11,6 +11,8 @@ export interface PlaceTold {
 export type PlaceStep =
   | { readonly type: 'role'; readonly role: string }
   | { readonly type: 'nth'; readonly nth: number }
+  | { readonly type: 'range'; readonly from: number; readonly to: number }
+  | { readonly type: 'half'; readonly second: boolean }
   | { readonly type: 'word'; readonly word: string }
   | { readonly type: 'next'; readonly count: number }
   | { readonly type: 'bore'; readonly bore: 1 | 2 }

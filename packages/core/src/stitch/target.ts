@@ -1,20 +1,57 @@
 /** Finding a place that a pattern names: roles and marks to the holes they mean. */
-import { reckonCount } from '../notation/expression'
+import { mostBeads } from '../notation/bead-list'
+import { type Expression, reckonCount } from '../notation/expression'
 import { LineFault } from '../notation/fault'
 import { nearest } from '../notation/nearest'
 import type { TargetStep, TargetWords } from '../notation/target-words'
 import type { Bench } from './bench'
 import { beadOf, type Hole, hole, wayOf } from './hole'
+import type { PlaceStep, PlaceTold } from './place-told'
+import { runsOf } from './runs'
 
 /** @returns at least one hole, in the order of the rail or mark, or of their picking up for a role */
-export function find(target: TargetWords, bench: Bench): readonly Hole[] {
+export const find = (target: TargetWords, bench: Bench): readonly Hole[] => findTold(target, bench).holes
+
+export interface Found {
+  readonly holes: readonly Hole[]
+  readonly told: PlaceTold
+}
+
+/** The same with how the place is told: its numbers are worked out, and counted from the first. */
+export function findTold(target: TargetWords, bench: Bench): Found {
   let [holes, steps] = baseOf(target, bench)
   bench.spend(holes.length, target.span)
+  const told = target.steps.slice(0, target.steps.length - steps.length).map((step) => toldStep(step, holes, bench))
   for (const step of steps) {
+    told.push(toldStep(step, holes, bench))
     holes = narrow(holes, step, bench)
     bench.spend(holes.length, step.span)
   }
-  return holes
+  const beads = runsOf(holes.map((h) => bench.letterOf(bench.work.role(beadOf(h)))))
+  return { holes, told: { base: target.base, steps: told, beads } }
+}
+
+/** @param holes what it is a step into */
+function toldStep(step: TargetStep, holes: readonly Hole[], bench: Bench): PlaceStep {
+  const placeOf = (of: Expression) => placeIn(holes, reckonCount(of, bench, 'The place', -mostBeads), step, bench)
+  switch (step.type) {
+    case 'role':
+      return { type: 'role', role: step.role }
+    case 'index':
+      return { type: 'nth', nth: placeOf(step.of) }
+    case 'range':
+      return { type: 'range', from: placeOf(step.from), to: placeOf(step.to) }
+    case 'half':
+      return { type: 'half', second: step.second }
+    case 'word':
+      return { type: 'word', word: step.word }
+    case 'next':
+      return { type: 'next', count: reckonCount(step.of, bench, 'The number of beads', 1) }
+    case 'bore':
+      return { type: 'bore', bore: step.bore === 1 ? 2 : 1 }
+    case 'in':
+      return { type: 'in', place: findTold(step.target, bench).told }
+  }
 }
 
 function baseOf(target: TargetWords, bench: Bench): [holes: readonly Hole[], steps: readonly TargetStep[]] {
@@ -37,9 +74,15 @@ function baseOf(target: TargetWords, bench: Bench): [holes: readonly Hole[], ste
     const whole = bench.marked(`${base.name}.${first.word}`)
     if (whole) return [whole, rest]
     if (first.word === 'prev') {
-      const before = bench.marked(base.name, 1)
-      if (before) return [before, rest]
-      throw new LineFault(span, `There is no "${base.name}" before the last one.`, 'Mark it in the turn before.')
+      const other = steps.findIndex((step) => step.type !== 'word' || step.word !== 'prev')
+      const back = other < 0 ? steps.length : other
+      const before = bench.marked(base.name, back)
+      if (before) return [before, steps.slice(back)]
+      throw new LineFault(
+        span,
+        `There is no "${base.name}" ${back === 1 ? 'before the last one' : `${back} before the last one`}.`,
+        'Mark it in the turn before.',
+      )
     }
   }
   const holes = bench.marked(base.name)
@@ -61,6 +104,8 @@ function baseOf(target: TargetWords, bench: Bench): [holes: readonly Hole[], ste
 }
 
 function narrow(holes: readonly Hole[], step: TargetStep, bench: Bench): readonly Hole[] {
+  const placeOf = (of: Expression) => placeIn(holes, reckonCount(of, bench, 'The place', -mostBeads), step, bench)
+  const at = (of: Expression) => holes[placeOf(of) - 1] as Hole
   switch (step.type) {
     case 'role': {
       const role = bench.beadRole(step.role, step.span)
@@ -93,17 +138,19 @@ function narrow(holes: readonly Hole[], step: TargetStep, bench: Bench): readonl
         }
         return hole(beadOf(h), step.bore, wayOf(h))
       })
-    case 'index': {
-      const at = reckonCount(step.of, bench, 'The place')
-      const h = holes[at - 1]
-      if (h === undefined) {
-        throw new LineFault(
-          step.span,
-          `There ${holes.length === 1 ? 'is 1 bead' : `are ${holes.length} beads`} there; it has no number ${at}.`,
-          `Use a number from 1 to ${holes.length}.`,
-        )
+    case 'index':
+      return [at(step.of)]
+    case 'range': {
+      const [from, to] = [placeOf(step.from), placeOf(step.to)]
+      if (bench.comesRound(holes)) {
+        const count = from <= to ? to - from + 1 : holes.length - from + 1 + to
+        return Array.from({ length: count }, (_, i) => holes[(from - 1 + i) % holes.length] as Hole)
       }
-      return [h]
+      return from <= to ? holes.slice(from - 1, to) : holes.slice(to - 1, from).reverse()
+    }
+    case 'half': {
+      const half = Math.ceil(holes.length / 2)
+      return some(step.second ? holes.slice(half) : holes.slice(0, half), step, 'It is empty.')
     }
     case 'word': {
       const last = holes.length - 1
@@ -126,4 +173,17 @@ function narrow(holes: readonly Hole[], step: TargetStep, bench: Bench): readonl
 function some(holes: readonly Hole[], at: { span: TargetWords['span'] }, otherwise: string): readonly Hole[] {
   if (holes.length === 0) throw new LineFault(at.span, otherwise, 'Name another place.')
   return holes
+}
+
+/** A place from 1, counted back from the end where it is less than nought, and on from the first where what it is in comes round. */
+function placeIn(holes: readonly Hole[], at: number, step: { span: TargetWords['span'] }, bench: Bench): number {
+  const n = holes.length
+  const place = at < 0 ? n + 1 + at : at
+  if (place >= 1 && place <= n) return place
+  if (at !== 0 && n > 0 && bench.comesRound(holes)) return ((((place - 1) % n) + n) % n) + 1
+  throw new LineFault(
+    step.span,
+    `There ${n === 1 ? 'is 1 bead' : `are ${n} beads`} there; it has no number ${at}.`,
+    `Use a number from 1 to ${n}, or from -1 back to -${n}.`,
+  )
 }

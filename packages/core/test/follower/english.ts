@@ -3,6 +3,7 @@ import {
   type Beads,
   type Instruction,
   type Move,
+  type Name,
   NotUnderstood,
   type PassOn,
   type Place,
@@ -43,6 +44,19 @@ export function place(text: string): Place {
   if (it) return { type: 'nth', nth: it[0] as 'first', of: { type: 'letters of', letter: it[1], of: place(it[2]) } }
   it = found(/^the (first|middle|last) (\p{Lu}\w*)$/u)
   if (it) return { type: 'nth', nth: it[0] as 'first', of: { type: 'letter', letter: it[1] } }
+  it = found(/^(beads|\p{Lu}\w*) (\d+) to (\d+) of (.+)$/u)
+  if (it) {
+    const [what, from, to, of] = it as unknown as [string, string, string, string]
+    const whole = place(of)
+    return {
+      type: 'range',
+      from: Number(from),
+      to: Number(to),
+      of: what === 'beads' ? whole : { type: 'letters of', letter: what, of: whole },
+    }
+  }
+  it = found(/^the (first|second) half of (.+)$/)
+  if (it) return { type: 'half', second: it[0] === 'second', of: place(it[1]) }
   it = found(/^the next (?:(\d+) beads|bead) of (.+)$/)
   if (it) return { type: 'next', count: Number(it[0] ?? 1), of: place(it[1]) }
   it = found(/^(?:the|each) (\p{Lu}\w*) (?:of|in) (.+)$/u)
@@ -96,10 +110,14 @@ function passOn(text: string): PassOn {
     const edge = ['the ring', 'the row', 'the last round', 'this edge'].includes(of)
     return { type: 'every', each: it[2] ? Number(it[1] ?? 1) + 1 : 1, of: edge ? 'edge' : place(of) }
   }
-  it = /^pass through the next (\p{Lu}\w*)$/u.exec(text)
-  if (it) return { type: 'next of', place: { type: 'letter', letter: it[1] as string } }
-  it = /^pass through the next of (.+)$/.exec(text)
-  if (it) return { type: 'next of', place: place(it[1] as string) }
+  it = /^pass through the next (.+)$/.exec(text)
+  if (it)
+    return {
+      type: 'next of',
+      places: (it[1] as string)
+        .split(', after those ')
+        .map((each) => place(each.startsWith('of ') ? each.slice(3) : `the ${each}`)),
+    }
   throw new NotUnderstood(text)
 }
 
@@ -128,7 +146,7 @@ function stitch(text: string): { stitch: Stitch; times: number } {
   }
 }
 
-function round(text: string, name: string | undefined): Instruction {
+function round(text: string, name: Name | undefined): Instruction {
   let rest = text
   const taken = (pattern: RegExp) => {
     const it = pattern.exec(rest)
@@ -187,8 +205,8 @@ function round(text: string, name: string | undefined): Instruction {
 }
 
 function read(text: string): Instruction {
-  const named = / This is the (\w+)\.$/.exec(text)
-  const name = named?.[1]
+  const named = / (?:This is|(All) of these are) the (\w+)\.$/.exec(text)
+  const name = named ? { name: named[2] as string, all: named[1] !== undefined } : undefined
   const said = named ? text.slice(0, named.index) : text
   const found = (pattern: RegExp) => pattern.exec(said)?.slice(1) as string[] | undefined
   let it = found(/^(?:Front round|Back round|Row)(?: \d+)?: (.+)$/s)
@@ -271,7 +289,7 @@ function read(text: string): Instruction {
   )
   if (it) return { type: 'go', beads: Number(it[0] ?? 1), back: true }
   it = found(/^The next rounds go into (.+), from the needle on\.$/)
-  if (it) return { type: 'rail', place: place(it[0] as string), name }
+  if (it) return { type: 'rail', places: (it[0] as string).split(', then ').map(place), name }
   it = found(/^End this thread and begin a new one through (.+)\.$/)
   if (it)
     return { type: 'new thread', place: it[0] === 'the bead where it came out' ? undefined : place(it[0] as string) }

@@ -3,6 +3,7 @@ import { readBeads, told } from './english'
 import {
   type Instruction,
   type Move,
+  type Name,
   NotUnderstood,
   type PassOn,
   type Place,
@@ -37,6 +38,19 @@ function place(text: string): Place {
     if (!all) throw new NotUnderstood(text)
     return { type: 'nth', nth: ordinals[which], of: all }
   }
+  it = found(/^(Perlen|\p{Lu}\w*) (\d+) bis (\d+) von (.+)$/u)
+  if (it) {
+    const [what, from, to, of] = it as unknown as [string, string, string, string]
+    const whole = place(of)
+    return {
+      type: 'range',
+      from: Number(from),
+      to: Number(to),
+      of: what === 'Perlen' ? whole : { type: 'letters of', letter: what, of: whole },
+    }
+  }
+  it = found(/^(erste|zweite) Hälfte von (.+)$/)
+  if (it) return { type: 'half', second: it[0] === 'zweite', of: place(it[1]) }
   it = found(/^(.+), nächste (?:(\d+) Perlen|Perle)$/)
   if (it) return { type: 'next', count: Number(it[1] ?? 1), of: place(it[0]) }
   it = found(/^(.+) davor$/)
@@ -95,10 +109,12 @@ function passOn(text: string): PassOn {
       of: edge ? 'edge' : place(of.replace(/^von /, '')),
     }
   }
-  it = /^durch die nächste (\p{Lu}\w*) gehen$/u.exec(text)
-  if (it) return { type: 'next of', place: { type: 'letter', letter: it[1] as string } }
-  it = /^durch die nächste von (.+) gehen$/.exec(text)
-  if (it) return { type: 'next of', place: place(it[1] as string) }
+  it = /^durch die nächste (.+) gehen$/.exec(text)
+  if (it)
+    return {
+      type: 'next of',
+      places: (it[1] as string).split(', danach ').map((each) => place(each.replace(/^von /, ''))),
+    }
   throw new NotUnderstood(text)
 }
 
@@ -124,7 +140,7 @@ function stitch(text: string): { stitch: Stitch; times: number } {
   return { stitch: { ...picking(`${it[2]} aufnehmen${only?.[0] ?? ''}`), over }, times: Number(it[1]) }
 }
 
-function round(text: string, name: string | undefined): Instruction {
+function round(text: string, name: Name | undefined): Instruction {
   let rest = text
   const taken = (pattern: RegExp) => {
     const it = pattern.exec(rest)
@@ -180,8 +196,8 @@ function round(text: string, name: string | undefined): Instruction {
 }
 
 function read(text: string): Instruction {
-  const named = / Das ist «(\w+)»\.$/.exec(text)
-  const name = named?.[1]
+  const named = / Das (alles )?ist «(\w+)»\.$/.exec(text)
+  const name = named ? { name: named[2] as string, all: named[1] !== undefined } : undefined
   const said = named ? text.slice(0, named.index) : text
   const found = (pattern: RegExp) => pattern.exec(said)?.slice(1) as string[] | undefined
   let it = found(/^(?:Vordere Runde|Hintere Runde|Reihe)(?: \d+)?: (.+)$/s)
@@ -264,7 +280,7 @@ function read(text: string): Instruction {
   )
   if (it) return { type: 'go', beads: Number(it[0] ?? 1), back: true }
   it = found(/^Die nächsten Runden gehen von der Nadel an durch (.+)\.$/)
-  if (it) return { type: 'rail', place: place(it[0] as string), name }
+  if (it) return { type: 'rail', places: (it[0] as string).split(', dann ').map(place), name }
   if (/^Diesen Faden beenden und einen neuen durch die Perle beginnen, aus der er herauskam\.$/.test(said))
     return { type: 'new thread', place: undefined }
   it = found(/^Diesen Faden beenden und einen neuen durch (.+) beginnen\.$/)

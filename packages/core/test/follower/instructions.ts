@@ -3,6 +3,12 @@
 /** Letters, one for each bead. */
 export type Beads = readonly string[]
 
+/** What is made is called by a name; `all`: with what has been called so before. */
+export interface Name {
+  readonly name: string
+  readonly all: boolean
+}
+
 export type Place =
   | { readonly type: 'letter'; readonly letter: string }
   | { readonly type: 'named'; readonly name: string; readonly before: number }
@@ -10,6 +16,8 @@ export type Place =
   | { readonly type: 'letters of'; readonly letter: string; readonly of: Place }
   | { readonly type: 'nth'; readonly nth: number | 'first' | 'middle' | 'last'; readonly of: Place }
   | { readonly type: 'next'; readonly count: number; readonly of: Place }
+  | { readonly type: 'range'; readonly from: number; readonly to: number; readonly of: Place }
+  | { readonly type: 'half'; readonly second: boolean; readonly of: Place }
   | { readonly type: 'hole'; readonly second: boolean; readonly of: Place }
 
 export type Move =
@@ -23,7 +31,7 @@ export type PassOn =
   | { readonly type: 'every'; readonly each: number; readonly of: Place | 'edge' }
   | { readonly type: 'group'; readonly nth: number | 'middle'; readonly name: string | undefined }
   | { readonly type: 'other hole' }
-  | { readonly type: 'next of'; readonly place: Place }
+  | { readonly type: 'next of'; readonly places: readonly Place[] }
 
 export interface Stitch {
   readonly moves: readonly Move[]
@@ -33,8 +41,8 @@ export interface Stitch {
 }
 
 export type Instruction =
-  | { readonly type: 'ring'; readonly beads: Beads; readonly again: boolean; readonly name: string | undefined }
-  | { readonly type: 'string'; readonly beads: Beads; readonly name: string | undefined }
+  | { readonly type: 'ring'; readonly beads: Beads; readonly again: boolean; readonly name: Name | undefined }
+  | { readonly type: 'string'; readonly beads: Beads; readonly name: Name | undefined }
   | {
       readonly type: 'round'
       readonly stitches: readonly Stitch[]
@@ -43,7 +51,7 @@ export type Instruction =
       readonly ends: 'steps up' | 'stays' | 'runs on' | 'turns' | 'turned in'
       readonly upThrough: number
       readonly upPast: number
-      readonly name: string | undefined
+      readonly name: Name | undefined
     }
   | { readonly type: 'other edge'; readonly beads: number; readonly edge: 'front' | 'back' }
   | { readonly type: 'to'; readonly beads: number; readonly place: Place }
@@ -52,10 +60,10 @@ export type Instruction =
       readonly beads: Beads
       readonly over: number
       readonly back: boolean
-      readonly name: string | undefined
+      readonly name: Name | undefined
     }
   | { readonly type: 'again'; readonly times: number }
-  | { readonly type: 'pick'; readonly moves: readonly Move[]; readonly name: string | undefined }
+  | { readonly type: 'pick'; readonly moves: readonly Move[]; readonly name: Name | undefined }
   | { readonly type: 'through'; readonly passes: readonly Extract<Move, { type: 'pass' }>[] }
   | { readonly type: 'turn' }
   | { readonly type: 'go'; readonly beads: number; readonly back: boolean }
@@ -66,19 +74,19 @@ export type Instruction =
       readonly beads: Beads
       readonly on: number
       readonly turned: boolean
-      readonly name: string | undefined
+      readonly name: Name | undefined
     }
   | { readonly type: 'join'; readonly place: Place; readonly first: Beads; readonly second: Beads }
-  | { readonly type: 'stand'; readonly letter: string; readonly count: number; readonly name: string | undefined }
+  | { readonly type: 'stand'; readonly letter: string; readonly count: number; readonly name: Name | undefined }
   | {
       readonly type: 'fringe'
       readonly strands: readonly { readonly beads: Beads; readonly end: Beads }[]
       readonly keep: number
       readonly from: Place | undefined
       readonly lastFirst: boolean
-      readonly name: string | undefined
+      readonly name: Name | undefined
     }
-  | { readonly type: 'rail'; readonly place: Place; readonly name: string | undefined }
+  | { readonly type: 'rail'; readonly places: readonly Place[]; readonly name: Name | undefined }
   | { readonly type: 'new thread'; readonly place: Place | undefined }
   | { readonly type: 'finish' }
   /** The steps from the next on, so many of them: so often, by the times that it is come to; or at each of these places. */

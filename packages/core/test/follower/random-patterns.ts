@@ -17,9 +17,14 @@ const letter = fc.constantFrom('A', 'B', 'C')
 const run = fc
   .array(fc.tuple(count(1, 3), letter), { minLength: 1, maxLength: 3 })
   .map((runs) => runs.map(([n, role]) => `${n}${role}`).join(' '))
-const name = fc.constantFrom('wall', 'arm', 'bail', 'edge')
-const named = fc.option(name, { nil: undefined, freq: 1 }).map((each) => (each ? ` as ${each}` : ''))
+const name = fc.constantFrom('wall', 'arm2')
+const named = fc
+  .tuple(fc.option(name, { nil: undefined, freq: 2 }), fc.constantFrom('', '', ', all'))
+  .map(([each, all]) => (each ? ` as ${each}${all}` : ''))
 const nth = fc.oneof(
+  count(1, 3).map((n) => `[-${n}]`),
+  fc.tuple(count(1, 9), count(1, 9)).map(([from, to]) => `[${from}..${to}]`),
+  count(20, 40).map((n) => `[${n}]`),
   count(1, 6).map((n) => `[${n}]`),
   fc.constantFrom('.first', '.middle', '.last'),
 )
@@ -32,8 +37,10 @@ const place = fc.oneof(
   fc.constantFrom('front[1]', 'back.first'),
 )
 const all = fc.oneof(
+  name.map((of) => `first half of ${of}`),
+  name.map((of) => `second half of ${of}`),
   fc.tuple(letter, name).map(([role, of]) => `${role} in ${of}`),
-  fc.constantFrom('A in front', 'B in front', 'front', 'wall', 'arm'),
+  fc.constantFrom('A in front', 'B in front', 'front', 'wall', 'arm2'),
 )
 const moves = fc
   .tuple(
@@ -68,6 +75,8 @@ const into = fc.oneof(
   { weight: 1, arbitrary: count(1, 4).map((n) => ` into ${n}th of each`) },
   { weight: 1, arbitrary: letter.map((role) => ` into ${role}`) },
   { weight: 1, arbitrary: fc.constant(' into holes 2') },
+  { weight: 1, arbitrary: fc.tuple(place, place).map(([a, b]) => ` into ${a}, ${b}`) },
+  { weight: 1, arbitrary: name.map((of) => ` into ${of}[2..7]`) },
 )
 const list = fc.oneof(
   { weight: 3, arbitrary: run },
@@ -92,7 +101,7 @@ const line = fc.oneof(
       .map(([each, how, as]) => `loop ${each}${how}${as}`),
   },
   { weight: 3, arbitrary: fc.tuple(moves, named).map(([each, as]) => `pick ${each}${as}`) },
-  { weight: 2, arbitrary: fc.tuple(fc.constantFrom('', '<'), place).map(([way, at]) => `through ${way}${at}`) },
+  { weight: 5, arbitrary: fc.tuple(fc.constantFrom('', '<'), place).map(([way, at]) => `through ${way}${at}`) },
   { weight: 1, arbitrary: fc.tuple(name, count(1, 3)).map(([of, n]) => `through ${of} next ${n}`) },
   {
     weight: 2,
@@ -134,7 +143,7 @@ const line = fc.oneof(
   {
     weight: 2,
     arbitrary: fc
-      .tuple(name, fc.oneof(all, fc.constantFrom('wall.T:2', 'wall:2', 'T')))
+      .tuple(name, fc.oneof(all, fc.constantFrom('wall.T:2', 'wall:2', 'T', 'wall[2..5], arm2', 'edge, wall.first')))
       .map(([as, at]) => `rail ${as} = ${at}`),
   },
   {

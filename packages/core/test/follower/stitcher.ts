@@ -3,7 +3,7 @@
  * and nothing of the notation or the engine. A way through the work that is only told by its end and its length is taken as the engine takes
  * it, and must be a way along the thread that comes to that end.
  */
-import type { Beads, Instruction, Move, PassOn, Place, Stitch } from './instructions'
+import type { Beads, Instruction, Move, Name, PassOn, Place, Stitch } from './instructions'
 
 /** A bead by one of its bores, from one end or the other. */
 interface Pass {
@@ -50,6 +50,8 @@ export class Stitcher {
   private edge: 'front' | 'back' = 'front'
   private past: Edges[] = []
   private part = ''
+  /** What comes round to its beginning. */
+  private readonly comingRound = new WeakSet<readonly Pass[]>()
   private threadFrom = 0
   private finished = false
   /** What was made last, and how far `go` has gone along it. */
@@ -77,7 +79,7 @@ export class Stitcher {
         const closed = this.passes.length
         if (told.again) for (const pass of beads) this.pass(pass)
         this.standOn({ closed: true, groups: beads.map((bead) => plain([bead])), fresh: true, gathered: false })
-        this.call(told.name, beads)
+        this.call(told.name, beads, true)
         this.made = told.again ? { from: closed, to: this.passes.length } : { from, to: closed }
         return
       }
@@ -200,8 +202,8 @@ export class Stitcher {
         return
       }
       case 'rail': {
-        const beads = this.inLine(this.at(told.place))
-        this.call(told.name, beads)
+        const beads = this.inLine(told.places.flatMap((place) => this.at(place)))
+        this.call(told.name, beads, true)
         this.standOn({ closed: true, groups: beads.map((bead) => plain([bead])), fresh: false, gathered: true })
         return
       }
@@ -252,6 +254,19 @@ export class Stitcher {
                 ? Math.floor((all.length - 1) / 2)
                 : nth - 1
         return some(all[index] && [all[index] as Pass], `There is no bead ${nth}.`)
+      }
+      case 'range': {
+        const all = this.at(place.of)
+        const { from, to } = place
+        if (from <= to) return all.slice(from - 1, to)
+        return this.comingRound.has(all)
+          ? [...all.slice(from - 1), ...all.slice(0, to)]
+          : all.slice(to - 1, from).reverse()
+      }
+      case 'half': {
+        const all = this.at(place.of)
+        const half = Math.ceil(all.length / 2)
+        return place.second ? all.slice(half) : all.slice(0, half)
       }
       case 'next': {
         const all = this.at(place.of)
@@ -314,11 +329,13 @@ export class Stitcher {
     }
     if (left && side === 'front') this.edges = { ...this.edges, front: { ...edge, fresh: false, groups } }
     if (told.name) {
+      const { name, all } = told.name
       this.call(
         told.name,
         added.flatMap(({ beads }) => beads),
+        edge.closed,
       )
-      this.groupsOf.set(told.name, added)
+      this.groupsOf.set(name, [...(all ? (this.groupsOf.get(name) ?? []) : []), ...added])
     }
     this.made = { from: firstDone, to: this.passes.length }
     if (from === this.passes.length) throw new Error('This round does nothing.')
@@ -359,7 +376,14 @@ export class Stitcher {
       case 'other hole':
         return single(beads.map((pass) => ({ ...pass, bore: 1 })))
       case 'next of':
-        return single(orBack(this.fromNeedle(edge, this.at(on.place))))
+        return single(
+          orBack(
+            this.fromNeedle(
+              edge,
+              on.places.flatMap((place) => this.at(place)),
+            ),
+          ),
+        )
     }
   }
 
@@ -439,8 +463,13 @@ export class Stitcher {
     }
   }
 
-  private call(name: string | undefined, beads: readonly Pass[]): void {
-    if (name) this.names.set(name, [...(this.names.get(name) ?? []), beads])
+  private call(called: Name | undefined, beads: readonly Pass[], comesRound = false): void {
+    if (comesRound) this.comingRound.add(beads)
+    if (called) {
+      const known = this.names.get(called.name) ?? []
+      const before = called.all ? known.at(-1) : undefined
+      this.names.set(called.name, before ? [...known.slice(0, -1), [...before, ...beads]] : [...known, beads])
+    }
     this.names.set('those just picked up', [beads])
   }
 

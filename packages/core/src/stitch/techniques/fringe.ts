@@ -5,11 +5,10 @@ import { readTarget, type TargetWords } from '../../notation/target-words'
 import type { Bench } from '../bench'
 import { strung } from '../course'
 import { beadOf, type Hole } from '../hole'
-import { readMark } from '../mark'
+import { type Mark, readMark } from '../mark'
 import { runsOf } from '../runs'
-import { find } from '../target'
+import { findTold } from '../target'
 import type { Technique } from '../technique'
-import { toldPlace } from '../tell-place'
 import { travelTo } from '../travel'
 
 interface FringeWords {
@@ -18,7 +17,7 @@ interface FringeWords {
   readonly keep: Expression | undefined
   readonly graded: { readonly name: string; readonly values: readonly Expression[] } | undefined
   readonly into: TargetWords | undefined
-  readonly name: string | undefined
+  readonly name: Mark | undefined
 }
 
 /**
@@ -33,7 +32,7 @@ export const fringeTechnique: Technique<FringeWords> = {
     let keep: Expression | undefined
     let graded: FringeWords['graded']
     let into: TargetWords | undefined
-    let name: string | undefined
+    let name: Mark | undefined
     while (!cursor.done) {
       if (cursor.take('Word', 'end')) end = readBeadList(cursor, 'end')
       else if (cursor.take('Word', 'keep')) keep = readExpression(cursor)
@@ -56,7 +55,8 @@ export const fringeTechnique: Technique<FringeWords> = {
   work({ list, end, keep: kept, graded, into, name }, bench, span) {
     bench.needle('fringe', span)
     for (const { role, span: at } of [...rolesIn(list), ...(end ? rolesIn(end) : [])]) bench.beadRole(role, at)
-    const found = into ? find(into, bench) : undefined
+    const hung = into && findTold(into, bench)
+    const found = hung?.holes
     const asked = graded?.values.map((value) => reckon(value, bench)) ?? [undefined]
     // A profile is hung from the end at which the needle is.
     const fromEnd =
@@ -86,13 +86,13 @@ export const fringeTechnique: Technique<FringeWords> = {
       strands.push({ beads: runsOf(strand.beads), end: runsOf(strand.end) })
     }
     if (graded) bench.values.delete(graded.name)
-    bench.mark(name ?? 'new', all)
+    bench.mark(name, all)
     bench.trail = { what: 'run', from, to: bench.work.passes }
     return {
       type: 'fringe',
       strands,
       keep,
-      into: into && found && toldPlace(into, found, bench),
+      into: hung?.told,
       fromEnd: places !== undefined && fromEnd,
       name,
     }

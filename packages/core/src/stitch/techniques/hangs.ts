@@ -1,9 +1,8 @@
 import { LineFault } from '../../notation/fault'
 import { readTarget, type TargetWords } from '../../notation/target-words'
 import { beadOf } from '../hole'
-import { find } from '../target'
+import { findTold } from '../target'
 import type { Technique } from '../technique'
-import { toldPlace } from '../tell-place'
 
 /** `hangs from bail`: how the piece is worn; it is shown with that place at its top. */
 export const hangsTechnique: Technique<TargetWords> = {
@@ -15,8 +14,8 @@ export const hangsTechnique: Technique<TargetWords> = {
     return readTarget(cursor)
   },
   work(target, bench) {
-    const holes = find(target, bench)
+    const { holes, told } = findTold(target, bench)
     bench.work.hangsFrom.push(...holes.map(beadOf))
-    return { type: 'hangs', target: toldPlace(target, holes, bench) }
+    return { type: 'hangs', target: told }
   },
 }

@@ -3,7 +3,7 @@ import { type Expression, readExpression, reckonCount } from '../../notation/exp
 import { LineFault } from '../../notation/fault'
 import { strung } from '../course'
 import { beadOf } from '../hole'
-import { readMark } from '../mark'
+import { type Mark, readMark } from '../mark'
 import { runsOf } from '../runs'
 import type { Technique } from '../technique'
 
@@ -11,7 +11,7 @@ interface LoopWords {
   readonly list: BeadList
   readonly over: Expression | undefined
   readonly back: boolean
-  readonly name: string | undefined
+  readonly name: Mark | undefined
 }
 
 /**
@@ -24,7 +24,7 @@ export const loopTechnique: Technique<LoopWords> = {
     const list = readBeadList(cursor, 'loop')
     let over: Expression | undefined
     let back = false
-    let name: string | undefined
+    let name: Mark | undefined
     for (let word = cursor.peek(); word?.kind === 'Word'; word = cursor.peek()) {
       if (cursor.take('Word', 'over')) over = readExpression(cursor)
       else if (cursor.take('Word', 'back')) back = true
@@ -53,7 +53,7 @@ export const loopTechnique: Technique<LoopWords> = {
     )
     if (back) for (const h of left.reverse()) work.pass(h ^ 1, 'right angle', bench.statement)
     else for (const [i, h] of left.entries()) work.pass(h, i === 0 ? 'right angle' : 'ring', bench.statement)
-    bench.mark(name ?? 'new', holes)
+    bench.mark(name, holes)
     bench.trail = { what: 'loop', from: begun, to: work.passes }
     bench.along = 0
     return {

@@ -1,12 +1,12 @@
 import { asMoves, type BeadList, pickedRoles, readBeadList, rolesIn } from '../../notation/bead-list'
 import type { MoveTold } from '../action'
 import { doMoves } from '../do-moves'
-import { readMark } from '../mark'
+import { type Mark, readMark } from '../mark'
 import { runsOf } from '../runs'
 import type { Technique } from '../technique'
 
 /** `pick C G C as arm`: picks beads up onto the needle, passing others on the way where the list says so. */
-export const pickTechnique: Technique<{ list: BeadList; name: string | undefined }> = {
+export const pickTechnique: Technique<{ list: BeadList; name: Mark | undefined }> = {
   word: 'pick',
   read: (cursor) => ({ list: readBeadList(cursor, 'pick'), name: readMark(cursor) }),
   work({ list, name }, bench, span) {
@@ -19,7 +19,7 @@ export const pickTechnique: Technique<{ list: BeadList; name: string | undefined
     const from = work.passes
     const told: MoveTold[] = []
     const group = doMoves(moves, bench, needle === undefined ? 'ring' : 'netting', undefined, told)
-    bench.mark(name ?? 'new', group.holes)
+    bench.mark(name, group.holes)
     bench.trail = { what: 'run', from, to: work.passes }
     bench.along = 0
     return { type: 'pick', beads: runsOf(pickedRoles(moves)), name, moves: told.length > 1 ? told : [] }

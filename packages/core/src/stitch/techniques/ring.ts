@@ -1,7 +1,7 @@
 import { type BeadList, readBeadList } from '../../notation/bead-list'
 import { shortestCycle } from '../action'
 import { beadOf } from '../hole'
-import { readMark } from '../mark'
+import { type Mark, readMark } from '../mark'
 import { runsOf } from '../runs'
 import { freshRail, string } from '../strung'
 import type { Technique } from '../technique'
@@ -10,7 +10,7 @@ interface RingWords {
   readonly list: BeadList
   /** Knotted, whatever the shop's way is. */
   readonly knot: boolean
-  readonly name: string | undefined
+  readonly name: Mark | undefined
 }
 
 /** `ring (3A B) x n/4`, `ring A x n as wall`, `ring 36A knot`: strings beads and closes them, by passing through them again where that is the shop's way. */
@@ -39,7 +39,7 @@ export const ringTechnique: Technique<RingWords> = {
     const mean = (of: (role: number) => number) =>
       holes.reduce((sum, h) => sum + of(work.role(beadOf(h))), 0) / holes.length
     bench.ring = { beads: run.length, lengthMm: mean(bench.lengthOf) * run.length, acrossMm: mean(bench.acrossOf) }
-    bench.mark(name ?? 'new', holes)
+    bench.mark(name, holes, true)
     bench.trail = again ? { what: 'ring', from: closed, to: work.passes } : { what: 'ring', from, to: closed }
     const { cycle, repeats } = shortestCycle(run, (a, b) => a === b)
     return { type: 'ring', pattern: runsOf(cycle), repeats, beads: run.length, closing, name }

@@ -8,18 +8,16 @@ import { anchorsOf, middleOf } from '../anchors'
 import type { Bench } from '../bench'
 import { doMoves } from '../do-moves'
 import { beadOf, type Hole } from '../hole'
-import { readMark } from '../mark'
-import type { PlaceTold } from '../place-told'
+import { type Mark, readMark } from '../mark'
 import { type Group, holesOf, type Rail } from '../rail'
-import { find } from '../target'
+import { findTold } from '../target'
 import type { Technique } from '../technique'
-import { toldPlace } from '../tell-place'
 
 export interface RoundWords {
   readonly list: BeadList
   readonly into: IntoWords
   readonly stepsUp: boolean
-  readonly name: string | undefined
+  readonly name: Mark | undefined
 }
 
 /**
@@ -53,7 +51,8 @@ export const roundTechnique: Technique<RoundWords> = {
     const stitches = asStitches(list, bench)
     const rail = bench.rail('round', span)
     const found = anchorsOf(rail, into, stitches, bench, list.span)
-    const told = toldOf(into, bench)
+    // Before the round: it may take the name of what it goes into.
+    const intoTold = toldInto(into, rail, found.anchors, bench)
     const { skipped, odd } = found
     const beyond = Math.max(0, found.beyond ?? 0)
     // Stitches beyond the last anchor go into what this round has added; until then they stand empty.
@@ -133,8 +132,9 @@ export const roundTechnique: Technique<RoundWords> = {
       bench.mark(
         name,
         groups.flatMap((group) => group.holes),
+        rail.closed,
       )
-      bench.groupsOf.set(name, groups)
+      bench.groupsOf.set(name.name, name.all ? [...(bench.groupsOf.get(name.name) ?? []), ...groups] : groups)
     }
     bench.edges[bench.edge] = {
       ...rail,
@@ -169,7 +169,7 @@ export const roundTechnique: Technique<RoundWords> = {
       edge: bench.edge,
       standing: groups.length,
       closed: rail.closed,
-      into: toldInto(into, rail, found.anchors, told, bench),
+      into: intoTold,
       fresh: rail.fresh,
       ends: steps
         ? 'steps up'
@@ -285,26 +285,18 @@ function toldTogether(stitches: readonly Stitch[], done: readonly (readonly Move
   return told.map(({ stitch, times }) => ({ ...stitch, times }))
 }
 
-/** The place that a round is worked into, as it is before the round. */
-function toldOf(into: IntoWords, bench: Bench): PlaceTold | undefined {
-  const of = into.type === 'every' ? into.of : into.type === 'target' ? into.target : undefined
-  return of && toldPlace(of, find(of, bench), bench)
-}
-
-function toldInto(
-  into: IntoWords,
-  rail: Rail,
-  anchors: readonly (readonly Hole[])[],
-  told: PlaceTold | undefined,
-  bench: Bench,
-): IntoTold {
+function toldInto(into: IntoWords, rail: Rail, anchors: readonly (readonly Hole[])[], bench: Bench): IntoTold {
   const same = (counts: readonly number[]) => (counts.every((each) => each === counts[0]) ? counts[0] : undefined)
   switch (into.type) {
     case 'gaps':
       return { type: 'gaps', wide: same(anchors.map(({ length }) => length).filter((length) => length > 0)) }
     case 'every': {
       const own = rail.course < 0 ? 'rail' : rail.fresh ? (rail.closed ? 'ring' : 'row') : 'round'
-      return { type: 'every', each: into.each ? reckonCount(into.each, bench, 'The step', 1) : 1, of: told ?? own }
+      return {
+        type: 'every',
+        each: into.each ? reckonCount(into.each, bench, 'The step', 1) : 1,
+        of: into.of ? findTold(into.of, bench).told : own,
+      }
     }
     case 'middles': {
       const groups = into.of === undefined ? rail.groups : (bench.groupsOf.get(into.of) ?? [])
@@ -317,7 +309,7 @@ function toldInto(
     case 'bore':
       return { type: 'bore' }
     case 'target':
-      return { type: 'target', target: told as PlaceTold }
+      return { type: 'target', targets: into.targets.map((target) => findTold(target, bench).told) }
   }
 }
 

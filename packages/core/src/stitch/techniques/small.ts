@@ -1,26 +1,29 @@
 /** Words that do little to the thread. */
 import { LineFault, type Span } from '../../notation/fault'
 import { nearest } from '../../notation/nearest'
-import { readTarget, type TargetWords } from '../../notation/target-words'
+import { readTarget, readTargets, type TargetWords } from '../../notation/target-words'
 import type { CautionAbout } from '../action'
 import { plainGroup } from '../rail'
-import { find } from '../target'
+import { findTold } from '../target'
 import type { Technique } from '../technique'
-import { toldPlace } from '../tell-place'
 import { walkedAlong } from '../walked-along'
 
 /** `rail inner = frame.T:2`: gathers holes under a name into an edge of their own, which the next rounds work on. */
-export const railTechnique: Technique<{ name: string; target: TargetWords }> = {
+export const railTechnique: Technique<{ name: string; targets: readonly TargetWords[] }> = {
   word: 'rail',
   read(cursor) {
     const name = cursor.expect('Word', 'a name', 'For example: rail inner = frame:2.').text
     if (!cursor.take('Mark', '='))
       throw new LineFault(cursor.peek() ?? cursor.end, 'Expected "=" here.', `For example: rail ${name} = frame:2.`)
-    return { name, target: readTarget(cursor) }
+    return { name, targets: readTargets(cursor) }
   },
-  work({ name, target }, bench) {
-    const holes = walkedAlong(find(target, bench), bench.work)
-    bench.mark(name, holes)
+  work({ name, targets }, bench) {
+    const found = targets.map((target) => findTold(target, bench))
+    const holes = walkedAlong(
+      found.flatMap((each) => each.holes),
+      bench.work,
+    )
+    bench.mark({ name, all: false }, holes, true)
     bench.standOn({
       closed: true,
       groups: holes.map((h) => plainGroup([h])),
@@ -31,7 +34,7 @@ export const railTechnique: Technique<{ name: string; target: TargetWords }> = {
       side: 1,
     })
     bench.gathered = holes
-    return { type: 'rail', name, beads: holes.length, target: toldPlace(target, holes, bench) }
+    return { type: 'rail', name, beads: holes.length, targets: found.map(({ told }) => told) }
   },
 }
 
@@ -56,7 +59,7 @@ export const attachTechnique: Technique<{ item: string; at: Span; target: Target
         `Declare it: item ${item} jump ring 5 mm x 1.`,
       )
     }
-    const told = toldPlace(target, find(target, bench), bench)
+    const { told } = findTold(target, bench)
     bench.used.add(item)
     return { type: 'attach', item, target: told }
   },
@@ -92,11 +95,10 @@ export const newThreadTechnique: Technique<{ target: TargetWords | undefined }> 
   work({ target }, bench, span) {
     const { work } = bench
     bench.finished = false
-    const found = target && find(target, bench)
-    const told = target && found && toldPlace(target, found, bench)
-    const at = found ? found[0] : bench.needle('new thread', span)
+    const found = target && findTold(target, bench)
+    const at = found ? found.holes[0] : bench.needle('new thread', span)
     work.newThread()
     if (at !== undefined) work.pass(at, 'travel', bench.statement)
-    return { type: 'new thread', at: told }
+    return { type: 'new thread', at: found?.told }
   },
 }

@@ -2,7 +2,7 @@ import { type Expression, readExpression, reckonCount, reckonLength } from '../.
 import { LineFault, type Span } from '../../notation/fault'
 import { fitStand } from '../../sizing/stand'
 import { entryOf, exitOf, type Hole } from '../hole'
-import { readMark } from '../mark'
+import { type Mark, readMark } from '../mark'
 import { plainGroup } from '../rail'
 import type { Technique } from '../technique'
 import type { Work } from '../work'
@@ -13,7 +13,7 @@ interface StandWords {
   /** A stone's letter, a diameter, or the row that stands already. */
   readonly core: { readonly stone: string; readonly span: Span } | { readonly across: Expression } | 'row'
   readonly count: Expression | undefined
-  readonly name: string | undefined
+  readonly name: Mark | undefined
 }
 
 /** `stand A round S`, `stand A round 12 mm x 20`, `stand row A`: circular brick stitch, its count by sizing unless it is given. */
@@ -81,7 +81,7 @@ export const standTechnique: Technique<StandWords> = {
       },
     }
     bench.edge = 'front'
-    bench.mark(name ?? 'new', holes)
+    bench.mark(name, holes)
     bench.trail = { what: 'run', from, to: work.passes }
     return {
       type: 'stand',

@@ -1,11 +1,11 @@
 import { type BeadList, readBeadList } from '../../notation/bead-list'
-import { readMark } from '../mark'
+import { type Mark, readMark } from '../mark'
 import { runsOf } from '../runs'
 import { freshRail, string } from '../strung'
 import type { Technique } from '../technique'
 
 /** `string 20A`: strings beads and leaves them open: the first row of flat work, or a strand. */
-export const stringTechnique: Technique<{ list: BeadList; name: string | undefined }> = {
+export const stringTechnique: Technique<{ list: BeadList; name: Mark | undefined }> = {
   word: 'string',
   read: (cursor) => ({ list: readBeadList(cursor, 'string'), name: readMark(cursor) }),
   work({ list, name }, bench) {
@@ -13,7 +13,7 @@ export const stringTechnique: Technique<{ list: BeadList; name: string | undefin
     const strung = string(list, bench, 'row')
     const { run, holes } = strung
     bench.standOn(freshRail(strung, false))
-    bench.mark(name ?? 'new', holes)
+    bench.mark(name, holes)
     bench.trail = { what: 'run', from, to: bench.work.passes }
     return { type: 'string', beads: runsOf(run), name }
   },

@@ -1,8 +1,7 @@
 import { LineFault } from '../../notation/fault'
 import { readTarget, type TargetWords } from '../../notation/target-words'
-import { find } from '../target'
+import { findTold } from '../target'
 import type { Technique } from '../technique'
-import { toldPlace } from '../tell-place'
 
 /** `through bail`, `through new[2]`, `through arm.middle, <B`: passes beads that are there, `<` the other way. */
 export const throughTechnique: Technique<readonly { target: TargetWords; back: boolean }[]> = {
@@ -21,8 +20,8 @@ export const throughTechnique: Technique<readonly { target: TargetWords; back: b
     const from = work.passes
     const targets = []
     for (const { target, back } of list) {
-      const holes = find(target, bench)
-      targets.push({ ...toldPlace(target, holes, bench), back })
+      const { holes, told } = findTold(target, bench)
+      targets.push({ ...told, back })
       if (holes.length > 1 && 'role' in target.base && target.steps.length === 0) {
         throw new LineFault(
           target.span,

@@ -1,9 +1,8 @@
 import { LineFault } from '../../notation/fault'
 import { readTarget, type TargetWords } from '../../notation/target-words'
 import { beadOf } from '../hole'
-import { find } from '../target'
+import { findTold } from '../target'
 import type { Technique } from '../technique'
-import { toldPlace } from '../tell-place'
 import { wayTo } from '../travel'
 
 /** `to any B`, `to bail.middle`, `to front`: travels to the nearest such bead. */
@@ -13,9 +12,8 @@ export const toTechnique: Technique<TargetWords> = {
   work(target, bench, span) {
     const { work } = bench
     const needle = bench.needle('to', span)
-    const holes = find(target, bench)
+    const { holes, told } = findTold(target, bench)
     const wanted = new Set(holes.map(beadOf))
-    const told = toldPlace(target, holes, bench)
     const way = wanted.has(beadOf(needle)) ? [] : wayTo(bench, needle, target.span, (h) => wanted.has(beadOf(h)))
     if (!way)
       throw new LineFault(target.span, 'No thread leads there from here.', 'Finish here and begin a new part there.')

@@ -4,18 +4,17 @@ import { LineFault } from '../../notation/fault'
 import { readTarget, type TargetWords } from '../../notation/target-words'
 import { strung } from '../course'
 import type { Hole } from '../hole'
-import { readMark } from '../mark'
+import { type Mark, readMark } from '../mark'
 import { runsOf } from '../runs'
-import { find } from '../target'
+import { findTold } from '../target'
 import type { Technique } from '../technique'
-import { toldPlace } from '../tell-place'
 
 /**
  * `weave 12 units of 3A`: a right-angle strip. Each unit picks up the list, closes through the bead it shares with the unit before,
  * and steps on to the bead opposite; the first, with nothing on the needle, strings that shared bead too. Thread goes round by turns one way
  * and the other, so every second unit picks its list up from the end: what is named first stays on one edge, what is named last on the other.
  */
-export const weaveTechnique: Technique<{ units: Expression; list: BeadList; name: string | undefined }> = {
+export const weaveTechnique: Technique<{ units: Expression; list: BeadList; name: Mark | undefined }> = {
   word: 'weave',
   read(cursor) {
     const units = readExpression(cursor)
@@ -56,7 +55,7 @@ export const weaveTechnique: Technique<{ units: Expression; list: BeadList; name
       for (const h of picked.slice(0, middle)) work.pass(h, 'right angle', bench.statement)
       holes.push(...picked)
     }
-    bench.mark(name ?? 'new', holes)
+    bench.mark(name, holes)
     bench.trail = { what: 'run', from: begun, to: work.passes }
     bench.along = 0
     bench.edges = {}
@@ -77,9 +76,8 @@ export const joinTechnique: Technique<{ target: TargetWords; list: BeadList | un
     const from = bench.needle('join', span)
     for (const { role, span: at } of list ? rolesIn(list) : []) bench.beadRole(role, at)
     const run = list ? asRun(list, bench) : []
-    const found = find(target, bench)
-    const told = toldPlace(target, found, bench)
-    const [to] = found
+    const { holes, told } = findTold(target, bench)
+    const [to] = holes
     bench.makeRoom(run.length, 2, span)
     const half = Math.ceil(run.length / 2)
     const begun = work.passes
@@ -88,7 +86,7 @@ export const joinTechnique: Technique<{ target: TargetWords; list: BeadList | un
     work.pass(bench.facing(to as Hole), 'right angle', bench.statement)
     const second = run.slice(half).map(pick)
     work.pass(from, 'right angle', bench.statement)
-    bench.mark('new', [...first, ...second])
+    bench.mark(undefined, [...first, ...second])
     bench.trail = { what: 'loop', from: begun, to: work.passes }
     bench.along = 0
     return { type: 'join', target: told, beads: runsOf(run) }

@@ -1,5 +1,6 @@
 /** What is done within a stitch or a line, in English: verbs, one after the other. */
 import type { MoveTold } from '../../stitch/action'
+import type { Mark } from '../../stitch/mark'
 import { beadsOf, type PlaceTold } from '../../stitch/place-told'
 import type { Run } from '../../stitch/runs'
 import { placeWords } from './places'
@@ -27,3 +28,7 @@ function move(told: MoveTold): string {
       return `go back through the last ${told.count === 1 ? '' : `${told.count} `}${told.role ?? (told.count === 1 ? 'bead' : 'beads')}`
   }
 }
+
+/** What a step has made, if it bears a name. */
+export const called = (mark: Mark | undefined) =>
+  mark ? (mark.all ? ` All of these are the ${mark.name}.` : ` This is the ${mark.name}.`) : ''

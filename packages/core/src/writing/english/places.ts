@@ -36,6 +36,12 @@ export function placeWords(told: PlaceTold, which: 'nearest' | 'each' = 'nearest
           said = whole
         }
         break
+      case 'range':
+        said = `${kind === 'bead' ? 'beads' : kind} ${step.from} to ${step.to} of ${whole}`
+        break
+      case 'half':
+        said = `the ${step.second ? 'second' : 'first'} half of ${said}`
+        break
       case 'next':
         said = `the next ${step.count === 1 ? kind : `${step.count} beads`} of ${whole}`
         break

@@ -1,6 +1,7 @@
 /** A round or a row, in English: what each stitch picks up, what it passes, how often, and where the thread is then. */
 import type { Action, IntoTold, StitchTold } from '../../stitch/action'
-import { list, moveWords, sayRun, sayTimes } from './moves'
+import type { PlaceTold } from '../../stitch/place-told'
+import { called, list, moveWords, sayRun, sayTimes } from './moves'
 import { placeWords } from './places'
 
 type Round = Extract<Action, { type: 'round' }>
@@ -20,7 +21,7 @@ export function round(action: Round): string {
       ? ` The first time, ${skipping(widthOf(action))} instead.`
       : ''
   const tail = stitches === action.standing ? '' : ` ${action.standing} beads or groups now stand up.`
-  return `${head}: ${told}${atFirst} ${ending(action)}${tail}${name ? ` This is the ${name}.` : ''}`
+  return `${head}: ${told}${atFirst} ${ending(action)}${tail}${called(name)}`
 }
 
 const picking = (told: StitchTold): string[] => {
@@ -79,11 +80,13 @@ function passOn(action: Round): string {
     case 'bore':
       return 'pass through the other hole of the next bead'
     case 'target':
-      return 'role' in into.target.base && into.target.steps.length === 0
-        ? `pass through the next ${into.target.base.role}`
-        : `pass through the next of ${placeWords(into.target)}`
+      return `pass through the next ${into.targets.map(nextOf).join(', after those ')}`
   }
 }
+
+/** "A", or "of the wall". */
+const nextOf = (target: PlaceTold) =>
+  'role' in target.base && target.steps.length === 0 ? target.base.role : `of ${placeWords(target)}`
 
 function everyOf({ of }: Extract<IntoTold, { type: 'every' }>): string {
   switch (of) {

@@ -4,7 +4,7 @@ import type { PlaceTold } from '../../stitch/place-told'
 import { halves } from '../../stitch/runs'
 import type { ThreadSettings } from '../../thread/settings'
 import { capital } from '../language'
-import { list, moveWords, passing, sayRun, sayTimes } from './moves'
+import { called, list, moveWords, passing, sayRun, sayTimes } from './moves'
 import { placeWords } from './places'
 import { round } from './round'
 
@@ -88,7 +88,7 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
     case 'fringe':
       return fringe(action)
     case 'rail':
-      return `The next rounds go into ${placeWords(action.target, 'each')} (${sayBeads(action.beads)}), from the needle on.${called(action.name)}`
+      return `The next rounds go into ${action.targets.map((target) => placeWords(target, 'each')).join(', then ')} (${sayBeads(action.beads)}), from the needle on. This is the ${action.name}.`
     case 'attach':
       return `Attach ${action.item} to ${place(action.target)}.`
     case 'caution':
@@ -114,9 +114,6 @@ const sayBeads = (beads: number) => `${beads} bead${beads === 1 ? '' : 's'}`
 const through = (beads: number) => `through ${sayBeads(beads)}`
 
 const place = placeWords
-
-/** What a step has made, if it bears a name. */
-const called = (name: string | undefined) => (name ? ` This is the ${name}.` : '')
 
 function stand(action: Extract<Action, { type: 'stand' }>): string {
   const where = action.row ? 'on the row below' : 'round the core'

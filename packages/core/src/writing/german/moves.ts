@@ -1,5 +1,6 @@
 /** What is done within a stitch or a line, in German. */
 import type { MoveTold } from '../../stitch/action'
+import type { Mark } from '../../stitch/mark'
 import { beadsOf, type PlaceTold } from '../../stitch/place-told'
 import type { Run } from '../../stitch/runs'
 import { nearestOf, placeWords } from './places'
@@ -31,3 +32,7 @@ function move(told: MoveTold): string {
       return `zurück durch die letzte${told.count === 1 ? '' : `n ${told.count}`} ${told.role ?? (told.count === 1 ? 'Perle' : 'Perlen')} gehen`
   }
 }
+
+/** What a step has made, if it bears a name. */
+export const called = (mark: Mark | undefined) =>
+  mark ? (mark.all ? ` Das alles ist «${mark.name}».` : ` Das ist «${mark.name}».`) : ''

@@ -40,6 +40,12 @@ export function placeWords(told: PlaceTold): string | undefined {
           said = whole
         }
         break
+      case 'range':
+        said = `${kind === 'Perle' ? 'Perlen' : kind} ${step.from} bis ${step.to} von ${whole}`
+        break
+      case 'half':
+        said = `${step.second ? 'zweite' : 'erste'} Hälfte von ${said}`
+        break
       case 'next':
         said = `${whole}, nächste ${step.count === 1 ? 'Perle' : `${step.count} Perlen`}`
         break

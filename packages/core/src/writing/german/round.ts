@@ -1,6 +1,7 @@
 /** A round or a row, in German: what each stitch picks up, what it passes, how often, and where the thread is then. */
 import type { Action, IntoTold, StitchTold } from '../../stitch/action'
-import { list, moveWords, sayRun, sayTimes } from './moves'
+import type { PlaceTold } from '../../stitch/place-told'
+import { called, list, moveWords, sayRun, sayTimes } from './moves'
 import { nearestOf, placeWords } from './places'
 
 type Round = Extract<Action, { type: 'round' }>
@@ -20,7 +21,7 @@ export function round(action: Round): string {
       ? ` Beim ersten Mal stattdessen ${skipping(widthOf(action))}.`
       : ''
   const tail = stitches === action.standing ? '' : ` Jetzt stehen ${action.standing} Perlen oder Gruppen hoch.`
-  return `${head}: ${told}${atFirst} ${ending(action)}${tail}${name ? ` Das ist «${name}».` : ''}`
+  return `${head}: ${told}${atFirst} ${ending(action)}${tail}${called(name)}`
 }
 
 const picking = (told: StitchTold): string[] => {
@@ -82,11 +83,15 @@ function passOn(action: Round): string {
     case 'bore':
       return 'durch das andere Loch der nächsten Perle gehen'
     case 'target':
-      return 'role' in into.target.base && into.target.steps.length === 0
-        ? `durch die nächste ${into.target.base.role} gehen`
-        : `durch die nächste von ${placeWords(into.target) ?? nearestOf(into.target)} gehen`
+      return `durch die nächste ${into.targets.map(nextOf).join(', danach ')} gehen`
   }
 }
+
+/** "A", or "von «wall»". */
+const nextOf = (target: PlaceTold) =>
+  'role' in target.base && target.steps.length === 0
+    ? target.base.role
+    : `von ${placeWords(target) ?? nearestOf(target)}`
 
 function everyOf({ of }: Extract<IntoTold, { type: 'every' }>): string {
   switch (of) {

@@ -4,7 +4,7 @@ import type { PlaceTold } from '../../stitch/place-told'
 import { halves } from '../../stitch/runs'
 import type { ThreadSettings } from '../../thread/settings'
 import { capital } from '../language'
-import { list, moveWords, passing, sayBeads, sayRun, sayTimes } from './moves'
+import { called, list, moveWords, passing, sayBeads, sayRun, sayTimes } from './moves'
 import { nearestOf, placeWords } from './places'
 import { round } from './round'
 
@@ -23,9 +23,6 @@ const at = (target: PlaceTold) => {
 /** All of several beads. */
 const eachOf = (target: PlaceTold) =>
   placeWords(target) ?? `jede ${'role' in target.base ? target.base.role : target.base.name}`
-
-/** What a step has made, if it bears a name. */
-const called = (name: string | undefined) => (name ? ` Das ist «${name}».` : '')
 
 const edges = { front: 'vorderen', back: 'hinteren' } as const
 
@@ -106,7 +103,7 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
     case 'fringe':
       return fringe(action)
     case 'rail':
-      return `Die nächsten Runden gehen von der Nadel an durch ${eachOf(action.target)} (${sayBeads(action.beads)}).${called(action.name)}`
+      return `Die nächsten Runden gehen von der Nadel an durch ${action.targets.map(eachOf).join(', dann ')} (${sayBeads(action.beads)}). Das ist «${action.name}».`
     case 'attach':
       return `${action.item} ${at(action.target)} befestigen.`
     case 'caution':
