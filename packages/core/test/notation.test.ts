@@ -290,3 +290,22 @@ describe('docs/notation.md', () => {
     expect(statementWords.filter((word) => !used.has(word) && !['use'].includes(word))).toEqual([])
   })
 })
+
+describe('beads', () => {
+  const bead = (words: string) =>
+    reckon(`pattern P\nbead A ${words}\npart p\nring 12A\n`).beads.find(({ role }) => role === 'A')?.bead
+  test('may give measures of their own, and bugles any length', () => {
+    expect(bead('round 11/0, L = 1.45 mm, d = 2.2 mm "mine"')).toMatchObject({
+      lengthMm: 1.45,
+      acrossMm: 2.2,
+      boreMm: 0.8,
+    })
+    expect(bead('bugle 4.5 mm')).toMatchObject({ size: '4.5 mm', lengthMm: 4.5, massMg: 25 })
+  })
+  test('say what is wrong with a measure', () => {
+    const fault = (words: string) => errorsIn(reckon(`pattern P\nbead A ${words}\npart p\n`))[0]
+    expect(fault('round 11/0, L = 14 mm')).toMatchObject({ message: 'No round 11/0 has L = 14 mm.' })
+    expect(fault('round 11/0, length = 1.4 mm')?.message).toBe('"length" is not a measure of a bead.')
+    expect(fault('round 11/0, d = 2.2')?.message).toBe('d is told in mm.')
+  })
+})

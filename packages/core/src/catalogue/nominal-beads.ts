@@ -118,8 +118,18 @@ export const beadKinds: readonly string[] = [...new Set(nominalBeads.map((bead) 
   (a, b) => b.length - a.length,
 )
 
-export const nominalBead = (kind: string, size: string): Bead | undefined =>
-  nominalBeads.find((bead) => bead.kind === kind && bead.size === normalSize(size))
+export function nominalBead(kind: string, size: string): Bead | undefined {
+  const known = nominalBeads.find((bead) => bead.kind === kind && bead.size === normalSize(size))
+  return known ?? (kind === 'bugle' ? bugleOf(size) : undefined)
+}
+
+/** Bugles are cut to any length from one tube: the mass grows with it. */
+function bugleOf(size: string): Bead | undefined {
+  const lengthMm = Number(/^(\d+(?:\.\d+)?) mm$/.exec(normalSize(size))?.[1])
+  if (!(lengthMm >= 2 && lengthMm <= 40)) return undefined
+  const six = nominalBead('bugle', '6 mm') as Bead
+  return { ...six, size: `${lengthMm} mm`, lengthMm, massMg: Math.round((six.massMg * lengthMm) / six.lengthMm) }
+}
 
 /**
  * The exponent of the contact surface half-way between the hole and the belly, where beads that meet at a right angle rest on each other's

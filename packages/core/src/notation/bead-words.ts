@@ -4,8 +4,44 @@ import type { Cursor } from './cursor'
 import { LineFault } from './fault'
 import { nearest } from './nearest'
 
-/** `cylinder 11/0`, `faceted round 3 mm`, `twin tile 5 x 5 x 1.9 mm`: a bead by its kind and size, nominal figures. */
+/** Measures that a line may give of its own bead, and what they are called there. */
+const measures = {
+  L: { field: 'lengthMm', unit: 'mm' },
+  d: { field: 'acrossMm', unit: 'mm' },
+  hole: { field: 'boreMm', unit: 'mm' },
+  mass: { field: 'massMg', unit: 'mg' },
+} as const
+
+/** `round 11/0, L = 1.45 mm, d = 2.2 mm`: a bead by its kind and size, with nominal figures but for those that are given. */
 export function readBead(cursor: Cursor): Bead {
+  let bead = readNominal(cursor)
+  while (cursor.peek()?.kind === 'Comma') {
+    cursor.next()
+    const name = cursor.peek()
+    const measure =
+      name && Object.hasOwn(measures, name.text) ? measures[name.text as keyof typeof measures] : undefined
+    if (!name || !measure)
+      throw new LineFault(
+        name ?? cursor.end,
+        name ? `"${name.text}" is not a measure of a bead.` : 'Expected a measure of the bead here.',
+        'For example: bead A round 11/0, L = 1.45 mm, d = 2.2 mm. Known: L, d, hole, mass.',
+      )
+    cursor.next()
+    const { field, unit } = measure
+    const example = `For example: ${name.text} = ${Number(bead[field].toFixed(2))} ${unit}.`
+    if (!cursor.take('Mark', '=')) throw new LineFault(name, `${name.text} has no figure.`, example)
+    const number = cursor.expect('Number', 'a figure', example)
+    if (!cursor.take('Word', unit)) throw new LineFault(number, `${name.text} is told in ${unit}.`, example)
+    const figure = Number(number.text)
+    // Twice or half the nominal figure is another bead, or a slip.
+    if (figure > 2 * bead[field] || figure < bead[field] / 2)
+      throw new LineFault(number, `No ${bead.kind} ${bead.size} has ${name.text} = ${number.text} ${unit}.`, example)
+    bead = { ...bead, [field]: figure }
+  }
+  return bead
+}
+
+function readNominal(cursor: Cursor): Bead {
   const words: string[] = []
   const first = cursor.peek()
   for (let word = cursor.take('Word'); word; word = cursor.take('Word')) words.push(word.text)
