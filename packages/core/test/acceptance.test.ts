@@ -21,7 +21,7 @@ describe.each<[string, Record<string, number>]>([
   ['bullseye-pendant', { A: 17 + 22 + 27, C: 27 * 7 }],
   // Two-hole beads: 8 tiles with 2 between; a row of 8 through their other holes.
   ['lockgate-cuff', { T: 8, B: 16, C: 8 }],
-  // A spiral: runs of 1 to 5; a round in the gaps is half of 2.1 mm long, 60 / 1.05 = 57.1, so 57 turns; runs of 5 to 1.
+  // A spiral: runs of 1 to 5; a turn is 1.55 mm long, 60 / 1.55 = 38.7, so 39 turns; runs of 5 to 1.
   ['sluice-rope', { A: 6 + 10 + 78 + 10, E: 5 + 39 + 5, B: 15 + 15, C: 39 * 4, G: 39 }],
   // Growing twist: six stitches of 3, 4, 5 and 6.
   ['eddy-twist', { A: 18 + 18 + 36, B: 24, C: 30 }],
@@ -31,6 +31,12 @@ describe.each<[string, Record<string, number>]>([
   ['cross-keys-strip', { A: 19, C: 3 * 4, G: 3 }],
   // A chain of four links of 12 and 6, three joins of 2, a bail of two loops of 5.
   ['towline-chain', { A: 48, B: 24 + 6, D: 10 }],
+  // Crossed boxes: 11 units closed into 12; over each a cross of C G C and C C; a frill of 12 x 3.
+  ['weir-rosette', { T: 12, E: 12, F: 12, C: 12 * 4 + 36, G: 12 }],
+  // Two-hole beads: one and 12 more, each with two B; a loop of 7 at either end.
+  ['wharf-chain', { T: 13, B: 24, C: 14 }],
+  // A fan: 8; four between; rows of 3 to 7 and two; nine along the hem; six strands of four and a bail.
+  ['wherry-fan', { A: 8 + 4 + 5 + 6 + 7 + 8 + 9, B: 9, C: 24 + 9 }],
   // Fifteen round three pearls: odd, so thirteen stitches and one over two.
   ['delta-brooch', { P: 3, A: 12, B: 14 }],
 ])('%s', (name, expected) => {
