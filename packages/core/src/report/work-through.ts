@@ -77,14 +77,11 @@ class Worker {
     for (const part of this.sheet.parts) {
       if (used.has(part.name) && part.name) continue
       const times = part.times ? this.count(part.times, 'The number of parts') : 1
-      const many = part.line && times > 1 ? { line: part.line, name: part.name } : undefined
+      const head = times > 1 ? part.line : undefined
       for (let i = 0; i < times && !this.stopped; i++) {
         this.bench.beginPart(part.name)
-        if (many)
-          this.holding(i === 0 ? this.tellRepeat(many.line, times, { of: 'part' }) : this.known(many.line), () =>
-            this.steps(part.steps),
-          )
-        else this.steps(part.steps)
+        const tally = head && (this.known(head) ?? this.tellRepeat(head, times, { of: 'part' }))
+        this.holding(tally, () => this.steps(part.steps))
       }
     }
     return this.told()
@@ -97,12 +94,9 @@ class Worker {
     for (const [place, { at }] of tallies.entries()) places[at] = place
     const { work, lines, refilled } = this.bench
     work.renumberStatements(places)
-    lines.splice(0, lines.length, ...tallies.map(({ line }) => line.number))
-    refilled.splice(
-      0,
-      refilled.length,
-      ...refilled.map((each) => ({ ...each, statement: places[each.statement] as number })),
-    )
+    lines.length = 0
+    for (const { line } of tallies) lines.push(line.number)
+    for (const [i, each] of refilled.entries()) refilled[i] = { ...each, statement: places[each.statement] as number }
     const held = new Map<Tally, number>()
     for (const tally of tallies)
       for (let { within } = tally; within; { within } = within) held.set(within, (held.get(within) ?? 0) + 1)
@@ -131,8 +125,11 @@ class Worker {
   private holding(tally: Tally | undefined, work: () => void): void {
     const outer = this.within
     this.within = tally
-    work()
-    this.within = outer
+    try {
+      work()
+    } finally {
+      this.within = outer
+    }
   }
 
   private keyOf = (line: Line): string => [...this.uses, line.number].join(' ')

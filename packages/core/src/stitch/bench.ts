@@ -358,11 +358,20 @@ export class Bench implements Scope {
     if (closed) this.closed.add(holes)
     this.marks.set('new', [holes])
     if (!mark) return
-    const known = this.marks.get(mark.name)
-    if (!known) this.marks.set(mark.name, [holes])
-    else if (mark.all) known[known.length - 1] = [...(known[known.length - 1] as readonly Hole[]), ...holes]
-    else known.push(holes)
+    const known = this.marks.get(mark.name) ?? []
+    this.marks.set(mark.name, known)
+    const last = known.at(-1)
+    if (!mark.all) known.push(holes)
+    else if (last && this.collecting.has(last)) for (const h of holes) (last as Hole[]).push(h)
+    else {
+      const together = [...(last ?? []), ...holes]
+      this.collecting.add(together)
+      known.splice(-1, 1, together)
+    }
   }
+
+  /** What still grows: it is added to in place, and handed out as it is then. */
+  private readonly collecting = new WeakSet<readonly Hole[]>()
 
   private readonly closed = new WeakSet<readonly Hole[]>()
 
@@ -378,7 +387,8 @@ export class Bench implements Scope {
       return rail && holesOf(rail)
     }
     const known = this.marks.get(name)
-    return known?.[known.length - 1 - before]
+    const holes = known?.[known.length - 1 - before]
+    return holes && this.collecting.has(holes) ? [...holes] : holes
   }
 
   /** The next holes of a mark, from where the last such step along it ended; round again at its end. */

@@ -80,7 +80,8 @@ describe.each(Object.keys(readers) as (keyof typeof readers)[])('in %s', (langua
       fc.property(randomPattern, (source) => {
         expect(followed(source, language)).toEqual(stitched(source))
       }),
-      { numRuns: 500 },
+      // The same each time, so that what fails here fails everywhere.
+      { numRuns: 500, seed: 20_261_126 },
     )
   })
 })

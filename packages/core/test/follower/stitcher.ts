@@ -467,8 +467,9 @@ export class Stitcher {
     if (comesRound) this.comingRound.add(beads)
     if (called) {
       const known = this.names.get(called.name) ?? []
-      const before = called.all ? known.at(-1) : undefined
-      this.names.set(called.name, before ? [...known.slice(0, -1), [...before, ...beads]] : [...known, beads])
+      // What is gathered does not come round to its beginning.
+      const gathered = [...(known.at(-1) ?? []), ...beads]
+      this.names.set(called.name, called.all ? [...known.slice(0, -1), gathered] : [...known, beads])
     }
     this.names.set('those just picked up', [beads])
   }
