@@ -320,6 +320,23 @@ test('a round in a later part goes on from the edge that the needle comes to', (
   expect(errorsIn(lines('ring 12A\npart edge\nround C'))[0]?.message).toMatch(/no ring in this part/)
 })
 
+test('a ring has another edge after any first round: what peyote skipped, or the ring itself', () => {
+  const back = (first: string) => {
+    const report = lines(`ring 24A\n${first}\nother edge\nround C`)
+    expect(errorsIn(report)).toEqual([])
+    return report.statements.at(-1)?.action
+  }
+  for (const first of [
+    'round 5C into every 4th bead',
+    'round 2C B',
+    'round B x10, B over 2',
+    'round C into every bead',
+  ])
+    expect(back(first)).toMatchObject({ type: 'round', edge: 'back', round: 1 })
+  expect(back('round 5C into every 4th bead')).toMatchObject({ stitches: 12, fresh: true })
+  expect(back('round B')).toMatchObject({ stitches: 12, fresh: false })
+})
+
 describe('places', () => {
   const from = (text: string) => passes(`${head}${text}`).map((pass) => pass.replace('<', ''))
   test('are counted back from the end, taken as a stretch or a half, and come round in a ring', () => {

@@ -41,7 +41,13 @@ export type Action =
       readonly upPast: number
       readonly name: Mark | undefined
     }
-  | { readonly type: 'other edge'; readonly edge: Edge; readonly passed: number }
+  | {
+      readonly type: 'other edge'
+      readonly edge: Edge
+      readonly passed: number
+      /** It is the ring itself: nothing has been stitched on it from this side. */
+      readonly fresh: boolean
+    }
   | { readonly type: 'to'; readonly target: PlaceTold; readonly passed: number }
   | { readonly type: 'place'; readonly role: string }
   | {

@@ -320,14 +320,16 @@ export class Stitcher {
       groups = [...rest, first]
     }
     if (told.ends === 'runs on') {
-      const beyond = Math.max(0, taken - anchors.length)
-      groups = [...(edge.fresh ? [] : edge.groups.slice(taken)), ...added.slice(beyond)]
+      const more = Math.max(0, taken - anchors.length)
+      groups = [...(edge.fresh ? [] : edge.groups.slice(taken)), ...added.slice(more)]
     }
-    this.edges = {
-      ...(left ? { back: { ...edge, fresh: false, groups: left } } : this.edges),
-      [side]: { ...edge, fresh: false, groups },
-    }
-    if (left && side === 'front') this.edges = { ...this.edges, front: { ...edge, fresh: false, groups } }
+    const other = side === 'front' ? 'back' : 'front'
+    // A ring of which nothing has been told to be skipped is its other edge itself.
+    const beyond =
+      edge.fresh && edge.closed && !this.edges[other]
+        ? { ...edge, ...(left ? { fresh: false, groups: left } : {}) }
+        : undefined
+    this.edges = { ...this.edges, ...(beyond ? { [other]: beyond } : {}), [side]: { ...edge, fresh: false, groups } }
     if (told.name) {
       const { name, all } = told.name
       this.call(

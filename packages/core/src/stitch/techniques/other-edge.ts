@@ -41,6 +41,6 @@ export const otherEdgeTechnique: Technique<null> = {
     const landed = lasts.get(way[way.length - 1] as Hole) as number
     bench.edges[other] = turned(rail, landed + 1)
     bench.edge = other
-    return { type: 'other edge', edge: other, passed: way.length }
+    return { type: 'other edge', edge: other, passed: way.length, fresh: rail.fresh }
   },
 }

@@ -148,15 +148,17 @@ export const roundTechnique: Technique<RoundWords> = {
           : groups,
       odd,
     }
-    if (peyote && rail.fresh && rail.closed) {
-      bench.edges.back = {
-        ...rail,
+    const other = bench.edge === 'front' ? 'back' : 'front'
+    // Peyote leaves every second bead of a ring for its other edge; any other round leaves the ring itself.
+    if (rail.fresh && rail.closed && !bench.edges[other]) {
+      const side = -rail.side as 1 | -1
+      const left = {
         fresh: false,
-        side: -rail.side as 1 | -1,
         perRingBead: skipped.length / rail.ringCount,
         groups: skipped,
         odd: found.oddSkipped,
       }
+      bench.edges[other] = { ...rail, side, ...(peyote ? left : {}) }
     }
     bench.roundsOn[bench.edge]++
     return {

@@ -30,7 +30,7 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
     case 'round':
       return round(action)
     case 'other edge':
-      return `Weave ${through(action.passed)} to the ${action.edge} edge, following the thread already there, and come out of a bead that stands up.`
+      return `Weave ${through(action.passed)} to the ${action.edge} edge, following the thread already there, and come out of a bead ${action.fresh ? 'of the ring' : 'that stands up'}.`
     case 'to':
       return action.passed === 0
         ? `The needle is at ${place(action.target)} already.`

@@ -45,7 +45,7 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
     case 'round':
       return round(action)
     case 'other edge':
-      return `Dem vorhandenen Faden nach ${throughBeads(action.passed)} zum ${edges[action.edge]} Rand durchfädeln und aus einer hochstehenden Perle herauskommen.`
+      return `Dem vorhandenen Faden nach ${throughBeads(action.passed)} zum ${edges[action.edge]} Rand durchfädeln und aus einer ${action.fresh ? 'Perle des Rings' : 'hochstehenden Perle'} herauskommen.`
     case 'to':
       return action.passed === 0
         ? `Die Nadel ist schon ${at(action.target)}.`
