@@ -253,6 +253,7 @@ describe('a repeat whose length the thread does not decide', () => {
     expect(diagnostics.filter(({ severity }) => severity === 'error')).toMatchObject([
       { line: 7, message: expect.stringContaining(`from ${low.toFixed(2)} to ${high.toFixed(2)} mm`) },
     ])
+    expect(diagnostics.some(({ message }) => message.includes('The form has'))).toBe(false)
     expect(soundForm({ form })?.along).toBeUndefined()
   })
   test('is taken as it is written', () => {

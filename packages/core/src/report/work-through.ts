@@ -136,6 +136,7 @@ class Worker {
 
   private known = (line: Line): Tally | undefined => this.tallies.get(this.keyOf(line))
 
+  /** @returns false when the rest is to be left out */
   private steps(steps: readonly Step[]): boolean {
     for (const [i, step] of steps.entries()) {
       if (this.stopped) return false
@@ -340,8 +341,8 @@ class Worker {
           'Measure a few and say it: until length 180 mm, pitch 4.5 mm.',
         )
     }
-    const loose = bench.formed?.loose?.[line.number]
-    if (written === undefined && loose) {
+    const loose = written === undefined ? bench.formed?.loose?.[line.number] : undefined
+    if (loose) {
       const [low, high] = loose.map((mm) => mm.toFixed(2))
       this.faults.add(
         'error',
@@ -366,7 +367,7 @@ class Worker {
       .map(({ count, lengthMm }) => `${count} give ${Number(lengthMm.toFixed(1))} mm`)
       .join(', ')
     const from =
-      written !== undefined
+      written !== undefined || loose
         ? ''
         : formed !== undefined
           ? ` The form has ${pitch.toFixed(2)} mm a repeat.`
