@@ -1,6 +1,5 @@
 /** Reads the steps of a pattern written in English. */
 import {
-  type Beads,
   type Instruction,
   type Move,
   type Name,
@@ -10,17 +9,11 @@ import {
   type Reader,
   type Stitch,
 } from './instructions'
-import { stitchesOf } from './stitcher'
+import { type EndingWords, readBeads, readEnding, stitchesOf, told } from './reading'
 
 const times = (text: string): number => (text === 'once' ? 1 : text === 'twice' ? 2 : Number.parseInt(text, 10))
 const often = String.raw`(?:once|twice|\d+ times)`
 
-export const readBeads = (text: string, and: string): Beads =>
-  text.split(new RegExp(`, | ${and} `)).flatMap((run) => {
-    const [, count, letter] = /^(\d+) (\p{Lu}\w*)$/u.exec(run) ?? []
-    if (letter === undefined) throw new NotUnderstood(run)
-    return Array<string>(Number(count)).fill(letter)
-  })
 const beads = (text: string) => readBeads(text, 'and')
 
 export function place(text: string): Place {
@@ -146,41 +139,25 @@ function stitch(text: string): { stitch: Stitch; times: number } {
   }
 }
 
-function round(text: string, name: Name | undefined): Instruction {
-  let rest = text
-  const taken = (pattern: RegExp) => {
-    const it = pattern.exec(rest)
-    if (it) rest = rest.slice(0, it.index)
-    return it
-  }
-  taken(/ \d+ beads or groups now stand up\.$/)
-  const endings = [
+const ending: EndingWords = {
+  standing: / \d+ beads or groups now stand up\.$/,
+  endings: [
     [/ Step up through the first (?:bead|(\d+) beads) added\.$/, 'steps up'],
     [
       / Step up: pass again through what the first (?:stitch|(\d+) stitches) passed, and through the first (?:bead|(\d+) beads) added\.$/,
-      'up past',
+      'past, then up',
     ],
     [/ Do not step up\.$/, 'stays'],
     [/ There is no step up: the rounds run on in a spiral\.$/, 'runs on'],
     [/ The last has no bead to go into: catch the thread at the edge and go back through it\. Turn\.$/, 'turned in'],
     [/ Turn\.$/, 'turns'],
-  ] as const
-  let ending: { ends: (typeof endings)[number][1]; it: RegExpExecArray } | undefined
-  for (const [pattern, ends] of endings) {
-    const it = ending ? null : taken(pattern)
-    if (it) ending = { ends, it }
-  }
-  if (!ending) throw new NotUnderstood(text)
-  const { ends, it: up } = ending
-  const first = taken(/ The first time, (.+) instead\.$/)
-  const common = {
-    type: 'round' as const,
-    firstTime: first ? passOn(first[1] as string) : undefined,
-    ends: ends === 'up past' ? ('steps up' as const) : ends,
-    upThrough: Number((ends === 'up past' ? up[2] : up[1]) ?? 1),
-    upPast: ends === 'up past' ? Number(up[1] ?? 1) : 0,
-    name,
-  }
+  ],
+  firstTime: / The first time, (.+) instead\.$/,
+}
+
+function round(text: string, name: Name | undefined): Instruction {
+  const { rest, first, ...ends } = readEnding(text, ending)
+  const common = { type: 'round' as const, ...ends, firstTime: first ? passOn(first) : undefined, name }
   let it = new RegExp(`^(.+); (${often}), (\\d+) stitches in all\\. At the end of each stitch, (.+)\\.$`).exec(rest)
   if (it) {
     const list = (it[1] as string).split(', then ').map(stitch)
@@ -191,16 +168,12 @@ function round(text: string, name: Name | undefined): Instruction {
   it = new RegExp(`^(.+); (${often}) in all\\.$`).exec(rest)
   if (!it) throw new NotUnderstood(text)
   const said = it[1] as string
-  const cut = said.search(
-    /(?:, | and )(?:skip |pass through (?:the next|bead \d+ of the next|the middle bead of the next|the other hole))(?!.*(?:, | and )(?:skip |pass through (?:the next|bead \d+ of the next|the middle bead of the next|the other hole)))/,
-  )
-  const on = said.slice(cut).replace(/^(?:, | and )/, '')
-  const whole = / skip /.test(said) ? said.slice(said.lastIndexOf(', skip ')) : undefined
-  const from = whole ? said.length - whole.length : cut
+  const skips = said.lastIndexOf(', skip ')
+  const at = skips >= 0 ? skips : ([...said.matchAll(/(?:, | and )(?=pass through )/g)].at(-1)?.index ?? 0)
   return {
     ...common,
-    stitches: stitchesOf([{ stitch: { ...picking(said.slice(0, from)), over: 1 }, times: 1 }], times(it[2] as string)),
-    on: passOn(whole ? whole.slice(2) : on),
+    stitches: stitchesOf([{ stitch: { ...picking(said.slice(0, at)), over: 1 }, times: 1 }], times(it[2] as string)),
+    on: passOn(said.slice(at).replace(/^(?:, | and )/, '')),
   }
 }
 
@@ -329,45 +302,5 @@ function read(text: string): Instruction {
 
 const turns = (text: string): readonly string[] =>
   told(text, /(?:^| )Turns? (\d+)(?: to (\d+))?: /g, /^(.*) From turn to turn: (.+)\.$/s)
-
-/** What is told turn by turn, or of several with what changes. */
-export function told(text: string, heads: RegExp, changing: RegExp): readonly string[] {
-  const found = [...text.matchAll(heads)]
-  const stretches =
-    found[0]?.index === 0
-      ? found.map((head, i) => ({
-          said: text.slice(head.index + head[0].length, found[i + 1]?.index ?? text.length),
-          turns: Number(head[2] ?? head[1]) - Number(head[1]) + 1,
-        }))
-      : [{ said: text, turns: 1 }]
-  return stretches.flatMap(({ said, turns }) => {
-    const changes = changing.exec(said)
-    return changes ? changed(changes[1] as string, changes[2] as string) : Array<string>(turns).fill(said)
-  })
-}
-
-/** A sentence of which numbers change from turn to turn: "1, 2, 3 B; 2, 4, 6 ... 20". */
-export function changed(sentence: string, changes: string): readonly string[] {
-  const rows = changes.split('; ').map((change) => {
-    const [, told, of] = /^([\d, .]+?)(?: ([\p{L}]+))?$/u.exec(change) as RegExpExecArray
-    const [shown, last] = (told as string).split(' ... ') as [string, string | undefined]
-    const numbers = shown.split(', ').map(Number)
-    const step = (numbers[1] as number) - (numbers[0] as number)
-    while (last !== undefined && numbers.at(-1) !== Number(last)) numbers.push((numbers.at(-1) as number) + step)
-    return { numbers, of: of ?? '' }
-  })
-  const count = rows[0]?.numbers.length ?? 0
-  return Array.from({ length: count }, (_, turn) => {
-    let said = ''
-    let rest = sentence
-    for (const { numbers, of } of rows) {
-      const it = new RegExp(`(?<!\\d)${numbers[0]}(?!\\d)(?=${of ? ` ?-?${of}` : ''})`).exec(rest)
-      if (!it) throw new NotUnderstood(`${sentence} / ${changes}`)
-      said += rest.slice(0, it.index) + String(numbers[turn])
-      rest = rest.slice(it.index + it[0].length)
-    }
-    return said + rest
-  })
-}
 
 export const english: Reader = { read, turns }

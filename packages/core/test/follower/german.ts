@@ -1,5 +1,4 @@
 /** Reads the steps of a pattern written in German. */
-import { readBeads, told } from './english'
 import {
   type Instruction,
   type Move,
@@ -10,7 +9,7 @@ import {
   type Reader,
   type Stitch,
 } from './instructions'
-import { stitchesOf } from './stitcher'
+import { type EndingWords, readBeads, readEnding, stitchesOf, told } from './reading'
 
 const times = (text: string): number => (text === 'einmal' ? 1 : text === 'zweimal' ? 2 : Number.parseInt(text, 10))
 const often = String.raw`(?:einmal|zweimal|\d+-mal)`
@@ -140,19 +139,13 @@ function stitch(text: string): { stitch: Stitch; times: number } {
   return { stitch: { ...picking(`${it[2]} aufnehmen${only?.[0] ?? ''}`), over }, times: Number(it[1]) }
 }
 
-function round(text: string, name: Name | undefined): Instruction {
-  let rest = text
-  const taken = (pattern: RegExp) => {
-    const it = pattern.exec(rest)
-    if (it) rest = rest.slice(0, it.index)
-    return it
-  }
-  taken(/ Jetzt stehen \d+ Perlen oder Gruppen hoch\.$/)
-  const endings = [
+const ending: EndingWords = {
+  standing: / Jetzt stehen \d+ Perlen oder Gruppen hoch\.$/,
+  endings: [
     [/ Durch die (?:erste aufgenommene Perle|ersten (\d+) aufgenommenen Perlen) aufsteigen\.$/, 'steps up'],
     [
       / Aufsteigen: nochmals durch das gehen, was (?:der erste Stich|die ersten (\d+) Stiche) durchfädelt ha(?:t|ben), und durch die (?:erste aufgenommene Perle|ersten (\d+) aufgenommenen Perlen)\.$/,
-      'up past',
+      'past, then up',
     ],
     [/ Nicht aufsteigen\.$/, 'stays'],
     [/ Es wird nicht aufgestiegen: Die Runden laufen als Spirale weiter\.$/, 'runs on'],
@@ -161,23 +154,13 @@ function round(text: string, name: Name | undefined): Instruction {
       'turned in',
     ],
     [/ Wenden\.$/, 'turns'],
-  ] as const
-  let ending: { ends: (typeof endings)[number][1]; it: RegExpExecArray } | undefined
-  for (const [pattern, ends] of endings) {
-    const it = ending ? null : taken(pattern)
-    if (it) ending = { ends, it }
-  }
-  if (!ending) throw new NotUnderstood(text)
-  const { ends, it: up } = ending
-  const first = taken(/ Beim ersten Mal stattdessen (.+)\.$/)
-  const common = {
-    type: 'round' as const,
-    firstTime: first ? passOn(first[1] as string) : undefined,
-    ends: ends === 'up past' ? ('steps up' as const) : ends,
-    upThrough: Number((ends === 'up past' ? up[2] : up[1]) ?? 1),
-    upPast: ends === 'up past' ? Number(up[1] ?? 1) : 0,
-    name,
-  }
+  ],
+  firstTime: / Beim ersten Mal stattdessen (.+)\.$/,
+}
+
+function round(text: string, name: Name | undefined): Instruction {
+  const { rest, first, ...ends } = readEnding(text, ending)
+  const common = { type: 'round' as const, ...ends, firstTime: first ? passOn(first) : undefined, name }
   let it = new RegExp(`^(.+); das (${often}), insgesamt (\\d+) Stiche\\. Am Ende jedes Stichs (.+)\\.$`).exec(rest)
   if (it) {
     const stitches = stitchesOf((it[1] as string).split('; dann ').map(stitch), times(it[2] as string))

@@ -3,7 +3,7 @@
  * and nothing of the notation or the engine. A way through the work that is only told by its end and its length is taken as the engine takes
  * it, and must be a way along the thread that comes to that end.
  */
-import type { Beads, Instruction, Move, Name, PassOn, Place, Stitch } from './instructions'
+import type { Beads, Instruction, Move, Name, PassOn, Place } from './instructions'
 
 /** A bead by one of its bores, from one end or the other. */
 interface Pass {
@@ -539,9 +539,3 @@ function some<T>(found: T | undefined, otherwise: string): T {
   if (found === undefined) throw new Error(otherwise)
   return found
 }
-
-export const stitchesOf = (
-  list: readonly { readonly stitch: Stitch; readonly times: number }[],
-  turns: number,
-): Stitch[] =>
-  Array.from({ length: turns }, () => list.flatMap(({ stitch, times }) => Array<Stitch>(times).fill(stitch))).flat()
