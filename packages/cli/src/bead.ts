@@ -1,6 +1,7 @@
 import type { Bead } from '@tessellum/core/catalogue/bead'
-import { readBead } from '@tessellum/core/notation/bead-words'
+import { beadOf, readBead } from '@tessellum/core/notation/bead-words'
 import { Cursor } from '@tessellum/core/notation/cursor'
+import type { Scope } from '@tessellum/core/notation/expression'
 import { LineFault } from '@tessellum/core/notation/fault'
 import { parsePattern } from '@tessellum/core/notation/parse'
 import { Misuse } from './trouble'
@@ -22,7 +23,21 @@ export function beadFrom(text: string): Bead {
     changed[figures[key] as 'lengthMm'] = amount
     return ''
   })
-  return { ...read(words, readBead), ...changed }
+  return { ...read(words, (cursor) => beadOf(readBead(cursor), noNames)), ...changed }
+}
+
+/** Nothing is named outside a pattern. */
+export const noNames: Scope = {
+  value: () => undefined,
+  names: () => [],
+  sizingBead: () => undefined,
+  inArc: (work) => work(),
+  runOf: (_, written) => written,
+  stone: () => undefined,
+  settledFit: () => undefined,
+  call: () => {
+    throw new Misuse('Nothing can be computed here; give a number.')
+  },
 }
 
 /** Reads a piece of notation that stands by itself. */

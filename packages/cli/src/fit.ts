@@ -1,7 +1,6 @@
 import type { Stone } from '@tessellum/core/catalogue/stone'
 import { threadKinds } from '@tessellum/core/catalogue/thread'
 import { sayPercent, trim } from '@tessellum/core/measure/units'
-import type { Scope } from '@tessellum/core/notation/expression'
 import { readStone, stoneOf } from '@tessellum/core/notation/stone-words'
 import { bandLength, fromJapan, fromUk, fromUs } from '@tessellum/core/sizing/finger'
 import { girth } from '@tessellum/core/sizing/girth'
@@ -9,7 +8,7 @@ import { fitLength } from '@tessellum/core/sizing/repeats'
 import { fitRing } from '@tessellum/core/sizing/ring-fit'
 import { fitStand, type StandFit, spreadIncreases } from '@tessellum/core/sizing/stand'
 import { readArguments, readLength, readWhole } from './arguments'
-import { beadFrom, read } from './bead'
+import { beadFrom, noNames, read } from './bead'
 import { InputFault, Misuse } from './trouble'
 
 const options = {
@@ -148,25 +147,6 @@ function needed(text: string | undefined, name: string): string {
   return text
 }
 
-/** Nothing is named outside a pattern. */
-const noNames: Scope = {
-  value: () => undefined,
-  names: () => [],
-  sizingBead: () => undefined,
-  inArc: (work) => work(),
-  runOf: (_, written) => written,
-  stone: () => undefined,
-  settledFit: () => undefined,
-  call: () => {
-    throw new Misuse('Nothing can be computed here; give a number.')
-  },
-}
-
 function stoneFrom(text: string): Stone {
-  const words = read(text, readStone)
-  try {
-    return stoneOf(words, noNames)
-  } catch (error) {
-    throw new Misuse(`"${text}": ${(error as Error).message}`)
-  }
+  return read(text, (cursor) => stoneOf(readStone(cursor), noNames))
 }

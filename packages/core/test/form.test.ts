@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import path from 'node:path'
 import { nominalBead } from '../src/catalogue/nominal-beads'
+import { sceneOf } from '../src/drawing/scene'
 import { beginForm, type Form, mostSettled } from '../src/form/form'
 import { formedPattern, formPattern } from '../src/form/form-pattern'
 import { type SoundForm, soundForm } from '../src/form/form-report'
@@ -11,7 +12,7 @@ import { Settling } from '../src/form/settle'
 import { reachOf } from '../src/form/shape'
 import { reckonPattern } from '../src/report/reckon-pattern'
 import { bezel, formed, truths } from './form-truth'
-import { allDemos, demo } from './support'
+import { allDemos, demo, testPiece } from './support'
 
 describe('closed forms', () => {
   test.each(truths.map((truth) => [truth.name, truth] as const))('%s', (_, { closed, allowed, measured }) => {
@@ -129,8 +130,7 @@ describe('the same piece', () => {
 
 describe('every piece', () => {
   const pieces = readdirSync(path.join(__dirname, 'pieces')).map((file) => file.replace('.tess', ''))
-  const textOf = (name: string) =>
-    allDemos.includes(name) ? demo(name) : readFileSync(path.join(__dirname, 'pieces', `${name}.tess`), 'utf8')
+  const textOf = (name: string) => (allDemos.includes(name) ? demo(name) : testPiece(name))
 
   // The rope of 400 turns is left to the bench.
   test.each([...allDemos, ...pieces.filter((name) => name !== 'rope-with-clasp')])(
@@ -200,10 +200,32 @@ describe('the start decides nothing', () => {
   })
 })
 
+test('drops hang out of their ring, a ladder of crescents lies flat with its tips one way, bores that cross stay in their bead', () => {
+  const posesOf = (name: string) => {
+    const { reckoned, form } = formedPattern(testPiece(name))
+    const { beads, poses } = sceneOf(reckoned, form as Form)
+    return beads.map(({ kind }, i) => ({
+      kind,
+      at: poses.subarray(9 * i, 9 * i + 3),
+      hole: poses.subarray(9 * i + 3, 9 * i + 6),
+      wide: poses.subarray(9 * i + 6, 9 * i + 9),
+    }))
+  }
+  const cosine = (a: Float32Array, b: Float32Array) =>
+    a.reduce((sum, v, c) => sum + v * (b[c] as number), 0) / (Math.hypot(...a) * Math.hypot(...b))
+  for (const { kind, at, wide } of posesOf('drops-and-daggers'))
+    if (kind !== 'round') expect(cosine(at, wide)).toBeGreaterThan(0.98)
+  const crescents = posesOf('crescent-chain').filter(({ kind }) => kind === 'twin crescent')
+  for (const { hole, wide } of crescents) {
+    expect(cosine(hole, (crescents[0] as { hole: Float32Array }).hole)).toBeGreaterThan(0.98)
+    expect(Math.abs(wide[2] as number)).toBeLessThan(0.1)
+  }
+  for (const { kind, hole, wide } of posesOf('cross-drilled'))
+    if (kind !== 'round') expect(Math.abs(cosine(hole, wide))).toBeLessThan(1e-5)
+})
+
 test('a cube worked at right angles has equal edges', () => {
-  const { reckoned, form } = formedPattern(
-    readFileSync(path.join(__dirname, 'pieces', 'right-angle-cube.tess'), 'utf8'),
-  )
+  const { reckoned, form } = formedPattern(testPiece('right-angle-cube'))
   const places = Array.from({ length: reckoned.work.beads }, (_, bead) => centreOf((form as Form).piece, bead))
   // Each of the twelve edges has four that it meets at its ends.
   const near = places.flatMap((one, i) =>

@@ -5,6 +5,7 @@ import { mostBeads } from '../src/notation/bead-list'
 import { parsePattern } from '../src/notation/parse'
 import { titleOf } from '../src/notation/title'
 import { statementWords } from '../src/notation/words'
+import { reckonPattern } from '../src/report/reckon-pattern'
 import { counts, demo, demoNames, errorsIn, head, reckon } from './support'
 
 /** The faults of a text below the usual head, with lines counted from the first line under it. */
@@ -301,6 +302,16 @@ describe('beads', () => {
       boreMm: 0.8,
     })
     expect(bead('bugle 4.5 mm')).toMatchObject({ size: '4.5 mm', lengthMm: 4.5, massMg: 25 })
+    expect(bead('drop 5 x 8 mm')).toMatchObject({ lengthMm: 3, acrossMm: 5, wideMm: 8, massMg: 229 })
+  })
+  test('follow the size of the pattern', () => {
+    const text = (core: string) =>
+      `pattern P\nsize small core = 3 mm default\nsize large core = ${core}\nbead A ${'bicone core "heart"'}\npart p\nring 12A\n`
+    const { report } = reckonPattern(text('6 mm'), { size: 'large' })
+    expect(report.beads[0]).toMatchObject({ bead: { kind: 'bicone', size: '6 mm', massMg: 215 } })
+    expect(errorsIn(reckonPattern(text('7 mm'), { size: 'large' }).report)[0]).toMatchObject({
+      message: 'There is no bicone in size 7 mm in the catalogue.',
+    })
   })
   test('say what is wrong with a measure', () => {
     const fault = (words: string) => errorsIn(reckon(`pattern P\nbead A ${words}\npart p\n`))[0]

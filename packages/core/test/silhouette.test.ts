@@ -1,25 +1,24 @@
-import { nominalBead, beadKinds as nominalKinds, nominalSizes } from '../src/catalogue/nominal-beads'
+import type { Bead } from '../src/catalogue/bead'
+import { nominalBead, nominalBeads, beadKinds as nominalKinds, nominalSizes } from '../src/catalogue/nominal-beads'
+import { type Outline, outlineOf } from '../src/catalogue/outline'
 import { bodyOf } from '../src/drawing/body'
 import { silhouetteOf } from '../src/drawing/silhouette'
 
 const bodies = nominalKinds.map((kind) => {
   const bead = nominalBead(kind, nominalSizes(kind)[0] as string)
   if (!bead) throw new Error(kind)
-  const wideMm = bead.wideMm ?? bead.acrossMm
-  return { kind, bead, body: bodyOf({ ...bead, wideMm, boreGapMm: bead.boreGapMm }) }
+  return { kind, bead, body: bodyOf(bead) }
 })
 
 test('no two kinds of one colour and size are drawn alike: outline or lines tell them apart', () => {
   const drawn = nominalKinds.map((kind) => {
-    const twin = kind.startsWith('twin')
+    const like = nominalBead(kind, nominalSizes(kind)[0] as string) as Bead
+    const measures = { lengthMm: 4, acrossMm: like.wideMm ? 2 : 4, boreMm: 1 }
     const body = bodyOf({
-      kind,
-      lengthMm: 4,
-      acrossMm: twin ? 2 : 4,
-      wideMm: 4,
-      boreMm: 1,
-      boreGapMm: twin ? 2 : undefined,
-      contact: nominalBead(kind, nominalSizes(kind)[0] as string)?.contact ?? 2,
+      ...like,
+      ...measures,
+      ...(like.wideMm ? { wideMm: 4 } : {}),
+      ...(like.boreGapMm ? { boreGapMm: 2 } : {}),
     })
     const { outline, lines } = silhouetteOf(body, 1, [1, 0, 0], [0, 1, 0])
     return JSON.stringify([outline.map((point) => point.map((each) => each.toFixed(2))), lines.length])
@@ -39,21 +38,46 @@ test.each(bodies.map(({ kind, bead, body }) => [kind, bead, body] as const))(
         for (const line of lines) expect(Math.max(...line.map((point) => outside(point, outline)))).toBeLessThan(0.05)
         // It never reaches farther than the corners of the box it fits in.
         const reach = Math.max(...outline.map(([x, y]) => Math.hypot(x, y)))
-        expect(reach).toBeLessThanOrEqual(
-          Math.hypot(bead.lengthMm, bead.wideMm ?? bead.acrossMm, bead.acrossMm) / 2 + 1e-6,
-        )
+        expect(reach).toBeLessThanOrEqual(Math.hypot(...halfBox(bead)) + 1e-6)
       }
     const side = silhouetteOf(body, bead.boreMm, [1, 0, 0], [0, 1, 0]).outline
-    expect(2 * Math.max(...side.map(([x]) => x))).toBeCloseTo(bead.lengthMm, 3)
+    const [ahead, behind] = [Math.max(...side.map(([x]) => x)), -Math.min(...side.map(([x]) => x))]
+    expect(Math.max(ahead, behind)).toBeCloseTo(halfBox(bead)[0], 1)
   },
 )
 
-/** How far a point lies outside a convex outline that is walked one way round. */
+/** Half of the box about its middle that a bead fits in: along the hole, across it the wide way, and through. */
+function halfBox(bead: Bead): [number, number, number] {
+  const stations = outlineOf(bead)?.stations ?? []
+  const along = stations.flatMap(([, from, to]) => [Math.abs(from), Math.abs(to)])
+  return [Math.max(bead.lengthMm / 2, ...along), (bead.wideMm ?? bead.acrossMm) / 2, bead.acrossMm / 2]
+}
+
+test.each(nominalBeads.flatMap((bead) => (outlineOf(bead) ? [[bead.kind, bead.size, bead] as const] : [])))(
+  'a %s %s is as long as its record says where its holes are',
+  (_, __, bead) => {
+    const { stations } = outlineOf(bead) as Outline
+    for (const hole of bead.boreGapMm ? [-bead.boreGapMm / 2, bead.boreGapMm / 2] : [-(bead.offMm as number)]) {
+      const next = stations.findIndex(([wide]) => wide >= hole)
+      const [a, b] = [stations[next - 1], stations[next]] as [Outline['stations'][number], Outline['stations'][number]]
+      const t = (hole - a[0]) / (b[0] - a[0])
+      const [from, to] = [a[1] + t * (b[1] - a[1]), a[2] + t * (b[2] - a[2])]
+      expect(to - from).toBeCloseTo(bead.lengthMm, 0.9)
+      expect(Math.abs(from + to)).toBeLessThan(0.12)
+    }
+  },
+)
+
+/** How far a point lies outside an outline: past its edges along the ray from the middle, which sees all of it. */
 function outside([x, y]: readonly [number, number], outline: readonly (readonly [number, number])[]): number {
-  return Math.max(
+  const reach = Math.max(
+    0,
     ...outline.map(([ax, ay], i) => {
       const [bx, by] = outline[(i + 1) % outline.length] as readonly [number, number]
-      return ((by - ay) * (x - ax) - (bx - ax) * (y - ay)) / Math.max(1e-9, Math.hypot(bx - ax, by - ay))
+      const across = x * (by - ay) - y * (bx - ax)
+      const share = (ax * y - ay * x) / across
+      return share >= -1e-6 && share <= 1 + 1e-6 ? (ax * (by - ay) - ay * (bx - ax)) / across : 0
     }),
   )
+  return Math.hypot(x, y) * (1 - reach)
 }

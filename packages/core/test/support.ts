@@ -7,6 +7,8 @@ import { beadOf, wayOf } from '../src/stitch/hole'
 export const demo = (name: string): string =>
   readFileSync(path.join(__dirname, `../../../demo/patterns/${name}.tess`), 'utf8')
 
+export const testPiece = (name: string): string => readFileSync(path.join(__dirname, 'pieces', `${name}.tess`), 'utf8')
+
 /** The three bezels, which have sizes and stones. */
 export const demoNames = ['windlass-pendant', 'heron-earrings', 'sluicegate-pendant'] as const
 

@@ -18,10 +18,12 @@ export interface Bead {
   /** Exponent of the contact surface: 2 an ellipsoid, 4 near a cylinder, 1.2 a bicone. */
   readonly contact: number
   readonly bores: 1 | 2
-  /** Of a bead with two bores: across both of them, where `acrossMm` is its thickness. */
+  /** Of a bead that does not lie the same all round its hole: across the wide way, where `acrossMm` is its thickness. */
   readonly wideMm?: Mm
-  /** Of a bead with two bores: from the middle of one to the middle of the other. */
+  /** Of a bead with two bores side by side: from the middle of one to the middle of the other. Bores that cross have none. */
   readonly boreGapMm?: Mm
+  /** Of a bead that hangs from its hole: from there to the middle of the bead. */
+  readonly offMm?: Mm
   readonly maker?: string
 }
 

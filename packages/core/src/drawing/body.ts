@@ -3,16 +3,22 @@
  * Measures in mm about the bead's middle.
  */
 import type { Bead } from '../catalogue/bead'
+import { type Outline, outlineOf } from '../catalogue/outline'
 import type { Mm } from '../measure/units'
 
-/** Turned about the hole, as on a lathe: along the hole, and out from it. */
+/** Turned as on a lathe, about the hole or about the way across it: along that, and out from it. */
 export interface TurnedBody {
   readonly type: 'turned'
+  readonly about: 'hole' | 'across'
   readonly profile: readonly (readonly [along: Mm, out: Mm])[]
   /** Places of the profile at which the surface has an edge that runs round. */
   readonly edges: readonly number[]
   /** Edges along it from one of those to the next; 0 for a smooth one. */
   readonly facets: number
+  /** Turned across: where its hole lies. Undefined for none but the one it is turned about. */
+  readonly holeAt?: Mm
+  /** A second hole crosses the first in the middle. */
+  readonly crossed?: boolean
 }
 
 /** A flat outline, along the holes and across them, so thick. */
@@ -20,27 +26,33 @@ export interface FlatBody {
   readonly type: 'flat'
   readonly outline: readonly (readonly [along: Mm, wide: Mm])[]
   readonly thick: Mm
+  /** Convex parts that make up an outline that is not convex. */
+  readonly parts?: readonly (readonly (readonly [along: Mm, wide: Mm])[])[]
   /** Its edges are cut, and seen. */
   readonly sharp: boolean
-  /** Where its holes lie across. */
-  readonly holes: readonly Mm[]
+  readonly holes: readonly { readonly wide: Mm; readonly halfLength: Mm }[]
 }
 
 export type Body = TurnedBody | FlatBody
 
 /** The measures that a body follows from. */
-export interface BodyMeasures extends Pick<Bead, 'kind' | 'lengthMm' | 'acrossMm' | 'boreMm' | 'contact'> {
-  /** Across both bores; the same as across for a bead with one. */
-  readonly wideMm: Mm
-  readonly boreGapMm: Mm | undefined
-}
+export type BodyMeasures = Pick<
+  Bead,
+  'kind' | 'lengthMm' | 'acrossMm' | 'boreMm' | 'contact' | 'bores' | 'wideMm' | 'boreGapMm' | 'offMm'
+>
+
+/** Whether it looks the same from every side about its hole, and from either end of it. */
+export const sameAllRound = (body: Body): boolean =>
+  body.type === 'turned' && body.about === 'hole' && body.crossed !== true
 
 const smooth = 12
 
 export function bodyOf(bead: BodyMeasures): Body {
   const { kind, lengthMm, acrossMm, wideMm, boreGapMm } = bead
-  if (boreGapMm !== undefined) {
-    const holes = [-boreGapMm / 2, boreGapMm / 2]
+  const outline = outlineOf(bead)
+  if (outline) return outlined(bead, outline)
+  if (wideMm !== undefined && boreGapMm !== undefined) {
+    const holes = [-boreGapMm / 2, boreGapMm / 2].map((wide) => ({ wide, halfLength: lengthMm / 2 }))
     const oval = bead.contact < 4
     const outline = oval ? ellipse(lengthMm / 2, wideMm / 2) : rectangle(lengthMm / 2, wideMm / 2, 0.08 * acrossMm)
     return { type: 'flat', outline, thick: acrossMm, sharp: !oval, holes }
@@ -51,10 +63,15 @@ export function bodyOf(bead: BodyMeasures): Body {
       outline: rectangle(lengthMm / 2, acrossMm / 2, 0.06 * acrossMm),
       thick: acrossMm,
       sharp: true,
-      holes: [0],
+      holes: [{ wide: 0, halfLength: lengthMm / 2 }],
     }
-  const turned = (shares: readonly (readonly [number, number])[], edges: readonly number[] = [], facets = 0): Body => ({
+  const turned = (
+    shares: readonly (readonly [number, number])[],
+    edges: readonly number[] = [],
+    facets = 0,
+  ): TurnedBody => ({
     type: 'turned',
+    about: 'hole',
     profile: shares.map(([along, out]) => [(along * lengthMm) / 2, (out * acrossMm) / 2] as const),
     edges,
     facets,
@@ -97,8 +114,45 @@ export function bodyOf(bead: BodyMeasures): Body {
         [-1, 0.97],
         [1, 0.97],
       ])
-    default:
-      return turned(superellipse(kind === 'pearl round' ? 2 : bead.contact))
+    default: {
+      const body = turned(superellipse(kind === 'pearl round' ? 2 : bead.contact))
+      return bead.bores === 2 ? { ...body, crossed: true } : body
+    }
+  }
+}
+
+function outlined(bead: BodyMeasures, { turned, stations }: Outline): Body {
+  const { boreGapMm, offMm, acrossMm, lengthMm } = bead
+  const holes = boreGapMm === undefined ? [-(offMm ?? 0)] : [-boreGapMm / 2, boreGapMm / 2]
+  if (turned)
+    return {
+      type: 'turned',
+      about: 'across',
+      profile: stations.map(([wide, from, to]) => [wide, (to - from) / 2] as const),
+      edges: [],
+      facets: 0,
+      holeAt: holes[0] as Mm,
+    }
+  const outline = [
+    ...stations.map(([wide, , to]) => [to, wide] as const),
+    ...[...stations].reverse().map(([wide, from]) => [from, wide] as const),
+  ]
+  const parts = stations.slice(1).map(([wide, from, to], k) => {
+    const [before, fromBefore, toBefore] = stations[k] as (typeof stations)[number]
+    return [
+      [fromBefore, before],
+      [toBefore, before],
+      [to, wide],
+      [from, wide],
+    ] as const
+  })
+  return {
+    type: 'flat',
+    outline,
+    parts,
+    thick: acrossMm,
+    sharp: bead.contact >= 4,
+    holes: holes.map((wide) => ({ wide, halfLength: lengthMm / 2 })),
   }
 }
 

@@ -1,9 +1,9 @@
 /** The piece as it lies: what every renderer draws. x to the right, y up, z toward the eye in front, mm. */
 import type { StoneProfile } from '../catalogue/stone'
 import type { Form } from '../form/form'
-import { pointAt } from '../form/piece'
+import { pointAt, shapeOfBead } from '../form/piece'
 import { wireMm } from '../form/seat'
-import type { Shape } from '../form/shape'
+import { pointsOfFrame, type Shape } from '../form/shape'
 import { stoneFaces } from '../form/solid'
 import type { Vector } from '../form/vector'
 import type { Mm } from '../measure/units'
@@ -35,7 +35,7 @@ export interface SceneStone {
 
 export interface Scene {
   readonly beads: readonly SceneBead[]
-  /** Nine numbers a bead: its middle, the way of its hole, the way toward its second bore (any way across where there is none). */
+  /** Nine numbers a bead: its middle, the way of its hole, its wide way across it (any where it lies the same all round). */
   readonly poses: Float32Array
   /** Six numbers a pass: where the thread goes in and where it comes out. */
   readonly thread: Float32Array
@@ -59,12 +59,9 @@ export function sceneOf(reckoned: Reckoned, form: Form): Scene {
   const { work, roles, letterOf } = reckoned
   const { piece, seats } = form
   const beads: SceneBead[] = Array.from({ length: work.beads }, (_, bead) => {
-    const { bead: record, twin } = piece.shapes[piece.shapeOf[bead] as number] as Shape
-    const { kind, lengthMm, acrossMm, boreMm, contact } = record
-    const wideMm = twin?.wideMm ?? acrossMm
-    const role = letterOf(work.role(bead))
-    const boreGapMm = twin?.gapMm
-    return { role, statement: work.statementOfBead(bead), kind, lengthMm, acrossMm, wideMm, boreMm, boreGapMm, contact }
+    const { bead: record } = piece.shapes[piece.shapeOf[bead] as number] as Shape
+    const { size: _size, massMg: _mass, maker: _maker, ...measures } = record
+    return { role: letterOf(work.role(bead)), statement: work.statementOfBead(bead), ...measures }
   })
   const begins = new Set(work.threads)
   let doing = -1
@@ -112,21 +109,23 @@ export function posesOf({ piece }: Form): Pick<Scene, 'poses' | 'thread'> {
   const { work, at, rodOf } = piece
   const poses = new Float32Array(work.beads * 9)
   for (let bead = 0; bead < work.beads; bead++) {
-    const rod = rodOf[bead] as number
-    const twin = (rodOf[bead + 1] as number) - rod === 2
-    const p = 6 * rod
+    const points = shapeOfBead(piece, bead).frame?.points
+    const count = points ? pointsOfFrame : 2
+    const p = 6 * (rodOf[bead] as number)
     const axis = new Float64Array(3)
     const side = new Float64Array(3)
-    for (let k = 0; k < 3; k++) {
-      const [a, b] = [at[p + k] as number, at[p + 3 + k] as number]
-      axis[k] = b - a
-      poses[9 * bead + k] = (a + b) / 2
-      if (!twin) continue
-      side[k] = (at[p + 6 + k] as number) - a
-      poses[9 * bead + k] = (a + b + (at[p + 6 + k] as number) + (at[p + 9 + k] as number)) / 4
+    for (let k = 0; k < count; k++) {
+      // Without a frame, its first end and its second.
+      const [along, wide] = points ? [points[2 * k] as number, points[2 * k + 1] as number] : [2 * k - 1, 0]
+      for (let c = 0; c < 3; c++) {
+        const x = at[p + 3 * k + c] as number
+        poses[9 * bead + c] = (poses[9 * bead + c] as number) + x / count
+        axis[c] = (axis[c] as number) + along * x
+        side[c] = (side[c] as number) + wide * x
+      }
     }
     normalise(axis)
-    if (!twin) across(axis, side)
+    if (!points) across(axis, side)
     else normalise(side)
     poses.set(axis, 9 * bead + 3)
     poses.set(side, 9 * bead + 6)

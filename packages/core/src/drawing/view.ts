@@ -1,6 +1,6 @@
 /** A scene seen from one side and laid flat: shapes from back to front, y downward, ready for any vector renderer. */
 
-import { bodyOf } from './body'
+import { bodyOf, sameAllRound } from './body'
 import type { Scene, SceneBead, SceneStone } from './scene'
 import { silhouetteOf } from './silhouette'
 import { stoneSilhouette } from './stone-silhouette'
@@ -246,7 +246,7 @@ function beadSeen(
   const [ax, ay] = see.point(poses, 9 * i + 3)
   const [wx, wy] = see.point(poses, 9 * i + 6)
   const near = see.depth(poses, 9 * i + 3)
-  const turned = bodyOf(bead).type === 'turned'
+  const turned = sameAllRound(bodyOf(bead))
   // What is turned about its hole looks the same from either end of it: the nearer one is drawn.
   const toward = turned && near < 0 ? -1 : 1
   const flat = Math.hypot(ax, ay)

@@ -2,7 +2,7 @@
 import type { Mm } from '../measure/units'
 import { centreOf, type Piece } from './piece'
 import { planeOf } from './plane'
-import { axisOf, support } from './reach'
+import { support } from './reach'
 import { type Run, stepsAlong } from './run'
 import { dot, minus, scaled, size, unit, type Vector } from './vector'
 
@@ -48,7 +48,7 @@ function bandOf(piece: Piece, places: readonly Vector[], roundMm: Mm): Along {
     const at = flat(centreOf(piece, bead))
     const nearest = nearestOf(at, ring)
     const out = unit(ring[nearest] as Vector, [1, 0, 0])
-    const reach = dot(minus(ring[nearest] as Vector, at), out) + support(piece, bead, dot(axisOf(piece, bead), out))
+    const reach = dot(minus(ring[nearest] as Vector, at), out) + support(piece, bead, out)
     inward[nearest] = Math.max(inward[nearest] as number, reach)
   }
   const half = inward.reduce((sum, each) => sum + each, 0) / places.length
@@ -72,8 +72,7 @@ function chainOf(piece: Piece, run: Run, mm: Mm): Along | undefined {
     const off = minus(at, places[nearest] as Vector)
     for (const [k, end] of [0, places.length - 1].entries()) {
       const way = ends[k] as Vector
-      if (nearest === end)
-        beyond[k] = Math.max(beyond[k] as number, dot(off, way) + support(piece, bead, dot(axisOf(piece, bead), way)))
+      if (nearest === end) beyond[k] = Math.max(beyond[k] as number, dot(off, way) + support(piece, bead, way))
     }
     if (nearest === 0 || nearest === places.length - 1) continue
     thick = Math.max(thick, 2 * size(off))

@@ -2,9 +2,8 @@
  * Beads and stones as rigid bodies: where the middle of each lies and how it is turned. The points of a piece (ends of bores) follow from
  * them, and a push on points is gathered into a push and a turn of their body.
  */
-import type { Mm } from '../measure/units'
 import type { Piece } from './piece'
-import type { Shape } from './shape'
+import { pointsOfFrame, type Shape } from './shape'
 
 /** Six numbers a body move it: three of its middle, three of its turn, the turn in mm at its ends. */
 export const freedoms = 6
@@ -27,8 +26,8 @@ export class Bodies {
     this.arm = new Float64Array(this.count)
     for (let bead = 0; bead < work.beads; bead++) {
       const rod = rodOf[bead] as number
-      const shape = shapes[shapeOf[bead] as number] as Shape
-      this.arm[bead] = Math.hypot(lengths[rod] as number, shape.twin?.gapMm ?? 0) / 2
+      const points = (shapes[shapeOf[bead] as number] as Shape).frame?.points
+      this.arm[bead] = points ? Math.hypot(points[0] as number, points[1] as number) : (lengths[rod] as number) / 2
     }
     for (const [k, solid] of solids.entries()) this.arm[work.beads + k] = solid.reachMm
     this.read()
@@ -36,16 +35,29 @@ export class Bodies {
 
   /** From where the points lie: bodies that fit them. */
   read(): void {
-    const { at, rodOf, work, solids } = this.piece
+    const { at, rodOf, shapes, shapeOf, work, solids } = this.piece
     for (let bead = 0; bead < work.beads; bead++) {
       const p = 6 * (rodOf[bead] as number)
-      const twin = (rodOf[bead + 1] as number) - (rodOf[bead] as number) === 2
+      const points = (shapes[shapeOf[bead] as number] as Shape).frame?.points
       for (let c = 0; c < 3; c++) {
-        const [a, b] = [at[p + c] as number, at[p + 3 + c] as number]
-        const [e, f] = twin ? [at[p + 6 + c] as number, at[p + 9 + c] as number] : [a, b]
-        this.middle[3 * bead + c] = (a + b + e + f) / 4
-        this.along[3 * bead + c] = b - a + (f - e)
-        this.across[3 * bead + c] = e + f - a - b
+        const i = 3 * bead + c
+        if (!points) {
+          const [a, b] = [at[p + c] as number, at[p + 3 + c] as number]
+          this.middle[i] = (a + b + a + b) / 4
+          this.along[i] = b - a + (b - a)
+          this.across[i] = 0
+          continue
+        }
+        let [middle, along, across] = [0, 0, 0]
+        for (let k = 0; k < pointsOfFrame; k++) {
+          const x = at[p + 3 * k + c] as number
+          middle += x
+          along += x * (points[2 * k] as number)
+          across += x * (points[2 * k + 1] as number)
+        }
+        this.middle[i] = middle / pointsOfFrame
+        this.along[i] = along
+        this.across[i] = across
       }
       this.square(bead)
     }
@@ -69,24 +81,18 @@ export class Bodies {
       const rod = rodOf[bead] as number
       const half = (lengths[rod] as number) / 2
       const p = 6 * rod
-      if ((rodOf[bead + 1] as number) - rod === 1) {
-        for (let c = 0; c < 3; c++) {
-          const m = middle[3 * bead + c] as number
-          const a = (along[3 * bead + c] as number) * half
-          at[p + c] = m - a
-          at[p + 3 + c] = m + a
-        }
-        continue
-      }
-      const gap = ((shapes[shapeOf[bead] as number] as Shape).twin as { gapMm: Mm }).gapMm / 2
+      const points = (shapes[shapeOf[bead] as number] as Shape).frame?.points
       for (let c = 0; c < 3; c++) {
         const m = middle[3 * bead + c] as number
-        const a = (along[3 * bead + c] as number) * half
-        const w = (across[3 * bead + c] as number) * gap
-        at[p + c] = m - w - a
-        at[p + 3 + c] = m - w + a
-        at[p + 6 + c] = m + w - a
-        at[p + 9 + c] = m + w + a
+        const a = along[3 * bead + c] as number
+        if (!points) {
+          at[p + c] = m - a * half
+          at[p + 3 + c] = m + a * half
+          continue
+        }
+        const w = across[3 * bead + c] as number
+        for (let k = 0; k < pointsOfFrame; k++)
+          at[p + 3 * k + c] = m + a * (points[2 * k] as number) + w * (points[2 * k + 1] as number)
       }
     }
     for (const [k, solid] of solids.entries()) {

@@ -9,11 +9,11 @@ import { type Along, alongOf } from './along'
 import type { Form } from './form'
 import { centreOf, meanOf, type Piece, pointAt, shapeOfBead, slackMm } from './piece'
 import { planeOf } from './plane'
-import { axisOf, support } from './reach'
+import { support } from './reach'
 import { type Pitch, pitchOf, runsOf } from './run'
 import { radiiOf, radiusToward } from './solid'
 import { touchingIn } from './touching'
-import { cross, dot, minus, size, type Vector } from './vector'
+import { add, cross, dot, minus, scaled, size, unit, type Vector } from './vector'
 
 /** Figures that are true of a sound form only. */
 export interface Measures {
@@ -86,11 +86,10 @@ function extents(piece: Piece): Vector {
   const high = [-Infinity, -Infinity, -Infinity]
   for (let bead = 0; bead < piece.work.beads; bead++) {
     const centre = centreOf(piece, bead)
-    const axis = axisOf(piece, bead)
     for (const k of [0, 1, 2] as const) {
-      const reach = support(piece, bead, axis[k])
-      low[k] = Math.min(low[k] as number, centre[k] - reach)
-      high[k] = Math.max(high[k] as number, centre[k] + reach)
+      const [up, down] = [1, -1].map((sign) => support(piece, bead, unitOf(k, sign))) as [Mm, Mm]
+      low[k] = Math.min(low[k] as number, centre[k] - down)
+      high[k] = Math.max(high[k] as number, centre[k] + up)
     }
   }
   for (const solid of piece.solids) {
@@ -103,6 +102,8 @@ function extents(piece: Piece): Vector {
   if (piece.work.beads === 0) return [0, 0, 0]
   return [0, 1, 2].map((k) => (high[k] as number) - (low[k] as number)) as unknown as Vector
 }
+
+const unitOf = (k: 0 | 1 | 2, sign: number): Vector => [k === 0 ? sign : 0, k === 1 ? sign : 0, k === 2 ? sign : 0]
 
 /** Beads of each row, in the order in which they were picked up. */
 function rowsOf(work: Work): number[][] {
@@ -132,7 +133,7 @@ function openingsOf(piece: Piece): Measures['openings'] {
     const free = row.map((bead) => {
       const away = minus(centreOf(piece, bead), middle)
       const distance = size(away)
-      return distance - support(piece, bead, dot(axisOf(piece, bead), away) / Math.max(distance, 1e-9))
+      return distance - support(piece, bead, unit(scaled(away, -1), [1, 0, 0]))
     })
     const acrossMm = 2 * Math.max(0, free.reduce((sum, each) => sum + each, 0) / free.length)
     return [{ statement: work.statementOfBead(row[0] as number), acrossMm }]
@@ -201,9 +202,8 @@ function heldBy({ roles }: Reckoned, { piece, seats }: Form): Measures['held'] {
           const away = minus(centreOf(piece, bead), vectorOf(solid.at))
           const [x, y] = [dot(away, right), dot(away, up)]
           const r = Math.hypot(x, y)
-          const axis = axisOf(piece, bead)
-          const cosine = (dot(axis, right) * x + dot(axis, up) * y) / Math.max(r, 1e-9)
-          return radiusToward(radii, x, y) - (r - support(piece, bead, cosine))
+          const inward = unit(add(scaled(right, -x), scaled(up, -y)), scaled(right, -1))
+          return radiusToward(radii, x, y) - (r - support(piece, bead, inward))
         })
         const z = dot(minus(meanOf(piece, row), vectorOf(solid.at)), front)
         return [{ z, over: over.reduce((sum, each) => sum + each, 0) / over.length }]

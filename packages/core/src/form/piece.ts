@@ -104,7 +104,7 @@ export function pieceOf(work: Work, beadOfRole: (role: number) => Bead): Piece {
     }
     shapeIndex[bead] = index
     rodOf[bead] = rods
-    rods += (shapes[index] as Shape).twin ? 2 : 1
+    rods += (shapes[index] as Shape).frame ? 2 : 1
   }
   rodOf[work.beads] = rods
   const recordOf = (bead: number) => (shapes[shapeIndex[bead] as number] as Shape).bead

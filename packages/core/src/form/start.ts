@@ -5,7 +5,7 @@
 import type { Mm } from '../measure/units'
 import { type Piece, slackMm } from './piece'
 import type { Seat } from './seat'
-import type { Shape } from './shape'
+import type { Frame, Shape } from './shape'
 import { applyTurn, turnOf, wayOf } from './turn-to-eye'
 import { fitOf, type Held, unfold } from './unfold'
 import type { Vector } from './vector'
@@ -115,14 +115,27 @@ function faceAs(at: Float64Array, held: Held): void {
   applyTurn(at, { turn: [way(0), way(1), way(2)], middle: to as unknown as Vector })
 }
 
+/** What holds the two bores of a bead together: each end of one to the nearest of the other. */
+function bracesOf({ points }: Frame): [number, number, Mm][] {
+  const apart = (a: number, b: number) =>
+    Math.hypot(
+      (points[2 * b] as number) - (points[2 * a] as number),
+      (points[2 * b + 1] as number) - (points[2 * a + 1] as number),
+    )
+  return [0, 1].flatMap((a) => {
+    const nearest = Math.min(apart(a, 2), apart(a, 3))
+    return [2, 3].flatMap((b): [number, number, Mm][] => (apart(a, b) <= nearest + 1e-9 ? [[a, b, nearest]] : []))
+  })
+}
+
 function edgesOf(piece: Piece): number[] {
   const { rods, lengths, rodOf, shapes, shapeOf, threads, natural, within, ties, work } = piece
   const edges: number[] = []
   for (let rod = 0; rod < rods; rod++) edges.push(2 * rod, 2 * rod + 1, lengths[rod] as number)
   for (let bead = 0; bead < work.beads; bead++) {
     const rod = rodOf[bead] as number
-    const { twin } = shapes[shapeOf[bead] as number] as Shape
-    if (twin) edges.push(2 * rod, 2 * rod + 2, twin.gapMm, 2 * rod + 1, 2 * rod + 3, twin.gapMm)
+    const { frame } = shapes[shapeOf[bead] as number] as Shape
+    for (const [a, b, mm] of frame ? bracesOf(frame) : []) edges.push(2 * rod + a, 2 * rod + b, mm)
   }
   for (let t = 0; t < natural.length; t++)
     if (!within[t])

@@ -1,6 +1,5 @@
 /** The lines that say what a pattern is made of: read once, in the order they stand. */
-import type { Bead } from '../catalogue/bead'
-import { readBead } from './bead-words'
+import { type BeadWords, readBead } from './bead-words'
 import { Cursor, readString } from './cursor'
 import { type Expression, readExpression } from './expression'
 import { LineFault, type Span } from './fault'
@@ -13,7 +12,7 @@ export type Declaration =
   | { readonly word: 'pattern'; readonly title: string }
   | { readonly word: 'makes'; readonly count: number; readonly pair: boolean }
   | { readonly word: 'size'; readonly size: SizeWords }
-  | { readonly word: 'bead'; readonly role: string; readonly bead: Bead; readonly label: string }
+  | { readonly word: 'bead'; readonly role: string; readonly bead: BeadWords; readonly label: string }
   | { readonly word: 'stone'; readonly role: string; readonly stone: StoneWords; readonly label: string }
   | { readonly word: 'thread'; readonly thread: ThreadWords }
   | { readonly word: 'option'; readonly name: string; readonly on: boolean }

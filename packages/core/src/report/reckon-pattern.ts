@@ -1,6 +1,7 @@
 import type { Bead } from '../catalogue/bead'
 import { needles } from '../catalogue/thread'
 import { type Mm, sayLength } from '../measure/units'
+import { beadOf } from '../notation/bead-words'
 import type { SizeWords } from '../notation/declarations'
 import { reckon, type SettledFit } from '../notation/expression'
 import type { Span } from '../notation/fault'
@@ -244,9 +245,10 @@ function setOut(sheet: Sheet, size: SizeWords | undefined, choices: Choices, ben
     const span = line.items[0] ?? line
     const made = attempt(() => {
       if (declaration.word === 'bead') {
-        const bead = choices.beads?.[letter] ?? declaration.bead
+        const nominal = beadOf(declaration.bead, bench)
+        const bead = choices.beads?.[letter] ?? nominal
         const counting = choices.counting?.[letter] ?? 'all'
-        bench.declare({ type: 'bead', letter, bead, nominal: declaration.bead, counting, label, span })
+        bench.declare({ type: 'bead', letter, bead, nominal, counting, label, span })
       } else if (declaration.word === 'stone') {
         bench.declare({ type: 'stone', letter, stone: stoneOf(declaration.stone, bench), label, span })
       } else bench.declare({ type: 'item', letter, name: declaration.name, count: declaration.count, label, span })

@@ -2,7 +2,7 @@
  * The piece turned as a drawing: beads as small pictures, made once for each tilt and laid down from back to front. A hundred times cheaper
  * than the round, and even on a machine without a graphics card two thousand beads turn smoothly.
  */
-import { bodyOf } from '@tessellum/core/drawing/body'
+import { bodyOf, sameAllRound } from '@tessellum/core/drawing/body'
 import type { Scene, SceneBead } from '@tessellum/core/drawing/scene'
 import { type Silhouette, silhouetteOf } from '@tessellum/core/drawing/silhouette'
 import { stoneSilhouette } from '@tessellum/core/drawing/stone-silhouette'
@@ -216,7 +216,7 @@ export class DrawnStage implements PieceStage {
       high[k] = Math.max(high[k] as number, at + reach)
     }
     scene.beads.forEach((bead, i) => {
-      const reach = Math.max(bead.lengthMm, bead.wideMm) / 2
+      const reach = Math.max(bead.lengthMm, bead.wideMm ?? bead.acrossMm) / 2
       for (let k = 0; k < 3; k++) take(k, scene.poses[9 * i + k] as number, reach)
     })
     for (const { middle, outline, frontMm, backMm } of scene.stones) {
@@ -315,7 +315,7 @@ export class DrawnStage implements PieceStage {
     const x = cx + at[0] * scale
     const y = cy - at[1] * scale
     const { pen } = this
-    if (bodyOf(bead).type === 'flat') {
+    if (!sameAllRound(bodyOf(bead))) {
       const side = this.pointing(
         scene.poses[p + 3] as number,
         scene.poses[p + 4] as number,
@@ -428,7 +428,7 @@ export class DrawnStage implements PieceStage {
     }
   }
 
-  /** A flat bead has no one tilt: it is drawn as it lies. */
+  /** A bead that does not look the same all round has no one tilt: it is drawn as it lies. */
   private flatBead(
     bead: SceneBead,
     look: BeadLook,

@@ -15,7 +15,11 @@ export const finenessFor = (beads: number): Fineness =>
 
 export function beadBody(bead: SceneBead, fineness: Fineness): BufferGeometry {
   const body = bodyOf(bead)
-  return body.type === 'turned' ? turnedBody(body, bead.boreMm, fineness) : flatBody(body)
+  if (body.type === 'flat') return flatBody(body)
+  if (body.about === 'hole') return turnedBody(body, bead.boreMm, fineness)
+  // Closed at both ends; from the hole toward the far end is x.
+  const points = body.profile.map(([across, out]) => new Vector2(out, across))
+  return new LatheGeometry([new Vector2(0, points[0]?.y), ...points], fineness.round).rotateZ(-Math.PI / 2)
 }
 
 /** The hole left open. */

@@ -381,7 +381,7 @@ export class Stage implements PieceStage {
     let widest = 1
     scene.beads.forEach((bead, i) => {
       box.expandByPoint(point.fromArray(scene.poses, 9 * i))
-      widest = Math.max(widest, bead.lengthMm, bead.wideMm)
+      widest = Math.max(widest, bead.lengthMm, bead.wideMm ?? bead.acrossMm)
     })
     for (const { middle, outline } of scene.stones)
       for (const [x, y] of outline) box.expandByPoint(point.set(middle[0] + x, middle[1] + y, middle[2]))

@@ -9,6 +9,8 @@ export interface Centres {
   /** The rod it lies on, and its share of the way along it. */
   readonly rod: Int32Array
   readonly share: Float64Array
+  /** Which of its bead's it is. */
+  readonly lobe: Uint8Array
   readonly bead: Int32Array
   /** How far contact may reach from it. */
   readonly farthest: Float64Array
@@ -22,6 +24,7 @@ export function centresOf(piece: Piece): Centres {
     count,
     rod: new Int32Array(count),
     share: new Float64Array(count),
+    lobe: new Uint8Array(count),
     bead: new Int32Array(count),
     farthest: new Float64Array(count),
   }
@@ -31,6 +34,7 @@ export function centresOf(piece: Piece): Centres {
     for (let k = 0; k < shape.centres; k++, next++) {
       centres.rod[next] = rodOf[bead] as number
       centres.share[next] = (k + 0.5) / shape.centres
+      centres.lobe[next] = k
       centres.bead[next] = bead
       centres.farthest[next] = shape.farthest
     }

@@ -1,7 +1,7 @@
 /** Beads and stones that push each other apart where they are nearer than they reach. */
 import type { Mm } from '../../measure/units'
 import type { Piece } from '../piece'
-import { reachSteps, type Shape } from '../shape'
+import { type Frame, type Lobe, pointsOfFrame, reachSteps, type Shape } from '../shape'
 import type { Solid } from '../solid'
 import { type Centres, centresOf, Pairs } from './pairs'
 
@@ -24,11 +24,13 @@ export class Presses {
   /** The way of the hole at each centre, and what turns it. */
   private readonly along: Float64Array
   private readonly turn: Float64Array
-  /** The same from the first bore to the second, of beads with two. */
+  /** The same of the wide way across, of beads with a frame. */
   private readonly wide: Float64Array
   private readonly wideTurn: Float64Array
-  private readonly twin: Uint8Array
+  private readonly framed: Uint8Array
   private readonly shapes: readonly Shape[]
+  private readonly lobes: readonly (Lobe | undefined)[]
+  private readonly carriers: ReadonlyMap<Frame, Carrier>
   /** The way out of a solid. */
   private readonly normal = new Float64Array(3)
   /** Left by `reach`: how it changes with the cosines to the hole and across the bores, and what it gains toward a bead that lies quite across. */
@@ -48,7 +50,9 @@ export class Presses {
     this.wide = column()
     this.wideTurn = column()
     this.shapes = Array.from(bead, (each) => piece.shapes[piece.shapeOf[each] as number] as Shape)
-    this.twin = Uint8Array.from(this.shapes, ({ twin }) => (twin ? 1 : 0))
+    this.framed = Uint8Array.from(this.shapes, ({ frame }) => (frame ? 1 : 0))
+    this.lobes = this.shapes.map(({ frame }, i) => frame?.lobes[this.centres.lobe[i] as number])
+    this.carriers = new Map(piece.shapes.flatMap(({ frame }) => (frame ? [[frame, carrierOf(frame)] as const] : [])))
   }
 
   /**
@@ -94,23 +98,28 @@ export class Presses {
 
   /** The contact centres, from the points. */
   private follow(): void {
-    const { middle, along, wide, twin, centres, shapes } = this
+    const { middle, along, wide, framed, centres, shapes } = this
     const { at, lengths } = this.piece
     for (let i = 0; i < centres.count; i++) {
       const rod = centres.rod[i] as number
       const p = 6 * rod
       const n = 3 * i
       const by = 1 / (lengths[rod] as number)
-      if (twin[i]) {
-        const { gapMm } = (shapes[i] as Shape).twin as { gapMm: Mm }
+      if (framed[i]) {
+        const frame = (shapes[i] as Shape).frame as Frame
+        const lobe = this.lobes[i] as Lobe
+        const { toAlong, toWide } = this.carriers.get(frame) as Carrier
         for (let c = 0; c < 3; c++) {
-          const a = at[p + c] as number
-          const b = at[p + 3 + c] as number
-          const e = at[p + 6 + c] as number
-          const f = at[p + 9 + c] as number
-          middle[n + c] = (a + b + e + f) / 4
-          along[n + c] = (b - a) * by
-          wide[n + c] = (e - a) / gapMm
+          let [middleAt, alongAt, wideAt] = [0, 0, 0]
+          for (let k = 0; k < pointsOfFrame; k++) {
+            const x = at[p + 3 * k + c] as number
+            middleAt += x
+            alongAt += (toAlong[k] as number) * x
+            wideAt += (toWide[k] as number) * x
+          }
+          middle[n + c] = middleAt / pointsOfFrame + lobe.along * alongAt + lobe.wide * wideAt
+          along[n + c] = alongAt
+          wide[n + c] = wideAt
         }
         continue
       }
@@ -216,7 +225,7 @@ export class Presses {
     const { along } = this
     const n = 3 * i
     const c = ux * (along[n] as number) + uy * (along[n + 1] as number) + uz * (along[n + 2] as number)
-    if (this.twin[i]) return this.reachOfTwin(i, ux, uy, uz, c)
+    if (this.framed[i]) return this.reachOfLobe(i, ux, uy, uz, c)
     const { reach: table, crossing } = this.shapes[i] as Shape
     const step = Math.min(1, c * c) * reachSteps
     const low = step | 0
@@ -248,16 +257,15 @@ export class Presses {
     return beside + this.gain * across
   }
 
-  private reachOfTwin(i: number, ux: number, uy: number, uz: number, c: number): Mm {
+  private reachOfLobe(i: number, ux: number, uy: number, uz: number, c: number): Mm {
     const { wide } = this
-    const { bead, twin } = this.shapes[i] as Shape
+    const { halfLength, halfWide, halfThick, contact: p } = this.lobes[i] as Lobe
     const n = 3 * i
     const w = ux * (wide[n] as number) + uy * (wide[n + 1] as number) + uz * (wide[n + 2] as number)
     const t = Math.sqrt(Math.max(0, 1 - c * c - w * w))
-    const p = bead.contact
-    const fc = (Math.abs(c) / (bead.lengthMm / 2)) ** p
-    const fw = (Math.abs(w) / ((twin as { wideMm: Mm }).wideMm / 2)) ** p
-    const ft = (t / (bead.acrossMm / 2)) ** p
+    const fc = (Math.abs(c) / halfLength) ** p
+    const fw = (Math.abs(w) / halfWide) ** p
+    const ft = (t / halfThick) ** p
     const f = fc + fw + ft
     const reach = f ** (-1 / p)
     const share = -reach / f
@@ -337,23 +345,27 @@ export class Presses {
 
   /** From contact centres to the points they lie between. */
   private toPoints(onPoints: Float64Array): void {
-    const { push, turn, wideTurn, twin, centres, shapes } = this
+    const { push, turn, wideTurn, framed, centres, shapes } = this
     const { lengths } = this.piece
     for (let i = 0; i < centres.count; i++) {
       const rod = centres.rod[i] as number
       const p = 6 * rod
       const n = 3 * i
       const by = 1 / (lengths[rod] as number)
-      if (twin[i]) {
-        const { gapMm } = (shapes[i] as Shape).twin as { gapMm: Mm }
+      if (framed[i]) {
+        const frame = (shapes[i] as Shape).frame as Frame
+        const lobe = this.lobes[i] as Lobe
+        const { toAlong, toWide } = this.carriers.get(frame) as Carrier
         for (let c = 0; c < 3; c++) {
-          const each = (push[n + c] as number) / 4
-          const t = (turn[n + c] as number) * by
-          const w = (wideTurn[n + c] as number) / gapMm
-          onPoints[p + c] = (onPoints[p + c] as number) + each - t - w
-          onPoints[p + 3 + c] = (onPoints[p + 3 + c] as number) + each + t
-          onPoints[p + 6 + c] = (onPoints[p + 6 + c] as number) + each + w
-          onPoints[p + 9 + c] = (onPoints[p + 9 + c] as number) + each
+          const f = push[n + c] as number
+          const t = (turn[n + c] as number) + lobe.along * f
+          const w = (wideTurn[n + c] as number) + lobe.wide * f
+          for (let k = 0; k < pointsOfFrame; k++)
+            onPoints[p + 3 * k + c] =
+              (onPoints[p + 3 * k + c] as number) +
+              f / pointsOfFrame +
+              t * (toAlong[k] as number) +
+              w * (toWide[k] as number)
         }
         continue
       }
@@ -366,6 +378,21 @@ export class Presses {
       }
     }
   }
+}
+
+/** What each point of a frame counts for in its two ways. */
+interface Carrier {
+  readonly toAlong: readonly number[]
+  readonly toWide: readonly number[]
+}
+
+function carrierOf({ points }: Frame): Carrier {
+  const column = (of: 0 | 1) => {
+    const each = Array.from({ length: pointsOfFrame }, (_, k) => points[2 * k + of] as number)
+    const square = each.reduce((sum, v) => sum + v * v, 0)
+    return each.map((v) => v / square)
+  }
+  return { toAlong: column(0), toWide: column(1) }
 }
 
 const dotAt = (v: Float64Array, a: number, b: number): number =>
