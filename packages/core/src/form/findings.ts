@@ -1,21 +1,24 @@
 /** What a designer reads off a form: whether the stone is held, how the work lies, and which line is too short. */
 import type { Report, StatementReport } from '../report/report'
+import { heldBy } from '../sizing/stone-hold'
 import { type Action, pickedIn } from '../stitch/action'
 import { type Finding, sayMm } from './form-report'
 import type { Measures, Strain } from './measure'
 import type { Progress } from './settle'
 import type { Soundness } from './soundness'
 
+/** A ring that is longer than its stone by more has play of its own. */
+const longRing = 0.03
+/** A stone that moves by less sits still. */
+const leastPlayMm = 0.3
 /** Less is missing than anybody would see. */
 const leastSaidMm = 0.75
 const leastGapMm = 0.6
-/** An edge that is smaller than the stone by less does not hold it. */
-const heldMm = 0.15
 
 export function findingsOf(
   { held, lie, pitches }: Measures,
   strain: readonly Strain[],
-  report: Pick<Report, 'statements' | 'beads'>,
+  report: Pick<Report, 'statements' | 'beads' | 'fits'>,
 ): Finding[] {
   const line = (statement: number) => report.statements[statement]?.line
   return [
@@ -57,32 +60,42 @@ export function unsoundWords(
 }
 
 function heldFindings(
-  { stone, frontMm, backMm }: Measures['held'][number],
-  { statements }: Pick<Report, 'statements'>,
+  { stone, ...hold }: Measures['held'][number],
+  { statements, fits }: Pick<Report, 'statements' | 'fits'>,
 ): Finding[] {
   const place = statements.find(({ action }) => action.type === 'place' && action.role === stone)
+  const safe = hold.neededMm - 0.05
   const faces = [
-    { face: 'in front', mm: frontMm, edge: 'front' },
-    { face: 'behind', mm: backMm, edge: 'back' },
+    { face: 'in front', mm: heldBy(hold, 'frontMm'), edge: 'front' },
+    { face: 'behind', mm: heldBy(hold, 'backMm'), edge: 'back' },
   ] as const
+  const wanting = faces.filter(({ mm }) => mm === undefined || mm < safe)
   const told = faces.map(({ face, mm }) =>
     mm === undefined
       ? `has no edge ${face}`
-      : mm >= heldMm
-        ? `is held by ${sayMm(mm)} ${face}`
-        : `is loose by ${sayMm(Math.max(0, -mm))} ${face}`,
+      : mm < 0
+        ? `is loose by ${sayMm(-mm)} ${face}`
+        : `is held by ${mm < safe ? 'only ' : ''}${sayMm(mm)} ${face}`,
   )
-  const loose = faces.filter(({ mm }) => mm === undefined || mm < heldMm)
-  const advice = loose.map(({ face, edge }) => {
+  const ring = fits.find((fit) => fit.stone === stone)
+  const advice = wanting.map(({ face, mm, edge }) => {
+    // Wide enough, and it slips from under: the wall stands off the stone, for its ring is too long or its rows are too many.
+    if (mm !== undefined && mm + hold.playMm >= safe)
+      return ring && ring.ease < longRing ? `one round less ${face}` : 'a ring of fewer beads'
     const last = statements.filter(({ action }) => action.type === 'round' && action.edge === edge).at(-1)?.action
     const bead = last?.type === 'round' ? pickedIn(last.cycle.flatMap(({ moves }) => moves))[0]?.role : undefined
     return `one more round${bead ? ` of ${bead}` : ''} ${face}`
   })
+  const play = hold.playMm >= leastPlayMm ? `moves by ${sayMm(hold.playMm)} sideways in its ring, and then ` : ''
+  const held = `${play}${told.join(' and ').replace('and is held', 'and')}`
   return [
     {
       line: place?.line,
-      tone: loose.length > 0 ? 'trouble' : 'good',
-      text: `The stone ${stone} ${told.join(' and ').replace('and is held', 'and')}${advice.length > 0 ? `: ${advice.join(' and ')}` : ''}.`,
+      tone: wanting.length === 0 ? 'good' : faces.some(({ mm }) => mm === undefined || mm < 0) ? 'trouble' : 'plain',
+      text:
+        wanting.length > 0
+          ? `The stone ${stone} ${held}; ${sayMm(hold.neededMm)} is safe: ${[...new Set(advice)].join(' and ')}.`
+          : `The stone ${stone} ${held}.`,
     },
   ]
 }

@@ -48,11 +48,10 @@ export function* formPattern(
   forms: KeptForms = lastForms,
 ): Generator<Look, FormedPattern> {
   const kept = keptPitches(source, choices, forms)
-  const reckonBy = (pitches: Record<number, Mm>, laid?: Float64Array, loose?: Formed['loose']) =>
-    reckonPattern(source, { ...choices, formed: { laid, pitches, loose } })
+  const reckonBy = (formed: Formed) => reckonPattern(source, { ...choices, formed })
   let pitches: Record<number, Mm> = kept ?? {}
   for (let round = 1; ; round++) {
-    const reckoned = reckonBy(pitches)
+    const reckoned = reckonBy({ laid: undefined, pitches })
     const { beads, passes } = reckoned.work
     const without = (why: string): FormedPattern => ({
       reckoned,
@@ -105,7 +104,8 @@ export function* formPattern(
       if (i % slice === 0) yield { reckoned, form, progress }
     measures = measuredWith(measures, checked.value)
     const loose = looseWanted(reckoned, measures.pitches)
-    const measured = reckonBy(pitches, threadLaid(form.piece), loose)
+    const held = Object.fromEntries(measures.held.map(({ stone, ...hold }) => [stone, hold]))
+    const measured = reckonBy({ laid: threadLaid(form.piece), pitches, loose, held })
     const usable = measured.work.passes === passes ? measured : reckoned
     const report: FormReport = {
       ...measures,

@@ -2,6 +2,7 @@
 import type { Touching } from '../colour/judgement'
 import type { Mm } from '../measure/units'
 import type { Reckoned } from '../report/reckon-pattern'
+import { marginNeeded, type StoneHold } from '../sizing/stone-hold'
 import { beadOf, entryOf, exitOf } from '../stitch/hole'
 import type { Work } from '../stitch/work'
 import { jogLength } from '../thread/jog'
@@ -11,7 +12,7 @@ import { centreOf, meanOf, type Piece, pointAt, shapeOfBead, slackMm } from './p
 import { planeOf } from './plane'
 import { support } from './reach'
 import { type Pitch, pitchOf, runsOf } from './run'
-import { radiiOf, radiusToward } from './solid'
+import { radiiOf, radiusToward, type Solid } from './solid'
 import { touchingIn } from './touching'
 import { add, cross, dot, minus, scaled, size, unit, type Vector } from './vector'
 
@@ -34,12 +35,7 @@ export interface Measures {
     /** How often the outer edge goes from one side of its own plane to the other. */
     readonly ruffles: number
   }
-  /** By how much the edge on each face is smaller than the stone, all round: below nought it is loose. */
-  readonly held: readonly {
-    readonly stone: string
-    readonly frontMm: Mm | undefined
-    readonly backMm: Mm | undefined
-  }[]
+  readonly held: readonly ({ readonly stone: string } & StoneHold)[]
   /** Which roles lie against each other. */
   readonly touching: readonly Touching[]
 }
@@ -72,7 +68,7 @@ export function measure(reckoned: Reckoned, form: Form): Measures {
     pitches: runs.flatMap((run) => pitchOf(run) ?? []),
     along: alongOf(piece, runs),
     lie: lieOf(piece),
-    held: heldBy(reckoned, form),
+    held: heldIn(reckoned, form),
     touching: touchingIn(form, reckoned.letterOf),
   }
 }
@@ -95,12 +91,19 @@ function extents(piece: Piece): Vector {
   for (const solid of piece.solids) {
     for (const k of [0, 1, 2] as const) {
       const at = solid.at[k] as number
-      low[k] = Math.min(low[k] as number, at - (k === 2 ? solid.backMm : solid.wideMm / 2))
-      high[k] = Math.max(high[k] as number, at + (k === 2 ? solid.frontMm : solid.wideMm / 2))
+      const [up, down] = [1, -1].map((sign) => solidSupport(solid, unitOf(k, sign))) as [Mm, Mm]
+      low[k] = Math.min(low[k] as number, at - down)
+      high[k] = Math.max(high[k] as number, at + up)
     }
   }
   if (piece.work.beads === 0) return [0, 0, 0]
   return [0, 1, 2].map((k) => (high[k] as number) - (low[k] as number)) as unknown as Vector
+}
+
+/** How far a stone or ring reaches from its middle in a direction. */
+function solidSupport({ front, right, reaches }: Solid, way: Vector): Mm {
+  const [ahead, across] = [vectorOf(front), vectorOf(right)]
+  return reaches(dot(way, across), dot(way, cross(ahead, across)), dot(way, ahead))
 }
 
 const unitOf = (k: 0 | 1 | 2, sign: number): Vector => [k === 0 ? sign : 0, k === 1 ? sign : 0, k === 2 ? sign : 0]
@@ -183,7 +186,7 @@ function lieOf(piece: Piece): Measures['lie'] {
 }
 
 /** The edges in front and behind against the stone's widest line: what is smaller cannot pass it. */
-function heldBy({ roles }: Reckoned, { piece, seats }: Form): Measures['held'] {
+function heldIn({ roles }: Reckoned, { piece, seats }: Form): Measures['held'] {
   const { work } = piece
   const rows = rowsOf(work)
   const edges = edgesOf(work)
@@ -193,25 +196,35 @@ function heldBy({ roles }: Reckoned, { piece, seats }: Form): Measures['held'] {
     const radii = radiiOf(role.stone)
     const [front, right] = [vectorOf(solid.front), vectorOf(solid.right)]
     const up = cross(front, right)
+    /** From the stone's widest line in to the inner side of a bead. */
+    const within = (bead: number): Mm => {
+      const away = minus(centreOf(piece, bead), vectorOf(solid.at))
+      const [x, y] = [dot(away, right), dot(away, up)]
+      const inward = unit(add(scaled(right, -x), scaled(up, -y)), scaled(right, -1))
+      return radiusToward(radii, x, y) - (Math.hypot(x, y) - support(piece, bead, inward))
+    }
+    const mean = (beads: readonly number[]) => beads.reduce((sum, bead) => sum + within(bead), 0) / beads.length
     const margins = edges
       .filter((index) => work.isOn(index, root))
       .flatMap((index) => {
         const row = rows[index] ?? []
         if (row.length < 3) return []
-        const over = row.map((bead) => {
-          const away = minus(centreOf(piece, bead), vectorOf(solid.at))
-          const [x, y] = [dot(away, right), dot(away, up)]
-          const r = Math.hypot(x, y)
-          const inward = unit(add(scaled(right, -x), scaled(up, -y)), scaled(right, -1))
-          return radiusToward(radii, x, y) - (r - support(piece, bead, inward))
-        })
         const z = dot(minus(meanOf(piece, row), vectorOf(solid.at)), front)
-        return [{ z, over: over.reduce((sum, each) => sum + each, 0) / over.length }]
+        return [{ z, over: mean(row) }]
       })
       .sort((a, b) => a.z - b.z)
     const before = margins.filter(({ z }) => z > 0).at(-1)
     const behind = margins.filter(({ z }) => z <= 0)[0]
-    return [{ stone: role.letter, frontMm: before?.over, backMm: behind?.over }]
+    const first = rows[root] ?? []
+    return [
+      {
+        stone: role.letter,
+        frontMm: before?.over,
+        backMm: behind?.over,
+        playMm: first.length > 0 ? Math.max(0, -mean(first)) : 0,
+        neededMm: marginNeeded(2 * solid.narrowMm),
+      },
+    ]
   })
 }
 

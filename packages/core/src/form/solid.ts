@@ -27,6 +27,8 @@ export interface Solid {
    * surface it is the distance to first order, which is where it is used.
    */
   distance(x: Mm, y: Mm, z: Mm, normal: Float64Array): Mm
+  /** How far it reaches in a direction of length 1, to its right, up and to its front. */
+  reaches(x: number, y: number, z: number): Mm
 }
 
 /** How a stone rises from its widest line: the share of its height on either side, and the exponent of its curve. */
@@ -145,6 +147,15 @@ export function stoneSolid(stone: Stone): Solid {
       normal[2] = nz / steep
       return (f - 1) / steep
     },
+    reaches(x, y, z) {
+      const lateral = radii.reduce(
+        (most, radius, k) => Math.max(most, radius * (x * Math.cos(k * step) + y * Math.sin(k * step))),
+        0,
+      )
+      const { power } = z >= 0 ? profile.front : profile.back
+      const dual = power / (power - 1)
+      return (lateral ** dual + (Math.abs(z) * (z >= 0 ? faces.front : faces.back)) ** dual) ** (1 / dual)
+    },
   }
 }
 
@@ -169,5 +180,6 @@ export function ringSolid(outerMm: Mm, wireMm: Mm): Solid {
       normal[2] = pz / away
       return away - wire
     },
+    reaches: (x, y) => radius * Math.hypot(x, y) + wire,
   }
 }

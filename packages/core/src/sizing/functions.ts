@@ -1,13 +1,13 @@
+/** The functions a pattern may call in its numbers. Each says what it found, so that the screen can show why. */
 import type { Bead } from '../catalogue/bead'
 import { sayPercent } from '../measure/units'
-import { fitLength } from './repeats'
-/** The functions a pattern may call in its numbers. Each says what it found, so that the screen can show why. */
-
 import { type Argument, reckon, reckonCount, reckonLength, type Scope, type Value } from '../notation/expression'
 import { LineFault, type Span } from '../notation/fault'
 import { nearest } from '../notation/nearest'
+import { arcOver } from './arc-over'
 import { easeWords } from './ease-words'
 import { girth } from './girth'
+import { fitLength } from './repeats'
 import { fitRing } from './ring-fit'
 
 interface Outcome {
@@ -118,14 +118,11 @@ function fill(call: Call, scope: Scope): Outcome {
   }
 }
 
-/** `arc(P, C)`: how many of C lie over half of bead P, along its outline at half of C's width outside. */
+/** `arc(P, C)`: how many of C lie over half of bead P, from one end of its hole to the other. */
 function arc(call: Call, scope: Scope): Outcome {
   const [over, small] = scope.inArc(() => [beadIn(call, call.args[0], scope), beadIn(call, call.args[1], scope)])
-  const outline =
-    over.contact <= 1.5
-      ? (2 * over.acrossMm) / Math.SQRT2 + (Math.PI * small.acrossMm) / 4
-      : (Math.PI * (over.acrossMm + small.acrossMm)) / 2
-  return { value: { amount: Math.max(1, Math.round(outline / small.lengthMm)), unit: 'count' }, remarks: [], roles: [] }
+  const count = Math.max(1, Math.round(arcOver(over, small) / small.lengthMm))
+  return { value: { amount: count, unit: 'count' }, remarks: [], roles: [] }
 }
 
 /** `repeats(180 mm, 8.4 mm, even)`, `repeats(length, pitch, multiple 3)`: how many repeats make a length. */

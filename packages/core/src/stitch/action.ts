@@ -134,6 +134,8 @@ export type Action =
 export interface StitchTold {
   readonly moves: readonly MoveTold[]
   readonly times: number
+  /** On an odd ring: it skips so many beads, where the others skip one. */
+  readonly skips?: number | undefined
   /** It is taken over so many of what the round passes. */
   readonly over: number
   /** Of the beads it picks up those that stand up, from 1; undefined where all do. */

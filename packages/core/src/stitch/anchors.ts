@@ -16,6 +16,8 @@ interface Anchors {
   readonly skipped: readonly Group[]
   /** Stitches beyond the last anchor, into what this round has added first. */
   readonly beyond?: number
+  /** Of an odd fresh ring: the stitch, counted through the whole round, that skips two beads and makes it even, and how many that are. */
+  readonly evens?: { readonly stitch: number; readonly skips: number }
   /** Of the edge that the round grows on, and of the one it leaves. */
   readonly odd?: OddEdge | undefined
   readonly oddSkipped?: OddEdge | undefined
@@ -143,6 +145,8 @@ function gaps(rail: Rail, stitches: readonly Stitch[], bench: Bench, span: Span)
   const anchors = groups.filter((_, i) => i % 2 === 1)
   const skipped = groups.filter((_, i) => i % 2 === 0).map(plainGroup)
   if (groups.length % 2 === 0) return { anchors, skipped }
+  const evened = evenedOut(groups, stitches)
+  if (evened) return evened
   bench.remark(
     'note',
     span,
@@ -159,6 +163,34 @@ function gaps(rail: Rail, stitches: readonly Stitch[], bench: Bench, span: Span)
     beyond: 1,
     odd: { type: 'spiral', more: 0, after: 1 },
     oddSkipped: { type: 'spiral', more: 0, after: -1 },
+  }
+}
+
+/**
+ * An odd ring with a stitch that is taken over two: that one skips two beads and passes the next, as every other skips one, and the round comes
+ * out even. Where there are several it is the last.
+ */
+function evenedOut(groups: readonly (readonly Hole[])[], stitches: readonly Stitch[]): Anchors | undefined {
+  const places = (groups.length + 1) / 2
+  const cycle = stitches.reduce((sum, { over }) => sum + over, 0)
+  if (cycle === 0 || places % cycle !== 0) return undefined
+  const all = Array.from(
+    { length: (places / cycle) * stitches.length },
+    (_, i) => stitches[i % stitches.length] as Stitch,
+  )
+  const stitch = all.findLastIndex(({ over }) => over === 2)
+  if (stitch < 0) return undefined
+  const before = all.slice(0, stitch + 1).reduce((sum, { over }) => sum + over, 0) - 1
+  const passed = Array.from({ length: places }, (_, i) => (i < before ? 2 * i + 1 : 2 * i))
+  const two = 2 * before - 2
+  const skipped = groups.flatMap((group, i) => {
+    if (i === two) return [plainGroup([...group, ...(groups[i + 1] as readonly Hole[])])]
+    return (i < two ? i % 2 === 0 : i > two + 1 && i % 2 === 1) ? [plainGroup(group)] : []
+  })
+  return {
+    anchors: passed.map((i) => groups[i] as readonly Hole[]),
+    skipped,
+    evens: { stitch, skips: (groups[two] as readonly Hole[]).length + (groups[two + 1] as readonly Hole[]).length },
   }
 }
 

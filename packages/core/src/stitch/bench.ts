@@ -15,6 +15,7 @@ import type { Counting } from '../sizing/counting'
 import { coverRun } from '../sizing/cover-run'
 import { callFunction } from '../sizing/functions'
 import type { FitVerdict } from '../sizing/ring-fit'
+import type { StoneHold } from '../sizing/stone-hold'
 import { mostPassesThrough } from '../thread/crowding'
 import { jogLength } from '../thread/jog'
 import type { ThreadSettings } from '../thread/settings'
@@ -63,6 +64,7 @@ export interface Fit {
   readonly stone: string
   readonly beads: number
   readonly ease: number
+  /** By the edges drawn over it where the form is sound, otherwise by the length of the ring. */
   readonly verdict: FitVerdict
 }
 
@@ -105,6 +107,8 @@ export interface Formed {
   readonly pitches: Readonly<Record<number, Mm>>
   /** Of a repeat whose length the thread does not decide, by its line: from and to. */
   readonly loose?: Readonly<Record<number, readonly [Mm, Mm]>> | undefined
+  /** How its stones are held, by their letters. */
+  readonly held?: Readonly<Record<string, StoneHold>>
   /** It has been computed, and nothing can be read off it. */
   readonly unsound?: boolean
 }

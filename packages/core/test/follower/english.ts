@@ -123,18 +123,20 @@ function picking(text: string): Pick<Stitch, 'moves' | 'standing'> {
 }
 
 function stitch(text: string): { stitch: Stitch; times: number } {
-  const taken = /, taken over (\d+) \(pass the first (?:\d+ )?by\)$/.exec(text)
+  const skipping = /, for which you skip (\d+) beads$/.exec(text)
+  const taken = skipping ?? /, taken over (\d+) \(pass the first (?:\d+ )?by\)$/.exec(text)
   const said = taken ? text.slice(0, taken.index) : text
-  const over = Number(taken?.[1] ?? 1)
+  const over = skipping ? 1 : Number(taken?.[1] ?? 1)
+  const skips = skipping ? Number(skipping[1]) : undefined
   let it = /^(\d+) decreases?$/.exec(said)
-  if (it) return { stitch: { moves: [], standing: undefined, over }, times: Number(it[1]) }
+  if (it) return { stitch: { moves: [], standing: undefined, over, skips }, times: Number(it[1]) }
   it = /^(\d+) stitch(?:es)? in which you (.+)$/.exec(said)
-  if (it) return { stitch: { ...picking(it[2] as string), over }, times: Number(it[1]) }
+  if (it) return { stitch: { ...picking(it[2] as string), over, skips }, times: Number(it[1]) }
   const only = onlyStanding.exec(said)
   it = /^(\d+) stitch(?:es)? with (.+?)(?: each)?$/.exec(only ? said.slice(0, only.index) : said)
   if (!it) throw new NotUnderstood(text)
   return {
-    stitch: { ...picking(`pick up ${it[2]}${only?.[0] ?? ''}`), over },
+    stitch: { ...picking(`pick up ${it[2]}${only?.[0] ?? ''}`), over, skips },
     times: Number(it[1]),
   }
 }

@@ -126,17 +126,19 @@ function picking(text: string): Pick<Stitch, 'moves' | 'standing'> {
 }
 
 function stitch(text: string): { stitch: Stitch; times: number } {
-  const taken = /, über (\d+) geführt \(an .+ vorbei\)$/.exec(text)
+  const skipping = /, wofür (\d+) Perlen übersprungen werden$/.exec(text)
+  const taken = skipping ?? /, über (\d+) geführt \(an .+ vorbei\)$/.exec(text)
   const said = taken ? text.slice(0, taken.index) : text
-  const over = Number(taken?.[1] ?? 1)
+  const over = skipping ? 1 : Number(taken?.[1] ?? 1)
+  const skips = skipping ? Number(skipping[1]) : undefined
   let it = /^(\d+) Abnahmen?$/.exec(said)
-  if (it) return { stitch: { moves: [], standing: undefined, over }, times: Number(it[1]) }
+  if (it) return { stitch: { moves: [], standing: undefined, over, skips }, times: Number(it[1]) }
   it = /^(\d+) Stiche?: (.+)$/.exec(said)
-  if (it) return { stitch: { ...picking(it[2] as string), over }, times: Number(it[1]) }
+  if (it) return { stitch: { ...picking(it[2] as string), over, skips }, times: Number(it[1]) }
   const only = onlyStanding.exec(said)
   it = /^(\d+) Stiche? mit (?:je )?(.+)$/.exec(only ? said.slice(0, only.index) : said)
   if (!it) throw new NotUnderstood(text)
-  return { stitch: { ...picking(`${it[2]} aufnehmen${only?.[0] ?? ''}`), over }, times: Number(it[1]) }
+  return { stitch: { ...picking(`${it[2]} aufnehmen${only?.[0] ?? ''}`), over, skips }, times: Number(it[1]) }
 }
 
 const ending: EndingWords = {

@@ -36,6 +36,8 @@ export type PassOn =
 export interface Stitch {
   readonly moves: readonly Move[]
   readonly over: number
+  /** Beads of the ring that it skips, where it says so itself. */
+  readonly skips?: number | undefined
   /** Of the beads it picks up those that stand up, from 1. */
   readonly standing: readonly number[] | undefined
 }

@@ -211,6 +211,10 @@ const block = fc.oneof(
 const first = fc.oneof(
   { weight: 6, arbitrary: fc.tuple(count(3, 10), run, named).map(([n, each, as]) => `ring (${each}) x ${n}${as}`) },
   { weight: 2, arbitrary: fc.tuple(count(3, 24), named).map(([n, as]) => `ring ${n}A${as}`) },
+  {
+    weight: 1,
+    arbitrary: fc.tuple(count(2, 9), run).map(([n, each]) => `ring ${2 * n + 3}A\nround A x${n}, ${each} over 2`),
+  },
   { weight: 3, arbitrary: fc.tuple(count(2, 16), named).map(([n, as]) => `string ${n}A${as}`) },
   { weight: 1, arbitrary: fc.tuple(count(1, 6), named).map(([n, as]) => `weave ${n} units of 3A${as}`) },
   { weight: 1, arbitrary: fc.tuple(count(6, 14), named).map(([n, as]) => `stand A round 8 mm x ${n}${as}`) },

@@ -3,7 +3,7 @@
  * and nothing of the notation or the engine. A way through the work that is only told by its end and its length is taken as the engine takes
  * it, and must be a way along the thread that comes to that end.
  */
-import type { Beads, Instruction, Move, Name, PassOn, Place } from './instructions'
+import type { Beads, Instruction, Move, Name, PassOn, Place, Stitch } from './instructions'
 
 /** A bead by one of its bores, from one end or the other. */
 interface Pass {
@@ -285,7 +285,7 @@ export class Stitcher {
     const edge = some(this.edges[side], 'There is no edge to work on.')
     const from = this.passes.length
     const on = (time === 0 ? told.firstTime : undefined) ?? told.on
-    const { anchors, left } = this.anchorsOf(edge, on)
+    const { anchors, left } = this.anchorsOf(edge, on, told.stitches)
     let taken = 0
     const passed: (readonly Pass[])[] = []
     const added: Group[] = []
@@ -344,17 +344,29 @@ export class Stitcher {
   }
 
   /** What the stitches of a round pass, one after the other; and what a fresh ring leaves for its other edge. */
-  private anchorsOf(edge: Edge, on: PassOn): { anchors: (readonly Pass[])[]; left?: Group[] } {
+  private anchorsOf(
+    edge: Edge,
+    on: PassOn,
+    stitches: readonly Stitch[],
+  ): { anchors: (readonly Pass[])[]; left?: Group[] } {
     const groups = edge.closed ? edge.groups : [...edge.groups].reverse().map(backward)
     const beads = groups.flatMap((group) => group.beads)
     const single = (passes: readonly Pass[]) => ({ anchors: passes.map((pass) => [pass]) })
     const orBack = (passes: readonly Pass[]) => (edge.closed ? passes : [...passes].reverse().map(flip))
     switch (on.type) {
       case 'skipping': {
-        const wide: (readonly Pass[])[] = []
-        for (let i = 0; i < beads.length; i += on.wide) wide.push(beads.slice(i, i + on.wide))
-        const anchors = wide.filter((_, i) => i % 2 === 1)
-        return edge.closed ? { anchors, left: wide.filter((_, i) => i % 2 === 0).map(plain) } : { anchors }
+        const anchors: (readonly Pass[])[] = []
+        const skipped: (readonly Pass[])[] = []
+        let at = 0
+        const step = (skips: number) => {
+          skipped.push(beads.slice(at, at + skips))
+          const anchor = beads.slice(at + skips, at + skips + on.wide)
+          if (anchor.length > 0) anchors.push(anchor)
+          at += skips + on.wide
+        }
+        for (const { over, skips } of stitches) for (let k = 0; k < over; k++) step(skips ?? on.wide)
+        while (at < beads.length) step(on.wide)
+        return edge.closed ? { anchors, left: skipped.filter(({ length }) => length > 0).map(plain) } : { anchors }
       }
       case 'standing': {
         const standing = groups.map((group) => group.standing)

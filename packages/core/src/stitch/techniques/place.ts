@@ -1,8 +1,8 @@
-import { sayPercent } from '../../measure/units'
+import { sayPercent, trim } from '../../measure/units'
 import { LineFault, type Span } from '../../notation/fault'
 import { readTarget, type TargetWords } from '../../notation/target-words'
-import { verdictWords } from '../../sizing/ring-fit'
-import { ringForStone } from '../stone-ring'
+import { seatVerdict, seatWords } from '../../sizing/stone-hold'
+import { ringForStone, type StoneRing } from '../stone-ring'
 import { find } from '../target'
 import type { Technique } from '../technique'
 import { walkedAlong } from '../walked-along'
@@ -33,14 +33,15 @@ export const placeTechnique: Technique<{ role: string; at: Span; where: TargetWo
     )
     const beads = ring.holes.length
     if (ring.course !== undefined && bench.work.courses[ring.course]?.kind === 'ring') {
-      const { ease, verdict } = ring
+      const { ease } = ring
+      const hold = bench.formed?.held?.[role]
+      const verdict = seatVerdict(ring.verdict, hold)
       bench.fits.push({ stone: role, beads, ease, verdict })
-      const message = `The ring of ${beads} round ${role}: ${sayPercent(ease)}, ${verdictWords[verdict]}.`
       const sits = verdict === 'snug' || verdict === 'loose'
       bench.remark(
         sits ? 'note' : 'warning',
         at,
-        message,
+        `${seatWords({ stone: role, beads, ease, verdict: ring.verdict }, hold)}${oddWords(ring)}`,
         sits ? undefined : `Let the count follow the stone: ring ... with fit(${role}, A).`,
       )
     }
@@ -52,4 +53,12 @@ export const placeTechnique: Technique<{ role: string; at: Span; where: TargetWo
     bench.used.add(role)
     return { type: 'place', role }
   },
+}
+
+/** A bead that was missed in counting shows here first. */
+function oddWords({ holes, lengthMm, ease }: StoneRing): string {
+  const beads = holes.length
+  if (beads % 2 === 0) return ''
+  const withOne = (1 + ease) * (1 + 1 / beads) - 1
+  return ` ${beads} is one bead short of an even number: ${beads + 1} would be ${sayPercent(withOne)}, ${trim((lengthMm / beads) * (beads + 1), 1)} mm round.`
 }

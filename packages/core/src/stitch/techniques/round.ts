@@ -48,9 +48,11 @@ export const roundTechnique: Technique<RoundWords> = {
     const { work } = bench
     bench.needle('round', span)
     for (const { role, span: at } of rolesIn(list)) bench.beadRole(role, at)
-    const stitches = asStitches(list, bench)
+    const written = asStitches(list, bench)
     const rail = bench.rail('round', span)
-    const found = anchorsOf(rail, into, stitches, bench, list.span)
+    const found = anchorsOf(rail, into, written, bench, list.span)
+    // One stitch of the whole round is not like the others of its kind.
+    const stitches = found.evens ? wholeRound(written, found.anchors.length) : written
     // Before the round: it may take the name of what it goes into.
     const intoTold = toldInto(into, rail, found.anchors, bench)
     const { skipped, odd } = found
@@ -164,7 +166,7 @@ export const roundTechnique: Technique<RoundWords> = {
     return {
       type: 'round',
       stitches: n,
-      cycle: toldTogether(stitches, done),
+      cycle: toldTogether(stitches, done, found.evens),
       turns: n / stitches.length,
       added,
       round: bench.roundsOn[bench.edge],
@@ -271,14 +273,25 @@ function notWhole(cycle: number, anchors: number, rail: Rail, span: Span): LineF
 const orOf = (numbers: readonly number[]) =>
   numbers.length < 2 ? numbers.join('') : `${numbers.slice(0, -1).join(', ')} or ${numbers[numbers.length - 1]}`
 
+/** The list as often as it goes round. */
+function wholeRound(stitches: readonly Stitch[], anchors: number): Stitch[] {
+  const cycle = stitches.reduce((sum, { over }) => sum + over, 0)
+  return Array.from({ length: (anchors / cycle) * stitches.length }, (_, i) => stitches[i % stitches.length] as Stitch)
+}
+
 /** Equal stitches in a row are told once with their number. */
-function toldTogether(stitches: readonly Stitch[], done: readonly (readonly MoveTold[])[]): StitchTold[] {
+function toldTogether(
+  stitches: readonly Stitch[],
+  done: readonly (readonly MoveTold[])[],
+  evens: { readonly stitch: number; readonly skips: number } | undefined,
+): StitchTold[] {
   const told: { stitch: StitchTold; key: string; times: number }[] = []
   for (const [i, { moves: written, over }] of stitches.entries()) {
     const picks = written.filter((move) => move.type === 'pick')
     const marked = picks.flatMap(({ stands }, at) => (stands ? [at + 1] : []))
     const standing = marked.length > 0 && marked.length < picks.length ? marked : undefined
-    const stitch = { moves: done[i] ?? [], times: 1, over, standing }
+    const skips = evens?.stitch === i ? evens.skips : undefined
+    const stitch = { moves: done[i] ?? [], times: 1, over: skips ? 1 : over, skips, standing }
     const key = JSON.stringify(stitch)
     const last = told[told.length - 1]
     if (last?.key === key) last.times++

@@ -13,7 +13,7 @@ export function round(action: Round): string {
   const on = passOn(action)
   const [only] = cycle
   const told =
-    cycle.length === 1 && only && only.over === 1
+    cycle.length === 1 && only && only.over === 1 && !only.skips
       ? `${on.startsWith('skip') ? [...picking(only), on].join(', ') : list([...picking(only), on])}; ${sayTimes(stitches)} in all.`
       : `${cycle.map(stitch).join(', then ')}; ${turns === 1 ? 'once' : sayTimes(turns)}, ${stitches} stitches in all. At the end of each stitch, ${on}.`
   const atFirst =
@@ -37,8 +37,12 @@ const standing = ({ standing }: StitchTold) =>
 
 /** One of several kinds of stitch: "3 stitches with 1 C each", "1 decrease". */
 function stitch(told: StitchTold): string {
-  const { moves, times, over } = told
-  const taken = over > 1 ? `, taken over ${over} (pass the first ${over === 2 ? '' : `${over - 1} `}by)` : ''
+  const { moves, times, over, skips } = told
+  const taken = skips
+    ? `, for which you skip ${skips} beads`
+    : over > 1
+      ? `, taken over ${over} (pass the first ${over === 2 ? '' : `${over - 1} `}by)`
+      : ''
   if (moves.length === 0) return (times === 1 ? '1 decrease' : `${times} decreases`) + taken
   const many = times === 1 ? '1 stitch' : `${times} stitches`
   const [only] = moves

@@ -13,7 +13,7 @@ export function round(action: Round): string {
   const on = passOn(action)
   const [only] = cycle
   const told =
-    cycle.length === 1 && only && only.over === 1
+    cycle.length === 1 && only && only.over === 1 && !only.skips
       ? `${[...picking(only), on].join(', dann ')}; insgesamt ${sayTimes(stitches)}.`
       : `${cycle.map(stitch).join('; dann ')}; das ${sayTimes(turns)}, insgesamt ${stitches} Stiche. Am Ende jedes Stichs ${on}.`
   const atFirst =
@@ -37,9 +37,12 @@ const standing = ({ standing }: StitchTold) =>
 
 /** One of several kinds of stitch: "3 Stiche mit je 1 C", "1 Abnahme". */
 function stitch(told: StitchTold): string {
-  const { moves, times, over } = told
-  const taken =
-    over > 1 ? `, über ${over} geführt (an ${over === 2 ? 'der ersten' : `den ersten ${over - 1}`} vorbei)` : ''
+  const { moves, times, over, skips } = told
+  const taken = skips
+    ? `, wofür ${skips} Perlen übersprungen werden`
+    : over > 1
+      ? `, über ${over} geführt (an ${over === 2 ? 'der ersten' : `den ersten ${over - 1}`} vorbei)`
+      : ''
   if (moves.length === 0) return (times === 1 ? '1 Abnahme' : `${times} Abnahmen`) + taken
   const many = times === 1 ? '1 Stich' : `${times} Stiche`
   const [only] = moves
