@@ -201,6 +201,46 @@ describe('what a ring must divide by is worked out from the rounds that follow',
   })
 })
 
+describe('said in a line', () => {
+  test('square stitch goes through the bead below the way it lies, and again through its own', () => {
+    expect(passes(`${head}string 4A\nsquare B\nsquare 2C`)).toEqual([
+      ...['+0', '+1', '+2', '+3'],
+      ...['+4', '3', '4', '+5', '2', '5', '+6', '1', '6', '+7', '0', '7'],
+      ...['+8', '+9', '6', '7', '8', '9', '+10', '+11', '4', '5', '10', '11'],
+    ])
+    expect(errorsIn(lines('string 5A\nsquare 2B'))[0]?.message).toBe(
+      'The row below has 5 beads and the list 2: 5 is 2 x 2 and 1 over.',
+    )
+    expect(errorsIn(lines('ring 6A\nsquare B'))[0]?.message).toMatch(/this is a ring/)
+  })
+
+  test('a count is shared out over a ring as evenly as whole beads allow', () => {
+    const net = lines('ring 56A as base\nround 3B into 9 beads of base')
+    const round = net.statements[1]?.action
+    // 56 is seven times 6 and twice 7.
+    expect(round?.type === 'round' && round.into).toMatchObject({ steps: [6, 6, 6, 6, 7, 6, 6, 6, 7] })
+    const shares = Array.from({ length: 9 }, (_, k) => counts(reckon(`${head}string A x share(56, 9, ${k + 1})`)).A)
+    expect(shares).toEqual([6, 6, 6, 6, 7, 6, 6, 6, 7])
+    expect(errorsIn(lines('string A x share(56, 9, 10)'))[0]?.message).toBe('There is no part 10 of 9.')
+  })
+
+  test('a unit that is gone round twice, a bead between strands, a standing row by the one beneath', () => {
+    const once = passes(`${head}weave 1 units of 3A`)
+    expect(passes(`${head}weave 1 units of 3A twice`)).toEqual([
+      ...once.slice(0, 5),
+      '1',
+      '2',
+      '3',
+      '0',
+      ...once.slice(5),
+    ])
+    expect(passes(`${head}string 2A as low\nfringe B end C between 2B into low`).slice(2)).toEqual([
+      ...['+2', '+3', '2<', '+4', '+5', '0<', '+6', '+7', '6<'],
+    ])
+    expect(lines('stand A round 12 mm x 20\nstand row A x row + 6').statements[1]?.stitches).toBe(26)
+  })
+})
+
 describe('crowding', () => {
   test('at the bench a round 11/0 took nine passes of 6 lb braid with needle 12 and not one more, a round 15/0 four', () => {
     // 0.36 - 0.1296 - 0.045 = 0.1854, / 0.0536 = 3.5; 0.64 - 0.1746 = 0.4654, / 0.0536 = 8.7

@@ -74,7 +74,9 @@ const startsElement = (cursor: Cursor): boolean => {
 }
 
 /** Words that follow a list; any other word before a letter is a count: `k A`. */
-const afterLists = new Set(['as', 'over', 'into', 'no', 'back', 'end', 'keep', 'for', 'with', 'to', 'x'])
+const afterLists = new Set([
+  ...['as', 'over', 'into', 'no', 'back', 'end', 'between', 'keep', 'for', 'with', 'to', 'twice', 'x'],
+])
 
 const countsBeads = (cursor: Cursor): boolean => {
   const [item, next] = [cursor.peek(), cursor.peek(1)]

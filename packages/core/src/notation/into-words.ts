@@ -7,12 +7,14 @@ import { readTarget, readTargets, type TargetWords } from './target-words'
 export type IntoWords =
   | { readonly type: 'gaps' }
   | { readonly type: 'every'; readonly each: Expression | undefined; readonly of: TargetWords | undefined }
+  /** So many beads, spread as evenly as whole beads allow. */
+  | { readonly type: 'spread'; readonly count: Expression; readonly of: TargetWords | undefined }
   | { readonly type: 'middles'; readonly of: string | undefined }
   | { readonly type: 'nth'; readonly nth: Expression }
   | { readonly type: 'bore'; readonly bore: 0 | 1 }
   | { readonly type: 'target'; readonly targets: readonly TargetWords[] }
 
-/** `into every bead`, `into every 4th bead`, `into middles`, `into 2nd of each`, `into B`, `into holes 2`, `into frame`. */
+/** `into every bead`, `into every 4th bead`, `into 9 beads of base`, `into middles`, `into 2nd of each`, `into B`, `into holes 2`, `into frame`. */
 export function readInto(cursor: Cursor): IntoWords | undefined {
   if (!cursor.take('Word', 'into')) return undefined
   if (cursor.take('Word', 'gaps')) return { type: 'gaps' }
@@ -32,6 +34,11 @@ export function readInto(cursor: Cursor): IntoWords | undefined {
     if (word.text !== 'bead')
       throw new LineFault(word, `Expected "bead", found "${shown(word)}".`, 'For example: into every 4th bead.', 'bead')
     return { type: 'every', each, of: cursor.take('Word', 'of') ? readTarget(cursor) : undefined }
+  }
+  if (cursor.peek(1)?.text === 'beads') {
+    const count = readExpression(cursor)
+    cursor.next()
+    return { type: 'spread', count, of: cursor.take('Word', 'of') ? readTarget(cursor) : undefined }
   }
   if (cursor.peek()?.kind === 'Number' || (cursor.peek(1)?.text === 'of' && cursor.peek(2)?.text === 'each')) {
     const nth = readOrdinal(cursor)

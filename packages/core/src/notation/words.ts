@@ -21,6 +21,7 @@ export const stitchWords = [
   'pick',
   'round',
   'row',
+  'square',
   'other',
   'to',
   'through',

@@ -64,6 +64,7 @@ function techniqueOf(action: Action): Technique | undefined {
     case 'round':
       return action.into.type === 'gaps' || action.into.type === 'bore' ? 'peyote' : 'netting'
     case 'stand':
+    case 'square':
       return 'brick'
     case 'weave':
     case 'loop':

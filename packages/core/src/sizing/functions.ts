@@ -9,6 +9,7 @@ import { easeWords } from './ease-words'
 import { girth } from './girth'
 import { fitLength } from './repeats'
 import { fitRing } from './ring-fit'
+import { sharedOut } from './shared-out'
 
 interface Outcome {
   readonly value: Value
@@ -31,6 +32,7 @@ const functions: Readonly<Record<string, (call: Call, scope: Scope) => Outcome>>
   fill,
   arc,
   repeats,
+  share,
 }
 
 /** A function of numbers that keeps their unit. */
@@ -123,6 +125,21 @@ function arc(call: Call, scope: Scope): Outcome {
   const [over, small] = scope.inArc(() => [beadIn(call, call.args[0], scope), beadIn(call, call.args[1], scope)])
   const count = Math.max(1, Math.round(arcOver(over, small) / small.lengthMm))
   return { value: { amount: count, unit: 'count' }, remarks: [], roles: [] }
+}
+
+/** `share(56, 9, k)`: the k-th of 9 parts of 56, as even as whole numbers allow. */
+function share(call: Call, scope: Scope): Outcome {
+  const example = 'For example: share(56, 9, k).'
+  const [whole, of, part] = call.args.map((arg) => {
+    if (arg.type !== 'value') throw new LineFault(arg.span, 'share takes numbers.', example)
+    return reckonCount(arg.of, scope, 'The number', 0)
+  })
+  if (whole === undefined || of === undefined || part === undefined || call.args.length > 3)
+    throw new LineFault(call.span, 'share needs a count, among how many, and which of them.', example)
+  if (of < 1 || part < 1 || part > of)
+    throw new LineFault(call.span, `There is no part ${part} of ${of}.`, `Count the parts from 1 to ${of}. ${example}`)
+  const amount = sharedOut(whole, of, part) - sharedOut(whole, of, part - 1)
+  return { value: { amount, unit: 'count' }, remarks: [], roles: [] }
 }
 
 /** `repeats(180 mm, 8.4 mm, even)`, `repeats(length, pitch, multiple 3)`: how many repeats make a length. */

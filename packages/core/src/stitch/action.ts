@@ -42,6 +42,16 @@ export type Action =
       readonly name: Mark | undefined
     }
   | {
+      readonly type: 'square'
+      readonly stitches: number
+      /** What each stitch of one turn of the list picks up. */
+      readonly cycle: readonly (readonly Run[])[]
+      readonly turns: number
+      /** From 1, on its edge. */
+      readonly round: number
+      readonly name: Mark | undefined
+    }
+  | {
       readonly type: 'other edge'
       readonly edge: Edge
       readonly passed: number
@@ -91,6 +101,8 @@ export type Action =
       readonly stitches: number
       /** With nothing on the needle the first unit picks up the bead it shares, too. */
       readonly begins: string | undefined
+      /** The thread goes round each unit twice. */
+      readonly twice: boolean
       readonly name: Mark | undefined
     }
   | { readonly type: 'join'; readonly target: PlaceTold; readonly beads: readonly Run[] }
@@ -106,6 +118,8 @@ export type Action =
       readonly type: 'fringe'
       readonly strands: readonly { readonly beads: readonly Run[]; readonly end: readonly Run[] }[]
       readonly keep: number
+      /** Picked up from one strand to the next. */
+      readonly between: readonly Run[]
       /** Where each hangs, one after the other; where the needle is, if nowhere is said. */
       readonly into: PlaceTold | undefined
       /** They are hung from the last of those to the first. */
@@ -147,6 +161,12 @@ export type IntoTold =
   /** Beads that stand up: so many together, undefined where that differs. */
   | { readonly type: 'gaps'; readonly wide: number | undefined }
   | { readonly type: 'every'; readonly each: number; readonly of: PlaceTold | 'ring' | 'row' | 'round' | 'rail' }
+  /** From one stitch to the next so many beads on. */
+  | {
+      readonly type: 'spread'
+      readonly steps: readonly number[]
+      readonly of: Extract<IntoTold, { type: 'every' }>['of']
+    }
   /** One bead of each group, counted from 1; `of` so many, undefined where that differs. */
   | {
       readonly type: 'group'

@@ -4,6 +4,7 @@ import type { Stitch } from '../notation/bead-list'
 import { reckonCount } from '../notation/expression'
 import { DoesNotDivide, LineFault, type Span } from '../notation/fault'
 import type { IntoWords } from '../notation/into-words'
+import { sharedOut } from '../sizing/shared-out'
 import type { Bench } from './bench'
 import { beadOf, type Hole, hole, wayOf } from './hole'
 import { type Group, gathered, holesOf, type OddEdge, plainGroup, type Rail, turnedBack } from './rail'
@@ -54,6 +55,18 @@ function chosen(rail: Rail, into: Exclude<IntoWords, { type: 'gaps' }>, bench: B
         )
       }
       return along(rail, holes).filter((_, i) => (i + 1) % each === 0)
+    }
+    case 'spread': {
+      const holes = into.of ? fromNeedle(rail, find(into.of, bench), bench) : holesOf(rail)
+      const count = reckonCount(into.count, bench, 'The number of beads', 1)
+      if (count > holes.length)
+        throw new LineFault(
+          into.count.span,
+          `There are ${holes.length} beads to go into, and not ${count}.`,
+          `Give a number from 1 to ${holes.length}.`,
+        )
+      const all = along(rail, holes)
+      return Array.from({ length: count }, (_, i) => all[sharedOut(holes.length, count, i + 1) - 1] as Hole)
     }
     case 'middles': {
       const groups = into.of === undefined ? rail.groups : bench.groupsOf.get(into.of)

@@ -14,6 +14,17 @@ export function runsOf(roles: readonly string[]): Run[] {
   return runs
 }
 
+/** Equal neighbours in a list, with how many there are. */
+export function equalRuns(values: readonly number[]): { value: number; times: number }[] {
+  const runs: { value: number; times: number }[] = []
+  for (const value of values) {
+    const last = runs[runs.length - 1]
+    if (last?.value === value) last.times++
+    else runs.push({ value, times: 1 })
+  }
+  return runs
+}
+
 /** The first half of what is picked up, the longer where it is odd, and the rest. */
 export function halves(runs: readonly Run[]): [first: Run[], second: Run[]] {
   const roles = runs.flatMap(({ role, count }) => Array<string>(count).fill(role))

@@ -17,6 +17,7 @@ import { ringTechnique } from './techniques/ring'
 import { roundTechnique, rowTechnique } from './techniques/round'
 import { attachTechnique, cautionTechnique, newThreadTechnique, railTechnique } from './techniques/small'
 import { checkTechnique, noteTechnique } from './techniques/spoken'
+import { squareTechnique } from './techniques/square'
 import { standTechnique } from './techniques/stand'
 import { stringTechnique } from './techniques/string'
 import { throughTechnique } from './techniques/through'
@@ -38,6 +39,7 @@ const readers: Readonly<Record<StitchWord, Reader>> = {
   pick: reads(pickTechnique),
   round: reads(roundTechnique),
   row: reads(rowTechnique),
+  square: reads(squareTechnique),
   other: reads(otherEdgeTechnique),
   to: reads(toTechnique),
   through: reads(throughTechnique),

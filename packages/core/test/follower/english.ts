@@ -81,6 +81,8 @@ function move(text: string): Move {
 
 const verbs = /(?:, | and )(?=pick up |pass |go back |skip )/
 
+const edges = new Set(['the ring', 'the row', 'the last round', 'this edge'])
+
 function passOn(text: string): PassOn {
   if (text === 'skip one bead and pass through the next') return { type: 'skipping', wide: 1 }
   let it = /^skip (\d+) beads and pass through the next \1$/.exec(text)
@@ -90,6 +92,15 @@ function passOn(text: string): PassOn {
       text,
     )
   if (it) return { type: 'standing', wide: it[2] ? 'all' : Number(it[1] ?? 1) }
+  it = /^count on along (.+) and pass through the bead that you come to: (.+)$/.exec(text)
+  if (it) {
+    const of = it[1] as string
+    const steps = (it[2] as string).split(', then ').flatMap((each) => {
+      const [, often, count] = /^(?:(\w+(?: times)?) )?(\d+) beads?$/.exec(each) ?? []
+      return Array<number>(often ? times(often) : 1).fill(Number(count))
+    })
+    return { type: 'counting', steps, of: edges.has(of) ? 'edge' : place(of) }
+  }
   it = /^pass through the middle bead of the next group(?: of the (\w+))?$/.exec(text)
   if (it) return { type: 'group', nth: 'middle', name: it[1] }
   it = /^pass through bead (\d+) of the next group(?: of \d+)?(?: of the (\w+))?$/.exec(text)
@@ -100,8 +111,7 @@ function passOn(text: string): PassOn {
   )
   if (it) {
     const of = (it[2] ?? it[3]) as string
-    const edge = ['the ring', 'the row', 'the last round', 'this edge'].includes(of)
-    return { type: 'every', each: it[2] ? Number(it[1] ?? 1) + 1 : 1, of: edge ? 'edge' : place(of) }
+    return { type: 'every', each: it[2] ? Number(it[1] ?? 1) + 1 : 1, of: edges.has(of) ? 'edge' : place(of) }
   }
   it = /^pass through the next (.+)$/.exec(text)
   if (it)
@@ -222,7 +232,7 @@ function read(text: string): Instruction {
     }
   }
   it = found(
-    /^Weave (\d+) right-angle units?: (?:first pick up 1 (\p{Lu}\w*), which the first unit shares; )?for each pick up (.+), pass again through the bead shared with the unit before, and go on through the first (\d+) beads? of those just picked up\.( For every second unit .+)?$/u,
+    /^Weave (\d+) right-angle units?: (?:first pick up 1 (\p{Lu}\w*), which the first unit shares; )?for each pick up (.+), pass again through the bead shared with the unit before, (go round all of these once more, )?and go on through the first (\d+) beads? of those just picked up\.( For every second unit .+)?$/u,
   )
   if (it)
     return {
@@ -230,17 +240,29 @@ function read(text: string): Instruction {
       units: Number(it[0]),
       begins: it[1],
       beads: beads(it[2] as string),
-      on: Number(it[3]),
-      turned: it[4] !== undefined,
+      on: Number(it[4]),
+      twice: it[3] !== undefined,
+      turned: it[5] !== undefined,
       name,
     }
+  it = found(
+    new RegExp(
+      `^Row \\d+ in square stitch, (\\d+) stitch(?:es)?: pick up (.+?)(?:; (${often}) in turn)?\\. After each stitch, go through as many beads of the row below, the way that row was worked, and again through what you have just picked up\\. Turn\\.$`,
+    ),
+  )
+  if (it) {
+    const cycle = (it[1] as string).split(', then ').map(beads)
+    const stitches = Array.from({ length: it[2] ? times(it[2]) : 1 }, () => cycle).flat()
+    if (stitches.length !== Number(it[0])) throw new Error(`These are ${stitches.length} stitches: ${text}`)
+    return { type: 'square', stitches, name }
+  }
   it = found(/^Stand (\d+) (\p{Lu}\w*) (?:on the row below|round the core): /u)
   if (it) return { type: 'stand', count: Number(it[0]), letter: it[1] as string, name }
   it = found(
-    /^(?:Hang (\d+) strands?(?:, one at each of (.+?)(, from the last to the first)?, weaving to it by the shortest way)?\. )?Pick up (.+); go back up the strand past the (?:end beads|last bead)(?:, leaving out the top (\d+))?\.$/,
+    /^(?:Hang (\d+) strands?(?:, one at each of (.+?)(, from the last to the first)?, weaving to (?:it|the first) by the shortest way)?(?:, from one to the next picking up (.+?)(?: and passing through the bead it hangs from)?)?\. )?Pick up (.+); go back up the strand past the (?:end beads|last bead)(?:, leaving out the top (\d+))?\.$/,
   )
   if (it) {
-    const told = it[3] as string
+    const told = it[4] as string
     const strand = (words: string) => {
       const [own, end] = words.split(', then ') as [string, string | undefined]
       return { beads: beads(own), end: end === undefined ? [] : beads(end) }
@@ -251,7 +273,8 @@ function read(text: string): Instruction {
     return {
       type: 'fringe',
       strands: each,
-      keep: Number(it[4] ?? 0),
+      keep: Number(it[5] ?? 0),
+      between: it[3] === undefined ? [] : beads(it[3]),
       from: it[1] === undefined ? undefined : place(it[1]),
       lastFirst: it[2] !== undefined,
       name,

@@ -81,6 +81,8 @@ function move(text: string): Move {
   throw new NotUnderstood(text)
 }
 
+const edges = new Set(['des Rings', 'der Reihe', 'der letzten Runde', 'dieser Kante'])
+
 function passOn(text: string): PassOn {
   if (text === 'eine Perle überspringen und durch die nächste gehen') return { type: 'skipping', wide: 1 }
   let it = /^(\d+) Perlen überspringen und durch die nächsten \1 gehen$/.exec(text)
@@ -90,6 +92,15 @@ function passOn(text: string): PassOn {
       text,
     )
   if (it) return { type: 'standing', wide: it[2] ? 'all' : Number(it[1] ?? 1) }
+  it = /^auf den Perlen (.+) weiterzählen und durch die gehen, bei der man ankommt: (.+)$/.exec(text)
+  if (it) {
+    const of = it[1] as string
+    const steps = (it[2] as string).split(', dann ').flatMap((each) => {
+      const [, often, count] = /^(?:(\S+) )?(\d+) Perlen?$/.exec(each) ?? []
+      return Array<number>(often ? times(often) : 1).fill(Number(count))
+    })
+    return { type: 'counting', steps, of: edges.has(of) ? 'edge' : place(of.replace(/^von /, '')) }
+  }
   it = /^durch die mittlere Perle der nächsten Gruppe(?: von «(\w+)»)? gehen$/.exec(text)
   if (it) return { type: 'group', nth: 'middle', name: it[1] }
   it = /^durch Perle (\d+) der nächsten Gruppe(?: von \d+)?(?: von «(\w+)»)? gehen$/.exec(text)
@@ -101,11 +112,10 @@ function passOn(text: string): PassOn {
     )
   if (it) {
     const of = (it[2] ?? it[3]) as string
-    const edge = ['des Rings', 'der Reihe', 'der letzten Runde', 'dieser Kante'].includes(of)
     return {
       type: 'every',
       each: it[2] ? Number(it[1] ?? 1) + 1 : 1,
-      of: edge ? 'edge' : place(of.replace(/^von /, '')),
+      of: edges.has(of) ? 'edge' : place(of.replace(/^von /, '')),
     }
   }
   it = /^durch die nächste (.+) gehen$/.exec(text)
@@ -224,7 +234,7 @@ function read(text: string): Instruction {
     }
   }
   it = found(
-    /^(\d+) Rechtwinkeleinheit(?:en)? fädeln: (?:zuerst 1 (\p{Lu}\w*) aufnehmen, die zur ersten Einheit gehört; )?für jede (.+) aufnehmen, nochmals durch die gemeinsame Perle der Einheit davor gehen und durch die ersten (\d+) Perlen? der eben aufgenommenen weitergehen\.( Für jede zweite Einheit .+)?$/u,
+    /^(\d+) Rechtwinkeleinheit(?:en)? fädeln: (?:zuerst 1 (\p{Lu}\w*) aufnehmen, die zur ersten Einheit gehört; )?für jede (.+) aufnehmen, nochmals durch die gemeinsame Perle der Einheit davor gehen(, alle diese noch einmal umrunden)? und durch die ersten (\d+) Perlen? der eben aufgenommenen weitergehen\.( Für jede zweite Einheit .+)?$/u,
   )
   if (it)
     return {
@@ -232,17 +242,29 @@ function read(text: string): Instruction {
       units: Number(it[0]),
       begins: it[1],
       beads: beads(it[2] as string),
-      on: Number(it[3]),
-      turned: it[4] !== undefined,
+      on: Number(it[4]),
+      twice: it[3] !== undefined,
+      turned: it[5] !== undefined,
       name,
     }
+  it = found(
+    new RegExp(
+      `^Reihe \\d+ im Quadratstich, (\\d+) Stiche?: (.+?) aufnehmen(?:; (${often}) der Reihe nach)?\\. Nach jedem Stich durch ebenso viele Perlen der Reihe darunter in deren Arbeitsrichtung und nochmals durch die eben aufgenommenen gehen\\. Wenden\\.$`,
+    ),
+  )
+  if (it) {
+    const cycle = (it[1] as string).split(', dann ').map(beads)
+    const stitches = Array.from({ length: it[2] ? times(it[2]) : 1 }, () => cycle).flat()
+    if (stitches.length !== Number(it[0])) throw new Error(`Das sind ${stitches.length} Stiche: ${text}`)
+    return { type: 'square', stitches, name }
+  }
   it = found(/^(\d+) (\p{Lu}\w*) (?:auf die Reihe darunter|rund um den Kern) stellen: /u)
   if (it) return { type: 'stand', count: Number(it[0]), letter: it[1] as string, name }
   it = found(
-    /^(?:(\d+) Fransen? hängen(?:, je eine an (?:der )?(.+?)(, von der letzten zur ersten)?, auf dem kürzesten Weg dorthin durchfädeln)?\. )?(.+) aufnehmen; an (?:den Endperlen|der letzten Perle) vorbei durch die Franse zurückgehen(?:, ohne die obersten (\d+))?\.$/,
+    /^(?:(\d+) Fransen? hängen(?:, je eine an (?:der )?(.+?)(, von der letzten zur ersten)?, auf dem kürzesten Weg (?:dorthin|zur ersten) durchfädeln)?(?:, von einer zur nächsten (.+?) aufnehmen(?: und durch die Perle gehen, an der sie hängt)?)?\. )?(.+) aufnehmen; an (?:den Endperlen|der letzten Perle) vorbei durch die Franse zurückgehen(?:, ohne die obersten (\d+))?\.$/,
   )
   if (it) {
-    const told = it[3] as string
+    const told = it[4] as string
     const strand = (words: string) => {
       const [own, end] = words.split(', dann ') as [string, string | undefined]
       return { beads: beads(own), end: end === undefined ? [] : beads(end) }
@@ -252,7 +274,8 @@ function read(text: string): Instruction {
       strands: /^1: /.test(told)
         ? told.split('; ').map((words) => strand(words.replace(/^\d+: /, '')))
         : Array.from({ length: Number(it[0] ?? 1) }, () => strand(told)),
-      keep: Number(it[4] ?? 0),
+      keep: Number(it[5] ?? 0),
+      between: it[3] === undefined ? [] : beads(it[3]),
       from: it[1] === undefined ? undefined : place(it[1]),
       lastFirst: it[2] !== undefined,
       name,

@@ -29,6 +29,7 @@ export type PassOn =
   | { readonly type: 'skipping'; readonly wide: number }
   | { readonly type: 'standing'; readonly wide: number | 'all' }
   | { readonly type: 'every'; readonly each: number; readonly of: Place | 'edge' }
+  | { readonly type: 'counting'; readonly steps: readonly number[]; readonly of: Place | 'edge' }
   | { readonly type: 'group'; readonly nth: number | 'middle'; readonly name: string | undefined }
   | { readonly type: 'other hole' }
   | { readonly type: 'next of'; readonly places: readonly Place[] }
@@ -55,6 +56,7 @@ export type Instruction =
       readonly upPast: number
       readonly name: Name | undefined
     }
+  | { readonly type: 'square'; readonly stitches: readonly Beads[]; readonly name: Name | undefined }
   | { readonly type: 'other edge'; readonly beads: number; readonly edge: 'front' | 'back' }
   | { readonly type: 'to'; readonly beads: number; readonly place: Place }
   | {
@@ -75,6 +77,7 @@ export type Instruction =
       readonly begins: string | undefined
       readonly beads: Beads
       readonly on: number
+      readonly twice: boolean
       readonly turned: boolean
       readonly name: Name | undefined
     }
@@ -84,6 +87,7 @@ export type Instruction =
       readonly type: 'fringe'
       readonly strands: readonly { readonly beads: Beads; readonly end: Beads }[]
       readonly keep: number
+      readonly between: Beads
       readonly from: Place | undefined
       readonly lastFirst: boolean
       readonly name: Name | undefined

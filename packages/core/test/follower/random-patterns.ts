@@ -67,6 +67,8 @@ const stitch = fc.oneof(
 const into = fc.oneof(
   { weight: 8, arbitrary: fc.constant('') },
   { weight: 2, arbitrary: fc.constant(' into every bead') },
+  { weight: 1, arbitrary: count(1, 9).map((n) => ` into ${n} beads`) },
+  { weight: 1, arbitrary: fc.tuple(count(1, 9), name).map(([n, of]) => ` into ${n} beads of ${of}`) },
   { weight: 2, arbitrary: count(2, 5).map((n) => ` into every ${n}${n === 2 ? 'nd' : n === 3 ? 'rd' : 'th'} bead`) },
   { weight: 1, arbitrary: name.map((of) => ` into every bead of ${of}`) },
   { weight: 1, arbitrary: fc.tuple(count(2, 4), name).map(([n, of]) => ` into every ${n}th bead of ${of}`) },
@@ -134,6 +136,8 @@ const line = fc.oneof(
       .map(([each, how]) => `fringe ${each}${how}`),
   },
   { weight: 1, arbitrary: fc.tuple(run, all).map(([each, at]) => `fringe ${each} end C into ${at}`) },
+  { weight: 1, arbitrary: fc.tuple(run, all).map(([each, at]) => `fringe ${each} end C between 2B into ${at}`) },
+  { weight: 1, arbitrary: fc.tuple(run, named).map(([each, as]) => `square ${each}${as}`) },
   {
     weight: 1,
     arbitrary: fc
@@ -149,7 +153,7 @@ const line = fc.oneof(
   {
     weight: 1,
     arbitrary: fc
-      .tuple(count(1, 6), fc.constantFrom('3A', 'A B C', '2A B', '3B'), named)
+      .tuple(count(1, 6), fc.constantFrom('3A', 'A B C', '2A B', '3B', '3A twice', 'A B C twice'), named)
       .map(([n, each, as]) => `weave ${n} units of ${each}${as}`),
   },
 )

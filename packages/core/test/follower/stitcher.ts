@@ -93,6 +93,25 @@ export class Stitcher {
       case 'round':
         this.round(told, time)
         return
+      case 'square': {
+        const edge = some(this.edges[this.edge], 'There is no row to work on.')
+        const below = edge.groups.flatMap(({ beads }) => beads).reverse()
+        const made: Pass[] = []
+        for (const stitch of told.stitches) {
+          const under = below.slice(made.length, made.length + stitch.length).reverse()
+          const picked = this.pickAll(stitch)
+          for (const pass of [...under, ...picked]) this.pass(pass)
+          made.push(...picked)
+        }
+        if (made.length !== below.length) throw new Error('The row does not come to its end.')
+        this.edges = {
+          ...this.edges,
+          [this.edge]: { ...edge, fresh: false, groups: made.map((bead) => plain([bead])) },
+        }
+        this.call(told.name, made)
+        this.made = { from, to: this.passes.length }
+        return
+      }
       case 'other edge': {
         const other = this.edges[told.edge] as Edge
         this.weave(told.beads)
@@ -149,6 +168,7 @@ export class Stitcher {
           const shared = this.needle
           const picked = this.pickAll(told.turned && unit % 2 === 1 ? [...told.beads].reverse() : told.beads)
           this.pass(shared)
+          if (told.twice) for (const pass of [...picked, shared]) this.pass(pass)
           for (const pass of picked.slice(0, told.on)) this.pass(pass)
           made.push(...picked)
         }
@@ -190,7 +210,12 @@ export class Stitcher {
         const order = places && told.lastFirst ? [...places].reverse() : places
         const all: Pass[] = []
         for (const [i, { beads, end }] of told.strands.entries()) {
-          if (order) this.weaveTo(order[i] as Pass)
+          const at = order?.[i]
+          if (i > 0) all.push(...this.pickAll(told.between))
+          if (at) {
+            if (i > 0 && told.between.length > 0) this.pass(told.lastFirst ? flip(at) : at)
+            else this.weaveTo(at)
+          }
           const down = this.pickAll(beads)
           const tip = this.pickAll(end)
           for (const pass of down.slice(told.keep, down.length - (tip.length > 0 ? 0 : 1)).reverse())
@@ -378,6 +403,16 @@ export class Stitcher {
       case 'every': {
         const all = on.of === 'edge' ? beads : orBack(this.fromNeedle(edge, this.at(on.of)))
         return single(all.filter((_, i) => (i + 1) % on.each === 0))
+      }
+      case 'counting': {
+        const all = on.of === 'edge' ? beads : orBack(this.fromNeedle(edge, this.at(on.of)))
+        let at = -1
+        return single(
+          on.steps.map((step) => {
+            at += step
+            return some(all[at], 'There are not so many beads.')
+          }),
+        )
       }
       case 'group': {
         const named =

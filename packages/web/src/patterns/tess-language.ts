@@ -58,6 +58,7 @@ const explained: Readonly<Record<string, string>> = {
   string: 'string beads, left open',
   pick: 'pick up beads',
   round: 'a round of stitches',
+  square: 'a row on the beads below',
   row: 'back along an open row',
   other: 'edge: go to the other edge',
   to: 'travel to a bead',

@@ -14,6 +14,7 @@ import { travelTo } from '../travel'
 interface FringeWords {
   readonly list: BeadList
   readonly end: BeadList | undefined
+  readonly between: BeadList | undefined
   readonly keep: Expression | undefined
   readonly graded: { readonly name: string; readonly values: readonly Expression[] } | undefined
   readonly into: TargetWords | undefined
@@ -21,20 +22,22 @@ interface FringeWords {
 }
 
 /**
- * `fringe 8A B end 3C`, `fringe (k A) B end C for k in 6, 8, 6 into edge`: a strand that hangs: picks up the list and the end, and
- * goes back up the list past the end. `keep 1` leaves that many at the top out of the way back.
+ * `fringe 8A B end 3C between A`, `fringe (k A) B end C for k in 6, 8, 6 into edge`: a strand that hangs: picks up the list and the end, and
+ * goes back up the list past the end. What is `between` is picked up from one strand to the next. `keep 1` leaves that many at the top out of the way back.
  */
 export const fringeTechnique: Technique<FringeWords> = {
   word: 'fringe',
   read(cursor) {
     const list = readBeadList(cursor, 'fringe')
     let end: BeadList | undefined
+    let between: BeadList | undefined
     let keep: Expression | undefined
     let graded: FringeWords['graded']
     let into: TargetWords | undefined
     let name: Mark | undefined
     while (!cursor.done) {
       if (cursor.take('Word', 'end')) end = readBeadList(cursor, 'end')
+      else if (cursor.take('Word', 'between')) between = readBeadList(cursor, 'between')
       else if (cursor.take('Word', 'keep')) keep = readExpression(cursor)
       else if (cursor.take('Word', 'into')) into = readTarget(cursor)
       else if (cursor.take('Word', 'for')) {
@@ -50,11 +53,12 @@ export const fringeTechnique: Technique<FringeWords> = {
         name = mark
       }
     }
-    return { list, end, keep, graded, into, name }
+    return { list, end, between, keep, graded, into, name }
   },
-  work({ list, end, keep: kept, graded, into, name }, bench, span) {
+  work({ list, end, between: spacing, keep: kept, graded, into, name }, bench, span) {
     bench.needle('fringe', span)
-    for (const { role, span: at } of [...rolesIn(list), ...(end ? rolesIn(end) : [])]) bench.beadRole(role, at)
+    for (const { role, span: at } of [list, end, spacing].flatMap((each) => (each ? rolesIn(each) : [])))
+      bench.beadRole(role, at)
     const hung = into && findTold(into, bench)
     const found = hung?.holes
     const asked = graded?.values.map((value) => reckon(value, bench)) ?? [undefined]
@@ -73,12 +77,19 @@ export const fringeTechnique: Technique<FringeWords> = {
       )
     }
     const keep = kept ? reckonCount(kept, bench, 'The number of beads') : 0
+    const between = spacing ? asRun(spacing, bench) : []
     const from = bench.work.passes
     const strands = []
     const all: Hole[] = []
     for (let i = 0; i < (places?.length ?? values.length); i++) {
       const place = places?.[i]
-      if (place !== undefined) travelTo(place, bench, into?.span ?? span)
+      if (i > 0)
+        for (const letter of between)
+          all.push(bench.work.pick(bench.beadRole(letter, span), 'ring', bench.statement, strung))
+      if (place !== undefined) {
+        if (i > 0 && between.length > 0) bench.work.pass(fromEnd ? place ^ 1 : place, 'ring', bench.statement)
+        else travelTo(place, bench, into?.span ?? span)
+      }
       const value = values[i % values.length]
       if (graded && value) bench.values.set(graded.name, value)
       const strand = { beads: asRun(list, bench), end: end ? asRun(end, bench) : [] }
@@ -92,6 +103,7 @@ export const fringeTechnique: Technique<FringeWords> = {
       type: 'fringe',
       strands,
       keep,
+      between: runsOf(between),
       into: hung?.told,
       fromEnd: places !== undefined && fromEnd,
       name,

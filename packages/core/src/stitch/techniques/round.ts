@@ -3,6 +3,7 @@ import { asStitches, type BeadList, pickedRoles, readBeadList, rolesIn, type Sti
 import { reckonCount } from '../../notation/expression'
 import { DoesNotDivide, LineFault, type Span } from '../../notation/fault'
 import { type IntoWords, readInto } from '../../notation/into-words'
+import { sharedOut } from '../../sizing/shared-out'
 import type { IntoTold, MoveTold, StitchTold } from '../action'
 import { anchorsOf, middleOf } from '../anchors'
 import type { Bench } from '../bench'
@@ -312,6 +313,13 @@ function toldInto(into: IntoWords, rail: Rail, anchors: readonly (readonly Hole[
         each: into.each ? reckonCount(into.each, bench, 'The step', 1) : 1,
         of: into.of ? findTold(into.of, bench).told : own,
       }
+    }
+    case 'spread': {
+      const own = rail.course < 0 ? 'rail' : rail.fresh ? (rail.closed ? 'ring' : 'row') : 'round'
+      const found = into.of && findTold(into.of, bench)
+      const of = found?.holes.length ?? holesOf(rail).length
+      const steps = anchors.map((_, i) => sharedOut(of, anchors.length, i + 1) - sharedOut(of, anchors.length, i))
+      return { type: 'spread', steps, of: found?.told ?? own }
     }
     case 'middles': {
       const groups = into.of === undefined ? rail.groups : (bench.groupsOf.get(into.of) ?? [])

@@ -16,7 +16,7 @@ interface StandWords {
   readonly name: Mark | undefined
 }
 
-/** `stand A round S`, `stand A round 12 mm x 20`, `stand row A`: circular brick stitch, its count by sizing unless it is given. */
+/** `stand A round S`, `stand A round 12 mm x 20`, `stand row A x row + 6`: circular brick stitch, its count by sizing unless it is given. */
 export const standTechnique: Technique<StandWords> = {
   word: 'stand',
   read(cursor) {
@@ -45,7 +45,7 @@ export const standTechnique: Technique<StandWords> = {
     const { acrossMm } = bench.thread.thread
     const sizedRadius = before?.sizedMm ?? radius
     const fit = fitStand(sizedRadius, bench.sizingBead(letter) ?? bead, acrossMm)
-    const count = written ? reckonCount(written, bench, 'The number of beads', 3) : fit.count
+    const count = written ? countFrom(written) : fit.count
     if (!written) {
       const more = fit.oneMore
         ? ` The gap left over, ${fit.gapMm.toFixed(1)} mm, may take one more: x ${fit.count + 1}.`
@@ -90,6 +90,16 @@ export const standTechnique: Technique<StandWords> = {
       increases: before ? Math.max(0, count - before.holes.length) : 0,
       row: core === 'row',
       name,
+    }
+
+    /** "row" is the number of beads in the row beneath. */
+    function countFrom(written: Expression): number {
+      if (before) bench.values.set('row', { amount: before.holes.length, unit: 'count' })
+      try {
+        return reckonCount(written, bench, 'The number of beads', 3)
+      } finally {
+        bench.values.delete('row')
+      }
     }
 
     function radiusOf(core: Exclude<StandWords['core'], 'row'>): number {

@@ -10,11 +10,16 @@ import { findTold } from '../target'
 import type { Technique } from '../technique'
 
 /**
- * `weave 12 units of 3A`: a right-angle strip. Each unit picks up the list, closes through the bead it shares with the unit before,
+ * `weave 12 units of 3A`, `weave 12 units of 3A twice`: a right-angle strip. Each unit picks up the list, closes through the bead it shares with the unit before,
  * and steps on to the bead opposite; the first, with nothing on the needle, strings that shared bead too. Thread goes round by turns one way
  * and the other, so every second unit picks its list up from the end: what is named first stays on one edge, what is named last on the other.
  */
-export const weaveTechnique: Technique<{ units: Expression; list: BeadList; name: Mark | undefined }> = {
+export const weaveTechnique: Technique<{
+  units: Expression
+  list: BeadList
+  twice: boolean
+  name: Mark | undefined
+}> = {
   word: 'weave',
   read(cursor) {
     const units = readExpression(cursor)
@@ -27,15 +32,17 @@ export const weaveTechnique: Technique<{ units: Expression; list: BeadList; name
         )
       }
     }
-    return { units, list: readBeadList(cursor, 'weave'), name: readMark(cursor) }
+    const list = readBeadList(cursor, 'weave')
+    const twice = cursor.take('Word', 'twice') !== undefined
+    return { units, list, twice, name: readMark(cursor) }
   },
-  work({ units: written, list, name }, bench, span) {
+  work({ units: written, list, twice, name }, bench, span) {
     const { work } = bench
     for (const { role, span: at } of rolesIn(list)) bench.beadRole(role, at)
     const run = asRun(list, bench)
     const units = reckonCount(written, bench, 'The number of units', 1)
     if (run.length < 2) throw new LineFault(list.span, 'A unit picks up two beads or more.', 'For example: 3A.')
-    bench.makeRoom(units * run.length + 1, units * (run.length + 1) + 1, span)
+    bench.makeRoom(units * run.length + 1, units * (twice ? 2 : 1) * (run.length + 1) + 1, span)
     bench.threadUp(span)
     const roles = run.map((letter) => bench.beadRole(letter, list.span))
     const holes: Hole[] = []
@@ -52,6 +59,7 @@ export const weaveTechnique: Technique<{ units: Expression; list: BeadList; name
         work.pick(role, 'right angle', bench.statement, strung),
       )
       work.pass(shared, 'right angle', bench.statement)
+      if (twice) for (const h of [...picked, shared]) work.pass(h, 'right angle', bench.statement)
       for (const h of picked.slice(0, middle)) work.pass(h, 'right angle', bench.statement)
       holes.push(...picked)
     }
@@ -59,7 +67,7 @@ export const weaveTechnique: Technique<{ units: Expression; list: BeadList; name
     bench.trail = { what: 'run', from: begun, to: work.passes }
     bench.along = 0
     bench.edges = {}
-    return { type: 'weave', units, beads: runsOf(run), stitches: units, begins, name }
+    return { type: 'weave', units, beads: runsOf(run), stitches: units, begins, twice, name }
   },
 }
 

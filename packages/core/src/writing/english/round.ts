@@ -1,6 +1,7 @@
 /** A round or a row, in English: what each stitch picks up, what it passes, how often, and where the thread is then. */
 import type { Action, IntoTold, StitchTold } from '../../stitch/action'
 import type { PlaceTold } from '../../stitch/place-told'
+import { equalRuns } from '../../stitch/runs'
 import { called, list, moveWords, sayRun, sayTimes } from './moves'
 import { placeWords } from './places'
 
@@ -13,7 +14,7 @@ export function round(action: Round): string {
   const on = passOn(action)
   const [only] = cycle
   const told =
-    cycle.length === 1 && only && only.over === 1 && !only.skips
+    cycle.length === 1 && only && only.over === 1 && !only.skips && action.into.type !== 'spread'
       ? `${on.startsWith('skip') ? [...picking(only), on].join(', ') : list([...picking(only), on])}; ${sayTimes(stitches)} in all.`
       : `${cycle.map(stitch).join(', then ')}; ${turns === 1 ? 'once' : sayTimes(turns)}, ${stitches} stitches in all. At the end of each stitch, ${on}.`
   const atFirst =
@@ -74,6 +75,8 @@ function passOn(action: Round): string {
         ? `pass through the next bead of ${of}`
         : `skip ${into.each === 2 ? 'one bead' : `${into.each - 1} beads`} of ${of} and pass through the next`
     }
+    case 'spread':
+      return `count on along ${everyOf(into)} and pass through the bead that you come to: ${stepsWords(into.steps)}`
     case 'group': {
       const of = into.name ? ` of the ${into.name}` : ''
       if (into.nth !== 'middle') return `pass through bead ${into.nth} of the next group${of}`
@@ -92,7 +95,13 @@ function passOn(action: Round): string {
 const nextOf = (target: PlaceTold) =>
   'role' in target.base && target.steps.length === 0 ? target.base.role : `of ${placeWords(target)}`
 
-function everyOf({ of }: Extract<IntoTold, { type: 'every' }>): string {
+/** "3 times 6 beads, then 7": from stitch to stitch. */
+const stepsWords = (steps: readonly number[]) =>
+  equalRuns(steps)
+    .map(({ value, times }) => `${times === 1 ? '' : `${sayTimes(times)} `}${value} ${value === 1 ? 'bead' : 'beads'}`)
+    .join(', then ')
+
+function everyOf({ of }: Extract<IntoTold, { type: 'every' | 'spread' }>): string {
   switch (of) {
     case 'ring':
     case 'row':

@@ -29,6 +29,8 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
     }
     case 'round':
       return round(action)
+    case 'square':
+      return `Row ${action.round} in square stitch, ${action.stitches === 1 ? '1 stitch' : `${action.stitches} stitches`}: pick up ${action.cycle.map(sayRun).join(', then ')}${action.turns === 1 ? '' : `; ${sayTimes(action.turns)} in turn`}. After each stitch, go through as many beads of the row below, the way that row was worked, and again through what you have just picked up. Turn.${called(action.name)}`
     case 'other edge':
       return `Weave ${through(action.passed)} to the ${action.edge} edge, following the thread already there, and come out of a bead ${action.fresh ? 'of the ring' : 'that stands up'}.`
     case 'to':
@@ -68,7 +70,7 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
       const each = action.beads.reduce((sum, { count }) => sum + count, 0)
       return `Weave ${action.units} right-angle unit${action.units === 1 ? '' : 's'}: ${
         action.begins ? `first pick up 1 ${action.begins}, which the first unit shares; ` : ''
-      }for each pick up ${sayRun(action.beads)}, pass again through the bead shared with the unit before, and go on through the first ${sayBeads(Math.ceil(each / 2))} of those just picked up.${
+      }for each pick up ${sayRun(action.beads)}, pass again through the bead shared with the unit before, ${action.twice ? 'go round all of these once more, ' : ''}and go on through the first ${sayBeads(Math.ceil(each / 2))} of those just picked up.${
         action.units > 1 && readsOtherwiseBackwards(action.beads)
           ? ` For every second unit pick them up in the opposite order, ${sayRun([...action.beads].reverse())}, so that each edge keeps its bead.`
           : ''
@@ -124,7 +126,7 @@ function stand(action: Extract<Action, { type: 'stand' }>): string {
   return `Stand ${action.stitches} ${action.role} ${where}: for each pick up one, catch the thread below and come back up through it; draw the last to the first by going down and up through it.${more}${called(action.name)}`
 }
 
-function fringe({ strands, keep, into, fromEnd, name }: Extract<Action, { type: 'fringe' }>): string {
+function fringe({ strands, keep, between, into, fromEnd, name }: Extract<Action, { type: 'fringe' }>): string {
   const one = ({ beads, end }: (typeof strands)[number]) =>
     sayRun(beads) + (end.length > 0 ? `, then ${sayRun(end)}` : '')
   const [first] = strands
@@ -133,10 +135,16 @@ function fringe({ strands, keep, into, fromEnd, name }: Extract<Action, { type: 
   const turning = first && first.end.length > 0 ? 'past the end beads' : 'past the last bead'
   const kept = keep > 0 ? `, leaving out the top ${keep}` : ''
   const from = into
-    ? `, one at each of ${place(into)}${fromEnd ? ', from the last to the first' : ''}, weaving to it by the shortest way`
+    ? `, one at each of ${place(into)}${fromEnd ? ', from the last to the first' : ''}, weaving to ${between.length > 0 ? 'the first' : 'it'} by the shortest way`
     : ''
+  const spacing =
+    between.length > 0
+      ? `, from one to the next picking up ${sayRun(between)}${into ? ' and passing through the bead it hangs from' : ''}`
+      : ''
   const many =
-    strands.length > 1 || into ? `Hang ${strands.length === 1 ? '1 strand' : `${strands.length} strands`}${from}. ` : ''
+    strands.length > 1 || into
+      ? `Hang ${strands.length === 1 ? '1 strand' : `${strands.length} strands`}${from}${spacing}. `
+      : ''
   return `${many}Pick up ${told}; go back up the strand ${turning}${kept}.${called(name)}`
 }
 

@@ -1,6 +1,7 @@
 /** A round or a row, in German: what each stitch picks up, what it passes, how often, and where the thread is then. */
 import type { Action, IntoTold, StitchTold } from '../../stitch/action'
 import type { PlaceTold } from '../../stitch/place-told'
+import { equalRuns } from '../../stitch/runs'
 import { called, list, moveWords, sayRun, sayTimes } from './moves'
 import { nearestOf, placeWords } from './places'
 
@@ -13,7 +14,7 @@ export function round(action: Round): string {
   const on = passOn(action)
   const [only] = cycle
   const told =
-    cycle.length === 1 && only && only.over === 1 && !only.skips
+    cycle.length === 1 && only && only.over === 1 && !only.skips && action.into.type !== 'spread'
       ? `${[...picking(only), on].join(', dann ')}; insgesamt ${sayTimes(stitches)}.`
       : `${cycle.map(stitch).join('; dann ')}; das ${sayTimes(turns)}, insgesamt ${stitches} Stiche. Am Ende jedes Stichs ${on}.`
   const atFirst =
@@ -76,6 +77,8 @@ function passOn(action: Round): string {
         ? `durch die nächste Perle ${of} gehen`
         : `${into.each === 2 ? 'eine Perle' : `${into.each - 1} Perlen`} ${of} überspringen und durch die nächste gehen`
     }
+    case 'spread':
+      return `auf den Perlen ${everyOf(into)} weiterzählen und durch die gehen, bei der man ankommt: ${stepsWords(into.steps)}`
     case 'group': {
       const of = into.name ? ` von «${into.name}»` : ''
       if (into.nth !== 'middle') return `durch Perle ${into.nth} der nächsten Gruppe${of} gehen`
@@ -96,7 +99,15 @@ const nextOf = (target: PlaceTold) =>
     ? target.base.role
     : `von ${placeWords(target) ?? nearestOf(target)}`
 
-function everyOf({ of }: Extract<IntoTold, { type: 'every' }>): string {
+/** "3-mal 6 Perlen, dann 7 Perlen": von Stich zu Stich. */
+const stepsWords = (steps: readonly number[]) =>
+  equalRuns(steps)
+    .map(
+      ({ value, times }) => `${times === 1 ? '' : `${sayTimes(times)} `}${value} ${value === 1 ? 'Perle' : 'Perlen'}`,
+    )
+    .join(', dann ')
+
+function everyOf({ of }: Extract<IntoTold, { type: 'every' | 'spread' }>): string {
   switch (of) {
     case 'ring':
       return 'des Rings'

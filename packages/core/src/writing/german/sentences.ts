@@ -44,6 +44,8 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
     }
     case 'round':
       return round(action)
+    case 'square':
+      return `Reihe ${action.round} im Quadratstich, ${action.stitches === 1 ? '1 Stich' : `${action.stitches} Stiche`}: ${action.cycle.map(sayRun).join(', dann ')} aufnehmen${action.turns === 1 ? '' : `; ${sayTimes(action.turns)} der Reihe nach`}. Nach jedem Stich durch ebenso viele Perlen der Reihe darunter in deren Arbeitsrichtung und nochmals durch die eben aufgenommenen gehen. Wenden.${called(action.name)}`
     case 'other edge':
       return `Dem vorhandenen Faden nach ${throughBeads(action.passed)} zum ${edges[action.edge]} Rand durchfädeln und aus einer ${action.fresh ? 'Perle des Rings' : 'hochstehenden Perle'} herauskommen.`
     case 'to':
@@ -83,7 +85,7 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
       const each = action.beads.reduce((sum, { count }) => sum + count, 0)
       return `${action.units === 1 ? '1 Rechtwinkeleinheit' : `${action.units} Rechtwinkeleinheiten`} fädeln: ${
         action.begins ? `zuerst 1 ${action.begins} aufnehmen, die zur ersten Einheit gehört; ` : ''
-      }für jede ${sayRun(action.beads)} aufnehmen, nochmals durch die gemeinsame Perle der Einheit davor gehen und durch die ersten ${sayBeads(Math.ceil(each / 2))} der eben aufgenommenen weitergehen.${
+      }für jede ${sayRun(action.beads)} aufnehmen, nochmals durch die gemeinsame Perle der Einheit davor gehen${action.twice ? ', alle diese noch einmal umrunden' : ''} und durch die ersten ${sayBeads(Math.ceil(each / 2))} der eben aufgenommenen weitergehen.${
         action.units > 1 && readsOtherwiseBackwards(action.beads)
           ? ` Für jede zweite Einheit in umgekehrter Reihenfolge aufnehmen, ${sayRun([...action.beads].reverse())}, damit jede Kante ihre Perle behält.`
           : ''
@@ -143,7 +145,7 @@ function stand(action: Extract<Action, { type: 'stand' }>): string {
   return `${action.stitches} ${action.role} ${where} stellen: jeweils eine aufnehmen, den Faden darunter fassen und durch die Perle zurück nach oben gehen; die letzte mit der ersten verbinden, durch diese hinunter und wieder hinauf.${more}${called(action.name)}`
 }
 
-function fringe({ strands, keep, into, fromEnd, name }: Extract<Action, { type: 'fringe' }>): string {
+function fringe({ strands, keep, between, into, fromEnd, name }: Extract<Action, { type: 'fringe' }>): string {
   const one = ({ beads, end }: (typeof strands)[number]) =>
     sayRun(beads) + (end.length > 0 ? `, dann ${sayRun(end)}` : '')
   const [first] = strands
@@ -152,11 +154,15 @@ function fringe({ strands, keep, into, fromEnd, name }: Extract<Action, { type: 
   const turning = first && first.end.length > 0 ? 'an den Endperlen vorbei' : 'an der letzten Perle vorbei'
   const kept = keep > 0 ? `, ohne die obersten ${keep}` : ''
   const from = into
-    ? `, je eine ${at(into)}${fromEnd ? ', von der letzten zur ersten' : ''}, auf dem kürzesten Weg dorthin durchfädeln`
+    ? `, je eine ${at(into)}${fromEnd ? ', von der letzten zur ersten' : ''}, auf dem kürzesten Weg ${between.length > 0 ? 'zur ersten' : 'dorthin'} durchfädeln`
     : ''
+  const spacing =
+    between.length > 0
+      ? `, von einer zur nächsten ${sayRun(between)} aufnehmen${into ? ' und durch die Perle gehen, an der sie hängt' : ''}`
+      : ''
   const many =
     strands.length > 1 || into
-      ? `${strands.length === 1 ? '1 Franse' : `${strands.length} Fransen`} hängen${from}. `
+      ? `${strands.length === 1 ? '1 Franse' : `${strands.length} Fransen`} hängen${from}${spacing}. `
       : ''
   return `${many}${told} aufnehmen; ${turning} durch die Franse zurückgehen${kept}.${called(name)}`
 }
