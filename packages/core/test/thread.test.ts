@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { planThread } from '../src/thread/plan'
 import { usualThreadSettings } from '../src/thread/settings'
+import { errorsIn, passes, reckon } from './support'
 
 const usual = usualThreadSettings
 
@@ -15,8 +16,40 @@ test('a doubled thread counts twice, and a firm hand takes 5 %', () => {
   expect(planThread(600, 2, { ...usual, tension: 'firm' }).totalMm).toBeCloseTo(1965.6, 6)
 })
 
+describe('a pattern says how its thread is handled', () => {
+  const text = (thread: string, part: string, more = '') =>
+    reckon(
+      `pattern P\nbead A cylinder 11/0\nthread braid 6 lb${thread}\npart p${part}\nring 26A\nround A\n${more}finish\n`,
+    )
+  const planned = (...lines: Parameters<typeof text>) => text(...lines).threads.map(({ totalMm }) => totalMm)
+
+  test('in all of it or in a part; the shop says the rest', () => {
+    const path = text(', close knot', '').thread.pathMm
+    const cut = (tail: number, allowance: number) => (path + tail + 150 + 36) * (1 + allowance)
+    expect(planned(', close knot', '')[0]).toBeCloseTo(cut(150, 0.08), 6)
+    expect(planned(', close knot, tail 40 cm, firm', '')[0]).toBeCloseTo(cut(400, 0.05), 6)
+    expect(planned(', tail 40 cm, firm', ', tail 20 cm, close knot')[0]).toBeCloseTo(cut(200, 0.05), 6)
+    // Closed with a knot the ring is not passed again.
+    expect(text('', '').thread.pathMm - path).toBeGreaterThan(26 * 1.3)
+    expect(errorsIn(text(', start nowhere', ''))[0]?.message).toBe(
+      'A thread starts at its end or in its middle, not "nowhere".',
+    )
+    expect(errorsIn(text('', ', glue'))[0]?.message).toBe('"glue" does not say how thread is handled.')
+  })
+
+  test('what is worked with the tail is cut with it, from where it hangs', () => {
+    const [begun, ...more] = planned(', close knot', '', 'new thread from tail\nround A\n')
+    const { pathMm } = text(', close knot', '', 'new thread from tail\nround A\n').thread
+    expect(more).toEqual([])
+    expect(begun).toBeCloseTo((pathMm + 336) * 1.08, 6)
+    expect(
+      passes('pattern P\nbead A cylinder 11/0\npart p\nstring 4A\nnew thread from tail\npick A\nthrough A[4]'),
+    ).toEqual([...['+0', '+1', '+2', '+3', '+4', '3']])
+  })
+})
+
 test('a pattern can ask for another tail', () => {
-  expect(planThread(600, 1, usual, { tailMm: 250 }).totalMm).toBeCloseTo(1118.88, 6)
+  expect(planThread(600, 1, { ...usual, tailMm: 250 }).totalMm).toBeCloseTo(1118.88, 6)
 })
 
 test('beyond the comfortable length the path is shared, and every thread has ends of its own', () => {

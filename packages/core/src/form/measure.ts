@@ -276,13 +276,12 @@ const strained = (found: ReadonlyMap<number, Tally>, what: Strain['what']): Stra
 export function threadLaid(piece: Piece): Float64Array {
   const { work } = piece
   const laid = new Float64Array(work.passes)
-  const begins = new Set(work.threads)
   for (let pass = 0; pass < work.passes; pass++) {
     const h = work.holeAt(pass)
     const { lengthMm, acrossMm } = shapeOfBead(piece, beadOf(h)).bead
     laid[pass] = lengthMm
-    if (begins.has(pass)) continue
-    const before = work.holeAt(pass - 1)
+    const before = work.beforePass(pass)
+    if (before === undefined) continue
     const jog = work.jogAt(pass)
     const byStitch = jog === 'brick' || jog === 'fringe turn'
     laid[pass] =

@@ -162,10 +162,9 @@ function threadsOf(work: Work, rodOf: Int32Array, recordOf: (bead: number) => Be
   const natural: number[] = []
   const laidBy: number[] = []
   const within: number[] = []
-  const begins = new Set(work.threads)
   for (let pass = 1; pass < work.passes; pass++) {
-    if (begins.has(pass)) continue
-    const [before, next] = [work.holeAt(pass - 1), work.holeAt(pass)]
+    const [before, next] = [work.beforePass(pass), work.holeAt(pass)]
+    if (before === undefined) continue
     const a = pointAt({ rodOf }, exitOf(before))
     const b = pointAt({ rodOf }, entryOf(next))
     if (a === b) continue

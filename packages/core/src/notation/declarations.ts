@@ -5,7 +5,7 @@ import { type Expression, readExpression } from './expression'
 import { LineFault, type Span } from './fault'
 import type { Line } from './line'
 import { readStone, type StoneWords } from './stone-words'
-import { readThread, type ThreadWords } from './thread-words'
+import { readThread, readWays, type ThreadWays, type ThreadWords } from './thread-words'
 import type { DeclarationWord } from './words'
 
 export type Declaration =
@@ -23,7 +23,12 @@ export type Declaration =
       readonly count: number
       readonly label: string
     }
-  | { readonly word: 'part'; readonly name: string; readonly times: Expression | undefined }
+  | {
+      readonly word: 'part'
+      readonly name: string
+      readonly times: Expression | undefined
+      readonly ways: ThreadWays
+    }
 
 export interface SizeWords {
   readonly name: string
@@ -126,7 +131,8 @@ const readers: Readonly<Record<DeclarationWord, (cursor: Cursor, line: Line) => 
 
   part(cursor) {
     const name = cursor.expect('Word', 'the name of the part', 'For example: part bezel.').text
-    return { word: 'part', name, times: cursor.take('Times') ? readExpression(cursor) : undefined }
+    const times = cursor.take('Times') ? readExpression(cursor) : undefined
+    return { word: 'part', name, times, ways: readWays(cursor) }
   },
 }
 

@@ -1,5 +1,6 @@
 import { needles, type ThreadKind, threadKinds } from '../catalogue/thread'
 import type { Mm } from '../measure/units'
+import type { ThreadSettings } from '../thread/settings'
 import type { Cursor } from './cursor'
 import { shown } from './cursor'
 import { type Expression, readExpression, reckonLength, type Scope } from './expression'
@@ -11,7 +12,6 @@ export interface ThreadChoice {
   readonly strands: 1 | 2
   readonly needle: number
   readonly needleMm: Mm
-  readonly tailMm: Mm | undefined
   /** What the pattern says is enough; checked against what is needed. */
   readonly lengthMm: Mm | undefined
 }
@@ -20,8 +20,16 @@ export interface ThreadWords {
   readonly thread: ThreadKind
   readonly strands: 1 | 2
   readonly needle: number
-  readonly tail: Expression | undefined
   readonly length: Expression | undefined
+  readonly ways: ThreadWays
+}
+
+/** How thread is handled, where a pattern or a part says so; the shop's way otherwise. */
+export interface ThreadWays {
+  readonly tail?: Expression
+  readonly start?: ThreadSettings['start']
+  readonly tension?: ThreadSettings['tension']
+  readonly closing?: ThreadSettings['closing']
 }
 
 const kinds = [...new Set(threadKinds.map((thread) => thread.kind))]
@@ -32,11 +40,10 @@ export const usualThread: ThreadChoice = {
   strands: 1,
   needle: 12,
   needleMm: needles[12] as number,
-  tailMm: undefined,
   lengthMm: undefined,
 }
 
-/** `braid 6 lb, single, needle 12, tail 15 cm` */
+/** `braid 6 lb, single, needle 12, tail 15 cm, start middle` */
 export function readThread(cursor: Cursor): ThreadWords {
   const kind = cursor.expect('Word', 'the kind of thread', `Kinds: ${kinds.join(', ')}.`)
   const ofKind = threadKinds.filter((thread) => thread.kind === kind.text)
@@ -65,9 +72,14 @@ export function readThread(cursor: Cursor): ThreadWords {
 
   let strands: 1 | 2 = 1
   let needle = usualThread.needle
-  let tail: Expression | undefined
   let length: Expression | undefined
+  let ways: ThreadWays = {}
   while (cursor.take('Comma')) {
+    const way = readWay(cursor)
+    if (way) {
+      ways = { ...ways, ...way }
+      continue
+    }
     const word = cursor.expect(
       'Word',
       'single, double, needle, tail or length',
@@ -75,7 +87,6 @@ export function readThread(cursor: Cursor): ThreadWords {
     )
     if (word.text === 'single') strands = 1
     else if (word.text === 'double' || word.text === 'doubled') strands = 2
-    else if (word.text === 'tail') tail = readExpression(cursor)
     else if (word.text === 'length') length = readExpression(cursor)
     else if (word.text === 'needle') {
       const number = cursor.expect('Number', 'the needle size', `Sizes: ${Object.keys(needles).join(', ')}.`)
@@ -90,19 +101,84 @@ export function readThread(cursor: Cursor): ThreadWords {
       throw new LineFault(
         word,
         `"${shown(word)}" does not describe a thread.`,
-        'Say single, double, needle 12 or tail 15 cm.',
-        nearest(word.text, ['single', 'double', 'needle', 'tail']),
+        'Say single, double, needle 12, tail 15 cm, start middle, firm or close knot.',
+        nearest(word.text, ['single', 'double', 'needle', ...wayWords]),
       )
     }
   }
-  return { thread, strands, needle, tail, length }
+  return { thread, strands, needle, length, ways }
 }
+
+const tensions = ['firm', 'usual', 'relaxed'] as const
+const closings = ['knot and pass again', 'pass again', 'knot', 'stop bead'] as const
+const wayWords: readonly string[] = ['tail', 'start', 'close', ...tensions]
+
+/** `tail 40 cm`, `start middle`, `firm`, `close knot`; undefined where the line says something else. */
+function readWay(cursor: Cursor): ThreadWays | undefined {
+  const tension = tensions.find((each) => cursor.take('Word', each))
+  if (tension) return { tension }
+  if (cursor.take('Word', 'tail')) return { tail: readExpression(cursor) }
+  if (cursor.take('Word', 'start')) {
+    const start = cursor.expect('Word', 'end or middle', 'For example: start middle.')
+    if (start.text !== 'end' && start.text !== 'middle')
+      throw new LineFault(
+        start,
+        `A thread starts at its end or in its middle, not "${start.text}".`,
+        'For example: start middle.',
+      )
+    return { start: start.text }
+  }
+  const close = cursor.take('Word', 'close')
+  if (!close) return undefined
+  const words: string[] = []
+  let to = close.to
+  for (let word = cursor.take('Word'); word; word = cursor.take('Word')) {
+    words.push(word.text)
+    to = word.to
+  }
+  const closing = closings.find((each) => each === words.join(' '))
+  if (!closing)
+    throw new LineFault(
+      { from: close.from, to },
+      `"close ${words.join(' ')}" is not a way to close a ring.`,
+      `Say close ${closings.join(', close ')}.`,
+    )
+  return { closing }
+}
+
+/** Behind the name of a part: `part strap, start middle, tail 40 cm`. */
+export function readWays(cursor: Cursor): ThreadWays {
+  let ways: ThreadWays = {}
+  while (cursor.take('Comma')) {
+    const way = readWay(cursor)
+    if (!way) {
+      const found = cursor.peek()
+      throw new LineFault(
+        found ?? cursor.end,
+        found ? `"${shown(found)}" does not say how thread is handled.` : 'The line stops after a comma.',
+        'Say tail 15 cm, start middle, firm, usual, relaxed or close knot.',
+      )
+    }
+    ways = { ...ways, ...way }
+  }
+  return ways
+}
+
+/** The shop's settings with what a pattern or a part says instead. */
+export const settingsWith = (
+  settings: ThreadSettings,
+  { tail, ...ways }: ThreadWays,
+  scope: Scope,
+): ThreadSettings => ({
+  ...settings,
+  ...ways,
+  ...(tail ? { tailMm: reckonLength(tail, scope, 'The tail') } : {}),
+})
 
 export const threadOf = (words: ThreadWords, scope: Scope): ThreadChoice => ({
   thread: words.thread,
   strands: words.strands,
   needle: words.needle,
   needleMm: needles[words.needle] as number,
-  tailMm: words.tail && reckonLength(words.tail, scope, 'The tail'),
   lengthMm: words.length && reckonLength(words.length, scope, 'The length'),
 })

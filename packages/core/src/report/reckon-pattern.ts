@@ -8,7 +8,7 @@ import type { Span } from '../notation/fault'
 import { nearest } from '../notation/nearest'
 import { longestSource, type Parsed, parsePattern } from '../notation/parse'
 import { stoneOf } from '../notation/stone-words'
-import { type ThreadChoice, threadOf, usualThread } from '../notation/thread-words'
+import { settingsWith, type ThreadChoice, threadOf, usualThread } from '../notation/thread-words'
 import type { Counting } from '../sizing/counting'
 import { readMadeSize } from '../sizing/made-size'
 import { Bench, type Formed, type Role } from '../stitch/bench'
@@ -88,15 +88,17 @@ function reckonOnce(
     )
   }
   const sheet = readSheet(parsed.lines, faults)
-  const settings = choices.settings ?? usualThreadSettings
+  const shop = choices.settings ?? usualThreadSettings
   const made = readMadeSize(choices.size ?? '')
   const size = chooseSize(sheet.sizes, made.name, faults)
   const options = chooseOptions(sheet, choices.options ?? {}, faults)
 
   const worked = sheet.thread?.declaration.thread
   const thread = worked ? { ...worked, needleMm: needles[worked.needle] ?? usualThread.needleMm } : usualThread
-  const bench = new Bench(settings, thread, settled, choices.formed)
+  const bench = new Bench(shop, thread, settled, choices.formed)
   setOut(sheet, size, choices, bench, faults)
+  const settings = settingsIn(sheet, bench, faults)
+  bench.settings = settings
   const statements = workThrough(sheet, bench, options, faults)
   for (const remark of bench.remarks) faults.add(remark.severity, remark.span, remark.message, remark.mend)
   warnOfUnused(bench, [...options.values()].includes(false), faults)
@@ -104,13 +106,7 @@ function reckonOnce(
   const threadChoice = threadIn(sheet, bench, faults)
   const { crowding, tooFull } = crowdingOf(bench, threadChoice, statements)
   for (const { line, message, mend } of tooFull) faults.add('warning', lineSpan(parsed, line), message, mend)
-  const threads = bench.work.threads.map((from, i) => {
-    const to = bench.work.threads[i + 1] ?? bench.work.passes
-    const ends = threadChoice.tailMm === undefined ? {} : { tailMm: threadChoice.tailMm }
-    const plan = planThread(bench.pathMm(from, to), threadChoice.strands, settings, ends)
-    const begins = furtherLengthsBegin(bench, from, to, plan.pathMm, plan.cutsMm.length)
-    return { ...plan, furtherFrom: begins.map((statement) => statements[statement]?.line ?? 1) }
-  })
+  const threads = threadsOf(bench, threadChoice.strands, statements)
   const totalMm = sum(threads.map((plan) => plan.totalMm))
   const { lengthMm } = threadChoice
   if (sheet.thread && lengthMm !== undefined && lengthMm < totalMm) {
@@ -133,6 +129,7 @@ function reckonOnce(
     fits: bench.fits,
     refilled: bench.refilled,
     threadChoice,
+    threadSettings: settings,
     thread: {
       pathMm: sum(threads.map((plan) => plan.pathMm)),
       totalMm,
@@ -140,7 +137,7 @@ function reckonOnce(
     },
     threads,
     crowding,
-    parts: partsOf(statements),
+    parts: partsOf(statements, bench, settings),
     statements,
     diagnostics,
     sound: !diagnostics.some((fault) => fault.severity === 'error'),
@@ -150,8 +147,34 @@ function reckonOnce(
   return { reckoned, mayFit: faults.uneven && bench.openFits && small }
 }
 
+function threadsOf(bench: Bench, strands: 1 | 2, statements: readonly StatementReport[]): Report['threads'] {
+  const { threads, tails, passes } = bench.work
+  const pathOf = (i: number) => bench.pathMm(threads[i] as number, threads[i + 1] ?? passes)
+  return threads.flatMap((from, i) => {
+    if (tails.has(i)) return []
+    // What is worked with its tail is cut with it.
+    let tailMm = 0
+    for (let k = i + 1; tails.has(k); k++) tailMm += pathOf(k)
+    const settings = bench.threadSettings[i] as ThreadSettings
+    const plan = planThread(pathOf(i) + tailMm, strands, settings)
+    const begins = furtherLengthsBegin(bench, from, threads[i + 1] ?? passes, plan.pathMm, plan.cutsMm.length)
+    return [{ ...plan, furtherFrom: begins.map((statement) => statements[statement]?.line ?? 1) }]
+  })
+}
+
+/** The shop's ways with thread, and what the pattern says instead. */
+function settingsIn(sheet: Sheet, bench: Bench, faults: Faults): ThreadSettings {
+  if (!sheet.thread) return bench.settings
+  try {
+    return settingsWith(bench.settings, sheet.thread.declaration.thread.ways, bench)
+  } catch (error) {
+    faults.caught(error)
+    return bench.settings
+  }
+}
+
 /** Beads and thread by part, in order. */
-function partsOf(statements: readonly StatementReport[]): Report['parts'] {
+function partsOf(statements: readonly StatementReport[], bench: Bench, usual: ThreadSettings): Report['parts'] {
   const parts = new Map<string, { added: Map<string, number>; threadMm: number }>()
   for (const { part: name, added, threadMm } of statements) {
     const part = parts.get(name) ?? { added: new Map<string, number>(), threadMm: 0 }
@@ -159,7 +182,15 @@ function partsOf(statements: readonly StatementReport[]): Report['parts'] {
     part.threadMm += threadMm
     for (const [role, count] of Object.entries(added)) part.added.set(role, (part.added.get(role) ?? 0) + count)
   }
-  return [...parts].map(([name, { added, threadMm }]) => ({ name, added: Object.fromEntries(added), threadMm }))
+  return [...parts].map(([name, { added, threadMm }]) => {
+    const own = bench.partSettings.get(name)
+    return {
+      name,
+      added: Object.fromEntries(added),
+      threadMm,
+      ...(own && own !== usual ? { threadSettings: own } : {}),
+    }
+  })
 }
 
 /** The statement that stands on a line. */

@@ -1,4 +1,5 @@
 /** The one value that holds everything a screen, a document or a script wants to know of a pattern in one size and colourway. */
+
 import type { Bead } from '../catalogue/bead'
 import type { Stone } from '../catalogue/stone'
 import type { FormReport } from '../form/form-report'
@@ -9,6 +10,7 @@ import type { Action } from '../stitch/action'
 import type { Fit, Refilled } from '../stitch/bench'
 import type { Crowding } from '../thread/crowding'
 import type { ThreadPlan } from '../thread/plan'
+import type { ThreadSettings } from '../thread/settings'
 
 export interface BeadTotal {
   readonly role: string
@@ -80,6 +82,8 @@ export interface Report {
   readonly threadChoice: ThreadChoice
   /** For one piece: every thread of it, one after the other. */
   readonly thread: { readonly pathMm: Mm; readonly totalMm: Mm; readonly cuts: readonly Mm[] }
+  /** The shop's ways with thread, as the pattern would have them. */
+  readonly threadSettings: ThreadSettings
   readonly threads: readonly (ThreadPlan & {
     /** Lines at which the second and further lengths begin. */
     readonly furtherFrom: readonly number[]
@@ -90,6 +94,8 @@ export interface Report {
     readonly name: string
     readonly added: Readonly<Record<string, number>>
     readonly threadMm: Mm
+    /** Where thread is handled another way than in the rest of the pattern. */
+    readonly threadSettings?: ThreadSettings
   }[]
   readonly statements: readonly StatementReport[]
   readonly diagnostics: readonly Fault[]

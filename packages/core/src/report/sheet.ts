@@ -6,6 +6,7 @@ import type { Expression } from '../notation/expression'
 import { LineFault } from '../notation/fault'
 import { deepestNesting, type Line } from '../notation/line'
 import { nearest } from '../notation/nearest'
+import type { ThreadWays } from '../notation/thread-words'
 import { isBlockWord, isDeclarationWord, isStatementWord, statementWords } from '../notation/words'
 import type { Statement } from '../stitch/technique'
 import { readStitchLine } from '../stitch/techniques'
@@ -21,6 +22,7 @@ export type Step =
 export interface Part {
   readonly name: string
   readonly times: Expression | undefined
+  readonly ways: ThreadWays
   readonly line: Line | undefined
   readonly steps: Step[]
 }
@@ -55,7 +57,7 @@ export function readSheet(lines: readonly Line[], faults: Faults): Sheet {
     parts: [],
     lostRoles: new Map(),
   }
-  let part: Part = { name: '', times: undefined, line: undefined, steps: [] }
+  let part: Part = { name: '', times: undefined, ways: {}, line: undefined, steps: [] }
   sheet.parts.push(part)
   /** Blocks that are still open, outermost first. */
   let open: Extract<Step, { type: 'block' }>[] = []
@@ -80,7 +82,7 @@ export function readSheet(lines: readonly Line[], faults: Faults): Sheet {
         const declaration = readDeclaration(line) as Extract<Declaration, { word: 'part' }>
         if (sheet.parts.some(({ name }) => name === declaration.name))
           faults.add('error', line, `There is a part "${declaration.name}" already.`, 'Give this one another name.')
-        part = { name: declaration.name, times: declaration.times, line, steps: [] }
+        part = { name: declaration.name, times: declaration.times, ways: declaration.ways, line, steps: [] }
         sheet.parts.push(part)
       } else if (isDeclarationWord(keyword)) enter(readDeclaration(line), line, sheet)
       else if (isBlockWord(keyword)) {

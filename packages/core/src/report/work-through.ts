@@ -1,8 +1,10 @@
 /** Doing a sheet's steps at the bench, with repeats, parts and options, and telling what each line did. */
+
 import { type Expression, reckon, reckonCount, reckonLength } from '../notation/expression'
 import { DoesNotDivide, LineFault, Runaway, type Span } from '../notation/fault'
 import type { Line } from '../notation/line'
 import { nearest } from '../notation/nearest'
+import { settingsWith, type ThreadWays } from '../notation/thread-words'
 import { fitLength } from '../sizing/repeats'
 import type { Action } from '../stitch/action'
 import type { Bench } from '../stitch/bench'
@@ -10,6 +12,7 @@ import { beadOf } from '../stitch/hole'
 import type { PlaceTold } from '../stitch/place-told'
 import { findTold } from '../stitch/target'
 import { travelTo } from '../stitch/travel'
+import type { ThreadSettings } from '../thread/settings'
 import type { Faults } from './faults'
 import { plainPitch } from './plain-pitch'
 import type { StatementReport } from './report'
@@ -58,6 +61,7 @@ class Worker {
   private readonly inUse: string[] = []
   /** The lines of the uses in hand, outermost first, and the repeat. */
   private readonly uses: number[] = []
+  private readonly usual: ThreadSettings
   private within: Tally | undefined
   private done = 0
   private stopped = false
@@ -68,6 +72,7 @@ class Worker {
     private readonly options: ReadonlyMap<string, boolean>,
     private readonly faults: Faults,
   ) {
+    this.usual = bench.settings
     this.parts = new Map(sheet.parts.filter((part) => part.name).map((part) => [part.name, part]))
   }
 
@@ -79,12 +84,24 @@ class Worker {
       const times = part.times ? this.count(part.times, 'The number of parts') : 1
       const head = times > 1 ? part.line : undefined
       for (let i = 0; i < times && !this.stopped; i++) {
+        this.bench.settings = this.settingsOf(part.ways)
+        this.bench.partSettings.set(part.name, this.bench.settings)
         this.bench.beginPart(part.name)
         const tally = head && (this.known(head) ?? this.tellRepeat(head, times, { of: 'part' }))
         this.holding(tally, () => this.steps(part.steps))
       }
     }
     return this.told()
+  }
+
+  private settingsOf(ways: ThreadWays): ThreadSettings {
+    if (Object.keys(ways).length === 0) return this.usual
+    try {
+      return settingsWith(this.usual, ways, this.bench)
+    } catch (error) {
+      this.faults.caught(error)
+      return this.usual
+    }
   }
 
   /** The statements in the order of the text, whenever they were first done. */

@@ -139,7 +139,7 @@ export type Action =
       /** Of a repeat to a length: where the pitch was taken from that its times follow from. */
       readonly pitch?: 'written' | 'form' | 'estimate'
     }
-  | { readonly type: 'new thread'; readonly at: PlaceTold | undefined }
+  | { readonly type: 'new thread'; readonly at: PlaceTold | undefined; readonly tail: boolean }
   | { readonly type: 'finish' }
   | { readonly type: 'check' | 'note'; readonly text: string }
   | { readonly type: 'let'; readonly name: string; readonly amount: number; readonly unit: 'count' | 'mm' }

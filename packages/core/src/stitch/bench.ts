@@ -124,6 +124,10 @@ export class Bench implements Scope {
   readonly fits: Fit[] = []
   readonly refilled: Refilled[] = []
   readonly used = new Set<string>()
+  /** Of each part that is made by itself. */
+  readonly partSettings = new Map<string, ThreadSettings>()
+  /** Of each thread: how it is handled. */
+  readonly threadSettings: ThreadSettings[] = []
   readonly values = new Map<string, Value>()
 
   /** The edges of the part in hand; the front is worked first. */
@@ -165,7 +169,8 @@ export class Bench implements Scope {
   private spent = 0
 
   constructor(
-    readonly settings: ThreadSettings,
+    /** The shop's, as the pattern would have them; a part may say otherwise. */
+    public settings: ThreadSettings,
     readonly thread: Pick<ThreadChoice, 'thread' | 'strands' | 'needleMm'>,
     /** See Scope.settledFit; undefined until it has to be looked for. */
     private readonly settled: SettledFit | undefined = undefined,
@@ -461,7 +466,7 @@ export class Bench implements Scope {
         'Begin a new part, or move "finish" below this line.',
       )
     }
-    if (this.work.threads.length === 0) this.work.newThread()
+    if (this.work.threads.length === 0) this.beginThread()
   }
 
   needle(word: string, span: Span): Hole {
@@ -539,8 +544,14 @@ export class Bench implements Scope {
     this.lostRing = undefined
     if (this.finished) {
       this.finished = false
-      this.work.newThread()
+      this.beginThread()
       this.trail = undefined
     }
+  }
+
+  /** @param tail of the thread before, where the needle goes on with it */
+  beginThread(tail?: Hole): void {
+    this.work.newThread(tail)
+    this.threadSettings.push(this.settings)
   }
 }

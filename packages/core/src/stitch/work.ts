@@ -27,6 +27,8 @@ export class Work {
 
   /** The pass at which each thread begins. */
   readonly threads: number[] = []
+  /** Of a thread that is the tail of the one before it: the end that it comes out of, as the needle would have. */
+  readonly tails = new Map<number, Hole>()
   /** The pass at which each doing of a line begins, of lines that lay any. */
   readonly doings: number[] = []
   readonly courses: Course[] = []
@@ -66,11 +68,21 @@ export class Work {
   /** The hole the needle has just come out of, if it is in the work at all. */
   get needle(): Hole | undefined {
     const begun = this.threads[this.threads.length - 1]
-    return begun === undefined || begun >= this.passes ? undefined : this.holeAt(this.passes - 1)
+    return begun === undefined || begun >= this.passes
+      ? this.tails.get(this.threads.length - 1)
+      : this.holeAt(this.passes - 1)
   }
 
-  newThread(): void {
+  /** @param tail where the tail of the thread before hangs out, when the needle goes on with it */
+  newThread(tail?: Hole): void {
     this.threads.push(this.passes)
+    if (tail !== undefined) this.tails.set(this.threads.length - 1, tail)
+  }
+
+  /** What the thread has passed before this pass; undefined at the beginning of a thread. */
+  beforePass(pass: number): Hole | undefined {
+    const thread = this.threads.indexOf(pass)
+    return thread < 0 ? this.holeAt(pass - 1) : this.tails.get(thread)
   }
 
   begin(course: Course): number {
@@ -174,6 +186,7 @@ export class Work {
     early.filled.copy(this.filled, 2 * beads)
     for (const column of ['holes', 'fresh', 'jogOf', 'statementOf'] as const) early[column].copy(this[column], passes)
     early.threads.push(...this.threads.filter((pass) => pass < passes))
+    for (const [thread, tail] of this.tails) if (thread < early.threads.length) early.tails.set(thread, tail)
     early.doings.push(...this.doings.filter((pass) => pass < passes))
     early.turnedOver.push(...this.turnedOver.filter((pass) => pass <= passes))
     early.hangsFrom.push(...this.hangsFrom.filter((bead) => bead < beads))
@@ -211,7 +224,11 @@ export class Work {
       if (moved < low && moved !== bead) return undefined
       // Only what lies as near before the end as the part itself went back is there at its beginning.
       if (bead >= beads && bead < beads + left - back) return undefined
-      if (this.beginsThread(pass)) shorter.newThread()
+      if (this.beginsThread(pass)) {
+        // A tail is told from its bead, which may be one of those left out.
+        if (this.tails.has(this.threads.indexOf(pass))) return undefined
+        shorter.newThread()
+      }
       if (this.isNew(pass)) shorter.pick(this.role(bead), this.jogAt(pass), this.statementAt(pass), strung, boreOf(h))
       else shorter.pass(h - 4 * (bead - moved), this.jogAt(pass), this.statementAt(pass))
     }
@@ -262,8 +279,8 @@ export class Work {
   /** Ends of bores that thread joins to this one: where the needle can go on from here. */
   joinedTo(end: number): readonly number[] {
     for (let pass = Math.max(1, this.joinedUpTo); pass < this.passes; pass++) {
-      if (this.beginsThread(pass)) continue
-      this.join(exitOf(this.holeAt(pass - 1)), entryOf(this.holeAt(pass)))
+      const before = this.beforePass(pass)
+      if (before !== undefined) this.join(exitOf(before), entryOf(this.holeAt(pass)))
     }
     this.joinedUpTo = this.passes
     return this.joins.get(end) ?? []
@@ -292,8 +309,8 @@ export class Work {
     for (let pass = from; pass < to; pass++) {
       while (thread + 1 < this.threads.length && (this.threads[thread + 1] as number) <= pass) thread++
       const role = this.role(beadOf(this.holeAt(pass)))
-      if (pass !== this.threads[thread])
-        path += jogLength(this.jogAt(pass), this.role(beadOf(this.holeAt(pass - 1))), role)
+      const before = pass === this.threads[thread] ? this.tails.get(thread) : this.holeAt(pass - 1)
+      if (before !== undefined) path += jogLength(this.jogAt(pass), this.role(beadOf(before)), role)
       path += lengthOf(role)
     }
     return path

@@ -21,14 +21,9 @@ export interface ThreadPlan {
  * the path is shared evenly between several threads, each with two ends of its own. The comfortable length is that of the
  * working thread in the hand, so a doubled thread is cut twice as long, and one begun in its middle may be nearly so.
  */
-export function planThread(
-  pathMm: Mm,
-  strands: 1 | 2,
-  settings: ThreadSettings,
-  ends: { tailMm?: Mm } = {},
-): ThreadPlan {
+export function planThread(pathMm: Mm, strands: 1 | 2, settings: ThreadSettings): ThreadPlan {
   const allowance = allowanceOf[settings.tension]
-  const endsMm = (ends.tailMm ?? settings.tailMm) + settings.weaveInMm + 2 * settings.hitchesPerEnd * settings.hitchMm
+  const endsMm = settings.tailMm + settings.weaveInMm + 2 * settings.hitchesPerEnd * settings.hitchMm
   if (pathMm <= 0) return { pathMm: 0, strands, endsMm, allowance, totalMm: 0, cutsMm: [] }
   // A tail longer than the comfortable length still leaves room to work: never less than a quarter of it a thread.
   const halves = settings.start === 'middle' ? 2 : 1

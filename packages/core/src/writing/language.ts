@@ -56,6 +56,9 @@ export interface ThreadWords {
   readonly tailMm: Mm
   readonly weaveInMm: Mm
   readonly tension: ThreadSettings['tension']
+  readonly start: ThreadSettings['start']
+  /** Parts in which thread is handled another way. */
+  readonly parts: readonly ({ readonly name: string } & Pick<ThreadSettings, 'tailMm' | 'tension' | 'start'>)[]
   readonly spanMm: Mm
   /** Samples that the plan has been corrected by, and by what; undefined where it stands on reckoning alone. */
   readonly sampled: { readonly ratio: number; readonly count: number } | undefined

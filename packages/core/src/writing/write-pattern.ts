@@ -253,7 +253,8 @@ const findings = (report: Report): MaterialRow[] =>
     }))
 
 function threadWords(report: Report, settings: ThreadSettings, language: Language): readonly string[] {
-  const { thread, strands, tailMm } = report.threadChoice
+  const { thread, strands } = report.threadChoice
+  const own = report.threadSettings
   const times = new Map<Mm, number>()
   for (const cut of report.thread.cuts) times.set(cut, (times.get(cut) ?? 0) + 1)
   if (times.size === 0) return []
@@ -263,9 +264,11 @@ function threadWords(report: Report, settings: ThreadSettings, language: Languag
     doubled: strands === 2,
     cuts: [...times].map(([mm, many]) => ({ mm, times: many })),
     each: report.makes > 1,
-    tailMm: tailMm ?? settings.tailMm,
-    weaveInMm: settings.weaveInMm,
-    tension: settings.tension,
+    tailMm: own.tailMm,
+    weaveInMm: own.weaveInMm,
+    tension: own.tension,
+    start: own.start,
+    parts: report.parts.flatMap(({ name, threadSettings }) => (threadSettings ? [{ name, ...threadSettings }] : [])),
     spanMm: settings.spanMm,
     sampled: settings.sampled.count > 0 ? settings.sampled : undefined,
   })

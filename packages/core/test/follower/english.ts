@@ -288,6 +288,8 @@ function read(text: string): Instruction {
   if (it) return { type: 'go', beads: Number(it[0] ?? 1), back: true }
   it = found(/^The next rounds go into (.+), from the needle on\.$/)
   if (it) return { type: 'rail', places: (it[0] as string).split(', then ').map(place), name }
+  if (said === 'Leave this thread hanging, thread the needle with its tail, and go on with that.')
+    return { type: 'tail' }
   it = found(/^End this thread and begin a new one through (.+)\.$/)
   if (it)
     return { type: 'new thread', place: it[0] === 'the bead where it came out' ? undefined : place(it[0] as string) }

@@ -289,6 +289,8 @@ function read(text: string): Instruction {
   if (it) return { type: 'go', beads: Number(it[0] ?? 1), back: true }
   it = found(/^Die nächsten Runden gehen von der Nadel an durch (.+)\.$/)
   if (it) return { type: 'rail', places: (it[0] as string).split(', dann ').map(place), name }
+  if (said === 'Diesen Faden hängen lassen, sein Anfangsende in die Nadel fädeln und mit diesem weiterarbeiten.')
+    return { type: 'tail' }
   if (/^Diesen Faden beenden und einen neuen durch die Perle beginnen, aus der er herauskam\.$/.test(said))
     return { type: 'new thread', place: undefined }
   it = found(/^Diesen Faden beenden und einen neuen durch (.+) beginnen\.$/)

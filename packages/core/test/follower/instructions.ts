@@ -94,6 +94,7 @@ export type Instruction =
     }
   | { readonly type: 'rail'; readonly places: readonly Place[]; readonly name: Name | undefined }
   | { readonly type: 'new thread'; readonly place: Place | undefined }
+  | { readonly type: 'tail' }
   | { readonly type: 'finish' }
   /** The steps from the next on, so many of them: so often, by the times that it is come to; or at each of these places. */
   | {

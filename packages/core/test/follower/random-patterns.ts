@@ -127,6 +127,7 @@ const line = fc.oneof(
       'turn over',
       'under thread',
       'new thread',
+      'new thread from tail',
     ),
   },
   {

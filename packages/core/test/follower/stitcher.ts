@@ -54,6 +54,8 @@ export class Stitcher {
   private readonly comingRound = new WeakSet<readonly Pass[]>()
   private threadFrom = 0
   private finished = false
+  /** Where the thread hangs out with which the needle goes on, as long as nothing has been passed with it. */
+  private tail: Pass | undefined
   /** What was made last, and how far `go` has gone along it. */
   private made = { from: 0, to: 0 }
   private along = 0
@@ -129,8 +131,8 @@ export class Stitcher {
         return
       }
       case 'loop': {
-        const left = this.passes.slice(from - told.over)
-        if (from - told.over < this.threadFrom) throw new Error('The thread has not passed so many beads.')
+        const left = this.tail ? [this.tail] : this.passes.slice(from - told.over)
+        if (!this.tail && from - told.over < this.threadFrom) throw new Error('The thread has not passed so many beads.')
         const beads = this.pickAll(told.beads)
         for (const pass of told.back ? [...left].reverse().map(flip) : left) this.pass(pass)
         this.call(told.name, beads)
@@ -230,6 +232,12 @@ export class Stitcher {
         const beads = this.inLine(told.places.flatMap((place) => this.at(place)))
         this.call(told.name, beads, true)
         this.standOn({ closed: true, groups: beads.map((bead) => plain([bead])), fresh: false, gathered: true })
+        return
+      }
+      case 'tail': {
+        const first = this.passes[this.threadFrom] as Pass
+        this.cut()
+        this.tail = flip(first)
         return
       }
       case 'new thread': {
@@ -470,12 +478,14 @@ export class Stitcher {
   }
 
   private get needle(): Pass {
+    if (this.passes.length === this.threadFrom && this.tail) return this.tail
     return some(this.passes[this.passes.length - 1], 'There is nothing on the needle.')
   }
 
   private cut(): void {
     this.finished = false
     this.threadFrom = this.passes.length
+    this.tail = undefined
   }
 
   private pickAll = (letters: Beads): Pass[] => letters.map((letter) => this.pick(letter))
@@ -492,11 +502,12 @@ export class Stitcher {
   }
 
   private lay(pass: Pass, fresh: string): void {
-    if (this.passes.length > this.threadFrom) {
+    if (this.passes.length > this.threadFrom || this.tail) {
       const [a, b] = [endOut(this.needle), endIn(pass)]
       this.joined.set(a, (this.joined.get(a) ?? new Set()).add(b))
       this.joined.set(b, (this.joined.get(b) ?? new Set()).add(a))
     }
+    this.tail = undefined
     this.passes.push(pass)
     this.done.push(`${fresh}${pass.bead}${pass.bore === 1 ? ':2' : ''}${pass.back ? '<' : ''}`)
   }

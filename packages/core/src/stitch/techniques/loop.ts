@@ -42,12 +42,14 @@ export const loopTechnique: Technique<LoopWords> = {
     for (const { role, span: at } of rolesIn(list)) bench.beadRole(role, at)
     const run = asRun(list, bench)
     const beads = over ? reckonCount(over, bench, 'The number of beads', 1) : 1
-    const laid = work.passes - (work.threads[work.threads.length - 1] ?? 0)
+    const begins = work.passes - (work.threads[work.threads.length - 1] ?? 0)
+    // A tail hangs out of a bead that it has passed.
+    const laid = Math.max(1, begins)
     if (beads > laid)
       throw new LineFault(over?.span ?? span, `The thread has passed only ${laid} beads so far.`, `At most ${laid}.`)
     bench.makeRoom(run.length, beads, span)
     const begun = work.passes
-    const left = Array.from({ length: beads }, (_, i) => work.holeAt(begun - beads + i))
+    const left = begins === 0 ? [from] : Array.from({ length: beads }, (_, i) => work.holeAt(begun - beads + i))
     const holes = run.map((letter, i) =>
       work.pick(bench.beadRole(letter, list.span), i === 0 ? 'right angle' : 'ring', bench.statement, strung),
     )

@@ -86,19 +86,40 @@ export const cautionTechnique: Technique<CautionAbout> = {
 }
 
 /** `new thread`, `new thread at bail`: ends the thread in hand and begins another, where the needle is or at a place. */
-export const newThreadTechnique: Technique<{ target: TargetWords | undefined }> = {
+/** `new thread`, `new thread at wall.first`; `new thread from tail`: goes on with the tail of the thread in hand. */
+export const newThreadTechnique: Technique<{ target: TargetWords | 'tail' | undefined }> = {
   word: 'new',
   read(cursor) {
     cursor.expect('Word', '"thread"', 'Write: new thread.')
+    if (cursor.take('Word', 'from')) {
+      const tail = cursor.expect('Word', '"tail"', 'Write: new thread from tail.')
+      if (tail.text !== 'tail')
+        throw new LineFault(
+          tail,
+          `Expected "tail" after "from", found "${tail.text}".`,
+          'Write: new thread from tail.',
+          'tail',
+        )
+      return { target: 'tail' }
+    }
     return { target: cursor.take('Word', 'at') ? readTarget(cursor) : undefined }
   },
   work({ target }, bench, span) {
     const { work } = bench
     bench.finished = false
+    if (target === 'tail') {
+      bench.needle('new thread', span)
+      const thread = work.threads.length - 1
+      if (work.tails.has(thread))
+        throw new LineFault(span, 'The tail of this thread is in hand already.', 'Begin another: new thread.')
+      // It hangs out of the hole that the thread went into first.
+      bench.beginThread(work.holeAt(work.threads[thread] as number) ^ 1)
+      return { type: 'new thread', at: undefined, tail: true }
+    }
     const found = target && findTold(target, bench)
     const at = found ? found.holes[0] : bench.needle('new thread', span)
-    work.newThread()
+    bench.beginThread()
     if (at !== undefined) work.pass(at, 'travel', bench.statement)
-    return { type: 'new thread', at: found?.told }
+    return { type: 'new thread', at: found?.told, tail: false }
   },
 }

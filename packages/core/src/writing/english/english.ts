@@ -78,12 +78,25 @@ export const english: Language = {
   fromTurnToTurn: (changes) => `From turn to turn: ${changes.join('; ')}.`,
   andSoOn: (turns) => `And so on, as the numbers go: ${turns} turns in all.`,
   picked: (added, running) => `Picked up: ${added}.${running ? ` So far: ${running}.` : ''}`,
-  thread({ kind, size, doubled, cuts, each, tailMm, weaveInMm, tension, spanMm, sampled }) {
+  thread({ kind, size, doubled, cuts, each, tailMm, weaveInMm, tension, start, parts, spanMm, sampled }) {
     const say = (mm: number) => `${sayLength(mm)} (${sayInches(mm)}, ${saySpans(mm, spanMm)})`
     const cutWords = cuts.map(({ mm, times }) => `${times} x ${say(mm)}`).join(' and ')
     return [
       `${capital(kind)} ${size}, ${doubled ? 'doubled' : 'single'}: cut ${cutWords}${each ? ' for each piece' : ''}.`,
       `That leaves a tail of ${sayLength(tailMm)} to begin with and ${sayLength(weaveInMm)} to weave in, for a ${tension} hand.`,
+      ...(start === 'middle' ? ['Begin in the middle of the thread, and lay the other half aside.'] : []),
+      ...parts
+        .map(
+          (part) =>
+            `In ${part.name}: ${list([
+              ...(part.tailMm === tailMm ? [] : [`leave a tail of ${sayLength(part.tailMm)}`]),
+              ...(part.start === start
+                ? []
+                : [part.start === 'middle' ? 'begin in the middle of the thread' : 'begin at the end of the thread']),
+              ...(part.tension === tension ? [] : [`pull up with a ${part.tension} hand`]),
+            ])}.`,
+        )
+        .filter((told) => !told.endsWith(': .')),
       ...(sampled
         ? [
             `Corrected by ${sampled.count} samples, which took ${trim(Math.abs(sampled.ratio - 1) * 100, 1)} % ${sampled.ratio >= 1 ? 'more' : 'less'} than was reckoned.`,

@@ -98,6 +98,7 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
     case 'repeat':
       return undefined
     case 'new thread':
+      if (action.tail) return 'Leave this thread hanging, thread the needle with its tail, and go on with that.'
       return action.at
         ? `End this thread and begin a new one through ${place(action.at)}.`
         : 'End this thread and begin a new one through the bead where it came out.'

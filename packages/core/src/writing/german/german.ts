@@ -111,13 +111,26 @@ export const german: Language = {
   fromTurnToTurn: (changes) => `Von Mal zu Mal: ${changes.join('; ')}.`,
   andSoOn: (turns) => `Und so weiter, wie die Zahlen gehen: insgesamt ${turns}-mal.`,
   picked: (added, running) => `Aufgenommen: ${added}.${running ? ` Bisher: ${running}.` : ''}`,
-  thread({ kind, size, doubled, cuts, each, tailMm, weaveInMm, tension, spanMm, sampled }) {
+  thread({ kind, size, doubled, cuts, each, tailMm, weaveInMm, tension, start, parts, spanMm, sampled }) {
     const say = (mm: number) =>
       `${length(mm)} (${decimal(mm / mmPerInch, 1)} Zoll, ${decimal(mm / spanMm, 1)} Armspannen)`
     const cutWords = cuts.map(({ mm, times }) => `${times} x ${say(mm)}`).join(' und ')
     return [
       `${threads[kind] ?? kind} ${size}, ${doubled ? 'doppelt' : 'einfach'}: ${cutWords} abschneiden${each ? ', für jedes Stück' : ''}.`,
       `Darin sind ${length(tailMm)} für den Anfang und ${length(weaveInMm)} zum Vernähen enthalten, für eine ${tensions[tension]} Fadenspannung.`,
+      ...(start === 'middle' ? ['In der Mitte des Fadens beginnen und die andere Hälfte beiseite legen.'] : []),
+      ...parts
+        .map(
+          (part) =>
+            `Bei «${part.name}»: ${list([
+              ...(part.tailMm === tailMm ? [] : [`${length(part.tailMm)} Fadenende stehen lassen`]),
+              ...(part.start === start
+                ? []
+                : [part.start === 'middle' ? 'in der Mitte des Fadens beginnen' : 'am Ende des Fadens beginnen']),
+              ...(part.tension === tension ? [] : [`mit ${tensions[part.tension].replace(/e$/, 'er')} Hand anziehen`]),
+            ])}.`,
+        )
+        .filter((told) => !told.endsWith(': .')),
       ...(sampled
         ? [
             `Nach ${sampled.count} Proben berichtigt, die ${decimal(Math.abs(sampled.ratio - 1) * 100, 1)} % ${sampled.ratio >= 1 ? 'mehr' : 'weniger'} brauchten als gerechnet.`,

@@ -113,6 +113,8 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
     case 'repeat':
       return undefined
     case 'new thread':
+      if (action.tail)
+        return 'Diesen Faden hängen lassen, sein Anfangsende in die Nadel fädeln und mit diesem weiterarbeiten.'
       return action.at
         ? `Diesen Faden beenden und einen neuen durch ${placeWords(action.at) ?? nearestOf(action.at)} beginnen.`
         : 'Diesen Faden beenden und einen neuen durch die Perle beginnen, aus der er herauskam.'
