@@ -32,6 +32,7 @@ export const noNames: Scope = {
   names: () => [],
   sizingBead: () => undefined,
   inArc: (work) => work(),
+  roleOf: (letter) => letter,
   runOf: (_, written) => written,
   stone: () => undefined,
   settledFit: () => undefined,

@@ -224,6 +224,21 @@ describe('said in a line', () => {
     expect(errorsIn(lines('string A x share(56, 9, 10)'))[0]?.message).toBe('There is no part 10 of 9.')
   })
 
+  test('a letter stands for one bead after the other, place by place', () => {
+    const report = lines('ring (3A B) x 4 as wall\nat each B in wall for X in A, C\nloop 2X\nend')
+    expect(errorsIn(report)).toEqual([])
+    expect(counts(report)).toMatchObject({ A: 12 + 4, C: 4 })
+    expect(errorsIn(lines('for A in B, C\npick A\nend'))[0]?.message).toBe('A is declared already.')
+    expect(errorsIn(lines('for X in B, Q\npick X\nend'))[0]?.message).toMatch(/Q/)
+  })
+
+  test('a round in a later part stands on what its line names, walked in one direction', () => {
+    const strip = `${head}weave 3 units of A B A as strip\npart second\n`
+    const round = passes(`${strip}round C into strip.A`).slice(-12)
+    expect(round).toEqual(passes(`${strip}rail edge = strip.A\nround C`).slice(-12))
+    expect(errorsIn(reckon(`${head}ring 12A as wall\nfinish\npart b\nnew thread at wall[3]\nround B into every 2nd bead of wall`))).toEqual([])
+  })
+
   test('a unit that is gone round twice, a bead between strands, a standing row by the one beneath', () => {
     const once = passes(`${head}weave 1 units of 3A`)
     expect(passes(`${head}weave 1 units of 3A twice`)).toEqual([

@@ -266,8 +266,10 @@ function layElement(element: Element, scope: Scope, into: Move[]): void {
     case 'nothing':
       throw new LineFault(element.span, '"-" picks up nothing, which only a round can do.', 'Take it away.', '')
     case 'beads': {
-      const count = scope.runOf(element.move.role, beadCount(element, scope))
-      for (let i = 0; i < count; i++) into.push(element.move)
+      const role = scope.roleOf(element.move.role)
+      const move = role === element.move.role ? element.move : { ...element.move, role }
+      const count = scope.runOf(role, beadCount(element, scope))
+      for (let i = 0; i < count; i++) into.push(move)
       return
     }
     case 'other':

@@ -1,12 +1,12 @@
 /** The heads of blocks: how often, or where, the lines up to `end` are done. */
 import type { Cursor } from './cursor'
 import { type Expression, readExpression } from './expression'
-import { LineFault } from './fault'
+import { LineFault, type Span } from './fault'
 import { readTarget, type TargetWords } from './target-words'
 
 export type BlockHead =
   | { readonly type: 'repeat'; readonly times: Expression }
-  | { readonly type: 'for'; readonly name: string; readonly values: readonly Expression[] }
+  | ({ readonly type: 'for' } & Cycle)
   | { readonly type: 'range'; readonly name: string; readonly from: Expression; readonly to: Expression }
   | {
       readonly type: 'until'
@@ -16,9 +16,18 @@ export type BlockHead =
       readonly ends: Expression | undefined
       readonly multiple: Expression | undefined
     }
-  | { readonly type: 'at'; readonly target: TargetWords }
+  | { readonly type: 'at'; readonly target: TargetWords; readonly cycle: Cycle | undefined }
 
-/** `repeat 13`, `for k in 1 to 9`, `for k in 6, 8, 6`, `until length 180 mm, pitch 8.4 mm, multiple 2`, `at each K in frame:2`. */
+/** What a name, or a bead's letter, stands for from turn to turn. */
+export type Cycle =
+  | { readonly name: string; readonly values: readonly Expression[] }
+  | {
+      readonly letter: string
+      readonly span: Span
+      readonly roles: readonly { readonly role: string; readonly span: Span }[]
+    }
+
+/** `repeat 13`, `for k in 1 to 9`, `for k in 6, 8, 6`, `until length 180 mm, pitch 8.4 mm, multiple 2`, `at each K in frame:2`, and letters by turn: `for X in B, C`, `at each K in frame for X in B, C`. */
 export function readBlockHead(keyword: string, cursor: Cursor): BlockHead {
   switch (keyword) {
     case 'repeat': {
@@ -37,12 +46,24 @@ export function readBlockHead(keyword: string, cursor: Cursor): BlockHead {
           'Expected "each" after "at".',
           'For example: at each K in frame:2.',
         )
-      return { type: 'at', target: readTarget(cursor) }
+      const target = readTarget(cursor)
+      if (!cursor.take('Word', 'for')) return { type: 'at', target, cycle: undefined }
+      const head = readFor(cursor)
+      if (head.type !== 'for')
+        throw new LineFault(
+          target.span,
+          'At each of these places a list is gone through.',
+          'For example: at each K in frame for k in 3, 5.',
+        )
+      const { type: _, ...cycle } = head
+      return { type: 'at', target, cycle }
     }
   }
 }
 
-function readFor(cursor: Cursor): BlockHead {
+function readFor(cursor: Cursor): Extract<BlockHead, { type: 'for' | 'range' }> {
+  const letter = cursor.take('Name')
+  if (letter) return { type: 'for', letter: letter.text, span: letter, roles: readLetters(cursor) }
   const name = cursor.expect('Word', 'a name', 'For example: for k in 1 to 9.').text
   if (!cursor.take('Word', 'in'))
     throw new LineFault(cursor.peek() ?? cursor.end, 'Expected "in" here.', 'For example: for k in 1 to 9.')
@@ -51,6 +72,17 @@ function readFor(cursor: Cursor): BlockHead {
   const values = [first]
   while (cursor.take('Comma')) values.push(readExpression(cursor))
   return { type: 'for', name, values }
+}
+
+function readLetters(cursor: Cursor): { role: string; span: Span }[] {
+  const example = 'For example: for X in B, C.'
+  if (!cursor.take('Word', 'in')) throw new LineFault(cursor.peek() ?? cursor.end, 'Expected "in" here.', example)
+  const roles: { role: string; span: Span }[] = []
+  do {
+    const role = cursor.expect('Name', "a bead's letter", example)
+    roles.push({ role: role.text, span: role })
+  } while (cursor.take('Comma'))
+  return roles
 }
 
 function readUntil(cursor: Cursor): BlockHead {

@@ -50,6 +50,8 @@ export interface Scope {
   sizingBead(role: string, span: Span): Bead | undefined
   /** Reckons what is part of an arc's count. */
   inArc<Answer>(work: () => Answer): Answer
+  /** The bead's letter that a letter stands for in this turn. */
+  roleOf(letter: string): string
   /** How many of a role make up a run that is written as so many. */
   runOf(role: string, written: number): number
   stone(role: string, span: Span): Stone | undefined

@@ -1,5 +1,6 @@
 /** Doing a sheet's steps at the bench, with repeats, parts and options, and telling what each line did. */
 
+import type { Cycle } from '../notation/block-words'
 import { type Expression, reckon, reckonCount, reckonLength } from '../notation/expression'
 import { DoesNotDivide, LineFault, Runaway, type Span } from '../notation/fault'
 import type { Line } from '../notation/line'
@@ -254,8 +255,8 @@ class Worker {
           return
         }
         case 'for':
-          this.holding(this.tellRepeat(line, head.values.length), () => {
-            for (const value of head.values) this.turn(head.name, reckon(value, bench), body)
+          this.holding(this.tellRepeat(line, turnsOf(head)), () => {
+            for (let i = 0; i < turnsOf(head); i++) this.turnOf(head, i, body)
           })
           return
         case 'until':
@@ -264,14 +265,14 @@ class Worker {
         case 'at': {
           const { holes: places, told } = findTold(head.target, bench)
           const tally = this.tellRepeat(line, places.length, { at: told })
-          for (const h of places) {
+          for (const [i, h] of places.entries()) {
             if (this.stopped) return
             const from = bench.work.passes
             bench.statement = tally.at
             travelTo(h, bench, head.target.span)
             tally.threadMm += bench.pathMm(from, bench.work.passes)
             if (bench.work.passes > from) bench.work.doings.push(from)
-            this.holding(tally, () => this.steps(body))
+            this.holding(tally, () => (head.cycle ? this.turnOf(head.cycle, i, body) : this.steps(body)))
           }
         }
       }
@@ -311,6 +312,26 @@ class Worker {
     tally.times++
     if (tally.turns.length < mostTold) tally.turns.push(action)
     return tally
+  }
+
+  /** What is gone through comes round again where there are more turns. */
+  private turnOf(cycle: Cycle, turn: number, body: readonly Step[]): void {
+    const { bench } = this
+    if (!('letter' in cycle)) {
+      this.turn(cycle.name, reckon(cycle.values[turn % cycle.values.length] as Expression, bench), body)
+      return
+    }
+    if (this.stopped) return
+    const { letter, span, roles } = cycle
+    if (bench.roles.has(letter))
+      throw new LineFault(span, `${letter} is declared already.`, 'Take a letter that is free, for example X.')
+    const { role, span: at } = roles[turn % roles.length] as (typeof roles)[number]
+    bench.beadRole(role, at)
+    const before = bench.standsFor.get(letter)
+    bench.standsFor.set(letter, bench.roleOf(role))
+    this.steps(body)
+    if (before) bench.standsFor.set(letter, before)
+    else bench.standsFor.delete(letter)
   }
 
   private turn(name: string, value: ReturnType<typeof reckon>, body: readonly Step[]): void {
@@ -466,6 +487,8 @@ class Worker {
     return false
   }
 }
+
+const turnsOf = (cycle: Cycle) => ('letter' in cycle ? cycle.roles.length : cycle.values.length)
 
 const stitchesOf = (action: Action) => ('stitches' in action ? action.stitches : action.type === 'loop' ? 1 : 0)
 

@@ -4,11 +4,13 @@ import type { Stitch } from '../notation/bead-list'
 import { reckonCount } from '../notation/expression'
 import { DoesNotDivide, LineFault, type Span } from '../notation/fault'
 import type { IntoWords } from '../notation/into-words'
+import type { TargetWords } from '../notation/target-words'
 import { sharedOut } from '../sizing/shared-out'
 import type { Bench } from './bench'
 import { beadOf, type Hole, hole, wayOf } from './hole'
 import { type Group, gathered, holesOf, type OddEdge, plainGroup, type Rail, turnedBack } from './rail'
 import { find } from './target'
+import { walkedAlong } from './walked-along'
 
 interface Anchors {
   /** What each stitch passes. An empty one passes nothing: its bead is turned in at the edge. */
@@ -45,7 +47,7 @@ function chosen(rail: Rail, into: Exclude<IntoWords, { type: 'gaps' }>, bench: B
   switch (into.type) {
     case 'every': {
       const each = into.each ? reckonCount(into.each, bench, 'The step', 1) : 1
-      const holes = into.of ? fromNeedle(rail, find(into.of, bench), bench) : holesOf(rail)
+      const holes = into.of ? walkFromNeedle(rail, [into.of], bench) : holesOf(rail)
       if (rail.closed && holes.length % each !== 0) {
         const below = Math.floor(holes.length / each) * each
         throw new DoesNotDivide(
@@ -57,7 +59,7 @@ function chosen(rail: Rail, into: Exclude<IntoWords, { type: 'gaps' }>, bench: B
       return along(rail, holes).filter((_, i) => (i + 1) % each === 0)
     }
     case 'spread': {
-      const holes = into.of ? fromNeedle(rail, find(into.of, bench), bench) : holesOf(rail)
+      const holes = into.of ? walkFromNeedle(rail, [into.of], bench) : holesOf(rail)
       const count = reckonCount(into.count, bench, 'The number of beads', 1)
       if (count > holes.length)
         throw new LineFault(
@@ -105,14 +107,40 @@ function chosen(rail: Rail, into: Exclude<IntoWords, { type: 'gaps' }>, bench: B
       return along(rail, holes)
     }
     case 'target':
-      return along(
-        rail,
-        fromNeedle(
-          rail,
-          into.targets.flatMap((target) => find(target, bench)),
-          bench,
-        ),
+      return along(rail, walkFromNeedle(rail, into.targets, bench))
+  }
+}
+
+/** Places that are named, in the direction of a walk along them whatever way their beads were picked up. */
+const walkFromNeedle = (rail: Rail, targets: readonly TargetWords[], bench: Bench): readonly Hole[] => {
+  const holes = targets.flatMap((target) => find(target, bench))
+  return fromNeedle(rail, rail.closed ? walkedAlong(holes, bench.work) : holes, bench)
+}
+
+/** What a round goes into where its part has no edge yet: the beads that the line names are one. */
+export function edgeNamed(into: IntoWords, bench: Bench): Rail | undefined {
+  const named =
+    into.type === 'target'
+      ? into.targets
+      : into.type === 'every' || into.type === 'spread'
+        ? into.of && [into.of]
+        : undefined
+  const groups = into.type === 'middles' && into.of !== undefined ? bench.groupsOf.get(into.of) : undefined
+  const found = groups
+    ? groups.flatMap(({ holes }) => [...holes])
+    : walkedAlong(
+        (named ?? []).flatMap((target) => find(target, bench)),
+        bench.work,
       )
+  if (found.length === 0) return undefined
+  return {
+    closed: true,
+    groups: found.map((h) => plainGroup([h])),
+    fresh: false,
+    ringCount: found.length,
+    perRingBead: 1,
+    course: -1,
+    side: 1,
   }
 }
 

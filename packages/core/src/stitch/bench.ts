@@ -124,6 +124,8 @@ export class Bench implements Scope {
   readonly fits: Fit[] = []
   readonly refilled: Refilled[] = []
   readonly used = new Set<string>()
+  /** Letters that stand for another from turn to turn. */
+  readonly standsFor = new Map<string, string>()
   /** Of each part that is made by itself. */
   readonly partSettings = new Map<string, ThreadSettings>()
   /** Of each thread: how it is handled. */
@@ -275,7 +277,11 @@ export class Bench implements Scope {
   letterOf = (roleIndex: number): string => (this.letters[roleIndex] as Role).letter
 
   /** A role that beads can be picked up of; faults name what was meant. */
-  beadRole(letter: string, span: Span): number {
+  /** The bead's letter that a letter stands for in this turn; most stand for themselves. */
+  roleOf = (letter: string): string => this.standsFor.get(letter) ?? letter
+
+  beadRole(written: string, span: Span): number {
+    const letter = this.roleOf(written)
     const role = this.roles.get(letter)
     if (role?.type === 'bead') {
       this.used.add(letter)
@@ -521,7 +527,7 @@ export class Bench implements Scope {
       const stands = (group: Group) => beadOf(group.stands[group.stands.length - 1] as Hole) === at
       if (!rail?.groups.some(stands)) continue
       // A rail gathered by hand is walked the way the needle has come into it.
-      const back = rail.course < 0 && holesOf(rail).includes(needle ^ 1)
+      const back = rail.closed && rail.course < 0 && holesOf(rail).includes(needle ^ 1)
       const groups = back ? rail.groups.map(turnedBack).reverse() : rail.groups
       this.edge = edge
       this.edges[edge] = turned({ ...rail, groups }, groups.findIndex(stands) + 1)

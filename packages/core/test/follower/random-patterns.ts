@@ -168,6 +168,20 @@ const block = fc.oneof(
       .map(([n, body]) => [`repeat ${n}`, ...body, 'end'].join('\n')),
   },
   {
+    weight: 2,
+    arbitrary: fc
+      .tuple(
+        fc.constantFrom(
+          'for X in B, C, B',
+          'at each B in wall for X in A, C',
+          'at each A for X in B, C',
+          'at each wall for k in 2, 3',
+        ),
+        fc.constantFrom('loop 2X', 'pick X A', 'fringe A X', 'round X', 'loop 3C\npick X'),
+      )
+      .map(([head, line]) => `${head}\n${head.includes(' k ') ? 'loop k C' : line}\nend`),
+  },
+  {
     weight: 1,
     arbitrary: fc
       .tuple(

@@ -132,7 +132,8 @@ export class Stitcher {
       }
       case 'loop': {
         const left = this.tail ? [this.tail] : this.passes.slice(from - told.over)
-        if (!this.tail && from - told.over < this.threadFrom) throw new Error('The thread has not passed so many beads.')
+        if (!this.tail && from - told.over < this.threadFrom)
+          throw new Error('The thread has not passed so many beads.')
         const beads = this.pickAll(told.beads)
         for (const pass of told.back ? [...left].reverse().map(flip) : left) this.pass(pass)
         this.call(told.name, beads)
@@ -244,6 +245,7 @@ export class Stitcher {
         const at = told.place ? (this.at(told.place)[0] as Pass) : this.needle
         this.cut()
         this.pass(at)
+        this.standHere()
         return
       }
       case 'finish':
@@ -314,6 +316,7 @@ export class Stitcher {
   }
 
   private round(told: Extract<Instruction, { type: 'round' }>, time: number): void {
+    if (!this.edges[this.edge]) this.standOnNamed(told.on)
     const side = this.edge
     const edge = some(this.edges[side], 'There is no edge to work on.')
     const from = this.passes.length
@@ -386,6 +389,10 @@ export class Stitcher {
     const beads = groups.flatMap((group) => group.beads)
     const single = (passes: readonly Pass[]) => ({ anchors: passes.map((pass) => [pass]) })
     const orBack = (passes: readonly Pass[]) => (edge.closed ? passes : [...passes].reverse().map(flip))
+    const walked = (places: readonly Place[]) => {
+      const passes = places.flatMap((place) => this.at(place))
+      return this.fromNeedle(edge, edge.closed ? this.inLine(passes) : passes)
+    }
     switch (on.type) {
       case 'skipping': {
         const anchors: (readonly Pass[])[] = []
@@ -409,11 +416,11 @@ export class Stitcher {
         return { anchors: out ? each.slice(1) : each }
       }
       case 'every': {
-        const all = on.of === 'edge' ? beads : orBack(this.fromNeedle(edge, this.at(on.of)))
+        const all = on.of === 'edge' ? beads : orBack(walked([on.of]))
         return single(all.filter((_, i) => (i + 1) % on.each === 0))
       }
       case 'counting': {
-        const all = on.of === 'edge' ? beads : orBack(this.fromNeedle(edge, this.at(on.of)))
+        const all = on.of === 'edge' ? beads : orBack(walked([on.of]))
         let at = -1
         return single(
           on.steps.map((step) => {
@@ -433,15 +440,24 @@ export class Stitcher {
       case 'other hole':
         return single(beads.map((pass) => ({ ...pass, bore: 1 })))
       case 'next of':
-        return single(
-          orBack(
-            this.fromNeedle(
-              edge,
-              on.places.flatMap((place) => this.at(place)),
-            ),
-          ),
-        )
+        return single(orBack(walked(on.places)))
     }
+  }
+
+  /** Where the part has no edge yet, the beads that are named are one. */
+  private standOnNamed(on: PassOn): void {
+    const places =
+      on.type === 'next of'
+        ? on.places
+        : (on.type === 'every' || on.type === 'counting') && on.of !== 'edge'
+          ? [on.of]
+          : []
+    const groups = on.type === 'group' && on.name ? this.groupsOf.get(on.name) : undefined
+    const beads = groups
+      ? groups.flatMap((group) => group.beads)
+      : this.inLine(places.flatMap((place) => this.at(place)))
+    if (beads.length > 0)
+      this.standOn({ closed: true, groups: beads.map((bead) => plain([bead])), fresh: false, gathered: true })
   }
 
   private fromNeedle({ closed }: Edge, passes: readonly Pass[]): readonly Pass[] {

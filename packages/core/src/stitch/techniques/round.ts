@@ -5,7 +5,7 @@ import { DoesNotDivide, LineFault, type Span } from '../../notation/fault'
 import { type IntoWords, readInto } from '../../notation/into-words'
 import { sharedOut } from '../../sizing/shared-out'
 import type { IntoTold, MoveTold, StitchTold } from '../action'
-import { anchorsOf, middleOf } from '../anchors'
+import { anchorsOf, edgeNamed, middleOf } from '../anchors'
 import type { Bench } from '../bench'
 import { doMoves } from '../do-moves'
 import { beadOf, type Hole } from '../hole'
@@ -50,6 +50,10 @@ export const roundTechnique: Technique<RoundWords> = {
     bench.needle('round', span)
     for (const { role, span: at } of rolesIn(list)) bench.beadRole(role, at)
     const written = asStitches(list, bench)
+    if (!bench.edges[bench.edge]) {
+      const named = edgeNamed(into, bench)
+      if (named) bench.standOn(named)
+    }
     const rail = bench.rail('round', span)
     const found = anchorsOf(rail, into, written, bench, list.span)
     // One stitch of the whole round is not like the others of its kind.

@@ -120,6 +120,7 @@ export const newThreadTechnique: Technique<{ target: TargetWords | 'tail' | unde
     const at = found ? found.holes[0] : bench.needle('new thread', span)
     bench.beginThread()
     if (at !== undefined) work.pass(at, 'travel', bench.statement)
+    bench.standWhereNeedleIs()
     return { type: 'new thread', at: found?.told, tail: false }
   },
 }

@@ -33,9 +33,10 @@ export const standTechnique: Technique<StandWords> = {
     const count = cursor.take('Times') ? readExpression(cursor) : undefined
     return { role: role.text, at: role, core, count, name: readMark(cursor) }
   },
-  work({ role: letter, at, core, count: written, name }, bench, span) {
+  work({ role: given, at, core, count: written, name }, bench, span) {
     const { work } = bench
-    const role = bench.beadRole(letter, at)
+    const role = bench.beadRole(given, at)
+    const letter = bench.roleOf(given)
     const bead = bench.bead(letter)
     if (!bead) throw new LineFault(at, `${letter} is not a bead.`, "Give a bead's letter.")
     const before = core === 'row' ? bench.standing : undefined
