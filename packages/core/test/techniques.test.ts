@@ -224,6 +224,15 @@ describe('said in a line', () => {
     expect(errorsIn(lines('string A x share(56, 9, 10)'))[0]?.message).toBe('There is no part 10 of 9.')
   })
 
+  test('a row goes from the end at which the needle is, so that rows can all be worked the same way', () => {
+    expect(passes(`${head}string 6A\nrow B as second\ngo back 5\nrow C`).slice(6)).toEqual([
+      ...['+6', '4<', '+7', '2<', '+8', '0<'],
+      ...['8<', '2', '7<', '4', '6<'],
+      // On from the first of the second row, over what lies between.
+      ...['+9', '7', '+10', '8'],
+    ])
+  })
+
   test('a letter stands for one bead after the other, place by place', () => {
     const report = lines('ring (3A B) x 4 as wall\nat each B in wall for X in A, C\nloop 2X\nend')
     expect(errorsIn(report)).toEqual([])
@@ -236,7 +245,11 @@ describe('said in a line', () => {
     const strip = `${head}weave 3 units of A B A as strip\npart second\n`
     const round = passes(`${strip}round C into strip.A`).slice(-12)
     expect(round).toEqual(passes(`${strip}rail edge = strip.A\nround C`).slice(-12))
-    expect(errorsIn(reckon(`${head}ring 12A as wall\nfinish\npart b\nnew thread at wall[3]\nround B into every 2nd bead of wall`))).toEqual([])
+    expect(
+      errorsIn(
+        reckon(`${head}ring 12A as wall\nfinish\npart b\nnew thread at wall[3]\nround B into every 2nd bead of wall`),
+      ),
+    ).toEqual([])
   })
 
   test('a unit that is gone round twice, a bead between strands, a standing row by the one beneath', () => {
@@ -291,6 +304,16 @@ describe('an odd ring', () => {
     ).toEqual(Array(4).fill([13, 'steps up']))
     // 27 of the ring and four rounds of 13.
     expect(counts(report).A).toBe(79)
+  })
+  test('round a stone that lies in another has a verdict of its own', () => {
+    const source =
+      'pattern P\nbead A cylinder 11/0\nstone S round 14 mm, height 5 mm\npart p\nring 36A\nround A\nplace S\nring 34A as second\nplace S in second\n'
+    const { fits, diagnostics } = reckon(source)
+    expect(fits.map(({ beads, verdict }) => [beads, verdict])).toEqual([
+      [36, 'snug'],
+      [34, 'too tight'],
+    ])
+    expect(diagnostics.some(({ message }) => message.includes('placed already'))).toBe(false)
   })
   test('is said to be a bead short of even where a stone is laid in', () => {
     const source = 'pattern P\nbead A cylinder 11/0\nstone S round 14 mm, height 5 mm\npart p\nring 35A\nplace S\n'

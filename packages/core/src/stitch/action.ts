@@ -59,7 +59,8 @@ export type Action =
       readonly fresh: boolean
     }
   | { readonly type: 'to'; readonly target: PlaceTold; readonly passed: number }
-  | { readonly type: 'place'; readonly role: string }
+  /** Laid in; or, where it lies in a ring already, in a further one of so many beads. */
+  | { readonly type: 'place'; readonly role: string; readonly another: number | undefined }
   | {
       readonly type: 'loop'
       /** Beads it closes round again. */

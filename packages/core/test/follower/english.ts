@@ -313,7 +313,11 @@ function read(text: string): Instruction {
   it = found(/^Turn: go over into the other hole/)
   if (it) return { type: 'turn' }
   if (/^Weave in both ends/.test(said)) return { type: 'finish' }
-  if (/^(?:Lay the stone|Turn the work over|It hangs from|Catch the bridge|Attach |Take care: )/.test(said))
+  if (
+    /^(?:Lay the stone|Draw this ring of |Turn the work over|It hangs from|Catch the bridge|Attach |Take care: )/.test(
+      said,
+    )
+  )
     return { type: 'nothing' }
   if (/^Pass (?:back )?through /.test(said)) {
     const passes = said

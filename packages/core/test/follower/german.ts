@@ -322,7 +322,7 @@ function read(text: string): Instruction {
   if (/^Wenden: in das andere Loch/.test(said)) return { type: 'turn' }
   if (/^Beide Enden /.test(said)) return { type: 'finish' }
   if (
-    /^(?:Den Stein|Die Arbeit umdrehen|Das Stück hängt|Die Fadenbrücke|Vorsicht: |\p{Lu}\w* an .+ befestigen\.$)/u.test(
+    /^(?:Den Stein|Auch diesen Ring aus |Die Arbeit umdrehen|Das Stück hängt|Die Fadenbrücke|Vorsicht: |\p{Lu}\w* an .+ befestigen\.$)/u.test(
       said,
     )
   )

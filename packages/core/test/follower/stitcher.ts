@@ -157,8 +157,10 @@ export class Stitcher {
         this.pass({ bead: this.needle.bead, bore: this.needle.bore === 0 ? 1 : 0, back: !this.needle.back })
         return
       case 'go':
-        if (told.back) for (let i = 2; i <= told.beads + 1; i++) this.pass(flip(this.passes[from - i] as Pass))
-        else {
+        if (told.back) {
+          for (let i = 2; i <= told.beads + 1; i++) this.pass(flip(this.passes[from - i] as Pass))
+          this.standHere()
+        } else {
           const all = this.passes.slice(this.made.from, this.made.to)
           for (let i = 0; i < told.beads; i++) this.pass(all[(this.along + i) % all.length] as Pass)
           this.along = (this.along + told.beads) % all.length
@@ -571,8 +573,9 @@ export class Stitcher {
     for (const side of ['front', 'back'] as const) {
       const edge = this.edges[side]
       if (!edge?.groups.some(here)) continue
-      const turnedRound =
-        edge.gathered && edge.groups.some(({ beads }) => beads.some((pass) => same(flip(pass), this.needle)))
+      const turnedRound = edge.closed
+        ? edge.gathered && edge.groups.some(({ beads }) => beads.some((pass) => same(flip(pass), this.needle)))
+        : edge.groups.length > 1 && edge.groups.findIndex(here) === 0
       const way = turnedRound ? { ...edge, groups: [...edge.groups].reverse().map(backward) } : edge
       this.edge = side
       this.edges = { ...this.edges, [side]: turned(way, way.groups.findIndex(here) + 1) }

@@ -32,7 +32,7 @@ export function Measures({ report, goTo }: { report: Report; goTo: (line: number
         </div>
         <FullestHole crowding={report.crowding} />
         {report.fits.map((fit) => (
-          <div key={fit.stone} className="wide">
+          <div key={`${fit.stone} ${fit.beads}`} className="wide">
             <dt>
               Ring of {fit.beads} round {fit.stone}
             </dt>

@@ -20,6 +20,7 @@ export const goTechnique: Technique<{ beads: Expression; back: boolean }> = {
       bench.makeRoom(0, count, span)
       const end = work.passes - 1
       for (let i = 1; i <= count; i++) work.pass(work.holeAt(end - i) ^ 1, 'travel', bench.statement)
+      bench.standWhereNeedleIs()
       return { type: 'go', beads: count, back }
     }
     if (!trail)

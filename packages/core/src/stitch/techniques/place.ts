@@ -7,7 +7,10 @@ import { find } from '../target'
 import type { Technique } from '../technique'
 import { walkedAlong } from '../walked-along'
 
-/** `place S`, `place S in wall`: the stone goes into the ring in hand, or the one named; the thread does nothing. */
+/**
+ * `place S`, `place S in wall`: the stone goes into the ring in hand, or the one named; the thread does nothing. Named again with another ring,
+ * it lies in that one too.
+ */
 export const placeTechnique: Technique<{ role: string; at: Span; where: TargetWords | undefined }> = {
   word: 'place',
   read(cursor) {
@@ -32,9 +35,13 @@ export const placeTechnique: Technique<{ role: string; at: Span; where: TargetWo
       span,
     )
     const beads = ring.holes.length
-    if (ring.course !== undefined && bench.work.courses[ring.course]?.kind === 'ring') {
+    const { work } = bench
+    const held = [...work.cores].find(([, stone]) => stone === role)?.[0]
+    // A second ring round a stone has a verdict of its own; the stone lies where it lay.
+    const another = held !== undefined && where !== undefined && ring.course !== held
+    if (ring.course !== undefined && work.courses[ring.course]?.kind === 'ring') {
       const { ease } = ring
-      const hold = bench.formed?.held?.[role]
+      const hold = another ? undefined : bench.formed?.held?.[role]
       const verdict = seatVerdict(ring.verdict, hold)
       bench.fits.push({ stone: role, beads, ease, verdict })
       const sits = verdict === 'snug' || verdict === 'loose'
@@ -45,13 +52,13 @@ export const placeTechnique: Technique<{ role: string; at: Span; where: TargetWo
         sits ? undefined : `Let the count follow the stone: ring ... with fit(${role}, A).`,
       )
     }
-    if (bench.placed.has(role))
+    if (bench.placed.has(role) && !another)
       bench.remark('warning', at, `${role} has been placed already.`, 'Declare another stone if there are two.')
     bench.placed.add(role)
-    const { work } = bench
-    work.cores.set(ring.course ?? work.gather(ring.holes, (bead) => bench.lengthOf(work.role(bead))), role)
     bench.used.add(role)
-    return { type: 'place', role }
+    if (!another)
+      work.cores.set(ring.course ?? work.gather(ring.holes, (bead) => bench.lengthOf(work.role(bead))), role)
+    return { type: 'place', role, another: another ? beads : undefined }
   },
 }
 

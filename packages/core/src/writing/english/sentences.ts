@@ -38,6 +38,7 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
         ? `The needle is at ${place(action.target)} already.`
         : `Weave ${through(action.passed)} to ${place(action.target)}.`
     case 'place':
+      if (action.another) return `Draw this ring of ${action.another} up snug round the stone ${action.role}, too.`
       return `Lay the stone ${action.role} in, face to the front, and draw the thread up snug round it.`
     case 'loop': {
       const again =

@@ -53,6 +53,8 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
         ? `Die Nadel ist schon ${at(action.target)}.`
         : `${capitalThrough(action.passed)} ${place(action.target)} durchfädeln.`
     case 'place':
+      if (action.another)
+        return `Auch diesen Ring aus ${action.another} Perlen rund um den Stein ${action.role} fest anziehen.`
       return `Den Stein ${action.role} mit der Vorderseite nach vorn einlegen und den Faden rundum fest anziehen.`
     case 'loop': {
       const again =
