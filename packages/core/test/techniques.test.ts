@@ -252,6 +252,26 @@ describe('said in a line', () => {
     ).toEqual([])
   })
 
+  test.each([
+    [11, 'C, A'],
+    [12, 'A, C'],
+  ])('a strip of %i units is closed without a twist: each edge goes on in its own beads', (units, order) => {
+    const { work, letterOf } = reckonPattern(
+      `${head}weave ${units} units of A B C as strip\njoin to strip.first with ${order}`,
+    )
+    const [before, closing, after] = [4, 3, 2].map((back) => work.holeAt(work.passes - back)) as [
+      number,
+      number,
+      number,
+    ]
+    const lettersAt = (end: number) => work.joinedTo(end).map((each) => letterOf(work.role(beadOf(each))))
+    for (const [end, bead] of [
+      [entryOf(closing), before],
+      [exitOf(closing), after],
+    ] as const)
+      expect(new Set(lettersAt(end))).toEqual(new Set([letterOf(work.role(beadOf(bead)))]))
+  })
+
   test('a unit that is gone round twice, a bead between strands, a standing row by the one beneath', () => {
     const once = passes(`${head}weave 1 units of 3A`)
     expect(passes(`${head}weave 1 units of 3A twice`)).toEqual([

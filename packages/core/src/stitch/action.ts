@@ -106,7 +106,13 @@ export type Action =
       readonly twice: boolean
       readonly name: Mark | undefined
     }
-  | { readonly type: 'join'; readonly target: PlaceTold; readonly beads: readonly Run[] }
+  | {
+      readonly type: 'join'
+      readonly target: PlaceTold
+      /** The bead there is passed the other way than it was first. */
+      readonly back: boolean
+      readonly beads: readonly Run[]
+    }
   | {
       readonly type: 'stand'
       readonly role: string

@@ -77,5 +77,35 @@ export function travelTo(h: Hole, bench: Bench, span: Span): number {
   return way.length
 }
 
+/**
+ * A hole at the other end of a strip, turned so that the strip is not twisted when it closes: gone into at the end that fewer beads lead to. A
+ * hole that thread leads to already, within a few beads, is passed as it was first: its other end is what wants holding.
+ */
+export function enteredUntwisted(h: Hole, bench: Bench, span: Span): Hole {
+  const { work } = bench
+  const done = new Set<number>()
+  const queue = new TinyQueue<{ end: number; at: number }>(
+    [{ end: exitOf(bench.needle('join', span)), at: 0 }],
+    (a, b) => a.at - b.at,
+  )
+  for (let next = queue.pop(); next; next = queue.pop()) {
+    const { end, at } = next
+    if (done.has(end)) continue
+    done.add(end)
+    bench.spend(1, span)
+    if (beadOf(end) === beadOf(h)) return end === exitOf(h) && at > nearBeads ? h ^ 1 : h
+    const bead = beadOf(end)
+    // Through its own bore to the other end; over to another bore of it; along the thread.
+    for (const other of [end ^ 1, ...(bench.boresOf(bead) === 2 ? [end ^ 2] : [])])
+      queue.push({ end: other, at: at + 1 })
+    for (const other of work.joinedTo(end)) queue.push({ end: other, at: at + aGap })
+  }
+  return h
+}
+
+const nearBeads = 4
+/** What a gap between beads counts, next to a bead: beads are counted and not measured, for an edge of small beads is no shorter a way round. */
+const aGap = 0.25
+
 /** Holes the needle may enter when it comes out at `end`: those that thread already joins to it, its own bead's turns too. */
 const neighbours = (work: Work, end: number): Hole[] => work.joinedTo(end).map(entryOf)

@@ -221,11 +221,12 @@ function read(text: string): Instruction {
   it = found(/^Join to (.+): (.+)\.$/)
   if (it) {
     const moves = (it[1] as string).split(verbs)
-    const at = moves.indexOf('pass through it')
+    const at = moves.findIndex((each) => /^pass (?:back )?through it$/.test(each))
     if (at < 0 || moves.at(-1) !== 'pass again through the bead the needle came out of') throw new NotUnderstood(text)
     const picked = (list: string[]) => list.flatMap((each) => beads(each.replace(/^pick up /, '')))
     return {
       type: 'join',
+      back: moves[at] === 'pass back through it',
       place: place(it[0] as string),
       first: picked(moves.slice(0, at)),
       second: picked(moves.slice(at + 1, -1)),

@@ -41,8 +41,14 @@ const pieces = readdirSync(folder).map(
   (file) => [file.replace('.tess', ''), readFileSync(path.join(folder, file), 'utf8')] as const,
 )
 
+/** The whole patterns of the notation's page. */
+const page = readFileSync(path.join(__dirname, '../../../../docs/notation.md'), 'utf8')
+const course = [...page.matchAll(/```tess\n(pattern (.+)\n[^`]*)```/g)]
+  .map(([, text, name]) => [`${name}, of the page`, text as string] as const)
+  .filter(([name]) => !name.startsWith('Example'))
+
 describe.each(Object.keys(readers) as (keyof typeof readers)[])('in %s', (language) => {
-  test.each([...allDemos.map((name) => [name, demo(name)] as const), ...pieces])('%s', (_, source) => {
+  test.each([...allDemos.map((name) => [name, demo(name)] as const), ...pieces, ...course])('%s', (_, source) => {
     expect(followed(source, language)).toEqual(stitched(source))
   })
 

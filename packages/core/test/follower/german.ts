@@ -222,12 +222,13 @@ function read(text: string): Instruction {
   it = found(/^An (?:der )?(.+) verbinden: (.+)\.$/)
   if (it) {
     const moves = (it[1] as string).split(', dann ')
-    const at = moves.indexOf('dort hindurchgehen')
+    const at = moves.findIndex((each) => /^dort (?:rückwärts )?hindurchgehen$/.test(each))
     if (at < 0 || moves.at(-1) !== 'nochmals durch die Perle gehen, aus der die Nadel kam')
       throw new NotUnderstood(text)
     const picked = (list: string[]) => list.flatMap((each) => beads(each.replace(/ aufnehmen$/, '')))
     return {
       type: 'join',
+      back: moves[at] === 'dort rückwärts hindurchgehen',
       place: place(it[0] as string),
       first: picked(moves.slice(0, at)),
       second: picked(moves.slice(at + 1, -1)),

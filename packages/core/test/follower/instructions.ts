@@ -81,7 +81,13 @@ export type Instruction =
       readonly turned: boolean
       readonly name: Name | undefined
     }
-  | { readonly type: 'join'; readonly place: Place; readonly first: Beads; readonly second: Beads }
+  | {
+      readonly type: 'join'
+      readonly place: Place
+      readonly back: boolean
+      readonly first: Beads
+      readonly second: Beads
+    }
   | { readonly type: 'stand'; readonly letter: string; readonly count: number; readonly name: Name | undefined }
   | {
       readonly type: 'fringe'

@@ -186,7 +186,7 @@ export class Stitcher {
         const came = this.needle
         const [to] = this.at(told.place)
         const first = this.pickAll(told.first)
-        this.pass(this.nearEnd(to as Pass))
+        this.pass(told.back ? flip(to as Pass) : (to as Pass))
         const second = this.pickAll(told.second)
         this.pass(came)
         this.call(undefined, [...first, ...second])

@@ -8,6 +8,7 @@ import { type Mark, readMark } from '../mark'
 import { runsOf } from '../runs'
 import { findTold } from '../target'
 import type { Technique } from '../technique'
+import { enteredUntwisted } from '../travel'
 
 /**
  * `weave 12 units of 3A`, `weave 12 units of 3A twice`: a right-angle strip. Each unit picks up the list, closes through the bead it shares with the unit before,
@@ -85,18 +86,20 @@ export const joinTechnique: Technique<{ target: TargetWords; list: BeadList | un
     for (const { role, span: at } of list ? rolesIn(list) : []) bench.beadRole(role, at)
     const run = list ? asRun(list, bench) : []
     const { holes, told } = findTold(target, bench)
-    const [to] = holes
+    const [to] = holes as [Hole]
+    // Found before anything new is on the thread: a strip that closes must not be twisted.
+    const into = enteredUntwisted(to, bench, span)
     bench.makeRoom(run.length, 2, span)
     const half = Math.ceil(run.length / 2)
     const begun = work.passes
     const pick = (letter: string) => work.pick(bench.beadRole(letter, span), 'right angle', bench.statement, strung)
     const first = run.slice(0, half).map(pick)
-    work.pass(bench.facing(to as Hole), 'right angle', bench.statement)
+    work.pass(into, 'right angle', bench.statement)
     const second = run.slice(half).map(pick)
     work.pass(from, 'right angle', bench.statement)
     bench.mark(undefined, [...first, ...second])
     bench.trail = { what: 'loop', from: begun, to: work.passes }
     bench.along = 0
-    return { type: 'join', target: told, beads: runsOf(run) }
+    return { type: 'join', target: told, back: into !== to, beads: runsOf(run) }
   },
 }

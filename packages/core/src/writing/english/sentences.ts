@@ -81,7 +81,7 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
       const [first, second] = halves(action.beads)
       return `Join to ${place(action.target)}: ${list([
         ...(first.length > 0 ? [`pick up ${sayRun(first)}`] : []),
-        'pass through it',
+        action.back ? 'pass back through it' : 'pass through it',
         ...(second.length > 0 ? [`pick up ${sayRun(second)}`] : []),
         'pass again through the bead the needle came out of',
       ])}.`

@@ -97,7 +97,7 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
       const [first, second] = halves(action.beads)
       return `${capitalAt(action.target)} verbinden: ${[
         ...(first.length > 0 ? [`${sayRun(first)} aufnehmen`] : []),
-        'dort hindurchgehen',
+        action.back ? 'dort rückwärts hindurchgehen' : 'dort hindurchgehen',
         ...(second.length > 0 ? [`${sayRun(second)} aufnehmen`] : []),
         'nochmals durch die Perle gehen, aus der die Nadel kam',
       ].join(', dann ')}.`
