@@ -1,7 +1,9 @@
 import { sceneOf } from '../src/drawing/scene'
+import { allStepForms } from '../src/drawing/step-views'
 import { faces, viewOf } from '../src/drawing/view'
 import { beginForm, type Form } from '../src/form/form'
 import { formedPattern } from '../src/form/form-pattern'
+import { looksAfter } from '../src/form/looks'
 import { reckonPattern } from '../src/report/reckon-pattern'
 import { correctionFrom, spreadOf } from '../src/thread/sampled'
 import { usualThreadSettings } from '../src/thread/settings'
@@ -221,6 +223,19 @@ describe('languages', () => {
     expect(page.thread[0]).toMatch(/^Geflochtener Faden .* abschneiden\.$/)
     expect(page.materials[0]).toMatchObject({ name: 'Zylinderperle 11/0', weight: '0,06 g' })
   })
+})
+
+test('what can be seen is said where it can first be seen, off the form of that step', () => {
+  const { reckoned, form } = formedPattern(demo('windlass-pendant'))
+  const looks = looksAfter(allStepForms(reckoned, form as Form))
+  const { parts } = writePattern(reckoned.report, { ...edition, looks })
+  const seen = parts.flatMap(({ steps }) => steps.flatMap(({ line, looks }) => (looks ? [[line, looks]] : [])))
+  expect(seen.map(([line]) => line)).toEqual([16, 22, 23])
+  expect(seen[0]?.[1]).toBe('It lies flat now.')
+  // The front is closed first; the back when the last round is done.
+  expect(seen[1]?.[1]).toMatch(/^The edge closes over the stone S now, by \d\.\d mm in front\.$/)
+  expect(seen[2]?.[1]).toMatch(/^The edge closes over the stone S now, by \d\.\d mm in front and \d\.\d mm behind\.$/)
+  expect(toMarkdown(writePattern(reckoned.report, { ...edition, looks }))).toContain('   It lies flat now.')
 })
 
 describe("a designer's own words", () => {

@@ -143,7 +143,7 @@ function openingsOf(piece: Piece): Measures['openings'] {
   })
 }
 
-function lieOf(piece: Piece): Measures['lie'] {
+export function lieOf(piece: Piece): Measures['lie'] {
   const { work } = piece
   const all = Array.from({ length: work.beads }, (_, bead) => centreOf(piece, bead))
   const plane = planeOf(all)
@@ -186,7 +186,7 @@ function lieOf(piece: Piece): Measures['lie'] {
 }
 
 /** The edges in front and behind against the stone's widest line: what is smaller cannot pass it. */
-function heldIn({ roles }: Reckoned, { piece, seats }: Form): Measures['held'] {
+export function heldIn({ roles }: Reckoned, { piece, seats }: Form): Measures['held'] {
   const { work } = piece
   const rows = rowsOf(work)
   const edges = edgesOf(work)

@@ -5,6 +5,7 @@ import { allStepForms, type StepView, stepViews } from '../drawing/step-views'
 import { svgOf } from '../drawing/svg'
 import { type View, viewOf } from '../drawing/view'
 import { formedPattern } from '../form/form-pattern'
+import { looksAfter } from '../form/looks'
 import { billOf } from '../kit/bill'
 import { asBead, type Choice, type ChoosableItem, type Chosen, chosenIn } from '../kit/choice'
 import type { Choices } from '../report/reckon-pattern'
@@ -63,6 +64,7 @@ export function writeEdition(gathered: Gathered, language: LanguageCode): Writte
   const { chosen, choices: here } = madeIn(gathered, gathered.size)
   const { reckoned, form, unformed } = formedPattern(source, here)
   const { report } = reckoned
+  const steps = form ? allStepForms(reckoned, form) : []
   const byId = new Map(items.map((item) => [item.id, item]))
   const written = writePattern(report, {
     language,
@@ -85,6 +87,7 @@ export function writeEdition(gathered: Gathered, language: LanguageCode): Writte
     })),
     makers: makersTable(source, here, gathered.catalogue.map(asBead)),
     words: gathered.words,
+    looks: looksAfter(steps),
     timed: gathered.timed,
     errata: gathered.errata,
   })
@@ -92,8 +95,7 @@ export function writeEdition(gathered: Gathered, language: LanguageCode): Writte
   return {
     written,
     report,
-    drawings: form &&
-      scene && { piece: viewOf(scene), steps: stepViews(allStepForms(reckoned, form), report.statements) },
+    drawings: scene && { piece: viewOf(scene), steps: stepViews(steps, report.statements) },
     colours: { ...roleColours(report.beads.map(({ role }) => role)), ...chosen.colours },
     why: unformed?.why,
   }

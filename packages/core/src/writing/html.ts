@@ -131,10 +131,11 @@ function stepOf(step: Step, { words, language }: WrittenPattern, { drawings }: S
     ? `<div class="counts"><span class="added" data-added="${escaped(step.added)}" data-running="${escaped(step.running)}">${escaped(languages[language].picked(step.added, step.running))}</span></div>`
     : ''
   const also = step.also ? `<p class="also">${paragraphs(step.also)}</p>` : ''
+  const looks = step.looks ? `<p class="looks">${escaped(step.looks)}</p>` : ''
   const picture = drawing
     ? `<figure>${drawing.svg}${drawing.behind ? `<figcaption>${escaped(words.fromBehind)}</figcaption>` : ''}</figure>`
     : ''
-  return `<li class="${step.kind}" value="${step.number}" id="step-${step.number}"><b class="number">${step.number}</b><div>${step.kind === 'check' ? `<b>${escaped(words.check)}</b> ` : ''}${paragraphs(step.text)}${also}${counts}</div>${picture}</li>`
+  return `<li class="${step.kind}" value="${step.number}" id="step-${step.number}"><b class="number">${step.number}</b><div>${step.kind === 'check' ? `<b>${escaped(words.check)}</b> ` : ''}${paragraphs(step.text)}${also}${looks}${counts}</div>${picture}</li>`
 }
 
 /** Lines that a designer has broken stay broken. */
@@ -179,6 +180,7 @@ export const pageStyle = `
 .written .steps>li.check>div{border-left:3px solid #a9772b;padding-left:.6em}
 .written .counts{color:#56635c;font-size:.92em}
 .written .also{font-style:italic}
+.written .looks{margin:.15em 0;color:#4a5a52}
 .written figure{margin:0}.written figure svg{width:100%;height:120px}.written.class figure svg{height:200px}
 .written figcaption{text-align:center;color:#56635c;font-size:.85em}
 .written .contents{columns:2}.written code{font:.95em ui-monospace,monospace}

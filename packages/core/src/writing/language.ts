@@ -2,7 +2,9 @@
  * What a language has to say for a pattern to be written in it: whole sentences made from data, never words that somebody else puts
  * together, since languages order and inflect them differently. A folder for each language; see languages.ts.
  */
+
 import type { Along } from '../form/along'
+import type { Look } from '../form/looks'
 import type { Mg, Mm } from '../measure/units'
 import type { FitVerdict } from '../sizing/ring-fit'
 import type { Action } from '../stitch/action'
@@ -89,6 +91,8 @@ export interface Language {
   colourway(name: string): string
   makes(count: number, pair: boolean): string
   finished(extents: string): string
+  /** What can be seen when a step is done. */
+  look(look: Look): string
   level(level: Level): string
   /** @param sampled so many samples have been timed, and `minutes` is theirs */
   time(minutes: { readonly practised: number; readonly beginner: number }, sampled: number): string

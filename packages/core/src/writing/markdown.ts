@@ -14,8 +14,9 @@ export function toMarkdown(written: WrittenPattern): string {
     ...part.steps.map((step) => {
       const check = step.kind === 'check' ? `**${words.check}** ` : ''
       const also = step.also ? `\n   *${escaped(step.also)}*` : ''
+      const looks = step.looks ? `\n   ${escaped(step.looks)}` : ''
       const counts = step.added ? `\n   ${language.picked(step.added, step.running)}` : ''
-      return `${step.number}. ${check}${escaped(step.text)}${also}${counts}`
+      return `${step.number}. ${check}${escaped(step.text)}${also}${looks}${counts}`
     }),
     '',
   ])

@@ -1,4 +1,5 @@
 import { sayAlong, soundForm } from '../form/form-report'
+import type { Look } from '../form/looks'
 import type { BillLine } from '../kit/bill'
 import { threadRole } from '../kit/bill'
 import type { Mm } from '../measure/units'
@@ -43,6 +44,8 @@ export interface Edition {
   }[]
   readonly makers: readonly MakerRow[]
   readonly words: readonly StepWords[]
+  /** By statement: what the form of that step shows. */
+  readonly looks: ReadonlyMap<number, Look>
   /** Minutes that samples of this size took. */
   readonly timed: readonly number[]
   /** Versions that corrected others, up to this one. */
@@ -60,6 +63,7 @@ export const plainEdition = (settings: ThreadSettings, language: LanguageCode = 
   colourways: [],
   makers: [],
   words: [],
+  looks: new Map(),
   timed: [],
   errata: [],
 })
@@ -288,6 +292,8 @@ function partlyDone({ statements }: Report): Set<StatementReport> {
   return partly
 }
 
+const lookWords = (look: Look | undefined, language: Language) => (look ? language.look(look) : '')
+
 /** A round that is done again and again has another number each time, so it is told without one. */
 const unnumbered = (action: Action): Action => (action.type === 'round' ? { ...action, round: 0 } : action)
 
@@ -321,7 +327,11 @@ function textOf(
   return said.join(' ') + more
 }
 
-function partsOf(report: Report, { settings, words }: Edition, language: Language): { name: string; steps: Step[] }[] {
+function partsOf(
+  report: Report,
+  { settings, words, looks }: Edition,
+  language: Language,
+): { name: string; steps: Step[] }[] {
   const parts: { name: string; steps: Step[] }[] = []
   let number = 0
   const partly = partlyDone(report)
@@ -347,6 +357,7 @@ function partsOf(report: Report, { settings, words }: Edition, language: Languag
       also: own?.also ?? '',
       added: adds ? sayCounts(statement.added) : '',
       running: adds && !partly.has(statement) ? sayCounts(statement.totals) : '',
+      looks: lookWords(looks.get(i), language),
       kind: type === 'check' || type === 'note' ? type : 'stitch',
     })
   }

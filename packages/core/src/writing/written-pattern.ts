@@ -28,6 +28,8 @@ export interface Step {
   readonly added: string
   /** "63 A, 9 B, 18 C"; empty where nothing is picked up, and within a repeat until its last step. */
   readonly running: string
+  /** What it looks like now; empty where that is nothing new. */
+  readonly looks: string
   readonly kind: 'stitch' | 'check' | 'note'
 }
 

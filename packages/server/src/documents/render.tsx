@@ -151,6 +151,7 @@ export async function renderDocument(
                     <Box style={step.kind === 'check' ? [{ flex: 1 }, styles.check] : { flex: 1 }}>
                       <Text>{step.kind === 'check' ? `${words.check} ${step.text}` : step.text}</Text>
                       {step.also !== '' && <Text style={styles.facts}>{step.also}</Text>}
+                      {step.looks !== '' && <Text style={styles.facts}>{step.looks}</Text>}
                       {step.added !== '' && (
                         <Text style={[styles.counts, { fontSize: 9.5 * scale }]}>
                           {language.picked(step.added, step.running)}

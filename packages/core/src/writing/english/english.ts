@@ -1,3 +1,4 @@
+import { sayMm } from '../../form/form-report'
 import { sayInches, sayLength, sayMass, saySpans, trim } from '../../measure/units'
 import { verdictWords } from '../../sizing/ring-fit'
 import { capital, type Language } from '../language'
@@ -77,6 +78,21 @@ export const english: Language = {
   turns: (from, to, sentence) => `${from === to ? `Turn ${from}` : `Turns ${from} to ${to}`}: ${sentence}`,
   fromTurnToTurn: (changes) => `From turn to turn: ${changes.join('; ')}.`,
   andSoOn: (turns) => `And so on, as the numbers go: ${turns} turns in all.`,
+  look(look) {
+    switch (look.type) {
+      case 'flat':
+        return 'It lies flat now.'
+      case 'ruffles':
+        return `The edge ruffles now: it goes up and down ${look.times} times.`
+      case 'cup':
+        return `It cups: the edge stands ${sayMm(look.mm)} to the ${look.face} now.`
+      case 'closes':
+        return `The edge closes over the stone ${look.stone} now, by ${list([
+          ...(look.frontMm === undefined ? [] : [`${sayMm(look.frontMm)} in front`]),
+          ...(look.backMm === undefined ? [] : [`${sayMm(look.backMm)} behind`]),
+        ])}.`
+    }
+  },
   picked: (added, running) => `Picked up: ${added}.${running ? ` So far: ${running}.` : ''}`,
   thread({ kind, size, doubled, cuts, each, tailMm, weaveInMm, tension, start, parts, spanMm, sampled }) {
     const say = (mm: number) => `${sayLength(mm)} (${sayInches(mm)}, ${saySpans(mm, spanMm)})`

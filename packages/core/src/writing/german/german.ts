@@ -110,6 +110,21 @@ export const german: Language = {
   turns: (from, to, sentence) => `${from === to ? `${from}. Mal` : `${from}. bis ${to}. Mal`}: ${sentence}`,
   fromTurnToTurn: (changes) => `Von Mal zu Mal: ${changes.join('; ')}.`,
   andSoOn: (turns) => `Und so weiter, wie die Zahlen gehen: insgesamt ${turns}-mal.`,
+  look(look) {
+    switch (look.type) {
+      case 'flat':
+        return 'Jetzt liegt die Arbeit flach.'
+      case 'ruffles':
+        return `Jetzt kräuselt sich der Rand: Er geht ${look.times}-mal auf und ab.`
+      case 'cup':
+        return `Die Arbeit wölbt sich: Der Rand steht jetzt ${length(look.mm)} nach ${look.face === 'front' ? 'vorn' : 'hinten'}.`
+      case 'closes':
+        return `Jetzt greift der Rand über den Stein ${look.stone}: ${list([
+          ...(look.frontMm === undefined ? [] : [`${length(look.frontMm)} vorn`]),
+          ...(look.backMm === undefined ? [] : [`${length(look.backMm)} hinten`]),
+        ])}.`
+    }
+  },
   picked: (added, running) => `Aufgenommen: ${added}.${running ? ` Bisher: ${running}.` : ''}`,
   thread({ kind, size, doubled, cuts, each, tailMm, weaveInMm, tension, start, parts, spanMm, sampled }) {
     const say = (mm: number) =>
