@@ -225,6 +225,24 @@ describe('languages', () => {
   })
 })
 
+test('lines that say the same again and again are told once, with how often, and their counts still add up', () => {
+  const byHand = Array<string>(5).fill('through base next 2\nloop 3B\npick C').join('\n')
+  const { parts, totals } = written(`${head}ring 12A as base\n${byHand}\nloop 2A`)
+  const steps = parts.flatMap((part) => part.steps)
+  expect(steps.map(({ number, text, added, running }) => [number, text.slice(0, 46), added, running]).slice(1)).toEqual(
+    [
+      [2, 'Pass through the next 2 beads of the base (2 b', '', ''],
+      [3, 'Pick up 3 B and pass again, the same way, thro', '3 B', '12 A, 3 B'],
+      [4, 'Pick up 1 C.', '1 C', '12 A, 3 B, 1 C'],
+      [5, 'Do steps 2 to 4, one after the other, 4 more t', '12 B, 4 C', '12 A, 15 B, 5 C'],
+      [6, 'Pick up 2 A and pass again, the same way, thro', '2 A', '14 A, 15 B, 5 C'],
+    ],
+  )
+  expect(totals).toBe('14 A, 15 B, 5 C')
+  // A repeat says how many steps it holds: those are told one by one.
+  expect(texts(`${head}ring 12A\nrepeat 2\nloop 3B\nloop 3B\nloop 3B\nloop 3B\nend`)).toHaveLength(6)
+})
+
 test('what can be seen is said where it can first be seen, off the form of that step', () => {
   const { reckoned, form } = formedPattern(demo('windlass-pendant'))
   const looks = looksAfter(allStepForms(reckoned, form as Form))

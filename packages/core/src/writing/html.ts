@@ -135,7 +135,7 @@ function stepOf(step: Step, { words, language }: WrittenPattern, { drawings }: S
   const picture = drawing
     ? `<figure>${drawing.svg}${drawing.behind ? `<figcaption>${escaped(words.fromBehind)}</figcaption>` : ''}</figure>`
     : ''
-  return `<li class="${step.kind}" value="${step.number}" id="step-${step.number}"><b class="number">${step.number}</b><div>${step.kind === 'check' ? `<b>${escaped(words.check)}</b> ` : ''}${paragraphs(step.text)}${also}${looks}${counts}</div>${picture}</li>`
+  return `<li class="${step.kind}" value="${step.number}" id="step-${step.number}"><b class="number">${step.number}</b><div>${step.kind === 'check' ? `<b>${escaped(words.check)}</b> ` : ''}${step.begins ? `<p class="begins">${escaped(step.begins)}</p>` : ''}${paragraphs(step.text)}${also}${looks}${counts}</div>${picture}</li>`
 }
 
 /** Lines that a designer has broken stay broken. */
@@ -180,6 +180,7 @@ export const pageStyle = `
 .written .steps>li.check>div{border-left:3px solid #a9772b;padding-left:.6em}
 .written .counts{color:#56635c;font-size:.92em}
 .written .also{font-style:italic}
+.written .begins{margin:0}
 .written .looks{margin:.15em 0;color:#4a5a52}
 .written figure{margin:0}.written figure svg{width:100%;height:120px}.written.class figure svg{height:200px}
 .written figcaption{text-align:center;color:#56635c;font-size:.85em}

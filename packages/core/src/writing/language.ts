@@ -91,6 +91,10 @@ export interface Language {
   colourway(name: string): string
   makes(count: number, pair: boolean): string
   finished(extents: string): string
+  /** Where the needle is as a part begins. */
+  needleIn(role: string): string
+  /** Steps that are told already are done so often more. */
+  again(from: number, to: number, times: number): string
   /** What can be seen when a step is done. */
   look(look: Look): string
   level(level: Level): string

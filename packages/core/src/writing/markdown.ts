@@ -16,7 +16,8 @@ export function toMarkdown(written: WrittenPattern): string {
       const also = step.also ? `\n   *${escaped(step.also)}*` : ''
       const looks = step.looks ? `\n   ${escaped(step.looks)}` : ''
       const counts = step.added ? `\n   ${language.picked(step.added, step.running)}` : ''
-      return `${step.number}. ${check}${escaped(step.text)}${also}${looks}${counts}`
+      const begins = step.begins ? `${step.begins} ` : ''
+      return `${step.number}. ${check}${begins}${escaped(step.text)}${also}${looks}${counts}`
     }),
     '',
   ])

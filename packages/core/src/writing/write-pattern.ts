@@ -8,6 +8,7 @@ import type { Report, StatementReport } from '../report/report'
 import type { Action } from '../stitch/action'
 import type { MakerRow } from '../substitute/makers'
 import type { ThreadSettings } from '../thread/settings'
+import { foldedSteps, type Told } from './fold-steps'
 import { type Language, type LanguageCode, type Level, sayCounts } from './language'
 import { languages } from './languages'
 import { keysOf, type StepKey, type StepWords, sameStep } from './step-words'
@@ -332,34 +333,53 @@ function partsOf(
   { settings, words, looks }: Edition,
   language: Language,
 ): { name: string; steps: Step[] }[] {
-  const parts: { name: string; steps: Step[] }[] = []
-  let number = 0
+  const parts: { name: string; told: Told[] }[] = []
   const partly = partlyDone(report)
   const keys = stepKeys(report)
+  const counted = countedByRepeats(report)
   for (const [i, statement] of report.statements.entries()) {
     const told = textOf(statement, report, settings, language)
     if (told === undefined) continue
     const key = keys[i] as StepKey
     const own = words.find((each) => each.language === language.code && sameStep(each, key))
     let part = parts[parts.length - 1]
+    let begins = ''
     if (!part || part.name !== statement.part) {
-      part = { name: statement.part, steps: [] }
+      // Of a part that is made more than once only the first could be told so.
+      const before = statement.times === 1 ? report.statements[i - 1] : undefined
+      if (before?.needleIn && before.action.type !== 'finish') begins = language.needleIn(before.needleIn)
+      part = { name: statement.part, told: [] }
       parts.push(part)
     }
     const adds = Object.keys(statement.added).length > 0
     const { type } = statement.action
-    part.steps.push({
-      number: ++number,
+    part.told.push({
       line: statement.line,
       key,
       text: own?.instead || told,
+      begins,
       replaced: own?.instead ? told : undefined,
       also: own?.also ?? '',
       added: adds ? sayCounts(statement.added) : '',
       running: adds && !partly.has(statement) ? sayCounts(statement.totals) : '',
       looks: lookWords(looks.get(i), language),
       kind: type === 'check' || type === 'note' ? type : 'stitch',
+      counts: statement.added,
+      free: !own && !counted.has(i),
     })
   }
-  return parts
+  let number = 1
+  return parts.map(({ name, told }) => {
+    const steps = foldedSteps(told, number, language)
+    number += steps.length
+    return { name, steps }
+  })
+}
+
+/** Heads of repeats and what they hold, which they count by steps. */
+function countedByRepeats({ statements }: Report): Set<number> {
+  const counted = new Set<number>()
+  for (const [i, { action }] of statements.entries())
+    if (action.type === 'repeat') for (let k = i; k <= i + action.held; k++) counted.add(k)
+  return counted
 }

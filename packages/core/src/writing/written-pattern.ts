@@ -20,6 +20,8 @@ export interface Step {
   readonly line: number
   readonly key: StepKey
   readonly text: string
+  /** Where the needle is, when a part goes on with the thread in hand; otherwise empty. */
+  readonly begins: string
   /** The sentence that the designer's own words stand in for; undefined where they do not. */
   readonly replaced: string | undefined
   /** What the designer adds; empty for nothing. */

@@ -289,6 +289,16 @@ function read(text: string): Instruction {
   if (it) return { type: 'go', beads: Number(it[0] ?? 1), back: true }
   it = found(/^The next rounds go into (.+), from the needle on\.$/)
   if (it) return { type: 'rail', places: (it[0] as string).split(', then ').map(place), name }
+  it = found(/^Do (?:step (\d+)|steps (\d+) to (\d+), one after the other,) (once|twice|\d+) more(?: times)?\.$/)
+  if (it) {
+    const often = it[3] as string
+    return {
+      type: 'steps again',
+      from: Number(it[0] ?? it[1]),
+      to: Number(it[0] ?? it[2]),
+      times: often === 'once' ? 1 : often === 'twice' ? 2 : Number(often),
+    }
+  }
   if (said === 'Leave this thread hanging, thread the needle with its tail, and go on with that.')
     return { type: 'tail' }
   it = found(/^End this thread and begin a new one through (.+)\.$/)
@@ -335,4 +345,10 @@ function read(text: string): Instruction {
 const turns = (text: string): readonly string[] =>
   told(text, /(?:^| )Turns? (\d+)(?: to (\d+))?: /g, /^(.*) From turn to turn: (.+)\.$/s)
 
-export const english: Reader = { read, turns }
+function needle(text: string): string {
+  const letter = /^The needle comes out of an? (\p{Lu}\w*)\.$/u.exec(text)?.[1]
+  if (!letter) throw new NotUnderstood(text)
+  return letter
+}
+
+export const english: Reader = { read, turns, needle }

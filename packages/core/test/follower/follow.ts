@@ -21,12 +21,16 @@ export function follow(written: WrittenPattern, reader: Reader, ways: readonly s
     for (let at = from; at < to; at++) {
       const step = steps[at] as (typeof steps)[number]
       if (step.part !== undefined && step.done === 0) stitcher.beginPart(step.part)
+      if (step.begins && step.done === 0) stitcher.checkNeedle(reader.needle(step.begins))
       const time = step.done++
       if (step.told.length === 0) continue
       const text = step.told[Math.min(time, step.told.length - 1)] as string
       try {
         const told: Instruction = reader.read(text)
-        if (told.type !== 'repeat') stitcher.do(told, time)
+        if (told.type === 'steps again') {
+          const [first, last] = [told.from, told.to].map((number) => steps.findIndex((each) => each.number === number))
+          for (let turn = 0; turn < told.times; turn++) run(first as number, (last as number) + 1)
+        } else if (told.type !== 'repeat') stitcher.do(told, time)
         else {
           const inner = at + 1
           const places = told.at ? stitcher.at(told.at) : undefined

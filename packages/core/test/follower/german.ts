@@ -290,6 +290,16 @@ function read(text: string): Instruction {
   if (it) return { type: 'go', beads: Number(it[0] ?? 1), back: true }
   it = found(/^Die nächsten Runden gehen von der Nadel an durch (.+)\.$/)
   if (it) return { type: 'rail', places: (it[0] as string).split(', dann ').map(place), name }
+  it = found(
+    new RegExp(`^(?:Schritt (\\d+)|Die Schritte (\\d+) bis (\\d+) hintereinander) noch (${often}) ausführen\\.$`),
+  )
+  if (it)
+    return {
+      type: 'steps again',
+      from: Number(it[0] ?? it[1]),
+      to: Number(it[0] ?? it[2]),
+      times: times(it[3] as string),
+    }
   if (said === 'Diesen Faden hängen lassen, sein Anfangsende in die Nadel fädeln und mit diesem weiterarbeiten.')
     return { type: 'tail' }
   if (/^Diesen Faden beenden und einen neuen durch die Perle beginnen, aus der er herauskam\.$/.test(said))
@@ -343,4 +353,10 @@ function read(text: string): Instruction {
 const turns = (text: string): readonly string[] =>
   told(text, /(?:^| )(\d+)\.(?: bis (\d+)\.)? Mal: /g, /^(.*) Von Mal zu Mal: (.+)\.$/s)
 
-export const german: Reader = { read, turns }
+function needle(text: string): string {
+  const letter = /^Die Nadel kommt aus einer (\p{Lu}\w*)\.$/u.exec(text)?.[1]
+  if (!letter) throw new NotUnderstood(text)
+  return letter
+}
+
+export const german: Reader = { read, turns, needle }

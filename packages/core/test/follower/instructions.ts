@@ -110,10 +110,14 @@ export type Instruction =
       readonly at: Place | undefined
       readonly part?: boolean
     }
+  /** Steps by their numbers, so often. */
+  | { readonly type: 'steps again'; readonly from: number; readonly to: number; readonly times: number }
   | { readonly type: 'nothing' }
 
 /** How a language is read. */
 export interface Reader {
+  /** The letter of the bead that the needle is said to come out of. */
+  needle(text: string): string
   /** @throws Error for a sentence that says nothing it knows */
   read(text: string): Instruction
   /** Of a text that tells several turns: what each says. */

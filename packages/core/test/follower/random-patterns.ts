@@ -167,6 +167,22 @@ const block = fc.oneof(
       .tuple(count(2, 4), fc.array(line, { minLength: 1, maxLength: 3 }))
       .map(([n, body]) => [`repeat ${n}`, ...body, 'end'].join('\n')),
   },
+  // Worked by hand, line by line.
+  {
+    weight: 2,
+    arbitrary: fc
+      .tuple(
+        fc.constantFrom(
+          'loop 3A',
+          'pick 2B\nagain',
+          'through wall next 2\nloop 2C',
+          'pick A\nloop B\npick C',
+          'fringe 2A',
+        ),
+        count(2, 5),
+      )
+      .map(([lines, times]) => Array<string>(times).fill(lines).join('\n')),
+  },
   {
     weight: 2,
     arbitrary: fc

@@ -73,7 +73,12 @@ export class Stitcher {
     if (this.finished) this.cut()
   }
 
-  do(told: Exclude<Instruction, { type: 'repeat' }>, time: number): void {
+  /** @throws Error where the needle does not come out of a bead of this letter */
+  checkNeedle(letter: string): void {
+    if (this.letters[this.needle.bead] !== letter) throw new Error(`The needle does not come out of ${letter}.`)
+  }
+
+  do(told: Exclude<Instruction, { type: 'repeat' | 'steps again' }>, time: number): void {
     const from = this.passes.length
     switch (told.type) {
       case 'ring': {

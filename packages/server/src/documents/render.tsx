@@ -149,6 +149,7 @@ export async function renderDocument(
                   <Box key={step.number} style={sheet === 'class' ? styles.block : styles.step} wrap={false}>
                     <Text style={[styles.number, { width: 22 * scale }]}>{step.number}</Text>
                     <Box style={step.kind === 'check' ? [{ flex: 1 }, styles.check] : { flex: 1 }}>
+                      {step.begins !== '' && <Text>{step.begins}</Text>}
                       <Text>{step.kind === 'check' ? `${words.check} ${step.text}` : step.text}</Text>
                       {step.also !== '' && <Text style={styles.facts}>{step.also}</Text>}
                       {step.looks !== '' && <Text style={styles.facts}>{step.looks}</Text>}

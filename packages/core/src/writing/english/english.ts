@@ -78,6 +78,9 @@ export const english: Language = {
   turns: (from, to, sentence) => `${from === to ? `Turn ${from}` : `Turns ${from} to ${to}`}: ${sentence}`,
   fromTurnToTurn: (changes) => `From turn to turn: ${changes.join('; ')}.`,
   andSoOn: (turns) => `And so on, as the numbers go: ${turns} turns in all.`,
+  needleIn: (role) => `The needle comes out of ${/^[AEFHILMNORSX]$/.test(role) ? 'an' : 'a'} ${role}.`,
+  again: (from, to, times) =>
+    `Do ${from === to ? `step ${from}` : `steps ${from} to ${to}, one after the other,`} ${times === 1 ? 'once more' : times === 2 ? 'twice more' : `${times} more times`}.`,
   look(look) {
     switch (look.type) {
       case 'flat':

@@ -110,6 +110,9 @@ export const german: Language = {
   turns: (from, to, sentence) => `${from === to ? `${from}. Mal` : `${from}. bis ${to}. Mal`}: ${sentence}`,
   fromTurnToTurn: (changes) => `Von Mal zu Mal: ${changes.join('; ')}.`,
   andSoOn: (turns) => `Und so weiter, wie die Zahlen gehen: insgesamt ${turns}-mal.`,
+  needleIn: (role) => `Die Nadel kommt aus einer ${role}.`,
+  again: (from, to, times) =>
+    `${from === to ? `Schritt ${from}` : `Die Schritte ${from} bis ${to} hintereinander`} noch ${times === 1 ? 'einmal' : times === 2 ? 'zweimal' : `${times}-mal`} ausführen.`,
   look(look) {
     switch (look.type) {
       case 'flat':
