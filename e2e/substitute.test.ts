@@ -114,10 +114,10 @@ test('a pattern is graded: each size with its counts and what breaks a rule', as
   await grading.getByLabel('Over').fill('14, wide, 18 mm')
   await grading.getByRole('button', { name: 'Grade' }).click()
   await grading.getByText('"wide" is not a number. Write for example: 12, 14, 16 mm.').waitFor()
-  await grading.getByLabel('Over').fill('10, 14 mm')
+  await grading.getByLabel('Over').fill('11.5, 14 mm')
   await grading.getByRole('button', { name: 'Grade' }).click()
   await grading.getByRole('row', { name: /^14 mm 63 9 81 .* keeps them/ }).waitFor()
-  await grading.getByRole('row', { name: /^10 mm .*too big. 10.3 mm keeps them/ }).waitFor()
+  await grading.getByRole('row', { name: /^11.5 mm .*too tight. 11.2 mm keeps them/ }).waitFor()
 })
 
 test('a colourway is judged as other eyes see it', async () => {

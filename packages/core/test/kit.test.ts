@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import { nominalBead } from '../src/catalogue/nominal-beads'
+import { type LabelledStone, labelledStone, stoneServes } from '../src/catalogue/stone-size'
 import { allocate, type Demand, type FreeLot, mostKits } from '../src/kit/allocate'
-import { billOf, type KitItem } from '../src/kit/bill'
+import { billOf, type KitItem, misfitWords } from '../src/kit/bill'
 import { chosenIn } from '../src/kit/choice'
 import { spareBeads, usualSpares } from '../src/kit/spares'
 import { balanceOf, effectOf } from '../src/stock/moves'
@@ -53,6 +54,32 @@ describe('the bill of a kit', () => {
     expect(billOf(report, { A: items.A }).missing).toEqual(['B', 'C', 'S', 'thread'])
   })
 
+  test('a stone of another size than the pattern is not taken for it, and it is said which would be', () => {
+    const stone = (kind: string, size: string) => ({
+      ...(others.S as KitItem),
+      stone: labelledStone(kind, size) as LabelledStone,
+    })
+    const bill = billOf(report, { ...items, ...others, S: stone('round stone', '18 mm') })
+    expect(bill.lines.some(({ roles }) => roles.includes('S'))).toBe(false)
+    expect(bill.misfits.map(misfitWords)).toEqual([
+      'S is round, 14 mm here, and the stone that is chosen is round, 18 mm. Choose another stone, or another size of the pattern.',
+    ])
+    const fits = (kind: string, size: string) =>
+      billOf(report, { ...items, ...others, S: stone(kind, size) }).misfits.length === 0
+    expect([fits('round stone', '14 mm'), fits('Round cabochon', '13.8 mm'), fits('cushion stone', '14 mm')]).toEqual([
+      true,
+      true,
+      true,
+    ])
+    expect([fits('oval stone', '14 mm'), fits('round stone', '13 x 18 mm'), fits('round stone', '14.5 mm')]).toEqual([
+      false,
+      false,
+      false,
+    ])
+    expect(stoneServes({ shape: 'oval', width: 13, length: 18 }, { shape: 'oval', measuresMm: [13, 18] })).toBe(true)
+    expect(labelledStone('round stone', 'large')).toBeUndefined()
+  })
+
   test.each([
     [1, 1.6, 5],
     [50, 1.6, 5],
@@ -78,6 +105,8 @@ test("a size's own choice comes before the one for all sizes", () => {
     id,
     unit: 'piece' as const,
     category: 'stone',
+    kind: 'round stone',
+    size: '14 mm',
     colour: `#00000${id}`,
     finish: '',
     packs: [],

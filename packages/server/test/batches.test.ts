@@ -56,6 +56,26 @@ describe('bad input', () => {
     const { rows } = await shop.pool.query(`select count(*)::int from batch where name = 'Trial'`)
     expect(rows[0].count).toBe(1)
   })
+
+  test('a stone of another size than the pattern is a trouble of its line, and cannot be reserved', async () => {
+    const { body: colourways } = await bram.ask('GET', '/patterns/1/colourways')
+    const { choices } = colourways[0] as { choices: { role: string; size: string; itemId: number }[] }
+    const classic = choices.find(({ role, size }) => role === 'S' && size === 'classic')
+    const { body: wrong } = await bram.ask('POST', '/patterns/1/colourways', {
+      name: 'Too large a stone',
+      choices: choices.map((choice) =>
+        choice.role === 'S' && choice.size === 'petite' ? { ...choice, itemId: classic?.itemId } : choice,
+      ),
+    })
+    const { body } = await plan({ size: 'petite', colourwayId: wrong.id })
+    expect(body.outlook.lines[0]).toMatchObject({
+      troubles: [
+        'S is round, 14 mm here, and the stone that is chosen is round, 18 mm. Choose another stone, or another size of the pattern.',
+      ],
+      couldMake: 0,
+    })
+    expect((await bram.ask('POST', `/batches/${body.id}/reserve`, {})).body.code).toBe('not-makeable')
+  })
 })
 
 describe('a batch of 12 Windlass kits, petite, in Lantern', () => {

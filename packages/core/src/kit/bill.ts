@@ -2,6 +2,8 @@
  * A kit's bill: what one kit of a pattern takes from the shelf, item by item. Roles that share an item are added together.
  */
 import { type Bead, isSeedBead } from '../catalogue/bead'
+import type { StoneShape } from '../catalogue/stone'
+import { type LabelledStone, sayLabelled, sayStone, stoneServes } from '../catalogue/stone-size'
 import { type Mg, roundUpTo } from '../measure/units'
 import type { Report } from '../report/report'
 import { type SparePolicy, spareBeads, usualSpares } from './spares'
@@ -15,6 +17,8 @@ export interface KitItem {
   /** Mass of one bead, as measured on the lot or by the maker; for items kept by weight. */
   readonly massMg?: Mg
   readonly bead?: Bead
+  /** Of a stone: what its label says. */
+  readonly stone?: LabelledStone
   /** Of one unit, in minor units of money, where it is known. */
   readonly unitCost?: number | undefined
 }
@@ -37,7 +41,19 @@ export interface Bill {
   readonly lines: readonly BillLine[]
   /** Roles that no item has been chosen for. */
   readonly missing: readonly string[]
+  /** Stones of another size or shape than the pattern's: they are not in the bill. */
+  readonly misfits: readonly StoneMisfit[]
 }
+
+export interface StoneMisfit {
+  readonly role: string
+  readonly wanted: StoneShape
+  readonly chosen: LabelledStone
+}
+
+/** "S is round, 18 mm here, and the stone that is chosen is round, 14 mm." */
+export const misfitWords = ({ role, wanted, chosen }: StoneMisfit): string =>
+  `${role} is ${sayStone(wanted)} here, and the stone that is chosen is ${sayLabelled(chosen)}. Choose another stone, or another size of the pattern.`
 
 /** The key under which a colourway names its thread. */
 export const threadRole = 'thread'
@@ -56,6 +72,7 @@ export function billOf(
 ): Bill {
   const wanted = new Map<number, { item: KitItem; roles: string[]; exact: number }>()
   const missing: string[] = []
+  const misfits: StoneMisfit[] = []
   const want = (role: string, exact: number) => {
     if (exact === 0) return
     const item = chosen[role]
@@ -70,9 +87,14 @@ export function billOf(
     } else wanted.set(item.id, { item, roles: [role], exact })
   }
   for (const bead of report.beads) want(bead.role, bead.total)
-  for (const stone of report.stones) want(stone.role, stone.total)
+  for (const { role, total, stone } of report.stones) {
+    const has = chosen[role]?.stone
+    if (total > 0 && has && !stoneServes(stone.outline, has)) misfits.push({ role, wanted: stone.outline, chosen: has })
+    else want(role, total)
+  }
   want(threadRole, report.thread.cuts.reduce((sum, cut) => sum + cut, 0) * report.makes)
-  return { lines: [...wanted.values()].map(({ item, roles, exact }) => lineOf(item, roles, exact, policy)), missing }
+  const lines = [...wanted.values()].map(({ item, roles, exact }) => lineOf(item, roles, exact, policy))
+  return { lines, missing, misfits }
 }
 
 function lineOf(item: KitItem, roles: string[], exact: number, policy: SparePolicy): BillLine {

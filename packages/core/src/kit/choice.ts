@@ -1,5 +1,6 @@
 /** What a colourway gives each role of a pattern, in one size. */
 import type { Bead } from '../catalogue/bead'
+import { labelledStone } from '../catalogue/stone-size'
 import type { Counting } from '../sizing/counting'
 import { readMadeSize } from '../sizing/made-size'
 import type { KitItem, StockUnit } from './bill'
@@ -21,6 +22,8 @@ export interface ChoosableItem {
   readonly id: number
   readonly unit: StockUnit
   readonly category: string
+  readonly kind: string
+  readonly size: string
   readonly colour: string
   readonly finish: string
   readonly packs: readonly Pack[]
@@ -71,7 +74,9 @@ export function chosenIn<Item extends ChoosableItem>(
     const bead = item.bead && asBead(item.bead)
     if (bead) beads[role] = bead
     if (bead && choice.counting !== 'all') counting[role] = choice.counting
+    const stone = item.category === 'stone' ? labelledStone(item.kind, item.size) : undefined
     kit[role] = {
+      ...(stone ? { stone } : {}),
       id: item.id,
       unit: item.unit,
       unitCost: unitCost(item.packs),

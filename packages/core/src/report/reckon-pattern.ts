@@ -1,4 +1,5 @@
 import type { Bead } from '../catalogue/bead'
+import type { Stone } from '../catalogue/stone'
 import { needles } from '../catalogue/thread'
 import { type Mm, sayLength } from '../measure/units'
 import { beadOf } from '../notation/bead-words'
@@ -63,6 +64,18 @@ export function reckonPattern(source: string | Parsed, choices: Choices = {}): R
     if (!next.mayFit && !reckonOnce(parsed, choices, { multiple, further: 1 }).mayFit) return next.reckoned
   }
   return first.reckoned
+}
+
+/** The stones that a pattern declares, as they are in one of its sizes; without working it through. */
+export function stonesDeclared(source: string, size: string): ReadonlyMap<string, Stone> {
+  const parsed = parsePattern(source)
+  const faults = new Faults(parsed)
+  const sheet = readSheet(parsed.lines, faults)
+  const bench = new Bench(usualThreadSettings, usualThread, undefined)
+  setOut(sheet, chooseSize(sheet.sizes, size || undefined, faults), {}, bench, faults)
+  return new Map(
+    [...bench.roles.values()].flatMap((role) => (role.type === 'stone' ? [[role.letter, role.stone] as const] : [])),
+  )
 }
 
 /** What a ring may have to divide by: parity with motifs, corners, two-drop and later divisions of them. */

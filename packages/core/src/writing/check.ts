@@ -3,8 +3,9 @@ import { dressedIn } from '../colour/dressed'
 import { judge } from '../colour/judgement'
 import { formedPattern } from '../form/form-pattern'
 import { soundForm } from '../form/form-report'
-import { rolesToChoose, threadRole } from '../kit/bill'
+import { billOf, misfitWords, rolesToChoose, threadRole } from '../kit/bill'
 import type { Chosen } from '../kit/choice'
+import { reckonPattern } from '../report/reckon-pattern'
 import type { Report } from '../report/report'
 import { leastSamples } from '../thread/sampled'
 import { type Gathered, madeIn } from './edition'
@@ -34,6 +35,7 @@ export function checkEdition(gathered: Gathered): Lack[] {
     ...others.flatMap((other) => inText(other).filter(({ weight }) => weight === 'must')),
     ...inForm(report),
     ...unchecked(report),
+    ...colourways.flatMap((each) => misfitsIn(gathered, each, report.sizes)),
     ...colourways.flatMap((each) => {
       const { chosen, report: dressed } = formed(gathered.size, each.choices)
       return inColourway(each.name, chosen, dressed)
@@ -53,6 +55,24 @@ export function checkEdition(gathered: Gathered): Lack[] {
       text: `Words of your own for "${text}" have lost their step.`,
     })),
   ]
+}
+
+/** Stones of another size than the pattern's, in any of its sizes. */
+function misfitsIn(
+  gathered: Gathered,
+  { name, choices }: Gathered['colourways'][number],
+  sizes: readonly string[],
+): Lack[] {
+  return (sizes.length > 0 ? sizes : ['']).flatMap((size) => {
+    const { chosen, choices: here } = madeIn(gathered, size, choices)
+    const { misfits } = billOf(reckonPattern(gathered.source, here).report, chosen.kit)
+    return misfits.map((misfit) => ({
+      weight: 'must' as const,
+      where: 'colours' as const,
+      colourway: name,
+      text: `${name}${size ? `, ${size}` : ''}: ${misfitWords(misfit)}`,
+    }))
+  })
 }
 
 /** Faults, roles that are declared and not used, thread and holes. */

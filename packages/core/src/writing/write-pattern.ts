@@ -1,3 +1,4 @@
+import { stoneMeasures } from '../catalogue/stone-size'
 import { sayAlong, soundForm } from '../form/form-report'
 import type { Look } from '../form/looks'
 import type { BillLine } from '../kit/bill'
@@ -172,7 +173,14 @@ function sizeRow(report: Report, roles: readonly string[], language: Language): 
     counts: roles.map((role) => report.beads.find((bead) => bead.role === role)?.total ?? 0),
     thread: language.length(total(report.thread.cuts) * report.makes),
     finished: finishedWords(report, language) || language.words.notSettled,
-    ring: report.fits.map(({ beads, verdict }) => language.ring(beads, verdict)).join('; '),
+    ring: report.stones
+      .filter(({ total }) => total > 0)
+      .map(({ role, stone: { outline } }) => {
+        const stone = `${role}, ${language.kind(`${outline.shape} stone`)} ${stoneMeasures(outline)}`.trim()
+        const rings = report.fits.filter((fit) => fit.stone === role)
+        return [stone, ...rings.map(({ beads, verdict }) => language.ring(beads, verdict))].join(': ')
+      })
+      .join('; '),
   }
 }
 

@@ -41,6 +41,7 @@ export interface SizeRow {
   readonly counts: readonly number[]
   readonly thread: string
   readonly finished: string
+  /** Each stone with its measures, and how its ring sits. */
   readonly ring: string
 }
 

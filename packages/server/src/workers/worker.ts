@@ -4,7 +4,7 @@ import { packsFor } from '@tessellum/core/allocation/buy'
 import { sceneOf } from '@tessellum/core/drawing/scene'
 import { viewOf } from '@tessellum/core/drawing/view'
 import { formedPattern } from '@tessellum/core/form/form-pattern'
-import { billOf } from '@tessellum/core/kit/bill'
+import { billOf, misfitWords } from '@tessellum/core/kit/bill'
 import { chosenIn } from '@tessellum/core/kit/choice'
 import { type Choices, reckonPattern } from '@tessellum/core/report/reckon-pattern'
 import type { Report } from '@tessellum/core/report/report'
@@ -94,6 +94,7 @@ export function bill({ source, size, choices, items, sampled }: Kit): Tasks['bil
     ...bill.missing.map((role) =>
       role === 'thread' ? 'No thread has been chosen in this colourway.' : `${role} has no item in this colourway.`,
     ),
+    ...bill.misfits.map(misfitWords),
   ]
   return { bill, troubles }
 }

@@ -3,7 +3,7 @@ import type { Colourway } from '@tessellum/contract/colourways'
 import type { Pattern } from '@tessellum/contract/patterns'
 import { asSeen, type Eye, eyes, type Light, lights } from '@tessellum/core/colour/seen'
 import { roleColours } from '@tessellum/core/drawing/role-colours'
-import { rolesToChoose, threadRole } from '@tessellum/core/kit/bill'
+import { billOf, misfitWords, rolesToChoose, threadRole } from '@tessellum/core/kit/bill'
 import { countingWords } from '@tessellum/core/sizing/counting'
 import { Button, Segmented, Select } from 'antd'
 import { useMemo, useState } from 'react'
@@ -145,6 +145,7 @@ function Card({ pattern, colourway, size, eye, light, onEdit }: CardProps) {
   if (!report) return <Loading what="Drawing" />
   const plain = { ...roleColours(report.beads.map((bead) => bead.role)), ...chosen.colours }
   const colours = Object.fromEntries(Object.entries(plain).map(([role, colour]) => [role, asSeen(colour, eye, light)]))
+  const { misfits } = billOf(report, chosen.kit)
   const counts = new Map([...report.beads, ...report.stones].map((each) => [each.role, each.total]))
   return (
     <article className="sheet" aria-label={colourway.name}>
@@ -184,6 +185,13 @@ function Card({ pattern, colourway, size, eye, light, onEdit }: CardProps) {
                     {item.kind} {item.size}, {item.colourCode}
                     {chosen.counting[role] && `; ${countingWords[chosen.counting[role]]}`}
                   </span>
+                  {misfits
+                    .filter((misfit) => misfit.role === role)
+                    .map((misfit) => (
+                      <div key={misfit.role} className="trouble">
+                        {misfitWords(misfit)}
+                      </div>
+                    ))}
                 </span>
               ) : (
                 <span className="trouble">no item chosen{size ? ` for ${size}` : ''}</span>

@@ -2,10 +2,14 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { type Choice, type Colourway, colourway as colourwayAnswer } from '@tessellum/contract/colourways'
 import type { Pattern } from '@tessellum/contract/patterns'
 import type { Item } from '@tessellum/contract/stock'
+import type { StoneShape } from '@tessellum/core/catalogue/stone'
+import { labelledStone, sayStone, stoneServes } from '@tessellum/core/catalogue/stone-size'
 import { threadRole } from '@tessellum/core/kit/bill'
+import { stonesDeclared } from '@tessellum/core/report/reckon-pattern'
 import type { Report } from '@tessellum/core/report/report'
 import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { App, Form, Input, Modal, Select } from 'antd'
+import { useMemo } from 'react'
 import { ask, type ShopError } from '../shop/api'
 import { read } from '../shop/queries'
 import { Swatch } from '../stock/swatch'
@@ -43,6 +47,22 @@ const slotsOf = (roles: readonly string[], report: Report): Slot[] =>
     ]
   })
 
+/** The outline of a role's stone in a size; undefined for what is no stone. */
+type Stones = (role: string, size: string) => StoneShape | undefined
+
+function useStones(source: string, report: Report): Stones {
+  const bySize = useMemo(
+    () => new Map(['', ...report.sizes].map((size) => [size, stonesDeclared(source, size)])),
+    [source, report.sizes],
+  )
+  return (role, size) => bySize.get(size)?.get(role)?.outline
+}
+
+const nothingFor = ({ role, size }: Slot, stones: Stones) => {
+  const wanted = stones(role, size)
+  return wanted ? `Nothing on the shelf is ${sayStone(wanted)}.` : 'Nothing like that is on the shelf.'
+}
+
 const keyOf = ({ role, size }: { role: string; size: string }) => `${role}|${size}`
 
 /** Gives each role an item from the shelf. */
@@ -52,6 +72,7 @@ export function ColourwayForm({ pattern, colourway, roles, report, close }: Colo
   const { data: items } = useQuery(read.items)
   const [form] = Form.useForm<Fields>()
   const slots = slotsOf(roles, report)
+  const stones = useStones(pattern.source, report)
   const save = useMutation({
     mutationFn: ({ name, chosen, others }: Fields) => {
       const choices: Choice[] = slots.flatMap((slot) => {
@@ -131,7 +152,8 @@ export function ColourwayForm({ pattern, colourway, roles, report, close }: Colo
                 allowClear
                 placeholder="Choose from the shelf"
                 showSearch={{ optionFilterProp: 'text' }}
-                options={optionsFor(slot, items ?? [], report)}
+                options={optionsFor(slot, items ?? [], report, stones)}
+                notFoundContent={nothingFor(slot, stones)}
                 optionRender={({ data }) => <ItemOption item={data.item} />}
                 labelRender={({ value }) => {
                   const item = items?.find((each) => each.id === value)
@@ -146,7 +168,7 @@ export function ColourwayForm({ pattern, colourway, roles, report, close }: Colo
                 aria-label={`Instead, where the shelf is short of ${slot.role}`}
                 placeholder="if that is short"
                 showSearch={{ optionFilterProp: 'text' }}
-                options={optionsFor(slot, items ?? [], report)}
+                options={optionsFor(slot, items ?? [], report, stones)}
                 optionRender={({ data }) => <ItemOption item={data.item} />}
                 labelRender={({ value }) => items?.find((each) => each.id === value)?.colourName ?? String(value)}
               />
@@ -163,13 +185,18 @@ export function ColourwayForm({ pattern, colourway, roles, report, close }: Colo
   )
 }
 
-/** Items of the role's own sort; beads of its kind and size first. */
-function optionsFor({ role }: Slot, items: readonly Item[], report: Report) {
+/** Items of the role's own sort; beads of its kind and size first, and of stones only those that fit. */
+function optionsFor({ role, size }: Slot, items: readonly Item[], report: Report, stones: Stones) {
+  const wanted = stones(role, size)
   const bead = report.beads.find((each) => each.role === role)
   const category = role === threadRole ? 'thread' : bead ? 'bead' : 'stone'
   const near = (item: Item) => (bead && item.kind === bead.kind && item.size === bead.size ? 0 : 1)
   return items
-    .filter((item) => item.category === category)
+    .filter((item) => {
+      if (item.category !== category) return false
+      const stone = wanted && labelledStone(item.kind, item.size)
+      return !wanted || !stone || stoneServes(wanted, stone)
+    })
     .sort((a, b) => near(a) - near(b))
     .map((item) => ({
       value: item.id,

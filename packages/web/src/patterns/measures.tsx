@@ -75,7 +75,8 @@ function FullestHole({ crowding }: { crowding: readonly Crowding[] }) {
     <div className="wide">
       <dt>Fullest hole</dt>
       <dd className={room < 0 ? 'trouble' : ''}>
-        {role}, {passes} pass{passes === 1 ? '' : 'es'}: {room < 0 ? `${-room} too many` : `room for ${room} more`}
+        {role}, {passes} pass{passes === 1 ? '' : 'es'}:{' '}
+        {room < 0 ? `${-room} too many` : room === 0 ? 'full' : `room for ${room} more`}
       </dd>
     </div>
   )

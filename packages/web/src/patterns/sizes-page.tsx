@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import type { Pattern } from '@tessellum/contract/patterns'
+import { sayStone } from '@tessellum/core/catalogue/stone-size'
 import type { Face } from '@tessellum/core/drawing/view'
 import { sayExtents, soundForm } from '@tessellum/core/form/form-report'
 import { chosenIn } from '@tessellum/core/kit/choice'
@@ -179,8 +180,18 @@ function SizeFigures({ report, why, formed }: { report: Report; why: string | un
               <strong>{sayLength(report.thread.totalMm)}</strong>
             </td>
           </tr>
+          {report.stones
+            .filter(({ total }) => total > 0)
+            .map(({ role, stone }) => (
+              <tr key={`stone ${role}`}>
+                <th scope="row">Stone {role}</th>
+                <td>
+                  {sayStone(stone.outline)}, {stone.heightMm} mm high
+                </td>
+              </tr>
+            ))}
           {report.fits.map((fit) => (
-            <tr key={fit.stone}>
+            <tr key={`${fit.stone} ${fit.beads}`}>
               <th scope="row">Ring round {fit.stone}</th>
               <td>
                 {fit.beads} beads, {fit.verdict}
@@ -188,7 +199,7 @@ function SizeFigures({ report, why, formed }: { report: Report; why: string | un
             </tr>
           ))}
           {form?.held.map(({ stone, frontMm, backMm }) => (
-            <tr key={stone}>
+            <tr key={`held ${stone}`}>
               <th scope="row">{stone} is held by</th>
               <td>
                 {frontMm === undefined ? 'nothing' : `${frontMm.toFixed(1)} mm`} in front,{' '}

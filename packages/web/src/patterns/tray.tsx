@@ -1,6 +1,7 @@
 import type { Item } from '@tessellum/contract/stock'
+import { sayStone } from '@tessellum/core/catalogue/stone-size'
 import { roleColours } from '@tessellum/core/drawing/role-colours'
-import { billOf, type KitItem, threadRole } from '@tessellum/core/kit/bill'
+import { billOf, type KitItem, misfitWords, threadRole } from '@tessellum/core/kit/bill'
 import { sayInches, sayLength, sayMass, saySpans } from '@tessellum/core/measure/units'
 import type { Report } from '@tessellum/core/report/report'
 import { sayQuantity } from '@tessellum/core/stock/quantity'
@@ -35,7 +36,8 @@ export function Tray({ report, old, items, kit, hasColourway }: TrayProps) {
           const item = items[each.role]
           const line = lineOf(each.role)
           const bead = 'bead' in each ? each.bead : undefined
-          const spoken = bead ? `${bead.kind} ${bead.size}` : 'stone'
+          const spoken = bead ? `${bead.kind} ${bead.size}` : 'stone' in each ? sayStone(each.stone.outline) : ''
+          const misfit = bill.misfits.find(({ role }) => role === each.role)
           const shown = item ?? {
             category: bead ? ('bead' as const) : ('stone' as const),
             kind: bead?.kind ?? 'round stone',
@@ -66,6 +68,12 @@ export function Tray({ report, old, items, kit, hasColourway }: TrayProps) {
                   </>
                 )}
                 {item && line && <Shelf item={item} quantity={line.quantity} />}
+                {misfit && (
+                  <>
+                    <br />
+                    <span className="trouble">{misfitWords(misfit)}</span>
+                  </>
+                )}
                 {hasColourway && !item && (
                   <>
                     <br />

@@ -25,7 +25,7 @@ export const english: Language = {
     sizes: 'Sizes',
     size: 'Size',
     finished: 'Finished',
-    ring: 'Ring',
+    ring: 'Stone and ring',
     colourways: 'Colourways',
     makers: "Other makers' beads",
     wear: 'To wear and keep',

@@ -28,6 +28,11 @@ const kinds: Readonly<Record<string, string>> = {
   'round stone': 'Stein rund',
   'oval stone': 'Stein oval',
   'square stone': 'Stein quadratisch',
+  'triangle stone': 'Stein dreieckig',
+  'rectangle stone': 'Stein rechteckig',
+  'navette stone': 'Stein spitzoval',
+  'drop stone': 'Stein tropfenförmig',
+  'girth stone': 'Stein',
 }
 const threads: Readonly<Record<string, string>> = {
   braid: 'Geflochtener Faden',
@@ -56,7 +61,7 @@ export const german: Language = {
     sizes: 'Grössen',
     size: 'Grösse',
     finished: 'Fertig',
-    ring: 'Ring',
+    ring: 'Stein und Ring',
     colourways: 'Farbstellungen',
     makers: 'Perlen anderer Hersteller',
     wear: 'Tragen und aufbewahren',
