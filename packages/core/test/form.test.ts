@@ -401,6 +401,37 @@ describe('a flower in circular peyote', () => {
   })
 })
 
+describe('a disc of standing beads', () => {
+  const lie = (rows: readonly number[], bead = 'cylinder 11/0') => {
+    const [first, ...others] = rows
+    const text = [`stand A round 6 mm x ${first}`, ...others.map((count) => `stand row A x ${count}`)].join('\n')
+    return soundForm(formedPattern(`bead A ${bead}\npart p\n${text}`).reckoned.report)?.lie
+  }
+  test('lies flat with the increase that the sizing gives, and ruffles with twice and three times as much', () => {
+    expect(lie([12, 18, 23])).toMatchObject({ ruffles: 0 })
+    expect(lie([12, 18, 23])?.awayMm).toBeLessThan(0.1)
+    for (const more of [12, 24]) {
+      const found = lie([12, 12 + more, 12 + 2 * more])
+      expect(found?.ruffles).toBeGreaterThanOrEqual(6)
+      expect(found?.awayMm).toBeGreaterThan(0.5)
+    }
+  })
+
+  test.each([4, 6, 12])('round a core of %i mm its third row lies where the sizing has it', (core) => {
+    const { reckoned, form } = formedPattern(
+      `bead A round 11/0\npart p\nstand A round ${core} mm\nstand row A\nstand row A`,
+    )
+    const { work } = reckoned
+    const third = Array.from({ length: work.beads }, (_, bead) => bead).filter((bead) => work.seat(bead).course === 2)
+    const places = third.map((bead) => centreOf((form as Form).piece, bead))
+    const middle = [0, 1, 2].map((c) => places.reduce((sum, at) => sum + (at[c] as number), 0) / places.length)
+    const radius =
+      places.reduce((sum, at) => sum + Math.hypot(...at.map((v, c) => v - (middle[c] as number))), 0) / places.length
+    const course = work.courses[2] as Extract<(typeof work.courses)[number], { kind: 'standing' }>
+    expect(Math.abs(radius / (course.radiusMm + 0.75 + 0.07) - 1)).toBeLessThan(0.06)
+  })
+})
+
 describe('a form that is not sound', () => {
   // Thread across a stone from one side to the other: it cannot close.
   const lines = [

@@ -149,7 +149,10 @@ export function lieOf(piece: Piece): Measures['lie'] {
   const plane = planeOf(all)
   const awayMm = all.reduce((most, each) => Math.max(most, Math.abs(dot(minus(each, plane.middle), plane.normal))), 0)
   const rows = rowsOf(work)
-  const closed = edgesOf(work).filter((index) => work.courses[work.firstOf(index)]?.kind === 'ring')
+  const closed = edgesOf(work).filter((index) => {
+    const kind = work.courses[work.firstOf(index)]?.kind
+    return kind === 'ring' || kind === 'standing'
+  })
   const widest = closed
     .map((index) => ({ index, row: rows[index] ?? [] }))
     .filter(({ row }) => row.length >= 6)

@@ -21,6 +21,15 @@ export interface Seat extends Held {
   readonly first: readonly number[]
 }
 
+/**
+ * Rows that stand begin a little uneven: laid out exactly in a plane, nothing would tell them that they have too few beads to lie there, or too
+ * many.
+ */
+const unevenMm: Mm = 0.03
+
+/** -1 to 1, of its own for each point, and the same every time. */
+const chance = (point: number): number => ((Math.imul(point + 1, 2654435761) >>> 8) % 1000) / 500 - 1
+
 export function seatsOf(piece: Piece, stoneOf: (letter: string) => Stone | undefined): Seat[] {
   const { work, shapes, shapeOf } = piece
   return work.courses.flatMap((course, root): Seat[] => {
@@ -44,7 +53,8 @@ export function seatsOf(piece: Piece, stoneOf: (letter: string) => Stone | undef
         const point = pointAt(piece, end)
         points.push(point)
         if (work.seat(bead).course === root) first.push(point)
-        for (const c of [0, 1, 2] as const) places.push(found.centre[c] + found.axis[c] * by)
+        for (const c of [0, 1, 2] as const)
+          places.push(found.centre[c] + found.axis[c] * by + (c === 2 && !stone ? unevenMm * chance(point) : 0))
       }
     }
     if (points.length < 6) return []
