@@ -29,6 +29,32 @@ test('the same colour differs by nothing; black and white by a hundred; what is 
   expect(() => difference('greenish', '#000000')).toThrow('"greenish" is not a colour.')
 })
 
+/** Worked by the book: light first, the matrix over it, then back to the screen. */
+function byTheBook(hex: string, rows: readonly (readonly number[])[]): string {
+  const screen = [1, 3, 5].map((at) => Number.parseInt(hex.slice(at, at + 2), 16) / 255)
+  const light = screen.map((v) => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4))
+  const seen = rows.map((row) => row.reduce((sum, by, i) => sum + by * (light[i] as number), 0))
+  const back = seen.map((v) => Math.min(1, Math.max(0, v <= 0.0031308 ? 12.92 * v : 1.055 * v ** (1 / 2.4) - 0.055)))
+  return `#${back
+    .map((v) =>
+      Math.round(v * 255)
+        .toString(16)
+        .padStart(2, '0'),
+    )
+    .join('')}`
+}
+
+test('another eye is simulated in linear light', () => {
+  // Machado, Oliveira and Fernandes (2009), severity 1: who sees no green.
+  const noGreen = [
+    [0.367322, 0.860646, -0.227968],
+    [0.280085, 0.672501, 0.047413],
+    [-0.01182, 0.04294, 0.968881],
+  ]
+  for (const colour of ['#a03020', '#2e8b57', '#3366cc', '#c9a24a', '#101010', '#f8f4e8'])
+    expect(difference(asSeen(colour, 'green-weak', 'daylight'), byTheBook(colour, noGreen))).toBeLessThan(0.6)
+})
+
 test('by warm light whites turn yellow and blues dull; the eye that sees no red takes red and olive for each other', () => {
   expect(asSeen('#ffffff', 'usual', 'warm light')).toMatch(/^#ff[ef]/)
   const [red, olive] = ['#a03020', '#5a5620']

@@ -41,6 +41,7 @@ function ask(from: ColourSource, more: Partial<ProposalQuestion> = {}) {
     report,
     roles,
     kit: {},
+    free: {},
     touching: soundForm(report)?.touching ?? [],
     thread: undefined,
     candidates,
@@ -53,6 +54,14 @@ function ask(from: ColourSource, more: Partial<ProposalQuestion> = {}) {
     done.push(value)
   }
 }
+
+test('no more kits are promised than what stays allows', () => {
+  const stones = { S: { id: 9, unit: 'piece' as const } }
+  const { proposals } = ask({ type: 'shelf' }, { kit: stones, free: { 9: 24 } })
+  expect(proposals.length).toBeGreaterThan(0)
+  for (const { kits } of proposals) expect(kits).toBeLessThanOrEqual(24)
+  expect(Math.max(...ask({ type: 'shelf' }).proposals.map(({ kits }) => kits))).toBeGreaterThan(24)
+})
 
 test('proposals from the shelf fill the kits, look unlike each other, and never confuse neighbours', () => {
   const { done, proposals } = ask({ type: 'shelf' })

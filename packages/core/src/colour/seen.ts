@@ -22,6 +22,7 @@ const filters = {
 } as const
 
 const linear = converter('lrgb')
+const rgb = converter('rgb')
 
 /**
  * Lamplight of about 2,900 K seen by an eye that has got used to it by some two thirds: red, green and blue of the light itself, of
@@ -32,7 +33,13 @@ const warmth = { r: 1, g: 0.87, b: 0.62 } as const
 /** @param colour `#rrggbb` by daylight @returns `#rrggbb` */
 export function asSeen(colour: string, eye: Eye, light: Light): string {
   const lit = light === 'daylight' ? colour : warm(colour)
-  return eye === 'usual' ? lit : formatHex(filters[eye](parsed(lit)))
+  return eye === 'usual' ? lit : throughEye(lit, filters[eye])
+}
+
+/** The matrices are of light, and so go over linear components; the library would put them over those of the screen. */
+function throughEye(colour: string, filter: (colour: Color) => Color): string {
+  const { r, g, b } = linear(parsed(colour))
+  return formatHex({ ...rgb(filter({ mode: 'rgb', r, g, b })), mode: 'lrgb' })
 }
 
 function warm(colour: string): string {

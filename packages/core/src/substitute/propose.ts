@@ -24,6 +24,8 @@ export interface ProposalQuestion {
   readonly thread: string | undefined
   /** Of the shelf, each with its name. */
   readonly candidates: readonly Candidate[]
+  /** What is free of the items that stay, stones and thread among them, in their own units. */
+  readonly free: Readonly<Record<number, number>>
   /** So many kits must be filled. */
   readonly kits: number
   readonly from: ColourSource
@@ -32,7 +34,7 @@ export interface ProposalQuestion {
 export interface Proposal {
   /** The item of each role. */
   readonly items: Readonly<Record<string, number>>
-  /** Kits that the free stock of the scarcest fills. */
+  /** Kits that the free stock of the scarcest fills, of what stays as well as of what is new. */
   readonly kits: number
   /** Mean difference from the colours aimed at, CIEDE2000. */
   readonly away: number
@@ -79,9 +81,10 @@ export function* proposeColourways(question: ProposalQuestion, most = 8): Genera
     }
   }
   const aims = aimsOf(question.from, voices)
+  const others = kitsOfWhatStays(question)
   const found = new Map<string, Found>()
   for (const [i, aim] of aims.entries()) {
-    for (const each of search(aim, voices, shelves, question)) {
+    for (const each of search(aim, voices, shelves, question, others)) {
       const key = JSON.stringify(each.proposal.items)
       const known = found.get(key)
       if (!known || before(each, known) < 0) found.set(key, each)
@@ -127,6 +130,17 @@ function shelfFor(voice: Voice, { candidates, kit, report, kits }: ProposalQuest
     const able = line && line.quantity > 0 ? Math.floor(candidate.free / line.quantity) : 0
     return able >= Math.max(1, kits) ? [{ candidate, lab: numbers(labOf(candidate.colour)), kits: able }] : []
   })
+}
+
+/** Kits that the stones, the thread and whatever else keeps its item allow. */
+function kitsOfWhatStays({ report, kit, roles, free }: ProposalQuestion): number {
+  const changed = new Set(roles.map(({ role }) => role))
+  const staying = Object.fromEntries(Object.entries(kit).filter(([role]) => !changed.has(role)))
+  return billOf(report, staying).lines.reduce(
+    (least, { itemId, quantity }) =>
+      quantity > 0 ? Math.min(least, Math.floor((free[itemId] ?? 0) / quantity)) : least,
+    Number.POSITIVE_INFINITY,
+  )
 }
 
 const within = (a: number, b: number) => Math.abs(a / b - 1) <= 0.02
@@ -181,6 +195,7 @@ function search(
   voices: readonly Voice[],
   shelves: readonly (readonly Choice[])[],
   question: ProposalQuestion,
+  others: number,
 ): Found[] {
   const total = voices.reduce((sum, { count }) => sum + count, 0)
   const originals = voices.map((one) => voices.map((other) => differenceOfLab(one.now, other.now)))
@@ -208,7 +223,7 @@ function search(
   }
   return kept
     .slice(0, 6)
-    .map(({ chosen, cost }) => ({ proposal: proposalOf(chosen, voices, aim, originals), cost }))
+    .map(({ chosen, cost }) => ({ proposal: proposalOf(chosen, voices, aim, originals, others), cost }))
     .filter(({ proposal }) => sound(proposal, question))
     .map((each, rank) => ({ ...each, rank }))
 }
@@ -249,6 +264,7 @@ function proposalOf(
   voices: readonly Voice[],
   aim: Aim,
   originals: readonly (readonly number[])[],
+  others: number,
 ): Proposal {
   const items: Record<string, number> = {}
   for (const [i, { roles }] of voices.entries())
@@ -259,7 +275,7 @@ function proposalOf(
   const off = chosen.flatMap(({ lab }, i) =>
     chosen.slice(0, i).map((other, k) => Math.abs(differenceOfLab(lab, other.lab) - (originals[i]?.[k] as number))),
   )
-  return { items, kits: Math.min(...chosen.map(({ kits }) => kits)), away: mean(away), contrastsOff: mean(off) }
+  return { items, kits: Math.min(others, ...chosen.map(({ kits }) => kits)), away: mean(away), contrastsOff: mean(off) }
 }
 
 const mean = (values: readonly number[]) =>

@@ -86,6 +86,9 @@ export function substitutesFor(question: Question, most = 24): Substitute[] {
     reports.set(key, made)
     return made
   }
+  const others = new Set(Object.entries(question.kit).flatMap(([of, { id }]) => (of === role ? [] : [id])))
+  // What another role is made of already takes the difference between the two away.
+  const worthHere = (each: Substitute) => worth(each, kits) + (others.has(each.id) ? 150 : 0)
   const kitsNow = now ? kitsFrom(before, question, now) : 0
   const costNow = now && costWith(before, question, now)
   return candidates
@@ -126,7 +129,7 @@ export function substitutesFor(question: Question, most = 24): Substitute[] {
       }
     })
     .filter(({ consequence }) => consequence.faults.length === 0)
-    .sort((a, b) => worth(a, kits) - worth(b, kits) || a.id - b.id)
+    .sort((a, b) => worthHere(a) - worthHere(b) || a.id - b.id)
     .slice(0, most)
 }
 

@@ -51,6 +51,7 @@ export function Propose({ pattern, colourway, chosen, shelf, report, scene, clos
       touching: soundForm(report)?.touching ?? [],
       thread: chosen.colours.thread,
       candidates: shelf.flatMap((item) => candidateOf(item) ?? []),
+      free: Object.fromEntries(shelf.map(({ id, onHand, reserved }) => [id, onHand - reserved])),
       kits,
       from: source,
     }
