@@ -150,3 +150,22 @@ export const routes = {
 } as const satisfies Record<string, Right | 'open' | 'signed-in'>
 
 export type RouteKey = keyof typeof routes
+
+/**
+ * Routes that are no GET and ask for no idempotency key: they change nothing in the records, for they ask, sign in or out, or drive a device; or,
+ * as a draft, they say which revision they follow and are refused the second time.
+ */
+export const asking: ReadonlySet<RouteKey> = new Set([
+  'POST /api/sign-in',
+  'POST /api/sign-out',
+  'PUT /api/patterns/:id/draft',
+  'POST /api/stock/file/preview',
+  'POST /api/quotes',
+  'POST /api/orders/size',
+  'POST /api/batches/outlook',
+  'POST /api/batches/could-make',
+  'POST /api/scale/zero',
+  'POST /api/batches/:id/labels',
+  'POST /api/lots/:id/label',
+  'POST /api/stand-ins/:name',
+])

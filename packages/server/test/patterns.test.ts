@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto'
 import { type Caller, openShop, type Shop } from './shop'
 
 let shop: Shop
@@ -115,5 +116,42 @@ describe('the PDF', () => {
     expect(await asked('version=7')).toEqual([404, 'There is no such version.'])
     expect(await asked('colourway=5')).toEqual([404, 'There is no such colourway.'])
     expect(await asked('paper=A3')).toEqual([400, 'Paper is A4 or LETTER.'])
+  })
+})
+
+describe('a request that is sent twice with one key', () => {
+  test('acts once, and is answered the same: patterns, versions, colourways, samples, words', async () => {
+    const rows = async () => {
+      const { rows } = await shop.pool.query(
+        `select (select count(*) from pattern)::int as patterns, (select count(*) from pattern_version)::int as versions,
+           (select count(*) from colourway_version)::int as colourways, (select count(*) from sample)::int as samples`,
+      )
+      return rows[0]
+    }
+    const twice = async (method: 'POST' | 'PUT', at: string, body: object, adds: object) => {
+      const before = await rows()
+      const key = randomUUID()
+      const first = await bram.ask(method, at, body, { key })
+      const second = await bram.ask(method, at, body, { key })
+      expect([first.status, second.status]).toEqual([200, 200])
+      expect(second.body).toEqual(first.body)
+      const added = Object.fromEntries(
+        Object.entries(await rows()).map(([what, n]) => [what, Number(n) - before[what]]),
+      )
+      expect(added).toEqual({ patterns: 0, versions: 0, colourways: 0, samples: 0, ...adds })
+      return { key, body: first.body }
+    }
+    const { body: made, key } = await twice('POST', '/patterns', { source: small }, { patterns: 1 })
+    await twice(
+      'POST',
+      `/patterns/${made.id}/versions`,
+      { name: 'First', note: '', revision: 1, publish: true },
+      { versions: 1 },
+    )
+    await twice('POST', `/patterns/${made.id}/colourways`, { name: 'Plain', choices: [] }, { colourways: 1 })
+    const sample = { version: null, size: '', minutes: 20, threadMm: 700, note: '' }
+    await twice('POST', `/patterns/${made.id}/samples`, sample, { samples: 1 })
+    const other = await bram.ask('POST', `/patterns/${made.id}/samples`, sample, { key })
+    expect([other.status, other.body.code]).toEqual([409, 'key-used'])
   })
 })

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto'
 import { eq } from 'drizzle-orm'
 import type { Request } from 'express'
 import type { Database, Session } from '../database/connect'
@@ -14,12 +15,20 @@ export interface Doing {
 /** The key that makes a request safe to repeat; the page makes one for each thing a person does. */
 export function actionKey(request: Request): string {
   const key = request.get('idempotency-key') ?? ''
+  if (request.res) request.res.locals.keyed = true
   if (!/^[\w-]{8,80}$/.test(key)) {
     throw new Refusal(400, 'no-key', 'A request that changes stock carries an idempotency-key.', {
       hint: 'Send 8 to 80 letters, digits or hyphens, new for each thing you do.',
     })
   }
   return key
+}
+
+/** The same for what changes no stock: a request without a key is a thing of its own. */
+export const actionKeyOrNew = (request: Request): string => {
+  if (request.get('idempotency-key') !== undefined) return actionKey(request)
+  if (request.res) request.res.locals.keyed = true
+  return randomUUID()
 }
 
 /**

@@ -1,6 +1,7 @@
 import { saveColourway } from '@tessellum/contract/colourways'
 import { eq } from 'drizzle-orm'
 import { Router } from 'express'
+import { actionKeyOrNew, once } from '../actions/once'
 import { notFound, readId, readInput } from '../http/refusal'
 import { mount, type Shop } from '../http/route'
 import { record } from '../trail/record'
@@ -18,7 +19,7 @@ export function colourwayRoutes({ db }: Shop): Router {
     const patternId = readId(request.params.id, 'pattern')
     const { name, choices } = readInput(saveColourway, request.body)
     try {
-      return await db.transaction(async (tx) => {
+      return await once(db, actionKeyOrNew(request), `colourway of ${patternId}`, caller, async (tx) => {
         const id = await makeColourway(tx, patternId, name, choices, caller.id)
         await record(tx, caller.id, `began the colourway ${name}`, `/patterns/${patternId}/colours`)
         return withoutVersionId(await findColourway(tx, id))
@@ -32,7 +33,7 @@ export function colourwayRoutes({ db }: Shop): Router {
     const id = readId(request.params.id, 'colourway')
     const { name, choices } = readInput(saveColourway, request.body)
     try {
-      return await db.transaction(async (tx) => {
+      return await once(db, actionKeyOrNew(request), `colourway ${id}`, caller, async (tx) => {
         const [row] = await tx.select().from(colourway).where(eq(colourway.id, id)).for('update')
         if (!row) throw notFound('colourway')
         if (row.name !== name) await renameColourway(tx, id, name)

@@ -1,5 +1,5 @@
 import type { PersonRole } from '@tessellum/contract/people'
-import { type Right, type RouteKey, rights, routes } from '@tessellum/contract/rights'
+import { asking, type Right, type RouteKey, rights, routes } from '@tessellum/contract/rights'
 import type { Request, RequestHandler, Response, Router } from 'express'
 import type { Database } from '../database/connect'
 import type { Drawings } from '../drawings/drawings'
@@ -32,7 +32,8 @@ export type Handle = (request: Request, response: Response, caller: Caller) => P
 
 /**
  * Mounts a route. What its handler returns is sent as JSON; `undefined` means it has answered itself.
- * The key must stand in the contract's table, so that no route can be open by oversight.
+ * The key must stand in the contract's table, so that no route can be open by oversight; and what changes the records must have asked for the
+ * request's idempotency key, so that none can be done twice by oversight.
  */
 export function mount(router: Router, key: RouteKey, handle: Handle): void {
   const [method, path] = key.split(' ') as ['GET' | 'POST' | 'PUT', string]
@@ -51,6 +52,8 @@ export function mount(router: Router, key: RouteKey, handle: Handle): void {
       }
     }
     const result = await handle(request, response, caller as Caller)
+    if (method !== 'GET' && !asking.has(key) && response.locals.keyed !== true)
+      throw new Error(`${key} changes the records and has asked for no idempotency key.`)
     if (result !== undefined) response.json(result)
   }
   if (method === 'GET') router.get(path, run)

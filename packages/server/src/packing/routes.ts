@@ -1,6 +1,6 @@
 import { emptyBag, fillBag, loseBeads, returnKit as returnKitInput, swapLot } from '@tessellum/contract/packing'
 import { type Request, Router } from 'express'
-import { actionKey, once } from '../actions/once'
+import { actionKey, actionKeyOrNew, once } from '../actions/once'
 import { layOutAgain } from '../batches/revise'
 import { brokenConstraint } from '../database/trouble'
 import { Refusal, readId, readInput } from '../http/refusal'
@@ -20,14 +20,20 @@ export function packingRoutes(shop: Shop): Router {
   mount(router, 'PUT /api/batches/:id/bags', async (request, _, caller) => {
     const id = batchId(request)
     const filling = readInput(fillBag, request.body)
-    await db.transaction((tx) => fill(tx, id, filling, caller.id))
+    await once(db, actionKeyOrNew(request), `fill ${id}`, caller, async (tx) => {
+      await fill(tx, id, filling, caller.id)
+      return { ok: true }
+    })
     return packingOf(db, id)
   })
 
-  mount(router, 'POST /api/batches/:id/bags/empty', async (request) => {
+  mount(router, 'POST /api/batches/:id/bags/empty', async (request, _, caller) => {
     const id = batchId(request)
     const emptied = readInput(emptyBag, request.body)
-    await db.transaction((tx) => empty(tx, id, emptied))
+    await once(db, actionKeyOrNew(request), `empty ${id}`, caller, async (tx) => {
+      await empty(tx, id, emptied)
+      return { ok: true }
+    })
     return packingOf(db, id)
   })
 

@@ -3,6 +3,7 @@ import { saveWords } from '@tessellum/contract/words'
 import { titleOf } from '@tessellum/core/notation/title'
 import { eq, max } from 'drizzle-orm'
 import { Router } from 'express'
+import { actionKeyOrNew, once } from '../actions/once'
 import { explain, makeColourway } from '../colourways/store'
 import { Refusal, readId, readInput } from '../http/refusal'
 import { mount, type Shop } from '../http/route'
@@ -27,20 +28,18 @@ export function patternRoutes({ db, workers, drawings }: Shop): Router {
 
   mount(router, 'POST /api/patterns', async (request, _, caller) => {
     const { source, words, colourways } = readInput(newPattern, request.body)
-    return db
-      .transaction(async (tx) => {
-        const [made] = await tx
-          .insert(pattern)
-          .values({ title: titleOf(source), source, savedBy: caller.id })
-          .returning({ id: pattern.id })
-        const { id } = made as { id: number }
-        for (const each of words) await saveWordsOf(tx, id, each)
-        for (const { name, choices } of colourways) await makeColourway(tx, id, name, choices, caller.id)
-        return findPattern(tx, id)
-      })
-      .catch((error: unknown) => {
-        throw explain(error, colourways[0]?.name ?? '')
-      })
+    return once(db, actionKeyOrNew(request), 'new pattern', caller, async (tx) => {
+      const [made] = await tx
+        .insert(pattern)
+        .values({ title: titleOf(source), source, savedBy: caller.id })
+        .returning({ id: pattern.id })
+      const { id } = made as { id: number }
+      for (const each of words) await saveWordsOf(tx, id, each)
+      for (const { name, choices } of colourways) await makeColourway(tx, id, name, choices, caller.id)
+      return findPattern(tx, id)
+    }).catch((error: unknown) => {
+      throw explain(error, colourways[0]?.name ?? '')
+    })
   })
 
   mount(router, 'GET /api/patterns/:id', (request) => findPattern(db, readId(request.params.id, 'pattern')))
@@ -78,7 +77,7 @@ export function patternRoutes({ db, workers, drawings }: Shop): Router {
         hint: fault.mend ?? 'Mend the line; the draft stays as it is.',
       })
     }
-    return db.transaction(async (tx) => {
+    return once(db, actionKeyOrNew(request), `version of ${id}`, caller, async (tx) => {
       const row = await lockDraft(tx, id, revision)
       const [last] = await tx
         .select({ number: max(patternVersion.number) })
@@ -139,10 +138,10 @@ export function patternRoutes({ db, workers, drawings }: Shop): Router {
     return wordsOf(db, id)
   })
 
-  mount(router, 'PUT /api/patterns/:id/words', async (request) => {
+  mount(router, 'PUT /api/patterns/:id/words', async (request, _, caller) => {
     const id = readId(request.params.id, 'pattern')
     const { from, ...words } = readInput(saveWords, request.body)
-    return db.transaction(async (tx) => {
+    return once(db, actionKeyOrNew(request), `words of ${id}`, caller, async (tx) => {
       await findPattern(tx, id)
       if (from) await saveWordsOf(tx, id, { ...words, ...from, instead: '', also: '' })
       await saveWordsOf(tx, id, words)

@@ -1,6 +1,7 @@
 import { newSample } from '@tessellum/contract/samples'
 import { minutesOf } from '@tessellum/core/report/minutes'
 import { Router } from 'express'
+import { actionKeyOrNew, once } from '../actions/once'
 import { Refusal, readId, readInput } from '../http/refusal'
 import { mount, type Shop } from '../http/route'
 import { findPattern, findVersion } from '../patterns/store'
@@ -33,16 +34,18 @@ export function sampleRoutes({ db, workers }: Shop): Router {
       })
     }
     const { practised, technique } = minutesOf(report)
-    await db.insert(sample).values({
-      ...input,
-      patternId: pattern.id,
-      computedMm: report.thread.totalMm,
-      computedMinutes: practised,
-      technique,
-      madeBy: caller.id,
+    return once(db, actionKeyOrNew(request), `sample of ${pattern.id}`, caller, async (tx) => {
+      await tx.insert(sample).values({
+        ...input,
+        patternId: pattern.id,
+        computedMm: report.thread.totalMm,
+        computedMinutes: practised,
+        technique,
+        madeBy: caller.id,
+      })
+      await record(tx, caller.id, `logged a sample of ${pattern.title}`, `/patterns/${pattern.id}`)
+      return samplesOf(tx, pattern.id)
     })
-    await record(db, caller.id, `logged a sample of ${pattern.title}`, `/patterns/${pattern.id}`)
-    return samplesOf(db, pattern.id)
   })
 
   return router

@@ -15,7 +15,7 @@ import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { eq } from 'drizzle-orm'
 import { type Request, Router } from 'express'
 import type { z } from 'zod'
-import { actionKey, once } from '../actions/once'
+import { actionKey, actionKeyOrNew, once } from '../actions/once'
 import type { Session } from '../database/connect'
 import { brokenConstraint } from '../database/trouble'
 import { notFound, Refusal, readId, readInput } from '../http/refusal'
@@ -124,7 +124,10 @@ export function stockRoutes({ db }: Shop): Router {
     const id = readId(request.params.id, 'stocktake')
     const lotId = readId(request.params.lotId, 'lot')
     const { counted } = readInput(countLotInput, request.body)
-    await db.transaction((tx) => countLot(tx, id, lotId, counted, caller.id))
+    await once(db, actionKeyOrNew(request), `count ${lotId}`, caller, async (tx) => {
+      await countLot(tx, id, lotId, counted, caller.id)
+      return { ok: true }
+    })
     return stocktakeOf(db, id)
   })
 

@@ -11,6 +11,7 @@ import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { App, Form, Input, Modal, Select } from 'antd'
 import { useMemo } from 'react'
 import { ask, type ShopError } from '../shop/api'
+import { useKeyFor } from '../shop/key-for'
 import { read } from '../shop/queries'
 import { Swatch } from '../stock/swatch'
 
@@ -73,6 +74,7 @@ export function ColourwayForm({ pattern, colourway, roles, report, close }: Colo
   const [form] = Form.useForm<Fields>()
   const slots = slotsOf(roles, report)
   const stones = useStones(pattern.source, report)
+  const { keyFor, done } = useKeyFor()
   const save = useMutation({
     mutationFn: ({ name, chosen, others }: Fields) => {
       const choices: Choice[] = slots.flatMap((slot) => {
@@ -86,11 +88,13 @@ export function ColourwayForm({ pattern, colourway, roles, report, close }: Colo
         })
       })
       const body = { name, choices }
+      const asked = { body, key: keyFor(body) }
       return colourway
-        ? ask('PUT', `/colourways/${colourway.id}`, colourwayAnswer, { body })
-        : ask('POST', `/patterns/${pattern.id}/colourways`, colourwayAnswer, { body })
+        ? ask('PUT', `/colourways/${colourway.id}`, colourwayAnswer, asked)
+        : ask('POST', `/patterns/${pattern.id}/colourways`, colourwayAnswer, asked)
     },
     onSuccess: (saved) => {
+      done()
       void client.invalidateQueries({ queryKey: ['colourways', pattern.id] })
       void message.success(`${saved.name} is saved.`)
       close()

@@ -15,6 +15,7 @@ import { proxy, wrap } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
 import { Drawing } from '../piece/drawing'
 import { ask, ShopError } from '../shop/api'
+import { useKeyFor } from '../shop/key-for'
 import { Swatch } from '../stock/swatch'
 import { coloursOf } from './judgement'
 import type { ProposeBench } from './propose.worker'
@@ -156,18 +157,17 @@ function Offer({ pattern, colourway, chosen, shelf, scene, proposal, close }: Of
   const [name, setName] = useState(() =>
     [...new Set(items.map(({ item }) => item.colourName))].slice(0, 2).join(' and '),
   )
+  const { keyFor } = useKeyFor()
   const keep = useMutation({
-    mutationFn: () =>
-      ask('POST', `/patterns/${pattern.id}/colourways`, colourwayAnswer, {
-        body: {
-          name,
-          choices: [
-            // Stones and thread stay as they are.
-            ...colourway.choices.filter(({ role }) => proposal.items[role] === undefined),
-            ...items.map(({ role, item }) => ({ role, size: '', itemId: item.id })),
-          ],
-        },
-      }),
+    mutationFn: () => {
+      const choices = [
+        // Stones and thread stay as they are.
+        ...colourway.choices.filter(({ role }) => proposal.items[role] === undefined),
+        ...items.map(({ role, item }) => ({ role, size: '', itemId: item.id })),
+      ]
+      const body = { name, choices }
+      return ask('POST', `/patterns/${pattern.id}/colourways`, colourwayAnswer, { body, key: keyFor(body) })
+    },
     onSuccess: (saved) => {
       void client.invalidateQueries({ queryKey: ['colourways', pattern.id] })
       void message.success(`${saved.name} is kept.`)

@@ -3,6 +3,7 @@ import { type Pattern, pattern as patternAnswer } from '@tessellum/contract/patt
 import { App, Button, Form, Input, Modal } from 'antd'
 import { useState } from 'react'
 import { ask, ShopError } from '../shop/api'
+import { useKeyFor } from '../shop/key-for'
 
 interface KeepVersionProps {
   readonly pattern: Pattern
@@ -16,6 +17,7 @@ export function KeepVersion({ pattern, save, errors }: KeepVersionProps) {
   const [form] = Form.useForm<{ name: string; note?: string }>()
   const client = useQueryClient()
   const { message } = App.useApp()
+  const { keyFor, done } = useKeyFor()
   const keep = useMutation({
     mutationFn: async ({ name, note }: { name: string; note?: string }) => {
       const revision = await save()
@@ -25,11 +27,11 @@ export function KeepVersion({ pattern, save, errors }: KeepVersionProps) {
           message: 'The draft could not be saved first.',
           hint: 'Try again when it has been.',
         })
-      return ask('POST', `/patterns/${pattern.id}/versions`, patternAnswer, {
-        body: { name, note: note ?? '', revision },
-      })
+      const body = { name, note: note ?? '', revision }
+      return ask('POST', `/patterns/${pattern.id}/versions`, patternAnswer, { body, key: keyFor(body) })
     },
     onSuccess: (answer) => {
+      done()
       client.setQueryData(['patterns', pattern.id], answer)
       void client.invalidateQueries({ queryKey: ['patterns'] })
       setOpen(false)

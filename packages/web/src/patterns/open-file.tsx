@@ -6,6 +6,7 @@ import { type DragEvent, type ReactNode, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { Loading } from '../frame/loading'
 import { ask, ShopError } from '../shop/api'
+import { useKeyFor } from '../shop/key-for'
 import { read } from '../shop/queries'
 import { foundOnShelf, type Read, readPatternFile } from './pattern-file'
 import { useReckoned } from './use-reckoned'
@@ -65,11 +66,12 @@ function Opened({ opened, close }: { opened: Read; close: () => void }) {
   const { data: items } = useQuery(read.items)
   const { now } = useReckoned(opened.source, noChoices)
   const brought = foundOnShelf(opened.colourways, items ?? [])
+  const { keyFor } = useKeyFor()
   const keep = useMutation({
-    mutationFn: () =>
-      ask('POST', '/patterns', patternAnswer, {
-        body: { source: opened.source, words: opened.words, colourways: brought.colourways },
-      }),
+    mutationFn: () => {
+      const body = { source: opened.source, words: opened.words, colourways: brought.colourways }
+      return ask('POST', '/patterns', patternAnswer, { body, key: keyFor(body) })
+    },
     onSuccess: ({ id }) => void navigate(`/patterns/${id}`),
   })
   const faults = now?.diagnostics.filter(({ severity }) => severity !== 'note') ?? []

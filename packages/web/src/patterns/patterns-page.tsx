@@ -11,6 +11,7 @@ import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { FlatPiece } from '../piece/flat-piece'
 import { ask } from '../shop/api'
+import { useKeyFor } from '../shop/key-for'
 import { read } from '../shop/queries'
 import { FileDrop } from './open-file'
 import { useChosen } from './use-chosen'
@@ -40,8 +41,9 @@ export function PatternsPage() {
   const mayWrite = useMay('patterns.write')
   const navigate = useNavigate()
   const { data: patterns, error } = useQuery(read.patterns)
+  const { keyFor } = useKeyFor()
   const begin = useMutation({
-    mutationFn: () => ask('POST', '/patterns', patternAnswer, { body: { source: blank } }),
+    mutationFn: () => ask('POST', '/patterns', patternAnswer, { body: { source: blank }, key: keyFor('blank') }),
     onSuccess: ({ id }) => void navigate(`/patterns/${id}`),
   })
   if (error && !patterns) return <Trouble error={error} />

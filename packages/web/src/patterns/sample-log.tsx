@@ -9,6 +9,7 @@ import dayjs from 'dayjs'
 import { useState } from 'react'
 import { useMay } from '../people/me'
 import { ask, ShopError } from '../shop/api'
+import { useKeyFor } from '../shop/key-for'
 import { read } from '../shop/queries'
 
 interface SampleLogProps {
@@ -32,18 +33,15 @@ export function SampleLog({ pattern, report, minutes, eager }: SampleLogProps) {
   const [form] = Form.useForm<Logged>()
   const client = useQueryClient()
   const { data } = useQuery(read.samples(pattern.id))
+  const { keyFor, done } = useKeyFor()
   const log = useMutation({
-    mutationFn: ({ minutes, threadCm, note }: Logged) =>
-      ask('POST', `/patterns/${pattern.id}/samples`, samples, {
-        body: {
-          version: pattern.changed ? null : pattern.version,
-          size: report.size,
-          minutes,
-          threadMm: threadCm * 10,
-          note: note ?? '',
-        },
-      }),
+    mutationFn: ({ minutes, threadCm, note }: Logged) => {
+      const version = pattern.changed ? null : pattern.version
+      const body = { version, size: report.size, minutes, threadMm: threadCm * 10, note: note ?? '' }
+      return ask('POST', `/patterns/${pattern.id}/samples`, samples, { body, key: keyFor(body) })
+    },
     onSuccess: (answer) => {
+      done()
       client.setQueryData(['samples', pattern.id], answer)
       setOpen(false)
       form.resetFields()

@@ -6,6 +6,7 @@ import { App, Button, Drawer, Form, Input, Select } from 'antd'
 import { Link } from 'react-router'
 import { Loading } from '../frame/loading'
 import { ask, ShopError } from '../shop/api'
+import { useKeyFor } from '../shop/key-for'
 import { read } from '../shop/queries'
 import { Carriers } from './carriers'
 import { Reconcile } from './reconcile'
@@ -83,12 +84,15 @@ function PublishForm({ pattern, stopped, close }: { pattern: Pattern; stopped: b
   const corrects = Form.useWatch('corrects', form)
   const number = (pattern.version ?? 0) + 1
   const published = pattern.versions.filter((each) => each.published)
+  const { keyFor, done } = useKeyFor()
   const publish = useMutation({
-    mutationFn: ({ name, note, corrects }: Publishing) =>
-      ask('POST', `/patterns/${pattern.id}/versions`, patternAnswer, {
-        body: { name, note: note ?? '', revision: pattern.revision, publish: true, ...(corrects ? { corrects } : {}) },
-      }),
+    mutationFn: ({ name, note, corrects }: Publishing) => {
+      const { revision } = pattern
+      const body = { name, note: note ?? '', revision, publish: true, ...(corrects ? { corrects } : {}) }
+      return ask('POST', `/patterns/${pattern.id}/versions`, patternAnswer, { body, key: keyFor(body) })
+    },
     onSuccess: (answer) => {
+      done()
       client.setQueryData(['patterns', pattern.id], answer)
       void client.invalidateQueries({ queryKey: ['patterns'] })
       void client.invalidateQueries({ queryKey: ['editions', pattern.id] })
