@@ -231,6 +231,92 @@ test('where the limit is reached, what plain filling has is given, and said not 
   expect(() => worthOf(found, lines, lots)).not.toThrow()
 })
 
+/** Line by line, the more urgent first, kit by kit from the first lot that holds it: what anybody would do. */
+function plainKits(lines: readonly AllocationLine[], lots: readonly AllocationLot[]): number[] {
+  const left = new Map(lots.map(({ lotId, free }) => [lotId, free]))
+  const made = lines.map(() => 0)
+  for (const { line, wanted, variants } of [...lines].sort((a, b) => a.priority - b.priority))
+    for (let kit = 0; kit < wanted; kit++) {
+      const from = (variants[0]?.bill ?? []).map(({ itemId, quantity }) => ({
+        quantity,
+        lot: lots.find((lot) => lot.itemId === itemId && (left.get(lot.lotId) ?? 0) >= quantity)?.lotId,
+      }))
+      if (from.some(({ lot }) => lot === undefined)) break
+      for (const { lot, quantity } of from) left.set(lot as number, (left.get(lot as number) ?? 0) - quantity)
+      made[line] = (made[line] ?? 0) + 1
+    }
+  return made
+}
+
+const urgent = (lines: readonly AllocationLine[], kits: readonly number[]): Worth =>
+  prioritiesOf(lines).map((priority) =>
+    lines.reduce((sum, each, l) => sum + (each.priority === priority ? (kits[l] ?? 0) : 0), 0),
+  )
+
+test('at its limit it never makes less than plain filling, and says how far from the best it may be', () => {
+  const giveUp: Solve = () => ({ status: 'limit', objective: 0, gap: 1, values: {} })
+  fc.assert(
+    fc.property(small, (shop) => {
+      const { lines, lots } = problem(shop)
+      const found = allocateKits(lines, lots, giveUp)
+      expect(() => worthOf(found, lines, lots)).not.toThrow()
+      const made = found.lines.map(({ kits }) => kits)
+      expect(better(urgent(lines, plainKits(lines, lots)), urgent(lines, made))).toBe(false)
+      const total = made.reduce((sum, each) => sum + each, 0)
+      const best = bestByTrying(lines, lots)
+        .slice(0, prioritiesOf(lines).length)
+        .reduce((sum, each) => sum + each, 0)
+      if (!found.proven && total > 0) expect(total * (1 + found.gap)).toBeGreaterThanOrEqual(best - 1e-9)
+    }),
+    { numRuns: 300 },
+  )
+})
+
+test.each([
+  [100, 80, 4],
+  [300, 120, 6],
+])(
+  '%i lines over %i items of %i lots, too little of all: at least plain filling, with a bound',
+  async (many, items, lotsEach) => {
+    const chance = (n: number, of: number) => (Math.imul(n + 1, 2654435761) >>> 8) % of
+    const lines = Array.from({ length: many }, (_, line): AllocationLine => {
+      const own = [...new Set([0, 1, 2, 3, 4, 5].map((k) => chance(line * 6 + k, items)))]
+      return {
+        line,
+        wanted: 1 + chance(line + 7, 12),
+        priority: line % 3,
+        variants: [
+          {
+            bill: own.map((itemId) => ({ itemId, quantity: 100 + 10 * chance(line * items + itemId, 40) })),
+            distance: 0,
+          },
+        ],
+      }
+    })
+    const wanted = (itemId: number) =>
+      lines.reduce(
+        (sum, { wanted, variants }) =>
+          sum + wanted * (variants[0]?.bill.find((need) => need.itemId === itemId)?.quantity ?? 0),
+        0,
+      )
+    const lots = Array.from({ length: items * lotsEach }, (_, i): AllocationLot => {
+      const itemId = Math.floor(i / lotsEach)
+      return {
+        lotId: i + 1,
+        itemId,
+        rank: i % lotsEach,
+        free: Math.floor((wanted(itemId) * (40 + chance(i, 60))) / 100 / lotsEach),
+      }
+    })
+    const found = allocateKits(lines, lots, await solver(4))
+    expect(() => worthOf(found, lines, lots)).not.toThrow()
+    const made = found.lines.map(({ kits }) => kits)
+    expect(better(urgent(lines, plainKits(lines, lots)), urgent(lines, made))).toBe(false)
+    expect(found.gap).toBeGreaterThan(0)
+    expect(found.gap).toBeLessThan(0.5)
+  },
+)
+
 test('packs are bought at least cost, and of what costs the same the least is left over; as every choice tried', () => {
   const pack = fc.record({ amount: fc.integer({ min: 1, max: 9 }), price: fc.integer({ min: 1, max: 30 }) })
   fc.assert(

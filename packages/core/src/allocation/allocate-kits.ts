@@ -13,13 +13,10 @@ import {
   type Take,
   takenFrom,
 } from './allocation'
+import { type Goal, inOrder, type Proof } from './in-order'
+import { better, type Kits, mostKits, totalOf } from './most-kits'
 import { fillOneLotEach } from './one-lot-each'
-import { type Programme, type Row, type Term, written } from './programme'
-
-interface Proof {
-  proven: boolean
-  gap: number
-}
+import type { Row, Term } from './programme'
 
 /** @param solve to optimality, or to a limit that it says was reached */
 export function allocateKits(
@@ -81,13 +78,75 @@ function grouped<Each, Key>(list: readonly Each[], keyOf: (each: Each) => Key): 
   return groups
 }
 
-/** Lines that cannot all be filled, or only perhaps: all questions at once, over every item they need. */
+/** Beyond so many ways to take kits of a line from a lot it is no longer asked all at once. */
+const mostAtOnce = 400
+
+/** Lines that cannot all be filled, or only perhaps. */
 function fillJointly(
   lines: readonly AllocationLine[],
   lots: ReadonlyMap<number, readonly AllocationLot[]>,
   solve: Solve,
   proof: Proof,
 ): Take[] {
+  const ways = lines
+    .flatMap(({ variants }) => variants.flatMap(({ bill }) => bill))
+    .reduce((sum, { itemId }) => sum + (lots.get(itemId)?.length ?? 0), 0)
+  const own: Proof = { proven: true, gap: 0 }
+  const exact = ways <= mostAtOnce ? atOnce(lines, lots, solve, own) : undefined
+  if (exact && own.proven) return exact
+  const most = mostKits(lines, lots, solve)
+  const kitsIn = (takes: readonly Take[]): Kits =>
+    lines.map(({ line, variants }) =>
+      variants.map(({ bill }, v) =>
+        takes.reduce(
+          (sum, take) =>
+            sum + (take.line === line && take.variant === v && take.itemId === bill[0]?.itemId ? take.kits : 0),
+          0,
+        ),
+      ),
+    )
+  // What the limit left of the exact programme may still be better.
+  if (exact && better(kitsIn(exact), most.kits, lines)) {
+    short(kitsIn(exact))
+    return exact
+  }
+  if (totalOf(most.kits) < most.bound || new Set(lines.map(({ priority }) => priority)).size > 1) short(most.kits)
+  return lotByLot(most.takes, lines, lots, solve, proof)
+
+  function short(kits: Kits): void {
+    const made = totalOf(kits)
+    proof.proven = false
+    proof.gap = Math.max(proof.gap, made > 0 ? (most.bound - made) / made : most.bound > 0 ? 1 : 0)
+  }
+}
+
+/** Once it is known how many kits there are of each line, the lots part by item. */
+function lotByLot(
+  takes: readonly Take[],
+  lines: readonly AllocationLine[],
+  lots: ReadonlyMap<number, readonly AllocationLot[]>,
+  solve: Solve,
+  proof: Proof,
+): Take[] {
+  const byLine = new Map(lines.map((each) => [each.line, each]))
+  return [...grouped(takes, ({ itemId }) => itemId)].flatMap(([itemId, ofItem]) => {
+    const demands = [...grouped(ofItem, ({ line, variant }) => `${line} ${variant}`).values()].map((same): Demand => {
+      const { line, variant } = same[0] as Take
+      const need = byLine.get(line)?.variants[variant]?.bill.find((each) => each.itemId === itemId)
+      const { itemId: _, ...taken } = need as NonNullable<typeof need>
+      return { line, variant, ...taken, kits: same.reduce((sum, { kits }) => sum + kits, 0) }
+    })
+    return fillItem(itemId, demands, lots.get(itemId) ?? [], solve, proof, ofItem)
+  })
+}
+
+/** All questions at once, over every item they need. */
+function atOnce(
+  lines: readonly AllocationLine[],
+  lots: ReadonlyMap<number, readonly AllocationLot[]>,
+  solve: Solve,
+  proof: Proof,
+): Take[] | undefined {
   const whole = new Map<string, number>()
   const binary = new Set<string>()
   const rows: Row[] = []
@@ -133,36 +192,11 @@ function fillJointly(
     { goal: 'min', objective: byRank },
   ]
   const values = inOrder(goals, { rows, whole, binary }, solve, proof)
-  if (Object.keys(values).length === 0) return plainly(lines, lots)
+  if (Object.keys(values).length === 0) return undefined
   return takes.flatMap(({ name, each, ...take }) => {
     const kits = Math.round(values[name] ?? 0)
     return kits > 0 ? [{ ...take, kits, quantity: kits * each }] : []
   })
-}
-
-/** Where the limit was reached before the solver had anything: as planned, kit by kit, the more urgent line first. */
-function plainly(lines: readonly AllocationLine[], lots: ReadonlyMap<number, readonly AllocationLot[]>): Take[] {
-  const left = new Map([...lots.values()].flat().map(({ lotId, free }) => [lotId, free]))
-  const taken = new Map<string, Take>()
-  for (const { line, wanted, variants } of [...lines].sort((a, b) => a.priority - b.priority)) {
-    for (let kit = 0; kit < wanted; kit++) {
-      const from = (variants[0]?.bill ?? []).map(({ itemId, ...need }) => ({
-        itemId,
-        need,
-        lot: lots.get(itemId)?.find(({ lotId }) => (left.get(lotId) ?? 0) >= takenFrom(need, lotId)),
-      }))
-      if (from.some(({ lot }) => lot === undefined)) break
-      for (const { itemId, need, lot } of from) {
-        const { lotId } = lot as AllocationLot
-        const quantity = takenFrom(need, lotId)
-        left.set(lotId, (left.get(lotId) ?? 0) - quantity)
-        const before = taken.get(`${line} ${lotId}`)
-        const kits = (before?.kits ?? 0) + 1
-        taken.set(`${line} ${lotId}`, { line, variant: 0, itemId, lotId, kits, quantity: kits * quantity })
-      }
-    }
-  }
-  return [...taken.values()]
 }
 
 /** Nothing is taken from a lot that is not counted as used. */
@@ -174,37 +208,6 @@ const usedRow = (taken: string, used: string, most: number): Row => ({
   sign: '<=',
   of: 0,
 })
-
-type Goal = Pick<Programme, 'goal' | 'objective'>
-
-/** One goal after the other, each kept at its best while the next is sought. */
-function inOrder(
-  goals: readonly Goal[],
-  base: Pick<Programme, 'rows' | 'whole' | 'binary'>,
-  solve: Solve,
-  proof: Proof,
-): Readonly<Record<string, number>> {
-  const rows = [...base.rows]
-  let values: Readonly<Record<string, number>> = {}
-  for (const { goal, objective } of goals) {
-    const found = solve(written({ ...base, goal, objective, rows }))
-    if (found.status === 'infeasible') {
-      // What was reached before cannot be kept: rounding, and no proof.
-      proof.proven = false
-      break
-    }
-    if (found.status === 'limit') {
-      proof.proven = false
-      proof.gap = Math.max(proof.gap, found.gap)
-      // What was found before still stands, where the limit left nothing better.
-      if (Object.keys(found.values).length > 0) values = found.values
-      break
-    }
-    values = found.values
-    rows.push({ terms: objective, sign: goal === 'max' ? '>=' : '<=', of: Math.round(found.objective) })
-  }
-  return values
-}
 
 /** The largest first, each whole line from the first lot that holds it, or else from as many as it takes. */
 function fillPlainly(demands: readonly Demand[], lots: readonly AllocationLot[]): number[][] | undefined {
@@ -233,20 +236,33 @@ function fillPlainly(demands: readonly Demand[], lots: readonly AllocationLot[])
 
 const sizeOf = ({ quantity, kits }: Demand) => quantity * kits
 
-/** Fills what was settled of one item: fewest lots in a line, then those first that are to be used up. */
+/**
+ * Fills what was settled of one item: fewest lots in a line, then those first that are to be used up.
+ *
+ * @param otherwise a filling that is known, for where neither a solver nor plain filling comes to one
+ */
 function fillItem(
   itemId: number,
   demands: readonly Demand[],
   lots: readonly AllocationLot[],
   solve: Solve,
   proof: Proof,
+  otherwise?: readonly Take[],
 ): Take[] {
-  const best = fillOneLotEach(demands, lots) ?? solvedFill(demands, lots, solve, proof)
+  const own: Proof = { proven: true, gap: 0 }
+  const best = fillOneLotEach(demands, lots) ?? solvedFill(demands, lots, solve, own)
+  // Other lots might have been better; no kit is wanting for it.
+  if (!own.proven) proof.proven = false
+  if (!best) {
+    if (!otherwise) throw new Error('An item that can be filled was not filled.')
+    proof.proven = false
+    return [...otherwise]
+  }
   return demands.flatMap((demand, d) =>
     lots.flatMap(({ lotId }, i) => {
       const kits = best[d]?.[i] ?? 0
       const quantity = kits * takenFrom(demand, lotId)
-      return kits > 0 ? [{ line: demand.line, variant: 0, itemId, lotId, kits, quantity }] : []
+      return kits > 0 ? [{ line: demand.line, variant: demand.variant ?? 0, itemId, lotId, kits, quantity }] : []
     }),
   )
 }
@@ -256,7 +272,7 @@ function solvedFill(
   lots: readonly AllocationLot[],
   solve: Solve,
   proof: Proof,
-): number[][] {
+): number[][] | undefined {
   const plain = fillPlainly(demands, lots)
   const whole = new Map<string, number>()
   const binary = new Set<string>()
@@ -300,8 +316,7 @@ function solvedFill(
   const complete = solved.every((row, d) => row.reduce((sum, kits) => sum + kits, 0) === demands[d]?.kits)
   if (complete) return solved
   // A limit was reached before anything was found: what plain filling has is still a filling.
-  if (plain) return plain
-  throw new Error('An item that can be filled was not filled.')
+  return plain
 }
 
 function answer(

@@ -42,6 +42,8 @@ export interface AllocationLot {
 /** So many kits of a line as planned, which take `quantity` of one item each. */
 export interface Demand {
   readonly line: number
+  /** 0 where it is not said: the plan itself. */
+  readonly variant?: number
   readonly quantity: number
   readonly byLot?: Need['byLot']
   readonly kits: number

@@ -18,6 +18,8 @@ export interface Programme {
   /** Whole numbers from 0 to their bound. */
   readonly whole: ReadonlyMap<string, number>
   readonly binary: ReadonlySet<string>
+  /** Any numbers from 0 to their bound. */
+  readonly most?: ReadonlyMap<string, number>
 }
 
 /** A line of an LP file is at most 255 characters long. */
@@ -39,13 +41,13 @@ function sum(terms: readonly Term[]): string {
   return text.trimEnd()
 }
 
-export function written({ goal, objective, rows, whole, binary }: Programme): string {
+export function written({ goal, objective, rows, whole, binary, most = new Map() }: Programme): string {
   const lines = [goal === 'max' ? 'Maximize' : 'Minimize', ` obj: ${sum(objective)}`, 'Subject To']
   rows.forEach(({ terms, sign, of }, i) => {
     if (terms.length > 0) lines.push(` r${i}: ${sum(terms)} ${sign} ${of}`)
   })
   lines.push('Bounds')
-  for (const [name, most] of whole) lines.push(` 0 <= ${name} <= ${most}`)
+  for (const [name, bound] of [...whole, ...most]) lines.push(` 0 <= ${name} <= ${bound}`)
   lines.push(' 0 <= nothing <= 0')
   if (whole.size > 0) lines.push('General', ...[...whole.keys()].map((name) => ` ${name}`))
   if (binary.size > 0) lines.push('Binary', ...[...binary].map((name) => ` ${name}`))

@@ -75,7 +75,8 @@ export function openApi() {
                 in: 'header',
                 required: false,
                 schema: { type: 'string', pattern: '^[\\w-]{8,80}$' },
-                description: 'Makes a request safe to repeat: the same key never acts twice. Needed for whatever changes stock.',
+                description:
+                  'Makes a request safe to repeat: the same key never acts twice. Needed for whatever changes stock.',
               },
             ]
           : []),

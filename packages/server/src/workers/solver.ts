@@ -11,10 +11,12 @@ export async function solver(limitSeconds = 8): Promise<Solve> {
   const highs = await loaded
   const until = performance.now() + limitSeconds * 1000
   return (programme) => {
+    const left = (until - performance.now()) / 1000
+    if (left <= 0) return { status: 'limit', objective: 0, gap: 1, values: {} }
     let found: ReturnType<typeof highs.solve>
     try {
       found = highs.solve(programme, {
-        time_limit: Math.max(0.05, (until - performance.now()) / 1000),
+        time_limit: left,
         output_flag: false,
         mip_rel_gap: 0,
         // Everything is whole, so that what is nearer than this is the best there is.
