@@ -77,6 +77,8 @@ export const receivePurchase = z.object({
   receivedOn: newLot.shape.receivedOn,
   quantity: newLot.shape.quantity,
   place: z.string().trim().max(60, 'A place has at most 60 letters.').optional(),
+  /** Of an order that came in part: whether the rest is still on its way. */
+  restComing: z.boolean().optional(),
 })
 export type ReceivePurchase = z.infer<typeof receivePurchase>
 

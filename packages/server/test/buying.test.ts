@@ -102,6 +102,31 @@ test('an order counts as coming, comes as a lot at its cost, and is taken off th
   expect([story.coming, (await bram.ask('GET', '/purchases')).body]).toEqual([0, []])
 })
 
+test('7 g of 8 g ordered leave 1 g on its way, at its share of the cost, until it is said that no more will come', async () => {
+  const [first] = await list()
+  const itemId = first?.itemId ?? 1
+  const { body } = await bram.ask('POST', '/purchases', {
+    itemId,
+    supplier: 'Brackwater Glass',
+    amount: 8000,
+    cost: 400,
+    expectedOn: '2027-04-01',
+  })
+  const receive = (id: number, code: string, quantity: number, more = {}) =>
+    odile.ask('POST', `/purchases/${id}/receive`, { code, receivedOn: '2027-04-01', quantity, ...more })
+  expect((await receive(body.purchaseId, 'PART-1', 7000)).status).toBe(200)
+  const open = async () =>
+    (await bram.ask('GET', '/purchases')).body.filter((each: { itemId: number }) => each.itemId === itemId)
+  const [rest, ...others] = await open()
+  expect([rest.amount, rest.cost, others]).toEqual([1000, 50, []])
+  expect((await receive(rest.id, 'PART-2', 900, { restComing: false })).status).toBe(200)
+  expect(await open()).toEqual([])
+  const { body: story } = await bram.ask('GET', `/items/${itemId}`)
+  const costOf = (code: string) => story.lots.find((lot: { code: string }) => lot.code === code)
+  expect(costOf('PART-1')).toMatchObject({ onHand: 7000, unitCost: 350 / 7000 })
+  expect(costOf('PART-2')).toMatchObject({ onHand: 900, unitCost: 50 / 900 })
+})
+
 test('a delivery of an item that is none is refused', async () => {
   const { status } = await odile.ask('POST', '/items/99999/lots', {
     code: 'X/1',

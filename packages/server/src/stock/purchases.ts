@@ -62,11 +62,31 @@ async function lockOrdered(tx: Session, id: number) {
   return row
 }
 
-/** What came becomes a lot, at what the order cost; an order that came in part is done all the same. @returns the lot's id */
+/**
+ * What came becomes a lot, at what the order cost. Where it is less than was ordered the rest goes on as an order of its own, with its share of the
+ * cost, unless it is said that no more will come.
+ *
+ * @returns the lot's id
+ */
 export async function receive(tx: Session, id: number, came: ReceivePurchase, doing: Doing): Promise<number> {
-  const { itemId, supplier, cost } = await lockOrdered(tx, id)
-  const lotId = await receiveLot(tx, itemId, { ...came, reason: 'delivery', supplier, cost }, doing)
-  await tx.update(purchase).set({ state: 'received', lotId }).where(eq(purchase.id, id))
+  const { itemId, supplier, cost, amount, orderedOn, expectedOn, orderedBy } = await lockOrdered(tx, id)
+  const { restComing = true, ...delivery } = came
+  const rest = restComing ? Math.max(0, amount - came.quantity) : 0
+  const restCost = Math.round((cost * rest) / amount)
+  const lotId = await receiveLot(
+    tx,
+    itemId,
+    { ...delivery, reason: 'delivery', supplier, cost: cost - restCost },
+    doing,
+  )
+  await tx
+    .update(purchase)
+    .set({ state: 'received', lotId, amount: amount - rest, cost: cost - restCost })
+    .where(eq(purchase.id, id))
+  if (rest > 0)
+    await tx
+      .insert(purchase)
+      .values({ itemId, supplier, amount: rest, cost: restCost, orderedOn, expectedOn, orderedBy })
   return lotId
 }
 

@@ -123,6 +123,7 @@ export function ColourwayForm({ pattern, colourway, roles, report, close }: Colo
       style={{ top: 40 }}
     >
       <Form
+        name="colourway-form"
         form={form}
         onFinish={save.mutate}
         initialValues={{ name: colourway?.name ?? '', chosen: initial, others: initialOthers }}

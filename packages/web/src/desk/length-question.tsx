@@ -25,7 +25,14 @@ export function LengthQuestion() {
   )
   return (
     <div className="desk">
-      <Form form={form} layout="vertical" requiredMark={false} initialValues={usual} className="sheet">
+      <Form
+        name="length-question"
+        form={form}
+        layout="vertical"
+        requiredMark={false}
+        initialValues={usual}
+        className="sheet"
+      >
         <Form.Item label="Worn on" name="worn">
           <Segmented options={['wrist', 'neck', 'finger']} />
         </Form.Item>

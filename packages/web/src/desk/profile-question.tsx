@@ -42,7 +42,14 @@ export function ProfileQuestion() {
   )
   return (
     <div className="desk">
-      <Form form={form} layout="vertical" requiredMark={false} initialValues={usual} className="sheet">
+      <Form
+        name="profile-question"
+        form={form}
+        layout="vertical"
+        requiredMark={false}
+        initialValues={usual}
+        className="sheet"
+      >
         <div className="fields">
           <Form.Item label="What" name="hang">
             <Select

@@ -15,7 +15,14 @@ export function RunQuestion() {
   const [under, over] = [beadIn(choices, of), beadIn(choices, by)]
   return (
     <div className="desk">
-      <Form form={form} layout="vertical" requiredMark={false} initialValues={usual} className="sheet">
+      <Form
+        name="run-question"
+        form={form}
+        layout="vertical"
+        requiredMark={false}
+        initialValues={usual}
+        className="sheet"
+      >
         <Form.Item label="How many in the run" name="count">
           <InputNumber min={1} max={500} precision={0} style={{ width: 110 }} />
         </Form.Item>

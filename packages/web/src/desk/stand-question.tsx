@@ -42,7 +42,14 @@ export function StandQuestion() {
   const last = found.at(-1)
   return (
     <div className="desk">
-      <Form form={form} layout="vertical" requiredMark={false} initialValues={usual} className="sheet">
+      <Form
+        name="stand-question"
+        form={form}
+        layout="vertical"
+        requiredMark={false}
+        initialValues={usual}
+        className="sheet"
+      >
         <Form.Item label="Core across, mm" name="core" rules={[{ required: true, message: 'Give the core.' }]}>
           <InputNumber min={2} max={200} style={{ width: 110 }} />
         </Form.Item>

@@ -72,6 +72,7 @@ export function StoneQuestionForm() {
   return (
     <div className="desk">
       <Form
+        name="stone-question"
         form={form}
         layout="vertical"
         requiredMark={false}

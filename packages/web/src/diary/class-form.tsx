@@ -88,6 +88,7 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
   const needed = (message: string) => [{ required: true, message }]
   return (
     <Form
+      name="class-form"
       form={form}
       layout="vertical"
       requiredMark={false}

@@ -63,6 +63,7 @@ export function CostsPage() {
         <Link to="/diary">The diary</Link>
       </div>
       <Form
+        name="costs-page"
         className="sheet pad"
         layout="vertical"
         requiredMark={false}

@@ -187,6 +187,7 @@ function TakeOrder({ close }: { close: () => void }) {
       style={{ top: 40 }}
     >
       <Form
+        name="orders-page"
         form={form}
         layout="vertical"
         requiredMark={false}

@@ -52,6 +52,7 @@ export function PlanPage() {
     <div className="page stack">
       <h1>Plan a batch</h1>
       <Form
+        name="plan-page"
         form={form}
         layout="vertical"
         requiredMark={false}

@@ -92,6 +92,7 @@ function LineFormFields({ form, beads, stones, back, add }: FieldsProps) {
   )
   return (
     <Form
+      name="add-lines"
       form={fields}
       layout="vertical"
       requiredMark={false}

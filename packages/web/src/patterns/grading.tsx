@@ -36,6 +36,7 @@ export function Grading({ pattern, choices, kit }: GradingProps) {
         <h2>Graded over more sizes</h2>
       </div>
       <Form
+        name="grading"
         layout="inline"
         requiredMark={false}
         initialValues={{ name: names[0], list: '10, 12, 14, 16, 18, 20 mm' }}

@@ -60,6 +60,7 @@ export function KeepVersion({ pattern, save, errors }: KeepVersionProps) {
         destroyOnHidden
       >
         <Form
+          name="keep-version"
           form={form}
           layout="vertical"
           requiredMark={false}

@@ -74,6 +74,7 @@ export function SampleLog({ pattern, report, minutes, eager }: SampleLogProps) {
         destroyOnHidden
       >
         <Form
+          name="sample-log"
           form={form}
           layout="vertical"
           requiredMark={false}

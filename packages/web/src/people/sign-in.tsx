@@ -27,7 +27,7 @@ export function SignInPage() {
       <div className="art" aria-hidden="true">
         <RingArt />
       </div>
-      <Form layout="vertical" requiredMark={false} onFinish={enter.mutate} size="large">
+      <Form name="sign-in" layout="vertical" requiredMark={false} onFinish={enter.mutate} size="large">
         <p style={{ marginBottom: 28 }}>
           <Wordmark />
         </p>

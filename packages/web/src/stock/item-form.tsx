@@ -82,6 +82,7 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
       style={{ top: 30 }}
     >
       <Form
+        name="item-form"
         form={form}
         layout="vertical"
         requiredMark={false}

@@ -277,6 +277,7 @@ function MoveForm({ item }: { item: ItemStory }) {
   const refused = post.error as ShopError | null
   return (
     <Form
+      name="item-page"
       form={form}
       className="sheet pad"
       layout="vertical"

@@ -133,7 +133,7 @@ function Move({ item, lot, close }: AboutLot) {
       onOk={form.submit}
       confirmLoading={move.busy}
     >
-      <Form form={form} layout="vertical" requiredMark={false} onFinish={move.run}>
+      <Form name="move-lot" form={form} layout="vertical" requiredMark={false} onFinish={move.run}>
         <p className="quiet">It lies in {lot.place || 'no place'}.</p>
         <Form.Item label="To" name="place" rules={[{ required: true, whitespace: true, message: 'Say where.' }]}>
           <AutoComplete
@@ -174,7 +174,14 @@ function Weigh({ item, lot, close }: AboutLot) {
       onOk={form.submit}
       confirmLoading={weigh.busy}
     >
-      <Form form={form} layout="vertical" requiredMark={false} onFinish={weigh.run} initialValues={{ beads: 100 }}>
+      <Form
+        name="weigh-lot"
+        form={form}
+        layout="vertical"
+        requiredMark={false}
+        onFinish={weigh.run}
+        initialValues={{ beads: 100 }}
+      >
         <Form.Item label="Beads on the scale" name="beads" rules={[{ required: true, message: 'Give how many.' }]}>
           <InputNumber min={1} precision={0} autoFocus />
         </Form.Item>

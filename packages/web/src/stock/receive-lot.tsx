@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import type { StockUnit } from '@tessellum/contract/stock'
-import { perSpoken, spokenUnit } from '@tessellum/core/stock/quantity'
-import { App, DatePicker, Form, Input, InputNumber, Modal } from 'antd'
+import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
+import { App, Checkbox, DatePicker, Form, Input, InputNumber, Modal } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useRef } from 'react'
 import { z } from 'zod'
@@ -20,6 +20,7 @@ interface Fields {
   readonly code: string
   readonly day: Dayjs
   readonly amount: number
+  readonly restComing: boolean
 }
 
 /** A delivery goes on the shelf as a lot of its own. */
@@ -28,14 +29,21 @@ export function ReceiveLot({ item, quantity, purchaseId, close }: ReceiveLotProp
   const { message } = App.useApp()
   const [form] = Form.useForm<Fields>()
   const key = useRef(newKey())
+  const amount = Form.useWatch('amount', form) ?? quantity / perSpoken[item.unit]
+  const missing = quantity - Math.round(amount * perSpoken[item.unit])
   const receive = useMutation({
-    mutationFn: ({ code, day, amount }: Fields) =>
+    mutationFn: ({ code, day, amount, restComing }: Fields) =>
       ask(
         'POST',
         purchaseId === undefined ? `/items/${item.id}/lots` : `/purchases/${purchaseId}/receive`,
         z.object({ lotId: z.number() }),
         {
-          body: { code, receivedOn: day.format('YYYY-MM-DD'), quantity: Math.round(amount * perSpoken[item.unit]) },
+          body: {
+            code,
+            receivedOn: day.format('YYYY-MM-DD'),
+            quantity: Math.round(amount * perSpoken[item.unit]),
+            ...(purchaseId === undefined ? {} : { restComing }),
+          },
           key: key.current,
         },
       ),
@@ -55,6 +63,7 @@ export function ReceiveLot({ item, quantity, purchaseId, close }: ReceiveLotProp
       confirmLoading={receive.isPending}
     >
       <Form
+        name="receive-lot"
         form={form}
         layout="vertical"
         requiredMark={false}
@@ -63,7 +72,7 @@ export function ReceiveLot({ item, quantity, purchaseId, close }: ReceiveLotProp
           // Another delivery is another thing to do.
           key.current = newKey()
         }}
-        initialValues={{ day: dayjs(), amount: quantity / perSpoken[item.unit] }}
+        initialValues={{ day: dayjs(), amount: quantity / perSpoken[item.unit], restComing: true }}
       >
         <Form.Item
           label="Lot, as the label says"
@@ -84,6 +93,9 @@ export function ReceiveLot({ item, quantity, purchaseId, close }: ReceiveLotProp
           rules={[{ required: true, message: 'Give a quantity.' }]}
         >
           <InputNumber min={0.001} max={1_000_000} style={{ width: 160 }} />
+        </Form.Item>
+        <Form.Item name="restComing" valuePropName="checked" hidden={purchaseId === undefined || missing <= 0}>
+          <Checkbox>The other {sayQuantity(Math.max(0, missing), item.unit)} are still to come</Checkbox>
         </Form.Item>
         {receive.error instanceof ShopError && (
           <div role="alert" className="notice trouble">

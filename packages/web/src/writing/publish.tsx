@@ -102,6 +102,7 @@ function PublishForm({ pattern, stopped, close }: { pattern: Pattern; stopped: b
   })
   return (
     <Form
+      name="publish"
       form={form}
       layout="vertical"
       requiredMark={false}
