@@ -7,6 +7,7 @@ import dayjs from 'dayjs'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { z } from 'zod'
+import { AskFirst } from '../frame/ask-first'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Refused } from '../frame/refused'
@@ -280,9 +281,16 @@ function OnItsWay() {
                   </Button>
                 )}{' '}
                 {mayBuy && (
-                  <Button size="small" onClick={() => callOff.run(each.id)} aria-label={`Call off: ${each.name}`}>
-                    Call off
-                  </Button>
+                  <AskFirst
+                    title={`Call off the order of ${each.name}?`}
+                    follows="It is no longer expected. The supplier has to be told by you."
+                    ok="Call it off"
+                    run={() => callOff.run(each.id)}
+                  >
+                    <Button size="small" aria-label={`Call off: ${each.name}`}>
+                      Call off
+                    </Button>
+                  </AskFirst>
                 )}
               </td>
             </tr>

@@ -7,6 +7,7 @@ import dayjs from 'dayjs'
 import { useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { z } from 'zod'
+import { AskFirst } from '../frame/ask-first'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Refused } from '../frame/refused'
@@ -75,14 +76,26 @@ function Offered({ offered }: { offered: ClassAnswer }) {
         <span className="spacer" />
         {open && mayKeep && <Button onClick={() => setChanging(true)}>Change</Button>}
         {open && mayKeep && (
-          <Button onClick={() => act.run('taught')} loading={act.busy && act.doing === 'taught'}>
-            Taught
-          </Button>
+          <AskFirst
+            title={`Was ${offered.title} taught?`}
+            follows={`${dayjs(offered.heldOn).isAfter(dayjs(), 'day') ? `It is planned for ${dayjs(offered.heldOn).format('D MMMM')}. ` : ''}Each seat has its kit from the shelf then, and the class is closed.`}
+            ok="It was taught"
+            run={() => act.run('taught')}
+          >
+            <Button loading={act.busy && act.doing === 'taught'}>Taught</Button>
+          </AskFirst>
         )}
         {open && mayKeep && (
-          <Button danger onClick={() => act.run('cancel')} loading={act.busy && act.doing === 'cancel'}>
-            Call off
-          </Button>
+          <AskFirst
+            title="Call off this class?"
+            follows="What its kits hold is given back to the shelf, and it cannot be taken up again."
+            ok="Call the class off"
+            run={() => act.run('cancel')}
+          >
+            <Button danger loading={act.busy && act.doing === 'cancel'}>
+              Call off
+            </Button>
+          </AskFirst>
         )}
         <Link to="/diary">The diary</Link>
       </div>

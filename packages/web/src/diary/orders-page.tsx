@@ -7,6 +7,7 @@ import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { z } from 'zod'
+import { AskFirst } from '../frame/ask-first'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Refused } from '../frame/refused'
@@ -109,13 +110,27 @@ function Acts({ order, run }: { order: Order; run: (what: 'kits' | 'done' | 'can
         </Button>
       )}
       {order.readiness === 'ready' && (
-        <Button size="small" type="primary" onClick={() => run('done')} aria-label={`Handed over to ${order.customer}`}>
-          Hand over
-        </Button>
+        <AskFirst
+          title={`Hand over to ${order.customer}?`}
+          follows={`The kit leaves the shelf as sold${order.price === null ? ', at no price: give the order one first if it is paid for' : ''}. The order is closed.`}
+          ok="It is handed over"
+          run={() => run('done')}
+        >
+          <Button size="small" type="primary" aria-label={`Handed over to ${order.customer}`}>
+            Hand over
+          </Button>
+        </AskFirst>
       )}
-      <Button size="small" onClick={() => run('cancel')} aria-label={`Call off the order for ${order.customer}`}>
-        Call off
-      </Button>
+      <AskFirst
+        title={`Call off the order for ${order.customer}?`}
+        follows="What its kit holds is given back to the shelf, and the order is closed."
+        ok="Call the order off"
+        run={() => run('cancel')}
+      >
+        <Button size="small" aria-label={`Call off the order for ${order.customer}`}>
+          Call off
+        </Button>
+      </AskFirst>
     </>
   )
 }

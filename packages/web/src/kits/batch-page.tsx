@@ -5,6 +5,7 @@ import { App, Button, InputNumber } from 'antd'
 import dayjs from 'dayjs'
 import { useRef, useState } from 'react'
 import { Link, useParams } from 'react-router'
+import { AskFirst } from '../frame/ask-first'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
@@ -134,9 +135,16 @@ function Plan({ batch }: { batch: Batch }) {
         )}
         {mayPlan && changeable && <Turn batch={batch} settle={settle} />}
         {mayPlan && changeable && (
-          <Button danger onClick={() => act.mutate('cancel')} loading={act.isPending}>
-            Call off
-          </Button>
+          <AskFirst
+            title="Call off this batch?"
+            follows="Everything it holds is given back to the shelf, and it cannot be taken up again."
+            ok="Call the batch off"
+            run={() => act.mutate('cancel')}
+          >
+            <Button danger loading={act.isPending}>
+              Call off
+            </Button>
+          </AskFirst>
         )}
       </div>
       {refused && (

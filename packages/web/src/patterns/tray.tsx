@@ -6,6 +6,7 @@ import { sayInches, sayLength, sayMass, saySpans } from '@tessellum/core/measure
 import type { Report } from '@tessellum/core/report/report'
 import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { usualThreadSettings } from '@tessellum/core/thread/settings'
+import { Link } from 'react-router'
 import { Swatch } from '../stock/swatch'
 
 interface TrayProps {
@@ -53,7 +54,8 @@ export function Tray({ report, old, items, kit, hasColourway }: TrayProps) {
               <Swatch item={shown} size={30} />
               <div>
                 <div className="name">
-                  <span className="letter">{each.role}</span> {item ? item.colourName : each.label || spoken}
+                  <span className="letter">{each.role}</span>{' '}
+                  {item ? <Link to={`/stock/${item.id}`}>{item.colourName}</Link> : each.label || spoken}
                 </div>
               </div>
               <div className="count">{each.total}</div>
