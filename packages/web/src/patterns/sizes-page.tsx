@@ -6,6 +6,7 @@ import { sayExtents, soundForm } from '@tessellum/core/form/form-report'
 import { chosenIn } from '@tessellum/core/kit/choice'
 import { sayLength, sayMass } from '@tessellum/core/measure/units'
 import type { Report } from '@tessellum/core/report/report'
+import { heldBy } from '@tessellum/core/sizing/stone-hold'
 import { Segmented, Select } from 'antd'
 import { useCallback, useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
@@ -198,12 +199,11 @@ function SizeFigures({ report, why, formed }: { report: Report; why: string | un
               </td>
             </tr>
           ))}
-          {form?.held.map(({ stone, frontMm, backMm }) => (
-            <tr key={`held ${stone}`}>
-              <th scope="row">{stone} is held by</th>
+          {form?.held.map((hold) => (
+            <tr key={`held ${hold.stone}`}>
+              <th scope="row">{hold.stone} is held by</th>
               <td>
-                {frontMm === undefined ? 'nothing' : `${frontMm.toFixed(1)} mm`} in front,{' '}
-                {backMm === undefined ? 'nothing' : `${backMm.toFixed(1)} mm`} behind
+                {sayHeld(heldBy(hold, 'frontMm'))} in front, {sayHeld(heldBy(hold, 'backMm'))} behind
               </td>
             </tr>
           ))}
@@ -236,3 +236,5 @@ function SizeFigures({ report, why, formed }: { report: Report; why: string | un
     </>
   )
 }
+
+const sayHeld = (mm: number | undefined) => (mm === undefined || mm < 0 ? 'nothing' : `${mm.toFixed(1)} mm`)
