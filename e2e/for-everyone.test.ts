@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { type Visit, visit } from './browser'
+import { spills } from './spills'
 
 let here: Visit
 beforeAll(async () => {
@@ -7,7 +8,7 @@ beforeAll(async () => {
 })
 afterAll(() => here.close())
 
-test('no main screen has a serious fault for those who cannot see it or use a mouse', async () => {
+test('no main screen has a serious fault for those who cannot see it or use a mouse, nor text that runs out of its box', async () => {
   const page = await here.enter('isaura')
   const axe = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8')
   const found: string[] = []
@@ -32,6 +33,7 @@ test('no main screen has a serious fault for those who cannot see it or use a mo
     await page.getByRole('heading', { level: 1 }).first().waitFor()
     // What is fetched for the page is soon there; the stream of changes never ends.
     await page.waitForTimeout(500)
+    found.push(...(await spills(page)).map((spill) => `${place} ${spill}`))
     await page.evaluate(axe)
     const faults = await page.evaluate(async () => {
       const { violations } = await (

@@ -19,7 +19,7 @@ const icons = {
 } as const
 
 export const BatchState = ({ state }: { state: State }) => (
-  <span className={`state ${state}`}>
+  <span className={`state ${state === 'packing' ? 'filling' : state}`}>
     {icons[state]} {words[state]}
   </span>
 )

@@ -65,7 +65,11 @@ async function send<T extends z.ZodType>(
     throw new ShopError({
       code: 'unreachable',
       message: 'The shop does not answer.',
-      hint: 'Nothing typed is lost. It is tried again by itself.',
+      // What only reads is asked again by itself; what does something waits for the person.
+      hint:
+        method === 'GET'
+          ? 'Nothing typed is lost. It is tried again by itself.'
+          : 'Nothing typed is lost, and nothing is done twice. Try again when the shop answers.',
     })
   }
   const body: unknown = await response.json().catch(() => undefined)
