@@ -335,6 +335,12 @@ describe('an odd ring', () => {
     ])
     expect(diagnostics.some(({ message }) => message.includes('placed already'))).toBe(false)
   })
+  test('of a part that is made twice is no second ring', () => {
+    const { work } = reckonPattern(
+      'pattern P\nbead A cylinder 11/0\nstone S round 14 mm, height 5 mm\npart p x 2\nring 36A as wall\nround A\nplace S in wall\nfinish\n',
+    )
+    expect([...work.cores.values()]).toEqual(['S', 'S'])
+  })
   test('is said to be a bead short of even where a stone is laid in', () => {
     const source = 'pattern P\nbead A cylinder 11/0\nstone S round 14 mm, height 5 mm\npart p\nring 35A\nplace S\n'
     const [told] = reckon(source).diagnostics.filter(({ line }) => line === 6)

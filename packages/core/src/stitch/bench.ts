@@ -120,7 +120,8 @@ export class Bench implements Scope {
   private readonly marks = new Map<string, (readonly Hole[])[]>()
   /** What the next round will take for its anchors, so that the one before steps up to it. */
   nextInto: IntoWords | undefined
-  readonly placed = new Set<string>()
+  /** Stones that lie in a ring, each with the statement that laid it there first. */
+  readonly placed = new Map<string, number>()
   readonly fits: Fit[] = []
   readonly refilled: Refilled[] = []
   readonly used = new Set<string>()

@@ -37,8 +37,9 @@ export const placeTechnique: Technique<{ role: string; at: Span; where: TargetWo
     const beads = ring.holes.length
     const { work } = bench
     const held = [...work.cores].find(([, stone]) => stone === role)?.[0]
-    // A second ring round a stone has a verdict of its own; the stone lies where it lay.
-    const another = held !== undefined && where !== undefined && ring.course !== held
+    // A second ring round a stone has a verdict of its own; the stone lies where it lay. A line that is done again lays another in.
+    const again = bench.placed.get(role) === bench.statement
+    const another = held !== undefined && where !== undefined && ring.course !== held && !again
     if (ring.course !== undefined && work.courses[ring.course]?.kind === 'ring') {
       const { ease } = ring
       const hold = another ? undefined : bench.formed?.held?.[role]
@@ -54,7 +55,7 @@ export const placeTechnique: Technique<{ role: string; at: Span; where: TargetWo
     }
     if (bench.placed.has(role) && !another)
       bench.remark('warning', at, `${role} has been placed already.`, 'Declare another stone if there are two.')
-    bench.placed.add(role)
+    if (!bench.placed.has(role)) bench.placed.set(role, bench.statement)
     bench.used.add(role)
     if (!another)
       work.cores.set(ring.course ?? work.gather(ring.holes, (bead) => bench.lengthOf(work.role(bead))), role)

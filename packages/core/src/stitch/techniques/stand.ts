@@ -114,7 +114,7 @@ export const standTechnique: Technique<StandWords> = {
         )
       }
       bench.used.add(core.stone)
-      bench.placed.add(core.stone)
+      bench.placed.set(core.stone, bench.statement)
       return outline.diameter / 2
     }
   },
