@@ -1,5 +1,5 @@
-import { Popconfirm } from 'antd'
-import type { ReactElement } from 'react'
+import { App } from 'antd'
+import { cloneElement, type ReactElement } from 'react'
 
 interface AskFirstProps {
   /** "Call off this batch?" */
@@ -10,19 +10,12 @@ interface AskFirstProps {
   readonly ok: string
   readonly run: () => void
   /** The button that begins it; it does nothing by itself. */
-  readonly children: ReactElement
+  readonly children: ReactElement<{ onClick?: () => void }>
 }
 
-/** What cannot be undone is asked about once, with what follows. */
-export const AskFirst = ({ title, follows, ok, run, children }: AskFirstProps) => (
-  <Popconfirm
-    title={title}
-    description={<div style={{ maxWidth: 300 }}>{follows}</div>}
-    okText={ok}
-    cancelText="Leave it"
-    onConfirm={run}
-    placement="bottomRight"
-  >
-    {children}
-  </Popconfirm>
-)
+/** What cannot be undone is asked about once, with what follows: in the middle of the page, where no row moves from under the hand. */
+export function AskFirst({ title, follows, ok, run, children }: AskFirstProps) {
+  const { modal } = App.useApp()
+  const onClick = () => void modal.confirm({ title, content: follows, okText: ok, cancelText: 'Leave it', onOk: run })
+  return cloneElement(children, { onClick })
+}
