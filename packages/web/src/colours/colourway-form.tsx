@@ -1,5 +1,10 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { type Choice, type Colourway, colourway as colourwayAnswer } from '@tessellum/contract/colourways'
+import { useQuery } from '@tanstack/react-query'
+import {
+  type Choice,
+  type Colourway,
+  colourway as colourwayAnswer,
+  type SaveColourway,
+} from '@tessellum/contract/colourways'
 import type { Pattern } from '@tessellum/contract/patterns'
 import type { Item } from '@tessellum/contract/stock'
 import type { StoneShape } from '@tessellum/core/catalogue/stone'
@@ -8,11 +13,11 @@ import { threadRole } from '@tessellum/core/kit/bill'
 import { stonesDeclared } from '@tessellum/core/report/reckon-pattern'
 import type { Report } from '@tessellum/core/report/report'
 import { sayQuantity } from '@tessellum/core/stock/quantity'
-import { App, Form, Input, Modal, Select } from 'antd'
+import { Form, Input, Modal, Select } from 'antd'
 import { useMemo } from 'react'
-import { ask, type ShopError } from '../shop/api'
-import { useKeyFor } from '../shop/key-for'
+import { ask } from '../shop/api'
 import { read } from '../shop/queries'
+import { useDoing } from '../shop/use-doing'
 import { Swatch } from '../stock/swatch'
 
 interface Fields {
@@ -68,39 +73,29 @@ const keyOf = ({ role, size }: { role: string; size: string }) => `${role}|${siz
 
 /** Gives each role an item from the shelf. */
 export function ColourwayForm({ pattern, colourway, roles, report, close }: ColourwayFormProps) {
-  const client = useQueryClient()
-  const { message } = App.useApp()
   const { data: items } = useQuery(read.items)
   const [form] = Form.useForm<Fields>()
   const slots = slotsOf(roles, report)
   const stones = useStones(pattern.source, report)
-  const { keyFor, done } = useKeyFor()
-  const save = useMutation({
-    mutationFn: ({ name, chosen, others }: Fields) => {
-      const choices: Choice[] = slots.flatMap((slot) => {
-        const itemId = chosen[keyOf(slot)]
-        // The same bead goes on being counted as it was.
-        if (itemId === undefined) return []
-        const standIns = (others?.[keyOf(slot)] ?? []).filter((other) => other !== itemId)
-        return [itemId, ...standIns].map((id, rank) => {
-          const before = colourway?.choices.find((choice) => keyOf(choice) === keyOf(slot) && choice.itemId === id)
-          return { role: slot.role, size: slot.size, itemId: id, counting: before?.counting ?? 'all', rank }
-        })
+  const save = useDoing(
+    (body: SaveColourway, key) =>
+      colourway
+        ? ask('PUT', `/colourways/${colourway.id}`, colourwayAnswer, { body, key })
+        : ask('POST', `/patterns/${pattern.id}/colourways`, colourwayAnswer, { body, key }),
+    { stale: ['colourways'], said: ({ name }) => `${name} is saved.`, after: close },
+  )
+  const choicesOf = ({ chosen, others }: Fields): Choice[] =>
+    slots.flatMap((slot) => {
+      const itemId = chosen[keyOf(slot)]
+      // The same bead goes on being counted as it was.
+      if (itemId === undefined) return []
+      const standIns = (others?.[keyOf(slot)] ?? []).filter((other) => other !== itemId)
+      return [itemId, ...standIns].map((id, rank) => {
+        const before = colourway?.choices.find((choice) => keyOf(choice) === keyOf(slot) && choice.itemId === id)
+        return { role: slot.role, size: slot.size, itemId: id, counting: before?.counting ?? 'all', rank }
       })
-      const body = { name, choices }
-      const asked = { body, key: keyFor(body) }
-      return colourway
-        ? ask('PUT', `/colourways/${colourway.id}`, colourwayAnswer, asked)
-        : ask('POST', `/patterns/${pattern.id}/colourways`, colourwayAnswer, asked)
-    },
-    onSuccess: (saved) => {
-      done()
-      void client.invalidateQueries({ queryKey: ['colourways', pattern.id] })
-      void message.success(`${saved.name} is saved.`)
-      close()
-    },
-  })
-  const refused = save.error as ShopError | null
+    })
+  const { refused } = save
   const kept = colourway?.choices ?? []
   const initial = Object.fromEntries(
     kept.filter(({ rank }) => rank === 0).map((choice) => [keyOf(choice), choice.itemId]),
@@ -119,13 +114,13 @@ export function ColourwayForm({ pattern, colourway, roles, report, close }: Colo
       okText="Save colourway"
       onCancel={close}
       onOk={form.submit}
-      confirmLoading={save.isPending}
+      confirmLoading={save.busy}
       style={{ top: 40 }}
     >
       <Form
         name="colourway-form"
         form={form}
-        onFinish={save.mutate}
+        onFinish={(fields) => save.run({ name: fields.name, choices: choicesOf(fields) })}
         initialValues={{ name: colourway?.name ?? '', chosen: initial, others: initialOthers }}
         requiredMark={false}
         layout="vertical"

@@ -1,5 +1,4 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { type Colourway, colourway as colourwayAnswer } from '@tessellum/contract/colourways'
+import { type Colourway, colourway as colourwayAnswer, type SaveColourway } from '@tessellum/contract/colourways'
 import type { Pattern } from '@tessellum/contract/patterns'
 import type { Item } from '@tessellum/contract/stock'
 import type { PaletteColour } from '@tessellum/core/colour/palette'
@@ -10,12 +9,12 @@ import type { Chosen } from '@tessellum/core/kit/choice'
 import type { Report } from '@tessellum/core/report/report'
 import { candidateOf } from '@tessellum/core/substitute/candidate'
 import type { ColourSource, Proposal, ProposalQuestion } from '@tessellum/core/substitute/propose'
-import { App, Button, ColorPicker, Drawer, Input, InputNumber, Progress, Segmented, Upload } from 'antd'
+import { Button, ColorPicker, Drawer, Input, InputNumber, Progress, Segmented, Upload } from 'antd'
 import { proxy, wrap } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
 import { Drawing } from '../piece/drawing'
-import { ask, ShopError } from '../shop/api'
-import { useKeyFor } from '../shop/key-for'
+import { ask } from '../shop/api'
+import { useDoing } from '../shop/use-doing'
 import { Swatch } from '../stock/swatch'
 import { coloursOf } from './judgement'
 import type { ProposeBench } from './propose.worker'
@@ -146,8 +145,6 @@ export function Propose({ pattern, colourway, chosen, shelf, report, scene, clos
 type OfferProps = Omit<ProposeProps, 'report'> & { readonly proposal: Proposal }
 
 function Offer({ pattern, colourway, chosen, shelf, scene, proposal, close }: OfferProps) {
-  const client = useQueryClient()
-  const { message } = App.useApp()
   const items = Object.entries(proposal.items)
     .flatMap(([role, id]) => {
       const item = shelf.find((each) => each.id === id)
@@ -157,23 +154,15 @@ function Offer({ pattern, colourway, chosen, shelf, scene, proposal, close }: Of
   const [name, setName] = useState(() =>
     [...new Set(items.map(({ item }) => item.colourName))].slice(0, 2).join(' and '),
   )
-  const { keyFor } = useKeyFor()
-  const keep = useMutation({
-    mutationFn: () => {
-      const choices = [
-        // Stones and thread stay as they are.
-        ...colourway.choices.filter(({ role }) => proposal.items[role] === undefined),
-        ...items.map(({ role, item }) => ({ role, size: '', itemId: item.id })),
-      ]
-      const body = { name, choices }
-      return ask('POST', `/patterns/${pattern.id}/colourways`, colourwayAnswer, { body, key: keyFor(body) })
-    },
-    onSuccess: (saved) => {
-      void client.invalidateQueries({ queryKey: ['colourways', pattern.id] })
-      void message.success(`${saved.name} is kept.`)
-      close()
-    },
-  })
+  const keep = useDoing(
+    (body: SaveColourway, key) => ask('POST', `/patterns/${pattern.id}/colourways`, colourwayAnswer, { body, key }),
+    { stale: ['colourways'], said: (saved) => `${saved.name} is kept.`, after: close },
+  )
+  const choices = [
+    // Stones and thread stay as they are.
+    ...colourway.choices.filter(({ role }) => proposal.items[role] === undefined),
+    ...items.map(({ role, item }) => ({ role, size: '', itemId: item.id })),
+  ]
   const colours = {
     ...roleColours(Object.keys(proposal.items)),
     ...chosen.colours,
@@ -205,13 +194,13 @@ function Offer({ pattern, colourway, chosen, shelf, scene, proposal, close }: Of
             maxLength={80}
             onChange={(event) => setName(event.target.value)}
           />
-          <Button onClick={() => keep.mutate()} loading={keep.isPending} disabled={name.trim() === ''}>
+          <Button onClick={() => keep.run({ name, choices })} loading={keep.busy} disabled={name.trim() === ''}>
             Keep
           </Button>
         </div>
-        {keep.error instanceof ShopError && (
+        {keep.refused && (
           <div role="alert" className="notice trouble">
-            {keep.error.message} {keep.error.hint}
+            {keep.refused.message} {keep.refused.hint}
           </div>
         )}
       </div>

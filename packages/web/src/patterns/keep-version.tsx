@@ -1,9 +1,9 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { type Pattern, pattern as patternAnswer } from '@tessellum/contract/patterns'
-import { App, Button, Form, Input, Modal } from 'antd'
+import { type Pattern, pattern as patternAnswer, type SaveVersion } from '@tessellum/contract/patterns'
+import { Button, Form, Input, Modal } from 'antd'
 import { useState } from 'react'
 import { ask, ShopError } from '../shop/api'
-import { useKeyFor } from '../shop/key-for'
+import { useDoing } from '../shop/use-doing'
 
 interface KeepVersionProps {
   readonly pattern: Pattern
@@ -16,10 +16,9 @@ export function KeepVersion({ pattern, save, errors }: KeepVersionProps) {
   const [open, setOpen] = useState(false)
   const [form] = Form.useForm<{ name: string; note?: string }>()
   const client = useQueryClient()
-  const { message } = App.useApp()
-  const { keyFor, done } = useKeyFor()
-  const keep = useMutation({
-    mutationFn: async ({ name, note }: { name: string; note?: string }) => {
+  // The draft is saved first: what is kept is the revision that it has then.
+  const draft = useMutation<number, ShopError>({
+    mutationFn: async () => {
       const revision = await save()
       if (revision === undefined)
         throw new ShopError({
@@ -27,19 +26,24 @@ export function KeepVersion({ pattern, save, errors }: KeepVersionProps) {
           message: 'The draft could not be saved first.',
           hint: 'Try again when it has been.',
         })
-      const body = { name, note: note ?? '', revision }
-      return ask('POST', `/patterns/${pattern.id}/versions`, patternAnswer, { body, key: keyFor(body) })
-    },
-    onSuccess: (answer) => {
-      done()
-      client.setQueryData(['patterns', pattern.id], answer)
-      void client.invalidateQueries({ queryKey: ['patterns'] })
-      setOpen(false)
-      form.resetFields()
-      void message.success(`Version ${answer.version} is kept.`)
+      return revision
     },
   })
-  const refused = keep.error as ShopError | null
+  const keep = useDoing(
+    (body: SaveVersion, key) => ask('POST', `/patterns/${pattern.id}/versions`, patternAnswer, { body, key }),
+    {
+      stale: ['patterns'],
+      said: ({ version }) => `Version ${version} is kept.`,
+      after: (answer) => {
+        client.setQueryData(['patterns', pattern.id], answer)
+        setOpen(false)
+        form.resetFields()
+      },
+    },
+  )
+  const keepDraft = ({ name, note }: { name: string; note?: string }) =>
+    draft.mutate(undefined, { onSuccess: (revision) => keep.run({ name, note: note ?? '', revision }) })
+  const refused = draft.error ?? keep.refused
   return (
     <>
       <Button
@@ -56,7 +60,7 @@ export function KeepVersion({ pattern, save, errors }: KeepVersionProps) {
         okText="Save version"
         onCancel={() => setOpen(false)}
         onOk={form.submit}
-        confirmLoading={keep.isPending}
+        confirmLoading={draft.isPending || keep.busy}
         destroyOnHidden
       >
         <Form
@@ -64,7 +68,7 @@ export function KeepVersion({ pattern, save, errors }: KeepVersionProps) {
           form={form}
           layout="vertical"
           requiredMark={false}
-          onFinish={keep.mutate}
+          onFinish={keepDraft}
           initialValues={{ name: `Edition ${(pattern.version ?? 0) + 1}` }}
         >
           <p className="quiet">

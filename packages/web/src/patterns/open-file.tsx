@@ -1,13 +1,13 @@
-import { useMutation, useQuery } from '@tanstack/react-query'
-import { pattern as patternAnswer } from '@tessellum/contract/patterns'
+import { useQuery } from '@tanstack/react-query'
+import { type NewPattern, pattern as patternAnswer } from '@tessellum/contract/patterns'
 import { titleOf } from '@tessellum/core/notation/title'
 import { Button, Modal, Upload } from 'antd'
 import { type DragEvent, type ReactNode, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { Loading } from '../frame/loading'
-import { ask, ShopError } from '../shop/api'
-import { useKeyFor } from '../shop/key-for'
+import { ask } from '../shop/api'
 import { read } from '../shop/queries'
+import { useDoing } from '../shop/use-doing'
 import { foundOnShelf, type Read, readPatternFile } from './pattern-file'
 import { useReckoned } from './use-reckoned'
 
@@ -66,13 +66,8 @@ function Opened({ opened, close }: { opened: Read; close: () => void }) {
   const { data: items } = useQuery(read.items)
   const { now } = useReckoned(opened.source, noChoices)
   const brought = foundOnShelf(opened.colourways, items ?? [])
-  const { keyFor } = useKeyFor()
-  const keep = useMutation({
-    mutationFn: () => {
-      const body = { source: opened.source, words: opened.words, colourways: brought.colourways }
-      return ask('POST', '/patterns', patternAnswer, { body, key: keyFor(body) })
-    },
-    onSuccess: ({ id }) => void navigate(`/patterns/${id}`),
+  const keep = useDoing((body: NewPattern, key) => ask('POST', '/patterns', patternAnswer, { body, key }), {
+    after: ({ id }) => void navigate(`/patterns/${id}`),
   })
   const faults = now?.diagnostics.filter(({ severity }) => severity !== 'note') ?? []
   return (
@@ -82,8 +77,8 @@ function Opened({ opened, close }: { opened: Read; close: () => void }) {
       okText="Keep it as a new pattern"
       cancelText="Leave it"
       onCancel={close}
-      onOk={() => keep.mutate()}
-      confirmLoading={keep.isPending}
+      onOk={() => keep.run({ source: opened.source, words: opened.words, colourways: brought.colourways })}
+      confirmLoading={keep.busy}
       okButtonProps={{ disabled: !items }}
     >
       {now ? (
@@ -129,9 +124,9 @@ function Opened({ opened, close }: { opened: Read; close: () => void }) {
           </ul>
         </>
       )}
-      {keep.error && (
+      {keep.refused && (
         <div role="alert" className="notice trouble">
-          {keep.error.message} {keep.error instanceof ShopError && keep.error.hint}
+          {keep.refused.message} {keep.refused.hint}
         </div>
       )}
     </Modal>

@@ -1,4 +1,4 @@
-import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query'
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import type { PatternSummary } from '@tessellum/contract/patterns'
 import { pattern as patternAnswer } from '@tessellum/contract/patterns'
 import { roleColours } from '@tessellum/core/drawing/role-colours'
@@ -11,8 +11,8 @@ import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { FlatPiece } from '../piece/flat-piece'
 import { ask } from '../shop/api'
-import { useKeyFor } from '../shop/key-for'
 import { read } from '../shop/queries'
+import { useDoing } from '../shop/use-doing'
 import { FileDrop } from './open-file'
 import { useChosen } from './use-chosen'
 
@@ -41,10 +41,8 @@ export function PatternsPage() {
   const mayWrite = useMay('patterns.write')
   const navigate = useNavigate()
   const { data: patterns, error } = useQuery(read.patterns)
-  const { keyFor } = useKeyFor()
-  const begin = useMutation({
-    mutationFn: () => ask('POST', '/patterns', patternAnswer, { body: { source: blank }, key: keyFor('blank') }),
-    onSuccess: ({ id }) => void navigate(`/patterns/${id}`),
+  const begin = useDoing((source: string, key) => ask('POST', '/patterns', patternAnswer, { body: { source }, key }), {
+    after: ({ id }) => void navigate(`/patterns/${id}`),
   })
   if (error && !patterns) return <Trouble error={error} />
   const cards = (button: ReactNode) => (
@@ -54,14 +52,14 @@ export function PatternsPage() {
         <span className="spacer" />
         {button}
         {mayWrite && (
-          <Button type="primary" onClick={() => begin.mutate()} loading={begin.isPending}>
+          <Button type="primary" onClick={() => begin.run(blank)} loading={begin.busy}>
             Begin a pattern
           </Button>
         )}
       </div>
-      {begin.error && (
+      {begin.refused && (
         <div className="notice trouble" role="alert">
-          {begin.error.message}
+          {begin.refused.message}
         </div>
       )}
       {!patterns && <Loading what="Fetching the patterns" />}

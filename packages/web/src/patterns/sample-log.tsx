@@ -1,6 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
 import type { Pattern } from '@tessellum/contract/patterns'
-import { type Samples, samples } from '@tessellum/contract/samples'
+import { type NewSample, type Samples, samples } from '@tessellum/contract/samples'
 import { sayLength, sayPercent } from '@tessellum/core/measure/units'
 import type { Report } from '@tessellum/core/report/report'
 import { leastSamples } from '@tessellum/core/thread/sampled'
@@ -8,9 +8,9 @@ import { Button, Form, Input, InputNumber, Modal } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
 import { useMay } from '../people/me'
-import { ask, ShopError } from '../shop/api'
-import { useKeyFor } from '../shop/key-for'
+import { ask } from '../shop/api'
 import { read } from '../shop/queries'
+import { useDoing } from '../shop/use-doing'
 
 interface SampleLogProps {
   readonly pattern: Pattern
@@ -33,21 +33,21 @@ export function SampleLog({ pattern, report, minutes, eager }: SampleLogProps) {
   const [form] = Form.useForm<Logged>()
   const client = useQueryClient()
   const { data } = useQuery(read.samples(pattern.id))
-  const { keyFor, done } = useKeyFor()
-  const log = useMutation({
-    mutationFn: ({ minutes, threadCm, note }: Logged) => {
-      const version = pattern.changed ? null : pattern.version
-      const body = { version, size: report.size, minutes, threadMm: threadCm * 10, note: note ?? '' }
-      return ask('POST', `/patterns/${pattern.id}/samples`, samples, { body, key: keyFor(body) })
+  const log = useDoing(
+    (body: NewSample, key) => ask('POST', `/patterns/${pattern.id}/samples`, samples, { body, key }),
+    {
+      after: (answer) => {
+        client.setQueryData(['samples', pattern.id], answer)
+        setOpen(false)
+        form.resetFields()
+      },
     },
-    onSuccess: (answer) => {
-      done()
-      client.setQueryData(['samples', pattern.id], answer)
-      setOpen(false)
-      form.resetFields()
-    },
-  })
-  const refused = log.error instanceof ShopError ? log.error : undefined
+  )
+  const logged = ({ minutes, threadCm, note }: Logged) => {
+    const version = pattern.changed ? null : pattern.version
+    log.run({ version, size: report.size, minutes, threadMm: threadCm * 10, note: note ?? '' })
+  }
+  const { refused } = log
   const ofSize = (data?.samples ?? []).filter((each) => each.size === report.size)
   return (
     <div className="samples">
@@ -70,7 +70,7 @@ export function SampleLog({ pattern, report, minutes, eager }: SampleLogProps) {
         okText="Log it"
         onCancel={() => setOpen(false)}
         onOk={form.submit}
-        confirmLoading={log.isPending}
+        confirmLoading={log.busy}
         destroyOnHidden
       >
         <Form
@@ -78,7 +78,7 @@ export function SampleLog({ pattern, report, minutes, eager }: SampleLogProps) {
           form={form}
           layout="vertical"
           requiredMark={false}
-          onFinish={log.mutate}
+          onFinish={logged}
           initialValues={{ minutes: Math.max(1, minutes) }}
         >
           <p className="quiet">

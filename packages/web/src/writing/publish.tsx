@@ -1,13 +1,13 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
 import type { Edition } from '@tessellum/contract/editions'
-import { type Pattern, pattern as patternAnswer } from '@tessellum/contract/patterns'
+import { type Pattern, pattern as patternAnswer, type SaveVersion } from '@tessellum/contract/patterns'
 import type { Lack } from '@tessellum/core/writing/check'
-import { App, Button, Drawer, Form, Input, Select } from 'antd'
+import { Button, Drawer, Form, Input, Select } from 'antd'
 import { Link } from 'react-router'
 import { Loading } from '../frame/loading'
-import { ask, ShopError } from '../shop/api'
-import { useKeyFor } from '../shop/key-for'
+import { ask } from '../shop/api'
 import { read } from '../shop/queries'
+import { useDoing } from '../shop/use-doing'
 import { Carriers } from './carriers'
 import { Reconcile } from './reconcile'
 import { writeBench } from './write-bench'
@@ -79,34 +79,32 @@ interface Publishing {
 
 function PublishForm({ pattern, stopped, close }: { pattern: Pattern; stopped: boolean; close: () => void }) {
   const client = useQueryClient()
-  const { message } = App.useApp()
   const [form] = Form.useForm<Publishing>()
   const corrects = Form.useWatch('corrects', form)
   const number = (pattern.version ?? 0) + 1
   const published = pattern.versions.filter((each) => each.published)
-  const { keyFor, done } = useKeyFor()
-  const publish = useMutation({
-    mutationFn: ({ name, note, corrects }: Publishing) => {
-      const { revision } = pattern
-      const body = { name, note: note ?? '', revision, publish: true, ...(corrects ? { corrects } : {}) }
-      return ask('POST', `/patterns/${pattern.id}/versions`, patternAnswer, { body, key: keyFor(body) })
+  const publish = useDoing(
+    (body: SaveVersion, key) => ask('POST', `/patterns/${pattern.id}/versions`, patternAnswer, { body, key }),
+    {
+      stale: ['patterns', 'editions'],
+      said: ({ version }) => `Version ${version} is published.`,
+      after: (answer) => {
+        client.setQueryData(['patterns', pattern.id], answer)
+        close()
+      },
     },
-    onSuccess: (answer) => {
-      done()
-      client.setQueryData(['patterns', pattern.id], answer)
-      void client.invalidateQueries({ queryKey: ['patterns'] })
-      void client.invalidateQueries({ queryKey: ['editions', pattern.id] })
-      void message.success(`Version ${answer.version} is published.`)
-      close()
-    },
-  })
+  )
+  const publishAs = ({ name, note, corrects }: Publishing) => {
+    const { revision } = pattern
+    publish.run({ name, note: note ?? '', revision, publish: true, ...(corrects ? { corrects } : {}) })
+  }
   return (
     <Form
       name="publish"
       form={form}
       layout="vertical"
       requiredMark={false}
-      onFinish={publish.mutate}
+      onFinish={publishAs}
       initialValues={{ name: `Edition ${number}` }}
       style={{ marginTop: 18 }}
     >
@@ -142,12 +140,12 @@ function PublishForm({ pattern, stopped, close }: { pattern: Pattern; stopped: b
         <Input.TextArea rows={3} />
       </Form.Item>
       {corrects !== undefined && <Carriers patternId={pattern.id} number={corrects} />}
-      {publish.error instanceof ShopError && (
+      {publish.refused && (
         <div role="alert" className="notice trouble">
-          {publish.error.message} {publish.error.hint}
+          {publish.refused.message} {publish.refused.hint}
         </div>
       )}
-      <Button type="primary" htmlType="submit" loading={publish.isPending} disabled={stopped}>
+      <Button type="primary" htmlType="submit" loading={publish.busy} disabled={stopped}>
         Publish version {number}
       </Button>
       {stopped && <span className="quiet"> What must be mended keeps it from being published.</span>}
