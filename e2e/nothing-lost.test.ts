@@ -1,6 +1,6 @@
 import type { Page } from 'playwright-core'
 import { wire } from '../packages/server/test/wire'
-import { reads, rewrite, tray, type Visit, visit } from './browser'
+import { choose, reads, rewrite, tray, type Visit, visit } from './browser'
 
 let here: Visit
 let page: Page
@@ -93,6 +93,75 @@ test('when two people change one pattern, neither text is lost: each says whose 
   await reads(() => page.getByRole('heading', { level: 1 }).textContent(), 'Heron earrings, mine')
   expect(await source()).toContain('# theirs again')
   await page.unroute('**/api/changes')
+})
+
+test('a form keeps what is typed into it through Escape, Back and a reload, until it is sent or begun again', async () => {
+  await page.goto(`${here.shop.base}/stock`)
+  await page.getByRole('button', { name: 'New item' }).click()
+  await page.getByLabel('Code', { exact: true }).fill('HALF-TYPED')
+  await page.keyboard.press('Escape')
+  await page.getByLabel('Code', { exact: true }).waitFor({ state: 'hidden' })
+  await page.getByRole('button', { name: 'New item' }).click()
+  await reads(() => page.getByLabel('Code', { exact: true }).inputValue(), 'HALF-TYPED')
+  await page.getByRole('button', { name: 'Start again' }).click()
+  await reads(() => page.getByLabel('Code', { exact: true }).inputValue(), '')
+  await page.keyboard.press('Escape')
+
+  await page.goto(`${here.shop.base}/kits/plan`)
+  await page.getByLabel('Name').fill('Tide tables')
+  await choose(page, 'Pattern', 'Windlass pendant')
+  await page.getByLabel('Kits', { exact: true }).fill('7')
+  await page.goto(`${here.shop.base}/kits`)
+  await page.goBack()
+  await page.reload()
+  await page.getByText('What you had typed is still here.').waitFor()
+  expect(await page.getByLabel('Name').inputValue()).toBe('Tide tables')
+  expect(await page.getByLabel('Kits', { exact: true }).inputValue()).toBe('7')
+  await page.getByRole('button', { name: 'Save the plan' }).click()
+  await page.getByRole('heading', { name: 'Tide tables' }).waitFor()
+  await page.goto(`${here.shop.base}/kits/plan`)
+  await reads(() => page.getByLabel('Name').inputValue(), '')
+})
+
+test('own words are saved when Escape is pressed in the middle of them, also while the shop is away', async () => {
+  const words = page.getByLabel('Instead, step 1', { exact: true })
+  const open = async () => {
+    await page.goto(`${here.shop.base}/patterns/1/written`)
+    await page.getByRole('button', { name: 'Own words' }).click()
+  }
+  await open()
+  await page.getByRole('button', { name: 'Say step 1 in your own words' }).click()
+  await page.context().setOffline(true)
+  await words.fill('Begin with the ring.')
+  await page.keyboard.press('Escape')
+  await words.waitFor({ state: 'hidden' })
+  await page.context().setOffline(false)
+  await open()
+  await reads(() => words.inputValue(), 'Begin with the ring.')
+  const kept = async () => (await here.shop.pool.query('select instead from step_words where pattern_id = 1')).rows
+  await reads(kept, [{ instead: 'Begin with the ring.' }])
+})
+
+test('a form whose line is still being fetched cannot be sent half', async () => {
+  let fetched = () => {}
+  const held = new Promise<void>((done) => {
+    fetched = done
+  })
+  await page.route('**/api/patterns/*/versions/*', async (route) => {
+    await held
+    await route.continue()
+  })
+  await page.goto(`${here.shop.base}/diary/classes/new`)
+  await page.getByLabel('Class', { exact: true }).fill('Slow water')
+  await page.getByLabel('Where').fill('the long table')
+  await choose(page, 'Who teaches', 'Corin Vetch')
+  await choose(page, 'Pattern', 'Windlass pendant')
+  const keep = page.getByRole('button', { name: 'Keep the class' })
+  expect(await keep.isDisabled()).toBe(true)
+  fetched()
+  await keep.click()
+  await page.getByRole('heading', { name: 'Slow water' }).waitFor()
+  await page.unroute('**/api/patterns/*/versions/*')
 })
 
 test('without its database the shop says so on a clear page, and the page opens by itself afterwards', async () => {

@@ -6,22 +6,25 @@ export const buyWanted = z.object({
   until: z.iso.date('Give a day.').optional(),
 })
 
-/** What is to be bought of one item so that every open batch can be filled. */
+/** What is to be bought of one item so that every open batch can be filled, and it does not run low. */
 export const buyLine = z.object({
   itemId: z.number(),
   name: z.string(),
   colour: z.string(),
   unit: stockUnit,
   supplier: z.string(),
+  /** What open batches go without. */
   short: z.number(),
+  /** What is wanting to its reorder level when they are filled and all that is ordered has come. */
+  low: z.number(),
   packs: z.array(z.object({ amount: z.number(), price: z.number(), leadDays: z.number(), count: z.number() })),
   /** What the packs hold; 0 where the item is sold in no pack that is known. */
   amount: z.number(),
   cost: z.number(),
-  /** When the first batch that goes short is due. */
-  neededOn: z.string(),
-  /** The last day to order, with the longest lead time of the packs and days to pack. */
-  orderBy: z.string(),
+  /** When the first batch that goes short is due; null where none does. */
+  neededOn: z.string().nullable(),
+  /** The last day to order, with the longest lead time of the packs and days to pack; null where nothing waits for it. */
+  orderBy: z.string().nullable(),
   /** Ordered already, and expected in time; taken off what is to be bought. */
   coming: z.number(),
   batches: z.array(z.object({ id: z.number(), name: z.string() })),

@@ -93,6 +93,8 @@ export const returnKit = z.object({
   lineId,
   kit,
   whole: z.boolean().default(false),
+  /** A whole one that a customer had: the kits on the shelf stay there. */
+  sold: z.boolean().default(false),
   quantities: z.array(z.object({ itemId: z.number().int(), quantity })).default([]),
 })
 export type ReturnKit = z.output<typeof returnKit>

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
+import { mostAlone } from '../src/allocation/alone'
 import { nominalBead } from '../src/catalogue/nominal-beads'
 import { type LabelledStone, labelledStone, stoneServes } from '../src/catalogue/stone-size'
-import { allocate, type Demand, type FreeLot, mostKits } from '../src/kit/allocate'
 import { billOf, type KitItem, misfitWords } from '../src/kit/bill'
 import { chosenIn } from '../src/kit/choice'
 import { spareBeads, usualSpares } from '../src/kit/spares'
@@ -123,82 +123,18 @@ test("a size's own choice comes before the one for all sizes", () => {
   expect(Object.keys(chosenIn(choices, 'petite', items).items)).toEqual(['S'])
 })
 
-describe('filling kits from lots', () => {
-  const lots: FreeLot[] = [
-    { lotId: 1, itemId: 1, free: 950 },
-    { lotId: 2, itemId: 1, free: 400 },
+test('the scarcest item limits what could be made, and an item without a lot allows none', () => {
+  const lots = [
+    { itemId: 1, free: 950 },
+    { itemId: 1, free: 400 },
   ]
-
-  test('each kit from one lot, the older first: 950 fills two of 400, the rest of it none', () => {
-    expect(allocate([{ line: 0, itemId: 1, quantity: 400, kits: 3 }], lots)).toEqual({
-      takes: [
-        { line: 0, itemId: 1, lotId: 1, kits: 2, quantity: 800 },
-        { line: 0, itemId: 1, lotId: 2, kits: 1, quantity: 400 },
-      ],
-      shortages: [],
-    })
-  })
-
-  test('a shortage says how much, and from which kit on', () => {
-    expect(allocate([{ line: 0, itemId: 1, quantity: 400, kits: 5 }], lots).shortages).toEqual([
-      { itemId: 1, line: 0, missing: 800, fromKit: 4 },
-    ])
-  })
-
-  test('the scarcest item limits what could be made, and an item without a lot allows none', () => {
-    const bill = [
-      { itemId: 1, quantity: 400 },
-      { itemId: 2, quantity: 1 },
-    ]
-    expect(mostKits(bill, [...lots, { lotId: 3, itemId: 2, free: 10 }])).toEqual({ kits: 3, limitedBy: [1] })
-    expect(mostKits(bill, lots)).toEqual({ kits: 0, limitedBy: [2] })
-  })
-
-  const lotList = fc.array(fc.record({ itemId: fc.integer({ min: 1, max: 3 }), free: fc.nat(500) }), { maxLength: 8 })
-  const demandList = fc.array(
-    fc.record({
-      itemId: fc.integer({ min: 1, max: 3 }),
-      quantity: fc.integer({ min: 1, max: 60 }),
-      kits: fc.integer({ min: 1, max: 12 }),
-    }),
-    { maxLength: 6 },
-  )
-
-  test('no lot gives more than it has, and every kit is either filled or missing', () => {
-    fc.assert(
-      fc.property(lotList, demandList, (lotFields, demandFields) => {
-        const free = lotFields.map((lot, i) => ({ ...lot, lotId: i }))
-        const demands: Demand[] = demandFields.map((demand, line) => ({ ...demand, line }))
-        const { takes, shortages } = allocate(demands, free)
-        for (const lot of free) {
-          const taken = takes.filter((take) => take.lotId === lot.lotId).reduce((sum, take) => sum + take.quantity, 0)
-          expect(taken).toBeLessThanOrEqual(lot.free)
-        }
-        for (const { line, kits, quantity } of demands) {
-          const filled = takes.filter((take) => take.line === line).reduce((sum, take) => sum + take.kits, 0)
-          const missing = shortages.filter((each) => each.line === line).reduce((sum, each) => sum + each.missing, 0)
-          expect(filled * quantity + missing).toBe(kits * quantity)
-        }
-      }),
-    )
-  })
-
-  test('as many as could be made can be allocated, and not one more', () => {
-    fc.assert(
-      fc.property(lotList, fc.integer({ min: 1, max: 60 }), (lotFields, quantity) => {
-        const free = lotFields.map((lot, i) => ({ ...lot, lotId: i }))
-        const bill = [1, 2].map((itemId) => ({ itemId, quantity }))
-        const { kits } = mostKits(bill, free)
-        const short = (wanted: number) =>
-          allocate(
-            bill.map((each, line) => ({ ...each, line, kits: wanted })),
-            free,
-          ).shortages.length > 0
-        expect(short(kits)).toBe(false)
-        expect(short(kits + 1)).toBe(true)
-      }),
-    )
-  })
+  const bill = [
+    { itemId: 1, quantity: 400 },
+    { itemId: 2, quantity: 1 },
+  ]
+  // 950 fill two of 400, and their rest none.
+  expect(mostAlone(bill, [...lots, { itemId: 2, free: 10 }])).toEqual({ kits: 3, limitedBy: [1] })
+  expect(mostAlone(bill, lots)).toEqual({ kits: 0, limitedBy: [2] })
 })
 
 test('a balance is the sum of its moves', () => {

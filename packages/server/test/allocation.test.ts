@@ -1,6 +1,7 @@
 import { allocateKits } from '@tessellum/core/allocation/allocate-kits'
 import type { Allocation, AllocationLine, AllocationLot, Solve } from '@tessellum/core/allocation/allocation'
 import { packsFor } from '@tessellum/core/allocation/buy'
+import { shortagesOf } from '@tessellum/core/allocation/shortages'
 import fc from 'fast-check'
 import { solver } from '../src/workers/solver'
 
@@ -337,3 +338,75 @@ test('packs are bought at least cost, and of what costs the same the least is le
   )
   expect(packsFor(5, [], solve)).toBeUndefined()
 })
+
+describe('what must be bought', () => {
+  test('nothing, where a filling is found that plain filling does not find', () => {
+    // The first line first, from the first lot that holds it: the second has no lot left. The other way about both have theirs.
+    const { lines, lots } = problem({
+      lines: [
+        { wanted: 1, priority: 0, quantities: [4, 1], instead: null },
+        { wanted: 1, priority: 1, quantities: [6, 1], instead: null },
+      ],
+      free: [6, 4, 9, 9, 0, 0],
+    })
+    expect(plainKits(lines, lots)).toEqual([1, 0])
+    expect(shortagesOf(lines, lots, allocateKits(lines, lots, solve), solve)).toEqual([])
+  })
+
+  test('as little as any filling leaves wanting, and nothing exactly where all can be made', () => {
+    fc.assert(
+      fc.property(small, (shop) => {
+        const { lines, lots } = problem(shop)
+        const allocation = allocateKits(lines, lots, solve)
+        const shortages = shortagesOf(lines, lots, allocation, solve)
+        const made = allocation.lines.every(({ line, kits }) => kits === lines[line]?.wanted)
+        expect(shortages.length === 0).toBe(made)
+        // With what is bought on the shelf, one lot for each kit that goes without, all is made.
+        const bought = shortages.flatMap(({ itemId, line, kits, missing }, s) =>
+          Array.from({ length: kits }, (_, k) => ({
+            // As what is only ordered is numbered.
+            lotId: -1 - 100 * s - k,
+            itemId,
+            free: missing / kits,
+            rank: 50 + line,
+          })),
+        )
+        const after = allocateKits(lines, [...lots, ...bought], solve)
+        expect(after.lines.map(({ kits }) => kits)).toEqual(lines.map(({ wanted }) => wanted))
+        // And no filling of an item's lots by what the lines take of it leaves less.
+        for (const itemId of new Set(shortages.map((each) => each.itemId))) {
+          const missing = shortages.reduce((sum, each) => sum + (each.itemId === itemId ? each.missing : 0), 0)
+          const sizes = lines.flatMap(({ line, wanted, variants }) =>
+            variants.flatMap(({ bill }, v) => {
+              const { variants: by = [], kits = 0 } = allocation.lines[line] ?? {}
+              const many = (by[v] ?? 0) + (v === 0 ? wanted - kits : 0)
+              return bill.flatMap((need) => (need.itemId === itemId ? Array(many).fill(need.quantity) : []))
+            }),
+          )
+          const free = lots.filter((lot) => lot.itemId === itemId).map((lot) => lot.free)
+          expect(missing).toBe(leastLeft(sizes, free))
+        }
+      }),
+      { numRuns: 120 },
+    )
+  })
+})
+
+/** Every way of putting things into boxes, tried: the least that is left out. */
+function leastLeft(sizes: readonly number[], room: readonly number[]): number {
+  const known = new Map<string, number>()
+  const from = (at: number, left: readonly number[]): number => {
+    const size = sizes[at]
+    if (size === undefined) return 0
+    const key = `${at} ${left}`
+    let least = known.get(key)
+    if (least === undefined) {
+      least = size + from(at + 1, left)
+      for (const [i, free] of left.entries())
+        if (free >= size) least = Math.min(least, from(at + 1, left.with(i, free - size)))
+      known.set(key, least)
+    }
+    return least
+  }
+  return from(0, room)
+}

@@ -225,7 +225,7 @@ describe('the diary and the bench', () => {
   test('what is to be done next is a line each, the most pressing first', async () => {
     const { body } = await isaura.ask<Bench>('GET', '/bench')
     expect(body).toContainEqual(
-      expect.objectContaining({ kind: 'buy', text: expect.stringContaining('Order 1 x 8 g of round 11/0 Rust gate') }),
+      expect.objectContaining({ kind: 'buy', text: expect.stringContaining('Order 2 x 8 g of round 11/0 Rust gate') }),
     )
     expect(body).toContainEqual(
       expect.objectContaining({ kind: 'pack', text: 'Pack 10 kits of Saturday class: first bezel' }),

@@ -10,7 +10,7 @@ export async function ledgerOf(pool: Pool): Promise<Map<number, { onHand: number
   const { rows } = await pool.query(`
     select b.lot_id, b.on_hand::int, b.reserved::int,
       coalesce(sum(m.on_hand), 0)::int as moved, coalesce(sum(m.reserved), 0)::int as promised,
-      coalesce((select sum(target) from bag join batch on batch.id = bag.batch_id
+      coalesce((select sum(greatest(target, filled)) from bag join batch on batch.id = bag.batch_id
         where bag.lot_id = b.lot_id and batch.state in ('reserved', 'packing', 'packed')), 0)::int as in_bags
     from balance b left join move m on m.lot_id = b.lot_id group by b.lot_id order by b.lot_id`)
   for (const { lot_id, on_hand, reserved, moved, promised, in_bags } of rows) {

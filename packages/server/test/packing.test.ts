@@ -106,6 +106,61 @@ test('closing issues what is in the bags, gives back what was promised beyond it
   })
   expect((await odile.ask('GET', '/shelf?show=kits&find=windlass%20petite')).body.items[0].onHand).toBe(3)
   expect(lot(await ledger())?.onHand).toBe((lot(before)?.onHand ?? 0) - 900)
+
+  // The three kits on the shelf are sold; one of them comes back whole, and another cannot that was never sold.
+  const kitLot = (await odile.ask('GET', `/items/${shelf.items[0].id}`)).body.lots[0].id
+  const sell = (quantity: number) =>
+    odile.ask('POST', `/lots/${kitLot}/moves`, { kind: 'sale', quantity, reason: 'counter' })
+  const sold = (number: number) => ({ lineId: bag.lineId, kit: number, whole: true, sold: true })
+  expect((await back(sold(3))).body).toMatchObject({
+    code: 'no-kit-left',
+    message: 'None of these kits has been sold.',
+  })
+  await sell(3)
+  expect((await back({ ...whole, kit: 3 })).status).toBe(200)
+  expect((await back(sold(4))).status).toBe(200)
+  const { body: story } = await odile.ask('GET', `/items/${shelf.items[0].id}`)
+  expect(story.moves.slice(0, 5).map(({ kind }: { kind: string }) => kind)).toEqual([
+    'open',
+    'return',
+    'open',
+    'return',
+    'sale',
+  ])
+  expect(story.onHand).toBe(0)
+  await ledger()
+})
+
+test('what is in a bag beyond its target is taken from the lot as it is put in, and said at that bag where the lot has no more', async () => {
+  const id = await begin(2)
+  const { itemId, lotId, bags } = green(await packing(id))
+  const bag = { lineId: bags[0]?.lineId, itemId }
+  const free = async () => {
+    const tube = (await ledger()).get(lotId ?? 0)
+    return (tube?.onHand ?? 0) - (tube?.reserved ?? 0)
+  }
+  const before = await free()
+  await fill(id, { ...bag, kit: 1, quantity: 420 })
+  expect(await free()).toBe(before - 20)
+  await odile.ask('POST', `/batches/${id}/bags/empty`, { ...bag, kit: 1 })
+  expect(await free()).toBe(before)
+  // All but 20 mg of what is free is sold meanwhile.
+  await odile.ask('POST', `/lots/${lotId}/moves`, { kind: 'sale', quantity: before - 20, reason: 'counter' })
+  await fillAll(id)
+  await fill(id, { ...bag, kit: 1, quantity: 410 })
+  const { body } = await fill(id, { ...bag, kit: 2, quantity: 411 })
+  expect(body).toMatchObject({
+    code: 'short-of-stock',
+    path: 'quantity',
+    message: expect.stringMatching(/^Lot \S+ has no more than 0\.41 g for this bag, and 0\.411 g are in it\.$/),
+  })
+  await fill(id, { ...bag, kit: 2, quantity: 410 })
+  expect(await free()).toBe(0)
+  const held = (await ledger()).get(lotId ?? 0)
+  expect((await odile.ask('POST', `/batches/${id}/close`, {})).body.state).toBe('closed')
+  const left = (held?.onHand ?? 0) - 820
+  expect((await ledger()).get(lotId ?? 0)).toEqual({ onHand: left, reserved: left })
+  await odile.ask('POST', `/lots/${lotId}/moves`, { kind: 'receive', quantity: before, reason: 'delivery' })
 })
 
 test('called off in the middle, everything goes back', async () => {

@@ -165,13 +165,13 @@ function atOnce(
       if (distance > 0) far.push({ times: distance, name: kit })
       for (const { itemId, ...need } of bill) {
         const from: Term[] = [{ times: -1, name: kit }]
-        for (const lot of lots.get(itemId) ?? []) {
+        for (const [i, lot] of (lots.get(itemId) ?? []).entries()) {
           const quantity = takenFrom(need, lot.lotId)
           const most = Math.min(wanted, Math.floor(lot.free / quantity))
           if (most === 0) continue
-          const name = `x${l}_${variant}_${lot.lotId}`
+          const name = `x${l}_${variant}_${itemId}_${i}`
           // A lot counts once for a line, whatever variants of it take from it.
-          const used = `y${l}_${lot.lotId}`
+          const used = `y${l}_${itemId}_${i}`
           whole.set(name, most)
           binary.add(used)
           from.push({ times: 1, name })
@@ -224,6 +224,7 @@ function fillPlainly(demands: readonly Demand[], lots: readonly AllocationLot[])
     for (const i of whole === undefined ? ranked : [whole]) {
       const quantity = each(i)
       const take = Math.min(toFill, Math.floor((left[i] as number) / quantity))
+      if (take === 0) continue
       left[i] = (left[i] as number) - take * quantity
       toFill -= take
       ;(filled[d] as number[])[i] = take

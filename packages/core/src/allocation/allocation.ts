@@ -7,7 +7,7 @@
 export interface Need {
   readonly itemId: number
   readonly quantity: number
-  /** From lots whose beads weigh otherwise than the item's do, as weighed. */
+  /** From lots whose beads weigh otherwise than the item's do, as weighed; Infinity from a lot that comes too late for it. */
   readonly byLot?: Readonly<Record<number, number>> | undefined
 }
 

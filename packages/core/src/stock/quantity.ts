@@ -7,6 +7,10 @@ export function sayQuantity(quantity: number, unit: StockUnit): string {
   return `${figure} ${word}`
 }
 
+/** To the milligram. */
+export const sayFinely = (quantity: number, unit: StockUnit): string =>
+  unit === 'mg' ? `${trim(quantity / 1000, 3)} g` : sayQuantity(quantity, unit)
+
 export function quantityParts(quantity: number, unit: StockUnit): [figure: string, unit: string] {
   if (unit === 'mg') return [group(trim(quantity / 1000, 1)), 'g']
   if (unit === 'mm') return [group(trim(quantity / 1000, 1)), 'm']

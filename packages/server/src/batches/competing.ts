@@ -15,6 +15,7 @@ export interface DraftLine extends PlannedLine {
   readonly colourway: string
   readonly batchId: number
   readonly batchName: string
+  readonly dueOn: string
   /** The batch's place in the order in which drafts go. */
   readonly turn: number
 }
@@ -29,8 +30,8 @@ export const drafts = (db: Session) =>
 /** Every line of every draft, in the order in which they go. */
 export async function draftLines(db: Session): Promise<DraftLine[]> {
   const lines: DraftLine[] = []
-  for (const [turn, { id: batchId, name: batchName }] of (await drafts(db)).entries())
-    for (const line of await linesOf(db, batchId)) lines.push({ ...line, batchId, batchName, turn })
+  for (const [turn, { id: batchId, name: batchName, dueOn }] of (await drafts(db)).entries())
+    for (const line of await linesOf(db, batchId)) lines.push({ ...line, batchId, batchName, dueOn, turn })
   return lines
 }
 

@@ -3,7 +3,7 @@
 import type { Item } from '@tessellum/contract/stock'
 import type { Take } from '@tessellum/core/allocation/allocation'
 import { bandOf } from '@tessellum/core/kit/packing'
-import type { bag } from '../packing/schema'
+import { type bag, heldBy } from '../packing/schema'
 import type { BillEntry, FreeLot } from './plan'
 
 export type BagRow = typeof bag.$inferSelect
@@ -51,9 +51,9 @@ export function bagsOf(
 
 /** What bags hold of each lot, lot by lot in the order in which all lock them. */
 export function byLot(
-  bags: readonly { readonly lotId: number | null; readonly target: number }[],
+  bags: readonly { readonly lotId: number | null; readonly target: number; readonly filled?: number | null }[],
 ): Map<number, number> {
   const sums = new Map<number, number>()
-  for (const { lotId, target } of bags) if (lotId) sums.set(lotId, (sums.get(lotId) ?? 0) + target)
+  for (const each of bags) if (each.lotId) sums.set(each.lotId, (sums.get(each.lotId) ?? 0) + heldBy(each))
   return new Map([...sums].sort(([a], [b]) => a - b))
 }

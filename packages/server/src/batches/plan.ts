@@ -2,8 +2,9 @@
 import { createHash } from 'node:crypto'
 import type { ItemOutlook, LineOutlook, Outlook } from '@tessellum/contract/batches'
 import type { Choice } from '@tessellum/contract/colourways'
-import type { Allocation, AllocationLot, Need } from '@tessellum/core/allocation/allocation'
-import { allocate, type Demand, mostKits } from '@tessellum/core/kit/allocate'
+import type { Allocation, AllocationLine, AllocationLot, Need } from '@tessellum/core/allocation/allocation'
+import { mostAlone } from '@tessellum/core/allocation/alone'
+import type { Shortage } from '@tessellum/core/allocation/shortages'
 import { type Alternative, alternativesOf } from '@tessellum/core/kit/alternatives'
 import { weighedOut } from '@tessellum/core/kit/packing'
 import { itemName } from '@tessellum/core/stock/item-name'
@@ -12,7 +13,7 @@ import { and, eq, inArray, isNotNull, sql } from 'drizzle-orm'
 import { choicesOf } from '../colourways/store'
 import type { Session } from '../database/connect'
 import type { Shop } from '../http/route'
-import { bag } from '../packing/schema'
+import { bag, heldByBag } from '../packing/schema'
 import { patternVersion } from '../patterns/schema'
 import { freeLots, listItems } from '../stock/store'
 import type { WorkerPool } from '../workers/pool'
@@ -25,6 +26,8 @@ export interface PlannedLine {
   readonly colourwayVersionId: number
   readonly size: string
   readonly kits: number
+  /** The day its kits are due: what comes later is no help. */
+  readonly dueOn?: string
 }
 
 export type BillEntry = LineOutlook['bill'][number]
@@ -124,16 +127,24 @@ export interface FreeLot {
   readonly free: number
   readonly receivedOn: string
   readonly mgPerBead: number | null
+  /** The day it comes, of one that is on its way. */
+  readonly comesOn?: string
 }
 
-/** What a kit takes of an item, also from lots whose beads were weighed. */
-export function needOf(entry: BillEntry, lots: readonly FreeLot[]): Need {
+/**
+ * What a kit takes of an item, also from lots whose beads were weighed.
+ *
+ * @param dueOn the day the kit is due, where lots are on their way
+ */
+export function needOf(entry: BillEntry, lots: readonly FreeLot[], dueOn?: string): Need {
   const { itemId, quantity, unit } = entry
-  if (unit !== 'mg') return { itemId, quantity }
   const byLot = Object.fromEntries(
-    lots.flatMap((each) =>
-      each.itemId === itemId && each.mgPerBead !== null ? [[each.lotId, weighedOut(entry, each.mgPerBead)]] : [],
-    ),
+    lots
+      .filter((each) => each.itemId === itemId)
+      .flatMap(({ lotId, mgPerBead, comesOn }) => {
+        if (comesOn !== undefined && dueOn !== undefined && comesOn > dueOn) return [[lotId, Number.POSITIVE_INFINITY]]
+        return unit === 'mg' && mgPerBead !== null ? [[lotId, weighedOut(entry, mgPerBead)]] : []
+      }),
   )
   return Object.keys(byLot).length > 0 ? { itemId, quantity, byLot } : { itemId, quantity }
 }
@@ -161,35 +172,71 @@ export function ranked(lots: readonly FreeLot[], before: ReadonlySet<number> = n
  *
  * @param priorities by line; all alike when absent
  */
-export function allocationFor(
+export const allocationFor = (
   workers: WorkerPool,
-  lines: readonly Pick<PlannedLine, 'kits'>[],
+  lines: readonly PlannedKits[],
   bills: readonly LineBill[],
   lots: readonly FreeLot[],
   priorities: readonly number[] = [],
-): Promise<Allocation> {
-  return workers.run('allocate', {
-    lines: lines.map(({ kits }, line) => ({
-      line,
-      wanted: (bills[line]?.troubles.length ?? 0) > 0 ? 0 : kits,
-      priority: priorities[line] ?? 0,
-      variants: (bills[line]?.ways ?? []).map(({ bill, distance }) => ({
-        bill: bill.map((entry) => needOf(entry, lots)),
-        distance,
-      })),
-    })),
-    lots: ranked(lots),
-  })
+): Promise<Allocation> => workers.run('allocate', rivals(lines, bills, lots, priorities))
+
+interface Bought {
+  readonly allocation: Allocation
+  readonly shortages: readonly Shortage[]
 }
+
+/** The bench, the diary and every class ask for the same as long as no bead is moved. */
+const mostKept = 12
+const kept = new Map<string, Promise<Bought>>()
+
+/** What must be bought to make all lines: none exactly where the best filling makes them. */
+export function shortagesFor(
+  workers: WorkerPool,
+  lines: readonly PlannedKits[],
+  bills: readonly LineBill[],
+  lots: readonly FreeLot[],
+  priorities: readonly number[] = [],
+): Promise<Bought> {
+  const problem = rivals(lines, bills, lots, priorities)
+  const key = createHash('sha256').update(JSON.stringify(problem)).digest('base64')
+  const answer = kept.get(key) ?? work()
+  kept.delete(key)
+  kept.set(key, answer)
+  const [oldest] = kept.keys()
+  if (kept.size > mostKept && oldest !== undefined) kept.delete(oldest)
+  answer.catch(() => kept.delete(key))
+  return answer
+
+  async function work(): Promise<Bought> {
+    const allocation = await workers.run('allocate', problem)
+    return { allocation, shortages: await workers.run('shortages', { ...problem, allocation }) }
+  }
+}
+
+type PlannedKits = Pick<PlannedLine, 'kits' | 'dueOn'>
+
+/** Lines that want the same lots, as the solver is asked. What cannot be made as it stands wants nothing. */
+const rivals = (
+  lines: readonly PlannedKits[],
+  bills: readonly LineBill[],
+  lots: readonly FreeLot[],
+  priorities: readonly number[],
+): { lines: AllocationLine[]; lots: AllocationLot[] } => ({
+  lines: lines.map(({ kits, dueOn }, line) => ({
+    line,
+    wanted: (bills[line]?.troubles.length ?? 0) > 0 ? 0 : kits,
+    priority: priorities[line] ?? 0,
+    variants: (bills[line]?.ways ?? []).map(({ bill, distance }) => ({
+      bill: bill.map((entry) => needOf(entry, lots, dueOn)),
+      distance,
+    })),
+  })),
+  lots: ranked(lots),
+})
 
 export const itemsIn = (bills: readonly LineBill[]): number[] => [
   ...new Set(bills.flatMap(({ ways }) => ways.flatMap(({ bill }) => bill.map(({ itemId }) => itemId)))),
 ]
-
-const demandsOf = (lines: readonly PlannedLine[], bills: readonly LineBill[]): Demand[] =>
-  lines.flatMap((line, i) =>
-    (bills[i]?.bill ?? []).map(({ itemId, quantity }) => ({ line: i, itemId, quantity, kits: line.kits })),
-  )
 
 /** @param batchId the batch itself, whose own promises are not counted against it */
 export async function outlookFor(
@@ -208,13 +255,10 @@ export async function outlookFor(
     ...each,
     free: each.free + sumOf(here.filter((one) => one.lotId === each.lotId)),
   }))
-  const demands = demandsOf(lines, bills)
-  const allocation = await allocationFor(shop.workers, lines, bills, lots)
+  const { allocation, shortages } = await shortagesFor(shop.workers, lines, bills, lots)
   const filled = allocation.lines.every(({ line, kits }) => kits === lines[line]?.kits)
-  // What must be bought to make it all, item by item, whatever else is short.
-  const shortages = filled ? [] : allocate(demands, lots).shortages
   const outlookLines: LineOutlook[] = bills.map(({ bill, troubles }, i) => {
-    const { kits, limitedBy } = mostKits(bill, lots)
+    const { kits, limitedBy } = mostAlone(bill, lots)
     const made = allocation.lines[i]
     return {
       bill,
@@ -240,7 +284,7 @@ export async function outlookFor(
     return limitedBy.flatMap((itemId) => {
       const [pack] = items.find(({ id }) => id === itemId)?.packs ?? []
       if (!pack) return []
-      const { kits } = mostKits(bill, [...lots, { lotId: 0, itemId, free: pack.amount }])
+      const { kits } = mostAlone(bill, [...lots, { itemId, free: pack.amount }])
       return [{ itemId, amount: pack.amount, kits }]
     })
   }
@@ -253,15 +297,17 @@ export async function outlookFor(
       name: itemName(item),
       colour: item.colour,
       unit: item.unit,
-      needed: demands
-        .filter((demand) => demand.itemId === itemId)
-        .reduce((sum, demand) => sum + demand.quantity * demand.kits, 0),
+      needed: bills.reduce(
+        (sum, { bill }, i) =>
+          sum + (bill.find((entry) => entry.itemId === itemId)?.quantity ?? 0) * (lines[i]?.kits ?? 0),
+        0,
+      ),
       onHand: item.onHand,
       promised: item.reserved,
       promisedHere: sumOf(here.filter((each) => each.itemId === itemId)),
       free: item.onHand - item.reserved,
       short: short.reduce((sum, each) => sum + each.missing, 0),
-      shortFromKit: short[0]?.fromKit ?? null,
+      shortFromKit: short[0] ? (lines[short[0].line]?.kits ?? 0) - short[0].kits + 1 : null,
       heldBy: byBatch(held.filter((each) => each.itemId === itemId && each.batchId !== batchId)),
     }
   })
@@ -291,7 +337,7 @@ export async function heldOf(db: Session, ids: readonly number[]): Promise<Held[
       dueOn: batch.dueOn,
       itemId: bag.itemId,
       lotId: sql<number>`${bag.lotId}`,
-      quantity: sql<string>`sum(${bag.target})`,
+      quantity: sql<string>`sum(${heldByBag})`,
     })
     .from(bag)
     .innerJoin(batch, eq(batch.id, bag.batchId))

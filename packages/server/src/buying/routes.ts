@@ -21,16 +21,17 @@ export function buyingRoutes(shop: Shop, { SUPPLIER }: Pick<Config, 'SUPPLIER'>)
   mount(router, 'GET /api/buy-list/file', async (request, response) => {
     const { format } = readInput(stockFileWanted, request.query)
     const rows = [
-      ['supplier', 'item', 'short', 'unit', 'packs', 'cost', 'order by', 'needed on', 'for'],
+      ['supplier', 'item', 'short', 'low', 'unit', 'packs', 'cost', 'order by', 'needed on', 'for'],
       ...(await buyList(shop, undefined)).map((line) => [
         line.supplier,
         line.name,
         String(line.short / perSpoken[line.unit]),
+        String(line.low / perSpoken[line.unit]),
         spokenUnit[line.unit],
         line.packs.map(({ count, amount }) => `${count} x ${sayQuantity(amount, line.unit)}`).join(', '),
         (line.cost / 100).toFixed(2),
-        line.orderBy,
-        line.neededOn,
+        line.orderBy ?? '',
+        line.neededOn ?? '',
         line.batches.map(({ name }) => name).join(', '),
       ]),
     ]

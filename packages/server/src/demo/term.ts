@@ -95,8 +95,7 @@ async function kits(
   if (state === 'reserved') return batchId
   const bags = await tx.select().from(bag).where(eq(bag.batchId, batchId))
   const some = state === 'packing' ? bags.slice(0, Math.ceil(bags.length * 0.6)) : bags
-  for (const { lineId, kit, itemId, target } of some)
-    await fill(tx, batchId, { lineId, kit, itemId, quantity: target }, ids.stockroom)
+  for (const { lineId, kit, itemId, target } of some) await fill(tx, { lineId, kit, itemId, quantity: target }, doing)
   if (state === 'closed') await close(tx, doing)
   return batchId
 }

@@ -141,13 +141,16 @@ export async function benchOf(shop: Shop, today: string): Promise<Bench> {
     (async () =>
       (await db.execute<{ low: number }>(sql`select count(*)::int as low from item_total where low`)).rows)(),
   ])
-  const bench: Bench = lines.map((line) => ({
-    kind: 'buy' as const,
-    text: `Order ${line.packs.map(({ count, amount }) => `${count} x ${sayQuantity(amount, line.unit)}`).join(', ') || sayQuantity(line.short, line.unit)} of ${line.name}`,
-    detail: `for ${line.batches.map(({ name }) => name).join(', ')}`,
-    by: line.orderBy,
-    page: '/kits/buy',
-  }))
+  // What only runs low is one thing to do, at the end.
+  const bench: Bench = lines
+    .filter(({ short }) => short > 0)
+    .map((line) => ({
+      kind: 'buy' as const,
+      text: `Order ${line.packs.map(({ count, amount }) => `${count} x ${sayQuantity(amount, line.unit)}`).join(', ') || sayQuantity(line.short, line.unit)} of ${line.name}`,
+      detail: `for ${line.batches.map(({ name }) => name).join(', ')}`,
+      by: line.orderBy,
+      page: '/kits/buy',
+    }))
   for (const { id, name, dueOn, state, kits, bags, filled } of batches) {
     const page = `/kits/${id}`
     const packBy = dayBefore(dueOn, packingDays)

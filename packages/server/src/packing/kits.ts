@@ -97,7 +97,7 @@ async function kitItemOf(tx: Session, line: Awaited<ReturnType<typeof linesOf>>[
 /** What comes back of a kit that was issued: each bead into the lot it came from. A whole kit comes off the kits' own shelf. */
 export async function returnKit(
   tx: Session,
-  { lineId, kit, whole, quantities }: ReturnKit,
+  { lineId, kit, whole, sold, quantities }: ReturnKit,
   doing: DoingBatch,
 ): Promise<void> {
   const { batchId, personId } = doing
@@ -147,18 +147,22 @@ export async function returnKit(
       })
   if (whole) {
     const line = (await linesOf(tx, batchId)).find(({ id }) => id === lineId)
-    const shelved =
-      line &&
-      (await shelvedKits(tx, batchId, line)).find(
-        ({ free, colourwayVersionId }) => free > 0 && colourwayVersionId === line.colourwayVersionId,
+    const made = line
+      ? (await shelvedKits(tx, batchId, line)).filter((each) => each.colourwayVersionId === line.colourwayVersionId)
+      : []
+    const shelved = sold ? undefined : made.find(({ free }) => free > 0)
+    const lotId = (shelved ?? made.find((each) => each.sold > 0))?.lotId
+    if (lotId === undefined)
+      throw new Refusal(
+        409,
+        'no-kit-left',
+        sold ? 'None of these kits has been sold.' : 'None of these kits is on the shelf, and none has been sold.',
+        { hint: 'Give back what is left of it, bead by bead.' },
       )
-    if (!shelved)
-      throw new Refusal(409, 'no-kit-left', 'None of these kits is on the shelf any more.', {
-        hint: 'Give back what is left of it, bead by bead.',
-      })
-    await tx
-      .insert(move)
-      .values({ lotId: shelved.lotId, kind: 'open', onHand: -1, reserved: 0, reason: `kit ${kit}`, ...doing })
+    const reason = `kit ${kit}`
+    // One that a customer had comes to the shelf first, so that the kit's story tells it.
+    if (!shelved) await tx.insert(move).values({ lotId, kind: 'return', onHand: 1, reserved: 0, reason, ...doing })
+    await tx.insert(move).values({ lotId, kind: 'open', onHand: -1, reserved: 0, reason, ...doing })
   }
   await record(
     tx,
@@ -175,7 +179,8 @@ interface KitChoice {
 }
 
 /**
- * Lots of a batch's kits of one choice, locked, with what is free in each: those made as chosen first, then those
+ * Lots of a batch's kits of one choice, locked, with what is free in each and what was sold of it and has not come back: those made as chosen
+ * first, then those
  * for which the batch has a version of the same colourway, because another bead stands in.
  */
 async function shelvedKits(tx: Session, batchId: number, { patternVersionId, size, colourwayVersionId }: KitChoice) {
@@ -189,6 +194,7 @@ async function shelvedKits(tx: Session, batchId: number, { patternVersionId, siz
       colourwayVersionId: kitItem.colourwayVersionId,
       onHand: balance.onHand,
       reserved: balance.reserved,
+      sold: sql<number>`(select coalesce(-sum(gone.on_hand), 0)::int from move as gone where gone.lot_id = ${lot.id} and gone.kind in ('sale', 'return'))`,
     })
     .from(move)
     .innerJoin(lot, eq(lot.id, move.lotId))

@@ -2,8 +2,7 @@ import { emptyBag, fillBag, loseBeads, returnKit as returnKitInput, swapLot } fr
 import { type Request, Router } from 'express'
 import { actionKey, actionKeyOrNew, once } from '../actions/once'
 import { layOutAgain } from '../batches/revise'
-import { brokenConstraint } from '../database/trouble'
-import { Refusal, readId, readInput } from '../http/refusal'
+import { readId, readInput } from '../http/refusal'
 import { mount, type Shop } from '../http/route'
 import { returnKit } from './kits'
 import { lose, swap } from './losses'
@@ -20,8 +19,9 @@ export function packingRoutes(shop: Shop): Router {
   mount(router, 'PUT /api/batches/:id/bags', async (request, _, caller) => {
     const id = batchId(request)
     const filling = readInput(fillBag, request.body)
-    await once(db, actionKeyOrNew(request), `fill ${id}`, caller, async (tx) => {
-      await fill(tx, id, filling, caller.id)
+    const key = actionKeyOrNew(request)
+    await once(db, key, `fill ${id}`, caller, async (tx) => {
+      await fill(tx, filling, { batchId: id, personId: caller.id, actionKey: key })
       return { ok: true }
     })
     return packingOf(db, id)
@@ -30,8 +30,9 @@ export function packingRoutes(shop: Shop): Router {
   mount(router, 'POST /api/batches/:id/bags/empty', async (request, _, caller) => {
     const id = batchId(request)
     const emptied = readInput(emptyBag, request.body)
-    await once(db, actionKeyOrNew(request), `empty ${id}`, caller, async (tx) => {
-      await empty(tx, id, emptied)
+    const key = actionKeyOrNew(request)
+    await once(db, key, `empty ${id}`, caller, async (tx) => {
+      await empty(tx, emptied, { batchId: id, personId: caller.id, actionKey: key })
       return { ok: true }
     })
     return packingOf(db, id)
@@ -75,23 +76,10 @@ export function packingRoutes(shop: Shop): Router {
   mount(router, 'POST /api/batches/:id/close', async (request, _, caller) => {
     const id = batchId(request)
     const key = actionKey(request)
-    try {
-      await once(db, key, `close ${id}`, caller, async (tx) => {
-        await close(tx, { batchId: id, personId: caller.id, actionKey: key })
-        return { id }
-      })
-    } catch (error) {
-      if (brokenConstraint(error)?.startsWith('balance_'))
-        throw new Refusal(
-          409,
-          'short-of-stock',
-          'More is in the bags than a lot has left, beside what others are promised.',
-          {
-            hint: 'Weigh the tubes and correct their counts, then close it.',
-          },
-        )
-      throw error
-    }
+    await once(db, key, `close ${id}`, caller, async (tx) => {
+      await close(tx, { batchId: id, personId: caller.id, actionKey: key })
+      return { id }
+    })
     return packingOf(db, id)
   })
 

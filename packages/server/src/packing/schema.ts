@@ -17,8 +17,8 @@ import { item, lot } from '../stock/schema'
 const quantity = (name: string) => bigint(name, { mode: 'number' })
 
 /**
- * One item in one kit's bag: laid out when its batch is reserved, filled at the bench. A batch holds of each lot the targets of its bags, no more
- * and no less.
+ * One item in one kit's bag: laid out when its batch is reserved, filled at the bench. A batch holds of each lot what its bags hold, no more and no
+ * less.
  */
 export const bag = pgTable(
   'bag',
@@ -59,6 +59,17 @@ export const bag = pgTable(
     ),
   ],
 )
+
+/** What a bag is promised by its lot: what it is meant to have, and what is in it beyond that. */
+export const heldByBag = sql<number>`greatest(${bag.target}, coalesce(${bag.filled}, 0))`
+
+export const heldBy = ({
+  target,
+  filled = null,
+}: {
+  readonly target: number
+  readonly filled?: number | null
+}): number => Math.max(target, filled ?? 0)
 
 /** What was given back from kits that were issued: never more than a bag held. */
 export const bagReturn = pgTable(

@@ -1,17 +1,20 @@
 import type { EmptyBag, FillBag, Packing, PackingTask } from '@tessellum/contract/packing'
 import { readingOf } from '@tessellum/core/kit/packing'
 import { itemName } from '@tessellum/core/stock/item-name'
+import { effectOf } from '@tessellum/core/stock/moves'
+import { sayFinely } from '@tessellum/core/stock/quantity'
 import { and, asc, eq, inArray, sql } from 'drizzle-orm'
+import type { DoingBatch } from '../batches/reserve'
 import { batch } from '../batches/schema'
 import { linesOf, lockBatch } from '../batches/store'
 import type { Session } from '../database/connect'
 import { notFound, Refusal } from '../http/refusal'
 import { person } from '../people/schema'
 import { lot, move } from '../stock/schema'
-import { listItems } from '../stock/store'
+import { freeLots, listItems } from '../stock/store'
 import { record } from '../trail/record'
 import { shelveKits } from './kits'
-import { bag, bagReturn } from './schema'
+import { bag, bagReturn, heldBy } from './schema'
 import { settleState } from './state'
 
 /** A batch's packing: one bead at a time through all the bags, lot by lot, so that a tube is opened once. */
@@ -82,8 +85,9 @@ export async function packingOf(db: Session, id: number): Promise<Packing> {
 const thisBag = ({ lineId, kit, itemId }: EmptyBag) =>
   and(eq(bag.lineId, lineId), eq(bag.kit, kit), eq(bag.itemId, itemId))
 
-/** Fills one bag, or corrects what is in it. */
-export async function fill(tx: Session, batchId: number, filling: FillBag, personId: number): Promise<void> {
+/** Fills one bag, or corrects what is in it: what is in it beyond what it was promised is taken from its lot at once. */
+export async function fill(tx: Session, filling: FillBag, doing: DoingBatch): Promise<void> {
+  const { batchId, personId } = doing
   const { quantity, lotId } = filling
   await lockForPacking(tx, batchId)
   const [found] = await tx
@@ -114,17 +118,45 @@ export async function fill(tx: Session, batchId: number, filling: FillBag, perso
       },
     )
   }
+  const held = heldBy(found.bag)
+  const more = heldBy({ ...found.bag, filled: quantity }) - held
+  if (more > 0) {
+    const lots = await freeLots(tx, [filling.itemId], true)
+    const free = lots.find((each) => each.lotId === found.bag.lotId)?.free ?? 0
+    if (free < more) {
+      const [of] = await listItems(tx, [filling.itemId])
+      const say = (amount: number) => sayFinely(amount, of?.unit ?? 'piece')
+      throw new Refusal(
+        409,
+        'short-of-stock',
+        `Lot ${found.lotCode} has no more than ${say(held + free)} for this bag, and ${say(quantity)} are in it.`,
+        {
+          path: 'quantity',
+          hint: 'Take a little out, or correct the count of the tube if it holds more than the ledger says.',
+        },
+      )
+    }
+  }
+  await hold(tx, found.bag.lotId, more, doing)
   await tx.update(bag).set({ filled: quantity, personId, at: new Date() }).where(thisBag(filling))
   await settleState(tx, batchId)
 }
 
+/** A lot promises a bag so much more, or less. */
+async function hold(tx: Session, lotId: number, more: number, doing: DoingBatch): Promise<void> {
+  if (more === 0) return
+  const kind: 'reserve' | 'release' = more > 0 ? 'reserve' : 'release'
+  await tx.insert(move).values({ lotId, kind, ...effectOf(kind, Math.abs(more)), ...doing })
+}
+
 /** What was in it goes back into its tube. */
-export async function empty(tx: Session, batchId: number, emptied: EmptyBag): Promise<void> {
+export async function empty(tx: Session, emptied: EmptyBag, doing: DoingBatch): Promise<void> {
+  const { batchId } = doing
   await lockForPacking(tx, batchId)
-  await tx
-    .update(bag)
-    .set({ filled: null, personId: null, at: null })
-    .where(and(eq(bag.batchId, batchId), thisBag(emptied)))
+  const mine = and(eq(bag.batchId, batchId), thisBag(emptied))
+  const [found] = await tx.select().from(bag).where(mine)
+  if (found?.lotId) await hold(tx, found.lotId, found.target - heldBy(found), doing)
+  await tx.update(bag).set({ filled: null, personId: null, at: null }).where(mine)
   await settleState(tx, batchId)
 }
 
@@ -138,10 +170,8 @@ export async function lockForPacking(tx: Session, batchId: number) {
 }
 
 /** Issues what is in the bags, lot by lot, gives back what was promised beyond it, and puts the kits on the shelf. */
-export async function close(
-  tx: Session,
-  { batchId, personId, actionKey }: { batchId: number; personId: number; actionKey: string },
-): Promise<void> {
+export async function close(tx: Session, doing: DoingBatch): Promise<void> {
+  const { batchId, personId } = doing
   const { state, name } = await lockBatch(tx, batchId)
   if (state !== 'packed')
     throw new Refusal(409, 'wrong-state', `This batch is ${state}; only a packed one is closed.`, {
@@ -164,12 +194,10 @@ export async function close(
       kind: 'issue' as const,
       onHand: -Number(quantity),
       reserved: -Number(held.find((each) => each.lotId === lotId)?.reserved ?? 0),
-      batchId,
-      personId,
-      actionKey,
+      ...doing,
     })),
   )
-  await shelveKits(tx, { batchId, personId, actionKey })
+  await shelveKits(tx, doing)
   await tx.update(batch).set({ state: 'closed' }).where(eq(batch.id, batchId))
   await record(tx, personId, `closed ${name}`, `/kits/${batchId}`)
 }

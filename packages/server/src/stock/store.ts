@@ -3,7 +3,7 @@ import { and, asc, desc, eq, inArray, isNotNull, lt, sql } from 'drizzle-orm'
 import { batch } from '../batches/schema'
 import type { Session } from '../database/connect'
 import { notFound } from '../http/refusal'
-import { bag } from '../packing/schema'
+import { bag, heldByBag } from '../packing/schema'
 import { person } from '../people/schema'
 import { balance, item, itemTotal, lot, maker, move, pack, purchase } from './schema'
 
@@ -188,7 +188,7 @@ export async function itemStory(db: Session, id: number): Promise<ItemStory> {
     days.push({ day: on, onHand: onHand + Number(change.onHand), reserved: reserved + Number(change.reserved) })
   }
   const promises = await db
-    .select({ batchId: batch.id, name: batch.name, dueOn: batch.dueOn, quantity: sql<string>`sum(${bag.target})` })
+    .select({ batchId: batch.id, name: batch.name, dueOn: batch.dueOn, quantity: sql<string>`sum(${heldByBag})` })
     .from(bag)
     .innerJoin(batch, eq(batch.id, bag.batchId))
     .where(and(eq(bag.itemId, id), isNotNull(bag.lotId), inArray(batch.state, ['reserved', 'packing', 'packed'])))

@@ -5,6 +5,7 @@ import type { PatternDrawing } from '@tessellum/contract/patterns'
 import type { Item } from '@tessellum/contract/stock'
 import type { Allocation, AllocationLine, AllocationLot } from '@tessellum/core/allocation/allocation'
 import type { Purchase } from '@tessellum/core/allocation/buy'
+import type { Shortage } from '@tessellum/core/allocation/shortages'
 import type { Bill } from '@tessellum/core/kit/bill'
 import type { Pack } from '@tessellum/core/kit/cost'
 import type { Choices } from '@tessellum/core/report/reckon-pattern'
@@ -34,6 +35,11 @@ export interface Tasks {
   draw: { input: { source: string }; output: Omit<PatternDrawing, 'digest' | 'current'> & { view: string | null } }
   /** Which lots fill which kits: solved within its limit. */
   allocate: { input: { lines: readonly AllocationLine[]; lots: readonly AllocationLot[] }; output: Allocation }
+  /** What must be bought for what an allocation does not make. */
+  shortages: {
+    input: { lines: readonly AllocationLine[]; lots: readonly AllocationLot[]; allocation: Allocation }
+    output: Shortage[]
+  }
   /** Whole packs for each shortage, at least cost. */
   buy: {
     input: { shortages: readonly { readonly short: number; readonly packs: readonly Pack[] }[] }

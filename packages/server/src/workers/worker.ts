@@ -1,6 +1,7 @@
 import { allocateKits } from '@tessellum/core/allocation/allocate-kits'
 import type { Allocation } from '@tessellum/core/allocation/allocation'
 import { packsFor } from '@tessellum/core/allocation/buy'
+import { shortagesOf } from '@tessellum/core/allocation/shortages'
 import { sceneOf } from '@tessellum/core/drawing/scene'
 import { viewOf } from '@tessellum/core/drawing/view'
 import { formedPattern } from '@tessellum/core/form/form-pattern'
@@ -39,6 +40,13 @@ export function draw({ source }: Tasks['draw']['input']): Tasks['draw']['output'
 
 export const allocate = async ({ lines, lots }: Tasks['allocate']['input']): Promise<Allocation> =>
   allocateKits(lines, lots, await solver())
+
+export const shortages = async ({
+  lines,
+  lots,
+  allocation,
+}: Tasks['shortages']['input']): Promise<Tasks['shortages']['output']> =>
+  shortagesOf(lines, lots, allocation, await solver())
 
 export async function buy({ shortages }: Tasks['buy']['input']): Promise<Tasks['buy']['output']> {
   const solve = await solver()

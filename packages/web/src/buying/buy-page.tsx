@@ -18,7 +18,7 @@ import { read } from '../shop/queries'
 import { useDoing } from '../shop/use-doing'
 import { ReceiveLot } from '../stock/receive-lot'
 
-/** What every open batch is short of, as whole packs by supplier, with the last day to order. */
+/** What every open batch is short of and what runs low, as whole packs by supplier, with the last day to order. */
 export function BuyPage() {
   usePageTitle('What to buy')
   const { data: lines, error } = useQuery(read.buyList)
@@ -41,7 +41,7 @@ export function BuyPage() {
       {lines.length === 0 && (
         <div className="empty sheet">
           <h2>Nothing is short</h2>
-          <p>The shelf fills every batch that is planned.</p>
+          <p>The shelf fills every batch that is planned, and nothing runs low.</p>
         </div>
       )}
       {suppliers.map((supplier) => (
@@ -113,16 +113,16 @@ function Supplier({ name, lines }: { name: string; lines: readonly BuyLine[] }) 
                 </svg>{' '}
                 <Link to={`/stock/${line.itemId}`}>{line.name}</Link>
               </th>
-              <td className="trouble">{sayQuantity(line.short, line.unit)}</td>
+              <td className={line.short > 0 ? 'trouble' : 'quiet'}>
+                {line.short > 0 ? sayQuantity(line.short, line.unit) : 'runs low'}
+              </td>
               <td>
                 {line.packs.map(({ count, amount }) => `${count} x ${sayQuantity(amount, line.unit)}`).join(', ') || (
                   <span className="trouble">no pack is known</span>
                 )}
               </td>
               <td>{line.packs.length > 0 ? sayMoney(line.cost) : ''}</td>
-              <td>
-                <OrderBy day={line.orderBy} />
-              </td>
+              <td>{line.orderBy !== null && <OrderBy day={line.orderBy} />}</td>
               <td>
                 {line.batches.map(({ id, name: batchName }, i) => (
                   <span key={id}>
@@ -130,6 +130,12 @@ function Supplier({ name, lines }: { name: string; lines: readonly BuyLine[] }) 
                     <Link to={`/kits/${id}`}>{batchName}</Link>
                   </span>
                 ))}
+                {line.low > 0 && (
+                  <span className="quiet">
+                    {line.batches.length > 0 && ', and '}
+                    {sayQuantity(line.low, line.unit)} to its reorder level
+                  </span>
+                )}
               </td>
               {(mayMove || mayBuy) && (
                 <td style={{ whiteSpace: 'nowrap' }}>
@@ -168,7 +174,7 @@ function Supplier({ name, lines }: { name: string; lines: readonly BuyLine[] }) 
       {receiving && (
         <ReceiveLot
           item={{ id: receiving.itemId, name: receiving.name, unit: receiving.unit }}
-          quantity={receiving.amount || receiving.short}
+          quantity={receiving.amount || receiving.short + receiving.low}
           close={() => setReceiving(undefined)}
         />
       )}

@@ -1,9 +1,9 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useQueryClient } from '@tanstack/react-query'
 import { batch as batchAnswer, type SubstituteInLine } from '@tessellum/contract/batches'
 import { type Colourway, colourway as colourwayAnswer } from '@tessellum/contract/colourways'
-import { App } from 'antd'
 import { useNavigate } from 'react-router'
-import { ask, newKey } from '../shop/api'
+import { ask } from '../shop/api'
+import { useDoing } from '../shop/use-doing'
 
 /** A line of a batch that a substitute is looked for; `line` is counted from 1. */
 export interface ForLine {
@@ -14,10 +14,9 @@ export interface ForLine {
 /** Takes a substitute: for the colourway from now on, or for one line of one batch and nothing else. */
 export function useAccept(colourway: Colourway, close: () => void) {
   const client = useQueryClient()
-  const { message } = App.useApp()
   const navigate = useNavigate()
-  const forColourway = useMutation({
-    mutationFn: ({ role, itemId, counting }: SubstituteInLine) =>
+  const forColourway = useDoing(
+    ({ role, itemId, counting }: SubstituteInLine, key) =>
       ask('PUT', `/colourways/${colourway.id}`, colourwayAnswer, {
         body: {
           name: colourway.name,
@@ -26,26 +25,24 @@ export function useAccept(colourway: Colourway, close: () => void) {
             { role, size: '', itemId, counting: counting ?? 'all' },
           ],
         },
+        key,
       }),
-    onSuccess: (saved) => {
-      void client.invalidateQueries({ queryKey: ['colourways', colourway.patternId] })
-      void message.success(
-        `${saved.name} is version ${saved.version} now. Batches keep the one they were planned with.`,
-      )
-      close()
+    {
+      stale: ['colourways'],
+      said: ({ name, version }) => `${name} is version ${version} now. Batches keep the one they were planned with.`,
+      after: close,
     },
-  })
-  const forBatch = useMutation({
-    mutationFn: ({ at, ...substitute }: SubstituteInLine & { at: ForLine }) =>
-      ask('POST', `/batches/${at.batchId}/lines/${at.line}/substitute`, batchAnswer, {
-        body: substitute,
-        key: newKey(),
-      }),
-    onSuccess: (saved) => {
-      client.setQueryData(['batches', saved.id], saved)
-      void message.success(`${saved.name} has it; ${colourway.name} stays as it is for everything else.`)
-      void navigate(`/kits/${saved.id}`)
+  )
+  const forBatch = useDoing(
+    ({ at, ...body }: SubstituteInLine & { at: ForLine }, key) =>
+      ask('POST', `/batches/${at.batchId}/lines/${at.line}/substitute`, batchAnswer, { body, key }),
+    {
+      said: ({ name }) => `${name} has it; ${colourway.name} stays as it is for everything else.`,
+      after: (saved) => {
+        client.setQueryData(['batches', saved.id], saved)
+        void navigate(`/kits/${saved.id}`)
+      },
     },
-  })
+  )
   return { forColourway, forBatch }
 }

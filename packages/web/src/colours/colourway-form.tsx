@@ -15,6 +15,7 @@ import type { Report } from '@tessellum/core/report/report'
 import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { Form, Input, Modal, Select } from 'antd'
 import { useMemo } from 'react'
+import { forgetForm, KeptForm } from '../frame/kept-form'
 import { ask } from '../shop/api'
 import { read } from '../shop/queries'
 import { useDoing } from '../shop/use-doing'
@@ -75,6 +76,7 @@ const keyOf = ({ role, size }: { role: string; size: string }) => `${role}|${siz
 export function ColourwayForm({ pattern, colourway, roles, report, close }: ColourwayFormProps) {
   const { data: items } = useQuery(read.items)
   const [form] = Form.useForm<Fields>()
+  const formName = colourway ? `colourway-${colourway.id}` : `colourway-new-${pattern.id}`
   const slots = slotsOf(roles, report)
   const stones = useStones(pattern.source, report)
   const save = useDoing(
@@ -82,7 +84,14 @@ export function ColourwayForm({ pattern, colourway, roles, report, close }: Colo
       colourway
         ? ask('PUT', `/colourways/${colourway.id}`, colourwayAnswer, { body, key })
         : ask('POST', `/patterns/${pattern.id}/colourways`, colourwayAnswer, { body, key }),
-    { stale: ['colourways'], said: ({ name }) => `${name} is saved.`, after: close },
+    {
+      stale: ['colourways'],
+      said: ({ name }) => `${name} is saved.`,
+      after: () => {
+        forgetForm(formName)
+        close()
+      },
+    },
   )
   const choicesOf = ({ chosen, others }: Fields): Choice[] =>
     slots.flatMap((slot) => {
@@ -117,8 +126,8 @@ export function ColourwayForm({ pattern, colourway, roles, report, close }: Colo
       confirmLoading={save.busy}
       style={{ top: 40 }}
     >
-      <Form
-        name="colourway-form"
+      <KeptForm<Fields>
+        name={formName}
         form={form}
         onFinish={(fields) => save.run({ name: fields.name, choices: choicesOf(fields) })}
         initialValues={{ name: colourway?.name ?? '', chosen: initial, others: initialOthers }}
@@ -180,7 +189,7 @@ export function ColourwayForm({ pattern, colourway, roles, report, close }: Colo
             {refused.message} {refused.hint}
           </div>
         )}
-      </Form>
+      </KeptForm>
     </Modal>
   )
 }

@@ -82,22 +82,22 @@ export function Substitutes({
   })
   const { forColourway, forBatch } = useAccept(colourway, close)
   const [compared, setCompared] = useState<number>()
-  const refused = forColourway.error ?? forBatch.error
+  const refused = forColourway.refused ?? forBatch.refused
   const take = (item: Item, counting: Counting, what: string) => (
     <div className="hands upright">
       {forLine && (
         <Button
           type="primary"
-          loading={forBatch.isPending}
-          onClick={() => forBatch.mutate({ at: forLine, role, itemId: item.id, counting })}
+          loading={forBatch.busy}
+          onClick={() => forBatch.run({ at: forLine, role, itemId: item.id, counting })}
           aria-label={`For this batch: ${what}`}
         >
           For this batch
         </Button>
       )}
       <Button
-        loading={forColourway.isPending}
-        onClick={() => forColourway.mutate({ role, itemId: item.id, counting })}
+        loading={forColourway.busy}
+        onClick={() => forColourway.run({ role, itemId: item.id, counting })}
         aria-label={`For the colourway: ${what}`}
       >
         {forLine ? 'For the colourway' : 'Use it'}

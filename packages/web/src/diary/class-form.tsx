@@ -2,12 +2,12 @@ import { useQuery } from '@tanstack/react-query'
 import { type ClassAnswer, classAnswer, saveClass } from '@tessellum/contract/classes'
 import { Button, DatePicker, Form, Input, InputNumber, Modal, Select, TimePicker } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
-import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
+import { forgetForm, KeptForm, useKept } from '../frame/kept-form'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Refused } from '../frame/refused'
-import { type LineFields, LineForm } from '../kits/line-form'
+import { isWhole, type LineFields, LineForm } from '../kits/line-form'
 import { ask, ShopError } from '../shop/api'
 import { read } from '../shop/queries'
 import { useDoing } from '../shop/use-doing'
@@ -48,9 +48,10 @@ export const ChangeClass = ({ offered, close }: { offered: ClassAnswer; close: (
 
 /** When, where, for whom, and what can be chosen: sizes and colourways of one pattern. */
 function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: ClassAnswer) => void }) {
-  const [form] = Form.useForm<Fields>()
   const { data: teachers } = useQuery(read.teachers)
-  const [offers, setOffers] = useState<readonly LineFields[]>(() =>
+  const name = `class-${offered?.id ?? 'new'}`
+  const kept = useKept<readonly LineFields[]>(
+    `${name}-offers`,
     offered
       ? offered.offers.map(({ size, colourwayId }) => ({
           patternId: offered.patternId,
@@ -61,6 +62,7 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
         }))
       : [{ kits: 1 }],
   )
+  const { value: offers, change: setOffers } = kept
   const save = useDoing(
     ({ day, hour, price, ...rest }: Fields, key) => {
       const [first] = offers
@@ -82,14 +84,22 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
         ? ask('PUT', `/classes/${offered.id}`, classAnswer, { body: read.data, key })
         : ask('POST', '/classes', classAnswer, { body: read.data, key })
     },
-    { stale: ['classes', 'diary', 'bench'], said: ({ title }) => `${title} is kept.`, after: done },
+    {
+      stale: ['classes', 'diary', 'bench'],
+      said: ({ title }) => `${title} is kept.`,
+      after: (answer) => {
+        forgetForm(name)
+        kept.forget()
+        done(answer)
+      },
+    },
   )
   if (!teachers) return <Loading what="Fetching who teaches" />
   const needed = (message: string) => [{ required: true, message }]
   return (
-    <Form
-      name="class-form"
-      form={form}
+    <KeptForm<Fields>
+      name={name}
+      beside={kept}
       layout="vertical"
       requiredMark={false}
       className="sheet pad"
@@ -153,7 +163,7 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
             key={i}
             line={offer}
             withKits={false}
-            change={(next) =>
+            change={(next, byItself) =>
               setOffers(
                 offers.map((each, at) =>
                   at === i
@@ -163,6 +173,7 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
                       ? { kits: 1, patternId: next.patternId }
                       : each,
                 ),
+                byItself,
               )
             }
             remove={offers.length > 1 ? () => setOffers(offers.filter((_, at) => at !== i)) : undefined}
@@ -186,9 +197,16 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
         <Input.TextArea rows={2} maxLength={1000} />
       </Form.Item>
       <Refused error={save.refused} />
-      <Button type="primary" size="large" htmlType="submit" loading={save.busy}>
+      <Button
+        type="primary"
+        size="large"
+        htmlType="submit"
+        loading={save.busy}
+        // What is chosen by itself takes a moment to be fetched.
+        disabled={!offers.every((offer) => offer.patternId === undefined || isWhole(offer))}
+      >
         Keep the class
       </Button>
-    </Form>
+    </KeptForm>
   )
 }

@@ -8,11 +8,12 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { z } from 'zod'
 import { AskFirst } from '../frame/ask-first'
+import { forgetForm, KeptForm, useKept } from '../frame/kept-form'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Refused } from '../frame/refused'
 import { Trouble } from '../frame/trouble'
-import { type LineFields, LineForm } from '../kits/line-form'
+import { isWhole, type LineFields, LineForm } from '../kits/line-form'
 import { useMay } from '../people/me'
 import { ask, ShopError } from '../shop/api'
 import { read } from '../shop/queries'
@@ -148,7 +149,8 @@ interface Fields {
 function TakeOrder({ close }: { close: () => void }) {
   const client = useQueryClient()
   const [form] = Form.useForm<Fields>()
-  const [line, setLine] = useState<LineFields>({ kits: 1 })
+  const kept = useKept<LineFields>('order-new-line', { kits: 1 })
+  const { value: line, change: setLine } = kept
   const [sized, setSized] = useState<SizedOrder>()
   const worn = Form.useWatch('worn', form)
   const measure = Form.useWatch('measure', form)
@@ -186,6 +188,8 @@ function TakeOrder({ close }: { close: () => void }) {
       said: 'The order is taken.',
       after: (orders) => {
         client.setQueryData(['orders'], orders)
+        forgetForm('order-new')
+        kept.forget()
         close()
       },
     },
@@ -199,10 +203,12 @@ function TakeOrder({ close }: { close: () => void }) {
       onCancel={close}
       onOk={form.submit}
       confirmLoading={save.busy}
+      okButtonProps={{ disabled: line.patternId !== undefined && !isWhole(line) }}
       style={{ top: 40 }}
     >
-      <Form
-        name="orders-page"
+      <KeptForm<Fields>
+        name="order-new"
+        beside={kept}
         form={form}
         layout="vertical"
         requiredMark={false}
@@ -270,7 +276,7 @@ function TakeOrder({ close }: { close: () => void }) {
           <Input.TextArea rows={2} maxLength={1000} />
         </Form.Item>
         <Refused error={save.refused} />
-      </Form>
+      </KeptForm>
     </Modal>
   )
 }

@@ -1,17 +1,18 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { type Batch, batch as batchAnswer, batchLine, changedBatch } from '@tessellum/contract/batches'
 import { sayQuantity } from '@tessellum/core/stock/quantity'
-import { App, Button, InputNumber } from 'antd'
+import { Button, InputNumber } from 'antd'
 import dayjs from 'dayjs'
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { AskFirst } from '../frame/ask-first'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
-import { ask, newKey, type ShopError } from '../shop/api'
+import { ask } from '../shop/api'
 import { read } from '../shop/queries'
+import { useDoing } from '../shop/use-doing'
 import { BatchCost } from './batch-cost'
 import { BatchPapers } from './batch-papers'
 import { BatchState } from './batch-state'
@@ -41,33 +42,23 @@ const done: Readonly<Record<Doing, string>> = {
 /** One batch: its lines, what it takes from the shelf, and whether the shelf has promised it. */
 function Plan({ batch }: { batch: Batch }) {
   const client = useQueryClient()
-  const { message } = App.useApp()
   const mayReserve = useMay('batches.reserve')
   const mayPlan = useMay('batches.plan')
   const mayPack = useMay('batches.pack')
-  // One key for each thing done; the same again only when the same is tried again.
-  const keys = useRef<Partial<Record<Doing, string>>>({})
   const settle = (answer: Batch) => {
     client.setQueryData(['batches', batch.id], answer)
     void client.invalidateQueries({ queryKey: ['batches'], exact: true })
     void client.invalidateQueries({ queryKey: ['stock'] })
   }
-  const act = useMutation({
-    mutationFn: (doing: Doing) => {
-      keys.current[doing] ??= newKey()
-      return ask('POST', `/batches/${batch.id}/${doing}`, batchAnswer, { key: keys.current[doing] })
-    },
-    onSuccess: (answer, doing) => {
-      keys.current = {}
-      settle(answer)
-      void message.success(done[doing])
-    },
-    onError: () => void client.invalidateQueries({ queryKey: ['batches', batch.id] }),
+  const act = useDoing((doing: Doing, key) => ask('POST', `/batches/${batch.id}/${doing}`, batchAnswer, { key }), {
+    stale: ['batches'],
+    said: (_, doing) => done[doing],
+    after: settle,
   })
-  const change = useMutation({
-    mutationFn: ({ kits, newest }: { kits: readonly number[]; newest?: number }) =>
+  const change = useDoing(
+    ({ kits, newest }: { kits: readonly number[]; newest?: number }, key) =>
       ask('PUT', `/batches/${batch.id}/lines`, changedBatch, {
-        key: newKey(),
+        key,
         body: {
           lines: batch.lines.map(({ id, patternId, version, size, colourwayId, colourwayVersion }, i) => ({
             id,
@@ -81,15 +72,17 @@ function Plan({ batch }: { batch: Batch }) {
           })),
         },
       }),
-    onSuccess: (answer) => {
-      settle(answer)
-      setToEmpty(answer.toEmpty)
-      void client.invalidateQueries({ queryKey: ['packing', batch.id] })
+    {
+      stale: ['packing'],
+      after: (answer) => {
+        settle(answer)
+        setToEmpty(answer.toEmpty)
+      },
     },
-  })
+  )
   // Bags that the last change left over: they go back into their tubes.
   const [toEmpty, setToEmpty] = useState<readonly string[]>([])
-  const refused = (act.error ?? change.error) as ShopError | null
+  const refused = act.refused ?? change.refused
   const { outlook } = batch
   const draft = batch.state === 'draft'
   const changeable = draft || inPacking.has(batch.state)
@@ -114,15 +107,15 @@ function Plan({ batch }: { batch: Batch }) {
           <Button
             type="primary"
             size="large"
-            onClick={() => act.mutate('reserve')}
-            loading={act.isPending}
+            onClick={() => act.run('reserve')}
+            loading={act.busy}
             disabled={!outlook.ready}
           >
             Reserve {batch.kits} kits
           </Button>
         )}
         {mayReserve && batch.state === 'reserved' && (
-          <Button onClick={() => act.mutate('release')} loading={act.isPending}>
+          <Button onClick={() => act.run('release')} loading={act.busy}>
             Give back
           </Button>
         )}
@@ -139,9 +132,9 @@ function Plan({ batch }: { batch: Batch }) {
             title="Call off this batch?"
             follows="Everything it holds is given back to the shelf, and it cannot be taken up again."
             ok="Call the batch off"
-            run={() => act.mutate('cancel')}
+            run={() => act.run('cancel')}
           >
-            <Button danger loading={act.isPending}>
+            <Button danger loading={act.busy}>
               Call off
             </Button>
           </AskFirst>
@@ -180,8 +173,8 @@ function Plan({ batch }: { batch: Batch }) {
                 <Kits
                   key={line.kits}
                   kits={line.kits}
-                  busy={change.isPending}
-                  save={(kits) => change.mutate({ kits: batch.lines.map((each, at) => (at === i ? kits : each.kits)) })}
+                  busy={change.busy}
+                  save={(kits) => change.run({ kits: batch.lines.map((each, at) => (at === i ? kits : each.kits)) })}
                 />
               ) : (
                 <strong className="figures" style={{ fontSize: 24, minWidth: 60 }}>
@@ -210,8 +203,8 @@ function Plan({ batch }: { batch: Batch }) {
               <Rescue
                 batch={batch}
                 line={i}
-                busy={change.isPending}
-                again={() => change.mutate({ kits: batch.lines.map((each) => each.kits), newest: i })}
+                busy={change.busy}
+                again={() => change.run({ kits: batch.lines.map((each) => each.kits), newest: i })}
               />
             )}
             <Erratum patternId={line.patternId} version={line.version} />

@@ -3,10 +3,14 @@ import { useQuery } from '@tanstack/react-query'
 import { type BatchLine, batchLine, mostKits } from '@tessellum/contract/batches'
 import { Button, InputNumber, Select } from 'antd'
 import { useEffect } from 'react'
+import { Link } from 'react-router'
 import { useReckoned } from '../patterns/use-reckoned'
 import { read } from '../shop/queries'
 
 export type LineFields = { readonly [Field in keyof BatchLine]?: BatchLine[Field] | undefined }
+
+/** Whether it says all that a line needs. */
+export const isWhole = (line: LineFields): boolean => batchLine.safeParse(line).success
 
 const noChoices = {}
 
@@ -19,7 +23,8 @@ export function LineForm({
   withKits = true,
 }: {
   line: LineFields
-  change: (line: LineFields) => void
+  /** @param byItself what is meant most often was filled in, and nobody typed it */
+  change: (line: LineFields, byItself?: boolean) => void
   remove: (() => void) | undefined
   /** What the number says. */
   kitsLabel?: string
@@ -42,10 +47,10 @@ export function LineForm({
   // The newest version, its usual size and the first colourway are what is meant most often.
   useEffect(() => {
     if (!pattern || line.patternId !== pattern.id) return
-    if (line.version === undefined && pattern.version) change({ ...line, version: pattern.version })
-    else if (line.colourwayId === undefined && colourways?.[0]) change({ ...line, colourwayId: colourways[0].id })
+    if (line.version === undefined && pattern.version) change({ ...line, version: pattern.version }, true)
+    else if (line.colourwayId === undefined && colourways?.[0]) change({ ...line, colourwayId: colourways[0].id }, true)
     else if (line.size === undefined && version && now && version.number === line.version)
-      change({ ...line, size: now.size })
+      change({ ...line, size: now.size }, true)
   }, [pattern, version, now, colourways, line, change])
 
   const wrong =
@@ -115,6 +120,11 @@ export function LineForm({
       <span style={{ paddingTop: 23 }}>
         {remove && <Button aria-label="Take this line away" icon={<DeleteOutlined />} onClick={remove} />}
       </span>
+      {colourways?.length === 0 && (
+        <span className="trouble" role="status" style={{ gridColumn: '1 / -1' }}>
+          This pattern has no colourway yet. <Link to={`/patterns/${line.patternId}/colours`}>Make one</Link> first.
+        </span>
+      )}
       {wrong && (
         <span className="trouble" role="alert" style={{ gridColumn: '1 / -1' }}>
           {wrong} {line.kits !== undefined && line.kits > mostKits ? 'Share them between several batches.' : ''}

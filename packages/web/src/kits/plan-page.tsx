@@ -1,13 +1,16 @@
-import { useMutation, useQuery } from '@tanstack/react-query'
+import { useQuery } from '@tanstack/react-query'
 import { batch as batchAnswer, batchLine, outlook as outlookAnswer } from '@tessellum/contract/batches'
 import { Button, DatePicker, Form, Input } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
-import { useDeferredValue, useMemo, useRef, useState } from 'react'
+import { useDeferredValue, useMemo } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
+import { forgetForm, KeptForm, useKept } from '../frame/kept-form'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
-import { ask, newKey, type ShopError } from '../shop/api'
+import { Refused } from '../frame/refused'
+import { ask, type ShopError } from '../shop/api'
 import { read } from '../shop/queries'
+import { useDoing } from '../shop/use-doing'
 import { CouldMake } from './could-make'
 import { Limits } from './limits'
 import { type LineFields, LineForm } from './line-form'
@@ -18,10 +21,10 @@ export function PlanPage() {
   const navigate = useNavigate()
   const [params] = useSearchParams()
   const { data: patterns } = useQuery(read.patterns)
-  const [form] = Form.useForm<{ name: string; dueOn: Dayjs }>()
   const first = Number(params.get('pattern')) || undefined
-  const [lines, setLines] = useState<readonly LineFields[]>([{ patternId: first }])
-  const key = useRef(newKey())
+  const name = `plan-${first ?? 'any'}`
+  const kept = useKept<readonly LineFields[]>(`${name}-lines`, [{ patternId: first }])
+  const { value: lines, change: setLines } = kept
   const settled = useDeferredValue(lines)
   const whole = useMemo(
     () => settled.map((line) => batchLine.safeParse(line)).flatMap((read) => (read.success ? [read.data] : [])),
@@ -34,29 +37,33 @@ export function PlanPage() {
     enabled: whole.length > 0 && complete,
     placeholderData: (before) => before,
   })
-  const plan = useMutation({
-    mutationFn: ({ name, dueOn }: { name: string; dueOn: Dayjs }) =>
-      ask('POST', '/batches', batchAnswer, {
-        body: { name, dueOn: dueOn.format('YYYY-MM-DD'), lines },
-        key: key.current,
-      }),
-    onSuccess: ({ id }) => void navigate(`/kits/${id}`),
-    onError: () => {
-      key.current = newKey()
+  const plan = useDoing(
+    (body: { name: string; dueOn: string; lines: readonly LineFields[] }, key) =>
+      ask('POST', '/batches', batchAnswer, { body, key }),
+    {
+      stale: ['batches'],
+      after: ({ id }) => {
+        forgetForm(name)
+        kept.forget()
+        void navigate(`/kits/${id}`)
+      },
     },
-  })
-  const refused = plan.error as ShopError | null
+  )
   if (!patterns) return <Loading what="Fetching the patterns" />
-  const change = (i: number, line: LineFields) => setLines(lines.map((each, at) => (at === i ? line : each)))
+  const change = (i: number, line: LineFields, byItself?: boolean) =>
+    setLines(
+      lines.map((each, at) => (at === i ? line : each)),
+      byItself,
+    )
   return (
     <div className="page stack">
       <h1>Plan a batch</h1>
-      <Form
-        name="plan-page"
-        form={form}
+      <KeptForm<{ name: string; dueOn: Dayjs }>
+        name={name}
+        beside={kept}
         layout="vertical"
         requiredMark={false}
-        onFinish={plan.mutate}
+        onFinish={({ name, dueOn }) => plan.run({ name, dueOn: dueOn.format('YYYY-MM-DD'), lines })}
         initialValues={{ dueOn: dayjs().add(14, 'day') }}
         className="sheet pad"
       >
@@ -80,7 +87,7 @@ export function PlanPage() {
             <div key={i}>
               <LineForm
                 line={line}
-                change={(next) => change(i, next)}
+                change={(next, byItself) => change(i, next, byItself)}
                 remove={lines.length > 1 ? () => setLines(lines.filter((_, at) => at !== i)) : undefined}
               />
               {complete && outlook?.lines[i] && line.kits !== undefined && (
@@ -97,16 +104,12 @@ export function PlanPage() {
           {!complete && (
             <span className="quiet">Each line needs a pattern, a version, a colourway and a number of kits.</span>
           )}
-          <Button type="primary" htmlType="submit" disabled={!complete} loading={plan.isPending}>
+          <Button type="primary" htmlType="submit" disabled={!complete} loading={plan.busy}>
             Save the plan
           </Button>
         </div>
-        {(refused ?? (error as ShopError | null)) && (
-          <div role="alert" className="notice trouble" style={{ marginTop: 14 }}>
-            {(refused ?? (error as ShopError)).message} {(refused ?? (error as ShopError)).hint}
-          </div>
-        )}
-      </Form>
+        <Refused error={plan.refused ?? (error as ShopError | null)} />
+      </KeptForm>
       {complete && outlook && outlook.items.length > 0 && (
         <div className="rows">
           <Limits items={outlook.items} />

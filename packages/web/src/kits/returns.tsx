@@ -108,6 +108,13 @@ function CameBack({ batchId, kit, close }: { batchId: number; kit: Kit; close: (
           The whole kit, unopened
         </Button>,
         <Button
+          key="sold"
+          loading={give.busy}
+          onClick={() => give.run({ lineId, kit: number, whole: true, sold: true })}
+        >
+          The whole kit, from a customer
+        </Button>,
+        <Button
           key="part"
           type="primary"
           disabled={quantities.length === 0}

@@ -1,10 +1,10 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
 import type { Found } from '@tessellum/contract/devices'
 import { type Packing, type PackingTask, packing as packingAnswer } from '@tessellum/contract/packing'
 import { type Reading, readingOf } from '@tessellum/core/kit/packing'
 import { sayMass } from '@tessellum/core/measure/units'
-import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
-import { App, Button, type GetRef, InputNumber } from 'antd'
+import { perSpoken, sayFinely, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
+import { Button, type GetRef, InputNumber } from 'antd'
 import { useEffect, useRef, useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import { z } from 'zod'
@@ -13,7 +13,7 @@ import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Refused } from '../frame/refused'
 import { Trouble } from '../frame/trouble'
-import { ask, newKey, ShopError } from '../shop/api'
+import { ask } from '../shop/api'
 import { read } from '../shop/queries'
 import { useDoing } from '../shop/use-doing'
 import { Mishaps } from './mishaps'
@@ -176,10 +176,6 @@ function Bench({ packing }: { packing: Packing }) {
   )
 }
 
-/** As finely as a scale shows it. */
-const sayFinely = (quantity: number, unit: PackingTask['unit']) =>
-  unit === 'mg' ? sayMass(quantity) : sayQuantity(quantity, unit)
-
 const readingWords: Readonly<Record<Reading, string>> = { under: 'too little', in: 'right', over: 'too much' }
 
 interface FillProps {
@@ -209,19 +205,22 @@ function Fill({ packing, task, bag, done }: FillProps) {
         : undefined
   const reading = quantity === undefined ? undefined : readingOf(bag, quantity)
   const ready = reading === 'in' && (typed !== null || (weighed?.steady ?? false))
-  const fill = useMutation({
-    mutationFn: (amount: number) =>
+  const fill = useDoing(
+    (amount: number, key) =>
       ask('PUT', `/batches/${packing.id}/bags`, packingAnswer, {
         body: { lineId: bag.lineId, kit: bag.kit, itemId: task.itemId, quantity: amount, lotId: task.lotId },
+        key,
       }),
-    onSuccess: (answer) => {
-      client.setQueryData(['packing', packing.id], answer)
-      void client.invalidateQueries({ queryKey: ['batches'] })
-      done()
+    {
+      stale: ['batches'],
+      after: (answer) => {
+        client.setQueryData(['packing', packing.id], answer)
+        done()
+      },
     },
-  })
+  )
   const enter = () => {
-    if (quantity !== undefined && ready && !fill.isPending) fill.mutate(quantity)
+    if (quantity !== undefined && ready && !fill.busy) fill.run(quantity)
   }
   return (
     <div className="packing-fill">
@@ -248,7 +247,7 @@ function Fill({ packing, task, bag, done }: FillProps) {
           style={{ width: 150 }}
           suffix={spokenUnit[task.unit]}
         />
-        <Button type="primary" size="large" onClick={enter} disabled={!ready} loading={fill.isPending}>
+        <Button type="primary" size="large" onClick={enter} disabled={!ready} loading={fill.busy}>
           Next bag
         </Button>
         {reading && (
@@ -270,11 +269,7 @@ function Fill({ packing, task, bag, done }: FillProps) {
           )}
         </p>
       )}
-      {fill.error instanceof ShopError && (
-        <div role="alert" className="notice trouble">
-          {fill.error.message} {fill.error.hint}
-        </div>
-      )}
+      <Refused error={fill.refused} />
     </div>
   )
 }
@@ -290,11 +285,14 @@ interface BagsProps {
 /** All the bags of this bead; a filled one is corrected, or emptied back into its tube. */
 function Bags({ packing, task, now, change, print }: BagsProps) {
   const client = useQueryClient()
-  const empty = useMutation({
-    mutationFn: ({ lineId, kit }: Bag) =>
-      ask('POST', `/batches/${packing.id}/bags/empty`, packingAnswer, { body: { lineId, kit, itemId: task.itemId } }),
-    onSuccess: (answer) => client.setQueryData(['packing', packing.id], answer),
-  })
+  const empty = useDoing(
+    ({ lineId, kit }: Bag, key) =>
+      ask('POST', `/batches/${packing.id}/bags/empty`, packingAnswer, {
+        body: { lineId, kit, itemId: task.itemId },
+        key,
+      }),
+    { tell: true, after: (answer) => void client.setQueryData(['packing', packing.id], answer) },
+  )
   return (
     <ul className="packing-bags" aria-label="Bags">
       {task.bags.map((bag) => {
@@ -309,7 +307,7 @@ function Bags({ packing, task, now, change, print }: BagsProps) {
                 <Button size="small" type="link" onClick={() => change(bag)} aria-label={`Change ${name}`}>
                   Change
                 </Button>
-                <Button size="small" type="link" onClick={() => empty.mutate(bag)} aria-label={`Empty ${name}`}>
+                <Button size="small" type="link" onClick={() => empty.run(bag)} aria-label={`Empty ${name}`}>
                   Empty
                 </Button>
               </>
@@ -330,28 +328,21 @@ function Bags({ packing, task, now, change, print }: BagsProps) {
 function Close({ packing }: { packing: Packing }) {
   const client = useQueryClient()
   const navigate = useNavigate()
-  const { message } = App.useApp()
-  const key = useRef(newKey())
-  const close = useMutation({
-    mutationFn: () => ask('POST', `/batches/${packing.id}/close`, packingAnswer, { key: key.current }),
-    onSuccess: (answer) => {
+  const close = useDoing((_: undefined, key) => ask('POST', `/batches/${packing.id}/close`, packingAnswer, { key }), {
+    stale: ['batches', 'stock', 'buy-list'],
+    said: `${packing.name} is closed.`,
+    after: (answer) => {
       client.setQueryData(['packing', packing.id], answer)
-      for (const subject of ['batches', 'stock', 'buy-list']) void client.invalidateQueries({ queryKey: [subject] })
-      void message.success(`${packing.name} is closed.`)
       void navigate(`/kits/${packing.id}`)
     },
   })
   return (
     <div className="notice good">
       <p>All {packing.kits} kits are packed.</p>
-      <Button type="primary" onClick={() => close.mutate()} loading={close.isPending}>
+      <Button type="primary" onClick={() => close.run(undefined)} loading={close.busy}>
         Close the batch
       </Button>
-      {close.error instanceof ShopError && (
-        <div role="alert" className="trouble">
-          {close.error.message} {close.error.hint}
-        </div>
-      )}
+      <Refused error={close.refused} />
     </div>
   )
 }

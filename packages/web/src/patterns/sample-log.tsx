@@ -7,6 +7,7 @@ import { leastSamples } from '@tessellum/core/thread/sampled'
 import { Button, Form, Input, InputNumber, Modal } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
+import { forgetForm, KeptForm } from '../frame/kept-form'
 import { useMay } from '../people/me'
 import { ask } from '../shop/api'
 import { read } from '../shop/queries'
@@ -31,6 +32,7 @@ export function SampleLog({ pattern, report, minutes, eager }: SampleLogProps) {
   const mayLog = useMay('samples.log')
   const [open, setOpen] = useState(false)
   const [form] = Form.useForm<Logged>()
+  const name = `sample-${pattern.id}`
   const client = useQueryClient()
   const { data } = useQuery(read.samples(pattern.id))
   const log = useDoing(
@@ -38,6 +40,7 @@ export function SampleLog({ pattern, report, minutes, eager }: SampleLogProps) {
     {
       after: (answer) => {
         client.setQueryData(['samples', pattern.id], answer)
+        forgetForm(name)
         setOpen(false)
         form.resetFields()
       },
@@ -73,8 +76,8 @@ export function SampleLog({ pattern, report, minutes, eager }: SampleLogProps) {
         confirmLoading={log.busy}
         destroyOnHidden
       >
-        <Form
-          name="sample-log"
+        <KeptForm<Logged>
+          name={name}
           form={form}
           layout="vertical"
           requiredMark={false}
@@ -109,7 +112,7 @@ export function SampleLog({ pattern, report, minutes, eager }: SampleLogProps) {
               {refused.message} {refused.hint}
             </div>
           )}
-        </Form>
+        </KeptForm>
         {data && <Shown shown={data} />}
         {ofSize.length > 0 && (
           <table className="figures sample-table">

@@ -6,6 +6,8 @@ import { newKey, type ShopError } from './api'
 interface DoingOptions<Input, Output> {
   /** Subjects that it makes stale. */
   readonly stale?: readonly string[]
+  /** What is refused is told in a message, where the page has no room for it beside what was pressed. */
+  readonly tell?: boolean
   /** Told when it is done. */
   readonly said?: string | ((output: Output, input: Input) => string)
   readonly after?: (output: Output, input: Input) => void
@@ -17,7 +19,7 @@ interface DoingOptions<Input, Output> {
  */
 export function useDoing<Input, Output>(
   act: (input: Input, key: string) => Promise<Output>,
-  { stale = [], said, after }: DoingOptions<Input, Output> = {},
+  { stale = [], tell = false, said, after }: DoingOptions<Input, Output> = {},
 ) {
   const client = useQueryClient()
   const { message } = App.useApp()
@@ -34,6 +36,11 @@ export function useDoing<Input, Output>(
       for (const subject of stale) void client.invalidateQueries({ queryKey: [subject] })
       if (said) void message.success(typeof said === 'string' ? said : said(output, input))
       after?.(output, input)
+    },
+    onError: ({ message: what, hint = '' }) => {
+      // Often it is refused because somebody else was faster: the page shows what is so now.
+      for (const subject of stale) void client.invalidateQueries({ queryKey: [subject] })
+      if (tell) void message.error(`${what} ${hint}`)
     },
   })
   return { run: mutate, busy: isPending, refused: error, forget: reset, doing: variables }

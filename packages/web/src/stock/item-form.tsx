@@ -2,6 +2,7 @@ import { type ItemStory, itemStory, saveItem } from '@tessellum/contract/stock'
 import { perSpoken, spokenUnit } from '@tessellum/core/stock/quantity'
 import { AutoComplete, Button, ColorPicker, Form, Input, InputNumber, Modal, Select } from 'antd'
 import { useNavigate } from 'react-router'
+import { forgetForm, KeptForm } from '../frame/kept-form'
 import { Refused } from '../frame/refused'
 import { ask, ShopError } from '../shop/api'
 import { useDoing } from '../shop/use-doing'
@@ -43,6 +44,7 @@ const usualUnit: Readonly<Record<Fields['category'], Unit>> = {
 /** Begins an item, or changes what is kept of one. */
 export function ItemForm({ item, close }: { item?: ItemStory; close: () => void }) {
   const navigate = useNavigate()
+  const name = `item-${item?.id ?? 'new'}`
   const [form] = Form.useForm<Fields>()
   const unit = Form.useWatch('unit', form) ?? item?.unit ?? 'mg'
   const category = Form.useWatch('category', form) ?? item?.category ?? 'bead'
@@ -65,6 +67,7 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
       stale: ['stock', 'buy-list'],
       said: ({ colourName }) => `${colourName} is kept.`,
       after: ({ id }) => {
+        forgetForm(name)
         close()
         if (!item) void navigate(`/stock/${id}`)
       },
@@ -81,8 +84,8 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
       confirmLoading={save.busy}
       style={{ top: 30 }}
     >
-      <Form
-        name="item-form"
+      <KeptForm<Fields>
+        name={name}
         form={form}
         layout="vertical"
         requiredMark={false}
@@ -132,7 +135,11 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
           <Form.Item label="Finish" name="finish">
             <Input maxLength={60} placeholder="opaque matte" />
           </Form.Item>
-          <Form.Item label="Looks like" name="colour">
+          <Form.Item
+            label="Looks like"
+            name="colour"
+            getValueFromEvent={(colour: { toHexString(): string }) => colour.toHexString()}
+          >
             <ColorPicker showText disabledAlpha />
           </Form.Item>
           <Form.Item label="Place" name="place">
@@ -198,7 +205,7 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
         <div style={{ marginTop: 14 }}>
           <Refused error={save.refused} />
         </div>
-      </Form>
+      </KeptForm>
     </Modal>
   )
 }

@@ -1,19 +1,21 @@
-import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query'
 import { handMove, type ItemStory, type Move } from '@tessellum/contract/stock'
 import { sayMoney } from '@tessellum/core/measure/money'
 import { handMoves } from '@tessellum/core/stock/moves'
 import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
-import { App, Button, Form, Input, InputNumber, Select, Table } from 'antd'
+import { Button, Form, Input, InputNumber, Select, Table } from 'antd'
 import dayjs from 'dayjs'
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { z } from 'zod'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
+import { Refused } from '../frame/refused'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
-import { ask, newKey, type ShopError } from '../shop/api'
+import { ask } from '../shop/api'
 import { read } from '../shop/queries'
+import { useDoing } from '../shop/use-doing'
 import { ItemForm } from './item-form'
 import { Lots } from './lots'
 import { Quantity } from './quantity-cell'
@@ -214,27 +216,17 @@ const Coming = ({ item }: { item: ItemStory }) => (
 
 /** A wrong move is taken back by another: the ledger forgets nothing. */
 function Reverse({ move }: { move: Move }) {
-  const client = useQueryClient()
-  const { message } = App.useApp()
-  const key = useRef(newKey())
-  const reverse = useMutation({
-    mutationFn: (reason: string) =>
-      ask('POST', `/moves/${move.id}/reverse`, z.object({ moveId: z.number() }), {
-        body: { reason },
-        key: key.current,
-      }),
-    onSuccess: () => {
-      void client.invalidateQueries({ queryKey: ['stock'] })
-      void message.success('Taken back by another move.')
-    },
-    onError: (error: ShopError) => void message.error(`${error.message} ${error.hint ?? ''}`),
-  })
+  const reverse = useDoing(
+    (reason: string, key) =>
+      ask('POST', `/moves/${move.id}/reverse`, z.object({ moveId: z.number() }), { body: { reason }, key }),
+    { stale: ['stock'], said: 'Taken back by another move.', tell: true },
+  )
   return (
     <Button
       size="small"
       type="link"
-      loading={reverse.isPending}
-      onClick={() => reverse.mutate('posted by mistake')}
+      loading={reverse.busy}
+      onClick={() => reverse.run('posted by mistake')}
       aria-label={`Take back: ${kindWords[move.kind]}, lot ${move.lotCode}`}
     >
       Take back
@@ -256,25 +248,20 @@ interface MoveFields {
   reason: string
 }
 
-/** Posts a move by hand. The key stays the same until it has gone through, so that pressing twice acts once. */
+/** Posts a move by hand. */
 function MoveForm({ item }: { item: ItemStory }) {
-  const client = useQueryClient()
-  const { message } = App.useApp()
   const [form] = Form.useForm<MoveFields>()
-  const key = useRef(newKey())
-  const post = useMutation({
-    mutationFn: ({ lotId, kind, amount, reason }: MoveFields) => {
+  const post = useDoing(
+    ({ lotId, kind, amount, reason }: MoveFields, key) => {
       const body = handMove.parse({ kind, quantity: Math.round(amount * perSpoken[item.unit]), reason })
-      return ask('POST', `/lots/${lotId}/moves`, z.object({ moveId: z.number() }), { body, key: key.current })
+      return ask('POST', `/lots/${lotId}/moves`, z.object({ moveId: z.number() }), { body, key })
     },
-    onSuccess: () => {
-      key.current = newKey()
-      form.resetFields(['amount', 'reason'])
-      void client.invalidateQueries({ queryKey: ['stock'] })
-      void message.success('The move is in the ledger.')
+    {
+      stale: ['stock'],
+      said: 'The move is in the ledger.',
+      after: () => form.resetFields(['amount', 'reason']),
     },
-  })
-  const refused = post.error as ShopError | null
+  )
   return (
     <Form
       name="item-page"
@@ -282,11 +269,7 @@ function MoveForm({ item }: { item: ItemStory }) {
       className="sheet pad"
       layout="vertical"
       requiredMark={false}
-      onFinish={post.mutate}
-      onValuesChange={() => {
-        // Another amount is another thing to do.
-        key.current = newKey()
-      }}
+      onFinish={post.run}
       initialValues={{ kind: 'sale', lotId: item.lots[0]?.id }}
     >
       <h2 style={{ marginBottom: 12 }}>Post a move</h2>
@@ -317,12 +300,8 @@ function MoveForm({ item }: { item: ItemStory }) {
       <Form.Item label="Why" name="reason" rules={[{ required: true, whitespace: true, message: 'Say why.' }]}>
         <Input maxLength={200} />
       </Form.Item>
-      {refused && (
-        <div role="alert" className="notice trouble">
-          {refused.message} {refused.hint}
-        </div>
-      )}
-      <Button type="primary" htmlType="submit" loading={post.isPending}>
+      <Refused error={post.refused} />
+      <Button type="primary" htmlType="submit" loading={post.busy}>
         Post
       </Button>
     </Form>

@@ -1,11 +1,12 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
 import type { StockUnit } from '@tessellum/contract/stock'
 import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
-import { App, Checkbox, DatePicker, Form, Input, InputNumber, Modal } from 'antd'
+import { Checkbox, DatePicker, Form, Input, InputNumber, Modal } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
-import { useRef } from 'react'
 import { z } from 'zod'
-import { ask, newKey, ShopError } from '../shop/api'
+import { forgetForm, KeptForm } from '../frame/kept-form'
+import { Refused } from '../frame/refused'
+import { ask } from '../shop/api'
+import { useDoing } from '../shop/use-doing'
 
 interface ReceiveLotProps {
   readonly item: { readonly id: number; readonly name: string; readonly unit: StockUnit }
@@ -25,14 +26,12 @@ interface Fields {
 
 /** A delivery goes on the shelf as a lot of its own. */
 export function ReceiveLot({ item, quantity, purchaseId, close }: ReceiveLotProps) {
-  const client = useQueryClient()
-  const { message } = App.useApp()
   const [form] = Form.useForm<Fields>()
-  const key = useRef(newKey())
+  const name = purchaseId === undefined ? `lot-of-${item.id}` : `delivery-${purchaseId}`
   const amount = Form.useWatch('amount', form) ?? quantity / perSpoken[item.unit]
   const missing = quantity - Math.round(amount * perSpoken[item.unit])
-  const receive = useMutation({
-    mutationFn: ({ code, day, amount, restComing }: Fields) =>
+  const receive = useDoing(
+    ({ code, day, amount, restComing }: Fields, key) =>
       ask(
         'POST',
         purchaseId === undefined ? `/items/${item.id}/lots` : `/purchases/${purchaseId}/receive`,
@@ -44,15 +43,18 @@ export function ReceiveLot({ item, quantity, purchaseId, close }: ReceiveLotProp
             quantity: Math.round(amount * perSpoken[item.unit]),
             ...(purchaseId === undefined ? {} : { restComing }),
           },
-          key: key.current,
+          key,
         },
       ),
-    onSuccess: () => {
-      for (const subject of ['stock', 'batches', 'buy-list']) void client.invalidateQueries({ queryKey: [subject] })
-      void message.success('It is on the shelf.')
-      close()
+    {
+      stale: ['stock', 'batches', 'buy-list'],
+      said: 'It is on the shelf.',
+      after: () => {
+        forgetForm(name)
+        close()
+      },
     },
-  })
+  )
   return (
     <Modal
       open
@@ -60,18 +62,14 @@ export function ReceiveLot({ item, quantity, purchaseId, close }: ReceiveLotProp
       okText="Put it on the shelf"
       onCancel={close}
       onOk={form.submit}
-      confirmLoading={receive.isPending}
+      confirmLoading={receive.busy}
     >
-      <Form
-        name="receive-lot"
+      <KeptForm<Fields>
+        name={name}
         form={form}
         layout="vertical"
         requiredMark={false}
-        onFinish={receive.mutate}
-        onValuesChange={() => {
-          // Another delivery is another thing to do.
-          key.current = newKey()
-        }}
+        onFinish={receive.run}
         initialValues={{ day: dayjs(), amount: quantity / perSpoken[item.unit], restComing: true }}
       >
         <Form.Item
@@ -97,12 +95,8 @@ export function ReceiveLot({ item, quantity, purchaseId, close }: ReceiveLotProp
         <Form.Item name="restComing" valuePropName="checked" hidden={purchaseId === undefined || missing <= 0}>
           <Checkbox>The other {sayQuantity(Math.max(0, missing), item.unit)} are still to come</Checkbox>
         </Form.Item>
-        {receive.error instanceof ShopError && (
-          <div role="alert" className="notice trouble">
-            {receive.error.message} {receive.error.hint}
-          </div>
-        )}
-      </Form>
+        <Refused error={receive.refused} />
+      </KeptForm>
     </Modal>
   )
 }

@@ -1,12 +1,14 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
 import type { Pattern } from '@tessellum/contract/patterns'
 import { type SaveWords, stepWords } from '@tessellum/contract/words'
 import { type StepKey, type StepWords, sameStep } from '@tessellum/core/writing/step-words'
 import type { Step, WrittenPattern } from '@tessellum/core/writing/written-pattern'
 import { Button, Drawer, Input, Select } from 'antd'
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { z } from 'zod'
-import { ask, ShopError } from '../shop/api'
+import { forgetForm, useKept } from '../frame/kept-form'
+import { Refused } from '../frame/refused'
+import { ask } from '../shop/api'
+import { useDoing } from '../shop/use-doing'
 
 interface OwnWordsProps {
   readonly pattern: Pattern
@@ -18,29 +20,29 @@ interface OwnWordsProps {
 
 /** The designer's own words, step by step; and those whose step is gone. */
 export function OwnWords({ pattern, written, words, aside, close }: OwnWordsProps) {
-  const client = useQueryClient()
-  const save = useMutation({
-    mutationFn: (body: SaveWords) => ask('PUT', `/patterns/${pattern.id}/words`, z.array(stepWords), { body }),
-    onSuccess: () => client.invalidateQueries({ queryKey: ['editions', pattern.id] }),
-  })
+  const save = useDoing(
+    (body: SaveWords, key) => ask('PUT', `/patterns/${pattern.id}/words`, z.array(stepWords), { body, key }),
+    { stale: ['editions'], after: (_, { language, ...key }) => forgetForm(keptName(pattern.id, language, key)) },
+  )
+  // What is being typed is saved on leaving its field, and Escape leaves no field by itself.
+  const leave = () => {
+    if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
+    close()
+  }
   const steps = written.parts.flatMap((part) => part.steps)
   return (
-    <Drawer open onClose={close} size={720} title={`Own words for ${pattern.title}`}>
+    <Drawer open onClose={leave} size={720} title={`Own words for ${pattern.title}`}>
       <p className="quiet">
         They stay with a step as long as its line says the same in notation. What is said of counts stays as it is.
       </p>
-      {save.error instanceof ShopError && (
-        <div role="alert" className="notice trouble">
-          {save.error.message} {save.error.hint}
-        </div>
-      )}
+      <Refused error={save.refused} />
       {aside.map((each) => (
         <Aside
           key={JSON.stringify(each)}
           words={each}
           steps={steps}
-          give={(key) => save.mutate({ ...each, ...key, from: { part: each.part, text: each.text, nth: each.nth } })}
-          away={() => save.mutate({ ...each, instead: '', also: '' })}
+          give={(key) => save.run({ ...each, ...key, from: { part: each.part, text: each.text, nth: each.nth } })}
+          away={() => save.run({ ...each, instead: '', also: '' })}
         />
       ))}
       <ol className="own-words" aria-label="Steps">
@@ -48,8 +50,9 @@ export function OwnWords({ pattern, written, words, aside, close }: OwnWordsProp
           <StepForm
             key={`${step.key.part} ${step.key.text} ${step.key.nth}`}
             step={step}
+            name={keptName(pattern.id, written.language, step.key)}
             own={words.find((each) => each.language === written.language && sameStep(each, step.key))}
-            save={(instead, also) => save.mutate({ ...step.key, language: written.language, instead, also })}
+            save={(instead, also) => save.run({ ...step.key, language: written.language, instead, also })}
           />
         ))}
       </ol>
@@ -57,20 +60,30 @@ export function OwnWords({ pattern, written, words, aside, close }: OwnWordsProp
   )
 }
 
+/** Under which what is typed for a step is kept until it is saved. */
+const keptName = (patternId: number, language: string, { part, text, nth }: StepKey) =>
+  ['words', patternId, language, part, text, nth].join(' ')
+
 interface StepFormProps {
   readonly step: Step
+  readonly name: string
   readonly own: StepWords | undefined
   readonly save: (instead: string, also: string) => void
 }
 
 /** Saved on leaving a field, so that nothing typed is lost. */
-function StepForm({ step, own, save }: StepFormProps) {
-  const [instead, setInstead] = useState(own?.instead ?? '')
-  const [also, setAlso] = useState(own?.also ?? '')
-  const [open, setOpen] = useState(own !== undefined)
+function StepForm({ step, name, own, save }: StepFormProps) {
+  const { value, change, kept } = useKept(name, { instead: own?.instead ?? '', also: own?.also ?? '' })
+  const { instead, also } = value
+  const [open, setOpen] = useState(own !== undefined || kept)
   const settle = () => {
     if (instead.trim() !== (own?.instead ?? '') || also.trim() !== (own?.also ?? '')) save(instead, also)
   }
+  // What did not reach the shop last time is sent again.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once, when it is shown
+  useEffect(() => {
+    if (kept) settle()
+  }, [])
   return (
     <li>
       <strong className="figures">{step.number}</strong>
@@ -83,14 +96,14 @@ function StepForm({ step, own, save }: StepFormProps) {
               name={`Instead, step ${step.number}`}
               hint="Instead of this sentence"
               value={instead}
-              change={setInstead}
+              change={(next) => change({ ...value, instead: next })}
               settle={settle}
             />
             <WordsField
               name={`Also, step ${step.number}`}
               hint="After it"
               value={also}
-              change={setAlso}
+              change={(next) => change({ ...value, also: next })}
               settle={settle}
             />
           </>

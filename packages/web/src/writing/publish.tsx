@@ -4,6 +4,7 @@ import { type Pattern, pattern as patternAnswer, type SaveVersion } from '@tesse
 import type { Lack } from '@tessellum/core/writing/check'
 import { Button, Drawer, Form, Input, Select } from 'antd'
 import { Link } from 'react-router'
+import { forgetForm, KeptForm } from '../frame/kept-form'
 import { Loading } from '../frame/loading'
 import { ask } from '../shop/api'
 import { read } from '../shop/queries'
@@ -80,6 +81,7 @@ interface Publishing {
 function PublishForm({ pattern, stopped, close }: { pattern: Pattern; stopped: boolean; close: () => void }) {
   const client = useQueryClient()
   const [form] = Form.useForm<Publishing>()
+  const name = `publish-${pattern.id}`
   const corrects = Form.useWatch('corrects', form)
   const number = (pattern.version ?? 0) + 1
   const published = pattern.versions.filter((each) => each.published)
@@ -90,6 +92,7 @@ function PublishForm({ pattern, stopped, close }: { pattern: Pattern; stopped: b
       said: ({ version }) => `Version ${version} is published.`,
       after: (answer) => {
         client.setQueryData(['patterns', pattern.id], answer)
+        forgetForm(name)
         close()
       },
     },
@@ -99,8 +102,8 @@ function PublishForm({ pattern, stopped, close }: { pattern: Pattern; stopped: b
     publish.run({ name, note: note ?? '', revision, publish: true, ...(corrects ? { corrects } : {}) })
   }
   return (
-    <Form
-      name="publish"
+    <KeptForm<Publishing>
+      name={name}
       form={form}
       layout="vertical"
       requiredMark={false}
@@ -149,6 +152,6 @@ function PublishForm({ pattern, stopped, close }: { pattern: Pattern; stopped: b
         Publish version {number}
       </Button>
       {stopped && <span className="quiet"> What must be mended keeps it from being published.</span>}
-    </Form>
+    </KeptForm>
   )
 }

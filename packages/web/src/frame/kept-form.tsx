@@ -1,0 +1,102 @@
+/** Forms whose words are kept in this tab until they are sent: a reload, Back, Escape or a click beside the form loses nothing. */
+import { Button, Form, type FormProps } from 'antd'
+import dayjs from 'dayjs'
+import { useState } from 'react'
+import { flushSync } from 'react-dom'
+
+const place = (name: string) => `tessellum form ${name}`
+
+/** Days are told from text by their shape. */
+const written = (values: object): string =>
+  JSON.stringify(values, function (this: Record<string, unknown>, key, value) {
+    const raw = this[key]
+    return dayjs.isDayjs(raw) ? { day: raw.toISOString() } : value
+  })
+
+const readAgain = (text: string): object =>
+  JSON.parse(text, (_, value) => (typeof value?.day === 'string' ? dayjs(value.day) : value))
+
+function keptOf<Values extends object>(name: string): Values | undefined {
+  const text = sessionStorage.getItem(place(name))
+  return text === null ? undefined : (readAgain(text) as Values)
+}
+
+/** Once it is sent. */
+export const forgetForm = (name: string): void => sessionStorage.removeItem(place(name))
+
+interface KeptFormProps<Fields> extends FormProps<Fields> {
+  /** What it is for: a form of another item keeps its own words. */
+  readonly name: string
+  /** What is chosen beside the fields, and kept with them. */
+  readonly beside?: Pick<Kept<object>, 'kept' | 'forget'>
+}
+
+export function KeptForm<Fields extends object>({
+  name,
+  form,
+  initialValues,
+  onValuesChange,
+  beside,
+  children,
+  ...rest
+}: KeptFormProps<Fields>) {
+  const [own] = Form.useForm<Fields>(form)
+  const [kept, setKept] = useState(() => keptOf<Fields>(name))
+  const startAgain = () => {
+    forgetForm(name)
+    flushSync(() => setKept(undefined))
+    own.resetFields()
+    beside?.forget()
+  }
+  return (
+    <Form<Fields>
+      {...rest}
+      name={name}
+      form={own}
+      initialValues={{ ...initialValues, ...kept }}
+      onValuesChange={(changed, all) => {
+        sessionStorage.setItem(place(name), written(all))
+        onValuesChange?.(changed, all)
+      }}
+    >
+      {(kept ?? beside?.kept) && (
+        <div className="notice" role="status" style={{ marginBottom: 14 }}>
+          What you had typed is still here.{' '}
+          <Button size="small" onClick={startAgain}>
+            Start again
+          </Button>
+        </div>
+      )}
+      {children as React.ReactNode}
+    </Form>
+  )
+}
+
+interface Kept<Value> {
+  readonly value: Value
+  /** @param byItself not by a person: nothing that must be kept */
+  change(next: Value, byItself?: boolean): void
+  /** It was found here, from before. */
+  readonly kept: boolean
+  forget(): void
+}
+
+/** What is chosen beside the fields of a form, kept as they are. */
+export function useKept<Value extends object>(name: string, initial: Value): Kept<Value> {
+  const [{ value, kept }, set] = useState(() => {
+    const before = keptOf<Value>(name)
+    return { value: before ?? initial, kept: before !== undefined }
+  })
+  return {
+    value,
+    kept,
+    change: (next, byItself = false) => {
+      if (!byItself) sessionStorage.setItem(place(name), written(next))
+      set({ value: next, kept })
+    },
+    forget: () => {
+      forgetForm(name)
+      set({ value: initial, kept: false })
+    },
+  }
+}
