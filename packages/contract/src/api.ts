@@ -173,6 +173,7 @@ export const api = {
   },
   'POST /api/batches/:id/reserve': { what: 'Promise it everything, or nothing', answer: batch },
   'POST /api/batches/:id/release': { what: 'Give back what it holds', answer: batch },
+  'POST /api/batches/:id/plan-again': { what: 'Plan one again that was called off', answer: batch },
   'POST /api/batches/:id/cancel': { what: 'Call it off', answer: batch },
   'POST /api/batches/:id/lay-out': { what: 'Lay bags out anew', answer: batch },
   'GET /api/batches/:id/packing': { what: 'Its bags', answer: packing },

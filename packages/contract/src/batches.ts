@@ -102,6 +102,8 @@ export const lineOutlook = z.object({
   /** Kits that the free stock would fill if this line stood alone. */
   couldMake: z.number(),
   /** Kits of it in the best filling of all the lines at once. */
+  /** Packed already and on the shelf, of those that are wanted: they go first. */
+  ready: z.number(),
   together: z.number(),
   limitedBy: z.array(z.number()),
   /** Kits of `together` in which something stands in, as the colourway allows. */

@@ -130,6 +130,7 @@ export const routes = {
   'POST /api/batches/:id/lay-out': 'batches.pack',
   'POST /api/batches/:id/reserve': 'batches.reserve',
   'POST /api/batches/:id/release': 'batches.reserve',
+  'POST /api/batches/:id/plan-again': 'batches.plan',
   'POST /api/batches/:id/cancel': 'batches.plan',
   'GET /api/batches/:id/packing': 'batches.read',
   'GET /api/scale': 'batches.pack',

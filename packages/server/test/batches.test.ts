@@ -173,6 +173,10 @@ describe('another bead in one line of one batch', () => {
     expect(body.lines[0]).toMatchObject({ ownColourway: false, colourwayVersion: 2 })
     await bram.ask('POST', `/batches/${id}/cancel`, {})
     expect((await substitute(1, 1)).body).toMatchObject({ code: 'wrong-state' })
+    // Called off by mistake, it is planned again with its lines.
+    const { body: again } = await bram.ask('POST', `/batches/${id}/plan-again`, {})
+    expect([again.state, again.lines]).toEqual(['draft', body.lines])
+    expect((await bram.ask('POST', `/batches/${id}/plan-again`, {})).body).toMatchObject({ code: 'wrong-state' })
   })
 
   test('for some of the kits of a reserved batch it changes the pattern, the bill and what is held', async () => {

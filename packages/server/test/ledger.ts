@@ -1,8 +1,8 @@
 import type { Pool } from 'pg'
 
 /**
- * Balances as they are, once they have been found to be what the moves add up to and what batches hold to be what their bags need; nothing is
- * below nought, nothing promised twice, and no request has acted twice.
+ * Balances as they are, once they have been found to be what the moves add up to and what batches hold to be what their bags need and the packed
+ * kits they are promised; nothing is below nought, nothing promised twice, and no request has acted twice.
  *
  * @throws Error saying which lot is wrong
  */
@@ -11,14 +11,17 @@ export async function ledgerOf(pool: Pool): Promise<Map<number, { onHand: number
     select b.lot_id, b.on_hand::int, b.reserved::int,
       coalesce(sum(m.on_hand), 0)::int as moved, coalesce(sum(m.reserved), 0)::int as promised,
       coalesce((select sum(greatest(target, filled)) from bag join batch on batch.id = bag.batch_id
-        where bag.lot_id = b.lot_id and batch.state in ('reserved', 'packing', 'packed')), 0)::int as in_bags
+        where bag.lot_id = b.lot_id and batch.state in ('reserved', 'packing', 'packed')), 0)::int
+      + coalesce((select sum(kits.reserved) from move kits join lot on lot.id = kits.lot_id join kit_item on kit_item.item_id = lot.item_id
+        join batch on batch.id = kits.batch_id where kits.lot_id = b.lot_id
+        and (batch.state in ('reserved', 'packing', 'packed') or batch.state = 'closed' and batch.kept)), 0)::int as in_bags
     from balance b left join move m on m.lot_id = b.lot_id group by b.lot_id order by b.lot_id`)
   for (const { lot_id, on_hand, reserved, moved, promised, in_bags } of rows) {
     const wrong =
       on_hand !== moved || reserved !== promised || reserved !== in_bags || reserved < 0 || on_hand < reserved
     if (wrong)
       throw new Error(
-        `lot ${lot_id}: ${on_hand} on hand of ${moved} moved, ${reserved} reserved of ${promised} promised, ${in_bags} in bags`,
+        `lot ${lot_id}: ${on_hand} on hand of ${moved} moved, ${reserved} reserved of ${promised} promised, ${in_bags} in bags and kits`,
       )
   }
   const totals = await pool.query(`

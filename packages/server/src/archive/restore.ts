@@ -67,9 +67,14 @@ export async function restoreArchive(db: Database, bytes: Uint8Array, password: 
       const whole: Record<string, unknown>[] =
         table === 'person' ? rows.map((row) => ({ ...row, password_hash: passwordHash })) : rows
       const ordered = typeof whole[0]?.id === 'number' ? [...whole].sort((a, b) => Number(a.id) - Number(b.id)) : whole
+      // What a table has got since the archive was taken is as it is by default.
+      const columns = sql.join(
+        Object.keys(ordered[0] ?? {}).map((name) => sql.identifier(name)),
+        sql`, `,
+      )
       for (let at = 0; at < ordered.length; at += mostAtOnce)
         await tx.execute(
-          sql`insert into ${sql.identifier(table)} overriding system value select * from jsonb_populate_recordset(null::${sql.identifier(table)}, ${JSON.stringify(ordered.slice(at, at + mostAtOnce))}::jsonb)`,
+          sql`insert into ${sql.identifier(table)} (${columns}) overriding system value select ${columns} from jsonb_populate_recordset(null::${sql.identifier(table)}, ${JSON.stringify(ordered.slice(at, at + mostAtOnce))}::jsonb)`,
         )
       if (typeof whole[0]?.id === 'number' && table !== 'cost_setting')
         await tx.execute(

@@ -15,6 +15,7 @@ import { freeLots, listItems } from '../stock/store'
 import { record } from '../trail/record'
 import { type BagRow, bagsOf, byLot, massesOf, type NewBag } from './lay-out'
 import { type BillEntry, billsFor, type FreeLot, type LineBill, needOf, type PlannedLine, ranked } from './plan'
+import { kitLots, promisedKits, promiseKits, type Ready, shareKits, toPack } from './ready-kits'
 import { type DoingBatch, insertBags, TakenMeanwhile } from './reserve'
 import { batchLine } from './schema'
 import { lockBatch } from './store'
@@ -28,6 +29,9 @@ export interface Laying {
   readonly drop: readonly BagRow[]
   /** By line, counted from 0. */
   readonly add: readonly (NewBag & { readonly at: number })[]
+  /** By line, what of it is packed already. */
+  readonly ready: readonly (readonly Ready[])[]
+  readonly kitItems: readonly number[]
   /** What keeps it from being filled, where something does. */
   readonly short: { readonly at: number; readonly itemId: number; readonly kits: number } | undefined
 }
@@ -38,6 +42,7 @@ export const bagsIn = (db: Session, batchId: number): Promise<BagRow[]> =>
 /** Works out how a batch would lie after a change; nothing is written. */
 export async function layAnew(shop: Shop, batchId: number, lines: readonly WantedLine[]): Promise<Laying> {
   const bills = await billsFor(shop, lines)
+  const packed = await kitLots(shop.db, lines, batchId)
   const trouble = bills.flatMap(({ troubles }) => troubles)[0]
   if (trouble) throw new Refusal(422, 'not-makeable', trouble, { hint: 'Mend the pattern or the colourway first.' })
   const before = await bagsIn(shop.db, batchId)
@@ -53,12 +58,19 @@ export async function layAnew(shop: Shop, batchId: number, lines: readonly Wante
   async function lay(mayStay: (row: BagRow) => boolean): Promise<Laying> {
     const kept = new Set<BagRow>()
     const needs: { at: number; entry: BillEntry; kits: number[] }[] = []
+    const staying = lines.map((line, at) =>
+      before.filter(
+        (row) => row.lineId === line.id && mayStay(row) && bills[at]?.bill.some((entry) => fits(row, entry, free)),
+      ),
+    )
+    // More packed kits are taken only where no bag is there yet.
+    const open = lines.map(({ kits }, at) => Math.max(0, kits - new Set(staying[at]?.map(({ kit }) => kit)).size))
+    const ready = shareKits(lines, packed, open)
+    const wanted = toPack(lines, ready)
     for (const [at, line] of lines.entries()) {
       const { bill } = bills[at] as LineBill
-      const stays = before.filter(
-        (row) => row.lineId === line.id && mayStay(row) && bill.some((entry) => fits(row, entry, free)),
-      )
-      const kits = chosenKits(stays, line.kits)
+      const stays = staying[at] ?? []
+      const kits = chosenKits(stays, wanted[at]?.kits ?? 0)
       for (const row of stays) if (kits.includes(row.kit)) kept.add(row)
       for (const entry of bill) {
         const there = new Set(
@@ -71,7 +83,7 @@ export async function layAnew(shop: Shop, batchId: number, lines: readonly Wante
     const drop = before.filter((row) => !kept.has(row))
     const given = byLot(drop)
     const lots = free.map((each) => ({ ...each, free: each.free + (given.get(each.lotId) ?? 0) }))
-    const open = new Set([...kept].flatMap(({ lotId }) => lotId ?? []))
+    const opened = new Set([...kept].flatMap(({ lotId }) => lotId ?? []))
     const { takes, lines: answers } = await shop.workers.run('allocate', {
       lines: needs.map(({ entry, kits }, line) => ({
         line,
@@ -79,7 +91,7 @@ export async function layAnew(shop: Shop, batchId: number, lines: readonly Wante
         priority: 0,
         variants: [{ bill: [needOf(entry, lots)], distance: 0 }],
       })),
-      lots: ranked(lots, open),
+      lots: ranked(lots, opened),
     })
     const massOf = massesOf(items, free)
     const add = needs.flatMap(({ at, entry, kits }, line) =>
@@ -93,7 +105,8 @@ export async function layAnew(shop: Shop, batchId: number, lines: readonly Wante
     const lacking = answers.find(({ line, kits }) => kits < (needs[line]?.kits.length ?? 0))
     const need = lacking && needs[lacking.line]
     const short = need && { at: need.at, itemId: need.entry.itemId, kits: need.kits.length - lacking.kits }
-    return { lines, before, drop, add, short }
+    const kitItems = [...new Set(packed.map(({ itemId }) => itemId))]
+    return { lines, before, drop, add, ready, kitItems, short }
   }
 }
 
@@ -136,7 +149,7 @@ export async function refuseShort(db: Session, { short }: Laying): Promise<void>
  */
 export async function applyLaying(
   tx: Session,
-  { lines, before, drop, add }: Laying,
+  { lines, before, drop, add, ready, kitItems }: Laying,
   doing: DoingBatch,
 ): Promise<BagRow[]> {
   const { batchId } = doing
@@ -144,8 +157,12 @@ export async function applyLaying(
   if (JSON.stringify(await bagsIn(tx, batchId)) !== JSON.stringify(before)) throw new TakenMeanwhile()
   const [given, wanted] = [byLot(drop), byLot(add)]
   const lotIds = [...new Set([...given.keys(), ...wanted.keys()])].sort((a, b) => a - b)
-  const itemIds = [...new Set([...drop, ...add].map(({ itemId }) => itemId))]
+  const had = await promisedKits(tx, batchId)
+  const itemIds = [
+    ...new Set([...[...drop, ...add].map(({ itemId }) => itemId), ...kitItems, ...had.map(({ itemId }) => itemId)]),
+  ]
   const free = new Map((await freeLots(tx, itemIds, true)).map((each) => [each.lotId, each.free]))
+  if (!(await promiseKits(tx, ready, free, doing))) throw new TakenMeanwhile()
   const net = lotIds.map((lotId) => [lotId, (wanted.get(lotId) ?? 0) - (given.get(lotId) ?? 0)] as const)
   for (const [lotId, more] of net) if (more > (free.get(lotId) ?? 0)) throw new TakenMeanwhile()
   const moves = net.flatMap(([lotId, more]) => {

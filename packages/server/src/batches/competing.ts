@@ -6,6 +6,7 @@ import type { Session } from '../database/connect'
 import type { Shop } from '../http/route'
 import { freeLots, listItems } from '../stock/store'
 import { allocationFor, billsFor, itemsIn, type LineBill, type PlannedLine } from './plan'
+import { kitLots, shareKits, toPack } from './ready-kits'
 import { batch } from './schema'
 import { linesOf } from './store'
 
@@ -35,9 +36,15 @@ export async function draftLines(db: Session): Promise<DraftLine[]> {
   return lines
 }
 
+/** Lines in the order in which they go, with only those kits that do not stand packed on the shelf. */
+export async function stillToPack<Line extends PlannedLine>(db: Session, lines: readonly Line[]): Promise<Line[]> {
+  return toPack(lines, shareKits(lines, await kitLots(db, lines)))
+}
+
 /** How far the shelf goes when every draft is reserved in its turn. */
 export async function competingDrafts(shop: Shop): Promise<Competing> {
-  const lines = await draftLines(shop.db)
+  const planned = await draftLines(shop.db)
+  const lines = await stillToPack(shop.db, planned)
   const bills = await billsFor(shop, lines)
   const lots = await freeLots(shop.db, itemsIn(bills), false)
   const turns = lines.map(({ turn }) => turn)
@@ -46,9 +53,12 @@ export async function competingDrafts(shop: Shop): Promise<Competing> {
   const names = new Map((await listItems(shop.db, limits)).map((item) => [item.id, itemName(item)]))
   return (await drafts(shop.db)).map(({ id: batchId, ...rest }) => {
     const own = answers.filter(({ line }) => lines[line]?.batchId === batchId)
-    const wanted = lines.filter((line) => line.batchId === batchId).reduce((sum, { kits }) => sum + kits, 0)
+    const kitsIn = (of: readonly DraftLine[]) =>
+      of.reduce((sum, line) => sum + (line.batchId === batchId ? line.kits : 0), 0)
+    const wanted = kitsIn(planned)
+    const ready = wanted - kitsIn(lines)
     const short = new Set(own.flatMap(({ limitedBy }) => limitedBy.map(({ itemId }) => names.get(itemId) ?? '')))
-    return { batchId, ...rest, wanted, kits: own.reduce((sum, { kits }) => sum + kits, 0), limitedBy: [...short] }
+    return { batchId, ...rest, wanted, kits: own.reduce((sum, { kits }) => sum + kits, ready), limitedBy: [...short] }
   })
 }
 

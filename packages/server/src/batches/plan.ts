@@ -18,6 +18,7 @@ import { patternVersion } from '../patterns/schema'
 import { freeLots, listItems } from '../stock/store'
 import type { WorkerPool } from '../workers/pool'
 import type { Kit } from '../workers/tasks'
+import { kitLots, kitsOf, shareKits, toPack } from './ready-kits'
 import { batch, keptBill } from './schema'
 
 /** A line with its pattern's text and its colourway's choices found. */
@@ -255,16 +256,19 @@ export async function outlookFor(
     ...each,
     free: each.free + sumOf(here.filter((one) => one.lotId === each.lotId)),
   }))
-  const { allocation, shortages } = await shortagesFor(shop.workers, lines, bills, lots)
-  const filled = allocation.lines.every(({ line, kits }) => kits === lines[line]?.kits)
+  const ready = shareKits(lines, await kitLots(db, lines, batchId))
+  const wanted = toPack(lines, ready)
+  const { allocation, shortages } = await shortagesFor(shop.workers, wanted, bills, lots)
+  const filled = allocation.lines.every(({ line, kits }) => kits === wanted[line]?.kits)
   const outlookLines: LineOutlook[] = bills.map(({ bill, troubles }, i) => {
     const { kits, limitedBy } = mostAlone(bill, lots)
     const made = allocation.lines[i]
     return {
       bill,
       troubles,
-      couldMake: troubles.length > 0 ? 0 : kits,
-      together: made?.kits ?? 0,
+      ready: kitsOf(ready[i]),
+      couldMake: kitsOf(ready[i]) + (troubles.length > 0 ? 0 : kits),
+      together: kitsOf(ready[i]) + (made?.kits ?? 0),
       limitedBy: troubles.length > 0 ? [] : limitedBy,
       standIns: (bills[i]?.ways ?? []).flatMap(({ standIns }, w) => {
         const standing = made?.variants[w] ?? 0
@@ -272,7 +276,7 @@ export async function outlookFor(
           ? [{ kits: standing, roles: standIns.map(({ role, itemId }) => ({ role, name: nameOf(itemId) })) }]
           : []
       }),
-      oneMore: troubles.length > 0 || kits >= (lines[i]?.kits ?? 0) ? [] : oneMore(bill, limitedBy),
+      oneMore: troubles.length > 0 || kits >= (wanted[i]?.kits ?? 0) ? [] : oneMore(bill, limitedBy, kitsOf(ready[i])),
     }
   })
   function nameOf(itemId: number) {
@@ -280,12 +284,12 @@ export async function outlookFor(
     return item ? itemName(item) : ''
   }
   /** What the smallest pack of each thing that limits a line would allow. */
-  function oneMore(bill: readonly BillEntry[], limitedBy: readonly number[]): LineOutlook['oneMore'] {
+  function oneMore(bill: readonly BillEntry[], limitedBy: readonly number[], ready: number): LineOutlook['oneMore'] {
     return limitedBy.flatMap((itemId) => {
       const [pack] = items.find(({ id }) => id === itemId)?.packs ?? []
       if (!pack) return []
       const { kits } = mostAlone(bill, [...lots, { itemId, free: pack.amount }])
-      return [{ itemId, amount: pack.amount, kits }]
+      return [{ itemId, amount: pack.amount, kits: kits + ready }]
     })
   }
   const outlookItems: ItemOutlook[] = ids.map((itemId) => {
@@ -299,7 +303,7 @@ export async function outlookFor(
       unit: item.unit,
       needed: bills.reduce(
         (sum, { bill }, i) =>
-          sum + (bill.find((entry) => entry.itemId === itemId)?.quantity ?? 0) * (lines[i]?.kits ?? 0),
+          sum + (bill.find((entry) => entry.itemId === itemId)?.quantity ?? 0) * (wanted[i]?.kits ?? 0),
         0,
       ),
       onHand: item.onHand,
@@ -311,8 +315,8 @@ export async function outlookFor(
       heldBy: byBatch(held.filter((each) => each.itemId === itemId && each.batchId !== batchId)),
     }
   })
-  const ready = filled && outlookLines.every((line) => line.troubles.length === 0)
-  return { lines: outlookLines, items: outlookItems, ready, proven: allocation.proven }
+  const makeable = outlookLines.every(({ troubles }, i) => troubles.length === 0 || wanted[i]?.kits === 0)
+  return { lines: outlookLines, items: outlookItems, ready: filled && makeable, proven: allocation.proven }
 }
 
 export interface Held {

@@ -34,6 +34,8 @@ export async function priceOfBatch(shop: Shop, id: number): Promise<BatchPrice> 
   const byLots = await db
     .select({
       lineId: bag.lineId,
+      /** That are packed for it; what else it has stood on the shelf, and cost about the same. */
+      kits: sql<number>`count(distinct ${bag.kit})::int`,
       cost: sql<number>`sum(coalesce(${bag.filled}, ${bag.target}) * ${lot.unitCost})::float8`,
       unknown: sql<number>`count(*) filter (where ${lot.unitCost} is null)::int`,
     })
@@ -53,7 +55,7 @@ export async function priceOfBatch(shop: Shop, id: number): Promise<BatchPrice> 
   const priced = lines.map((line, i) => {
     const laid = byLots.find(({ lineId }) => lineId === line.id)
     const packs = byPacks[i] ?? { cost: 0, unpriced: [] }
-    const materials = known && laid ? laid.cost / line.kits : packs.cost
+    const materials = known && laid ? laid.cost / laid.kits : packs.cost
     const unpriced = known ? [] : packs.unpriced.map((itemId) => names.get(itemId) ?? '')
     return { ...priceOfKit(materials, settings), unpriced }
   })

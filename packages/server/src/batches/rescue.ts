@@ -14,7 +14,7 @@ import { notFound } from '../http/refusal'
 import type { Shop } from '../http/route'
 import { patternVersion } from '../patterns/schema'
 import { freeLots, listItems } from '../stock/store'
-import { draftLines } from './competing'
+import { draftLines, stillToPack } from './competing'
 import { allocationFor, billOnce, billsFor, itemsIn, type LineBill } from './plan'
 
 /** So many stand-ins of each line are tried: each is a variant of every kit for the solver. */
@@ -25,7 +25,7 @@ export async function rescueFor(shop: Shop, itemId: number): Promise<Rescue> {
   const items = await listItems(db)
   const now = items.find(({ id }) => id === itemId)
   if (!now) throw notFound('item')
-  const all = await draftLines(db)
+  const all = (await stillToPack(db, await draftLines(db))).filter(({ kits }) => kits > 0)
   const planned = await billsFor(shop, all)
   const takes = (i: number) =>
     planned[i]?.troubles.length === 0 && planned[i]?.bill.some((each) => each.itemId === itemId)

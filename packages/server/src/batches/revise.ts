@@ -32,7 +32,7 @@ export async function retrying<T>(attempt: () => Promise<T>): Promise<T> {
 /** @returns its id */
 export async function planBatch(
   tx: Session,
-  wanted: { readonly name: string; readonly dueOn: string; readonly priority: number },
+  wanted: { readonly name: string; readonly dueOn: string; readonly priority: number; readonly kept?: boolean },
   lines: readonly WantedLine[],
   by: number,
 ): Promise<number> {

@@ -9,12 +9,11 @@ import { type Request, Router } from 'express'
 import { actionKey, once } from '../actions/once'
 import { notFound, Refusal, readId, readInput } from '../http/refusal'
 import { type Caller, mount, type Shop } from '../http/route'
-import { freeLots } from '../stock/store'
 import { record } from '../trail/record'
 import { competingDrafts, couldMakeOf } from './competing'
-import { allocationFor, billsFor, itemsIn, outlookFor } from './plan'
+import { billsFor, outlookFor } from './plan'
 import { rescueFor } from './rescue'
-import { release, reserve } from './reserve'
+import { fillingFor, planAgain, release, reserve } from './reserve'
 import { layOutAgain, planBatch, retrying, reviseBatch } from './revise'
 import { batch } from './schema'
 import { findBatch, linesOf, listBatches, lockBatch, resolveLines } from './store'
@@ -124,8 +123,7 @@ export function batchRoutes(shop: Shop): Router {
     const lines = await linesOf(db, id)
     const bills = await billsFor(shop, lines)
     await retrying(async () => {
-      const free = await freeLots(db, itemsIn(bills), false)
-      const allocation = await allocationFor(shop.workers, lines, bills, free)
+      const filling = await fillingFor(db, shop.workers, lines, bills)
       await once(db, key, `reserve ${id}`, caller, async (tx) => {
         // The bills were reckoned before the batch was locked: they must still be of its lines.
         await lockBatch(tx, id)
@@ -134,7 +132,7 @@ export function batchRoutes(shop: Shop): Router {
             hint: 'Nothing has been reserved. Look at it and try again.',
           })
         }
-        await reserve(tx, lines, bills, allocation, { batchId: id, personId: caller.id, actionKey: key })
+        await reserve(tx, lines, filling, { batchId: id, personId: caller.id, actionKey: key })
         return { id }
       })
     })
@@ -156,6 +154,15 @@ export function batchRoutes(shop: Shop): Router {
     })
     return findBatch(shop, id)
   }
+  mount(router, 'POST /api/batches/:id/plan-again', async (request, _, caller) => {
+    const id = batchId(request)
+    const key = actionKey(request)
+    await once(db, key, `plan again ${id}`, caller, async (tx) => {
+      await planAgain(tx, { batchId: id, personId: caller.id, actionKey: key })
+      return { id }
+    })
+    return findBatch(shop, id)
+  })
   mount(router, 'POST /api/batches/:id/release', give('draft'))
   mount(router, 'POST /api/batches/:id/cancel', give('cancelled'))
 

@@ -1,7 +1,18 @@
 import type { BatchState } from '@tessellum/contract/batches'
 import type { Bill } from '@tessellum/core/kit/bill'
 import { sql } from 'drizzle-orm'
-import { type AnyPgColumn, check, date, integer, jsonb, pgTable, text, timestamp, unique } from 'drizzle-orm/pg-core'
+import {
+  type AnyPgColumn,
+  boolean,
+  check,
+  date,
+  integer,
+  jsonb,
+  pgTable,
+  text,
+  timestamp,
+  unique,
+} from 'drizzle-orm/pg-core'
 import { colourwayVersion } from '../colourways/schema'
 import { patternVersion } from '../patterns/schema'
 import { person } from '../people/schema'
@@ -15,6 +26,8 @@ export const batch = pgTable(
     state: text().$type<BatchState>().notNull().default('draft'),
     /** 1 goes before 2, and 2 before 3, where they compete; then the sooner due. */
     priority: integer().notNull().default(2),
+    /** For a class or a customer: its packed kits stay promised to it until they are handed out. */
+    kept: boolean().notNull().default(false),
     madeAt: timestamp('made_at', { withTimezone: true }).notNull().defaultNow(),
     madeBy: integer('made_by')
       .notNull()

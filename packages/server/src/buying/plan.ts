@@ -2,7 +2,7 @@
 import type { BuyLine } from '@tessellum/contract/buying'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { sql } from 'drizzle-orm'
-import { draftLines } from '../batches/competing'
+import { draftLines, stillToPack } from '../batches/competing'
 import { billsFor, type FreeLot, itemsIn, shortagesFor } from '../batches/plan'
 import type { Shop } from '../http/route'
 import { listPurchases } from '../stock/purchases'
@@ -14,7 +14,8 @@ const packingDays = 2
 /** What drafts are short of, and what runs low. @param until a day by which they are due; all drafts when absent */
 export async function buyList(shop: Shop, until: string | undefined): Promise<BuyLine[]> {
   const { db, workers } = shop
-  const wanted = (await draftLines(db)).filter(({ dueOn }) => until === undefined || dueOn <= until)
+  const drafts = (await draftLines(db)).filter(({ dueOn }) => until === undefined || dueOn <= until)
+  const wanted = await stillToPack(db, drafts)
   const bills = await billsFor(shop, wanted)
   // What is ordered counts as there for what is due after it comes: each order as a lot of its own.
   const coming = await listPurchases(db)

@@ -2,6 +2,7 @@ import { bookSeat, saveClass, walkPlace } from '@tessellum/contract/classes'
 import { and, eq } from 'drizzle-orm'
 import { type Request, Router } from 'express'
 import { actionKey, once } from '../actions/once'
+import { releaseKits } from '../batches/ready-kits'
 import { release } from '../batches/reserve'
 import { planBatch, reviseBatch } from '../batches/revise'
 import { batch } from '../batches/schema'
@@ -136,7 +137,7 @@ export function classRoutes(shop: Shop): Router {
       const { title, heldOn } = await lockClass(tx, id)
       const batchId = await planBatch(
         tx,
-        { name: title, dueOn: heldOn, priority: 2 },
+        { name: title, dueOn: heldOn, priority: 2, kept: true },
         await linesForClass(tx, id, []),
         caller.id,
       )
@@ -172,6 +173,7 @@ export function classRoutes(shop: Shop): Router {
               actionKey: key,
             })
         }
+        await releaseKits(tx, { batchId, personId: caller.id, actionKey: key })
       }
       await tx.update(classTable).set({ state: 'taught' }).where(eq(classTable.id, id))
       const without = missing > 0 ? `; ${missing} of its kits had left the shelf some other way` : ''
@@ -186,6 +188,7 @@ export function classRoutes(shop: Shop): Router {
         batchId === null ? [] : await tx.select({ state: batch.state }).from(batch).where(eq(batch.id, batchId))
       if (batchId !== null && open && open.state !== 'closed' && open.state !== 'cancelled')
         await release(tx, { batchId, personId: caller.id, actionKey: key }, 'cancelled')
+      else if (batchId !== null) await releaseKits(tx, { batchId, personId: caller.id, actionKey: key })
       await tx.update(classTable).set({ state: 'cancelled' }).where(eq(classTable.id, id))
       await record(tx, caller.id, `called off the class ${title}`, `/diary/classes/${id}`)
     }),

@@ -5,8 +5,8 @@ import { effectOf } from '@tessellum/core/stock/moves'
 import { moreShelf } from '../../../../demo/more-shelf'
 import { makers, shelf } from '../../../../demo/shelf'
 import { writeLines } from '../batches/change'
-import { allocationFor, billsFor, itemsIn } from '../batches/plan'
-import { release, reserve } from '../batches/reserve'
+import { billsFor } from '../batches/plan'
+import { fillingFor, release, reserve } from '../batches/reserve'
 import { batch } from '../batches/schema'
 import { linesOf, resolveLines } from '../batches/store'
 import { colourway } from '../colourways/schema'
@@ -17,7 +17,6 @@ import { pattern, patternVersion } from '../patterns/schema'
 import { hashPassword } from '../people/passwords'
 import { person } from '../people/schema'
 import { item, lot, maker, move, pack } from '../stock/schema'
-import { freeLots } from '../stock/store'
 import type { WorkerPool } from '../workers/pool'
 import {
   allocate,
@@ -222,8 +221,7 @@ async function planBatches(tx: Session, patterns: ReadonlyMap<string, number>, b
     if (state === 'reserved') {
       const planned = await linesOf(tx, batchId)
       const bills = await billsFor({ db: tx, workers: atOnce }, planned)
-      const lots = await freeLots(tx, itemsIn(bills), false)
-      await reserve(tx, planned, bills, await allocationFor(atOnce, planned, bills, lots), doing)
+      await reserve(tx, planned, await fillingFor(tx, atOnce, planned, bills), doing)
     } else if (state === 'cancelled') await release(tx, doing, 'cancelled')
   }
 }

@@ -2,8 +2,8 @@
 import { reckonPattern } from '@tessellum/core/report/reckon-pattern'
 import { effectOf } from '@tessellum/core/stock/moves'
 import { eq } from 'drizzle-orm'
-import { allocationFor, billsFor, itemsIn } from '../batches/plan'
-import { reserve } from '../batches/reserve'
+import { billsFor } from '../batches/plan'
+import { fillingFor, reserve } from '../batches/reserve'
 import { planBatch } from '../batches/revise'
 import { linesOf, resolveLines } from '../batches/store'
 import { booking, classTable } from '../classes/schema'
@@ -16,7 +16,7 @@ import { bag } from '../packing/schema'
 import { close, fill } from '../packing/store'
 import { pattern, patternVersion } from '../patterns/schema'
 import { item, lot, move } from '../stock/schema'
-import { freeLots, listItems } from '../stock/store'
+import { listItems } from '../stock/store'
 import { record } from '../trail/record'
 import type { WorkerPool } from '../workers/pool'
 
@@ -90,8 +90,7 @@ async function kits(
   const doing = { batchId, personId: ids.stockroom, actionKey: `demo ${name}` }
   const planned = await linesOf(tx, batchId)
   const bills = await billsFor({ db: tx, workers }, planned)
-  const lots = await freeLots(tx, itemsIn(bills), false)
-  await reserve(tx, planned, bills, await allocationFor(workers, planned, bills, lots), doing)
+  await reserve(tx, planned, await fillingFor(tx, workers, planned, bills), doing)
   if (state === 'reserved') return batchId
   const bags = await tx.select().from(bag).where(eq(bag.batchId, batchId))
   const some = state === 'packing' ? bags.slice(0, Math.ceil(bags.length * 0.6)) : bags

@@ -2,6 +2,7 @@ import { saveOrder, sizeOrder } from '@tessellum/contract/orders'
 import { eq } from 'drizzle-orm'
 import { type Request, Router } from 'express'
 import { actionKey, once } from '../actions/once'
+import { releaseKits } from '../batches/ready-kits'
 import { release } from '../batches/reserve'
 import { planBatch } from '../batches/revise'
 import { batch } from '../batches/schema'
@@ -91,7 +92,12 @@ export function orderRoutes(shop: Shop): Router {
       if (open && open.state !== 'cancelled')
         throw new Refusal(409, 'planned', 'Its kit is planned already.', { hint: 'Open its batch.' })
       const line = { patternVersionId, colourwayVersionId, size, kits }
-      const batchId = await planBatch(tx, { name: `For ${customer}`, dueOn: wantedOn, priority: 1 }, [line], caller.id)
+      const batchId = await planBatch(
+        tx,
+        { name: `For ${customer}`, dueOn: wantedOn, priority: 1, kept: true },
+        [line],
+        caller.id,
+      )
       await tx.update(customerOrder).set({ batchId }).where(eq(customerOrder.id, row.id))
     }),
   )
@@ -118,6 +124,7 @@ export function orderRoutes(shop: Shop): Router {
             personId: caller.id,
             actionKey: key,
           })
+          await releaseKits(tx, { batchId, personId: caller.id, actionKey: key })
         }
         await tx.update(customerOrder).set({ state: 'done' }).where(eq(customerOrder.id, id))
         const without = missing > 0 ? `; ${missing} of its kits had left the shelf some other way` : ''
@@ -134,6 +141,7 @@ export function orderRoutes(shop: Shop): Router {
         batchId === null ? [] : await tx.select({ state: batch.state }).from(batch).where(eq(batch.id, batchId))
       if (batchId !== null && open && open.state !== 'closed' && open.state !== 'cancelled')
         await release(tx, { batchId, personId: caller.id, actionKey: key }, 'cancelled')
+      else if (batchId !== null) await releaseKits(tx, { batchId, personId: caller.id, actionKey: key })
       await tx.update(customerOrder).set({ state: 'cancelled' }).where(eq(customerOrder.id, id))
       await record(tx, caller.id, `called off the order for ${customer}`, '/diary/orders')
     }),

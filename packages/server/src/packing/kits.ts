@@ -1,7 +1,8 @@
 /** Packed kits are stock of their own: an item for each pattern version, size and colourway, and a lot for each batch. */
 import type { ReturnKit } from '@tessellum/contract/packing'
-import { freeOf } from '@tessellum/core/stock/moves'
+import { effectOf, freeOf } from '@tessellum/core/stock/moves'
 import { and, asc, eq, inArray, sql } from 'drizzle-orm'
+import type { KitChoice } from '../batches/ready-kits'
 import type { DoingBatch } from '../batches/reserve'
 import { batch } from '../batches/schema'
 import { linesOf, lockBatch } from '../batches/store'
@@ -16,13 +17,17 @@ import { bag, bagReturn } from './schema'
 const house = 'made here'
 const kitPlace = 'kit shelf'
 
-export async function shelveKits(tx: Session, doing: DoingBatch): Promise<void> {
+/** What was packed comes on the kits' shelf. @param kept it stays promised to the batch, for whom it was packed */
+export async function shelveKits(tx: Session, kept: boolean, doing: DoingBatch): Promise<void> {
   const { batchId } = doing
   const [found] = await tx.select({ name: batch.name }).from(batch).where(eq(batch.id, batchId))
   const today = sql`(now() at time zone 'UTC')::date`
   // In one statement, so that every batch takes its items in one order.
   const received: (typeof move.$inferInsert)[] = []
   for (const [i, line] of (await linesOf(tx, batchId)).entries()) {
+    // The rest of its kits stood on the shelf already.
+    const kits = await packedKits(tx, line.id)
+    if (kits === 0) continue
     const itemId = await kitItemOf(tx, line)
     const [made] = await tx
       .insert(lot)
@@ -31,13 +36,22 @@ export async function shelveKits(tx: Session, doing: DoingBatch): Promise<void> 
         code: `${found?.name} ${batchId}.${i + 1}`,
         receivedOn: today as unknown as string,
         place: kitPlace,
-        unitCost: await costOfKits(tx, line.id, line.kits),
+        unitCost: await costOfKits(tx, line.id, kits),
       })
       .returning({ id: lot.id })
     const { id: lotId } = made as { id: number }
-    received.push({ lotId, kind: 'receive', onHand: line.kits, reserved: 0, reason: 'packed', ...doing })
+    received.push({ lotId, kind: 'receive', onHand: kits, reserved: 0, reason: 'packed', ...doing })
+    if (kept) received.push({ lotId, kind: 'reserve', onHand: 0, reserved: kits, ...doing })
   }
-  await tx.insert(move).values(received)
+  if (received.length > 0) await tx.insert(move).values(received)
+}
+
+async function packedKits(tx: Session, lineId: number): Promise<number> {
+  const [found] = await tx
+    .select({ kits: sql<number>`count(distinct ${bag.kit})::int` })
+    .from(bag)
+    .where(eq(bag.lineId, lineId))
+  return found?.kits ?? 0
 }
 
 /** What went into a line's bags by the lots it came from, per kit; null where some lot's cost is not known. */
@@ -150,7 +164,7 @@ export async function returnKit(
     const made = line
       ? (await shelvedKits(tx, batchId, line)).filter((each) => each.colourwayVersionId === line.colourwayVersionId)
       : []
-    const shelved = sold ? undefined : made.find(({ free }) => free > 0)
+    const shelved = sold ? undefined : made.find((each) => each.free + each.own > 0)
     const lotId = (shelved ?? made.find((each) => each.sold > 0))?.lotId
     if (lotId === undefined)
       throw new Refusal(
@@ -162,7 +176,8 @@ export async function returnKit(
     const reason = `kit ${kit}`
     // One that a customer had comes to the shelf first, so that the kit's story tells it.
     if (!shelved) await tx.insert(move).values({ lotId, kind: 'return', onHand: 1, reserved: 0, reason, ...doing })
-    await tx.insert(move).values({ lotId, kind: 'open', onHand: -1, reserved: 0, reason, ...doing })
+    const promised = shelved && shelved.free === 0 ? 1 : 0
+    await leave(tx, { lotId, kind: 'open', kits: 1, promised, reason }, doing)
   }
   await record(
     tx,
@@ -172,16 +187,10 @@ export async function returnKit(
   )
 }
 
-interface KitChoice {
-  readonly patternVersionId: number
-  readonly size: string
-  readonly colourwayVersionId: number
-}
-
 /**
- * Lots of a batch's kits of one choice, locked, with what is free in each and what was sold of it and has not come back: those made as chosen
- * first, then those
- * for which the batch has a version of the same colourway, because another bead stands in.
+ * Lots of kits of one choice that a batch packed or is promised, locked, with what is free in each, what is promised to the batch, and what was sold
+ * of it and has not come back: those made as chosen first, then those for which the batch has a version of the same colourway, because another bead
+ * stands in.
  */
 async function shelvedKits(tx: Session, batchId: number, { patternVersionId, size, colourwayVersionId }: KitChoice) {
   const chosen = tx
@@ -194,25 +203,43 @@ async function shelvedKits(tx: Session, batchId: number, { patternVersionId, siz
       colourwayVersionId: kitItem.colourwayVersionId,
       onHand: balance.onHand,
       reserved: balance.reserved,
+      own: sql<number>`(select coalesce(sum(its.reserved), 0)::int from move as its where its.lot_id = ${lot.id} and its.batch_id = ${batchId})`,
       sold: sql<number>`(select coalesce(-sum(gone.on_hand), 0)::int from move as gone where gone.lot_id = ${lot.id} and gone.kind in ('sale', 'return'))`,
     })
-    .from(move)
-    .innerJoin(lot, eq(lot.id, move.lotId))
-    .innerJoin(kitItem, eq(kitItem.itemId, lot.itemId))
+    .from(kitItem)
+    .innerJoin(lot, eq(lot.itemId, kitItem.itemId))
     .innerJoin(colourwayVersion, eq(colourwayVersion.id, kitItem.colourwayVersionId))
     .innerJoin(balance, eq(balance.lotId, lot.id))
     .where(
       and(
-        eq(move.batchId, batchId),
-        eq(move.kind, 'receive'),
+        sql`exists (select from move as its where its.lot_id = ${lot.id} and its.batch_id = ${batchId})`,
         eq(kitItem.patternVersionId, patternVersionId),
         eq(kitItem.size, size),
         inArray(colourwayVersion.colourwayId, chosen),
       ),
     )
-    .orderBy(sql`${kitItem.colourwayVersionId} <> ${colourwayVersionId}`, asc(lot.id))
+    .orderBy(asc(lot.id))
     .for('update', { of: balance })
-  return rows.map(({ onHand, reserved, ...each }) => ({ ...each, free: freeOf({ onHand, reserved }) }))
+  const asChosen = (row: { colourwayVersionId: number }) => (row.colourwayVersionId === colourwayVersionId ? 0 : 1)
+  return rows
+    .map(({ onHand, reserved, ...each }) => ({ ...each, free: freeOf({ onHand, reserved }) }))
+    .sort((a, b) => asChosen(a) - asChosen(b) || Math.sign(b.own) - Math.sign(a.own))
+}
+
+interface Leaving {
+  readonly lotId: number
+  readonly kind: 'sale' | 'open'
+  readonly kits: number
+  /** Of them, to the batch that they leave for. */
+  readonly promised: number
+  readonly reason: string
+}
+
+/** What was promised is given back in the same moment in which it goes. */
+async function leave(tx: Session, { lotId, kind, kits, promised, reason }: Leaving, doing: DoingBatch): Promise<void> {
+  const given = { lotId, kind: 'release' as const, ...effectOf('release', promised), ...doing }
+  const gone = { lotId, kind, onHand: -kits, reserved: 0, reason, ...doing }
+  await tx.insert(move).values(promised > 0 ? [given, gone] : [gone])
 }
 
 interface Sold extends DoingBatch, KitChoice {
@@ -220,21 +247,22 @@ interface Sold extends DoingBatch, KitChoice {
   readonly reason: string
 }
 
-/** Kits of a batch leave the kits' shelf. @returns how many of them are not there any more, and have left it some other way */
+/**
+ * Kits of a batch leave the kits' shelf: those that it is promised first.
+ *
+ * @returns how many of them are not there any more, and have left it some other way
+ */
 export async function sellKits(
   tx: Session,
   { patternVersionId, size, colourwayVersionId, kits, reason, ...doing }: Sold,
 ): Promise<number> {
   let left = kits
-  for (const { lotId, free } of await shelvedKits(tx, doing.batchId, {
-    patternVersionId,
-    size,
-    colourwayVersionId,
-  })) {
-    const some = Math.min(left, free)
+  const choice = { patternVersionId, size, colourwayVersionId }
+  for (const { lotId, free, own } of await shelvedKits(tx, doing.batchId, choice)) {
+    const some = Math.min(left, free + own)
     if (some <= 0) continue
     left -= some
-    await tx.insert(move).values({ lotId, kind: 'sale', onHand: -some, reserved: 0, reason, ...doing })
+    await leave(tx, { lotId, kind: 'sale', kits: some, promised: Math.min(some, own), reason }, doing)
   }
   return left
 }

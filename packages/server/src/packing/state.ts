@@ -10,6 +10,7 @@ export async function settleState(tx: Session, batchId: number): Promise<void> {
     .from(bag)
     .where(eq(bag.batchId, batchId))
   const { all, filled } = counted ?? { all: 0, filled: 0 }
-  const state = filled === 0 ? 'reserved' : filled === all ? 'packed' : 'packing'
+  // Where all its kits were packed before, there is nothing left to pack.
+  const state = filled === all ? 'packed' : filled === 0 ? 'reserved' : 'packing'
   await tx.update(batch).set({ state }).where(eq(batch.id, batchId))
 }

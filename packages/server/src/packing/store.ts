@@ -4,6 +4,7 @@ import { itemName } from '@tessellum/core/stock/item-name'
 import { effectOf } from '@tessellum/core/stock/moves'
 import { sayFinely } from '@tessellum/core/stock/quantity'
 import { and, asc, eq, inArray, sql } from 'drizzle-orm'
+import { promisedKits } from '../batches/ready-kits'
 import type { DoingBatch } from '../batches/reserve'
 import { batch } from '../batches/schema'
 import { linesOf, lockBatch } from '../batches/store'
@@ -172,7 +173,7 @@ export async function lockForPacking(tx: Session, batchId: number) {
 /** Issues what is in the bags, lot by lot, gives back what was promised beyond it, and puts the kits on the shelf. */
 export async function close(tx: Session, doing: DoingBatch): Promise<void> {
   const { batchId, personId } = doing
-  const { state, name } = await lockBatch(tx, batchId)
+  const { state, name, kept } = await lockBatch(tx, batchId)
   if (state !== 'packed')
     throw new Refusal(409, 'wrong-state', `This batch is ${state}; only a packed one is closed.`, {
       hint: state === 'packing' ? 'Fill the last bags first.' : 'Load the page anew.',
@@ -188,16 +189,21 @@ export async function close(tx: Session, doing: DoingBatch): Promise<void> {
     .where(eq(bag.batchId, batchId))
     .groupBy(bag.lotId)
     .orderBy(asc(bag.lotId))
-  await tx.insert(move).values(
-    used.map(({ lotId, quantity }) => ({
-      lotId,
-      kind: 'issue' as const,
-      onHand: -Number(quantity),
-      reserved: -Number(held.find((each) => each.lotId === lotId)?.reserved ?? 0),
-      ...doing,
-    })),
-  )
-  await shelveKits(tx, doing)
+  const issued = used.map(({ lotId, quantity }) => ({
+    lotId,
+    kind: 'issue' as const,
+    onHand: -Number(quantity),
+    reserved: -Number(held.find((each) => each.lotId === lotId)?.reserved ?? 0),
+    ...doing,
+  }))
+  // What stood packed on the shelf stays there; nobody waits for the kits of a batch that is for the shelf.
+  const ready = await promisedKits(tx, batchId)
+  const given = kept
+    ? []
+    : ready.map(({ lotId, kits }) => ({ lotId, kind: 'release' as const, ...effectOf('release', kits), ...doing }))
+  const moves = [...issued, ...given].sort((a, b) => a.lotId - b.lotId)
+  if (moves.length > 0) await tx.insert(move).values(moves)
+  await shelveKits(tx, kept, doing)
   await tx.update(batch).set({ state: 'closed' }).where(eq(batch.id, batchId))
   await record(tx, personId, `closed ${name}`, `/kits/${batchId}`)
 }

@@ -29,7 +29,7 @@ export function BatchPage() {
   return data ? <Plan batch={data} /> : <Loading what="Fetching the batch" />
 }
 
-type Doing = 'reserve' | 'release' | 'cancel'
+type Doing = 'reserve' | 'release' | 'cancel' | 'plan-again'
 
 const inPacking: ReadonlySet<Batch['state']> = new Set(['reserved', 'packing', 'packed'])
 
@@ -37,6 +37,7 @@ const done: Readonly<Record<Doing, string>> = {
   reserve: 'Reserved: the shelf promises it all.',
   release: 'Given back to the shelf.',
   cancel: 'Called off; everything it held is given back.',
+  'plan-again': 'Planned again, with the lines it had.',
 }
 
 /** One batch: its lines, what it takes from the shelf, and whether the shelf has promised it. */
@@ -85,6 +86,8 @@ function Plan({ batch }: { batch: Batch }) {
   const refused = act.refused ?? change.refused
   const { outlook } = batch
   const draft = batch.state === 'draft'
+  // Nothing was put into bags for it.
+  const allReady = batch.state === 'packed' && batch.lines.every(({ kits }, i) => outlook.lines[i]?.ready === kits)
   const changeable = draft || inPacking.has(batch.state)
   return (
     <div className="page stack">
@@ -114,7 +117,7 @@ function Plan({ batch }: { batch: Batch }) {
             Reserve {batch.kits} kits
           </Button>
         )}
-        {mayReserve && batch.state === 'reserved' && (
+        {mayReserve && (batch.state === 'reserved' || allReady) && (
           <Button onClick={() => act.run('release')} loading={act.busy}>
             Give back
           </Button>
@@ -126,11 +129,16 @@ function Plan({ batch }: { batch: Batch }) {
             </Button>
           </Link>
         )}
+        {mayPlan && batch.state === 'cancelled' && (
+          <Button type="primary" onClick={() => act.run('plan-again')} loading={act.busy}>
+            Plan it again
+          </Button>
+        )}
         {mayPlan && changeable && <Turn batch={batch} settle={settle} />}
         {mayPlan && changeable && (
           <AskFirst
             title="Call off this batch?"
-            follows="Everything it holds is given back to the shelf, and it cannot be taken up again."
+            follows="Everything it holds is given back to the shelf. Its lines are kept, and it can be planned again."
             ok="Call the batch off"
             run={() => act.run('cancel')}
           >

@@ -16,6 +16,11 @@ export function CouldMake({ line, kits, items }: { line: LineOutlook; kits: numb
     <>
       <span className={line.together < kits ? 'trouble' : 'quiet'}>
         the shelf allows <strong className="figures">{line.couldMake}</strong>
+        {line.ready > 0 && (
+          <>
+            , <strong className="figures">{line.ready}</strong> of them packed already
+          </>
+        )}
         {line.together < Math.min(line.couldMake, kits) && (
           <>
             , <strong className="figures">{line.together}</strong> beside the other lines

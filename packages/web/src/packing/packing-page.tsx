@@ -100,7 +100,13 @@ function Bench({ packing }: { packing: Packing }) {
         </div>
         <Link to={`/kits/${packing.id}`}>The batch</Link>
       </div>
-      {tasks.length === 0 && (
+      {tasks.length === 0 && packing.state === 'packed' && (
+        <>
+          <p className="notice">All these kits stood packed on the shelf; there is nothing to put into bags.</p>
+          <Close packing={packing} />
+        </>
+      )}
+      {tasks.length === 0 && packing.state !== 'packed' && (
         <p className="notice">
           Nothing is laid out for this batch. Reserve it first; if it has been for long, give it back and reserve it
           again.

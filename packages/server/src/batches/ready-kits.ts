@@ -1,0 +1,138 @@
+/** Packed kits on the shelf go before beads: what is there of a line's kits is promised to it, and only the rest is packed. */
+import { effectOf, freeOf } from '@tessellum/core/stock/moves'
+import { asc, eq, inArray, sql } from 'drizzle-orm'
+import type { Session } from '../database/connect'
+import { balance, kitItem, lot, move } from '../stock/schema'
+import type { PlannedLine } from './plan'
+import type { DoingBatch } from './reserve'
+
+/** What a kit is: only the very same is as good. */
+export type KitChoice = Pick<PlannedLine, 'patternVersionId' | 'size' | 'colourwayVersionId'>
+
+const same = (a: KitChoice, b: KitChoice) =>
+  a.patternVersionId === b.patternVersionId && a.size === b.size && a.colourwayVersionId === b.colourwayVersionId
+
+/** A lot of packed kits. */
+export interface KitLot extends KitChoice {
+  readonly lotId: number
+  readonly itemId: number
+  /** Promised to nobody. */
+  readonly free: number
+  /** Promised to the batch that asks. */
+  readonly own: number
+}
+
+/** So many kits of a line from a lot that is packed already. */
+export interface Ready {
+  readonly lotId: number
+  readonly kits: number
+}
+
+/** Lots of packed kits of what the lines want, oldest first. @param batchId the batch that asks */
+export async function kitLots(db: Session, lines: readonly KitChoice[], batchId?: number): Promise<KitLot[]> {
+  if (lines.length === 0) return []
+  const rows = await db
+    .select({
+      lotId: lot.id,
+      itemId: lot.itemId,
+      patternVersionId: kitItem.patternVersionId,
+      size: kitItem.size,
+      colourwayVersionId: kitItem.colourwayVersionId,
+      onHand: balance.onHand,
+      reserved: balance.reserved,
+      own: sql<number>`(select coalesce(sum(own.reserved), 0)::int from move as own where own.lot_id = ${lot.id} and own.batch_id = ${batchId ?? 0})`,
+    })
+    .from(kitItem)
+    .innerJoin(lot, eq(lot.itemId, kitItem.itemId))
+    .innerJoin(balance, eq(balance.lotId, lot.id))
+    .where(inArray(kitItem.patternVersionId, [...new Set(lines.map((line) => line.patternVersionId))]))
+    .orderBy(asc(lot.receivedOn), asc(lot.id))
+  return rows
+    .filter((row) => lines.some((line) => same(line, row)))
+    .map(({ onHand, reserved, ...each }) => ({ ...each, free: freeOf({ onHand, reserved }) }))
+}
+
+/**
+ * Shares packed kits out: to each line what it has already, then in their order what is free.
+ *
+ * @param most by line, how many it can do with beside those that it has; all its kits when absent
+ */
+export function shareKits(
+  lines: readonly (KitChoice & { readonly kits: number })[],
+  lots: readonly KitLot[],
+  most?: readonly number[],
+): Ready[][] {
+  const left = lots.map(({ free, own }) => ({ free, own }))
+  const shares = lines.map((): { lotId: number; kits: number }[] => [])
+  const take = (of: 'own' | 'free', l: number, wanted: number): number => {
+    let toTake = wanted
+    for (const [i, each] of lots.entries()) {
+      const some = Math.min(toTake, left[i]?.[of] ?? 0)
+      if (some <= 0 || !same(each, lines[l] as KitChoice)) continue
+      ;(left[i] as { free: number; own: number })[of] -= some
+      toTake -= some
+      const share = shares[l]?.find(({ lotId }) => lotId === each.lotId)
+      if (share) share.kits += some
+      else shares[l]?.push({ lotId: each.lotId, kits: some })
+    }
+    return wanted - toTake
+  }
+  const had = lines.map(({ kits }, l) => take('own', l, kits))
+  for (const [l, { kits }] of lines.entries())
+    take('free', l, Math.min(kits - (had[l] ?? 0), most?.[l] ?? Number.POSITIVE_INFINITY))
+  return shares
+}
+
+export const kitsOf = (ready: readonly Ready[] | undefined): number =>
+  (ready ?? []).reduce((sum, { kits }) => sum + kits, 0)
+
+/** Lines with only those kits that are still to be packed. */
+export const toPack = <Line extends { readonly kits: number }>(
+  lines: readonly Line[],
+  ready: readonly (readonly Ready[])[],
+): Line[] => lines.map((line, l) => ({ ...line, kits: line.kits - kitsOf(ready[l]) }))
+
+/** Packed kits that a batch is promised, lot by lot: with beads in bags they make up its lines. */
+export const promisedKits = (db: Session, batchId: number): Promise<(Ready & { readonly itemId: number })[]> =>
+  db
+    .select({ lotId: move.lotId, itemId: lot.itemId, kits: sql<number>`sum(${move.reserved})::int` })
+    .from(move)
+    .innerJoin(lot, eq(lot.id, move.lotId))
+    .innerJoin(kitItem, eq(kitItem.itemId, lot.itemId))
+    .where(eq(move.batchId, batchId))
+    .groupBy(move.lotId, lot.itemId)
+    .having(sql`sum(${move.reserved}) > 0`)
+    .orderBy(move.lotId)
+
+/**
+ * Promises a batch these packed kits, and gives back what it had beside them.
+ *
+ * @param free by lot, as read when the lots were locked
+ * @returns false where a lot does not have them any more; nothing has been written then
+ */
+export async function promiseKits(
+  tx: Session,
+  ready: readonly (readonly Ready[])[],
+  free: ReadonlyMap<number, number>,
+  doing: DoingBatch,
+): Promise<boolean> {
+  const wanted = new Map<number, number>()
+  for (const { lotId, kits } of ready.flat()) wanted.set(lotId, (wanted.get(lotId) ?? 0) + kits)
+  const had = new Map((await promisedKits(tx, doing.batchId)).map(({ lotId, kits }) => [lotId, kits]))
+  const net = [...new Set([...wanted.keys(), ...had.keys()])]
+    .sort((a, b) => a - b)
+    .map((lotId) => ({ lotId, more: (wanted.get(lotId) ?? 0) - (had.get(lotId) ?? 0) }))
+    .filter(({ more }) => more !== 0)
+  if (net.some(({ lotId, more }) => more > 0 && more > (free.get(lotId) ?? 0))) return false
+  if (net.length > 0)
+    await tx.insert(move).values(
+      net.map(({ lotId, more }) => {
+        const kind: 'reserve' | 'release' = more > 0 ? 'reserve' : 'release'
+        return { lotId, kind, ...effectOf(kind, Math.abs(more)), ...doing }
+      }),
+    )
+  return true
+}
+
+/** Gives back all packed kits that a batch is promised. */
+export const releaseKits = (tx: Session, doing: DoingBatch): Promise<boolean> => promiseKits(tx, [], new Map(), doing)
