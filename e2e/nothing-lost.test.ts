@@ -96,6 +96,7 @@ test('when two people change one pattern, neither text is lost: each says whose 
 })
 
 test('a form keeps what is typed into it through Escape, Back and a reload, until it is sent or begun again', async () => {
+  const page = await here.enter('isaura')
   await page.goto(`${here.shop.base}/stock`)
   await page.getByRole('button', { name: 'New item' }).click()
   await page.getByLabel('Code', { exact: true }).fill('HALF-TYPED')
@@ -126,7 +127,7 @@ test('a form keeps what is typed into it through Escape, Back and a reload, unti
 test('own words are saved when Escape is pressed in the middle of them, also while the shop is away', async () => {
   const words = page.getByLabel('Instead, step 1', { exact: true })
   const open = async () => {
-    await page.goto(`${here.shop.base}/patterns/1/written`)
+    await page.goto(`${here.shop.base}/patterns/1/written?version=draft`)
     await page.getByRole('button', { name: 'Own words' }).click()
   }
   await open()

@@ -199,6 +199,7 @@ export const api = {
   'POST /api/classes/:id/kits': { what: 'Plan its kits, or bring its batch up to the bookings', answer: z.unknown() },
   'POST /api/classes/:id/taught': { what: 'It was taught', answer: classAnswer },
   'POST /api/classes/:id/cancel': { what: 'Call it off', answer: classAnswer },
+  'POST /api/classes/:id/reopen': { what: 'Not taught or called off after all, within a day', answer: classAnswer },
   'PUT /api/classes/:id/walk': { what: 'Where the class stands in the walk', body: walkPlace, answer: z.unknown() },
   'GET /api/classes/:id/labels.pdf': { what: 'Labels for its seats', answer: 'pdf' },
   'GET /api/orders': { what: 'Orders', answer: list(order) },
@@ -207,6 +208,10 @@ export const api = {
   'POST /api/orders/size': { what: 'How a pattern is made to a measure', body: sizeOrder, answer: sizedOrder },
   'POST /api/orders/:id/kits': { what: 'Plan its kit', answer: list(order) },
   'POST /api/orders/:id/done': { what: 'Handed over', answer: list(order) },
+  'POST /api/orders/:id/reopen': {
+    what: 'Not handed over or called off after all, within a day',
+    answer: list(order),
+  },
   'POST /api/orders/:id/cancel': { what: 'Call it off', answer: list(order) },
   'GET /api/diary': { what: 'Promises, day by day', query: diaryWanted, answer: diary },
   'GET /api/diary.ics': { what: 'The same as a calendar', query: diaryWanted, answer: 'file' },

@@ -46,8 +46,17 @@ export type BookSeat = z.input<typeof bookSeat>
 
 export const walkPlace = z.object({ step: z.number().int().min(0).max(100_000) })
 
-/** How far what a class, an order or a batch needs has come. */
-export const readiness = z.enum(['unplanned', 'short', 'to reserve', 'to pack', 'packing', 'ready', 'over'])
+/** How far what a class, an order or a batch needs has come; "to change" where its batch is not of the kits that are booked now. */
+export const readiness = z.enum([
+  'unplanned',
+  'to change',
+  'short',
+  'to reserve',
+  'to pack',
+  'packing',
+  'ready',
+  'over',
+])
 export type Readiness = z.infer<typeof readiness>
 
 export const classSummary = z.object({
@@ -62,6 +71,8 @@ export const classSummary = z.object({
   teacher: z.string(),
   pattern: z.string(),
   state: z.enum(['offered', 'taught', 'cancelled']),
+  /** It can be opened again: it was taught or called off less than a day ago. */
+  undoable: z.boolean(),
   batchId: z.number().nullable(),
   readiness,
 })

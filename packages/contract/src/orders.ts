@@ -71,6 +71,8 @@ export const order = z.object({
   price: z.number(),
   promised: z.string(),
   state: z.enum(['taken', 'done', 'cancelled']),
+  /** It can be opened again: it was handed over or called off less than a day ago. */
+  undoable: z.boolean(),
   batchId: z.number().nullable(),
   readiness,
 })

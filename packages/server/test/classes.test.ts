@@ -75,8 +75,8 @@ test('a class from its offer to its leftovers: booked, planned, changed, packed,
   expect(planned.readiness).toBe('to reserve')
   await isaura.ask('POST', `/batches/${batchId}/reserve`, {})
   // A third seat wants the other colourway: its batch follows, and holds no more than it needs.
-  await book(id, 3, { name: 'Smew', offer: 1 })
-  await isaura.ask('POST', `/classes/${id}/kits`, {})
+  expect((await book(id, 3, { name: 'Smew', offer: 1 })).body.readiness).toBe('to change')
+  expect((await isaura.ask<ClassAnswer>('POST', `/classes/${id}/kits`, {})).body.readiness).toBe('to pack')
   const { body: batch } = await isaura.ask<Batch>('GET', `/batches/${batchId}`)
   expect(batch.lines.map(({ colourwayId, kits }) => [colourwayId, kits])).toEqual([
     [1, 3],
@@ -101,6 +101,23 @@ test('a class from its offer to its leftovers: booked, planned, changed, packed,
   expect(own.map(({ onHand }: { onHand: number }) => onHand).sort()).toEqual([0, 2])
   expect((await book(id, 4, { name: 'Late', offer: 0 })).body.code).toBe('wrong-state')
   await ledgerOf(shop.pool)
+
+  // Put down too early: for a day it is opened again, and every kit is kept for it as before.
+  expect(taught.undoable).toBe(true)
+  const { body: open } = await isaura.ask<ClassAnswer>('POST', `/classes/${id}/reopen`, {})
+  expect([open.state, open.readiness, open.undoable]).toEqual(['offered', 'ready', false])
+  expect((await isaura.ask('POST', `/classes/${id}/reopen`, {})).body.code).toBe('wrong-state')
+  const kept = (await isaura.ask('GET', '/shelf?show=kits')).body.items
+    .filter(({ size }: { size: string }) => size === 'petite')
+    .map(({ onHand, reserved }: { onHand: number; reserved: number }) => [onHand, reserved])
+  expect(kept.sort()).toEqual([
+    [2, 2],
+    [3, 3],
+  ])
+  await ledgerOf(shop.pool)
+  await isaura.ask('POST', `/classes/${id}/taught`, {})
+  await shop.pool.query(`update class set over_at = now() - interval '25 hours' where id = $1`, [id])
+  expect((await isaura.ask('POST', `/classes/${id}/reopen`, {})).body.code).toBe('wrong-state')
 })
 
 test('called off, a class gives back what its kits held', async () => {
@@ -111,6 +128,10 @@ test('called off, a class gives back what its kits held', async () => {
   await isaura.ask('POST', `/classes/${made.id}/cancel`, {})
   expect(await ledgerOf(shop.pool)).toEqual(before)
   expect((await isaura.ask('GET', `/batches/${planned.batchId}`)).body.state).toBe('cancelled')
+  // Offered again, its kits are planned as they were.
+  const { body: again } = await isaura.ask<ClassAnswer>('POST', `/classes/${made.id}/reopen`, {})
+  expect([again.state, again.readiness]).toEqual(['offered', 'to reserve'])
+  await isaura.ask('POST', `/classes/${made.id}/cancel`, {})
 })
 
 test('two who book the same seat at once: one has it', async () => {
@@ -172,13 +193,33 @@ describe('orders', () => {
     const batchId = of(planned).batchId as number
     expect((await isaura.ask('POST', `/orders/${id}/kits`, {})).body.code).toBe('planned')
     expect((await isaura.ask('POST', `/orders/${id}/done`, {})).body.code).toBe('kits-not-closed')
+    // Changed while nothing is promised to it, its batch follows; the price may be changed at any time.
+    const change = (more: object) => isaura.ask<Order[]>('PUT', `/orders/${id}`, { ...order, ...more })
+    expect(of((await change({ kits: 2 })).body)).toMatchObject({ kits: 2, readiness: 'to reserve' })
+    const lines = (await isaura.ask<Batch>('GET', `/batches/${batchId}`)).body.lines
+    expect(lines.map(({ kits }) => kits)).toEqual([2])
+    await isaura.ask('POST', `/batches/${batchId}/reserve`, {})
+    expect((await change({ kits: 3, price: 9000 })).body).toMatchObject({ code: 'planned' })
+    expect(of((await change({ kits: 2, price: 9000 })).body).price).toBe(9000)
     await packAndClose(isaura, batchId)
+    expect(of((await isaura.ask('POST', `/orders/${id}/done`, {})).body)).toMatchObject({
+      state: 'done',
+      undoable: true,
+    })
+    // Handed over by mistake: it is taken again, and its kits are kept for it.
+    expect(of((await isaura.ask('POST', `/orders/${id}/reopen`, {})).body)).toMatchObject({
+      state: 'taken',
+      readiness: 'ready',
+      undoable: false,
+    })
+    await ledgerOf(shop.pool)
     expect(of((await isaura.ask('POST', `/orders/${id}/done`, {})).body).state).toBe('done')
 
     const before = await ledgerOf(shop.pool)
     const { body: again } = await isaura.ask<Order[]>('POST', '/orders', {
       ...order,
       customer: 'Garganey',
+      kits: 4,
       wantedOn: day(25),
     })
     const other = again.find(({ customer }) => customer === 'Garganey') as Order

@@ -12,11 +12,11 @@ import type { Session } from '../database/connect'
 import { brokenConstraint } from '../database/trouble'
 import { notFound, Refusal, readId, readInput } from '../http/refusal'
 import { type Caller, mount, type Shop } from '../http/route'
-import { sellKits } from '../packing/kits'
+import { sellKits, takeBack } from '../packing/kits'
 import { person } from '../people/schema'
 import { record } from '../trail/record'
 import { booking, classOffer, classTable } from './schema'
-import { findClass, keepClass, linesForClass, listClasses, lockClass } from './store'
+import { findClass, keepClass, linesForClass, listClasses, lockClass, lockOver } from './store'
 
 export function classRoutes(shop: Shop): Router {
   const { db } = shop
@@ -175,7 +175,7 @@ export function classRoutes(shop: Shop): Router {
         }
         await releaseKits(tx, { batchId, personId: caller.id, actionKey: key })
       }
-      await tx.update(classTable).set({ state: 'taught' }).where(eq(classTable.id, id))
+      await tx.update(classTable).set({ state: 'taught', overAt: new Date() }).where(eq(classTable.id, id))
       const without = missing > 0 ? `; ${missing} of its kits had left the shelf some other way` : ''
       await record(tx, caller.id, `taught ${title}${without}`, `/diary/classes/${id}`)
     }),
@@ -189,8 +189,17 @@ export function classRoutes(shop: Shop): Router {
       if (batchId !== null && open && open.state !== 'closed' && open.state !== 'cancelled')
         await release(tx, { batchId, personId: caller.id, actionKey: key }, 'cancelled')
       else if (batchId !== null) await releaseKits(tx, { batchId, personId: caller.id, actionKey: key })
-      await tx.update(classTable).set({ state: 'cancelled' }).where(eq(classTable.id, id))
+      await tx.update(classTable).set({ state: 'cancelled', overAt: new Date() }).where(eq(classTable.id, id))
       await record(tx, caller.id, `called off the class ${title}`, `/diary/classes/${id}`)
+    }),
+  )
+
+  mount(router, 'POST /api/classes/:id/reopen', (request, _, caller) =>
+    act(request, caller, 'reopen class', async (tx, id, key) => {
+      const { title, batchId } = await lockOver(tx, id)
+      await tx.update(classTable).set({ state: 'offered', overAt: null }).where(eq(classTable.id, id))
+      if (batchId !== null) await takeBack(tx, { batchId, personId: caller.id, actionKey: key })
+      await record(tx, caller.id, `opened ${title} again`, `/diary/classes/${id}`)
     }),
   )
 

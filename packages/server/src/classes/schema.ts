@@ -39,6 +39,8 @@ export const classTable = pgTable(
     /** Of a seat, in minor units of money. */
     price: integer().notNull().default(0),
     state: text().$type<'offered' | 'taught' | 'cancelled'>().notNull().default('offered'),
+    /** When it was taught or called off. */
+    overAt: timestamp('over_at', { withTimezone: true }),
     batchId: integer('batch_id').references((): AnyPgColumn => batch.id),
     /** Where the walk stands: the step, and the pass within it. */
     walkStep: integer('walk_step').notNull().default(0),

@@ -2,11 +2,12 @@ import type { ClassAnswer, ClassSummary, saveClass } from '@tessellum/contract/c
 import { priceOfKit, priceOfSeat } from '@tessellum/core/kit/price'
 import { minutesOf } from '@tessellum/core/report/minutes'
 import { type Pace, paces, timePlan } from '@tessellum/core/teach/time-plan'
-import { and, asc, desc, eq, gte, lte, sql } from 'drizzle-orm'
+import { and, asc, desc, eq, gte, inArray, lte, sql } from 'drizzle-orm'
 import type { z } from 'zod'
+import { refuseOld, stillUndoable } from '../actions/undo'
 import type { WantedLine } from '../batches/change'
 import { materialsOf } from '../batches/price'
-import { batch } from '../batches/schema'
+import { batch, batchLine } from '../batches/schema'
 import { resolveLines } from '../batches/store'
 import { shortBatches } from '../buying/plan'
 import { colourway, colourwayVersion } from '../colourways/schema'
@@ -29,10 +30,12 @@ const summaries = (db: Session) =>
       minutes: classTable.minutes,
       place: classTable.place,
       seats: classTable.seats,
+      spareKits: classTable.spareKits,
       booked: sql<number>`(select count(*)::int from ${booking} where ${booking.classId} = ${classTable.id})`,
       teacher: person.fullName,
       pattern: pattern.title,
       state: classTable.state,
+      undoable: stillUndoable(classTable.overAt),
       batchId: classTable.batchId,
       batchState: batch.state,
     })
@@ -45,10 +48,87 @@ const summaries = (db: Session) =>
 
 type Row = Awaited<ReturnType<typeof summaries>>[number]
 
-const summaryOf = ({ batchState, ...row }: Row, short: ReadonlyMap<number, string>): ClassSummary => ({
-  ...row,
-  readiness: row.state === 'offered' ? readinessOf(batchState, short.has(row.batchId ?? 0)) : 'over',
-})
+/** Classes whose batch has other kits than their seats want now. */
+async function outOfStep(db: Session, rows: readonly Row[]): Promise<ReadonlySet<number>> {
+  const planned = rows.filter(
+    ({ state, batchId, batchState }) => state === 'offered' && batchId && batchState !== 'cancelled',
+  )
+  if (planned.length === 0) return new Set()
+  const ids = planned.map(({ id }) => id)
+  const [offers, bookings, lines] = await Promise.all([
+    db
+      .select({
+        classId: classOffer.classId,
+        size: classOffer.size,
+        colourwayId: colourwayVersion.colourwayId,
+        patternVersionId: classTable.patternVersionId,
+      })
+      .from(classOffer)
+      .innerJoin(classTable, eq(classTable.id, classOffer.classId))
+      .innerJoin(colourwayVersion, eq(colourwayVersion.id, classOffer.colourwayVersionId))
+      .where(inArray(classOffer.classId, ids))
+      .orderBy(asc(classOffer.position)),
+    db.select().from(booking).where(inArray(booking.classId, ids)),
+    // A bead that stands in is for its batch only, in a version of the same colourway.
+    db
+      .select({
+        batchId: batchLine.batchId,
+        size: batchLine.size,
+        colourwayId: colourwayVersion.colourwayId,
+        patternVersionId: batchLine.patternVersionId,
+        kits: batchLine.kits,
+      })
+      .from(batchLine)
+      .innerJoin(colourwayVersion, eq(colourwayVersion.id, batchLine.colourwayVersionId))
+      .where(
+        inArray(
+          batchLine.batchId,
+          planned.flatMap(({ batchId }) => batchId ?? []),
+        ),
+      ),
+  ])
+  const told = (kits: ReadonlyMap<string, number>) => JSON.stringify([...kits].filter(([, n]) => n > 0).sort())
+  const kindOf = (of: { patternVersionId: number; size: string; colourwayId: number }) =>
+    `${of.patternVersionId} ${of.colourwayId} ${of.size}`
+  const counted = <Each extends Parameters<typeof kindOf>[0]>(
+    all: readonly Each[],
+    kits: (each: Each, i: number) => number,
+  ) => {
+    const sums = new Map<string, number>()
+    for (const [i, each] of all.entries()) sums.set(kindOf(each), (sums.get(kindOf(each)) ?? 0) + kits(each, i))
+    return told(sums)
+  }
+  return new Set(
+    planned.flatMap(({ id, batchId, seats, spareKits }) => {
+      const own = offers.filter(({ classId }) => classId === id)
+      const wanted = kitsByOffer(
+        own.length,
+        bookings.filter(({ classId }) => classId === id),
+        seats,
+        spareKits,
+      )
+      const there = lines.filter((line) => line.batchId === batchId)
+      return counted(own, (_, i) => wanted[i] ?? 0) === counted(there, ({ kits }) => kits) ? [] : [id]
+    }),
+  )
+}
+
+async function summariesOf(
+  db: Session,
+  rows: readonly Row[],
+  short: ReadonlyMap<number, string>,
+): Promise<ClassSummary[]> {
+  const changed = await outOfStep(db, rows)
+  return rows.map(({ batchState, spareKits: _, ...row }) => ({
+    ...row,
+    readiness:
+      row.state !== 'offered'
+        ? 'over'
+        : changed.has(row.id)
+          ? 'to change'
+          : readinessOf(batchState, short.has(row.batchId ?? 0)),
+  }))
+}
 
 /** Of a span of days, or the newest two hundred. @param short what batches are short, with the last day to order */
 export async function listClasses(
@@ -61,7 +141,7 @@ export async function listClasses(
         .where(and(gte(classTable.heldOn, span.from), lte(classTable.heldOn, span.to)))
         .orderBy(asc(classTable.heldOn), asc(classTable.beginsAt))
     : await summaries(db).orderBy(desc(classTable.heldOn), desc(classTable.id)).limit(200)
-  return rows.map((row) => summaryOf(row, short))
+  return summariesOf(db, rows, short)
 }
 
 export async function findClass(shop: Shop, id: number): Promise<ClassAnswer> {
@@ -79,6 +159,8 @@ export async function findClass(shop: Shop, id: number): Promise<ClassAnswer> {
     .innerJoin(patternVersion, eq(patternVersion.id, classTable.patternVersionId))
     .where(eq(classTable.id, id))
   if (!row || !own) throw notFound('class')
+  const [summary] = await summariesOf(db, [row], short)
+  if (!summary) throw notFound('class')
   const { teacherId, spareKits, price, note, walkStep, seats, minutes } = own.own
   const bookings = await db.select().from(booking).where(eq(booking.classId, id)).orderBy(asc(booking.seat))
   const offers = await offersOf(db, id)
@@ -103,7 +185,7 @@ export async function findClass(shop: Shop, id: number): Promise<ClassAnswer> {
   const kit = priceOfKit(dearest, settings)
   const seat = priceOfSeat(kit.cost, seats, spareKits, minutes, settings)
   return {
-    ...summaryOf(row, short),
+    ...summary,
     teacherId,
     patternId: own.patternId,
     version: own.version,
@@ -238,6 +320,18 @@ export async function keepClass(
 
 const offersAt = (classId: number, lines: readonly WantedLine[]) =>
   lines.map(({ size, colourwayVersionId }, position) => ({ classId, position, size, colourwayVersionId }))
+
+/** A class that is over, locked to be opened again. */
+export async function lockOver(tx: Session, id: number) {
+  const [row] = await tx
+    .select({ title: classTable.title, batchId: classTable.batchId, undoable: stillUndoable(classTable.overAt) })
+    .from(classTable)
+    .where(eq(classTable.id, id))
+    .for('update')
+  if (!row) throw notFound('class')
+  refuseOld(row)
+  return row
+}
 
 /** A class's row, locked until the transaction ends. @throws Refusal where it is over */
 export async function lockClass(tx: Session, id: number) {

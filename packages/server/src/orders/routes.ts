@@ -2,19 +2,21 @@ import { saveOrder, sizeOrder } from '@tessellum/contract/orders'
 import { eq } from 'drizzle-orm'
 import { type Request, Router } from 'express'
 import { actionKey, once } from '../actions/once'
+import { type WantedLine, writeLines } from '../batches/change'
 import { releaseKits } from '../batches/ready-kits'
 import { release } from '../batches/reserve'
 import { planBatch } from '../batches/revise'
 import { batch } from '../batches/schema'
-import { resolveLines } from '../batches/store'
+import { lockBatch, resolveLines } from '../batches/store'
 import { shortBatches } from '../buying/plan'
+import { colourwayVersion } from '../colourways/schema'
 import type { Session } from '../database/connect'
 import { Refusal, readId, readInput } from '../http/refusal'
 import { type Caller, mount, type Shop } from '../http/route'
-import { sellKits } from '../packing/kits'
+import { sellKits, takeBack } from '../packing/kits'
 import { record } from '../trail/record'
 import { customerOrder } from './schema'
-import { listOrders, lockOrder, sizeFor } from './store'
+import { listOrders, lockOrder, lockOver, sizeFor } from './store'
 
 export function orderRoutes(shop: Shop): Router {
   const { db } = shop
@@ -39,18 +41,31 @@ export function orderRoutes(shop: Shop): Router {
         },
       )
       if (!line) throw new Error('An order has one line.')
-      const { patternVersionId, colourwayVersionId } = line
-      const values = { ...rest, patternVersionId, colourwayVersionId, size, kits }
-      if (id === undefined) await tx.insert(customerOrder).values({ ...values, madeBy: caller.id })
+      const { patternVersionId } = line
+      const values = { ...rest, patternVersionId, size, kits }
+      if (id === undefined)
+        await tx
+          .insert(customerOrder)
+          .values({ ...values, colourwayVersionId: line.colourwayVersionId, madeBy: caller.id })
       else {
-        const { batchId } = await lockOrder(tx, id)
-        const [open] =
-          batchId === null ? [] : await tx.select({ state: batch.state }).from(batch).where(eq(batch.id, batchId))
-        if (open && open.state !== 'cancelled')
-          throw new Refusal(409, 'planned', 'Its kit is planned already.', {
-            hint: 'Call off or change its batch first.',
-          })
-        await tx.update(customerOrder).set(values).where(eq(customerOrder.id, id))
+        const before = await lockOrder(tx, id)
+        const [was] = await tx
+          .select({ colourwayId: colourwayVersion.colourwayId })
+          .from(colourwayVersion)
+          .where(eq(colourwayVersion.id, before.colourwayVersionId))
+        // The same colourway stays at the version in which it was ordered.
+        const colourwayVersionId =
+          was?.colourwayId === colourwayId ? before.colourwayVersionId : line.colourwayVersionId
+        const same =
+          before.patternVersionId === patternVersionId &&
+          before.colourwayVersionId === colourwayVersionId &&
+          before.size === size &&
+          before.kits === kits
+        if (!same) await followOrder(tx, before.batchId, { ...line, colourwayVersionId })
+        await tx
+          .update(customerOrder)
+          .set({ ...values, colourwayVersionId })
+          .where(eq(customerOrder.id, id))
       }
       await record(
         tx,
@@ -62,6 +77,18 @@ export function orderRoutes(shop: Shop): Router {
     })
     return all()
   }
+  /** Its batch is to have what is ordered now: as long as nothing is promised to it. */
+  async function followOrder(tx: Session, batchId: number | null, line: WantedLine) {
+    if (batchId === null) return
+    const { state } = await lockBatch(tx, batchId)
+    if (state === 'cancelled') return
+    if (state !== 'draft')
+      throw new Refusal(409, 'planned', `Its batch is ${state} with the kit as it was ordered.`, {
+        hint: 'Give back what the batch holds, or call the batch off, then change the order.',
+      })
+    await writeLines(tx, batchId, [line])
+  }
+
   mount(router, 'POST /api/orders', (request, _, caller) => keep(request, caller, undefined))
   mount(router, 'PUT /api/orders/:id', (request, _, caller) =>
     keep(request, caller, readId(request.params.id, 'order')),
@@ -126,7 +153,7 @@ export function orderRoutes(shop: Shop): Router {
           })
           await releaseKits(tx, { batchId, personId: caller.id, actionKey: key })
         }
-        await tx.update(customerOrder).set({ state: 'done' }).where(eq(customerOrder.id, id))
+        await tx.update(customerOrder).set({ state: 'done', overAt: new Date() }).where(eq(customerOrder.id, id))
         const without = missing > 0 ? `; ${missing} of its kits had left the shelf some other way` : ''
         await record(tx, caller.id, `handed over to ${customer}${without}`, '/diary/orders')
       },
@@ -142,10 +169,23 @@ export function orderRoutes(shop: Shop): Router {
       if (batchId !== null && open && open.state !== 'closed' && open.state !== 'cancelled')
         await release(tx, { batchId, personId: caller.id, actionKey: key }, 'cancelled')
       else if (batchId !== null) await releaseKits(tx, { batchId, personId: caller.id, actionKey: key })
-      await tx.update(customerOrder).set({ state: 'cancelled' }).where(eq(customerOrder.id, id))
+      await tx.update(customerOrder).set({ state: 'cancelled', overAt: new Date() }).where(eq(customerOrder.id, id))
       await record(tx, caller.id, `called off the order for ${customer}`, '/diary/orders')
     }),
   )
+
+  mount(router, 'POST /api/orders/:id/reopen', async (request, _, caller) => {
+    const id = readId(request.params.id, 'order')
+    const key = actionKey(request)
+    await once(db, key, `reopen order ${id}`, caller, async (tx) => {
+      const { customer, batchId } = await lockOver(tx, id)
+      await tx.update(customerOrder).set({ state: 'taken', overAt: null }).where(eq(customerOrder.id, id))
+      if (batchId !== null) await takeBack(tx, { batchId, personId: caller.id, actionKey: key })
+      await record(tx, caller.id, `opened the order for ${customer} again`, '/diary/orders')
+      return { id }
+    })
+    return all()
+  })
 
   return router
 }

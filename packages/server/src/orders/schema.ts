@@ -38,6 +38,8 @@ export const customerOrder = pgTable(
     price: integer().notNull().default(0),
     promised: text().notNull().default(''),
     state: text().$type<'taken' | 'done' | 'cancelled'>().notNull().default('taken'),
+    /** When it was handed over or called off. */
+    overAt: timestamp('over_at', { withTimezone: true }),
     batchId: integer('batch_id').references((): AnyPgColumn => batch.id),
     madeAt: timestamp('made_at', { withTimezone: true }).notNull().defaultNow(),
     madeBy: integer('made_by')

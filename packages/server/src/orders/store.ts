@@ -5,6 +5,7 @@ import { finishedIn } from '@tessellum/core/form/finished'
 import { writeMadeSize } from '@tessellum/core/sizing/made-size'
 import { and, asc, desc, eq, gte, lte } from 'drizzle-orm'
 import type { z } from 'zod'
+import { refuseOld, stillUndoable } from '../actions/undo'
 import { batch } from '../batches/schema'
 import { colourway, colourwayVersion } from '../colourways/schema'
 import type { Session } from '../database/connect'
@@ -19,6 +20,7 @@ const orders = (db: Session) =>
   db
     .select({
       order: customerOrder,
+      undoable: stillUndoable(customerOrder.overAt),
       patternId: pattern.id,
       pattern: pattern.title,
       version: patternVersion.number,
@@ -66,6 +68,22 @@ export async function listOrders(
         .orderBy(asc(customerOrder.wantedOn))
     : await orders(db).orderBy(desc(customerOrder.wantedOn), desc(customerOrder.id)).limit(200)
   return rows.map((row) => asOrder(row, short))
+}
+
+/** An order that is over, locked to be opened again. */
+export async function lockOver(tx: Session, id: number) {
+  const [row] = await tx
+    .select({
+      customer: customerOrder.customer,
+      batchId: customerOrder.batchId,
+      undoable: stillUndoable(customerOrder.overAt),
+    })
+    .from(customerOrder)
+    .where(eq(customerOrder.id, id))
+    .for('update')
+  if (!row) throw notFound('order')
+  refuseOld(row)
+  return row
 }
 
 export async function lockOrder(tx: Session, id: number) {

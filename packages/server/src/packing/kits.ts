@@ -2,14 +2,15 @@
 import type { ReturnKit } from '@tessellum/contract/packing'
 import { effectOf, freeOf } from '@tessellum/core/stock/moves'
 import { and, asc, eq, inArray, sql } from 'drizzle-orm'
-import type { KitChoice } from '../batches/ready-kits'
-import type { DoingBatch } from '../batches/reserve'
+import { type KitChoice, kitLots, promiseKits, shareKits } from '../batches/ready-kits'
+import { type DoingBatch, planAgain } from '../batches/reserve'
 import { batch } from '../batches/schema'
 import { linesOf, lockBatch } from '../batches/store'
 import { colourwayVersion } from '../colourways/schema'
 import type { Session } from '../database/connect'
 import { Refusal } from '../http/refusal'
 import { balance, item, kitItem, lot, maker, move } from '../stock/schema'
+import { freeLots } from '../stock/store'
 import { record } from '../trail/record'
 import { bag, bagReturn } from './schema'
 
@@ -265,4 +266,45 @@ export async function sellKits(
     await leave(tx, { lotId, kind: 'sale', kits: some, promised: Math.min(some, own), reason }, doing)
   }
   return left
+}
+
+/**
+ * A batch whose class or order was closed by mistake is as it was: what was handed out comes back to the kits' shelf, and what is there of its lines
+ * is promised to it again; one that was called off is a draft again.
+ */
+export async function takeBack(tx: Session, doing: DoingBatch): Promise<void> {
+  const { batchId } = doing
+  const { state } = await lockBatch(tx, batchId)
+  if (state === 'cancelled') return planAgain(tx, doing)
+  if (state !== 'closed') return
+  const gone = await tx
+    .select({ lotId: move.lotId, kits: sql<number>`-sum(${move.onHand})::int` })
+    .from(move)
+    .where(and(eq(move.batchId, batchId), inArray(move.kind, ['sale', 'return'])))
+    .groupBy(move.lotId)
+    .having(sql`sum(${move.onHand}) < 0`)
+    .orderBy(move.lotId)
+  if (gone.length > 0)
+    await tx.insert(move).values(
+      gone.map(({ lotId, kits }) => ({
+        lotId,
+        kind: 'return' as const,
+        onHand: kits,
+        reserved: 0,
+        reason: 'handed out by mistake',
+        ...doing,
+      })),
+    )
+  const lines = await linesOf(tx, batchId)
+  const lots = await kitLots(tx, lines, batchId)
+  const locked = await freeLots(tx, [...new Set(lots.map(({ itemId }) => itemId))], true)
+  const free = new Map(locked.map((each) => [each.lotId, each.free]))
+  // Those of its own first: others may have stood there longer.
+  const own = new Set(
+    (await tx.select({ lotId: move.lotId }).from(move).where(eq(move.batchId, batchId))).map(({ lotId }) => lotId),
+  )
+  const first = lots
+    .map((each) => ({ ...each, free: free.get(each.lotId) ?? 0 }))
+    .sort((a, b) => Number(own.has(b.lotId)) - Number(own.has(a.lotId)))
+  await promiseKits(tx, shareKits(lines, first), free, doing)
 }

@@ -28,6 +28,11 @@ export function ClassPage() {
 }
 
 const stale = ['classes', 'diary', 'bench', 'batches', 'stock', 'buy-list']
+const done = {
+  taught: 'Taught: each seat has its kit.',
+  cancel: 'Called off; what its kits held is given back.',
+  reopen: 'Open again; its kits are as they were, as far as they are still there.',
+}
 const withBags = classAnswer.extend({ toEmpty: z.array(z.string()) })
 
 /** A class: who sits where with what, whether its kits are ready, whether it fits its hours, what a seat costs. */
@@ -41,12 +46,11 @@ function Offered({ offered }: { offered: ClassAnswer }) {
   const open = state === 'offered'
   const keep = (answer: ClassAnswer) => client.setQueryData(['classes', id], answer)
   const act = useDoing(
-    (what: 'taught' | 'cancel', key) => ask('POST', `/classes/${id}/${what}`, classAnswer, { key }),
+    (what: 'taught' | 'cancel' | 'reopen', key) => ask('POST', `/classes/${id}/${what}`, classAnswer, { key }),
     {
       stale,
       after: keep,
-      said: (_, what) =>
-        what === 'taught' ? 'Taught: each seat has its kit.' : 'Called off; what its kits held is given back.',
+      said: (_, what) => done[what],
     },
   )
   const plan = useDoing((_: null, key) => ask('POST', `/classes/${id}/kits`, withBags, { key }), {
@@ -78,7 +82,7 @@ function Offered({ offered }: { offered: ClassAnswer }) {
         {open && mayKeep && (
           <AskFirst
             title={`Was ${offered.title} taught?`}
-            follows={`${dayjs(offered.heldOn).isAfter(dayjs(), 'day') ? `It is planned for ${dayjs(offered.heldOn).format('D MMMM')}. ` : ''}Each seat has its kit from the shelf then, and the class is closed.`}
+            follows={`${dayjs(offered.heldOn).isAfter(dayjs(), 'day') ? `It is planned for ${dayjs(offered.heldOn).format('D MMMM')}. ` : ''}Each seat has its kit from the shelf then, and the class is closed; for a day it can be opened again.`}
             ok="It was taught"
             run={() => act.run('taught')}
           >
@@ -88,7 +92,7 @@ function Offered({ offered }: { offered: ClassAnswer }) {
         {open && mayKeep && (
           <AskFirst
             title="Call off this class?"
-            follows="What its kits hold is given back to the shelf, and it cannot be taken up again."
+            follows="What its kits hold is given back to the shelf. For a day it can be offered again."
             ok="Call the class off"
             run={() => act.run('cancel')}
           >
@@ -96,6 +100,11 @@ function Offered({ offered }: { offered: ClassAnswer }) {
               Call off
             </Button>
           </AskFirst>
+        )}
+        {offered.undoable && mayKeep && (
+          <Button onClick={() => act.run('reopen')} loading={act.busy && act.doing === 'reopen'}>
+            {state === 'taught' ? 'It was not taught after all' : 'Offer it again'}
+          </Button>
         )}
         <Link to="/diary">The diary</Link>
       </div>
@@ -122,7 +131,11 @@ function Offered({ offered }: { offered: ClassAnswer }) {
         <span style={{ flex: 1 }} />
         {batchId !== null && <Link to={`/kits/${batchId}`}>Its batch</Link>}
         {open && mayPlan && (
-          <Button type={batchId === null ? 'primary' : 'default'} onClick={() => plan.run(null)} loading={plan.busy}>
+          <Button
+            type={readiness === 'unplanned' || readiness === 'to change' ? 'primary' : 'default'}
+            onClick={() => plan.run(null)}
+            loading={plan.busy}
+          >
             {batchId === null ? `Plan ${kits} kits` : 'Change its batch to the bookings'}
           </Button>
         )}

@@ -30,8 +30,9 @@ export function OrdersPage() {
   const mayKeep = useMay('orders.keep')
   const { data, error } = useQuery(read.orders)
   const [taking, setTaking] = useState(false)
+  const [changing, setChanging] = useState<Order>()
   const act = useDoing(
-    ({ id, what }: { id: number; what: 'kits' | 'done' | 'cancel' }, key) =>
+    ({ id, what }: { id: number; what: 'kits' | 'done' | 'cancel' | 'reopen' }, key) =>
       ask('POST', `/orders/${id}/${what}`, answers, { key }),
     { stale, after: (orders) => client.setQueryData(['orders'], orders) },
   )
@@ -85,19 +86,35 @@ export function OrdersPage() {
               </span>
               <span style={{ display: 'grid', gap: 4 }}>
                 {mayKeep && each.state === 'taken' && (
-                  <Acts order={each} run={(what) => act.run({ id: each.id, what })} />
+                  <Acts order={each} run={(what) => act.run({ id: each.id, what })} change={() => setChanging(each)} />
+                )}
+                {mayKeep && each.undoable && (
+                  <Button
+                    size="small"
+                    onClick={() => act.run({ id: each.id, what: 'reopen' })}
+                    aria-label={`Open the order for ${each.customer} again`}
+                  >
+                    Open again
+                  </Button>
                 )}
               </span>
             </div>
           ))}
         </div>
       )}
-      {taking && <TakeOrder close={() => setTaking(false)} />}
+      {taking && <OrderForm close={() => setTaking(false)} />}
+      {changing && <OrderForm key={changing.id} order={changing} close={() => setChanging(undefined)} />}
     </div>
   )
 }
 
-function Acts({ order, run }: { order: Order; run: (what: 'kits' | 'done' | 'cancel') => void }) {
+interface ActsProps {
+  readonly order: Order
+  readonly run: (what: 'kits' | 'done' | 'cancel') => void
+  readonly change: () => void
+}
+
+function Acts({ order, run, change }: ActsProps) {
   return (
     <>
       {order.readiness === 'unplanned' && (
@@ -113,7 +130,7 @@ function Acts({ order, run }: { order: Order; run: (what: 'kits' | 'done' | 'can
       {order.readiness === 'ready' && (
         <AskFirst
           title={`Hand over to ${order.customer}?`}
-          follows={`The kit leaves the shelf as sold${order.price === null ? ', at no price: give the order one first if it is paid for' : ''}. The order is closed.`}
+          follows={`The kit leaves the shelf as sold${order.price === null ? ', at no price: give the order one first if it is paid for' : ''}. The order is closed; for a day it can be opened again.`}
           ok="It is handed over"
           run={() => run('done')}
         >
@@ -122,9 +139,12 @@ function Acts({ order, run }: { order: Order; run: (what: 'kits' | 'done' | 'can
           </Button>
         </AskFirst>
       )}
+      <Button size="small" onClick={change} aria-label={`Change the order for ${order.customer}`}>
+        Change
+      </Button>
       <AskFirst
         title={`Call off the order for ${order.customer}?`}
-        follows="What its kit holds is given back to the shelf, and the order is closed."
+        follows="What its kit holds is given back to the shelf, and the order is closed. For a day it can be opened again."
         ok="Call the order off"
         run={() => run('cancel')}
       >
@@ -146,10 +166,20 @@ interface Fields {
   readonly promised: string
 }
 
-function TakeOrder({ close }: { close: () => void }) {
+const lineOf = ({ patternId, version, size, colourwayId, kits }: Order): LineFields => ({
+  patternId,
+  version,
+  size,
+  colourwayId,
+  kits,
+})
+
+/** Takes an order, or changes one. */
+function OrderForm({ order, close }: { order?: Order; close: () => void }) {
   const client = useQueryClient()
   const [form] = Form.useForm<Fields>()
-  const kept = useKept<LineFields>('order-new-line', { kits: 1 })
+  const name = `order-${order?.id ?? 'new'}`
+  const kept = useKept<LineFields>(`${name}-line`, order ? lineOf(order) : { kits: 1 })
   const { value: line, change: setLine } = kept
   const [sized, setSized] = useState<SizedOrder>()
   const worn = Form.useWatch('worn', form)
@@ -181,14 +211,16 @@ function TakeOrder({ close }: { close: () => void }) {
       })
       if (!read.success)
         throw new ShopError({ code: 'bad-input', message: read.error.issues[0]?.message ?? 'Something is missing.' })
-      return ask('POST', '/orders', answers, { body: read.data, key })
+      return order
+        ? ask('PUT', `/orders/${order.id}`, answers, { body: read.data, key })
+        : ask('POST', '/orders', answers, { body: read.data, key })
     },
     {
       stale,
-      said: 'The order is taken.',
+      said: order ? 'The order is changed.' : 'The order is taken.',
       after: (orders) => {
         client.setQueryData(['orders'], orders)
-        forgetForm('order-new')
+        forgetForm(name)
         kept.forget()
         close()
       },
@@ -197,9 +229,9 @@ function TakeOrder({ close }: { close: () => void }) {
   return (
     <Modal
       open
-      title="Take an order"
+      title={order ? `Change the order for ${order.customer}` : 'Take an order'}
       width={860}
-      okText="Take it"
+      okText={order ? 'Keep it' : 'Take it'}
       onCancel={close}
       onOk={form.submit}
       confirmLoading={save.busy}
@@ -207,13 +239,24 @@ function TakeOrder({ close }: { close: () => void }) {
       style={{ top: 40 }}
     >
       <KeptForm<Fields>
-        name="order-new"
+        name={name}
         beside={kept}
         form={form}
         layout="vertical"
         requiredMark={false}
         onFinish={save.run}
-        initialValues={{ day: dayjs().add(28, 'day'), price: 0 }}
+        initialValues={
+          order
+            ? {
+                customer: order.customer,
+                worn: order.worn ?? undefined,
+                measure: order.measureMm === null ? undefined : order.measureMm / 10,
+                day: dayjs(order.wantedOn),
+                price: order.price / 100,
+                promised: order.promised,
+              }
+            : { day: dayjs().add(28, 'day'), price: 0 }
+        }
       >
         <div className="fields">
           <Form.Item

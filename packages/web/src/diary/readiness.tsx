@@ -11,6 +11,7 @@ import type { ReactNode } from 'react'
 
 const looks: Readonly<Record<Readiness, { readonly tone: string; readonly icon: ReactNode }>> = {
   unplanned: { tone: 'draft', icon: <EditOutlined /> },
+  'to change': { tone: 'short', icon: <ExclamationCircleOutlined /> },
   short: { tone: 'short', icon: <ExclamationCircleOutlined /> },
   'to reserve': { tone: 'draft', icon: <ShoppingOutlined /> },
   'to pack': { tone: 'draft', icon: <InboxOutlined /> },
