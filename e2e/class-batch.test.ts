@@ -60,6 +60,13 @@ test('a class batch from plan to closed: short, bought, received, reserved, chan
   await page.getByLabel('Kits').press('Enter')
   await page.getByText('7 kits', { exact: false }).first().waitFor()
 
+  // Its name follows, and what it holds stays.
+  await page.getByRole('link', { name: 'Change', exact: true }).click()
+  await page.getByLabel('Name').fill('Seven at the lock')
+  await page.getByRole('button', { name: 'Save the plan' }).click()
+  await page.getByRole('heading', { name: 'Seven at the lock' }).waitFor()
+  await page.getByText('The shelf holds everything for these kits.', { exact: false }).waitFor()
+
   // Labels: the printer is jammed at first.
   const papers = page.getByRole('region', { name: 'Papers' })
   await devices.printer.play({ fault: 'jam', on: true })
@@ -71,7 +78,7 @@ test('a class batch from plan to closed: short, bought, received, reserved, chan
 
   // Packed: a tube is opened by its label, another's is turned away, and the scale is believed once it is steady.
   await page.getByRole('link', { name: 'Pack', exact: true }).click()
-  await page.getByRole('heading', { name: 'Packing Eight at the lock' }).waitFor()
+  await page.getByRole('heading', { name: 'Packing Seven at the lock' }).waitFor()
   const packing = async () => (await odile.ask<Packing>('GET', `/batches/${batchId}/packing`)).body
   const [, copper] = (await packing()).tasks
   if (!copper) throw new Error('there is no second tube')
@@ -105,7 +112,7 @@ test('a class batch from plan to closed: short, bought, received, reserved, chan
         await isaura.ask('PUT', `/batches/${batchId}/bags`, { lineId, kit, itemId, quantity: target })
   await page.getByText('42 of 42 filled', { exact: false }).waitFor()
   await page.getByRole('button', { name: 'Close the batch' }).click()
-  await page.getByText('Eight at the lock is closed.').waitFor()
+  await page.getByText('Seven at the lock is closed.').waitFor()
 
   // A whole kit comes back; the others are on the kits' shelf.
   await page.getByRole('button', { name: /^Something came back of kit 3/ }).click()
@@ -117,9 +124,10 @@ test('a class batch from plan to closed: short, bought, received, reserved, chan
   // And the owner can read it all.
   const owner = await here.enter('isaura')
   await owner.goto(`${here.shop.base}/trail`)
-  for (const what of ['planned', 'reserved 8 kits of', 'changed', 'closed'])
+  const done = ['planned Eight', 'reserved 8 kits of Eight', 'called Eight at the lock Seven', 'closed Seven']
+  for (const what of done)
     await owner
-      .getByRole('link', { name: `${what} Eight at the lock` })
+      .getByRole('link', { name: `${what} at the lock` })
       .first()
       .waitFor()
   await owner.getByRole('link', { name: 'spilt beads of lot', exact: false }).waitFor()

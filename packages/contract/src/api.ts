@@ -4,9 +4,9 @@ import { z } from 'zod'
 import {
   batch,
   batchSummary,
+  changeBatch,
   changedBatch,
   changeLines,
-  changePriority,
   competing,
   couldMake,
   newBatch,
@@ -155,7 +155,7 @@ export const api = {
   'GET /api/batches/:id': { what: 'A batch', answer: batch },
   'GET /api/batches/:id/file': { what: 'Its bill as a file', query: stockFileWanted, answer: 'file' },
   'GET /api/batches/:id/price': { what: 'What its kits cost', answer: batchPrice },
-  'PUT /api/batches/:id': { what: 'When it is due, and its turn', body: changePriority, answer: batch },
+  'PUT /api/batches/:id': { what: 'When it is due, and its turn', body: changeBatch, answer: batch },
   'PUT /api/batches/:id/lines': {
     what: 'Other lines, whether it holds anything or not',
     body: changeLines,

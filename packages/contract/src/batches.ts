@@ -26,21 +26,26 @@ const lines = z.array(batchLine).min(1, 'A batch has at least one line.').max(50
 /** 1 goes first where batches compete, 3 last. */
 export const priority = z.number().int().min(1).max(3)
 
+const batchName = z
+  .string('Name the batch.')
+  .trim()
+  .min(1, 'Name the batch.')
+  .max(80, 'A batch has a name of at most 80 letters.')
+
 export const newBatch = z.object({
-  name: z
-    .string('Name the batch.')
-    .trim()
-    .min(1, 'Name the batch.')
-    .max(80, 'A batch has a name of at most 80 letters.'),
+  name: batchName,
   dueOn: z.iso.date('Give the day it is due.'),
   priority: priority.default(2),
   lines,
 })
 export type NewBatch = z.input<typeof newBatch>
 
-/** When it is due and how urgent it is: who goes first where batches compete. */
-export const changePriority = z.object({ dueOn: z.iso.date('Give the day it is due.'), priority })
-export type ChangePriority = z.infer<typeof changePriority>
+/** What it is called, when it is due and how urgent it is: who goes first where batches compete. */
+export const changeBatch = z.object({
+  name: batchName.optional(),
+  dueOn: z.iso.date('Give the day it is due.'),
+  priority,
+})
 
 /** Another bead for a role, in one line of one batch. */
 export const substituteInLine = z.object({

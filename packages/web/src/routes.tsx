@@ -79,6 +79,10 @@ export const router = createBrowserRouter([
           },
           { path: 'stock/:id', lazy: async () => ({ Component: (await import('./stock/item-page')).ItemPage }) },
           { path: 'kits', lazy: async () => ({ Component: (await import('./kits/batches-page')).BatchesPage }) },
+          {
+            path: 'kits/:id/change',
+            lazy: async () => ({ Component: (await import('./kits/plan-page')).ChangePlanPage }),
+          },
           { path: 'kits/plan', lazy: async () => ({ Component: (await import('./kits/plan-page')).PlanPage }) },
           { path: 'kits/make', lazy: async () => ({ Component: (await import('./kits/make-page')).MakePage }) },
           {

@@ -1,4 +1,4 @@
-import { changeLines, changePriority, newBatch, substituteInLine } from '@tessellum/contract/batches'
+import { changeBatch, changeLines, newBatch, substituteInLine } from '@tessellum/contract/batches'
 import { acceptSubstitutes } from '@tessellum/contract/rescue'
 import { stockFileWanted } from '@tessellum/contract/stock-file'
 import { perSpoken, spokenUnit } from '@tessellum/core/stock/quantity'
@@ -77,11 +77,16 @@ export function batchRoutes(shop: Shop): Router {
 
   mount(router, 'PUT /api/batches/:id', async (request, _, caller) => {
     const id = batchId(request)
-    const { dueOn, priority } = readInput(changePriority, request.body)
+    const { name: called, dueOn, priority } = readInput(changeBatch, request.body)
     await once(db, actionKey(request), `turn ${id}`, caller, async (tx) => {
       const { name } = await lockBatch(tx, id)
-      await tx.update(batch).set({ dueOn, priority }).where(eq(batch.id, id))
-      await record(tx, caller.id, `moved ${name} to ${dueOn}, ${priorityWords[priority]}`, `/kits/${id}`)
+      await tx
+        .update(batch)
+        .set({ dueOn, priority, ...(called === undefined ? {} : { name: called }) })
+        .where(eq(batch.id, id))
+      if (called !== undefined && called !== name)
+        await record(tx, caller.id, `called ${name} ${called}`, `/kits/${id}`)
+      await record(tx, caller.id, `moved ${called ?? name} to ${dueOn}, ${priorityWords[priority]}`, `/kits/${id}`)
       return { id }
     })
     return findBatch(shop, id)

@@ -4,7 +4,7 @@ import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { Button, InputNumber } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
-import { Link, useParams } from 'react-router'
+import { Link, useLocation, useParams } from 'react-router'
 import { AskFirst } from '../frame/ask-first'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
@@ -43,6 +43,7 @@ const done: Readonly<Record<Doing, string>> = {
 /** One batch: its lines, what it takes from the shelf, and whether the shelf has promised it. */
 function Plan({ batch }: { batch: Batch }) {
   const client = useQueryClient()
+  const left: { toEmpty?: readonly string[] } | null = useLocation().state
   const mayReserve = useMay('batches.reserve')
   const mayPlan = useMay('batches.plan')
   const mayPack = useMay('batches.pack')
@@ -82,7 +83,7 @@ function Plan({ batch }: { batch: Batch }) {
     },
   )
   // Bags that the last change left over: they go back into their tubes.
-  const [toEmpty, setToEmpty] = useState<readonly string[]>([])
+  const [toEmpty, setToEmpty] = useState<readonly string[]>(left?.toEmpty ?? [])
   const refused = act.refused ?? change.refused
   const { outlook } = batch
   const draft = batch.state === 'draft'
@@ -133,6 +134,11 @@ function Plan({ batch }: { batch: Batch }) {
           <Button type="primary" onClick={() => act.run('plan-again')} loading={act.busy}>
             Plan it again
           </Button>
+        )}
+        {mayPlan && changeable && (
+          <Link to={`/kits/${batch.id}/change`}>
+            <Button>Change</Button>
+          </Link>
         )}
         {mayPlan && changeable && <Turn batch={batch} settle={settle} />}
         {mayPlan && changeable && (

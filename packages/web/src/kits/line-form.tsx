@@ -102,7 +102,9 @@ export function LineForm({
           aria-label="Colourway"
           style={{ width: '100%' }}
           value={line.colourwayId ?? null}
-          onChange={(colourwayId) => change({ ...line, colourwayId: colourwayId ?? undefined })}
+          onChange={(colourwayId) =>
+            change({ ...line, colourwayId: colourwayId ?? undefined, colourwayVersion: undefined })
+          }
           options={(colourways ?? []).map((each) => ({ value: each.id, label: each.name }))}
         />
       </Labelled>

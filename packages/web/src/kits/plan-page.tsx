@@ -1,13 +1,20 @@
 import { useQuery } from '@tanstack/react-query'
-import { batch as batchAnswer, batchLine, outlook as outlookAnswer } from '@tessellum/contract/batches'
+import {
+  type Batch,
+  batch as batchAnswer,
+  batchLine,
+  changedBatch,
+  outlook as outlookAnswer,
+} from '@tessellum/contract/batches'
 import { Button, DatePicker, Form, Input } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useDeferredValue, useMemo } from 'react'
-import { useNavigate, useSearchParams } from 'react-router'
+import { useNavigate, useParams, useSearchParams } from 'react-router'
 import { forgetForm, KeptForm, useKept } from '../frame/kept-form'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Refused } from '../frame/refused'
+import { Trouble } from '../frame/trouble'
 import { ask, type ShopError } from '../shop/api'
 import { read } from '../shop/queries'
 import { useDoing } from '../shop/use-doing'
@@ -15,15 +22,82 @@ import { CouldMake } from './could-make'
 import { Limits } from './limits'
 import { type LineFields, LineForm } from './line-form'
 
-/** Planning a batch: what it takes and what the shelf allows, as it is being typed. */
+interface Fields {
+  readonly name: string
+  readonly dueOn: Dayjs
+}
+
+interface Planned {
+  readonly name: string
+  readonly dueOn: string
+  readonly lines: readonly LineFields[]
+}
+
 export function PlanPage() {
   usePageTitle('Plan a batch')
   const navigate = useNavigate()
   const [params] = useSearchParams()
-  const { data: patterns } = useQuery(read.patterns)
   const first = Number(params.get('pattern')) || undefined
-  const name = `plan-${first ?? 'any'}`
-  const kept = useKept<readonly LineFields[]>(`${name}-lines`, [{ patternId: first }])
+  return (
+    <PlanForm
+      title="Plan a batch"
+      name={`plan-${first ?? 'any'}`}
+      lines={[{ patternId: first }]}
+      save={(body, key) => ask('POST', '/batches', batchAnswer, { body, key })}
+      done={({ id }) => void navigate(`/kits/${id}`)}
+    />
+  )
+}
+
+/** A batch planned otherwise: its name, its day, its patterns, sizes and colourways. */
+export function ChangePlanPage() {
+  const id = Number(useParams().id)
+  const { data, error } = useQuery(read.batch(id))
+  usePageTitle(data ? `Change ${data.name}` : 'Kits')
+  if (error && !data) return <Trouble error={error} />
+  return data ? <ChangePlan batch={data} /> : <Loading what="Fetching the batch" />
+}
+
+function ChangePlan({ batch }: { batch: Batch }) {
+  const navigate = useNavigate()
+  return (
+    <PlanForm
+      title={`Change ${batch.name}`}
+      name={`plan-of-${batch.id}`}
+      fields={{ name: batch.name, dueOn: dayjs(batch.dueOn) }}
+      lines={batch.lines.map(({ id, patternId, version, size, colourwayId, colourwayVersion, kits }) => ({
+        id,
+        patternId,
+        version,
+        size,
+        colourwayId,
+        colourwayVersion,
+        kits,
+      }))}
+      save={async ({ lines, ...body }, key) => {
+        const { priority } = batch
+        await ask('PUT', `/batches/${batch.id}`, batchAnswer, { body: { ...body, priority }, key })
+        return ask('PUT', `/batches/${batch.id}/lines`, changedBatch, { body: { lines }, key: `${key}-lines` })
+      }}
+      done={({ toEmpty }) => void navigate(`/kits/${batch.id}`, { state: { toEmpty } })}
+    />
+  )
+}
+
+interface PlanFormProps<Answer> {
+  readonly title: string
+  /** Under which what is typed is kept. */
+  readonly name: string
+  readonly fields?: Fields
+  readonly lines: readonly LineFields[]
+  readonly save: (planned: Planned, key: string) => Promise<Answer>
+  readonly done: (answer: Answer) => void
+}
+
+/** Planning a batch: what it takes and what the shelf allows, as it is being typed. */
+function PlanForm<Answer>({ title, name, fields, lines: initial, save, done }: PlanFormProps<Answer>) {
+  const { data: patterns } = useQuery(read.patterns)
+  const kept = useKept<readonly LineFields[]>(`${name}-lines`, initial)
   const { value: lines, change: setLines } = kept
   const settled = useDeferredValue(lines)
   const whole = useMemo(
@@ -37,18 +111,14 @@ export function PlanPage() {
     enabled: whole.length > 0 && complete,
     placeholderData: (before) => before,
   })
-  const plan = useDoing(
-    (body: { name: string; dueOn: string; lines: readonly LineFields[] }, key) =>
-      ask('POST', '/batches', batchAnswer, { body, key }),
-    {
-      stale: ['batches'],
-      after: ({ id }) => {
-        forgetForm(name)
-        kept.forget()
-        void navigate(`/kits/${id}`)
-      },
+  const plan = useDoing(save, {
+    stale: ['batches', 'packing', 'stock'],
+    after: (answer) => {
+      forgetForm(name)
+      kept.forget()
+      done(answer)
     },
-  )
+  })
   if (!patterns) return <Loading what="Fetching the patterns" />
   const change = (i: number, line: LineFields, byItself?: boolean) =>
     setLines(
@@ -57,14 +127,14 @@ export function PlanPage() {
     )
   return (
     <div className="page stack">
-      <h1>Plan a batch</h1>
-      <KeptForm<{ name: string; dueOn: Dayjs }>
+      <h1>{title}</h1>
+      <KeptForm<Fields>
         name={name}
         beside={kept}
         layout="vertical"
         requiredMark={false}
         onFinish={({ name, dueOn }) => plan.run({ name, dueOn: dueOn.format('YYYY-MM-DD'), lines })}
-        initialValues={{ dueOn: dayjs().add(14, 'day') }}
+        initialValues={fields ?? { dueOn: dayjs().add(14, 'day') }}
         className="sheet pad"
       >
         <div style={{ display: 'grid', gridTemplateColumns: '1fr 200px', gap: 14 }}>
