@@ -126,6 +126,14 @@ describe('lots', () => {
       onHand: first.onHand,
       reserved: first.reserved,
     })
+    const moved = (await story(id)).moves.filter(({ kind }: { kind: string }) => kind === 'transfer')
+    expect(moved.map(({ onHand, reason }: { onHand: number; reason: string }) => [onHand, reason])).toEqual([
+      [0, `the whole tube, from ${first.place} to top shelf`],
+      [5000, 'from window'],
+      [-5000, `to ${first.place}`],
+      [5000, `from ${first.place}`],
+      [-5000, 'to window'],
+    ])
     await ledgerOf(shop.pool)
   })
 

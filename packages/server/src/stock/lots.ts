@@ -91,6 +91,8 @@ export async function transferLot(
         hint: 'Move what is free of this tube by its quantity.',
       })
     await tx.update(lot).set({ place }).where(eq(lot.id, id))
+    const reason = `the whole tube, from ${from || 'no place'} to ${place}`
+    await tx.insert(move).values({ lotId: id, kind: 'transfer', onHand: 0, reserved: 0, reason, ...doing })
     await record(tx, doing.personId, `moved the tube of lot ${code} from ${from || 'no place'} to ${place}`, page)
     return
   }

@@ -183,7 +183,8 @@ export const move = pgTable(
   (table) => [
     index('move_lot').on(table.lotId, table.id),
     index('move_batch').on(table.batchId),
-    check('move_moves_something', sql`${table.onHand} <> 0 or ${table.reserved} <> 0`),
+    // A tube that is put in another place as it is changes no balance.
+    check('move_moves_something', sql`${table.onHand} <> 0 or ${table.reserved} <> 0 or ${table.kind} = 'transfer'`),
     check(
       'move_kind',
       sql`case ${table.kind}

@@ -3,7 +3,7 @@ import { and, asc, desc, eq, inArray, isNotNull, lt, sql } from 'drizzle-orm'
 import { batch } from '../batches/schema'
 import type { Session } from '../database/connect'
 import { notFound } from '../http/refusal'
-import { bag, heldByBag } from '../packing/schema'
+import { bag } from '../packing/schema'
 import { person } from '../people/schema'
 import { balance, item, itemTotal, lot, maker, move, pack, purchase } from './schema'
 
@@ -187,12 +187,15 @@ export async function itemStory(db: Session, id: number): Promise<ItemStory> {
     const { onHand, reserved } = days[days.length - 1] ?? { onHand: 0, reserved: 0 }
     days.push({ day: on, onHand: onHand + Number(change.onHand), reserved: reserved + Number(change.reserved) })
   }
+  const promised = sql<string>`sum(${move.reserved})`
   const promises = await db
-    .select({ batchId: batch.id, name: batch.name, dueOn: batch.dueOn, quantity: sql<string>`sum(${heldByBag})` })
-    .from(bag)
-    .innerJoin(batch, eq(batch.id, bag.batchId))
-    .where(and(eq(bag.itemId, id), isNotNull(bag.lotId), inArray(batch.state, ['reserved', 'packing', 'packed'])))
+    .select({ batchId: batch.id, name: batch.name, dueOn: batch.dueOn, quantity: promised })
+    .from(move)
+    .innerJoin(lot, eq(lot.id, move.lotId))
+    .innerJoin(batch, eq(batch.id, move.batchId))
+    .where(eq(lot.itemId, id))
     .groupBy(batch.id)
+    .having(sql`${promised} > 0`)
     .orderBy(batch.dueOn, batch.id)
   const purchases = await db
     .select({

@@ -8,6 +8,7 @@ import dayjs from 'dayjs'
 import { useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { z } from 'zod'
+import { OrderItem } from '../buying/order-item'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Refused } from '../frame/refused'
@@ -48,8 +49,10 @@ const kindWords: Readonly<Record<string, string>> = {
 /** One item: what there is, in which lots, and every move that made it so. */
 function Story({ item }: { item: ItemStory }) {
   const mayMove = useMay('stock.move')
+  const mayBuy = useMay('stock.buy')
   const mayKeep = useMay('stock.keep')
   const [receiving, setReceiving] = useState(false)
+  const [ordering, setOrdering] = useState(false)
   const [changing, setChanging] = useState(false)
   // Set when older moves are asked for: those before the oldest that came with the item.
   const [before, setBefore] = useState<number>()
@@ -74,6 +77,7 @@ function Story({ item }: { item: ItemStory }) {
           </span>
         </div>
         <span className="spacer" />
+        {mayBuy && item.category !== 'kit' && <Button onClick={() => setOrdering(true)}>Order</Button>}
         {mayMove && <Button onClick={() => setReceiving(true)}>A delivery came</Button>}
         {mayKeep && item.category !== 'kit' && <Button onClick={() => setChanging(true)}>Change</Button>}
         <Link to="/stock">All stock</Link>
@@ -85,6 +89,7 @@ function Story({ item }: { item: ItemStory }) {
           close={() => setReceiving(false)}
         />
       )}
+      {ordering && <OrderItem item={item} close={() => setOrdering(false)} />}
       {changing && <ItemForm item={item} close={() => setChanging(false)} />}
       {item.cautions && <p className="notice trouble">{item.cautions}</p>}
       <div className="sheet facts">
@@ -157,8 +162,13 @@ function Story({ item }: { item: ItemStory }) {
               {
                 title: 'Why',
                 key: 'why',
-                render: (_, move) =>
-                  move.batchId ? <Link to={`/kits/${move.batchId}`}>{move.batchName}</Link> : move.reason,
+                render: (_, move) => (
+                  <>
+                    {move.batchId && <Link to={`/kits/${move.batchId}`}>{move.batchName}</Link>}
+                    {move.batchId && move.reason && ': '}
+                    {move.reason}
+                  </>
+                ),
               },
               { title: 'By', dataIndex: 'by' },
               ...(mayMove

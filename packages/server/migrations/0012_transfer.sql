@@ -1,0 +1,2 @@
+ALTER TABLE "move" DROP CONSTRAINT "move_moves_something";--> statement-breakpoint
+ALTER TABLE "move" ADD CONSTRAINT "move_moves_something" CHECK ("move"."on_hand" <> 0 or "move"."reserved" <> 0 or "move"."kind" = 'transfer');

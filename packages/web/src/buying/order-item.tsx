@@ -1,0 +1,107 @@
+import type { NewPurchase } from '@tessellum/contract/buying'
+import type { ItemStory } from '@tessellum/contract/stock'
+import { sayMoney } from '@tessellum/core/measure/money'
+import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
+import { DatePicker, Form, Input, InputNumber, Modal } from 'antd'
+import dayjs, { type Dayjs } from 'dayjs'
+import { z } from 'zod'
+import { forgetForm, KeptForm } from '../frame/kept-form'
+import { Refused } from '../frame/refused'
+import { ask } from '../shop/api'
+import { useDoing } from '../shop/use-doing'
+
+interface Fields {
+  readonly supplier: string
+  /** Of each pack, in their order. */
+  readonly packs?: readonly (number | null)[]
+  /** Where no pack is known. */
+  readonly amount?: number
+  readonly cost?: number
+  readonly expected: Dayjs
+}
+
+/** Ordered though nothing is short: so many packs of an item, counted as coming from then on. */
+export function OrderItem({ item, close }: { item: ItemStory; close: () => void }) {
+  const [form] = Form.useForm<Fields>()
+  const counts = Form.useWatch('packs', form) ?? []
+  const name = `order-of-${item.id}`
+  const { packs } = item
+  const sum = (of: 'amount' | 'price') => packs.reduce((all, pack, i) => all + pack[of] * (counts[i] ?? 0), 0)
+  const order = useDoing(
+    (body: NewPurchase, key) => ask('POST', '/purchases', z.object({ purchaseId: z.number() }), { body, key }),
+    {
+      stale: ['stock', 'buy-list', 'diary'],
+      said: 'Ordered: it counts as coming.',
+      after: () => {
+        forgetForm(name)
+        close()
+      },
+    },
+  )
+  const send = ({ supplier, amount = 0, cost = 0, expected }: Fields) =>
+    order.run({
+      itemId: item.id,
+      supplier,
+      expectedOn: expected.format('YYYY-MM-DD'),
+      ...(packs.length > 0
+        ? { amount: sum('amount'), cost: sum('price') }
+        : { amount: Math.round(amount * perSpoken[item.unit]), cost: Math.round(cost * 100) }),
+    })
+  const needed = (message: string) => [{ required: true, message }]
+  return (
+    <Modal
+      open
+      title={`Order ${item.colourName}`}
+      okText="Ordered"
+      okButtonProps={{ disabled: packs.length > 0 && sum('amount') === 0 }}
+      onCancel={close}
+      onOk={form.submit}
+      confirmLoading={order.busy}
+    >
+      <KeptForm<Fields>
+        name={name}
+        form={form}
+        layout="vertical"
+        requiredMark={false}
+        onFinish={send}
+        initialValues={{
+          supplier: item.maker,
+          packs: packs.map((_, i) => (i === 0 ? 1 : 0)),
+          expected: dayjs().add(Math.max(7, ...packs.map(({ leadDays }) => leadDays)), 'day'),
+        }}
+      >
+        <Form.Item label="From" name="supplier" rules={needed('Name the supplier.')}>
+          <Input maxLength={80} />
+        </Form.Item>
+        {packs.map(({ amount, price, leadDays }, i) => (
+          <Form.Item
+            key={amount}
+            label={`Packs of ${sayQuantity(amount, item.unit)}, ${sayMoney(price)}, in ${leadDays} days`}
+            name={['packs', i]}
+          >
+            <InputNumber min={0} max={10_000} precision={0} style={{ width: 160 }} />
+          </Form.Item>
+        ))}
+        {packs.length === 0 && (
+          <>
+            <Form.Item label={`How much, ${spokenUnit[item.unit]}`} name="amount" rules={needed('Give a quantity.')}>
+              <InputNumber min={0.001} max={1_000_000} style={{ width: 160 }} />
+            </Form.Item>
+            <Form.Item label="Cost of all of it, £" name="cost" rules={needed('Say what it costs.')}>
+              <InputNumber min={0} step={0.5} style={{ width: 160 }} />
+            </Form.Item>
+          </>
+        )}
+        <Form.Item label="Expected" name="expected" rules={needed('Give the day it is expected.')}>
+          <DatePicker format="D MMMM YYYY" allowClear={false} />
+        </Form.Item>
+        {packs.length > 0 && sum('amount') > 0 && (
+          <p className="figures" role="status">
+            <strong>{sayQuantity(sum('amount'), item.unit)}</strong> for {sayMoney(sum('price'))}
+          </p>
+        )}
+        <Refused error={order.refused} />
+      </KeptForm>
+    </Modal>
+  )
+}
