@@ -158,6 +158,24 @@ describe('one slip never hides the counts of the rest', () => {
     ])
   })
 
+  test.each([
+    ['stone P rund 10 mm, height 10 mm, bead'],
+    ['stone P round 10 mm, height 10 mm, bead 12'],
+    ['ston P round 10 mm, height 10 mm, bead'],
+  ])(
+    'with a slip in the line of its stone ("%s") a piece has one fault, and no bead is said not to be picked up',
+    (slip) => {
+      const whole = demo('bullseye-pendant')
+      const report = reckon(whole.replace(/^stone P.*$/m, slip))
+      const at = whole.split('\n').findIndex((line) => line.startsWith('stone P')) + 1
+      expect(errorsIn(report).map(({ line }) => line)).toEqual([at])
+      const others = report.diagnostics.filter(({ severity }) => severity !== 'error')
+      expect([...new Set(others.map(({ message }) => message))]).toEqual([
+        `Not reckoned, because it hangs on line ${at}.`,
+      ])
+    },
+  )
+
   test('a line found at fault half-way leaves nothing behind: no bead, no thread', () => {
     const whole = reckon(`${head}ring 6A as low\nround C\nto low.first`)
     for (const slip of ['pick 3B >nowhere', 'round 2B >nowhere', 'fringe 2B end 2Q', 'through low.first, nowhere']) {

@@ -108,7 +108,11 @@ export function readSheet(lines: readonly Line[], faults: Faults): Sheet {
     } catch (error) {
       faults.caught(error)
       const letter = line.items[0]
-      if (['bead', 'stone', 'item'].includes(line.keyword) && letter?.kind === 'Name')
+      // A word that is none may well be one of these with a slip in it.
+      if (
+        (['bead', 'stone', 'item'].includes(line.keyword) || !isStatementWord(line.keyword)) &&
+        letter?.kind === 'Name'
+      )
         sheet.lostRoles.set(letter.text, line.number)
       else if (isBlockWord(line.keyword)) {
         // Its lines are still read, and its end still ends it; how often it is done is not known, so once.

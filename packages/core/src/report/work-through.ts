@@ -8,7 +8,7 @@ import { nearest } from '../notation/nearest'
 import { settingsWith, type ThreadWays } from '../notation/thread-words'
 import { fitLength } from '../sizing/repeats'
 import type { Action } from '../stitch/action'
-import type { Bench } from '../stitch/bench'
+import { type Bench, Unreckoned } from '../stitch/bench'
 import { beadOf } from '../stitch/hole'
 import type { PlaceTold } from '../stitch/place-told'
 import { findTold } from '../stitch/target'
@@ -169,7 +169,7 @@ class Worker {
           this.use(step)
           break
         case 'failed':
-          markLost(step.line, this.bench)
+          markLost(step.line, this.bench, step.line.number)
           break
         case 'skip':
           if (this.leftOut(step)) return false
@@ -195,7 +195,7 @@ class Worker {
     } catch (error) {
       this.caught(error)
       bench.takeBack(beads, from)
-      markLost(line, bench)
+      markLost(line, bench, error instanceof Unreckoned ? error.becauseOfLine : line.number)
       return
     }
     const tally: Tally = known ?? {
@@ -510,11 +510,12 @@ const usedBy = (steps: readonly Step[]): string[] =>
   steps.flatMap((step) => (step.type === 'use' ? [step.part] : step.type === 'block' ? usedBy(step.body) : []))
 
 /** What a line at fault would have made is missed by the lines below it, not by their writer. */
-function markLost(line: Line, bench: Bench): void {
+function markLost(line: Line, bench: Bench, because: number): void {
   if (line.keyword === 'ring' || line.keyword === 'string') {
     bench.beginPart(bench.part)
-    bench.lostRing = line.number
+    bench.lostLine = because
   }
+  bench.lostLine ??= because
   const name = line.items[0]
-  if (line.keyword === 'let' && name?.kind === 'Word') bench.lostNames.set(name.text, line.number)
+  if (line.keyword === 'let' && name?.kind === 'Word') bench.lostNames.set(name.text, because)
 }

@@ -31,7 +31,7 @@ export function anchorsOf(rail: Rail, into: IntoWords, stitches: readonly Stitch
     return rail.closed ? gaps(rail, stitches, bench, span) : gapsBack(rail, stitches, bench, span)
   const anchors = chosen(rail, into, bench, span)
   if (anchors.length === 0)
-    throw new LineFault(
+    throw bench.missing(
       span,
       'There is nothing on this edge for the round to go into.',
       'Name other beads after "into".',
@@ -266,7 +266,7 @@ function gapsBack(rail: Rail, stitches: readonly Stitch[], bench: Bench, span: S
   }
   const groups = gathered(holes, drop)
   if (groups.length < 2)
-    throw new LineFault(span, 'There is nothing to go back along yet.', `String ${2 * drop} beads or more first.`)
+    throw bench.missing(span, 'There is nothing to go back along yet.', `String ${2 * drop} beads or more first.`)
   const anchors = groups.filter((_, i) => i % 2 === 1)
   if (groups.length % 2 === 0) return { anchors, skipped: [] }
   return { anchors: [...anchors, []], skipped: [], odd: { type: 'edge', turns: false } }

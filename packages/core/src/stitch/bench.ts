@@ -88,7 +88,10 @@ export type Remark = {
 
 /** A line that cannot be reckoned because an earlier one is at fault. */
 export class Unreckoned extends LineFault {
-  constructor(span: Span, becauseOfLine: number) {
+  constructor(
+    span: Span,
+    readonly becauseOfLine: number,
+  ) {
     super(span, `Not reckoned, because it hangs on line ${becauseOfLine}.`, `Mend line ${becauseOfLine} first.`)
   }
 }
@@ -160,7 +163,7 @@ export class Bench implements Scope {
   /** What lines at fault would have made: lines that hang on it are left unreckoned rather than blamed. */
   readonly lostRoles = new Map<string, number>()
   readonly lostNames = new Map<string, number>()
-  lostRing: number | undefined
+  lostLine: number | undefined
 
   readonly roles = new Map<string, Role>()
   private readonly letters: Role[] = []
@@ -464,6 +467,11 @@ export class Bench implements Scope {
     }
   }
 
+  /** What a line needs is not there: it may be because a line above it is left out, and is no fault of its own then. */
+  missing(span: Span, message: string, mend: string): LineFault {
+    return this.lostLine === undefined ? new LineFault(span, message, mend) : new Unreckoned(span, this.lostLine)
+  }
+
   /** A thread to work with: the one in hand, or a new one at the beginning of a part. */
   threadUp(span: Span): void {
     if (this.finished) {
@@ -480,8 +488,7 @@ export class Bench implements Scope {
     this.threadUp(span)
     const needle = this.work.needle
     if (needle === undefined) {
-      if (this.lostRing !== undefined) throw new Unreckoned(span, this.lostRing)
-      throw new LineFault(
+      throw this.missing(
         span,
         `There is nothing on the needle yet for "${word}" to begin from.`,
         'String a ring first, for example: ring 36A.',
@@ -493,8 +500,7 @@ export class Bench implements Scope {
   rail(word: string, span: Span): Rail {
     const rail = this.edges[this.edge]
     if (!rail) {
-      if (this.lostRing !== undefined) throw new Unreckoned(span, this.lostRing)
-      throw new LineFault(
+      throw this.missing(
         span,
         `There is no ring in this part for "${word}" to work on.`,
         'String one first, for example: ring 36A.',
@@ -553,7 +559,7 @@ export class Bench implements Scope {
     this.edge = 'front'
     this.roundsOn = { front: 0, back: 0 }
     this.ring = undefined
-    this.lostRing = undefined
+    this.lostLine = undefined
     if (this.finished) {
       this.finished = false
       this.beginThread()

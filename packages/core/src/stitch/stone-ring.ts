@@ -1,10 +1,10 @@
 /** Which ring a stone is laid in: the one in hand, unless another row there fits the stone and that one does not. */
 import type { Stone } from '../catalogue/stone'
 import type { Mm } from '../measure/units'
-import { LineFault, type Span } from '../notation/fault'
+import type { Span } from '../notation/fault'
 import { girth } from '../sizing/girth'
 import { easeOf, type FitVerdict } from '../sizing/ring-fit'
-import { type Bench, Unreckoned } from './bench'
+import type { Bench } from './bench'
 import { beadOf, type Hole, hole } from './hole'
 import { holesOf } from './rail'
 
@@ -49,9 +49,8 @@ export function ringForStone(
   if (best) return best
   const [single] = everywhere
   if (single && everywhere.length === 1) return single
-  if (bench.lostRing !== undefined) throw new Unreckoned(span, bench.lostRing)
   const names = (everywhere.length > 0 ? everywhere : ringsOf(bench, stone)).map((ring) => nameOf(ring, bench))
-  throw new LineFault(
+  throw bench.missing(
     span,
     names.length === 0
       ? `There is no ring yet for ${letter} to lie in.`

@@ -60,7 +60,7 @@ function baseOf(target: TargetWords, bench: Bench): [holes: readonly Hole[], ste
     const role = bench.beadRole(base.role, span)
     const found = bench.beadsOf(role)
     if (found.length === 0) {
-      throw new LineFault(
+      throw bench.missing(
         span,
         `No ${base.role} has been picked up yet.`,
         'Put this line below the one that picks it up.',
@@ -78,7 +78,7 @@ function baseOf(target: TargetWords, bench: Bench): [holes: readonly Hole[], ste
       const back = other < 0 ? steps.length : other
       const before = bench.marked(base.name, back)
       if (before) return [before, steps.slice(back)]
-      throw new LineFault(
+      throw bench.missing(
         span,
         `There is no "${base.name}" ${back === 1 ? 'before the last one' : `${back} before the last one`}.`,
         'Mark it in the turn before.',

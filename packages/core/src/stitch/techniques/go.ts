@@ -24,7 +24,7 @@ export const goTechnique: Technique<{ beads: Expression; back: boolean }> = {
       return { type: 'go', beads: count, back }
     }
     if (!trail)
-      throw new LineFault(span, 'There is nothing yet to go along.', 'Put it after a loop, a ring or a round.')
+      throw bench.missing(span, 'There is nothing yet to go along.', 'Put it after a loop, a ring or a round.')
     bench.makeRoom(0, count, span)
     const length = trail.to - trail.from
     for (let i = 0; i < count; i++)

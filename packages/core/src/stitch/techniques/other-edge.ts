@@ -20,7 +20,7 @@ export const otherEdgeTechnique: Technique<null> = {
     const other = bench.edge === 'front' ? 'back' : 'front'
     const rail = bench.edges[other]
     if (!rail) {
-      throw new LineFault(
+      throw bench.missing(
         span,
         'The ring has no other edge until a round has been stitched on it.',
         'Stitch a round first, for example: round A.',

@@ -1,5 +1,4 @@
 import { type Expression, readExpression, reckonCount } from '../../notation/expression'
-import { LineFault } from '../../notation/fault'
 import type { Technique } from '../technique'
 
 /** `reinforce`, `reinforce 2`: goes once or more along what was last made, for strength. */
@@ -12,7 +11,7 @@ export const reinforceTechnique: Technique<{ times: Expression | undefined }> = 
     const times = written ? reckonCount(written, bench, 'The number of times', 1) : 1
     const trail = bench.trail
     if (!trail)
-      throw new LineFault(span, 'There is nothing yet to reinforce.', 'Put it after a ring, a round or a loop.')
+      throw bench.missing(span, 'There is nothing yet to reinforce.', 'Put it after a ring, a round or a loop.')
     const length = trail.to - trail.from
     bench.makeRoom(0, length * times, span)
     for (let turn = 0; turn < times; turn++) {

@@ -41,7 +41,7 @@ export const standTechnique: Technique<StandWords> = {
     if (!bead) throw new LineFault(at, `${letter} is not a bead.`, "Give a bead's letter.")
     const before = core === 'row' ? bench.standing : undefined
     if (core === 'row' && !before)
-      throw new LineFault(span, 'There is no standing row yet for another to stand on.', 'Begin with: stand A round S.')
+      throw bench.missing(span, 'There is no standing row yet for another to stand on.', 'Begin with: stand A round S.')
     const radius = core === 'row' ? (before?.radiusMm ?? 0) : radiusOf(core)
     const { acrossMm } = bench.thread.thread
     const sizedRadius = before?.sizedMm ?? radius
