@@ -361,8 +361,10 @@ test('small beads go over half of a large one from hole to hole', () => {
 })
 
 test('a materials list is compared line by line with what the steps use', () => {
-  const list = 'Materials:\n- 63 cylinders for the frame\nB: 5\nround 15/0, 2 g\n\n12 crystals\n1 gram cylinder 11/0'
-  const found = reconcile(reckon(demo('windlass-pendant'), { size: 'petite' }), list)
+  const list =
+    'Materials:\n- 63 cylinders for the frame\nB: 5\nround 15/0, 2 g\n\n12 crystals\n1 gram cylinder 11/0\nneedle size 11'
+  const report = reckon(demo('windlass-pendant'), { size: 'petite' })
+  const found = reconcile(report, list)
   expect(found).toEqual([
     { type: 'agrees', line: 2, role: 'A', used: 63 },
     { type: 'short', line: 3, role: 'B', listed: 5, used: 9 },
@@ -371,7 +373,29 @@ test('a materials list is compared line by line with what the steps use', () => 
     { type: 'unused', line: 6, text: '12 crystals' },
     { type: 'ambiguous', line: 7, text: '1 gram cylinder 11/0', roles: ['A', 'B'] },
     { type: 'missing', role: 'S', used: 1 },
+    { type: 'missing', role: 'thread', used: report.thread.totalMm, unit: 'mm' },
   ])
+})
+
+test.each([
+  ['1 m nylon thread, 0.15 mm', 'short', 1000],
+  ['thread, 4 feet', 'agrees', undefined],
+  ['2 yards of beading thread', 'agrees', undefined],
+  ['thread to match', 'agrees', undefined],
+  ['50 m thread', 'long', 50_000],
+])('a line of thread, "%s", is compared by its length', (line, type, listed) => {
+  const report = reckon(demo('windlass-pendant'), { size: 'petite' })
+  // A little more than a metre.
+  expect(Math.round(report.thread.totalMm / 100)).toBe(11)
+  const [found] = reconcile(report, line)
+  expect(found).toEqual({
+    type,
+    line: 1,
+    role: 'thread',
+    used: report.thread.totalMm,
+    unit: 'mm',
+    ...(listed === undefined ? {} : { listed }),
+  })
 })
 
 test('formatting sets margins, spaces and blank lines, and keeps comments and quotes', () => {
@@ -436,6 +460,7 @@ describe('slips of the pen', () => {
     expect(reconcile(report, '54 A or B\n1 14 mm round stone')).toEqual([
       { type: 'agrees', line: 1, role: 'A + B', used: 54 },
       { type: 'agrees', line: 2, role: 'S', used: 1 },
+      { type: 'missing', role: 'thread', used: report.thread.totalMm, unit: 'mm' },
     ])
   })
 

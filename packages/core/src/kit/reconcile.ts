@@ -2,25 +2,21 @@
 
 import { normalSize } from '../catalogue/bead'
 import { beadKinds } from '../catalogue/nominal-beads'
+import { threadKinds } from '../catalogue/thread'
+import { type Mm, mmPerInch, sayLength } from '../measure/units'
 import type { Report } from '../report/report'
 
+/** Of beads and findings their number; of thread its length in mm. */
+interface Amounts {
+  readonly role: string
+  readonly used: number
+  readonly unit?: 'mm'
+}
+
 export type Finding =
-  | { readonly type: 'agrees'; readonly line: number; readonly role: string; readonly used: number }
-  | {
-      readonly type: 'short'
-      readonly line: number
-      readonly role: string
-      readonly listed: number
-      readonly used: number
-    }
-  | {
-      readonly type: 'long'
-      readonly line: number
-      readonly role: string
-      readonly listed: number
-      readonly used: number
-    }
-  | { readonly type: 'missing'; readonly role: string; readonly used: number }
+  | ({ readonly type: 'agrees'; readonly line: number } & Amounts)
+  | ({ readonly type: 'short' | 'long'; readonly line: number; readonly listed: number } & Amounts)
+  | ({ readonly type: 'missing' } & Amounts)
   | { readonly type: 'unused'; readonly line: number; readonly text: string }
   | { readonly type: 'ambiguous'; readonly line: number; readonly text: string; readonly roles: readonly string[] }
 
@@ -51,6 +47,13 @@ export function reconcile(report: Report, list: string): Finding[] {
   list.split(/\r?\n/).forEach((raw, i) => {
     const text = raw.trim().replace(/^[-*•]\s*/, '')
     if (!text || text.startsWith('#') || /:$/.test(text)) return
+    if (isThread(text)) {
+      met.add(threadRole)
+      found.push(compareThread(text, i + 1, report.thread.totalMm))
+      return
+    }
+    // A tool is used up by no kit.
+    if (tools.test(text)) return
     const listed = readListed(text, i + 1)
     const roles = matching(listed.text, wanted)
     const [only] = roles
@@ -68,7 +71,47 @@ export function reconcile(report: Report, list: string): Finding[] {
     }
   })
   for (const { role, used } of wanted) if (!met.has(role)) found.push({ type: 'missing', role, used })
+  const used = report.thread.totalMm
+  if (used > 0 && !met.has(threadRole)) found.push({ type: 'missing', role: threadRole, used, unit: 'mm' })
   return found
+}
+
+const threadRole = 'thread'
+const tools = /\b(needles?|scissors|wax|mats?|pliers|tweezers|glue|burner)\b/i
+
+const threadWords = new RegExp(
+  `\\b(thread|beading line|braided|${[...new Set(threadKinds.map(({ kind }) => kind))].join('|')})\\b`,
+  'i',
+)
+
+/** By any of the words for it; beside a bead's size they are that bead's. */
+const isThread = (text: string): boolean => threadWords.test(text) && !tools.test(text) && !/\d\s*\/\s*0/.test(text)
+
+/** In mm, by the unit as people write it. */
+const lengthUnits: readonly (readonly [unit: RegExp, mm: number])[] = [
+  [/^mm$/, 1],
+  [/^cm$/, 10],
+  [/^(m|met(er|re)s?)$/, 1000],
+  [/^(in|inch(es)?|")$/, mmPerInch],
+  [/^(ft|foot|feet|')$/, 12 * mmPerInch],
+  [/^(yd|yards?)$/, 36 * mmPerInch],
+]
+
+function compareThread(text: string, line: number, used: Mm): Finding {
+  const lengths = [
+    ...text.matchAll(
+      /(\d+(?:[.,]\d+)?)\s*(mm|cm|met(?:er|re)s?|m|inch(?:es)?|in|"|ft|foot|feet|'|yd|yards?)(?![a-z])/gi,
+    ),
+  ]
+  const of = ([, figure = '', unit = '']: RegExpMatchArray) =>
+    Number(figure.replace(',', '.')) * (lengthUnits.find(([each]) => each.test(unit.toLowerCase()))?.[1] ?? 0)
+  // The thickness of the thread is a length too: the longest is meant.
+  const listed = Math.max(0, ...lengths.map(of))
+  const amounts = { line, role: threadRole, used, unit: 'mm' as const }
+  if (listed < 10) return { type: 'agrees', ...amounts }
+  if (listed < used) return { type: 'short', ...amounts, listed }
+  // Thread is cut with something over: only what would do for another piece is long.
+  return listed >= 2 * used + 500 ? { type: 'long', ...amounts, listed } : { type: 'agrees', ...amounts }
 }
 
 /** Some roles that are listed as one. */
@@ -163,15 +206,15 @@ function compare(listed: Listed, { role, used, massMg }: Wanted): Finding {
 
 /** A finding in a sentence; the list's line first where it has one. */
 export function sayFinding(finding: Finding): string {
+  const say = (amount: number) => ('unit' in finding && finding.unit === 'mm' ? sayLength(amount) : String(amount))
   switch (finding.type) {
     case 'agrees':
-      return `line ${finding.line}: ${finding.role} agrees (${finding.used} used)`
+      return `line ${finding.line}: ${finding.role} agrees (${say(finding.used)} used)`
     case 'short':
-      return `line ${finding.line}: ${finding.role} is short: ${finding.listed} listed, ${finding.used} used`
     case 'long':
-      return `line ${finding.line}: ${finding.role} is long: ${finding.listed} listed, ${finding.used} used`
+      return `line ${finding.line}: ${finding.role} is ${finding.type}: ${say(finding.listed)} listed, ${say(finding.used)} used`
     case 'missing':
-      return `missing: ${finding.role}, ${finding.used} used`
+      return `missing: ${finding.role}, ${say(finding.used)} used`
     case 'unused':
       return `line ${finding.line}: nothing in the steps uses "${finding.text}"`
     case 'ambiguous':
