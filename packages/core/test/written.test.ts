@@ -1,3 +1,5 @@
+import type { Bead } from '../src/catalogue/bead'
+import { nominalBead } from '../src/catalogue/nominal-beads'
 import { sceneOf } from '../src/drawing/scene'
 import { allStepForms } from '../src/drawing/step-views'
 import { faces, viewOf } from '../src/drawing/view'
@@ -5,6 +7,8 @@ import { beginForm, type Form } from '../src/form/form'
 import { formedPattern } from '../src/form/form-pattern'
 import { looksAfter } from '../src/form/looks'
 import { reckonPattern } from '../src/report/reckon-pattern'
+import type { Consequence } from '../src/substitute/consequence'
+import type { MakerRow } from '../src/substitute/makers'
 import { correctionFrom, spreadOf } from '../src/thread/sampled'
 import { usualThreadSettings } from '../src/thread/settings'
 import { checkEdition } from '../src/writing/check'
@@ -374,4 +378,38 @@ describe('an edition', () => {
     expect(texts).toContainEqual(expect.stringMatching(/^Gloom: A and B are taken for each other/))
     expect(texts).toContain('Gloom: C has no item.')
   })
+})
+
+test("of other makers' beads only what was worked out is said: for these letters, and with what goes wrong", () => {
+  const same: Consequence = {
+    lines: [],
+    counts: [],
+    fits: [],
+    threadMm: { before: 1000, after: 1000 },
+    refilled: [],
+    crowded: [],
+    faults: [],
+  }
+  const row = (role: string, maker: string, more: Partial<Consequence> = {}): MakerRow => ({
+    role,
+    bead: { ...(nominalBead('round', '11/0') as Bead), maker },
+    consequence: { ...same, ...more },
+  })
+  const { makers } = written(`${head}ring 6A`, {
+    makers: [
+      row('A', 'Tollhouse Beads'),
+      row('B', 'Tollhouse Beads'),
+      row('A', 'Brackwater Glass'),
+      row('B', 'Brackwater Glass', { crowded: ['B'] }),
+      row('A', 'Reedmace', { fits: [{ stone: 'S', before: 0, after: 0.12, verdict: 'too big' }] }),
+      row('B', 'Reedmace', { counts: [{ role: 'B', before: 9, after: 8 }], faults: ['Line 7: no'] }),
+    ],
+  })
+  expect(makers).toEqual([
+    'B, round 11/0. Brackwater Glass: the same counts; the holes of B get too full.',
+    'A, round 11/0. Reedmace: the same counts; the ring round S is too big.',
+    'B, round 11/0. Reedmace: 8 B for 9; some lines do not come out with it, so keep to the bead in the list.',
+    'A and B: with beads of Tollhouse Beads the counts stay as they are.',
+    'A: with beads of Brackwater Glass the counts stay as they are.',
+  ])
 })

@@ -1,7 +1,7 @@
 /** What another bead in a role does to a pattern: every number that changes beside the old one. */
 import type { Mm } from '../measure/units'
 import type { Report } from '../report/report'
-import type { FitVerdict } from '../sizing/ring-fit'
+import { type FitVerdict, verdictOf } from '../sizing/ring-fit'
 import type { Refilled } from '../stitch/bench'
 
 export interface LineChange {
@@ -30,6 +30,26 @@ export interface Consequence {
   /** Faults that were not there before. */
   readonly faults: readonly string[]
 }
+
+/** What keeps the other bead from being as good, whatever its counts. */
+export interface Troubles {
+  /** Rings that held their stone and do not with it. */
+  readonly rings: readonly { readonly stone: string; readonly verdict: 'too tight' | 'too big' }[]
+  readonly crowded: readonly string[]
+  /** Lines that cannot be stitched with it. */
+  readonly faults: readonly string[]
+}
+
+export const troublesIn = ({ fits, crowded, faults }: Consequence): Troubles => ({
+  rings: fits.flatMap(({ stone, before, verdict }) =>
+    (verdict === 'too tight' || verdict === 'too big') && verdictOf(before) !== verdict ? [{ stone, verdict }] : [],
+  ),
+  crowded,
+  faults,
+})
+
+export const isTrouble = ({ rings, crowded, faults }: Troubles): boolean =>
+  rings.length + crowded.length + faults.length > 0
 
 /** @param before,after reports of one text in one size, with one bead changed */
 export function consequenceOf(before: Report, after: Report): Consequence {

@@ -9,6 +9,7 @@ import type { Mg, Mm } from '../measure/units'
 import type { FitVerdict } from '../sizing/ring-fit'
 import type { Action } from '../stitch/action'
 import type { PlaceTold } from '../stitch/place-told'
+import type { Troubles } from '../substitute/consequence'
 import type { ThreadSettings } from '../thread/settings'
 
 export const languageCodes = ['en', 'de'] as const
@@ -135,6 +136,7 @@ export interface Language {
   maker(
     maker: string,
     changes: readonly { readonly role: string; readonly before: number; readonly after: number }[],
+    troubles: Troubles,
   ): string
   /** An erratum: what a version corrects in another. */
   corrects(version: number, note: string): string

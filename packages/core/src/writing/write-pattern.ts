@@ -7,6 +7,7 @@ import type { Mm } from '../measure/units'
 import { minutesOf } from '../report/minutes'
 import type { Report, StatementReport } from '../report/report'
 import type { Action } from '../stitch/action'
+import { isTrouble, troublesIn } from '../substitute/consequence'
 import type { MakerRow } from '../substitute/makers'
 import type { ThreadSettings } from '../thread/settings'
 import { foldedSteps, type Told } from './fold-steps'
@@ -200,18 +201,23 @@ function colourwayRow({ name, choices }: Edition['colourways'][number], language
 }
 
 function makerRows(rows: readonly MakerRow[], language: Language): string[] {
-  const alike = rows.filter(({ consequence }) => consequence.counts.length === 0)
-  const unique = (names: readonly string[]) => [...new Set(names)]
+  const alike = rows.filter(({ consequence }) => consequence.counts.length === 0 && !isTrouble(troublesIn(consequence)))
+  // Roles of one maker, then makers of the same roles: nothing is said of a pair that was not looked at.
+  const rolesOf = new Map<string, string[]>()
+  for (const { role, bead } of alike) rolesOf.set(bead.maker ?? '', [...(rolesOf.get(bead.maker ?? '') ?? []), role])
+  const makersOf = new Map<string, string[]>()
+  for (const [maker, roles] of rolesOf) {
+    const key = [...new Set(roles)].join(' ')
+    makersOf.set(key, [...(makersOf.get(key) ?? []), maker])
+  }
   return [
     ...rows
       .filter((row) => !alike.includes(row))
       .map(
         ({ role, bead, consequence }) =>
-          `${role}, ${language.kind(bead.kind)} ${bead.size}. ${language.maker(bead.maker ?? '', consequence.counts)}`,
+          `${role}, ${language.kind(bead.kind)} ${bead.size}. ${language.maker(bead.maker ?? '', consequence.counts, troublesIn(consequence))}`,
       ),
-    ...(alike.length > 0
-      ? [language.makersAlike(unique(alike.map(({ role }) => role)), unique(alike.map(({ bead }) => bead.maker ?? '')))]
-      : []),
+    ...[...makersOf].map(([roles, makers]) => language.makersAlike(roles.split(' '), makers)),
   ]
 }
 

@@ -86,6 +86,7 @@ function Makers({ pattern }: { pattern: Pattern }) {
 
 function Row({ row: { role, bead, consequence } }: { row: MakerRow }) {
   const thread = consequence.threadMm.after - consequence.threadMm.before
+  const { crowded } = consequence
   return (
     <tr>
       <th scope="row">
@@ -106,6 +107,7 @@ function Row({ row: { role, bead, consequence } }: { row: MakerRow }) {
                 {each} {before} -&gt; <strong>{after}</strong>
               </div>
             ))}
+        {crowded.length > 0 && <div className="trouble">holes of {crowded.join(', ')} too full</div>}
         {consequence.faults.map((fault) => (
           <div key={fault} className="trouble">
             {fault}

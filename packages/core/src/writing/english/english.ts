@@ -129,8 +129,14 @@ export const english: Language = {
   wear,
   ring: (beads, verdict) => `${beads} beads, ${verdictWords[verdict].split(':')[0]}`,
   makersAlike: (roles, makers) => `${list(roles)}: with beads of ${list(makers)} the counts stay as they are.`,
-  maker(maker, changes) {
-    return `${maker}: ${list(changes.map(({ role, before, after }) => `${after} ${role} for ${before}`))}.`
+  maker(maker, changes, { rings, crowded, faults }) {
+    const clauses = [
+      `${maker}: ${changes.length > 0 ? list(changes.map(({ role, before, after }) => `${after} ${role} for ${before}`)) : 'the same counts'}`,
+      ...rings.map(({ stone, verdict }) => `the ring round ${stone} is ${verdict}`),
+      ...(crowded.length > 0 ? [`the holes of ${list(crowded)} get too full`] : []),
+      ...(faults.length > 0 ? ['some lines do not come out with it, so keep to the bead in the list'] : []),
+    ]
+    return `${clauses.join('; ')}.`
   },
   corrects: (version, note) => `This corrects version ${version}: ${note}`,
 }

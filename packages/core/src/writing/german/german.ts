@@ -167,8 +167,14 @@ export const german: Language = {
   wear,
   ring: (beads, verdict) => `${beads} Perlen, ${verdicts[verdict]}`,
   makersAlike: (roles, makers) => `${list(roles)}: mit Perlen von ${list(makers)} bleiben die Zahlen gleich.`,
-  maker(maker, changes) {
-    return `${maker}: ${list(changes.map(({ role, before, after }) => `${after} ${role} statt ${before}`))}.`
+  maker(maker, changes, { rings, crowded, faults }) {
+    const clauses = [
+      `${maker}: ${changes.length > 0 ? list(changes.map(({ role, before, after }) => `${after} ${role} statt ${before}`)) : 'gleiche Zahlen'}`,
+      ...rings.map(({ stone, verdict }) => `der Ring um ${stone} ist ${verdicts[verdict]}`),
+      ...(crowded.length > 0 ? [`die Löcher von ${list(crowded)} werden zu voll`] : []),
+      ...(faults.length > 0 ? ['einige Zeilen gehen damit nicht auf, also bei der Perle aus der Liste bleiben'] : []),
+    ]
+    return `${clauses.join('; ')}.`
   },
   corrects: (version, note) => `Berichtigt Ausgabe ${version}: ${note}`,
 }
