@@ -460,10 +460,10 @@ describe('a form that is not sound', () => {
     )
   })
 
-  test('leaves counts and thread as they are reckoned without it', () => {
+  test('leaves counts as they are reckoned without it, and has thread cut as long as it may be', () => {
     const plain = reckonPattern(lines.join('\n')).report
     expect(report.beads).toEqual(plain.beads)
-    expect(report.thread).toEqual(plain.thread)
+    expect(report.thread.pathMm).toBeCloseTo(1.12 * plain.thread.pathMm, 6)
   })
 })
 
@@ -548,4 +548,23 @@ describe('bad input', () => {
     const hurried = { ...form, settling: new Settling(form.piece, 'usual', [], 20) }
     expect(hurried.settling.run(100)).toMatchObject({ settled: false, spent: true, iterations: 20 })
   })
+})
+
+test('thread that cannot be measured on a size of its own is as much longer as on another: a larger size takes no less', () => {
+  const text = (n: number) =>
+    `pattern Rope\nsize short n=8\nsize long n=${n}\nbead A round 11/0\nring 6A\nrepeat n\n  round A\nend`
+  const beads = (size: string, source: string) => reckonPattern(source, { size }).report.beads[0]?.total ?? 0
+  const source = text(4100)
+  expect(beads('long', source)).toBeGreaterThan(mostSettled)
+  const path = (size: string) => formedPattern(source, { size }).reckoned.report.thread.pathMm
+  const plain = (size: string) => reckonPattern(source, { size }).report.thread.pathMm
+  const [short, long] = ['short', 'long'].map((size) => path(size) / plain(size)) as [number, number]
+  expect(short).not.toBe(1)
+  expect(long).toBeCloseTo(short, 6)
+  // With no other size to look to, it is rather cut too long.
+  const only = source.replace(/^size.*\n/gm, '').replace('repeat n', 'repeat 4100')
+  expect(formedPattern(only).reckoned.report.thread.pathMm / reckonPattern(only).report.thread.pathMm).toBeCloseTo(
+    1.12,
+    6,
+  )
 })

@@ -112,6 +112,8 @@ export interface Formed {
   readonly loose?: Readonly<Record<number, readonly [Mm, Mm]>> | undefined
   /** How its stones are held, by their letters. */
   readonly held?: Readonly<Record<string, StoneHold>>
+  /** How much longer the thread is than by the plain rules, where it could not be measured on this form. */
+  readonly stretch?: number
   /** It has been computed, and nothing can be read off it. */
   readonly unsound?: boolean
 }
@@ -326,9 +328,10 @@ export class Bench implements Scope {
   pathMm(from: number, to: number): Mm {
     const laid = this.formed?.laid
     if (laid && to <= laid.length) return laid.subarray(from, to).reduce((sum, each) => sum + each, 0)
-    return this.work.pathLength(from, to, this.lengthOf, (jog, before, after) =>
+    const plain = this.work.pathLength(from, to, this.lengthOf, (jog, before, after) =>
       jogLength(jog, this.acrossOf(before), this.acrossOf(after)),
     )
+    return plain * (this.formed?.stretch ?? 1)
   }
 
   /** How often thread and needle go through a bead of a role. */
