@@ -59,6 +59,7 @@ export function SampleLog({ pattern, report, minutes, eager }: SampleLogProps) {
           {ofSize.length === 0
             ? 'No sample logged yet'
             : `${ofSize.length} sample${ofSize.length === 1 ? '' : 's'} logged, the last ${sayRatio(ofSize[0])}`}
+          {data && data.samples.length > 0 && ` ${sayEffect(data.correction)}`}
         </span>
         <span className="spacer" />
         {mayLog && (
@@ -158,6 +159,12 @@ function Shown({ shown: { technique, thread, minutes, correction } }: { shown: S
     </p>
   )
 }
+
+/** What samples do to the plan: one by itself may be a slip or a tight hand. */
+const sayEffect = ({ ratio, count }: { ratio: number; count: number }) =>
+  count > 0
+    ? `(threads are cut ${sayPercent(ratio - 1)} by ${count} samples)`
+    : `(threads are cut by samples once there are ${leastSamples})`
 
 const sayRatio = (each: { threadMm: number; computedMm: number } | undefined) =>
   each ? `${sayPercent(each.threadMm / each.computedMm - 1)} thread` : ''
