@@ -11,6 +11,7 @@ import {
   couldMake,
   newBatch,
   outlook,
+  outlookWanted,
   substituteInLine,
 } from './batches'
 import {
@@ -148,7 +149,7 @@ export const api = {
   'POST /api/batches': { what: 'Plan a batch', body: newBatch, answer: batch },
   'POST /api/batches/outlook': {
     what: 'What lines would take and what the shelf allows',
-    body: changeLines,
+    body: outlookWanted,
     answer: outlook,
   },
   'POST /api/batches/could-make': { what: 'How many could be made', body: changeLines, answer: couldMake },

@@ -85,6 +85,9 @@ export type Competing = z.infer<typeof competing>
 export const changeLines = z.object({ lines })
 export type ChangeLines = z.infer<typeof changeLines>
 
+/** Lines as they might be; of a batch that there is, whose own promises are not counted against it. */
+export const outlookWanted = changeLines.extend({ batchId: z.number().int().optional() })
+
 export const batchState = z.enum(['draft', 'reserved', 'packing', 'packed', 'closed', 'cancelled'])
 export type BatchState = z.infer<typeof batchState>
 

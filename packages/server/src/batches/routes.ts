@@ -1,4 +1,4 @@
-import { changeBatch, changeLines, newBatch, substituteInLine } from '@tessellum/contract/batches'
+import { changeBatch, changeLines, newBatch, outlookWanted, substituteInLine } from '@tessellum/contract/batches'
 import { acceptSubstitutes } from '@tessellum/contract/rescue'
 import { stockFileWanted } from '@tessellum/contract/stock-file'
 import { perSpoken, spokenUnit } from '@tessellum/core/stock/quantity'
@@ -38,8 +38,8 @@ export function batchRoutes(shop: Shop): Router {
   })
 
   mount(router, 'POST /api/batches/outlook', async (request) => {
-    const { lines } = readInput(changeLines, request.body)
-    return outlookFor(shop, await resolveLines(db, lines), undefined)
+    const { lines, batchId: of } = readInput(outlookWanted, request.body)
+    return outlookFor(shop, await resolveLines(db, lines, of), of)
   })
 
   mount(router, 'POST /api/batches/could-make', async (request) => {

@@ -64,6 +64,7 @@ function ChangePlan({ batch }: { batch: Batch }) {
     <PlanForm
       title={`Change ${batch.name}`}
       name={`plan-of-${batch.id}`}
+      batchId={batch.id}
       fields={{ name: batch.name, dueOn: dayjs(batch.dueOn) }}
       lines={batch.lines.map(({ id, patternId, version, size, colourwayId, colourwayVersion, kits }) => ({
         id,
@@ -90,12 +91,14 @@ interface PlanFormProps<Answer> {
   readonly name: string
   readonly fields?: Fields
   readonly lines: readonly LineFields[]
+  /** The batch that is changed. */
+  readonly batchId?: number
   readonly save: (planned: Planned, key: string) => Promise<Answer>
   readonly done: (answer: Answer) => void
 }
 
 /** Planning a batch: what it takes and what the shelf allows, as it is being typed. */
-function PlanForm<Answer>({ title, name, fields, lines: initial, save, done }: PlanFormProps<Answer>) {
+function PlanForm<Answer>({ title, name, fields, lines: initial, batchId, save, done }: PlanFormProps<Answer>) {
   const { data: patterns } = useQuery(read.patterns)
   const kept = useKept<readonly LineFields[]>(`${name}-lines`, initial)
   const { value: lines, change: setLines } = kept
@@ -106,8 +109,8 @@ function PlanForm<Answer>({ title, name, fields, lines: initial, save, done }: P
   )
   const complete = whole.length === lines.length
   const { data: outlook, error } = useQuery({
-    queryKey: ['batches', 'outlook', whole],
-    queryFn: () => ask('POST', '/batches/outlook', outlookAnswer, { body: { lines: whole } }),
+    queryKey: ['batches', 'outlook', whole, batchId],
+    queryFn: () => ask('POST', '/batches/outlook', outlookAnswer, { body: { lines: whole, batchId } }),
     enabled: whole.length > 0 && complete,
     placeholderData: (before) => before,
   })
@@ -178,7 +181,9 @@ function PlanForm<Answer>({ title, name, fields, lines: initial, save, done }: P
             Save the plan
           </Button>
         </div>
-        <Refused error={plan.refused ?? (error as ShopError | null)} />
+        <div style={{ marginTop: 14 }}>
+          <Refused error={plan.refused ?? (error as ShopError | null)} />
+        </div>
       </KeptForm>
       {complete && outlook && outlook.items.length > 0 && (
         <div className="rows">
