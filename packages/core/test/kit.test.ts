@@ -2,7 +2,9 @@ import fc from 'fast-check'
 import { mostAlone } from '../src/allocation/alone'
 import { nominalBead } from '../src/catalogue/nominal-beads'
 import { type LabelledStone, labelledStone, stoneServes } from '../src/catalogue/stone-size'
+import { alternativesOf } from '../src/kit/alternatives'
 import { billOf, type KitItem, misfitWords } from '../src/kit/bill'
+import type { Choice } from '../src/kit/choice'
 import { chosenIn } from '../src/kit/choice'
 import { spareBeads, usualSpares } from '../src/kit/spares'
 import { balanceOf, effectOf } from '../src/stock/moves'
@@ -146,4 +148,34 @@ test('a balance is the sum of its moves', () => {
     effectOf('correction', -3),
   ]
   expect(balanceOf(moves)).toEqual({ onHand: 417, reserved: 100 })
+})
+
+describe('what may stand in', () => {
+  const letters = (count: number, others: number): Choice[] =>
+    Array.from({ length: count }, (_, l) =>
+      Array.from({ length: others + 1 }, (_, rank) => ({
+        role: String.fromCharCode(65 + l),
+        size: '',
+        itemId: 100 * l + rank,
+        counting: 'all' as const,
+        rank,
+      })),
+    ).flat()
+
+  test('the plan first, then one bead for another, then two', () => {
+    expect(alternativesOf(letters(2, 1), '').map(({ choices }) => choices.map(({ itemId }) => itemId))).toEqual([
+      [0, 100],
+      [1, 100],
+      [0, 101],
+      [1, 101],
+    ])
+  })
+
+  test('of a hundred letters with ten stand-ins each there are no more than of a few', () => {
+    const ways = alternativesOf(letters(100, 10), '')
+    expect(ways.map(({ standIns }) => standIns.length)).toEqual([0, 1, 1, 1, 1, 1, 1, 1])
+    expect(ways.every(({ choices }) => choices.length === 100)).toBe(true)
+    // The nearest of seven letters, rather than seven for the first.
+    expect(new Set(ways.slice(1).map(({ standIns }) => standIns[0]?.role)).size).toBe(7)
+  })
 })
