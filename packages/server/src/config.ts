@@ -14,6 +14,8 @@ const environment = z.object({
   SESSION_SECRET: z.string().min(16, 'SESSION_SECRET needs 16 characters or more.'),
   /** Behind a proxy that ends TLS: cookies are sent over https only. */
   BEHIND_TLS: z.stringbool().default(false),
+  /** How long a change waits for what another holds, before it is told to try again. */
+  LOCK_SECONDS: z.coerce.number().int().min(1).max(120).default(8),
   LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
   WEB_ROOT: z.string().default(''),
   /** Where the devices and the suppliers' service are; empty without one. See docs/stand-ins.md. */

@@ -4,19 +4,19 @@ import pino from 'pino'
 import { buildApp } from './app'
 import { changes } from './changes/routes'
 import { readConfig } from './config'
-import { connect } from './database/connect'
+import { connect, connectShop } from './database/connect'
 import { buildOf, keepDrawings } from './drawings/drawings'
 import { workerPool } from './workers/pool'
 
 const config = readConfig(process.env)
 const log = pino({ level: config.LOG_LEVEL })
-const { pool, db } = connect(config.DATABASE_URL, log)
+const { db, close: closeRecords } = connectShop(config.DATABASE_URL, config.LOCK_SECONDS, log)
 const workerFile = fileURLToPath(new URL('./worker.js', import.meta.url))
 const workers = workerPool(workerFile)
 const drawings = keepDrawings(db, workers, buildOf(workerFile), log)
 const telling = changes(config.DATABASE_URL, log)
 // Apart, so that who somebody is can be looked up while every other connection waits for a lot.
-const { pool: sessionPool } = connect(config.DATABASE_URL, log, 4)
+const { pool: sessionPool } = connect(config.DATABASE_URL, log, { max: 4 })
 const app = buildApp({ config, shop: { db, workers, drawings }, pool: sessionPool, log, changes: telling })
 
 const server = app.listen(config.PORT, config.HOST, (error) => {
@@ -45,7 +45,7 @@ async function end() {
     server.closeAllConnections()
   })
   await workers.close()
-  await Promise.all([pool.end(), sessionPool.end()])
+  await Promise.all([closeRecords(), sessionPool.end()])
   process.exit(0)
 }
 process.on('SIGTERM', end)

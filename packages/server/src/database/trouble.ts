@@ -40,5 +40,8 @@ export function isUnreachable(error: unknown): boolean {
 
 export const brokenConstraint = (error: unknown): string | undefined => innermost(error).constraint
 
+/** What is needed is held by another, for longer than anybody waits. */
+export const isHeld = (error: unknown): boolean => ['55P03', '57014'].includes(innermost(error).code ?? '')
+
 /** Two transactions each waited for what the other held, or could not be put in order. */
 export const mayTryAgain = (error: unknown): boolean => ['40001', '40P01'].includes(innermost(error).code ?? '')

@@ -1,6 +1,6 @@
 import type { ErrorRequestHandler, RequestHandler } from 'express'
 import type { Logger } from 'pino'
-import { isUnreachable, mayTryAgain } from '../database/trouble'
+import { isHeld, isUnreachable, mayTryAgain } from '../database/trouble'
 import { Refusal } from './refusal'
 
 export const nothingHere: RequestHandler = (request) => {
@@ -25,6 +25,11 @@ function asRefusal(error: unknown): Refusal {
   if (error instanceof Refusal) return error
   if (isUnreachable(error)) {
     return new Refusal(503, 'records-unreachable', "The shop's records cannot be reached just now.", {
+      hint: 'Nothing has been changed. Try again in a moment.',
+    })
+  }
+  if (isHeld(error)) {
+    return new Refusal(503, 'busy', 'Somebody else is working on the same thing just now.', {
       hint: 'Nothing has been changed. Try again in a moment.',
     })
   }
