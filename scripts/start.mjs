@@ -13,6 +13,9 @@ import { setUpDatabase, startServer } from './set-up/server.mjs'
 import { startStandIns } from './set-up/stand-ins.mjs'
 
 const usualPort = 5080
+/** Between two tries to start what has ended, in seconds. */
+const mostPause = 30
+const wait = (seconds) => new Promise((done) => setTimeout(done, 1000 * seconds).unref())
 
 await runMain(async () => {
   const fresh = process.argv.includes('--fresh')
@@ -33,14 +36,19 @@ await runMain(async () => {
   }
   const port = await choosePort()
   const keys = secrets()
-  const cluster = external ? undefined : await startCluster(folder, keys.databasePassword)
+  let cluster = external ? undefined : await startCluster(folder, keys.databasePassword)
   let server
   let standIns
+  /** With the address that the database has now. */
+  const serve = async (at) => {
+    const databaseUrl = external ?? (await cluster.database('tessellum'))
+    return startServer({ port: at, databaseUrl, sessionSecret: keys.sessionSecret, env: standIns.env })
+  }
   try {
     const databaseUrl = external ?? (await cluster.database('tessellum'))
     await setUpDatabase(databaseUrl, keys.demoPassword)
     standIns = await startStandIns()
-    server = await startServer({ port, databaseUrl, sessionSecret: keys.sessionSecret, env: standIns.env })
+    server = await serve(port)
   } catch (error) {
     standIns?.stop()
     await cluster?.stop()
@@ -68,12 +76,45 @@ Ctrl-C closes it; everything is kept. "npm start -- --fresh" begins again.`)
   process.on('SIGINT', close)
   process.on('SIGTERM', close)
   process.on('SIGHUP', close)
-  server.ended.then((code) => {
-    if (closing) return
-    say(`The server ended with ${code}.`)
-    process.exitCode = 1
-    close()
-  })
+
+  // What ends by itself is started again, after a pause that grows while it keeps ending; a database that recovers is waited for.
+  const open = server.port
+  const watch = async () => {
+    for (let pause = 1; !closing; pause = Math.min(2 * pause, mostPause)) {
+      const began = Date.now()
+      const code = await server.ended
+      if (closing) return
+      if (Date.now() - began > 60_000) pause = 1
+      say(`The server ended with ${code}. It is started again in ${pause} s.`)
+      await wait(pause)
+      while (!closing && !(await again(open))) await wait(mostPause)
+    }
+  }
+  const again = async (at) => {
+    try {
+      server = await serve(at)
+      say('The server is open again.')
+      return true
+    } catch (error) {
+      say(`It did not start: ${error.message}`)
+      return false
+    }
+  }
+  const watchDatabase = async () => {
+    while (!closing) {
+      await wait(2)
+      if (closing || !cluster || (await cluster.isRunning())) continue
+      say('The database has ended. It is started again.')
+      try {
+        cluster = await startCluster(folder, keys.databasePassword)
+        say('The database is there again.')
+      } catch (error) {
+        say(`It did not start: ${error.message}`)
+      }
+    }
+  }
+  void watch()
+  void watchDatabase()
 })
 
 async function choosePort() {

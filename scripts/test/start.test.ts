@@ -1,4 +1,4 @@
-import { type ChildProcess, spawn } from 'node:child_process'
+import { type ChildProcess, execFileSync, spawn } from 'node:child_process'
 import { chmodSync, existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import net from 'node:net'
 import os from 'node:os'
@@ -46,6 +46,12 @@ async function opened(shop: Start): Promise<string> {
   throw new Error(`It did not open:\n${shop.output()}`)
 }
 
+async function said(shop: Start, words: string): Promise<void> {
+  while (!shop.output().includes(words) && shop.child.exitCode === null)
+    await new Promise((done) => setTimeout(done, 50))
+  expect(shop.output()).toContain(words)
+}
+
 const passwordIn = (shop: Start) => /password {2}(\S+)/.exec(shop.output())?.[1] ?? ''
 const answers = (base: string) =>
   fetch(`${base}/api/health`)
@@ -85,6 +91,18 @@ test('a shop opens, keeps what is done in it over a hard end and a clean one, an
   const again = await opened(third)
   expect(passwordIn(third)).toBe(password)
   const back = await patternsOf(again, password)
+  expect((await back.ask('GET', `/patterns/${body.id}`)).body.title).toBe('Kept through everything')
+
+  // The server killed, and then the database too: each is started again while the shop stays open.
+  const serverOf = (parent: number) =>
+    execFileSync('pgrep', ['-P', String(parent), '-f', 'packages/server/dist/main.js'])
+      .toString()
+      .trim()
+  process.kill(Number(serverOf(third.child.pid ?? 0)), 'SIGKILL')
+  await said(third, 'The server is open again.')
+  expect(await answers(again)).toBe(true)
+  process.kill(Number(readFileSync(postmaster, 'utf8').split('\n')[0]), 'SIGKILL')
+  await said(third, 'The database is there again.')
   expect((await back.ask('GET', `/patterns/${body.id}`)).body.title).toBe('Kept through everything')
   third.child.kill('SIGINT')
   expect(await third.ended).toBe(0)
