@@ -105,6 +105,7 @@ test('a form keeps what is typed into it through Escape, Back and a reload, unti
   await page.getByRole('button', { name: 'New item' }).click()
   await reads(() => page.getByLabel('Code', { exact: true }).inputValue(), 'HALF-TYPED')
   await page.getByRole('button', { name: 'Start again' }).click()
+  await page.getByRole('button', { name: 'Throw it away' }).click()
   await reads(() => page.getByLabel('Code', { exact: true }).inputValue(), '')
   await page.keyboard.press('Escape')
 

@@ -3,8 +3,10 @@ import { Button, Form, type FormProps } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
 import { flushSync } from 'react-dom'
+import { signedIn } from '../shop/api'
+import { AskFirst } from './ask-first'
 
-const place = (name: string) => `tessellum form ${name}`
+const place = (name: string) => `tessellum form ${signedIn()} ${name}`
 
 /** Days are told from text by their shape. */
 const written = (values: object): string =>
@@ -62,9 +64,14 @@ export function KeptForm<Fields extends object>({
       {(kept ?? beside?.kept) && (
         <div className="notice" role="status" style={{ marginBottom: 14 }}>
           What you had typed is still here.{' '}
-          <Button size="small" onClick={startAgain}>
-            Start again
-          </Button>
+          <AskFirst
+            title="Throw away what you had typed?"
+            follows="The form begins again as it was."
+            ok="Throw it away"
+            run={startAgain}
+          >
+            <Button size="small">Start again</Button>
+          </AskFirst>
         </div>
       )}
       {children as React.ReactNode}

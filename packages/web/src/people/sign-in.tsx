@@ -3,7 +3,7 @@ import { me, signIn } from '@tessellum/contract/people'
 import { Button, Form, Input } from 'antd'
 import { useNavigate, useSearchParams } from 'react-router'
 import { Wordmark } from '../frame/wordmark'
-import { ask, keepToken, type ShopError } from '../shop/api'
+import { ask, keepSession, type ShopError } from '../shop/api'
 import { RingArt } from './ring-art'
 
 export function SignInPage() {
@@ -14,7 +14,7 @@ export function SignInPage() {
     mutationFn: (values: { name: string; password: string }) =>
       ask('POST', '/sign-in', me, { body: signIn.parse(values) }),
     onSuccess: (found) => {
-      keepToken(found.csrfToken)
+      keepSession(found)
       client.setQueryData(['me'], found)
       // Only places of our own: an address with a host would lead away.
       const next = params.get('next') ?? '/'

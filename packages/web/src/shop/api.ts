@@ -19,10 +19,14 @@ export const isUnreachable = (error: unknown) =>
   error instanceof ShopError && (error.code === 'unreachable' || error.code === 'records-unreachable')
 
 let csrfToken = ''
-/** Set by whoever learns who is signed in. */
-export const keepToken = (token: string) => {
-  csrfToken = token
+let person = ''
+/** Called by whoever learns who is signed in. */
+export const keepSession = (me: { readonly csrfToken: string; readonly name: string }) => {
+  csrfToken = me.csrfToken
+  person = me.name
 }
+/** Their sign-in name; what is typed on a machine that several share stays with who typed it. */
+export const signedIn = () => person
 
 interface Asked {
   readonly body?: unknown

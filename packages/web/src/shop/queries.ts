@@ -16,7 +16,7 @@ import { placeSummary, stocktake, stocktakeSummary } from '@tessellum/contract/s
 import { trail } from '@tessellum/contract/trail'
 import { isView, type View } from '@tessellum/core/drawing/view'
 import { z } from 'zod'
-import { ask, isUnreachable, keepToken, ShopError } from './api'
+import { ask, isUnreachable, keepSession, ShopError } from './api'
 
 export const queries = new QueryClient({
   defaultOptions: {
@@ -39,7 +39,7 @@ export const read = {
         if (error instanceof ShopError && error.code === 'not-signed-in') return null
         throw error
       })
-      if (found) keepToken(found.csrfToken)
+      if (found) keepSession(found)
       return found
     },
   }),
