@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs'
 import path from 'node:path'
 import fc from 'fast-check'
 import { mostBeads } from '../src/notation/bead-list'
+import { formatPattern } from '../src/notation/format'
 import { parsePattern } from '../src/notation/parse'
 import { titleOf } from '../src/notation/title'
 import { statementWords } from '../src/notation/words'
@@ -337,4 +338,20 @@ describe('beads', () => {
     expect(fault('round 11/0, length = 1.4 mm')?.message).toBe('"length" is not a measure of a bead.')
     expect(fault('round 11/0, d = 2.2')?.message).toBe('d is told in mm.')
   })
+})
+
+test.each([
+  ['a sum', `let n = ${'1+'.repeat(100_000)}1`],
+  ['a product', `let n = ${'2*'.repeat(50_000)}1`],
+  ['minus signs', `let n = ${'-'.repeat(100_001)}1`],
+  ['brackets', `let n = ${'('.repeat(100_000)}1`],
+  ['brackets round beads', `ring ${'('.repeat(100_000)}A`],
+  ['functions', `let n = ${'round('.repeat(50_000)}1`],
+  ['places', `through a${'.next'.repeat(50_000)}`],
+  ['indices', `through ${'a['.repeat(50_000)}1`],
+  ['repeats', `${'repeat 2\n'.repeat(5_000)}round A`],
+])('%s without end are read, told and formatted, and end nothing', (_, line) => {
+  const source = `${head}ring 6A\n${line}\n`
+  expect(counts(reckon(source))).toEqual({ A: 6 })
+  expect(formatPattern(source).length).toBeGreaterThan(source.length / 2)
 })

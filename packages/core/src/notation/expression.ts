@@ -63,34 +63,43 @@ export interface Scope {
 
 const unitLengths: Readonly<Record<string, number>> = { mm: 1, cm: 10, in: mmPerInch }
 
-/** `3`, `14 mm`, `n/4`, `2 * (n + 1)`, `fit(S, A, multiple 4)`. */
-export function readExpression(cursor: Cursor): Expression {
-  let left = readProduct(cursor)
-  for (;;) {
-    const mark = cursor.peek()
-    if (mark?.kind !== 'Mark' || (mark.text !== '+' && mark.text !== '-')) return left
-    cursor.next()
-    const right = readProduct(cursor)
-    left = { type: 'sum', sign: mark.text, left, right, span: { from: left.span.from, to: right.span.to } }
-  }
-}
+/** Terms of one sum, and factors of one product: each is a step deeper for whoever reckons it. */
+const mostTerms = 64
 
-function readProduct(cursor: Cursor): Expression {
-  let left = readFactor(cursor)
-  for (;;) {
+/** `3`, `14 mm`, `n/4`, `2 * (n + 1)`, `fit(S, A, multiple 4)`. */
+export const readExpression = (cursor: Cursor): Expression => readChain(cursor, ['+', '-'], readProduct)
+
+const readProduct = (cursor: Cursor): Expression => readChain(cursor, ['*', '/'], readFactor)
+
+function readChain(
+  cursor: Cursor,
+  signs: readonly Extract<Expression, { type: 'sum' }>['sign'][],
+  readTerm: (cursor: Cursor) => Expression,
+): Expression {
+  let left = readTerm(cursor)
+  for (let terms = 1; ; terms++) {
     const mark = cursor.peek()
-    if (mark?.kind !== 'Mark' || (mark.text !== '*' && mark.text !== '/')) return left
+    const sign = mark?.kind === 'Mark' ? signs.find((each) => each === mark.text) : undefined
+    if (!mark || !sign) return left
+    if (terms >= mostTerms)
+      throw new LineFault(
+        mark,
+        `This goes on for more than ${mostTerms} numbers.`,
+        'Reckon some of them apart: let half = ..., and use half here.',
+      )
     cursor.next()
-    const right = readFactor(cursor)
-    left = { type: 'sum', sign: mark.text, left, right, span: { from: left.span.from, to: right.span.to } }
+    const right = readTerm(cursor)
+    left = { type: 'sum', sign, left, right, span: { from: left.span.from, to: right.span.to } }
   }
 }
 
 function readFactor(cursor: Cursor): Expression {
   const minus = cursor.take('Mark', '-')
   if (minus) {
+    let negative = true
+    while (cursor.take('Mark', '-')) negative = !negative
     const of = readFactor(cursor)
-    return { type: 'minus', of, span: { from: minus.from, to: of.span.to } }
+    return negative ? { type: 'minus', of, span: { from: minus.from, to: of.span.to } } : of
   }
   const group = cursor.take('Group')
   if (group) {

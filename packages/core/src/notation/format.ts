@@ -1,4 +1,4 @@
-import type { Line } from './line'
+import { deepestNesting, type Line } from './line'
 import { parsePattern } from './parse'
 import { isBlockWord, isDeclarationWord } from './words'
 
@@ -43,7 +43,7 @@ export function formatPattern(source: string): string {
   return `${out.join('\n')}\n`
 }
 
-const indent = (inPart: boolean, depth: number) => (inPart ? 1 : 0) + depth
+const indent = (inPart: boolean, depth: number) => (inPart ? 1 : 0) + Math.min(depth, deepestNesting)
 
 /** How many physical lines a statement takes up. */
 const extent = (line: Line, source: string): number => source.slice(line.from, line.to).split('\n').length

@@ -121,7 +121,8 @@ export function readSheet(lines: readonly Line[], faults: Faults): Sheet {
           times: { type: 'number', value: { amount: 1, unit: 'count' }, span: line },
         }
         const block: Step = { type: 'block', line, head: once, body: [] }
-        here().push(block)
+        // What is nested deeper than anything may be is read to its end, and not done.
+        if (open.length + 1 < deepestNesting) here().push(block)
         open.push(block)
       } else here().push({ type: 'failed', line })
     }

@@ -235,6 +235,8 @@ class Worker {
 
   private block({ line, head, body }: Extract<Step, { type: 'block' }>): void {
     const { bench } = this
+    // Also one that holds nothing: there may be any number of them within one another.
+    if (!this.room(line.keywordSpan)) return
     try {
       switch (head.type) {
         case 'repeat': {
