@@ -1,5 +1,6 @@
 import { randomBytes } from 'node:crypto'
 import path from 'node:path'
+import { rights } from '@tessellum/contract/rights'
 import connectPgSimple from 'connect-pg-simple'
 import { csrfSync } from 'csrf-sync'
 import { sql } from 'drizzle-orm'
@@ -66,7 +67,7 @@ export function buildApp({ config, shop, pool, log, changes }: Parts): Express {
   )
 
   const { csrfSynchronisedProtection, generateToken } = csrfSync()
-  app.use('/api', noStore, express.json({ limit: '9mb' }), sessions(config, pool))
+  app.use('/api', noStore, sessions(config, pool), readBody)
   // Signing in has no session to forge yet; the cookie is same-site and the body JSON.
   app.use('/api', (request, response, next) =>
     request.path === '/sign-in' ? next() : csrfSynchronisedProtection(request, response, next),
@@ -77,7 +78,11 @@ export function buildApp({ config, shop, pool, log, changes }: Parts): Express {
     await shop.db.execute(sql`select 1`)
     return { ok: true }
   })
-  mount(health, 'GET /api/openapi.json', () => openApi())
+  let described: ReturnType<typeof openApi> | undefined
+  mount(health, 'GET /api/openapi.json', () => {
+    described ??= openApi()
+    return described
+  })
   app.use(
     health,
     peopleRoutes(shop.db, signInLimit(pool), (request) => generateToken(request)),
@@ -113,6 +118,21 @@ export function buildApp({ config, shop, pool, log, changes }: Parts): Express {
 const noStore: RequestHandler = (_, response, next) => {
   response.set('cache-control', 'no-store')
   next()
+}
+
+/** Reading a body holds up everybody else: the more, the longer. Who has not signed in sends a name and a password, and only a pattern's text is large. */
+const bodies = {
+  signIn: express.json({ limit: '8kb' }),
+  usual: express.json({ limit: '256kb' }),
+  text: express.json({ limit: '9mb' }),
+}
+const takesText = /^\/patterns(\/\d+\/draft)?$/
+
+const readBody: RequestHandler = (request, response, next) => {
+  const { caller } = request.session
+  const mayWrite = caller && (rights['patterns.write'] as readonly string[]).includes(caller.role)
+  const read = !caller ? bodies.signIn : mayWrite && takesText.test(request.path) ? bodies.text : bodies.usual
+  read(request, response, next)
 }
 
 /** A session that is in use is put off from ending, but not at every request: that would be a write for every read. */

@@ -232,6 +232,19 @@ test('where the limit is reached, what plain filling has is given, and said not 
   expect(() => worthOf(found, lines, lots)).not.toThrow()
 })
 
+test('a programme at which presolving comes apart is solved without it', () => {
+  const { lines, lots } = problem({
+    lines: [
+      { wanted: 2, priority: 0, quantities: [3, 1], instead: { quantity: 2, distance: 1 } },
+      { wanted: 1, priority: 1, quantities: [4, 1], instead: { quantity: 1, distance: 1 } },
+      { wanted: 1, priority: 0, quantities: [3, 1], instead: { quantity: 2, distance: 1 } },
+    ],
+    free: [0, 4, 5, 1, 1, 3],
+  })
+  const found = allocateKits(lines, lots, solve)
+  expect(worthOf(found, lines, lots).slice(0, 3)).toEqual(bestByTrying(lines, lots).slice(0, 3))
+})
+
 /** Line by line, the more urgent first, kit by kit from the first lot that holds it: what anybody would do. */
 function plainKits(lines: readonly AllocationLine[], lots: readonly AllocationLot[]): number[] {
   const left = new Map(lots.map(({ lotId, free }) => [lotId, free]))

@@ -97,3 +97,19 @@ describe('signing in', () => {
     for (const row of rows) expect(row.password_hash).toMatch(/^\$argon2id\$/)
   })
 })
+
+test('before signing in nobody sends more than a name and a password; only a pattern is large', async () => {
+  const anybody = new Caller(shop.base)
+  const large = { source: '['.repeat(500_000) }
+  for (const [method, path] of [
+    ['POST', '/sign-in'],
+    ['POST', '/patterns'],
+    ['POST', '/batches/outlook'],
+  ] as const)
+    expect([path, (await anybody.ask(method, path, large)).status]).toEqual([path, 413])
+  const bram = await shop.as('bram')
+  expect((await bram.ask('POST', '/batches/outlook', large)).body.code).toBe('too-large')
+  expect((await bram.ask('POST', '/patterns', { source: `pattern Long\n# ${'x'.repeat(1_900_000)}` })).status).toBe(200)
+  const corin = await shop.as('corin')
+  expect((await corin.ask('POST', '/patterns', large)).status).toBe(413)
+})

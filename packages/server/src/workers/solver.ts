@@ -14,17 +14,25 @@ export async function solver(limitSeconds = 8): Promise<Solve> {
     const left = (until - performance.now()) / 1000
     if (left <= 0) return { status: 'limit', objective: 0, gap: 1, values: {} }
     let found: ReturnType<typeof highs.solve>
-    try {
-      found = highs.solve(programme, {
+    const ask = (presolve: 'on' | 'off') =>
+      highs.solve(programme, {
         time_limit: left,
         output_flag: false,
+        presolve,
         mip_rel_gap: 0,
         // Everything is whole, so that what is nearer than this is the best there is.
         mip_abs_gap: 0.9,
       })
-    } catch (error) {
-      loaded = undefined
-      throw error
+    try {
+      found = ask('on')
+    } catch {
+      // Presolving comes apart at some programmes that are solved without it.
+      try {
+        found = ask('off')
+      } catch (error) {
+        loaded = undefined
+        throw error
+      }
     }
     if (found.Status === 'Infeasible') return { status: 'infeasible', objective: 0, gap: 0, values: {} }
     const values: Record<string, number> = {}
