@@ -2,6 +2,7 @@
 import { randomUUID } from 'node:crypto'
 import type { Packing } from '@tessellum/contract/packing'
 import { ledgerOf } from './ledger'
+import { sellShelved } from './pack'
 import { Caller, type Shop } from './shop'
 
 const steps = ['reserve', 'pack', 'close'] as const
@@ -25,7 +26,7 @@ export async function killAgainAndAgain(shop: Shop, times: number): Promise<Kill
     const step = steps[kill % steps.length] as (typeof steps)[number]
     if (step === 'reserve') {
       // What stands packed would be taken before any bead.
-      await sellAll(shop, odile)
+      await sellShelved(shop, odile)
       // Beads for every round of it.
       await shop.pool.query(
         `insert into move (lot_id, kind, on_hand, reserved, person_id, action_key) select min(lot.id), 'receive', 5000, 0, 1, $1 from lot where item_id in (select item_id from colourway_choice where colourway_version_id = 1) group by item_id`,
@@ -83,13 +84,4 @@ export async function killAgainAndAgain(shop: Shop, times: number): Promise<Kill
     if (moves.rows.length > 0) throw new Error(`${moves.rows[0].kind} of lot ${moves.rows[0].lot_id} twice`)
   }
   return { kills: times, done, undone }
-}
-
-/** Kits of the rounds before are sold. */
-async function sellAll(shop: Shop, caller: Caller): Promise<void> {
-  const { rows } = await shop.pool.query(
-    `select lot.id, on_hand::int as kits from balance join lot on lot.id = lot_id join kit_item on kit_item.item_id = lot.item_id where on_hand > reserved`,
-  )
-  for (const { id, kits } of rows)
-    await caller.ask('POST', `/lots/${id}/moves`, { kind: 'sale', quantity: kits, reason: 'sold' })
 }

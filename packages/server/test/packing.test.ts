@@ -1,5 +1,6 @@
 import type { Packing, PackingTask } from '@tessellum/contract/packing'
 import { ledgerOf } from './ledger'
+import { sellShelved } from './pack'
 import { type Caller, openShop, type Shop } from './shop'
 
 let shop: Shop
@@ -12,6 +13,7 @@ afterAll(() => shop.close())
 
 /** A reserved batch of the small pendant. */
 async function begin(kits: number): Promise<number> {
+  await sellShelved(shop, odile)
   const line = { patternId: 1, version: 1, size: 'petite', colourwayId: 1, kits }
   const { body } = await odile.ask('POST', '/batches', { name: `Pack ${kits}`, dueOn: '2027-03-01', lines: [line] })
   await odile.ask('POST', `/batches/${body.id}/reserve`, {})
