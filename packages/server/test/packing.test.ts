@@ -166,6 +166,7 @@ test('what is in a bag beyond its target is taken from the lot as it is put in, 
 })
 
 test('called off in the middle, everything goes back', async () => {
+  await sellShelved(shop, odile)
   const before = await ledger()
   const id = await begin(2)
   const [task] = (await packing(id)).tasks

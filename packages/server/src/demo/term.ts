@@ -12,6 +12,7 @@ import { colourway } from '../colourways/schema'
 import { makeColourway } from '../colourways/store'
 import type { Session } from '../database/connect'
 import { customerOrder } from '../orders/schema'
+import { sellKits } from '../packing/kits'
 import { bag } from '../packing/schema'
 import { close, fill } from '../packing/store'
 import { pattern, patternVersion } from '../patterns/schema'
@@ -73,6 +74,7 @@ async function kits(
   title: string,
   count: number,
   state: State,
+  kept = false,
 ): Promise<number> {
   const { tx, workers, ids, day } = here
   const [found] = await tx
@@ -86,7 +88,7 @@ async function kits(
   const lines = await resolveLines(tx, [
     { patternId: found.patternId, version: 1, size, colourwayId: found.colourwayId, kits: count },
   ])
-  const batchId = await planBatch(tx, { name, dueOn: day(due), priority: 2 }, lines, ids.stockroom)
+  const batchId = await planBatch(tx, { name, dueOn: day(due), priority: 2, kept }, lines, ids.stockroom)
   const doing = { batchId, personId: ids.stockroom, actionKey: `demo ${name}` }
   const planned = await linesOf(tx, batchId)
   const bills = await billsFor({ db: tx, workers }, planned)
@@ -201,7 +203,21 @@ async function classes(here: Here): Promise<void> {
       await tx
         .insert(booking)
         .values({ classId: id, seat, name: guests[(seat + days + 60) % guests.length] as string, offer: 0 })
-    const batchId = batch === undefined ? null : await kits(here, title, days, piece, seats + 1, batch)
+    const batchId =
+      batch === undefined ? null : await kits(here, title, days, piece, seats + 1, batch, state === 'offered')
+    // Each seat took its kit home; the spare one is on the kits' shelf.
+    if (batchId !== null && state === 'taught')
+      for (const { patternVersionId, size, colourwayVersionId } of await linesOf(tx, batchId))
+        await sellKits(tx, {
+          batchId,
+          patternVersionId,
+          size,
+          colourwayVersionId,
+          kits: booked,
+          reason: `taught: ${title}`,
+          personId: ids.teacher,
+          actionKey: `demo taught ${title}`,
+        })
     await tx.update(classTable).set({ batchId, state }).where(eq(classTable.id, id))
     await record(tx, ids.teacher, `offered the class ${title}`, `/diary/classes/${id}`)
   }
