@@ -59,6 +59,18 @@ test('what stands packed is promised first, and only the rest is packed', async 
     [2, 2, 2, 2, 2],
     [5, 5],
   ])
+  // What is in bags stays there: with a kit less it is a packed one that goes back, and no more are taken though they stand there.
+  const { tasks } = (await isaura.ask<Packing>('GET', `/batches/${drafted.id}/packing`)).body
+  for (const { itemId, bags: all } of tasks)
+    for (const { lineId, kit, target } of all)
+      await isaura.ask('PUT', `/batches/${drafted.id}/bags`, { lineId, kit, itemId, quantity: target })
+  await change(6)
+  expect([await bags(drafted.id), await shelf()]).toEqual([
+    [2, 2, 2, 2, 2],
+    [5, 4],
+  ])
+  await change(6)
+  expect(await shelf()).toEqual([5, 4])
   await isaura.ask('POST', `/batches/${drafted.id}/cancel`, {})
   expect(await shelf()).toEqual([5, 0])
 })

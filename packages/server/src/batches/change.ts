@@ -63,9 +63,12 @@ export async function layAnew(shop: Shop, batchId: number, lines: readonly Wante
         (row) => row.lineId === line.id && mayStay(row) && bills[at]?.bill.some((entry) => fits(row, entry, free)),
       ),
     )
-    // More packed kits are taken only where no bag is there yet.
-    const open = lines.map(({ kits }, at) => Math.max(0, kits - new Set(staying[at]?.map(({ kit }) => kit)).size))
-    const ready = shareKits(lines, packed, open)
+    const kitsIn = (rows: readonly BagRow[]) => new Set(rows.map(({ kit }) => kit)).size
+    const ready = shareKits(
+      lines,
+      packed,
+      staying.map((rows) => ({ filled: kitsIn(rows.filter(({ filled }) => filled !== null)), laid: kitsIn(rows) })),
+    )
     const wanted = toPack(lines, ready)
     for (const [at, line] of lines.entries()) {
       const { bill } = bills[at] as LineBill

@@ -52,15 +52,23 @@ export async function kitLots(db: Session, lines: readonly KitChoice[], batchId?
     .map(({ onHand, reserved, ...each }) => ({ ...each, free: freeOf({ onHand, reserved }) }))
 }
 
+/** How far a line's kits are packed for it already. */
+interface Bags {
+  /** Kits of which something is in a bag: they are not unpacked for others. */
+  readonly filled: number
+  /** Kits that have bags, filled or not: for them no packed ones are sought. */
+  readonly laid: number
+}
+
 /**
  * Shares packed kits out: to each line what it has already, then in their order what is free.
  *
- * @param most by line, how many it can do with beside those that it has; all its kits when absent
+ * @param bags by line, of a batch that has been laid out
  */
 export function shareKits(
   lines: readonly (KitChoice & { readonly kits: number })[],
   lots: readonly KitLot[],
-  most?: readonly number[],
+  bags?: readonly Bags[],
 ): Ready[][] {
   const left = lots.map(({ free, own }) => ({ free, own }))
   const shares = lines.map((): { lotId: number; kits: number }[] => [])
@@ -77,9 +85,8 @@ export function shareKits(
     }
     return wanted - toTake
   }
-  const had = lines.map(({ kits }, l) => take('own', l, kits))
-  for (const [l, { kits }] of lines.entries())
-    take('free', l, Math.min(kits - (had[l] ?? 0), most?.[l] ?? Number.POSITIVE_INFINITY))
+  const had = lines.map(({ kits }, l) => take('own', l, kits - (bags?.[l]?.filled ?? 0)))
+  for (const [l, { kits }] of lines.entries()) take('free', l, kits - (had[l] ?? 0) - (bags?.[l]?.laid ?? 0))
   return shares
 }
 
