@@ -124,7 +124,7 @@ test('a class batch from plan to closed: short, bought, received, reserved, chan
   // And the owner can read it all.
   const owner = await here.enter('isaura')
   await owner.goto(`${here.shop.base}/trail`)
-  const done = ['planned Eight', 'reserved 8 kits of Eight', 'called Eight at the lock Seven', 'closed Seven']
+  const done = ['planned Eight', 'reserved 8 kits of Eight', 'renamed Eight at the lock to Seven', 'closed Seven']
   for (const what of done)
     await owner
       .getByRole('link', { name: `${what} at the lock` })

@@ -85,7 +85,7 @@ export function batchRoutes(shop: Shop): Router {
         .set({ dueOn, priority, ...(called === undefined ? {} : { name: called }) })
         .where(eq(batch.id, id))
       if (called !== undefined && called !== name)
-        await record(tx, caller.id, `called ${name} ${called}`, `/kits/${id}`)
+        await record(tx, caller.id, `renamed ${name} to ${called}`, `/kits/${id}`)
       await record(tx, caller.id, `moved ${called ?? name} to ${dueOn}, ${priorityWords[priority]}`, `/kits/${id}`)
       return { id }
     })
