@@ -286,6 +286,18 @@ test('at its limit it never makes less than plain filling, and says how far from
   )
 })
 
+test('where the tightest lot is the wrong one, what anybody would have made is still made', () => {
+  const giveUp: Solve = () => ({ status: 'limit', objective: 0, gap: 1, values: {} })
+  const { lines, lots } = problem({
+    lines: [
+      { wanted: 2, priority: 0, quantities: [1, 2], instead: null },
+      { wanted: 2, priority: 0, quantities: [1, 3], instead: null },
+    ],
+    free: [0, 5, 7, 3, 0, 0],
+  })
+  expect(allocateKits(lines, lots, giveUp).lines.map(({ kits }) => kits)).toEqual([2, 2])
+})
+
 test.each([
   [100, 80, 4],
   [300, 120, 6],

@@ -21,17 +21,25 @@ export interface MostKits {
 
 export function mostKits(lines: readonly AllocationLine[], lots: Lots, solve: Solve): MostKits {
   const { heaped, bound } = fromHeaps(lines, lots, solve)
-  const none = lines.map(({ variants }) => variants.map(() => 0))
   const shares = lines.map(({ variants }) => shareOf(variants[0]?.bill ?? [], lots))
-  const tries = [none, ...(heaped ? [heaped] : [])].flatMap((wanted) =>
-    // As they stand, and those first whose kits take the least of what there is.
-    [() => 0, (a: number, b: number) => (shares[a] as number) - (shares[b] as number)].map((before) => {
-      const filled = new Filling(lines, lots, before)
-      filled.asFarAsItGoes(wanted)
-      filled.plainly()
-      return filled
-    }),
-  )
+  const asTheyStand = () => 0
+  const leastFirst = (a: number, b: number) => (shares[a] as number) - (shares[b] as number)
+  const fillings = [
+    // As anybody would do it: whatever else is tried, it is never less than this.
+    new Filling(lines, lots, asTheyStand, 'first'),
+    new Filling(lines, lots, asTheyStand, 'tightest'),
+    // Those first whose kits take the least of what there is.
+    new Filling(lines, lots, leastFirst, 'tightest'),
+  ]
+  const heapedFillings = heaped
+    ? [asTheyStand, leastFirst].map((before) => {
+        const filled = new Filling(lines, lots, before, 'tightest')
+        filled.asFarAsItGoes(heaped)
+        return filled
+      })
+    : []
+  const tries = [...fillings, ...heapedFillings]
+  for (const filled of tries) filled.plainly()
   const made = tries.reduce((a, b) => (better(b.kits, a.kits, lines) ? b : a))
   const most = lines.reduce((sum, line) => sum + mostOf(line, lots), 0)
   return { takes: made.takes(), kits: made.kits, bound: Math.max(totalOf(made.kits), Math.min(most, bound)) }
@@ -132,6 +140,8 @@ class Filling {
     private readonly lots: Lots,
     /** Of lines of one priority, which is filled first. */
     before: (a: number, b: number) => number,
+    /** Of lots that hold a kit, which gives it. */
+    private readonly from: 'first' | 'tightest',
   ) {
     this.left = new Map([...lots.values()].flat().map(({ lotId, free }) => [lotId, free]))
     this.kits = lines.map(({ variants }) => variants.map(() => 0))
@@ -176,8 +186,10 @@ class Filling {
     }
   }
 
-  /** A lot that holds all that is still wanted, the tightest; or else the one that holds most of it. */
+  /** The first lot that holds one; or one that holds all that is still wanted, the tightest, or else the one that holds most of it. */
   private lotFor(itemId: number, need: Omit<Need, 'itemId'>, kits: number): number | undefined {
+    if (this.from === 'first')
+      return this.lots.get(itemId)?.find(({ lotId }) => (this.left.get(lotId) ?? 0) >= takenFrom(need, lotId))?.lotId
     let [tightest, fullest]: (number | undefined)[] = [undefined, undefined]
     let [rest, holds] = [Number.POSITIVE_INFINITY, 0]
     for (const { lotId } of this.lots.get(itemId) ?? []) {

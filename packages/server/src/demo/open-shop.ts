@@ -29,6 +29,7 @@ import {
   readTable,
   reckon,
   shortages,
+  sizes,
   standIns,
   writeTable,
 } from '../workers/worker'
@@ -194,7 +195,21 @@ async function keepColourways(
 }
 
 /** The shop is opened before there are workers, so its bills are reckoned on the spot. */
-const tasks = { allocate, bill, buy, document, draw, form, labels, readTable, reckon, shortages, standIns, writeTable }
+const tasks = {
+  allocate,
+  bill,
+  buy,
+  document,
+  draw,
+  form,
+  labels,
+  readTable,
+  reckon,
+  shortages,
+  sizes,
+  standIns,
+  writeTable,
+}
 const atOnce: WorkerPool = {
   run: async (name, input) => (tasks[name] as (input: unknown) => Promise<never>)(input),
   close: async () => undefined,

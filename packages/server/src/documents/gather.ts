@@ -1,16 +1,15 @@
 /** Everything an edition is written from, read at one moment. */
 import type { DocumentWanted, Edition } from '@tessellum/contract/editions'
-import { usualSize } from '@tessellum/core/report/usual-size'
 import { findColourway, listColourways } from '../colourways/store'
-import type { Session } from '../database/connect'
 import { notFound } from '../http/refusal'
+import type { Shop } from '../http/route'
 import { findPattern, findVersion, wordsOf } from '../patterns/store'
 import { samplesOf } from '../samples/store'
 import { beadRecords, listItems } from '../stock/store'
 
 type Wanted = Pick<DocumentWanted, 'version' | 'size' | 'colourway' | 'colourwayVersion'>
 
-export async function gather(db: Session, patternId: number, wanted: Wanted): Promise<Edition> {
+export async function gather({ db, workers }: Shop, patternId: number, wanted: Wanted): Promise<Edition> {
   const pattern = await findPattern(db, patternId)
   const kept = wanted.version === undefined ? undefined : await findVersion(db, patternId, wanted.version)
   const chosen =
@@ -21,7 +20,7 @@ export async function gather(db: Session, patternId: number, wanted: Wanted): Pr
   const choices = chosen?.choices ?? []
   const ids = new Set([choices, ...colourways.map((each) => each.choices)].flat().map(({ itemId }) => itemId))
   const source = kept?.source ?? pattern.source
-  const size = wanted.size || usualSize(source)
+  const size = wanted.size || (await workers.run('sizes', { source })).usual
   const upTo = kept?.number ?? Number.POSITIVE_INFINITY
   return {
     title: pattern.title,

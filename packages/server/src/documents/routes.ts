@@ -11,18 +11,19 @@ import { listItems } from '../stock/store'
 import { gather } from './gather'
 import { KeptDocuments } from './kept'
 
-export function documentRoutes({ db, workers }: Shop): Router {
+export function documentRoutes(shop: Shop): Router {
+  const { db, workers } = shop
   const router = Router()
   const kept = new KeptDocuments()
 
   mount(router, 'GET /api/patterns/:id/edition', (request) =>
-    gather(db, readId(request.params.id, 'pattern'), readInput(editionWanted, request.query)),
+    gather(shop, readId(request.params.id, 'pattern'), readInput(editionWanted, request.query)),
   )
 
   mount(router, 'GET /api/patterns/:id/document.pdf', async (request, response) => {
     const id = readId(request.params.id, 'pattern')
     const { paper, language, sheet, seat, chosen, ...wanted } = readInput(documentWanted, request.query)
-    const edition = await gather(db, id, wanted)
+    const edition = await gather(shop, id, wanted)
     const task = { edition, paper, language, sheet, seat: seat ? { name: seat, chosen } : undefined }
     const key = createHash('sha256').update(JSON.stringify(task)).digest('base64')
     let pdf = kept.get(key)

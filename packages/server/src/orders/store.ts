@@ -1,5 +1,4 @@
 import type { Order, SizedOrder, sizeOrder } from '@tessellum/contract/orders'
-import { measuresOf } from '@tessellum/core/desk/grade'
 import { wornLength } from '@tessellum/core/desk/wearer'
 import { finishedIn } from '@tessellum/core/form/finished'
 import { writeMadeSize } from '@tessellum/core/sizing/made-size'
@@ -124,7 +123,7 @@ export async function sizeFor(
       hint: 'Measure again, or change the unit.',
     })
   }
-  const measures = measuresOf(source)
+  const { measures } = await shop.workers.run('sizes', { source })
   const made = measures.includes('length') ? [writeMadeSize({ name: usual.size, measures: { length: wantedMm } })] : []
   const sizes = usual.sizes.length > 0 ? usual.sizes.slice(0, mostSizes) : ['']
   const ways = await Promise.all(

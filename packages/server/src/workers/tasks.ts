@@ -29,6 +29,8 @@ export interface Kit {
 
 export interface Tasks {
   reckon: { input: { source: string; choices: Choices }; output: { report: Report } }
+  /** The size it is usually made in, and what its sizes set. A long text is not read in a moment. */
+  sizes: { input: { source: string }; output: { usual: string; measures: string[] } }
   /** Reckoned, with its form: thread is measured on it. */
   form: { input: { source: string; choices: Choices }; output: { report: Report } }
   /** Its drawing from the front, as JSON of a view, and the figures beside it. */

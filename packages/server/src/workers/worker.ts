@@ -2,6 +2,7 @@ import { allocateKits } from '@tessellum/core/allocation/allocate-kits'
 import type { Allocation } from '@tessellum/core/allocation/allocation'
 import { packsFor } from '@tessellum/core/allocation/buy'
 import { shortagesOf } from '@tessellum/core/allocation/shortages'
+import { measuresOf } from '@tessellum/core/desk/grade'
 import { sceneOf } from '@tessellum/core/drawing/scene'
 import { viewOf } from '@tessellum/core/drawing/view'
 import { formedPattern } from '@tessellum/core/form/form-pattern'
@@ -9,6 +10,7 @@ import { billOf, misfitWords } from '@tessellum/core/kit/bill'
 import { chosenIn } from '@tessellum/core/kit/choice'
 import { type Choices, reckonPattern } from '@tessellum/core/report/reckon-pattern'
 import type { Report } from '@tessellum/core/report/report'
+import { usualSize } from '@tessellum/core/report/usual-size'
 import { candidateOf } from '@tessellum/core/substitute/candidate'
 import { substitutesFor } from '@tessellum/core/substitute/substitutes'
 import { usualThreadSettings } from '@tessellum/core/thread/settings'
@@ -18,6 +20,11 @@ import type { Kit, Tasks } from './tasks'
 
 export const reckon = ({ source, choices }: Tasks['reckon']['input']): Tasks['reckon']['output'] => ({
   report: reckonPattern(source, choices).report,
+})
+
+export const sizes = ({ source }: Tasks['sizes']['input']): Tasks['sizes']['output'] => ({
+  usual: usualSize(source),
+  measures: measuresOf(source),
 })
 
 export const form = ({ source, choices }: Tasks['form']['input']): Tasks['form']['output'] => ({
