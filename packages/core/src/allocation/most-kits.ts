@@ -157,16 +157,22 @@ class Filling {
     for (const l of this.order) for (const [v, kits] of (wanted[l] ?? []).entries()) this.fill(l, v, kits)
   }
 
-  /** As planned, line by line, and then with what may stand in, the nearest first. */
+  /** Of one priority all lines as planned, and then with what may stand in, the nearest first: it is to cost no line its plan. */
   plainly(): void {
-    for (const l of this.order) {
-      const { wanted, variants } = this.lines[l] as AllocationLine
-      const nearest = variants
-        .map((_, v) => v)
-        .sort((a, b) => (variants[a]?.distance ?? 0) - (variants[b]?.distance ?? 0))
-      for (const v of nearest) this.fill(l, v, wanted - (this.kits[l] as number[]).reduce((sum, each) => sum + each, 0))
+    const priorities = [...new Set(this.order.map((l) => this.lines[l]?.priority))]
+    for (const priority of priorities) {
+      const alike = this.order.filter((l) => this.lines[l]?.priority === priority)
+      for (const l of alike) this.fill(l, 0, this.wanting(l))
+      for (const l of alike) {
+        const { variants } = this.lines[l] as AllocationLine
+        const nearest = [...variants.keys()].sort((a, b) => (variants[a]?.distance ?? 0) - (variants[b]?.distance ?? 0))
+        for (const v of nearest) this.fill(l, v, this.wanting(l))
+      }
     }
   }
+
+  private wanting = (l: number): number =>
+    (this.lines[l]?.wanted ?? 0) - (this.kits[l] ?? []).reduce((sum, each) => sum + each, 0)
 
   private fill(l: number, v: number, kits: number): void {
     const { bill } = (this.lines[l] as AllocationLine).variants[v] as AllocationLine['variants'][number]
