@@ -4,6 +4,7 @@
  */
 import type { Mm } from '../measure/units'
 import { type Choices, type Reckoned, reckonPattern } from '../report/reckon-pattern'
+import { usualSize } from '../report/usual-size'
 import type { Formed } from '../stitch/bench'
 import { findingsOf, unsoundWords } from './findings'
 import { beginForm, type Form, mostSettled } from './form'
@@ -69,7 +70,7 @@ export function* formPattern(
     if (beads > mostSettled)
       return without(
         `${beads.toLocaleString('en-GB')} beads are more than the ${mostSettled.toLocaleString('en-GB')} whose form is computed: the plain estimates stand.`,
-        stretchIn(source, choices, forms),
+        stretchIn(source, choices, reckoned.report, forms),
       )
     let form: Form
     try {
@@ -85,7 +86,12 @@ export function* formPattern(
     if (!soundness.sound) {
       const plain = reckonPattern(source, {
         ...choices,
-        formed: { laid: undefined, pitches: kept ?? {}, stretch: stretchIn(source, choices, forms), unsound: true },
+        formed: {
+          laid: undefined,
+          pitches: kept ?? {},
+          stretch: stretchIn(source, choices, reckoned.report, forms),
+          unsound: true,
+        },
       })
       const why = unsoundWords(soundness, progress, strain, reckoned.report)
       const unsound: FormReport = { ...told, sound: false, findings: [{ line: undefined, tone: 'trouble', text: why }] }
@@ -125,9 +131,13 @@ export function* formPattern(
 }
 
 /** As much longer as in another size of the same pattern, so that a larger one takes no less thread than a smaller; else as much as it may be. */
-function stretchIn(source: string, choices: Choices, forms: KeptForms): number {
-  const { size: asked, sizes } = reckonPattern(source, choices).report
-  const usual = reckonPattern(source).report.size
+function stretchIn(
+  source: string,
+  choices: Choices,
+  { size: asked, sizes }: Reckoned['report'],
+  forms: KeptForms,
+): number {
+  const usual = usualSize(source)
   const other = [usual, ...sizes].find((size) => size !== asked)
   if (other === undefined || resting.has(source)) return mostStretch
   // The other size is not to look to this one in its turn.
