@@ -77,8 +77,13 @@ function ChangePlan({ batch }: { batch: Batch }) {
       }))}
       save={async ({ lines, ...body }, key) => {
         const { priority } = batch
+        // The lines first: where they are refused, nothing has been changed.
+        const changed = await ask('PUT', `/batches/${batch.id}/lines`, changedBatch, {
+          body: { lines },
+          key: `${key}-lines`,
+        })
         await ask('PUT', `/batches/${batch.id}`, batchAnswer, { body: { ...body, priority }, key })
-        return ask('PUT', `/batches/${batch.id}/lines`, changedBatch, { body: { lines }, key: `${key}-lines` })
+        return changed
       }}
       done={({ toEmpty }) => void navigate(`/kits/${batch.id}`, { state: { toEmpty } })}
     />
