@@ -30,6 +30,6 @@ export default {
     project('cli', ['<rootDir>/packages/cli/test/**/*.test.ts']),
     project('server', ['<rootDir>/packages/server/test/**/*.test.ts']),
     project('set-up', ['<rootDir>/scripts/test/**/*.test.ts']),
-    project('browser', ['<rootDir>/e2e/**/*.test.ts']),
+    project('browser', ['<rootDir>/e2e/**/*.test.ts'], { testEnvironment: '<rootDir>/e2e/environment.cjs' }),
   ],
 }

@@ -2,6 +2,9 @@
 import { type Browser, chromium, type Page } from 'playwright-core'
 import { openShop, password, type Shop } from '../packages/server/test/shop'
 
+/** Given by the tests' environment. */
+declare const openPages: Set<Page>
+
 const switches = [
   '--no-sandbox',
   '--disable-gpu',
@@ -30,6 +33,7 @@ export async function visit(
     async enter(name, at) {
       const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true })
       const page = await context.newPage()
+      openPages.add(page)
       page.setDefaultTimeout(240_000)
       page.on('pageerror', (error) => {
         throw error

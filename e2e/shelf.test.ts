@@ -65,8 +65,10 @@ test('a sale is posted and stands in the ledger; more than is free is refused an
   expect(await page.getByLabel('Why').last().inputValue()).toBe('too much')
 })
 
-test('what a batch holds is given back and can be taken again; called off, it is over', async () => {
+test('what a batch holds is given back and can be taken again; called off, it is over; also on a machine without a network', async () => {
   await page.goto(`${here.shop.base}/kits/2`)
+  // The browser says so of the machine; the shop is on the machine itself.
+  await page.evaluate(() => dispatchEvent(new Event('offline')))
   await page.getByRole('button', { name: 'Give back' }).click()
   await page.getByRole('button', { name: 'Reserve 12 kits' }).click()
   await page.getByText('The shelf holds everything for these kits.', { exact: false }).waitFor()

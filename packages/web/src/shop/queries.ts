@@ -20,7 +20,10 @@ import { ask, isUnreachable, keepSession, ShopError } from './api'
 
 export const queries = new QueryClient({
   defaultOptions: {
+    // The shop may be on this very machine: it is asked even where the browser believes that there is no network.
+    mutations: { networkMode: 'always' },
     queries: {
+      networkMode: 'always',
       staleTime: 15_000,
       retry: (times, error) => isUnreachable(error) && times < 2,
       retryDelay: 700,
