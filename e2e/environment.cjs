@@ -14,7 +14,7 @@ module.exports = class BrowserEnvironment extends TestEnvironment {
       if (page.isClosed()) continue
       const shown = await page
         .locator('body')
-        .innerText({ timeout: 5000 })
+        .ariaSnapshot({ timeout: 5000 })
         .catch(() => 'nothing that can be read')
       const said = `\n\n${page.url()} showed:\n${shown.slice(0, 2500)}`
       error.message += said

@@ -1,18 +1,19 @@
 import { countings } from '@tessellum/core/sizing/counting'
 import { z } from 'zod'
+import { day, recordId } from './kept'
 import { stockUnit } from './stock'
 
 export const mostKits = 10_000
 
 export const batchLine = z.object({
   /** Of a line that there is already; a new one has none. */
-  id: z.number().int().optional(),
-  patternId: z.number('Choose a pattern.').int(),
-  version: z.number('Choose a version.').int(),
+  id: recordId().optional(),
+  patternId: recordId('Choose a pattern.'),
+  version: recordId('Choose a version.'),
   size: z.string().max(60),
-  colourwayId: z.number('Choose a colourway.').int(),
+  colourwayId: recordId('Choose a colourway.'),
   /** The version of it to keep; the newest when absent. */
-  colourwayVersion: z.number().int().min(1).optional(),
+  colourwayVersion: recordId().optional(),
   kits: z
     .number('Give the number of kits.')
     .int('Kits are whole: give a number without a fraction.')
@@ -34,7 +35,7 @@ const batchName = z
 
 export const newBatch = z.object({
   name: batchName,
-  dueOn: z.iso.date('Give the day it is due.'),
+  dueOn: day('Give the day it is due.'),
   priority: priority.default(2),
   lines,
 })
@@ -43,14 +44,14 @@ export type NewBatch = z.input<typeof newBatch>
 /** What it is called, when it is due and how urgent it is: who goes first where batches compete. */
 export const changeBatch = z.object({
   name: batchName.optional(),
-  dueOn: z.iso.date('Give the day it is due.'),
+  dueOn: day('Give the day it is due.'),
   priority,
 })
 
 /** Another bead for a role, in one line of one batch. */
 export const substituteInLine = z.object({
   role: z.string().min(1).max(40),
-  itemId: z.number('Choose an item.').int(),
+  itemId: recordId('Choose an item.'),
   counting: z.enum(countings).default('all'),
   /** For so many of the line's kits; for all of them when absent. */
   kits: z.number().int().min(1).optional(),
@@ -83,10 +84,15 @@ export const competing = z.array(
 export type Competing = z.infer<typeof competing>
 
 export const changeLines = z.object({ lines })
-export type ChangeLines = z.infer<typeof changeLines>
+
+/** Other lines, and with them its name and its day, where these change too. */
+export const changePlan = changeLines.extend({
+  name: batchName.optional(),
+  dueOn: day('Give the day it is due.').optional(),
+})
 
 /** Lines as they might be; of a batch that there is, whose own promises are not counted against it. */
-export const outlookWanted = changeLines.extend({ batchId: z.number().int().optional() })
+export const outlookWanted = changeLines.extend({ batchId: recordId().optional() })
 
 export const batchState = z.enum(['draft', 'reserved', 'packing', 'packed', 'closed', 'cancelled'])
 export type BatchState = z.infer<typeof batchState>

@@ -1,9 +1,10 @@
 import { z } from 'zod'
+import { day, recordId } from './kept'
 import { packs, stockUnit } from './stock'
 
 export const buyWanted = z.object({
   /** Batches due up to this day; all when absent. */
-  until: z.iso.date('Give a day.').optional(),
+  until: day('Give a day.').optional(),
 })
 
 /** What is to be bought of one item so that every open batch can be filled, and it does not run low. */
@@ -38,7 +39,7 @@ export const newLot = z.object({
     .trim()
     .min(1, 'Give the lot a code.')
     .max(60, 'A code has at most 60 letters.'),
-  receivedOn: z.iso.date('Give the day it came.'),
+  receivedOn: day('Give the day it came.'),
   quantity: z
     .number('Give a quantity.')
     .int('A quantity is a whole number of mg, mm or pieces.')
@@ -54,7 +55,7 @@ export type NewLot = z.input<typeof newLot>
 
 /** Packs that are ordered of one item: coming, until they are here. */
 export const newPurchase = z.object({
-  itemId: z.number('Choose an item.').int(),
+  itemId: recordId('Choose an item.'),
   supplier: z
     .string('Name the supplier.')
     .trim()
@@ -70,7 +71,7 @@ export const newPurchase = z.object({
     .int('In pence or cents.')
     .min(0, 'A cost is not below nought.')
     .max(100_000_000),
-  expectedOn: z.iso.date('Give the day it should come.'),
+  expectedOn: day('Give the day it should come.'),
 })
 export type NewPurchase = z.infer<typeof newPurchase>
 
@@ -109,7 +110,7 @@ export const quote = z.object({
 })
 export type Quote = z.infer<typeof quote>
 
-export const askQuotes = z.object({ itemIds: z.array(z.number().int()).min(1).max(100) })
+export const askQuotes = z.object({ itemIds: z.array(recordId()).min(1).max(100) })
 
 /** The packs an item is bought in from now on. */
 export const takePrices = z.object({ packs })

@@ -1,5 +1,6 @@
 import { paces } from '@tessellum/core/teach/time-plan'
 import { z } from 'zod'
+import { day, recordId } from './kept'
 
 const title = z
   .string('Name the class.')
@@ -9,7 +10,7 @@ const title = z
 
 export const saveClass = z.object({
   title,
-  heldOn: z.iso.date('Give the day.'),
+  heldOn: day('Give the day.'),
   beginsAt: z.string('Give the hour.').regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'An hour is written like 10:00.'),
   minutes: z
     .number('Give how long it goes on.')
@@ -22,11 +23,11 @@ export const saveClass = z.object({
     .int('Seats are whole.')
     .min(1, 'A class has at least one seat.')
     .max(200, 'At most 200 seats.'),
-  teacherId: z.number('Choose who teaches.').int(),
-  patternId: z.number('Choose a pattern.').int(),
-  version: z.number('Choose a version.').int(),
+  teacherId: recordId('Choose who teaches.'),
+  patternId: recordId('Choose a pattern.'),
+  version: recordId('Choose a version.'),
   offers: z
-    .array(z.object({ size: z.string().max(60), colourwayId: z.number('Choose a colourway.').int() }))
+    .array(z.object({ size: z.string().max(60), colourwayId: recordId('Choose a colourway.') }))
     .min(1, 'Offer at least one colourway.')
     .max(12, 'Offer at most 12 choices.'),
   spareKits: z.number().int('Kits are whole.').min(0, 'Not below nought.').max(200).default(0),
@@ -37,7 +38,7 @@ export type SaveClass = z.input<typeof saveClass>
 
 /** A seat taken. With the booking's id it is changed; without, the seat must be free. */
 export const bookSeat = z.object({
-  id: z.number().int().optional(),
+  id: recordId().optional(),
   name: z.string('Give a name.').trim().min(1, 'Give a name.').max(80, 'A name has at most 80 letters.'),
   offer: z.number('Choose one of the offers.').int().min(0),
   note: z.string().trim().max(200, 'A note has at most 200 letters.').default(''),

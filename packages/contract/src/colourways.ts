@@ -1,11 +1,12 @@
 import { countings } from '@tessellum/core/sizing/counting'
 import { z } from 'zod'
+import { recordId } from './kept'
 
 /** One role's item; `size` "" for every size, or the one size it is for (a stone is another item in each size). */
 export const choice = z.object({
   role: z.string().min(1).max(40),
   size: z.string().max(60).default(''),
-  itemId: z.number().int(),
+  itemId: recordId(),
   /** Which counts follow its bead, where it is not the one the pattern was written for. */
   counting: z.enum(countings).default('all'),
   /** 0 for what is chosen; from 1 what may stand in for it where the shelf is short, nearest first. */

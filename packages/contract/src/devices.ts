@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { recordId } from './kept'
 
 /** What a page is told of the scanner: a code, or that there is none. */
 export const scannerNews = z.union([
@@ -30,7 +31,7 @@ export const labelsWanted = z.object({
 
 export const printLabels = labelsWanted.pick({ of: true }).extend({
   /** One bag's only. */
-  lineId: z.number().int().optional(),
+  lineId: recordId().optional(),
   kit: z.number().int().optional(),
 })
 export type PrintLabels = z.input<typeof printLabels>

@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import { readiness } from './classes'
+import { day } from './kept'
 
-export const diaryWanted = z.object({ from: z.iso.date('Give a day.'), to: z.iso.date('Give a day.') })
+export const diaryWanted = z.object({ from: day('Give a day.'), to: day('Give a day.') })
 
 /** What is promised and what comes, day by day. */
 export const diary = z.array(

@@ -2,17 +2,18 @@ import { languageCodes } from '@tessellum/core/writing/language'
 import { sheets } from '@tessellum/core/writing/sheet'
 import { z } from 'zod'
 import { choice } from './colourways'
+import { recordIdInQuery } from './kept'
 import { beadFigures, item } from './stock'
 import { stepWords } from './words'
 
 /** Which edition of a pattern is wanted. */
 export const editionWanted = z.object({
   /** A version's number; the draft when absent. */
-  version: z.coerce.number().int().min(1).optional(),
+  version: recordIdInQuery.optional(),
   size: z.string().max(60).default(''),
-  colourway: z.coerce.number().int().optional(),
+  colourway: recordIdInQuery.optional(),
   /** The newest when absent. */
-  colourwayVersion: z.coerce.number().int().min(1).optional(),
+  colourwayVersion: recordIdInQuery.optional(),
 })
 
 /** How it is set on paper. */

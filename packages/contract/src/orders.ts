@@ -1,11 +1,12 @@
 import { z } from 'zod'
 import { readiness } from './classes'
+import { day, recordId } from './kept'
 
 export const worn = z.enum(['wrist', 'neck', 'finger'])
 
 export const sizeOrder = z.object({
-  patternId: z.number('Choose a pattern.').int(),
-  version: z.number('Choose a version.').int(),
+  patternId: recordId('Choose a pattern.'),
+  version: recordId('Choose a version.'),
   worn,
   measureMm: z
     .number('Give the measure.')
@@ -40,12 +41,12 @@ export const saveOrder = z
       .max(80, 'A name has at most 80 letters.'),
     worn: worn.nullable().default(null),
     measureMm: z.number().positive('A measure is above nought.').max(3000).nullable().default(null),
-    patternId: z.number('Choose a pattern.').int(),
-    version: z.number('Choose a version.').int(),
+    patternId: recordId('Choose a pattern.'),
+    version: recordId('Choose a version.'),
     size: z.string().max(60).default(''),
-    colourwayId: z.number('Choose a colourway.').int(),
+    colourwayId: recordId('Choose a colourway.'),
     kits: z.number().int('Kits are whole.').min(1, 'At least one.').max(100, 'At most 100.').default(1),
-    wantedOn: z.iso.date('Give the day it is wanted.'),
+    wantedOn: day('Give the day it is wanted.'),
     price: z.number().int('In pence or cents.').min(0, 'A price is not below nought.').max(100_000_000).default(0),
     promised: z.string().trim().max(1000, 'A note has at most 1,000 letters.').default(''),
   })

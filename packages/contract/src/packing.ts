@@ -1,22 +1,23 @@
 import { z } from 'zod'
 import { batchState } from './batches'
+import { recordId } from './kept'
 import { stockUnit } from './stock'
 
-const lineId = z.number().int().min(1)
+const lineId = recordId()
 const kit = z.number().int().min(1).max(10_000)
 
 /** One bag filled: a kit's beads of one item. */
 export const fillBag = z.object({
   lineId,
   kit,
-  itemId: z.number().int(),
+  itemId: recordId(),
   quantity: z
     .number('Give what is in the bag.')
     .int('A quantity is a whole number of mg, mm or pieces.')
     .min(1, 'An empty bag is not filled.')
     .max(1_000_000_000, 'That is more than a bag holds.'),
   /** Of the tube that was scanned; another lot than the bag's is refused. */
-  lotId: z.number().int().optional(),
+  lotId: recordId().optional(),
 })
 export type FillBag = z.infer<typeof fillBag>
 
@@ -73,8 +74,8 @@ const quantity = z
 
 /** Beads that are not there any more: spilt, or never in the tube. */
 export const loseBeads = z.object({
-  itemId: z.number().int(),
-  lotId: z.number().int(),
+  itemId: recordId(),
+  lotId: recordId(),
   how: z.enum(['spilt', 'missing']),
   quantity,
 })
@@ -82,9 +83,9 @@ export type LoseBeads = z.infer<typeof loseBeads>
 
 /** Another tube for all the bags that wait for this one. */
 export const swapLot = z.object({
-  itemId: z.number().int(),
-  fromLotId: z.number().int(),
-  toLotId: z.number('Choose a lot.').int(),
+  itemId: recordId(),
+  fromLotId: recordId(),
+  toLotId: recordId('Choose a lot.'),
 })
 export type SwapLot = z.infer<typeof swapLot>
 
@@ -95,6 +96,6 @@ export const returnKit = z.object({
   whole: z.boolean().default(false),
   /** A whole one that a customer had: the kits on the shelf stay there. */
   sold: z.boolean().default(false),
-  quantities: z.array(z.object({ itemId: z.number().int(), quantity })).default([]),
+  quantities: z.array(z.object({ itemId: recordId(), quantity })).default([]),
 })
 export type ReturnKit = z.output<typeof returnKit>

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { batchState } from './batches'
 import { choice } from './colourways'
+import { recordId } from './kept'
 import { stepWords } from './words'
 
 const source = z.string('Send the text of the pattern.').max(2_000_000, 'A pattern has at most 2,000,000 characters.')
@@ -68,7 +69,7 @@ export const newPattern = z.object({
 })
 export type NewPattern = z.input<typeof newPattern>
 
-export const saveDraft = z.object({ source, revision: z.number().int() })
+export const saveDraft = z.object({ source, revision: z.number().int().max(2_147_483_647) })
 export type SaveDraft = z.infer<typeof saveDraft>
 
 export const saveVersion = z.object({
@@ -78,10 +79,10 @@ export const saveVersion = z.object({
     .min(1, 'Name the version.')
     .max(80, 'A version has a name of at most 80 letters.'),
   note: z.string().trim().max(2000, 'A note has at most 2,000 letters.').default(''),
-  revision: z.number().int(),
+  revision: z.number().int().max(2_147_483_647),
   publish: z.boolean().default(false),
   /** A published version that this one corrects; the note then says what was wrong. */
-  corrects: z.number().int().min(1).optional(),
+  corrects: recordId().optional(),
 })
 export type SaveVersion = z.input<typeof saveVersion>
 

@@ -1,8 +1,9 @@
 import { countings } from '@tessellum/core/sizing/counting'
 import { z } from 'zod'
+import { recordId } from './kept'
 
 const choices = z
-  .array(z.object({ role: z.string().min(1).max(40), itemId: z.number().int(), counting: z.enum(countings) }))
+  .array(z.object({ role: z.string().min(1).max(40), itemId: recordId(), counting: z.enum(countings) }))
   .min(1)
   .max(40)
 
@@ -42,7 +43,7 @@ export type Rescue = z.infer<typeof rescue>
 /** Substitutions accepted for one batch. */
 export const acceptSubstitutes = z.object({
   substitutes: z
-    .array(z.object({ lineId: z.number().int(), kits: z.number().int().min(1), choices }))
+    .array(z.object({ lineId: recordId(), kits: z.number().int().min(1), choices }))
     .min(1, 'Choose what stands in.')
     .max(200),
 })

@@ -1,9 +1,10 @@
 import { z } from 'zod'
+import { recordId } from './kept'
 
 /** A sample that was stitched: what it really took, against what was reckoned for it. */
 export const newSample = z.object({
   /** Of the version that was stitched; null for the draft. */
-  version: z.number().int().min(1).nullable(),
+  version: recordId().nullable(),
   size: z.string().trim().max(60, 'A size has at most 60 letters.'),
   minutes: z
     .number('Say how many minutes it took.')

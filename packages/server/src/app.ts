@@ -20,6 +20,7 @@ import type { Config } from './config'
 import { deviceRoutes } from './devices/routes'
 import { diaryRoutes } from './diary/routes'
 import { documentRoutes } from './documents/routes'
+import { digestBody } from './http/asked'
 import { answerErrors, nothingHere } from './http/errors'
 import { openApi } from './http/openapi'
 import { mount, type Shop } from './http/route'
@@ -122,9 +123,9 @@ const noStore: RequestHandler = (_, response, next) => {
 
 /** Reading a body holds up everybody else: the more, the longer. Who has not signed in sends a name and a password, and only a pattern's text is large. */
 const bodies = {
-  signIn: express.json({ limit: '8kb' }),
-  usual: express.json({ limit: '256kb' }),
-  text: express.json({ limit: '9mb' }),
+  signIn: express.json({ limit: '8kb', verify: digestBody }),
+  usual: express.json({ limit: '256kb', verify: digestBody }),
+  text: express.json({ limit: '9mb', verify: digestBody }),
 }
 const takesText = /^\/patterns(\/\d+\/draft)?$/
 

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { eq } from 'drizzle-orm'
 import type { Request } from 'express'
 import type { Database, Session } from '../database/connect'
+import type { Asked } from '../http/asked'
 import { Refusal } from '../http/refusal'
 import type { Caller } from '../http/route'
 import { action } from './schema'
@@ -15,7 +16,7 @@ export interface Doing {
 /** The key that makes a request safe to repeat; the page makes one for each thing a person does. */
 export function actionKey(request: Request): string {
   const key = request.get('idempotency-key') ?? ''
-  if (request.res) request.res.locals.keyed = true
+  heed(request, key)
   if (!/^[\w-]{8,80}$/.test(key)) {
     throw new Refusal(400, 'no-key', 'A request that changes stock carries an idempotency-key.', {
       hint: 'Send 8 to 80 letters, digits or hyphens, new for each thing you do.',
@@ -27,8 +28,36 @@ export function actionKey(request: Request): string {
 /** The same for what changes no stock: a request without a key is a thing of its own. */
 export const actionKeyOrNew = (request: Request): string => {
   if (request.get('idempotency-key') !== undefined) return actionKey(request)
-  if (request.res) request.res.locals.keyed = true
-  return randomUUID()
+  const key = randomUUID()
+  heed(request, key)
+  return key
+}
+
+function heed(request: Request, key: string): void {
+  const asked: Asked | undefined = request.res?.locals.asked
+  if (asked) asked.key = key
+}
+
+/**
+ * What a request with this key has led to before, if it has been carried out.
+ *
+ * @throws Refusal when the key was used for something else
+ */
+export async function doneBefore<T extends object>(
+  db: Session,
+  key: string,
+  kind: string,
+  { id, asked }: Caller,
+): Promise<T | undefined> {
+  const [done] = await db.select().from(action).where(eq(action.key, key))
+  if (!done) return undefined
+  if (done.kind !== kind || done.personId !== id || (done.digest !== null && done.digest !== asked.digest)) {
+    throw new Refusal(409, 'key-used', 'That idempotency-key has been used for something else.', {
+      hint: 'Send a new one.',
+    })
+  }
+  if (key === asked.key) asked.commit()
+  return done.result as T
 }
 
 /**
@@ -42,19 +71,15 @@ export async function once<T extends object>(
   caller: Caller,
   act: (tx: Session) => Promise<T>,
 ): Promise<T> {
-  return db.transaction(async (tx) => {
-    const begun = await tx.insert(action).values({ key, kind, personId: caller.id }).onConflictDoNothing().returning()
-    if (begun.length === 0) {
-      const [done] = await tx.select().from(action).where(eq(action.key, key))
-      if (!done || done.kind !== kind || done.personId !== caller.id) {
-        throw new Refusal(409, 'key-used', 'That idempotency-key has been used for something else.', {
-          hint: 'Send a new one.',
-        })
-      }
-      return done.result as T
-    }
+  const { id: personId, asked } = caller
+  const result = await db.transaction(async (tx) => {
+    const values = { key, kind, personId, digest: asked.digest }
+    const begun = await tx.insert(action).values(values).onConflictDoNothing().returning()
+    if (begun.length === 0) return (await doneBefore<T>(tx, key, kind, caller)) as T
     const result = await act(tx)
     await tx.update(action).set({ result }).where(eq(action.key, key))
     return result
   })
+  if (key === asked.key) asked.commit()
+  return result
 }

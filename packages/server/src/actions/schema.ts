@@ -5,6 +5,8 @@ import { person } from '../people/schema'
 export const action = pgTable('action', {
   key: text().primaryKey(),
   kind: text().notNull(),
+  /** Of the request: the same key with another body is refused. Absent of those from before it was kept. */
+  digest: text(),
   personId: integer('person_id')
     .notNull()
     .references(() => person.id),

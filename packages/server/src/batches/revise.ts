@@ -1,6 +1,6 @@
 /** A batch begun, and given other lines later, whether it holds anything yet or not. */
 import { eq } from 'drizzle-orm'
-import { once } from '../actions/once'
+import { doneBefore, once } from '../actions/once'
 import type { Session } from '../database/connect'
 import { notFound, Refusal } from '../http/refusal'
 import type { Caller, Shop } from '../http/route'
@@ -46,15 +46,42 @@ export async function planBatch(
   return id
 }
 
-/** Gives a batch other lines. @returns names of bags to be emptied */
+interface Turn {
+  readonly name?: string | undefined
+  readonly dueOn?: string | undefined
+  readonly priority?: number | undefined
+}
+
+const priorityWords: Readonly<Record<number, string>> = { 1: 'to go first', 2: 'in its turn', 3: 'to go last' }
+
+/** Gives a batch another name, another day or another turn among those that compete. */
+export async function turnBatch(tx: Session, id: number, turn: Turn, by: number): Promise<void> {
+  const row = await lockBatch(tx, id)
+  const { name = row.name, dueOn = row.dueOn, priority = row.priority } = turn
+  await tx.update(batch).set({ name, dueOn, priority }).where(eq(batch.id, id))
+  if (name !== row.name) await record(tx, by, `renamed ${row.name} to ${name}`, `/kits/${id}`)
+  if (dueOn !== row.dueOn || priority !== row.priority)
+    await record(tx, by, `moved ${name} to ${dueOn}, ${priorityWords[priority]}`, `/kits/${id}`)
+}
+
+/**
+ * Gives a batch other lines.
+ *
+ * @param turn its name and day, changed with them or not at all
+ * @returns names of bags to be emptied
+ */
 export async function reviseBatch(
   shop: Shop,
   id: number,
   lines: readonly WantedLine[],
   caller: Caller,
   key: string,
+  turn: Turn = {},
 ): Promise<string[]> {
   const { db } = shop
+  // Done already, it is not worked out again: the batch may since have come to where it could not be done.
+  const before = await doneBefore<{ toEmpty: string[] }>(db, key, `change ${id}`, caller)
+  if (before) return before.toEmpty
   const { toEmpty } = await retrying(async () => {
     const [row] = await db.select({ state: batch.state }).from(batch).where(eq(batch.id, id))
     if (!row) throw notFound('batch')
@@ -64,18 +91,20 @@ export async function reviseBatch(
         if (state !== 'draft') throw new TakenMeanwhile()
         await writeLines(tx, id, lines)
         await record(tx, caller.id, `changed ${name}`, `/kits/${id}`)
+        await turnBatch(tx, id, turn, caller.id)
         return { toEmpty: [] as string[] }
       })
     if (!(holding as readonly string[]).includes(row.state))
       throw new Refusal(409, 'wrong-state', `This batch is ${row.state}; its lines are fixed.`, {
         hint: 'Plan another batch.',
       })
-    const before = await linesOf(db, id)
+    const lined = await linesOf(db, id)
     const laying = await layAnew(shop, id, lines)
     await refuseShort(db, laying)
     return once(db, key, `change ${id}`, caller, async (tx) => {
       const emptied = await applyLaying(tx, laying, { batchId: id, personId: caller.id, actionKey: key })
-      return { toEmpty: await Promise.all(emptied.map((each) => bagName(tx, each, before))) }
+      await turnBatch(tx, id, turn, caller.id)
+      return { toEmpty: await Promise.all(emptied.map((each) => bagName(tx, each, lined))) }
     })
   })
   return toEmpty

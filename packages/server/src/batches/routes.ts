@@ -1,21 +1,25 @@
-import { changeBatch, changeLines, newBatch, outlookWanted, substituteInLine } from '@tessellum/contract/batches'
+import {
+  changeBatch,
+  changeLines,
+  changePlan,
+  newBatch,
+  outlookWanted,
+  substituteInLine,
+} from '@tessellum/contract/batches'
 import { acceptSubstitutes } from '@tessellum/contract/rescue'
 import { stockFileWanted } from '@tessellum/contract/stock-file'
 import { perSpoken, spokenUnit } from '@tessellum/core/stock/quantity'
 import { plainCells } from '@tessellum/core/stock/sheet'
 import { fileName } from '@tessellum/core/writing/file-name'
-import { eq } from 'drizzle-orm'
 import { type Request, Router } from 'express'
 import { actionKey, once } from '../actions/once'
 import { notFound, Refusal, readId, readInput } from '../http/refusal'
 import { type Caller, mount, type Shop } from '../http/route'
-import { record } from '../trail/record'
 import { competingDrafts, couldMakeOf } from './competing'
 import { billsFor, outlookFor } from './plan'
 import { rescueFor } from './rescue'
 import { fillingFor, planAgain, release, reserve } from './reserve'
-import { layOutAgain, planBatch, retrying, reviseBatch } from './revise'
-import { batch } from './schema'
+import { layOutAgain, planBatch, retrying, reviseBatch, turnBatch } from './revise'
 import { findBatch, linesOf, listBatches, lockBatch, resolveLines } from './store'
 import { type Substitution, substituted } from './substitute'
 
@@ -77,16 +81,9 @@ export function batchRoutes(shop: Shop): Router {
 
   mount(router, 'PUT /api/batches/:id', async (request, _, caller) => {
     const id = batchId(request)
-    const { name: called, dueOn, priority } = readInput(changeBatch, request.body)
+    const turn = readInput(changeBatch, request.body)
     await once(db, actionKey(request), `turn ${id}`, caller, async (tx) => {
-      const { name } = await lockBatch(tx, id)
-      await tx
-        .update(batch)
-        .set({ dueOn, priority, ...(called === undefined ? {} : { name: called }) })
-        .where(eq(batch.id, id))
-      if (called !== undefined && called !== name)
-        await record(tx, caller.id, `renamed ${name} to ${called}`, `/kits/${id}`)
-      await record(tx, caller.id, `moved ${called ?? name} to ${dueOn}, ${priorityWords[priority]}`, `/kits/${id}`)
+      await turnBatch(tx, id, turn, caller.id)
       return { id }
     })
     return findBatch(shop, id)
@@ -96,8 +93,9 @@ export function batchRoutes(shop: Shop): Router {
 
   mount(router, 'PUT /api/batches/:id/lines', async (request, _, caller) => {
     const id = batchId(request)
-    const { lines } = readInput(changeLines, request.body)
-    return answered(id, await reviseBatch(shop, id, await resolveLines(db, lines, id), caller, actionKey(request)))
+    const { lines, ...turn } = readInput(changePlan, request.body)
+    const wanted = await resolveLines(db, lines, id)
+    return answered(id, await reviseBatch(shop, id, wanted, caller, actionKey(request), turn))
   })
 
   async function substituteIn(id: number, substitutions: readonly Substitution[], caller: Caller, key: string) {
@@ -173,5 +171,3 @@ export function batchRoutes(shop: Shop): Router {
 
   return router
 }
-
-const priorityWords: Readonly<Record<number, string>> = { 1: 'to go first', 2: 'in its turn', 3: 'to go last' }

@@ -1,7 +1,7 @@
 import { bookSeat, saveClass, walkPlace } from '@tessellum/contract/classes'
 import { and, eq } from 'drizzle-orm'
 import { type Request, Router } from 'express'
-import { actionKey, once } from '../actions/once'
+import { actionKey, actionKeyOrNew, once } from '../actions/once'
 import { releaseKits } from '../batches/ready-kits'
 import { release } from '../batches/reserve'
 import { planBatch, reviseBatch } from '../batches/revise'
@@ -207,7 +207,10 @@ export function classRoutes(shop: Shop): Router {
   mount(router, 'PUT /api/classes/:id/walk', async (request) => {
     const id = idOf(request)
     const { step } = readInput(walkPlace, request.body)
-    await db.update(classTable).set({ walkStep: step }).where(eq(classTable.id, id))
+    // Sent twice it stands at the same step: the key is taken, and nothing is kept of it.
+    actionKeyOrNew(request)
+    const moved = await db.update(classTable).set({ walkStep: step }).where(eq(classTable.id, id)).returning()
+    if (moved.length === 0) throw notFound('class')
     return { step }
   })
 

@@ -7,6 +7,7 @@ import { readFileSync } from 'node:fs'
 import { eq, sql } from 'drizzle-orm'
 import type { Logger } from 'pino'
 import type { Database, Session } from '../database/connect'
+import { describeError } from '../http/describe'
 import { pattern } from '../patterns/schema'
 import type { WorkerPool } from '../workers/pool'
 import { patternDrawing } from './schema'
@@ -59,7 +60,7 @@ export function keepDrawings(db: Database, workers: WorkerPool, build: string, l
         await drawDraft(db, workers, build, next)
       } catch (error) {
         failed.add(digestOf(next.source))
-        log.warn({ pattern: next.id, error: (error as Error).message }, 'a pattern could not be drawn')
+        log.warn({ pattern: next.id, error: describeError(error) }, 'a pattern could not be drawn')
       }
     }
     drawing = false

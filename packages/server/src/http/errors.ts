@@ -1,6 +1,7 @@
 import type { ErrorRequestHandler, RequestHandler } from 'express'
 import type { Logger } from 'pino'
-import { isHeld, isUnreachable, mayTryAgain } from '../database/trouble'
+import { isFull, isHeld, isUnreachable, isUnwritable, mayTryAgain } from '../database/trouble'
+import { describeError } from './describe'
 import { Refusal } from './refusal'
 
 export const nothingHere: RequestHandler = (request) => {
@@ -16,7 +17,8 @@ export const answerErrors =
       return
     }
     const refusal = asRefusal(error)
-    if (refusal.status >= 500) log.error({ error, method: request.method, path: request.path }, 'a request failed')
+    if (refusal.status >= 500)
+      log.error({ error: describeError(error), method: request.method, path: request.path }, 'a request failed')
     if (refusal.status === 503) response.setHeader('retry-after', '3')
     response.status(refusal.status).json(refusal.body())
   }
@@ -25,7 +27,12 @@ function asRefusal(error: unknown): Refusal {
   if (error instanceof Refusal) return error
   if (isUnreachable(error)) {
     return new Refusal(503, 'records-unreachable', "The shop's records cannot be reached just now.", {
-      hint: 'Nothing has been changed. Try again in a moment.',
+      hint: 'Try again in a moment; nothing is done twice.',
+    })
+  }
+  if (isFull(error)) {
+    return new Refusal(507, 'disk-full', "The disk that keeps the shop's records is full.", {
+      hint: 'Nothing has been changed. Make room on it, old backups first, and try again.',
     })
   }
   if (isHeld(error)) {
@@ -38,6 +45,7 @@ function asRefusal(error: unknown): Refusal {
       hint: 'Nothing has been changed. Try again.',
     })
   }
+  if (isUnwritable(error)) return new Refusal(400, 'bad-input', 'Something in this is more than the records can hold.')
   const { status, type } = (error ?? {}) as { status?: number; type?: string }
   if (type === 'entity.too.large')
     return new Refusal(413, 'too-large', 'That is more than can be taken at once.', {

@@ -1,7 +1,7 @@
 /** The HTTP interface as an OpenAPI document, made from the contract: it cannot say anything else than what is checked. */
 import { api, type Described } from '@tessellum/contract/api'
 import { apiError } from '@tessellum/contract/errors'
-import { type RouteKey, rights, routes } from '@tessellum/contract/rights'
+import { asking, type RouteKey, rights, routes } from '@tessellum/contract/rights'
 import { z } from 'zod'
 
 const schemaOf = (of: z.ZodType, io: 'input' | 'output') => {
@@ -76,7 +76,7 @@ export function openApi() {
                 required: false,
                 schema: { type: 'string', pattern: '^[\\w-]{8,80}$' },
                 description:
-                  'Makes a request safe to repeat: the same key never acts twice. Needed for whatever changes stock.',
+                  'Makes a request safe to repeat: the same key never acts twice, and goes with one body. Needed for whatever changes stock.',
               },
             ]
           : []),
@@ -85,6 +85,9 @@ export function openApi() {
       ...(described.bytes ? { requestBody: { required: true, content: { 'application/octet-stream': {} } } } : {}),
       responses: {
         200: { description: 'Done.', content: answerOf(described) },
+        ...(changes && !asking.has(key)
+          ? { 204: { description: 'Done. What follows from it could not be told yet: ask again with the same key.' } }
+          : {}),
         default: { description: 'Refused, and why.', content: json({ $ref: '#/components/schemas/Refusal' }) },
       },
       security: needed === 'open' ? [] : [{ session: [] }],

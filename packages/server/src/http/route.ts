@@ -4,14 +4,21 @@ import type { Request, RequestHandler, Response, Router } from 'express'
 import type { Database } from '../database/connect'
 import type { Drawings } from '../drawings/drawings'
 import type { WorkerPool } from '../workers/pool'
+import { type Asked, askedOf } from './asked'
+import { describeError } from './describe'
 import { Refusal } from './refusal'
 
-/** The person who asks. */
-export interface Caller {
+/** Who is signed in, as the session keeps them. */
+export interface SignedIn {
   readonly id: number
   readonly name: string
   readonly fullName: string
   readonly role: PersonRole
+}
+
+/** The person who asks, and what they ask for. */
+export interface Caller extends SignedIn {
+  readonly asked: Asked
 }
 
 /** What every route may use. */
@@ -23,7 +30,7 @@ export interface Shop {
 
 declare module 'express-session' {
   interface SessionData {
-    caller?: Caller
+    caller?: SignedIn
   }
 }
 
@@ -34,12 +41,16 @@ export type Handle = (request: Request, response: Response, caller: Caller) => P
  * Mounts a route. What its handler returns is sent as JSON; `undefined` means it has answered itself.
  * The key must stand in the contract's table, so that no route can be open by oversight; and what changes the records must have asked for the
  * request's idempotency key, so that none can be done twice by oversight.
+ *
+ * A write answers for itself: once it stands in the records it is told as done, with 204 where the rest of the answer fails or takes long.
  */
 export function mount(router: Router, key: RouteKey, handle: Handle): void {
   const [method, path] = key.split(' ') as ['GET' | 'POST' | 'PUT', string]
   const needed: Right | 'open' | 'signed-in' = routes[key]
   const run: RequestHandler = async (request, response) => {
     const caller = request.session.caller
+    const asked = askedOf(request)
+    response.locals.asked = asked
     if (needed !== 'open') {
       if (!caller)
         throw new Refusal(401, 'not-signed-in', 'You are not signed in.', {
@@ -51,12 +62,34 @@ export function mount(router: Router, key: RouteKey, handle: Handle): void {
         })
       }
     }
-    const result = await handle(request, response, caller as Caller)
-    if (method !== 'GET' && !asking.has(key) && response.locals.keyed !== true)
+    const handled = Promise.resolve(handle(request, response, { ...(caller as SignedIn), asked }))
+    const result = await Promise.race([handled, late(asked)]).catch((error: unknown) => {
+      if (!asked.isCommitted) throw error
+      request.log.error({ error: describeError(error) }, 'done, and its answer failed')
+      return untold
+    })
+    if (method !== 'GET' && !asking.has(key) && asked.key === undefined && result !== untold)
       throw new Error(`${key} changes the records and has asked for no idempotency key.`)
-    if (result !== undefined) response.json(result)
+    if (result === untold) {
+      // What comes of the answer is nobody's any more.
+      handled.catch((error: unknown) =>
+        request.log.error({ error: describeError(error) }, 'done, and its answer failed'),
+      )
+      response.status(204).end()
+    } else if (result !== undefined) response.json(result)
   }
   if (method === 'GET') router.get(path, run)
   else if (method === 'POST') router.post(path, run)
   else router.put(path, run)
+}
+
+const untold = Symbol('done; the rest cannot be told')
+
+/** How long an answer may take after what was asked for is done. */
+const lateMs = 10_000
+
+async function late({ committed }: Asked): Promise<typeof untold> {
+  await committed
+  await new Promise((done) => setTimeout(done, lateMs).unref())
+  return untold
 }

@@ -4,7 +4,7 @@ import { eq } from 'drizzle-orm'
 import { type Request, Router } from 'express'
 import type { Database } from '../database/connect'
 import { Refusal, readInput } from '../http/refusal'
-import { type Caller, mount } from '../http/route'
+import { mount, type SignedIn } from '../http/route'
 import { passwordFits } from './passwords'
 import { person } from './schema'
 import type { signInLimit } from './sign-in-limit'
@@ -15,7 +15,13 @@ export function peopleRoutes(
   csrfToken: (request: Request) => string,
 ): Router {
   const router = Router()
-  const me = (caller: Caller, request: Request): Me => ({ ...caller, csrfToken: csrfToken(request) })
+  const me = ({ id, name, fullName, role }: SignedIn, request: Request): Me => ({
+    id,
+    name,
+    fullName,
+    role,
+    csrfToken: csrfToken(request),
+  })
 
   mount(router, 'POST /api/sign-in', async (request) => {
     const { name, password } = readInput(signIn, request.body)
@@ -32,7 +38,7 @@ export function peopleRoutes(
     await limit.right(key)
     // A new session id, so that one planted before the sign-in is worth nothing.
     await promisify(request.session.regenerate.bind(request.session))()
-    const caller: Caller = { id: found.id, name: found.name, fullName: found.fullName, role: found.role }
+    const caller: SignedIn = { id: found.id, name: found.name, fullName: found.fullName, role: found.role }
     request.session.caller = caller
     return me(caller, request)
   })

@@ -2,6 +2,7 @@ import { type StockFileOutcome, stockFileWanted } from '@tessellum/contract/stoc
 import { readSheet, writeSheet } from '@tessellum/core/stock/sheet'
 import express, { type Request, Router } from 'express'
 import { actionKey, once } from '../actions/once'
+import { digestBody } from '../http/asked'
 import { Refusal, readInput } from '../http/refusal'
 import { mount, type Shop } from '../http/route'
 import { previewImport, runImport, sheetItems } from './import'
@@ -11,7 +12,7 @@ const mostBytes = '20mb'
 /** The shelf as a file, in and out. */
 export function stockFileRoutes({ db, workers }: Shop): Router {
   const router = Router()
-  router.use('/api/stock/file', express.raw({ type: () => true, limit: mostBytes }))
+  router.use('/api/stock/file', express.raw({ type: () => true, limit: mostBytes, verify: digestBody }))
 
   async function sheetIn(request: Request) {
     const bytes: unknown = request.body

@@ -129,6 +129,11 @@ export async function weighLot(tx: Session, id: number, { beads, mg }: WeighLot,
       hint: 'Only beads kept by weight have a mass of one bead.',
     })
   const each = Number((mg / beads).toFixed(4))
+  if (each < 0.01)
+    throw new Refusal(422, 'too-light', `That makes a bead of ${each} mg, which is lighter than any bead.`, {
+      path: 'mg',
+      hint: 'Check how many beads lie on the scale, and what it shows.',
+    })
   await tx.update(lot).set({ mgPerBead: each, measuredBeads: beads }).where(eq(lot.id, id))
   await record(
     tx,

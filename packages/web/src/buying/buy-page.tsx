@@ -58,10 +58,9 @@ function Supplier({ name, lines }: { name: string; lines: readonly BuyLine[] }) 
   const [receiving, setReceiving] = useState<BuyLine>()
   const [asked, setAsked] = useState<readonly Quote[]>([])
   const order = useDoing(
-    ({ itemId, supplier, amount, cost, expectedOn }: NewPurchase, key) =>
+    ({ itemId, supplier, amount, cost, expectedOn }: NewPurchase) =>
       ask('POST', '/purchases', z.object({ purchaseId: z.number() }), {
         body: { itemId, supplier, amount, cost, expectedOn },
-        key,
       }),
     { stale: ['buy-list', 'stock'], said: 'Ordered: it counts as coming.' },
   )
@@ -69,8 +68,8 @@ function Supplier({ name, lines }: { name: string; lines: readonly BuyLine[] }) 
     after: setAsked,
   })
   const take = useDoing(
-    ({ itemId, packs }: Quote, key) =>
-      ask('PUT', `/items/${itemId}/packs`, z.object({ itemId: z.number() }), { body: { packs }, key }),
+    ({ itemId, packs }: Quote) =>
+      ask('PUT', `/items/${itemId}/packs`, z.object({ itemId: z.number() }), { body: { packs } }),
     {
       stale: ['buy-list', 'stock'],
       said: 'These prices are kept.',
@@ -244,7 +243,7 @@ function OnItsWay() {
   const { data } = useQuery(read.purchases)
   const [receiving, setReceiving] = useState<Purchase>()
   const callOff = useDoing(
-    (id: number, key) => ask('POST', `/purchases/${id}/cancel`, z.object({ purchaseId: z.number() }), { key }),
+    (id: number) => ask('POST', `/purchases/${id}/cancel`, z.object({ purchaseId: z.number() })),
     { stale: ['buy-list', 'stock'], said: 'Called off.' },
   )
   if (!data || data.length === 0) return null

@@ -28,7 +28,7 @@ export function OrderItem({ item, close }: { item: ItemStory; close: () => void 
   const { packs } = item
   const sum = (of: 'amount' | 'price') => packs.reduce((all, pack, i) => all + pack[of] * (counts[i] ?? 0), 0)
   const order = useDoing(
-    (body: NewPurchase, key) => ask('POST', '/purchases', z.object({ purchaseId: z.number() }), { body, key }),
+    (body: NewPurchase) => ask('POST', '/purchases', z.object({ purchaseId: z.number() }), { body }),
     {
       stale: ['stock', 'buy-list', 'diary'],
       said: 'Ordered: it counts as coming.',

@@ -16,7 +16,7 @@ export function useAccept(colourway: Colourway, close: () => void) {
   const client = useQueryClient()
   const navigate = useNavigate()
   const forColourway = useDoing(
-    ({ role, itemId, counting }: SubstituteInLine, key) =>
+    ({ role, itemId, counting }: SubstituteInLine) =>
       ask('PUT', `/colourways/${colourway.id}`, colourwayAnswer, {
         body: {
           name: colourway.name,
@@ -25,7 +25,6 @@ export function useAccept(colourway: Colourway, close: () => void) {
             { role, size: '', itemId, counting: counting ?? 'all' },
           ],
         },
-        key,
       }),
     {
       stale: ['colourways'],
@@ -34,8 +33,8 @@ export function useAccept(colourway: Colourway, close: () => void) {
     },
   )
   const forBatch = useDoing(
-    ({ at, ...body }: SubstituteInLine & { at: ForLine }, key) =>
-      ask('POST', `/batches/${at.batchId}/lines/${at.line}/substitute`, batchAnswer, { body, key }),
+    ({ at, ...body }: SubstituteInLine & { at: ForLine }) =>
+      ask('POST', `/batches/${at.batchId}/lines/${at.line}/substitute`, batchAnswer, { body }),
     {
       said: ({ name }) => `${name} has it; ${colourway.name} stays as it is for everything else.`,
       after: (saved) => {

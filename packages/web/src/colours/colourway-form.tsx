@@ -80,10 +80,10 @@ export function ColourwayForm({ pattern, colourway, roles, report, close }: Colo
   const slots = slotsOf(roles, report)
   const stones = useStones(pattern.source, report)
   const save = useDoing(
-    (body: SaveColourway, key) =>
+    (body: SaveColourway) =>
       colourway
-        ? ask('PUT', `/colourways/${colourway.id}`, colourwayAnswer, { body, key })
-        : ask('POST', `/patterns/${pattern.id}/colourways`, colourwayAnswer, { body, key }),
+        ? ask('PUT', `/colourways/${colourway.id}`, colourwayAnswer, { body })
+        : ask('POST', `/patterns/${pattern.id}/colourways`, colourwayAnswer, { body }),
     {
       stale: ['colourways'],
       said: ({ name }) => `${name} is saved.`,

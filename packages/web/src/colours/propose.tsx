@@ -155,7 +155,7 @@ function Offer({ pattern, colourway, chosen, shelf, scene, proposal, close }: Of
     [...new Set(items.map(({ item }) => item.colourName))].slice(0, 2).join(' and '),
   )
   const keep = useDoing(
-    (body: SaveColourway, key) => ask('POST', `/patterns/${pattern.id}/colourways`, colourwayAnswer, { body, key }),
+    (body: SaveColourway) => ask('POST', `/patterns/${pattern.id}/colourways`, colourwayAnswer, { body }),
     { stale: ['colourways'], said: (saved) => `${saved.name} is kept.`, after: close },
   )
   const choices = [

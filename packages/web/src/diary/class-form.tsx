@@ -64,7 +64,7 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
   )
   const { value: offers, change: setOffers } = kept
   const save = useDoing(
-    ({ day, hour, price, ...rest }: Fields, key) => {
+    ({ day, hour, price, ...rest }: Fields) => {
       const [first] = offers
       const read = saveClass.safeParse({
         ...rest,
@@ -81,8 +81,8 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
         throw new ShopError({ code: 'bad-input', message: issue?.message ?? 'Something is missing.' })
       }
       return offered
-        ? ask('PUT', `/classes/${offered.id}`, classAnswer, { body: read.data, key })
-        : ask('POST', '/classes', classAnswer, { body: read.data, key })
+        ? ask('PUT', `/classes/${offered.id}`, classAnswer, { body: read.data })
+        : ask('POST', '/classes', classAnswer, { body: read.data })
     },
     {
       stale: ['classes', 'diary', 'bench'],

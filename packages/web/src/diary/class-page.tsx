@@ -45,15 +45,12 @@ function Offered({ offered }: { offered: ClassAnswer }) {
   const { id, state, readiness, batchId, offers, cost } = offered
   const open = state === 'offered'
   const keep = (answer: ClassAnswer) => client.setQueryData(['classes', id], answer)
-  const act = useDoing(
-    (what: 'taught' | 'cancel' | 'reopen', key) => ask('POST', `/classes/${id}/${what}`, classAnswer, { key }),
-    {
-      stale,
-      after: keep,
-      said: (_, what) => done[what],
-    },
-  )
-  const plan = useDoing((_: null, key) => ask('POST', `/classes/${id}/kits`, withBags, { key }), {
+  const act = useDoing((what: 'taught' | 'cancel' | 'reopen') => ask('POST', `/classes/${id}/${what}`, classAnswer), {
+    stale,
+    after: keep,
+    said: (_, what) => done[what],
+  })
+  const plan = useDoing((_: null) => ask('POST', `/classes/${id}/kits`, withBags), {
     stale,
     after: ({ toEmpty: bags, ...answer }) => {
       keep(answer)
@@ -287,17 +284,14 @@ interface SeatProps extends SeatsProps {
 function Seat({ seat, booked, offered, mayKeep, keep }: SeatProps) {
   const [name, setName] = useState(booked?.name ?? '')
   const book = useDoing(
-    (body: { id?: number; name: string; offer: number; note: string }, key) =>
-      ask('PUT', `/classes/${offered.id}/seats/${seat}`, classAnswer, { body, key }),
+    (body: { id?: number; name: string; offer: number; note: string }) =>
+      ask('PUT', `/classes/${offered.id}/seats/${seat}`, classAnswer, { body }),
     { stale: ['diary', 'bench'], after: keep },
   )
-  const free = useDoing(
-    (_: null, key) => ask('POST', `/classes/${offered.id}/seats/${seat}/free`, classAnswer, { key }),
-    {
-      stale: ['diary', 'bench'],
-      after: keep,
-    },
-  )
+  const free = useDoing((_: null) => ask('POST', `/classes/${offered.id}/seats/${seat}/free`, classAnswer), {
+    stale: ['diary', 'bench'],
+    after: keep,
+  })
   const save = (offer: number) => {
     if (name.trim() === '' || (name === booked?.name && offer === booked.offer)) return
     book.run({ ...(booked ? { id: booked.id } : {}), name, offer, note: booked?.note ?? '' })

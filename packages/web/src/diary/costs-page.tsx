@@ -49,7 +49,7 @@ export function CostsPage() {
   usePageTitle('Costs')
   const mayKeep = useMay('costs.keep')
   const { data, error } = useQuery(read.costs)
-  const save = useDoing((body: Costs, key) => ask('PUT', '/costs', costSettings, { body, key }), {
+  const save = useDoing((body: Costs) => ask('PUT', '/costs', costSettings, { body }), {
     stale: ['costs', 'classes', 'batches'],
     said: 'Kits and seats are reckoned by these.',
   })

@@ -32,8 +32,8 @@ export function OrdersPage() {
   const [taking, setTaking] = useState(false)
   const [changing, setChanging] = useState<Order>()
   const act = useDoing(
-    ({ id, what }: { id: number; what: 'kits' | 'done' | 'cancel' | 'reopen' }, key) =>
-      ask('POST', `/orders/${id}/${what}`, answers, { key }),
+    ({ id, what }: { id: number; what: 'kits' | 'done' | 'cancel' | 'reopen' }) =>
+      ask('POST', `/orders/${id}/${what}`, answers),
     { stale, after: (orders) => client.setQueryData(['orders'], orders) },
   )
   if (error && !data) return <Trouble error={error} />
@@ -198,7 +198,7 @@ function OrderForm({ order, close }: { order?: Order; close: () => void }) {
     },
   )
   const save = useDoing(
-    ({ customer, day, price, promised }: Fields, key) => {
+    ({ customer, day, price, promised }: Fields) => {
       const read = saveOrder.safeParse({
         customer,
         worn: worn && measure ? worn : null,
@@ -212,8 +212,8 @@ function OrderForm({ order, close }: { order?: Order; close: () => void }) {
       if (!read.success)
         throw new ShopError({ code: 'bad-input', message: read.error.issues[0]?.message ?? 'Something is missing.' })
       return order
-        ? ask('PUT', `/orders/${order.id}`, answers, { body: read.data, key })
-        : ask('POST', '/orders', answers, { body: read.data, key })
+        ? ask('PUT', `/orders/${order.id}`, answers, { body: read.data })
+        : ask('POST', '/orders', answers, { body: read.data })
     },
     {
       stale,

@@ -52,15 +52,14 @@ function Plan({ batch }: { batch: Batch }) {
     void client.invalidateQueries({ queryKey: ['batches'], exact: true })
     void client.invalidateQueries({ queryKey: ['stock'] })
   }
-  const act = useDoing((doing: Doing, key) => ask('POST', `/batches/${batch.id}/${doing}`, batchAnswer, { key }), {
+  const act = useDoing((doing: Doing) => ask('POST', `/batches/${batch.id}/${doing}`, batchAnswer), {
     stale: ['batches'],
     said: (_, doing) => done[doing],
     after: settle,
   })
   const change = useDoing(
-    ({ kits, newest }: { kits: readonly number[]; newest?: number }, key) =>
+    ({ kits, newest }: { kits: readonly number[]; newest?: number }) =>
       ask('PUT', `/batches/${batch.id}/lines`, changedBatch, {
-        key,
         body: {
           lines: batch.lines.map(({ id, patternId, version, size, colourwayId, colourwayVersion }, i) => ({
             id,

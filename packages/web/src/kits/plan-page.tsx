@@ -43,7 +43,7 @@ export function PlanPage() {
       title="Plan a batch"
       name={`plan-${first ?? 'any'}`}
       lines={[{ patternId: first }]}
-      save={(body, key) => ask('POST', '/batches', batchAnswer, { body, key })}
+      save={(body) => ask('POST', '/batches', batchAnswer, { body })}
       done={({ id }) => void navigate(`/kits/${id}`)}
     />
   )
@@ -75,16 +75,7 @@ function ChangePlan({ batch }: { batch: Batch }) {
         colourwayVersion,
         kits,
       }))}
-      save={async ({ lines, ...body }, key) => {
-        const { priority } = batch
-        // The lines first: where they are refused, nothing has been changed.
-        const changed = await ask('PUT', `/batches/${batch.id}/lines`, changedBatch, {
-          body: { lines },
-          key: `${key}-lines`,
-        })
-        await ask('PUT', `/batches/${batch.id}`, batchAnswer, { body: { ...body, priority }, key })
-        return changed
-      }}
+      save={(body) => ask('PUT', `/batches/${batch.id}/lines`, changedBatch, { body })}
       done={({ toEmpty }) => void navigate(`/kits/${batch.id}`, { state: { toEmpty } })}
     />
   )
@@ -98,7 +89,7 @@ interface PlanFormProps<Answer> {
   readonly lines: readonly LineFields[]
   /** The batch that is changed. */
   readonly batchId?: number
-  readonly save: (planned: Planned, key: string) => Promise<Answer>
+  readonly save: (planned: Planned) => Promise<Answer>
   readonly done: (answer: Answer) => void
 }
 

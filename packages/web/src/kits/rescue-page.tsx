@@ -73,8 +73,7 @@ const Figure = ({ figure, label }: { figure: string; label: string }) => (
 function OneBatch({ id, name, lines }: { id: number; name: string; lines: Rescue['lines'] }) {
   const mayPlan = useMay('batches.plan')
   const accept = useDoing(
-    (substitutes: object[], key) =>
-      ask('POST', `/batches/${id}/substitutes`, batchAnswer, { body: { substitutes }, key }),
+    (substitutes: object[]) => ask('POST', `/batches/${id}/substitutes`, batchAnswer, { body: { substitutes } }),
     {
       stale: ['batches', 'stock', 'buy-list', 'colourways'],
       said: `${name} is changed: its pattern, its bill and what it holds.`,

@@ -82,17 +82,14 @@ export function Returns({ batchId }: { batchId: number }) {
 function CameBack({ batchId, kit, close }: { batchId: number; kit: Kit; close: () => void }) {
   const client = useQueryClient()
   const [typed, setTyped] = useState<Readonly<Record<number, number | null>>>({})
-  const give = useDoing(
-    (body: object, key) => ask('POST', `/batches/${batchId}/returns`, packingAnswer, { body, key }),
-    {
-      stale: ['stock', 'batches'],
-      said: 'Back in its lots.',
-      after: (answer) => {
-        client.setQueryData(['packing', batchId], answer)
-        close()
-      },
+  const give = useDoing((body: object) => ask('POST', `/batches/${batchId}/returns`, packingAnswer, { body }), {
+    stale: ['stock', 'batches'],
+    said: 'Back in its lots.',
+    after: (answer) => {
+      client.setQueryData(['packing', batchId], answer)
+      close()
     },
-  )
+  })
   const { lineId, kit: number } = kit
   const quantities = kit.held.flatMap(({ task }) => {
     const amount = typed[task.itemId]

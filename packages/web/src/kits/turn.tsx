@@ -14,7 +14,7 @@ export function Turn({ batch, settle }: { batch: Batch; settle: (answer: Batch) 
   const [dueOn, setDueOn] = useState(batch.dueOn)
   const [priority, setPriority] = useState(batch.priority)
   const save = useDoing(
-    (body: { dueOn: string; priority: number }, key) => ask('PUT', `/batches/${batch.id}`, batchAnswer, { body, key }),
+    (body: { dueOn: string; priority: number }) => ask('PUT', `/batches/${batch.id}`, batchAnswer, { body }),
     {
       after: (answer) => {
         settle(answer)

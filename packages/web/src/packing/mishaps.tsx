@@ -29,22 +29,20 @@ export function Mishaps({ packing, task }: MishapsProps) {
     },
   }
   const lose = useDoing(
-    (body: { how: 'spilt' | 'missing'; quantity: number }, key) =>
+    (body: { how: 'spilt' | 'missing'; quantity: number }) =>
       ask('POST', `/batches/${packing.id}/losses`, packingAnswer, {
         body: { itemId: task.itemId, lotId: task.lotId, ...body },
-        key,
       }),
     { ...options, said: 'The ledger knows it; bags that went short are laid out anew where another lot has them.' },
   )
   const swap = useDoing(
-    (toLotId: number, key) =>
+    (toLotId: number) =>
       ask('POST', `/batches/${packing.id}/swaps`, packingAnswer, {
         body: { itemId: task.itemId, fromLotId: task.lotId, toLotId },
-        key,
       }),
     { ...options, said: 'The empty bags are filled from that lot.' },
   )
-  const again = useDoing((_: null, key) => ask('POST', `/batches/${packing.id}/lay-out`, batchAnswer, { key }), {
+  const again = useDoing((_: null) => ask('POST', `/batches/${packing.id}/lay-out`, batchAnswer), {
     stale: ['packing', 'batches', 'stock'],
   })
   if (task.lotId === null)

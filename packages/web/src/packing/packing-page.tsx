@@ -212,10 +212,9 @@ function Fill({ packing, task, bag, done }: FillProps) {
   const reading = quantity === undefined ? undefined : readingOf(bag, quantity)
   const ready = reading === 'in' && (typed !== null || (weighed?.steady ?? false))
   const fill = useDoing(
-    (amount: number, key) =>
+    (amount: number) =>
       ask('PUT', `/batches/${packing.id}/bags`, packingAnswer, {
         body: { lineId: bag.lineId, kit: bag.kit, itemId: task.itemId, quantity: amount, lotId: task.lotId },
-        key,
       }),
     {
       stale: ['batches'],
@@ -292,10 +291,9 @@ interface BagsProps {
 function Bags({ packing, task, now, change, print }: BagsProps) {
   const client = useQueryClient()
   const empty = useDoing(
-    ({ lineId, kit }: Bag, key) =>
+    ({ lineId, kit }: Bag) =>
       ask('POST', `/batches/${packing.id}/bags/empty`, packingAnswer, {
         body: { lineId, kit, itemId: task.itemId },
-        key,
       }),
     { tell: true, after: (answer) => void client.setQueryData(['packing', packing.id], answer) },
   )
@@ -334,7 +332,7 @@ function Bags({ packing, task, now, change, print }: BagsProps) {
 function Close({ packing }: { packing: Packing }) {
   const client = useQueryClient()
   const navigate = useNavigate()
-  const close = useDoing((_: undefined, key) => ask('POST', `/batches/${packing.id}/close`, packingAnswer, { key }), {
+  const close = useDoing((_: undefined) => ask('POST', `/batches/${packing.id}/close`, packingAnswer), {
     stale: ['batches', 'stock', 'buy-list'],
     said: `${packing.name} is closed.`,
     after: (answer) => {

@@ -30,7 +30,7 @@ export function KeepVersion({ pattern, save, errors }: KeepVersionProps) {
     },
   })
   const keep = useDoing(
-    (body: SaveVersion, key) => ask('POST', `/patterns/${pattern.id}/versions`, patternAnswer, { body, key }),
+    (body: SaveVersion) => ask('POST', `/patterns/${pattern.id}/versions`, patternAnswer, { body }),
     {
       stale: ['patterns'],
       said: ({ version }) => `Version ${version} is kept.`,

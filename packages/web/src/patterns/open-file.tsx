@@ -66,7 +66,7 @@ function Opened({ opened, close }: { opened: Read; close: () => void }) {
   const { data: items } = useQuery(read.items)
   const { now } = useReckoned(opened.source, noChoices)
   const brought = foundOnShelf(opened.colourways, items ?? [])
-  const keep = useDoing((body: NewPattern, key) => ask('POST', '/patterns', patternAnswer, { body, key }), {
+  const keep = useDoing((body: NewPattern) => ask('POST', '/patterns', patternAnswer, { body }), {
     after: ({ id }) => void navigate(`/patterns/${id}`),
   })
   const faults = now?.diagnostics.filter(({ severity }) => severity !== 'note') ?? []

@@ -41,7 +41,7 @@ export function PatternsPage() {
   const mayWrite = useMay('patterns.write')
   const navigate = useNavigate()
   const { data: patterns, error } = useQuery(read.patterns)
-  const begin = useDoing((source: string, key) => ask('POST', '/patterns', patternAnswer, { body: { source }, key }), {
+  const begin = useDoing((source: string) => ask('POST', '/patterns', patternAnswer, { body: { source } }), {
     after: ({ id }) => void navigate(`/patterns/${id}`),
   })
   if (error && !patterns) return <Trouble error={error} />

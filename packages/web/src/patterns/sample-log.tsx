@@ -35,17 +35,14 @@ export function SampleLog({ pattern, report, minutes, eager }: SampleLogProps) {
   const name = `sample-${pattern.id}`
   const client = useQueryClient()
   const { data } = useQuery(read.samples(pattern.id))
-  const log = useDoing(
-    (body: NewSample, key) => ask('POST', `/patterns/${pattern.id}/samples`, samples, { body, key }),
-    {
-      after: (answer) => {
-        client.setQueryData(['samples', pattern.id], answer)
-        forgetForm(name)
-        setOpen(false)
-        form.resetFields()
-      },
+  const log = useDoing((body: NewSample) => ask('POST', `/patterns/${pattern.id}/samples`, samples, { body }), {
+    after: (answer) => {
+      client.setQueryData(['samples', pattern.id], answer)
+      forgetForm(name)
+      setOpen(false)
+      form.resetFields()
     },
-  )
+  })
   const logged = ({ minutes, threadCm, note }: Logged) => {
     const version = pattern.changed ? null : pattern.version
     log.run({ version, size: report.size, minutes, threadMm: threadCm * 10, note: note ?? '' })

@@ -1,5 +1,6 @@
 import { type ApiError, apiError } from '@tessellum/contract/errors'
 import type { z } from 'zod'
+import { decided, keyOf } from './undecided'
 
 /** What the server refused, in words for people. `code` "unreachable" when it did not answer at all. */
 export class ShopError extends Error {
@@ -30,13 +31,11 @@ export const signedIn = () => person
 
 interface Asked {
   readonly body?: unknown
-  /** Makes the request safe to repeat. */
-  readonly key?: string
 }
 
 /** Sends a file as it is, and reads the answer. */
-export const sendFile = <T extends z.ZodType>(path: string, file: File, answer: T, key: string): Promise<z.output<T>> =>
-  send('POST', path, answer, { file, key })
+export const sendFile = <T extends z.ZodType>(path: string, file: File, answer: T): Promise<z.output<T>> =>
+  send('POST', path, answer, { file })
 
 /** Asks the server and reads its answer by the contract's schema. */
 export const ask = <T extends z.ZodType>(
@@ -52,18 +51,19 @@ async function send<T extends z.ZodType>(
   answer: T,
   asked: Asked & { readonly file?: File },
 ): Promise<z.output<T>> {
+  const { file } = asked
+  const body = asked.body === undefined ? undefined : JSON.stringify(asked.body)
+  const what = [person, method, path, body, file && `${file.name} ${file.size} ${file.lastModified}`].join(' ')
   let response: Response
   try {
     response = await fetch(`/api${path}`, {
       method,
       headers: {
-        ...(asked.body === undefined ? {} : { 'content-type': 'application/json' }),
-        ...(asked.file === undefined ? {} : { 'content-type': 'application/octet-stream' }),
-        ...(method === 'GET' ? {} : { 'x-csrf-token': csrfToken }),
-        ...(asked.key === undefined ? {} : { 'idempotency-key': asked.key }),
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...(file === undefined ? {} : { 'content-type': 'application/octet-stream' }),
+        ...(method === 'GET' ? {} : { 'x-csrf-token': csrfToken, 'idempotency-key': keyOf(what) }),
       },
-      ...(asked.body === undefined ? {} : { body: JSON.stringify(asked.body) }),
-      ...(asked.file === undefined ? {} : { body: asked.file }),
+      body: file ?? body ?? null,
     })
   } catch {
     throw new ShopError({
@@ -76,13 +76,18 @@ async function send<T extends z.ZodType>(
           : 'Nothing typed is lost, and nothing is done twice. Try again when the shop answers.',
     })
   }
-  const body: unknown = await response.json().catch(() => undefined)
-  if (response.ok) return answer.parse(body)
-  const refused = apiError.safeParse(body)
+  // Done, and nothing more could be told: asked again with the same key, it tells the rest when it can.
+  if (response.status === 204)
+    throw new ShopError({
+      code: 'done',
+      message: 'It is done.',
+      hint: 'What follows from it is still being worked out: load the page again to see it.',
+    })
+  const read: unknown = await response.json().catch(() => undefined)
+  if (method !== 'GET' && response.status < 500) decided(what)
+  if (response.ok) return answer.parse(read)
+  const refused = apiError.safeParse(read)
   throw new ShopError(
     refused.success ? refused.data : { code: 'trouble', message: `The shop answered ${response.status}.` },
   )
 }
-
-/** A key for one thing a person does; a repeated request carries the same. */
-export const newKey = () => crypto.randomUUID()

@@ -1,7 +1,6 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { App } from 'antd'
-import { useRef } from 'react'
-import { newKey, type ShopError } from './api'
+import type { ShopError } from './api'
 
 interface DoingOptions<Input, Output> {
   /** Subjects that it makes stale. */
@@ -13,26 +12,21 @@ interface DoingOptions<Input, Output> {
   readonly after?: (output: Output, input: Input) => void
 }
 
-/**
- * Something a person does that must be done once: pressed twice, or sent again after the line broke, it carries the same key; another input is
- * another thing to do. What is refused is for the page to show, beside what was typed.
- */
+/** How often the rest of an answer is asked for, after what was asked is done. */
+const mostAsked = 5
+
+/** Something a person does that must be done once. What is refused is for the page to show, beside what was typed. */
 export function useDoing<Input, Output>(
-  act: (input: Input, key: string) => Promise<Output>,
+  act: (input: Input) => Promise<Output>,
   { stale = [], tell = false, said, after }: DoingOptions<Input, Output> = {},
 ) {
   const client = useQueryClient()
   const { message } = App.useApp()
-  const keys = useRef(new Map<string, string>())
   const { mutate, isPending, error, reset, variables } = useMutation<Output, ShopError, Input>({
-    mutationFn: (input) => {
-      const what = JSON.stringify(input) ?? ''
-      const key = keys.current.get(what) ?? newKey()
-      keys.current.set(what, key)
-      return act(input, key)
-    },
+    mutationFn: act,
+    retry: (times, { code }) => code === 'done' && times < mostAsked,
+    retryDelay: 500,
     onSuccess: (output, input) => {
-      keys.current.clear()
       for (const subject of stale) void client.invalidateQueries({ queryKey: [subject] })
       if (said) void message.success(typeof said === 'string' ? said : said(output, input))
       after?.(output, input)

@@ -31,10 +31,10 @@ export function CountsPage() {
   const { data: places, error } = useQuery(read.places)
   const { data: stocktakes } = useQuery(read.stocktakes)
   const [place, setPlace] = useState<string>()
-  const begin = useDoing(
-    (where: string, key) => ask('POST', '/stocktakes', stocktakeAnswer, { body: { place: where }, key }),
-    { stale: ['stocktakes'], after: ({ id }) => void navigate(`/stock/count/${id}`) },
-  )
+  const begin = useDoing((where: string) => ask('POST', '/stocktakes', stocktakeAnswer, { body: { place: where } }), {
+    stale: ['stocktakes'],
+    after: ({ id }) => void navigate(`/stock/count/${id}`),
+  })
   if (error && !places) return <Trouble error={error} />
   if (!places || !stocktakes) return <Loading what="Fetching the places" />
   const chosen = places.find((each) => each.place === place)
@@ -121,7 +121,7 @@ function Count({ stocktake }: { stocktake: Stocktake }) {
   const mayMove = useMay('stock.move') && stocktake.state === 'counting'
   const keep = (answer: Stocktake) => client.setQueryData(['stocktakes', stocktake.id], answer)
   const end = useDoing(
-    (what: 'post' | 'abandon', key) => ask('POST', `/stocktakes/${stocktake.id}/${what}`, stocktakeAnswer, { key }),
+    (what: 'post' | 'abandon') => ask('POST', `/stocktakes/${stocktake.id}/${what}`, stocktakeAnswer),
     {
       stale: ['stocktakes', 'stock'],
       said: (_, what) => (what === 'post' ? 'The differences are posted.' : 'Abandoned; nothing is posted.'),

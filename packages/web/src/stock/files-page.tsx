@@ -14,10 +14,10 @@ export function StockFilesPage() {
   const mayKeep = useMay('stock.keep')
   const [file, setFile] = useState<File>()
   const [outcome, setOutcome] = useState<StockFileOutcome>()
-  const preview = useDoing((chosen: File, key) => sendFile('/stock/file/preview', chosen, stockFileOutcome, key), {
+  const preview = useDoing((chosen: File) => sendFile('/stock/file/preview', chosen, stockFileOutcome), {
     after: setOutcome,
   })
-  const take = useDoing((chosen: File, key) => sendFile('/stock/file', chosen, stockFileOutcome, key), {
+  const take = useDoing((chosen: File) => sendFile('/stock/file', chosen, stockFileOutcome), {
     stale: ['stock', 'batches', 'buy-list'],
     said: ({ done }) => (done ? 'The file is taken in.' : 'Nothing has been changed.'),
     after: setOutcome,

@@ -49,7 +49,7 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
   const unit = Form.useWatch('unit', form) ?? item?.unit ?? 'mg'
   const category = Form.useWatch('category', form) ?? item?.category ?? 'bead'
   const save = useDoing(
-    (fields: Fields, key) => {
+    (fields: Fields) => {
       const read = saveItem.safeParse(asInput(fields, item?.bead?.contact ?? 2.5))
       if (!read.success) {
         const [issue] = read.error.issues
@@ -60,8 +60,8 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
         })
       }
       return item
-        ? ask('PUT', `/items/${item.id}`, itemStory, { body: read.data, key })
-        : ask('POST', '/items', itemStory, { body: read.data, key })
+        ? ask('PUT', `/items/${item.id}`, itemStory, { body: read.data })
+        : ask('POST', '/items', itemStory, { body: read.data })
     },
     {
       stale: ['stock', 'buy-list'],

@@ -227,8 +227,8 @@ const Coming = ({ item }: { item: ItemStory }) => (
 /** A wrong move is taken back by another: the ledger forgets nothing. */
 function Reverse({ move }: { move: Move }) {
   const reverse = useDoing(
-    (reason: string, key) =>
-      ask('POST', `/moves/${move.id}/reverse`, z.object({ moveId: z.number() }), { body: { reason }, key }),
+    (reason: string) =>
+      ask('POST', `/moves/${move.id}/reverse`, z.object({ moveId: z.number() }), { body: { reason } }),
     { stale: ['stock'], said: 'Taken back by another move.', tell: true },
   )
   return (
@@ -262,9 +262,9 @@ interface MoveFields {
 function MoveForm({ item }: { item: ItemStory }) {
   const [form] = Form.useForm<MoveFields>()
   const post = useDoing(
-    ({ lotId, kind, amount, reason }: MoveFields, key) => {
+    ({ lotId, kind, amount, reason }: MoveFields) => {
       const body = handMove.parse({ kind, quantity: Math.round(amount * perSpoken[item.unit]), reason })
-      return ask('POST', `/lots/${lotId}/moves`, z.object({ moveId: z.number() }), { body, key })
+      return ask('POST', `/lots/${lotId}/moves`, z.object({ moveId: z.number() }), { body })
     },
     {
       stale: ['stock'],

@@ -117,10 +117,9 @@ function Move({ item, lot, close }: AboutLot) {
   const [form] = Form.useForm<{ place: string; amount: number | null }>()
   const { data: places } = useQuery(read.places)
   const move = useDoing(
-    ({ place, amount }: { place: string; amount?: number | null }, key) =>
+    ({ place, amount }: { place: string; amount?: number | null }) =>
       ask('POST', `/lots/${lot.id}/transfer`, z.object({ lotId: z.number() }), {
         body: { place, ...(amount ? { quantity: Math.round(amount * perSpoken[item.unit]) } : {}) },
-        key,
       }),
     { stale: ['stock', 'stocktakes'], said: 'It lies there now.', after: close },
   )
@@ -157,10 +156,9 @@ function Weigh({ item, lot, close }: AboutLot) {
   const beads = Form.useWatch('beads', form)
   const grams = Form.useWatch('grams', form)
   const weigh = useDoing(
-    (fields: { beads: number; grams: number }, key) =>
+    (fields: { beads: number; grams: number }) =>
       ask('POST', `/lots/${lot.id}/weighing`, z.object({ lotId: z.number() }), {
         body: { beads: fields.beads, mg: fields.grams * 1000 },
-        key,
       }),
     { stale: ['stock', 'batches'], said: 'Its bags are weighed by that from now on.', after: close },
   )

@@ -31,7 +31,7 @@ export function ReceiveLot({ item, quantity, purchaseId, close }: ReceiveLotProp
   const amount = Form.useWatch('amount', form) ?? quantity / perSpoken[item.unit]
   const missing = quantity - Math.round(amount * perSpoken[item.unit])
   const receive = useDoing(
-    ({ code, day, amount, restComing }: Fields, key) =>
+    ({ code, day, amount, restComing }: Fields) =>
       ask(
         'POST',
         purchaseId === undefined ? `/items/${item.id}/lots` : `/purchases/${purchaseId}/receive`,
@@ -43,7 +43,6 @@ export function ReceiveLot({ item, quantity, purchaseId, close }: ReceiveLotProp
             quantity: Math.round(amount * perSpoken[item.unit]),
             ...(purchaseId === undefined ? {} : { restComing }),
           },
-          key,
         },
       ),
     {

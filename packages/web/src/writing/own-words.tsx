@@ -21,7 +21,7 @@ interface OwnWordsProps {
 /** The designer's own words, step by step; and those whose step is gone. */
 export function OwnWords({ pattern, written, words, aside, close }: OwnWordsProps) {
   const save = useDoing(
-    (body: SaveWords, key) => ask('PUT', `/patterns/${pattern.id}/words`, z.array(stepWords), { body, key }),
+    (body: SaveWords) => ask('PUT', `/patterns/${pattern.id}/words`, z.array(stepWords), { body }),
     { stale: ['editions'], after: (_, { language, ...key }) => forgetForm(keptName(pattern.id, language, key)) },
   )
   // What is being typed is saved on leaving its field, and Escape leaves no field by itself.

@@ -86,7 +86,7 @@ function PublishForm({ pattern, stopped, close }: { pattern: Pattern; stopped: b
   const number = (pattern.version ?? 0) + 1
   const published = pattern.versions.filter((each) => each.published)
   const publish = useDoing(
-    (body: SaveVersion, key) => ask('POST', `/patterns/${pattern.id}/versions`, patternAnswer, { body, key }),
+    (body: SaveVersion) => ask('POST', `/patterns/${pattern.id}/versions`, patternAnswer, { body }),
     {
       stale: ['patterns', 'editions'],
       said: ({ version }) => `Version ${version} is published.`,
