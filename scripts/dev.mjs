@@ -14,7 +14,7 @@ import { setUpDatabase, startServer } from './set-up/server.mjs'
 
 await runMain(async () => {
   ensureData()
-  onlyOne()
+  await onlyOne('shop')
   const external = process.env.DATABASE_URL
   await ensurePackages(external ? [] : ['postgresql'])
   await ensureDependencies()
@@ -26,7 +26,7 @@ await runMain(async () => {
   const databaseUrl = external ?? (await cluster.database('tessellum'))
   await setUpDatabase(databaseUrl, keys.demoPassword)
   const port = await freePort()
-  const serve = () => startServer({ port, databaseUrl, sessionSecret: keys.sessionSecret })
+  const serve = () => startServer({ port, databaseUrl, archiveKey: keys.archiveKey })
   let server = await serve()
 
   let pause

@@ -2,12 +2,12 @@
 import { existsSync } from 'node:fs'
 import path from 'node:path'
 import { ensureBuild } from './set-up/build.mjs'
+import { ask, client } from './set-up/client.mjs'
 import { startCluster } from './set-up/cluster.mjs'
-import { ensurePackages, postgresBin } from './set-up/debian.mjs'
+import { ensurePackages } from './set-up/debian.mjs'
 import { ensureDependencies } from './set-up/dependencies.mjs'
 import { onlyOne } from './set-up/only-one.mjs'
 import { data, ensureData } from './set-up/places.mjs'
-import { must, run } from './set-up/run.mjs'
 import { runMain, Stop, say } from './set-up/say.mjs'
 import { secrets } from './set-up/secrets.mjs'
 import { restoreShop } from './set-up/server.mjs'
@@ -16,7 +16,7 @@ await runMain(async () => {
   const [file] = process.argv.slice(2)
   if (!file || !existsSync(file)) throw new Stop('Name a file that is there: npm run restore -- shop.zip')
   ensureData()
-  onlyOne()
+  await onlyOne('restore')
   await ensurePackages(process.env.DATABASE_URL ? [] : ['postgresql'])
   await ensureDependencies()
   await ensureBuild()
@@ -26,33 +26,32 @@ await runMain(async () => {
     : await startCluster(path.join(data, 'postgres'), keys.databasePassword)
   try {
     const url = process.env.DATABASE_URL ?? (await cluster.database('tessellum'))
-    const { output } = await run(`${postgresBin()}/psql`, [
-      '-X',
-      '-A',
-      '-t',
-      '-c',
-      `select to_regclass('public.person')`,
-      url,
-    ])
-    const begun = output.includes('person')
-    if (file.endsWith('.zip')) await restoreShop(url, path.resolve(file), keys.demoPassword)
+    const begun = (await ask(`select to_regclass('public.person')`, url)).includes('person')
+    let told = ''
+    if (file.endsWith('.zip')) told = await restoreShop(url, path.resolve(file), keys.demoPassword, keys.archiveKey)
     else {
       if (begun)
         throw new Stop(
           'This shop is begun already. Put a backup into a new one: TESSELLUM_DATA=another-folder npm run restore -- FILE',
         )
-      await must(`${postgresBin()}/pg_restore`, [
-        '--exit-on-error',
-        '--single-transaction',
-        '--no-owner',
-        `--dbname=${url}`,
-        path.resolve(file),
-      ])
+      await putBack(path.resolve(file), url)
     }
     say(
-      `Put back from ${file}.${file.endsWith('.zip') ? ` Everybody signs in with ${keys.demoPassword} at first.` : ''} "npm start" opens it.`,
+      `Put back from ${file}.${file.endsWith('.zip') ? ` Whoever signs in does so with ${keys.demoPassword} at first. ${told}` : ''} "npm start" opens it.`,
     )
   } finally {
     await cluster?.stop()
   }
 })
+
+/** All of it or nothing; of what is wrong with a file, one line is enough to know. */
+async function putBack(file, url) {
+  const database = decodeURIComponent(new URL(url).pathname.slice(1))
+  const args = ['--exit-on-error', '--single-transaction', '--no-owner', `--dbname=${database}`, file]
+  await client('pg_restore', args, url).catch(({ message }) => {
+    const line = message.split('\n').find((each) => each.includes('error:')) ?? ''
+    throw new Stop(
+      `${path.basename(file)} is no whole backup, and nothing has been changed. ${line.replace(/^.*error: /, '').slice(0, 200)}`,
+    )
+  })
+}

@@ -21,7 +21,7 @@ await runMain(async () => {
   const fresh = process.argv.includes('--fresh')
   const external = process.env.DATABASE_URL
   ensureData()
-  onlyOne()
+  await onlyOne('shop')
   await ensurePackages(external ? [] : ['postgresql'])
   await ensureDependencies()
   await ensureBuild()
@@ -42,7 +42,7 @@ await runMain(async () => {
   /** With the address that the database has now. */
   const serve = async (at) => {
     const databaseUrl = external ?? (await cluster.database('tessellum'))
-    return startServer({ port: at, databaseUrl, sessionSecret: keys.sessionSecret, env: standIns.env })
+    return startServer({ port: at, databaseUrl, archiveKey: keys.archiveKey, env: standIns.env })
   }
   try {
     const databaseUrl = external ?? (await cluster.database('tessellum'))

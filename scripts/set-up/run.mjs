@@ -2,12 +2,15 @@ import { spawn } from 'node:child_process'
 
 /**
  * Runs a program to its end.
+ * @param {object} options those of spawn; `input` is written to its standard input, and `show` lets it print to the screen
  * @returns {Promise<{code: number, output: string}>} its exit code and, unless shown, what it printed
  */
 export function run(command, args, options = {}) {
-  const { show = false, ...rest } = options
+  const { show = false, input, ...rest } = options
   return new Promise((resolve, reject) => {
-    const child = spawn(command, args, { ...rest, stdio: show ? 'inherit' : ['ignore', 'pipe', 'pipe'] })
+    const from = input === undefined ? 'ignore' : 'pipe'
+    const child = spawn(command, args, { ...rest, stdio: show ? 'inherit' : [from, 'pipe', 'pipe'] })
+    child.stdin?.end(input)
     let output = ''
     child.stdout?.on('data', (data) => (output += data))
     child.stderr?.on('data', (data) => (output += data))

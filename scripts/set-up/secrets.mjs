@@ -18,7 +18,7 @@ export function secrets() {
   const kept = existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : {}
   const all = {
     databasePassword: randomBytes(24).toString('base64url'),
-    sessionSecret: randomBytes(32).toString('base64url'),
+    archiveKey: randomBytes(32).toString('base64url'),
     demoPassword: readablePassword(),
     ...kept,
   }

@@ -13,20 +13,33 @@ export const setUpDatabase = (databaseUrl, demoPassword) =>
     env: { ...process.env, DATABASE_URL: databaseUrl, DEMO_PASSWORD: demoPassword },
   })
 
-/** Puts an archive into an empty database. @throws Stop with what is wrong with it */
-export async function restoreShop(databaseUrl, archive, password) {
+/**
+ * Puts an archive into an empty database.
+ *
+ * @returns what it says of it
+ * @throws Stop with what is wrong with it
+ */
+export async function restoreShop(databaseUrl, archive, password, archiveKey) {
   const { code, output } = await run(process.execPath, [dist('set-up.js')], {
     cwd: root,
-    env: { ...process.env, DATABASE_URL: databaseUrl, DEMO_PASSWORD: password, ARCHIVE: archive },
+    env: {
+      ...process.env,
+      DATABASE_URL: databaseUrl,
+      DEMO_PASSWORD: password,
+      ARCHIVE: archive,
+      ARCHIVE_KEY: archiveKey,
+    },
   })
-  if (code !== 0) throw new Stop(output.trim())
+  // Of what is wrong with an archive, one sentence is enough to know.
+  if (code !== 0) throw new Stop(output.trim().split('\n')[0].slice(0, 400))
+  return output.replace('archive put back\n', '')
 }
 
 /**
  * Starts the server as a child that ends when we do.
  * @returns {Promise<{port: number, child: import('node:child_process').ChildProcess, stop: () => Promise<void>}>}
  */
-export function startServer({ port, databaseUrl, sessionSecret, env = {} }) {
+export function startServer({ port, databaseUrl, archiveKey, env = {} }) {
   return new Promise((resolve, reject) => {
     const child = fork(dist('main.js'), {
       cwd: root,
@@ -36,7 +49,7 @@ export function startServer({ port, databaseUrl, sessionSecret, env = {} }) {
         ...process.env,
         PORT: String(port),
         DATABASE_URL: databaseUrl,
-        SESSION_SECRET: sessionSecret,
+        ARCHIVE_KEY: archiveKey,
         WEB_ROOT: path.join(root, 'packages/web/dist'),
         ...env,
       },

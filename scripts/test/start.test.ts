@@ -1,5 +1,5 @@
 import { type ChildProcess, execFileSync, spawn } from 'node:child_process'
-import { chmodSync, existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { chmodSync, existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import net from 'node:net'
 import os from 'node:os'
 import path from 'node:path'
@@ -20,8 +20,13 @@ interface Start {
 }
 
 /** `npm start` in a data folder of the test's own. */
-function start(args: string[] = [], env: NodeJS.ProcessEnv = {}): Start {
-  const child = spawn(process.execPath, ['scripts/start.mjs', ...args], {
+const start = (args: string[] = [], env: NodeJS.ProcessEnv = {}): Start => spawned('start', args, env)
+
+/** Another of the project's commands, in the same folder unless said. */
+const command = (name: string, argument: string, env: NodeJS.ProcessEnv = {}): Start => spawned(name, [argument], env)
+
+function spawned(name: string, args: string[], env: NodeJS.ProcessEnv): Start {
+  const child = spawn(process.execPath, [`scripts/${name}.mjs`, ...args], {
     cwd: root,
     env: { ...process.env, NODE_ENV: 'production', TESSELLUM_DATA: data, PORT: '0', ...env },
   })
@@ -109,6 +114,31 @@ test('a shop opens, keeps what is done in it over a hard end and a clean one, an
   expect(await answers(again)).toBe(false)
   expect(existsSync(postmaster)).toBe(false)
 
+  // A shop that is opened while a backup of the closed one is taken waits for it; neither stops the other's database.
+  const dump = path.join(data, 'shop.dump')
+  const backup = command('backup', dump)
+  while (!existsSync(path.join(data, 'open.json'))) await new Promise((done) => setTimeout(done, 10))
+  const fourth = start()
+  const open = await opened(fourth)
+  expect(fourth.output()).toContain('Waiting for the backup')
+  expect(await backup.ended).toBe(0)
+  expect(await answers(open)).toBe(true)
+  fourth.child.kill('SIGINT')
+  expect(await fourth.ended).toBe(0)
+
+  // Put back into another folder, everything is there; cut short, it is refused in one sentence, and says no password.
+  const elsewhere = path.join(data, 'elsewhere')
+  const short = path.join(data, 'short.dump')
+  writeFileSync(short, readFileSync(dump).subarray(0, 30_000))
+  const refused = command('restore', short, { TESSELLUM_DATA: elsewhere })
+  expect(await refused.ended).toBe(1)
+  expect(refused.output()).toMatch(/short\.dump is no whole backup, and nothing has been changed\./)
+  expect(refused.output().length).toBeLessThan(800)
+  const restored = command('restore', dump, { TESSELLUM_DATA: elsewhere })
+  expect([await restored.ended, restored.output()]).toEqual([0, expect.stringContaining('Put back from')])
+
+  // The mark of one that was killed: its number belongs to another process by now.
+  writeFileSync(path.join(data, 'open.json'), JSON.stringify({ pid: process.pid, began: '1', what: 'shop' }))
   const fresh = start(['--fresh'])
   const anew = await opened(fresh)
   const renewed = await patternsOf(anew, passwordIn(fresh))

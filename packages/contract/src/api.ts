@@ -34,7 +34,7 @@ import { order, saveOrder, sizedOrder, sizeOrder } from './orders'
 import { emptyBag, fillBag, loseBeads, packing, returnKit, swapLot } from './packing'
 import { patternFile } from './pattern-file'
 import { carrier, newPattern, pattern, patternSummary, saveDraft, saveVersion, versionText } from './patterns'
-import { me, signIn } from './people'
+import { me, person, signIn } from './people'
 import { acceptSubstitutes, rescue } from './rescue'
 import type { RouteKey } from './rights'
 import { newSample, samples } from './samples'
@@ -77,6 +77,12 @@ export const api = {
   'GET /api/me': { what: 'Who is signed in, and the token for changes', answer: me },
   'POST /api/sign-out': { what: 'Sign out', answer: ok },
   'GET /api/changes': { what: 'What has changed, as server-sent events: a subject each', answer: 'stream' },
+  'GET /api/people': { what: 'Who may sign in, and who is signed in', answer: list(person) },
+  'POST /api/people/:id/disable': {
+    what: 'End their sessions, and let them in no more',
+    answer: z.object({ id: z.number() }),
+  },
+  'POST /api/people/:id/enable': { what: 'Let them sign in again', answer: z.object({ id: z.number() }) },
   'GET /api/patterns': { what: 'All patterns', answer: list(patternSummary) },
   'POST /api/patterns': { what: 'Begin a pattern, or take one in from a file', body: newPattern, answer: pattern },
   'GET /api/patterns/:id': { what: 'A pattern: its draft and its versions', answer: pattern },

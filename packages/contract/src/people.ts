@@ -16,6 +16,18 @@ export const signIn = z.object({
 })
 export type SignIn = z.infer<typeof signIn>
 
+/** Somebody of the shop, as the owner sees them. */
+export const person = z.object({
+  id: z.number(),
+  name: z.string(),
+  fullName: z.string(),
+  role: personRole,
+  disabled: z.boolean(),
+  /** In how many browsers they are signed in. */
+  sessions: z.number(),
+})
+export type Person = z.infer<typeof person>
+
 export const me = z.object({
   id: z.number(),
   name: z.string(),

@@ -19,9 +19,13 @@ export const rights = {
   'orders.keep': ['owner', 'designer'],
   'costs.keep': ['owner'],
   'archive.take': ['owner'],
+  'people.keep': ['owner'],
 } as const satisfies Record<string, readonly PersonRole[]>
 
 export type Right = keyof typeof rights
+
+export const mayDo = (role: PersonRole, right: Right): boolean =>
+  (rights[right] as readonly PersonRole[]).includes(role)
 
 /**
  * Every route there is, with the right it asks for: "open" to anyone, "signed-in" to anyone known.
@@ -34,6 +38,9 @@ export const routes = {
   'GET /api/me': 'signed-in',
   'POST /api/sign-out': 'signed-in',
   'GET /api/changes': 'signed-in',
+  'GET /api/people': 'people.keep',
+  'POST /api/people/:id/disable': 'people.keep',
+  'POST /api/people/:id/enable': 'people.keep',
 
   'GET /api/patterns': 'patterns.read',
   'POST /api/patterns': 'patterns.write',

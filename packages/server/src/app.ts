@@ -1,11 +1,8 @@
-import { randomBytes } from 'node:crypto'
 import path from 'node:path'
-import { rights } from '@tessellum/contract/rights'
-import connectPgSimple from 'connect-pg-simple'
+import { mayDo } from '@tessellum/contract/rights'
 import { csrfSync } from 'csrf-sync'
 import { sql } from 'drizzle-orm'
 import express, { type Express, type RequestHandler, Router } from 'express'
-import session, { type SessionData } from 'express-session'
 import helmet from 'helmet'
 import type pg from 'pg'
 import type { Logger } from 'pino'
@@ -17,17 +14,19 @@ import type { changes } from './changes/routes'
 import { classRoutes } from './classes/routes'
 import { colourwayRoutes } from './colourways/routes'
 import type { Config } from './config'
+import type { Database } from './database/connect'
 import { deviceRoutes } from './devices/routes'
 import { diaryRoutes } from './diary/routes'
 import { documentRoutes } from './documents/routes'
 import { digestBody } from './http/asked'
 import { answerErrors, nothingHere } from './http/errors'
 import { openApi } from './http/openapi'
-import { mount, type Shop } from './http/route'
+import { mount, type Shop, type SignedIn } from './http/route'
 import { orderRoutes } from './orders/routes'
 import { packingRoutes } from './packing/routes'
 import { patternRoutes } from './patterns/routes'
 import { peopleRoutes } from './people/routes'
+import { sessions, whoAsks } from './people/sessions'
 import { signInLimit } from './people/sign-in-limit'
 import { sampleRoutes } from './samples/routes'
 import { stockFileRoutes } from './stock/file-routes'
@@ -37,13 +36,16 @@ import { trailRoutes } from './trail/routes'
 interface Parts {
   readonly config: Config
   readonly shop: Shop
+  /** Of its own connections, so that who somebody is can be looked up while every other waits for a lot. */
   readonly pool: pg.Pool
+  readonly people: Database
+  readonly secret: string
   readonly log: Logger
   readonly changes: ReturnType<typeof changes>
 }
 
 /** The whole server, ready to listen. */
-export function buildApp({ config, shop, pool, log, changes }: Parts): Express {
+export function buildApp({ config, shop, pool, people, secret, log, changes }: Parts): Express {
   const app = express()
   app.disable('x-powered-by')
   // Nothing of the API is kept by browsers, so nothing needs a mark to be compared by.
@@ -68,7 +70,7 @@ export function buildApp({ config, shop, pool, log, changes }: Parts): Express {
   )
 
   const { csrfSynchronisedProtection, generateToken } = csrfSync()
-  app.use('/api', noStore, sessions(config, pool), readBody)
+  app.use('/api', noStore, sessions(config, secret, pool), whoAsks(people), readBody)
   // Signing in has no session to forge yet; the cookie is same-site and the body JSON.
   app.use('/api', (request, response, next) =>
     request.path === '/sign-in' ? next() : csrfSynchronisedProtection(request, response, next),
@@ -96,7 +98,7 @@ export function buildApp({ config, shop, pool, log, changes }: Parts): Express {
     buyingRoutes(shop, config),
     packingRoutes(shop),
     deviceRoutes(shop, config),
-    archiveRoutes(shop),
+    archiveRoutes(shop, config.ARCHIVE_KEY),
     classRoutes(shop),
     orderRoutes(shop),
     diaryRoutes(shop),
@@ -130,38 +132,8 @@ const bodies = {
 const takesText = /^\/patterns(\/\d+\/draft)?$/
 
 const readBody: RequestHandler = (request, response, next) => {
-  const { caller } = request.session
-  const mayWrite = caller && (rights['patterns.write'] as readonly string[]).includes(caller.role)
+  const caller: SignedIn | undefined = response.locals.caller
+  const mayWrite = caller && mayDo(caller.role, 'patterns.write')
   const read = !caller ? bodies.signIn : mayWrite && takesText.test(request.path) ? bodies.text : bodies.usual
   read(request, response, next)
-}
-
-/** A session that is in use is put off from ending, but not at every request: that would be a write for every read. */
-const touchMs = 300_000
-
-function sessions(config: Config, pool: pg.Pool): RequestHandler {
-  class Store extends connectPgSimple(session) {
-    private readonly touched = new Map<string, number>()
-
-    override touch(id: string, data: SessionData, done?: () => void): void {
-      const now = Date.now()
-      if (now - (this.touched.get(id) ?? 0) < touchMs) {
-        done?.()
-        return
-      }
-      for (const [old, at] of this.touched) if (now - at > touchMs) this.touched.delete(old)
-      this.touched.set(id, now)
-      super.touch(id, data, done)
-    }
-  }
-  return session({
-    name: 'tessellum',
-    secret: config.SESSION_SECRET,
-    genid: () => randomBytes(24).toString('base64url'),
-    store: new Store({ pool, tableName: 'session', pruneSessionInterval: 3600 }),
-    resave: false,
-    saveUninitialized: false,
-    rolling: true,
-    cookie: { httpOnly: true, sameSite: 'strict', secure: config.BEHIND_TLS, maxAge: 12 * 3600_000 },
-  })
 }

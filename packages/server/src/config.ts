@@ -9,9 +9,11 @@ const address = (name: string) =>
 /** What the server is told by its environment; the start command fills it in. */
 const environment = z.object({
   PORT: z.coerce.number().int().min(0).max(65535).default(5080),
-  HOST: z.string().default('127.0.0.1'),
+  /** The address it listens on. A name of its own: many a machine has HOST set for something else. */
+  TESSELLUM_HOST: z.string().default('127.0.0.1'),
   DATABASE_URL: z.string().min(1, 'DATABASE_URL names the PostgreSQL database to use.'),
-  SESSION_SECRET: z.string().min(16, 'SESSION_SECRET needs 16 characters or more.'),
+  /** Signs archives of the shop, so that it knows its own; empty without one. */
+  ARCHIVE_KEY: z.string().default(''),
   /** Behind a proxy that ends TLS: cookies are sent over https only. */
   BEHIND_TLS: z.stringbool().default(false),
   /** How long a change waits for what another holds, before it is told to try again. */

@@ -6,6 +6,7 @@ import { changes } from './changes/routes'
 import { readConfig } from './config'
 import { connect, connectShop } from './database/connect'
 import { buildOf, keepDrawings } from './drawings/drawings'
+import { secretOf } from './people/secret'
 import { workerPool } from './workers/pool'
 
 const config = readConfig(process.env)
@@ -14,12 +15,17 @@ const { db, close: closeRecords } = connectShop(config.DATABASE_URL, config.LOCK
 const workerFile = fileURLToPath(new URL('./worker.js', import.meta.url))
 const workers = workerPool(workerFile)
 const drawings = keepDrawings(db, workers, buildOf(workerFile), log)
-const telling = changes(config.DATABASE_URL, log)
 // Apart, so that who somebody is can be looked up while every other connection waits for a lot.
-const { pool: sessionPool } = connect(config.DATABASE_URL, log, { max: 4 })
-const app = buildApp({ config, shop: { db, workers, drawings }, pool: sessionPool, log, changes: telling })
+const { pool: sessionPool, db: people } = connect(config.DATABASE_URL, log, { max: 4 })
+const telling = changes(config.DATABASE_URL, people, log)
+const secret = await secretOf(people, 'session')
+const shop = { db, workers, drawings }
+const app = buildApp({ config, shop, pool: sessionPool, people, secret, log, changes: telling })
 
-const server = app.listen(config.PORT, config.HOST, (error) => {
+const host = config.TESSELLUM_HOST
+if (!/^(127\.\d+\.\d+\.\d+|::1|localhost)$/.test(host) && !config.BEHIND_TLS)
+  log.warn({ host }, 'the shop listens to other machines, and what they send can be read on the way: put it behind TLS')
+const server = app.listen(config.PORT, host, (error) => {
   if (error) {
     log.error(error.message)
     process.exit(1)

@@ -7,15 +7,19 @@ import { migrateDatabase } from './database/migrate'
 import { openDemoShop } from './demo/open-shop'
 import { buildOf } from './drawings/drawings'
 
-const { DATABASE_URL, DEMO_PASSWORD, ARCHIVE } = process.env
+const { DATABASE_URL, DEMO_PASSWORD, ARCHIVE, ARCHIVE_KEY = '' } = process.env
 if (!DATABASE_URL) throw new Error('DATABASE_URL names the PostgreSQL database to use.')
 
 const { pool, db } = connect(DATABASE_URL)
 try {
   await migrateDatabase(db, fileURLToPath(new URL('../migrations', import.meta.url)))
   if (DEMO_PASSWORD && ARCHIVE) {
-    await restoreArchive(db, readFileSync(ARCHIVE), DEMO_PASSWORD)
+    const only = await restoreArchive(db, readFileSync(ARCHIVE), DEMO_PASSWORD, ARCHIVE_KEY)
     process.stdout.write('archive put back\n')
+    if (only !== undefined)
+      process.stdout.write(
+        `This shop has not signed it. Only ${only} can sign in, and lets the others in again under People.\n`,
+      )
   } else if (DEMO_PASSWORD) {
     const opened = await openDemoShop(
       db,

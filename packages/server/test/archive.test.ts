@@ -1,12 +1,12 @@
 import { execFile } from 'node:child_process'
-import { randomUUID } from 'node:crypto'
+import { createHash, randomUUID } from 'node:crypto'
 import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
 import JSZip from 'jszip'
 import { Client } from 'pg'
 import { ledgerOf } from './ledger'
-import { openShop, password, type Shop } from './shop'
+import { Caller, openShop, password, type Shop } from './shop'
 
 const postgres = process.env.TEST_POSTGRES ?? ''
 const folder = mkdtempSync(path.join(tmpdir(), 'tessellum-archive-'))
@@ -35,7 +35,13 @@ async function restore(bytes: Uint8Array) {
   writeFileSync(file, bytes)
   const url = new URL(`${postgres}${name}`)
   const { code, said } = await new Promise<{ code: number; said: string }>((done) => {
-    const env = { ...process.env, DATABASE_URL: url.href, DEMO_PASSWORD: password, ARCHIVE: file }
+    const env = {
+      ...process.env,
+      DATABASE_URL: url.href,
+      DEMO_PASSWORD: password,
+      ARCHIVE: file,
+      ARCHIVE_KEY: 'a key for the tests only',
+    }
     execFile(process.execPath, [path.join(__dirname, '../dist/set-up.js')], { env }, (error, out, wrong) =>
       done({ code: error ? Number(error.code) : 0, said: `${out}${wrong}` }),
     )
@@ -73,6 +79,39 @@ test('no password leaves the shop, and people can read what is in it', async () 
   for (const file of Object.values(zip.files)) expect(await file.async('string')).not.toContain('argon2')
   expect(Object.keys(zip.files)).toEqual(expect.arrayContaining(['stock.csv', 'patterns/1-Windlass-pendant.tess']))
   expect((await (await shop.as('odile')).ask('GET', '/archive')).status).toBe(403)
+})
+
+test('with a role changed in it and its sums worked out again, only the owner comes back', async () => {
+  const zip = await JSZip.loadAsync(taken)
+  const people = ((await zip.file('tables/person.json')?.async('string')) ?? '').replace(
+    '"role":"teacher"',
+    '"role":"owner"',
+  )
+  const manifest = JSON.parse((await zip.file('manifest.json')?.async('string')) ?? '{}')
+  manifest.tables.person.digest = createHash('sha256').update(people).digest('hex')
+  zip.file('tables/person.json', people)
+  zip.file('manifest.json', `${JSON.stringify(manifest, null, 2)}\n`)
+  const { name, code, said } = await restore(await zip.generateAsync({ type: 'uint8array' }))
+  expect([code, said]).toEqual([0, expect.stringContaining('Only Isaura')])
+  const again = await openShop(undefined, {}, name)
+  expect((await new Caller(again.base).signIn('corin')).body).toMatchObject({ code: 'disabled' })
+  const isaura = await again.as('isaura')
+  expect(
+    (await isaura.ask('GET', '/people')).body.filter(({ disabled }: { disabled: boolean }) => !disabled),
+  ).toHaveLength(1)
+  await again.close()
+})
+
+test('of tables that do not fit together one sentence is told', async () => {
+  const zip = await JSZip.loadAsync(taken)
+  const lots = ((await zip.file('tables/lot.json')?.async('string')) ?? '').replace(/"item_id":\d+/, '"item_id":987654')
+  const manifest = JSON.parse((await zip.file('manifest.json')?.async('string')) ?? '{}')
+  manifest.tables.lot.digest = createHash('sha256').update(lots).digest('hex')
+  zip.file('tables/lot.json', lots)
+  zip.file('manifest.json', JSON.stringify(manifest))
+  const { code, said, people } = await restore(await zip.generateAsync({ type: 'uint8array' }))
+  expect([code, people]).toEqual([2, 0])
+  expect(said).toMatch(/^Its tables do not fit together: .{10,400}\n$/)
 })
 
 test('cut short, altered or incomplete it is refused whole', async () => {

@@ -134,6 +134,18 @@ test('called off, a class gives back what its kits held', async () => {
   await isaura.ask('POST', `/classes/${made.id}/cancel`, {})
 })
 
+test('called off by a teacher, its kits stay reserved until somebody gives them back who may', async () => {
+  const { body: made } = await offer({ title: 'Called off by its teacher' })
+  const { body: planned } = await isaura.ask<ClassAnswer>('POST', `/classes/${made.id}/kits`, {})
+  await isaura.ask('POST', `/batches/${planned.batchId}/reserve`, {})
+  const before = await ledgerOf(shop.pool)
+  const corin = await shop.as('corin')
+  expect((await corin.ask('POST', `/batches/${planned.batchId}/release`, {})).status).toBe(403)
+  expect((await corin.ask('POST', `/classes/${made.id}/cancel`, {})).body.state).toBe('cancelled')
+  expect(await ledgerOf(shop.pool)).toEqual(before)
+  expect((await isaura.ask('POST', `/batches/${planned.batchId}/cancel`, {})).body.state).toBe('cancelled')
+})
+
 test('two who book the same seat at once: one has it', async () => {
   const { body: made } = await offer({ title: 'Crowded' })
   const answers = await Promise.all(['Wren', 'Teal', 'Smew'].map((name) => book(made.id, 1, { name, offer: 0 })))

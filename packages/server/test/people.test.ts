@@ -98,6 +98,85 @@ describe('signing in', () => {
   })
 })
 
+test('of two hundred wrong passwords at once ten are looked at, and everybody else goes on', async () => {
+  const flood = Array.from({ length: 200 }, () => new Caller(shop.base).signIn('odile', 'no'))
+  const bram = await shop.as('bram')
+  expect((await bram.ask('GET', '/batches')).status).toBe(200)
+  const statuses = (await Promise.all(flood)).map(({ status }) => status)
+  expect(statuses.filter((status) => status === 401).length).toBe(10)
+  expect(statuses.every((status) => status === 401 || status === 429)).toBe(true)
+  await shop.pool.query('delete from sign_in_limit')
+})
+
+describe('sessions', () => {
+  const idOf = async (name: string) =>
+    (await shop.pool.query('select id from person where name = $1', [name])).rows[0].id
+
+  /** What a page is told of changes, until it is told nothing more. */
+  async function told(caller: Caller): Promise<() => Promise<string>> {
+    const stream = await fetch(`${shop.base}/api/changes`, { headers: { cookie: caller.cookie } })
+    return () => stream.text()
+  }
+
+  test('who is disabled is out at once, in every browser, and comes back only when let in again', async () => {
+    const [isaura, here, there] = [await shop.as('isaura'), await shop.as('bram'), await shop.as('bram')]
+    const stream = await told(here)
+    const id = await idOf('bram')
+    const listed = async () =>
+      (await isaura.ask('GET', '/people')).body.find((each: { name: string }) => each.name === 'bram')
+    expect((await listed()).sessions).toBeGreaterThanOrEqual(2)
+    expect((await isaura.ask('POST', `/people/${id}/disable`, {})).status).toBe(200)
+    for (const caller of [here, there])
+      for (const [method, path] of [
+        ['GET', '/batches'],
+        ['POST', '/batches'],
+      ] as const)
+        expect((await caller.ask(method, path, method === 'GET' ? undefined : {})).status).toBeGreaterThanOrEqual(401)
+    expect(await stream()).toContain('event: ended')
+    expect((await new Caller(shop.base).signIn('bram')).body).toMatchObject({ code: 'disabled' })
+    expect(await listed()).toMatchObject({ disabled: true, sessions: 0 })
+    expect((await isaura.ask('POST', `/people/${id}/enable`, {})).status).toBe(200)
+    expect((await (await shop.as('bram')).ask('GET', '/batches')).status).toBe(200)
+  })
+
+  test('another role or another password ends them, and the only owner stays', async () => {
+    const odile = await shop.as('odile')
+    await shop.pool.query(`update person set role = 'teacher' where name = 'odile'`)
+    expect((await odile.ask('GET', '/batches')).status).toBe(401)
+    const teaching = await shop.as('odile')
+    expect((await teaching.ask('POST', '/lots/1/moves', {})).status).toBe(403)
+    await shop.pool.query(
+      `update person set role = 'stockroom', password_hash = password_hash || '' where name = 'odile'`,
+    )
+    expect((await teaching.ask('GET', '/batches')).status).toBe(401)
+    const isaura = await shop.as('isaura')
+    const last = await isaura.ask('POST', `/people/${await idOf('isaura')}/disable`, {})
+    expect([last.status, last.body.code]).toEqual([409, 'last-owner'])
+  })
+
+  test('they end a week after the sign-in, however busy, and with the sign-out wherever they are told of changes', async () => {
+    const corin = await shop.as('corin')
+    await shop.pool.query(
+      `update session set sess = jsonb_set(sess::jsonb, '{begun,at}', to_jsonb((sess #>> '{begun,at}')::float8 - 8 * 86400000.0)) where sess #>> '{begun,personId}' = $1`,
+      [String(await idOf('corin'))],
+    )
+    expect((await corin.ask('GET', '/batches')).status).toBe(401)
+    const bram = await shop.as('bram')
+    const stream = await told(bram)
+    await bram.ask('POST', '/sign-out', {})
+    expect(await stream()).toContain('event: ended')
+  })
+
+  test('are known to another server of the same shop', async () => {
+    const bram = await shop.as('bram')
+    const other = await shop.beside()
+    const there = new Caller(other.base)
+    there.cookie = bram.cookie
+    expect((await there.ask('GET', '/me')).status).toBe(200)
+    await other.end()
+  })
+})
+
 test('before signing in nobody sends more than a name and a password; only a pattern is large', async () => {
   const anybody = new Caller(shop.base)
   const large = { source: '['.repeat(500_000) }

@@ -143,7 +143,7 @@ function serve(
         LOG_LEVEL: 'silent',
         PORT: '0',
         DATABASE_URL: databaseUrl,
-        SESSION_SECRET: 'a secret for the tests only',
+        ARCHIVE_KEY: 'a key for the tests only',
         WEB_ROOT: path.join(root, 'packages/web/dist'),
         ...env,
       },

@@ -17,7 +17,7 @@ test('a lost connection to the database is told plainly, and mends without a res
     expect(headers.get('retry-after')).toBe('3')
   }
   const lost = await bram.ask('POST', '/batches/3/reserve', {})
-  expect([lost.status, lost.body.hint]).toEqual([503, 'Nothing has been changed. Try again in a moment.'])
+  expect([lost.status, lost.body.hint]).toEqual([503, 'Try again in a moment; nothing is done twice.'])
 
   await cable?.mend()
   expect((await bram.ask('GET', '/items')).status).toBe(200)

@@ -89,6 +89,7 @@ export const router = createBrowserRouter([
             path: 'kits/rescue/:itemId',
             lazy: async () => ({ Component: (await import('./kits/rescue-page')).RescuePage }),
           },
+          { path: 'people', lazy: async () => ({ Component: (await import('./people/people-page')).PeoplePage }) },
           { path: 'trail', lazy: async () => ({ Component: (await import('./trail/trail-page')).TrailPage }) },
           {
             path: 'stand-ins',

@@ -3,9 +3,10 @@ import { sql } from 'drizzle-orm'
 import JSZip from 'jszip'
 import { z } from 'zod'
 import type { Database } from '../database/connect'
+import { describeError } from '../http/describe'
 import { hashPassword } from '../people/passwords'
 import { archived, archiveFormat, archiveVersion } from './tables'
-import { checksOf, digestOf } from './take'
+import { checksOf, digestOf, signatureOf } from './take'
 
 /** What is wrong with an archive, in words for whoever has it. Nothing has been changed. */
 export class BadArchive extends Error {}
@@ -20,7 +21,7 @@ const manifest = z.object({
 /** So many rows in one statement. */
 const mostAtOnce = 20_000
 
-async function open(bytes: Uint8Array) {
+async function open(bytes: Uint8Array, key: string) {
   const zip = await JSZip.loadAsync(bytes).catch(() => {
     throw new BadArchive('This is no archive, or it is cut short.')
   })
@@ -44,17 +45,29 @@ async function open(bytes: Uint8Array) {
     if (!Array.isArray(rows) || rows.length !== listed.rows) throw new BadArchive(`The table "${table}" is not whole.`)
     tables.set(table, rows)
   }
-  return { tables, checks: known.data.checks }
+  const signature = (await zip.file('signature.txt')?.async('string')) ?? ''
+  const ours = key !== '' && signature === signatureOf(text ?? '', key)
+  return { tables, checks: known.data.checks, ours }
 }
 
 /**
+ * Of an archive that another shop has signed, or nobody, anybody may have changed who may do what: only its owner can sign in at first, and lets the
+ * others in again.
+ *
  * @param password everybody's, to sign in and begin with: an archive holds none
+ * @param key the shop's own, by which it knows its archives
+ * @returns who may sign in, where that is not everybody as before
  * @throws BadArchive when it is cut short, altered, or does not add up to what it was
  */
-export async function restoreArchive(db: Database, bytes: Uint8Array, password: string): Promise<void> {
-  const { tables, checks } = await open(bytes)
+export async function restoreArchive(
+  db: Database,
+  bytes: Uint8Array,
+  password: string,
+  key: string,
+): Promise<string | undefined> {
+  const { tables, checks, ours } = await open(bytes, key)
   const passwordHash = await hashPassword(password)
-  await db.transaction(async (tx) => {
+  const putBack = db.transaction(async (tx) => {
     const { rows: people } = await tx.execute(sql`select 1 from person limit 1`)
     if (people.length > 0) throw new BadArchive('This shop is not empty. An archive is put back into an empty one.')
     // Moves are replayed in the order of their ids, which need not be quite the order in which they came to be: only the end must hold.
@@ -83,10 +96,23 @@ export async function restoreArchive(db: Database, bytes: Uint8Array, password: 
     }
     for (const { name, rule } of rules)
       await tx.execute(sql`alter table balance add constraint ${sql.identifier(name)} ${sql.raw(rule)}`)
+    if (!ours)
+      await tx.execute(
+        sql`update person set disabled_at = now() where id <> (select min(id) from person where role = 'owner') and disabled_at is null`,
+      )
     const found = await checksOf(tx)
     if (JSON.stringify(found) !== JSON.stringify(checks))
       throw new BadArchive(
         `The ledger adds up to ${JSON.stringify(found)}, and the archive says ${JSON.stringify(checks)}.`,
       )
   })
+  await putBack.catch((error: unknown) => {
+    if (error instanceof BadArchive) throw error
+    throw new BadArchive(`Its tables do not fit together: ${describeError(error).message}.`)
+  })
+  if (ours) return undefined
+  const owner = (tables.get('person') as { id: number; role: string; full_name: string }[])
+    .filter(({ role }) => role === 'owner')
+    .sort((a, b) => a.id - b.id)[0]
+  return owner?.full_name ?? 'nobody'
 }

@@ -1,4 +1,4 @@
-import { createHash } from 'node:crypto'
+import { createHash, createHmac } from 'node:crypto'
 import { titleOf } from '@tessellum/core/notation/title'
 import { writeSheet } from '@tessellum/core/stock/sheet'
 import { fileName } from '@tessellum/core/writing/file-name'
@@ -11,6 +11,9 @@ import { archived, archiveFormat, archiveVersion, type Manifest } from './tables
 
 export const digestOf = (text: string) => createHash('sha256').update(text).digest('hex')
 
+/** Over the list of what is in an archive, and so over all of it. */
+export const signatureOf = (listed: string, key: string) => createHmac('sha256', key).update(listed).digest('hex')
+
 export async function checksOf(db: Session): Promise<Manifest['checks']> {
   const { rows } = await db.execute<Manifest['checks'] & Record<string, unknown>>(
     sql`select coalesce(sum(on_hand), 0)::float8 as "onHand", coalesce(sum(reserved), 0)::float8 as reserved, count(*) filter (where low)::int as low from item_total`,
@@ -21,15 +24,17 @@ export async function checksOf(db: Session): Promise<Manifest['checks']> {
 /**
  * The whole shop at one moment, as a ZIP of open formats: every table as JSON, and beside them the patterns as notation and the stock as CSV, for
  * people. No password leaves the shop, not even as a hash.
+ *
+ * @param key the shop's own, by which it knows its archives again; not signed when empty
  */
-export async function takeArchive(db: Database): Promise<Uint8Array> {
+export async function takeArchive(db: Database, key: string): Promise<Uint8Array> {
   return db.transaction(
     async (tx) => {
       const zip = new JSZip()
       const tables: Record<string, { rows: number; digest: string }> = {}
       for (const table of archived) {
         const { rows } = await tx.execute<{ row: Record<string, unknown> }>(
-          sql`select to_jsonb(each) - 'password_hash' as row from ${sql.identifier(table)} as each order by 1`,
+          sql`select to_jsonb(each) - 'password_hash' - 'seal' as row from ${sql.identifier(table)} as each order by 1`,
         )
         // Line by line, so that two archives can be compared.
         const text = `[\n${rows.map(({ row }) => JSON.stringify(row)).join(',\n')}\n]\n`
@@ -47,7 +52,9 @@ export async function takeArchive(db: Database): Promise<Uint8Array> {
         tables,
         checks: await checksOf(tx),
       }
-      zip.file('manifest.json', `${JSON.stringify(manifest, null, 2)}\n`)
+      const listed = `${JSON.stringify(manifest, null, 2)}\n`
+      zip.file('manifest.json', listed)
+      if (key) zip.file('signature.txt', signatureOf(listed, key))
       return zip.generateAsync({ type: 'uint8array', compression: 'DEFLATE' })
     },
     { isolationLevel: 'repeatable read', accessMode: 'read only' },

@@ -1,4 +1,5 @@
 import { bookSeat, saveClass, walkPlace } from '@tessellum/contract/classes'
+import { mayDo } from '@tessellum/contract/rights'
 import { and, eq } from 'drizzle-orm'
 import { type Request, Router } from 'express'
 import { actionKey, actionKeyOrNew, once } from '../actions/once'
@@ -186,11 +187,15 @@ export function classRoutes(shop: Shop): Router {
       const { title, batchId } = await lockClass(tx, id)
       const [open] =
         batchId === null ? [] : await tx.select({ state: batch.state }).from(batch).where(eq(batch.id, batchId))
-      if (batchId !== null && open && open.state !== 'closed' && open.state !== 'cancelled')
+      // What is reserved is given back by those who may do that; for others the class is off, and its kits wait.
+      const mayGiveBack = open?.state === 'draft' || mayDo(caller.role, 'batches.reserve')
+      const isOpen = open && open.state !== 'closed' && open.state !== 'cancelled'
+      if (batchId !== null && isOpen && mayGiveBack)
         await release(tx, { batchId, personId: caller.id, actionKey: key }, 'cancelled')
-      else if (batchId !== null) await releaseKits(tx, { batchId, personId: caller.id, actionKey: key })
+      else if (batchId !== null && !isOpen) await releaseKits(tx, { batchId, personId: caller.id, actionKey: key })
       await tx.update(classTable).set({ state: 'cancelled', overAt: new Date() }).where(eq(classTable.id, id))
-      await record(tx, caller.id, `called off the class ${title}`, `/diary/classes/${id}`)
+      const waiting = isOpen && !mayGiveBack ? '; its kits are still reserved' : ''
+      await record(tx, caller.id, `called off the class ${title}${waiting}`, `/diary/classes/${id}`)
     }),
   )
 

@@ -1,5 +1,5 @@
 import type { PersonRole } from '@tessellum/contract/people'
-import { asking, type Right, type RouteKey, rights, routes } from '@tessellum/contract/rights'
+import { asking, mayDo, type Right, type RouteKey, rights, routes } from '@tessellum/contract/rights'
 import type { Request, RequestHandler, Response, Router } from 'express'
 import type { Database } from '../database/connect'
 import type { Drawings } from '../drawings/drawings'
@@ -8,7 +8,7 @@ import { type Asked, askedOf } from './asked'
 import { describeError } from './describe'
 import { Refusal } from './refusal'
 
-/** Who is signed in, as the session keeps them. */
+/** Who is signed in. */
 export interface SignedIn {
   readonly id: number
   readonly name: string
@@ -28,12 +28,6 @@ export interface Shop {
   readonly drawings: Drawings
 }
 
-declare module 'express-session' {
-  interface SessionData {
-    caller?: SignedIn
-  }
-}
-
 /** Routes of one subject, mounted with the right that the contract's table gives them. */
 export type Handle = (request: Request, response: Response, caller: Caller) => Promise<unknown> | unknown
 
@@ -48,7 +42,7 @@ export function mount(router: Router, key: RouteKey, handle: Handle): void {
   const [method, path] = key.split(' ') as ['GET' | 'POST' | 'PUT', string]
   const needed: Right | 'open' | 'signed-in' = routes[key]
   const run: RequestHandler = async (request, response) => {
-    const caller = request.session.caller
+    const caller: SignedIn | undefined = response.locals.caller
     const asked = askedOf(request)
     response.locals.asked = asked
     if (needed !== 'open') {
@@ -56,7 +50,7 @@ export function mount(router: Router, key: RouteKey, handle: Handle): void {
         throw new Refusal(401, 'not-signed-in', 'You are not signed in.', {
           hint: 'Sign in and try again; nothing has been lost.',
         })
-      if (needed !== 'signed-in' && !(rights[needed] as readonly PersonRole[]).includes(caller.role)) {
+      if (needed !== 'signed-in' && !mayDo(caller.role, needed)) {
         throw new Refusal(403, 'not-allowed', `This is not for the ${caller.role} to do.`, {
           hint: `Ask: ${rights[needed].join(', ')}.`,
         })

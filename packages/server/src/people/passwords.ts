@@ -1,4 +1,6 @@
 import { hash, verify } from '@node-rs/argon2'
+import PQueue from 'p-queue'
+import { Refusal } from '../http/refusal'
 
 // Argon2id at the usual memory and time cost.
 const cost = { memoryCost: 19_456, timeCost: 2, parallelism: 1 }
@@ -8,5 +10,13 @@ export const hashPassword = (password: string): Promise<string> => hash(password
 /** Checked against when nobody of that name exists, so that the answer takes as long and tells nothing. */
 const nobody = hash('nobody has this password', cost)
 
-export const passwordFits = async (stored: string | undefined, given: string): Promise<boolean> =>
-  (await verify(stored ?? (await nobody), given)) && stored !== undefined
+/** One after the other: a flood of sign-ins takes no more than one thread from everybody else. */
+const queue = new PQueue({ concurrency: 1 })
+const mostWaiting = 60
+
+/** @throws Refusal when too many wait already */
+export function passwordFits(stored: string | undefined, given: string): Promise<boolean> {
+  if (queue.size >= mostWaiting)
+    throw new Refusal(503, 'busy', 'Too many people are signing in at once.', { hint: 'Try again in a moment.' })
+  return queue.add(async () => (await verify(stored ?? (await nobody), given)) && stored !== undefined)
+}

@@ -1,12 +1,15 @@
 import { promisify } from 'node:util'
-import { type Me, signIn } from '@tessellum/contract/people'
-import { eq } from 'drizzle-orm'
+import { type Me, type Person, signIn } from '@tessellum/contract/people'
+import { and, asc, eq, isNull, ne, sql } from 'drizzle-orm'
 import { type Request, Router } from 'express'
+import { actionKey, once } from '../actions/once'
 import type { Database } from '../database/connect'
-import { Refusal, readInput } from '../http/refusal'
-import { mount, type SignedIn } from '../http/route'
+import { notFound, Refusal, readId, readInput } from '../http/refusal'
+import { type Caller, mount, type SignedIn } from '../http/route'
+import { record } from '../trail/record'
 import { passwordFits } from './passwords'
-import { person } from './schema'
+import { person, session } from './schema'
+import { endSession } from './sessions'
 import type { signInLimit } from './sign-in-limit'
 
 export function peopleRoutes(
@@ -24,32 +27,76 @@ export function peopleRoutes(
   })
 
   mount(router, 'POST /api/sign-in', async (request) => {
-    const { name, password } = readInput(signIn, request.body)
-    const key = `${name.toLowerCase()} ${request.ip ?? ''}`
-    await limit.check(key)
-    const [found] = await db.select().from(person).where(eq(person.name, name.toLowerCase()))
-    if (!(await passwordFits(found?.passwordHash, password)) || !found) {
-      await limit.wrong(key)
+    const { name: given, password } = readInput(signIn, request.body)
+    const name = given.toLowerCase()
+    const address = request.ip ?? ''
+    await limit.count(name, address)
+    const [found] = await db.select().from(person).where(eq(person.name, name))
+    if (!(await passwordFits(found?.passwordHash, password)) || !found)
       throw new Refusal(401, 'wrong-password', 'Name and password do not fit together.', {
         path: 'password',
         hint: 'Check both and try again.',
       })
-    }
-    await limit.right(key)
+    await limit.right(name, address)
+    if (found.disabledAt)
+      throw new Refusal(403, 'disabled', 'You cannot sign in any more.', { hint: 'Ask the owner to let you in again.' })
     // A new session id, so that one planted before the sign-in is worth nothing.
     await promisify(request.session.regenerate.bind(request.session))()
-    const caller: SignedIn = { id: found.id, name: found.name, fullName: found.fullName, role: found.role }
-    request.session.caller = caller
-    return me(caller, request)
+    request.session.begun = { personId: found.id, seal: found.seal, at: Date.now() }
+    return me(found, request)
   })
 
   mount(router, 'GET /api/me', (request, _, caller) => me(caller, request))
 
   mount(router, 'POST /api/sign-out', async (request, response) => {
-    await promisify(request.session.destroy.bind(request.session))()
+    const { sessionID } = request
+    await endSession(request)
     response.clearCookie('tessellum')
+    // Wherever its pages are still told of changes, that ends too.
+    await db.execute(sql`select pg_notify('ended', ${`session ${sessionID}`})`)
     return {}
   })
+
+  mount(router, 'GET /api/people', async (): Promise<Person[]> => {
+    const open = sql<number>`(select count(*)::int from ${session} where expire > now() and sess #>> '{begun,seal}' = ${person.seal})`
+    const rows = await db
+      .select({
+        id: person.id,
+        name: person.name,
+        fullName: person.fullName,
+        role: person.role,
+        disabledAt: person.disabledAt,
+        sessions: open,
+      })
+      .from(person)
+      .orderBy(asc(person.fullName))
+    return rows.map(({ disabledAt, ...row }) => ({ ...row, disabled: disabledAt !== null }))
+  })
+
+  const change = (what: 'disabled' | 'let in') => async (request: Request, _: unknown, caller: Caller) => {
+    const id = readId(request.params.id, 'person')
+    return once(db, actionKey(request), `${what} person ${id}`, caller, async (tx) => {
+      const [found] = await tx.select().from(person).where(eq(person.id, id)).for('update')
+      if (!found) throw notFound('person')
+      const others = await tx
+        .select({ id: person.id })
+        .from(person)
+        .where(and(eq(person.role, 'owner'), isNull(person.disabledAt), ne(person.id, id)))
+        .for('update')
+      if (what === 'disabled' && found.role === 'owner' && others.length === 0)
+        throw new Refusal(409, 'last-owner', `${found.fullName} is the only owner who can sign in.`, {
+          hint: 'Let another owner in first.',
+        })
+      await tx
+        .update(person)
+        .set({ disabledAt: what === 'disabled' ? new Date() : null })
+        .where(eq(person.id, id))
+      await record(tx, caller.id, `${what} ${found.fullName}`)
+      return { id }
+    })
+  }
+  mount(router, 'POST /api/people/:id/disable', change('disabled'))
+  mount(router, 'POST /api/people/:id/enable', change('let in'))
 
   return router
 }

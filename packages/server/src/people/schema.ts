@@ -9,9 +9,16 @@ export const person = pgTable(
     fullName: text('full_name').notNull(),
     role: text().$type<'owner' | 'designer' | 'stockroom' | 'teacher'>().notNull(),
     passwordHash: text('password_hash').notNull(),
+    /** They may not sign in; what they did keeps their name. */
+    disabledAt: timestamp('disabled_at', { withTimezone: true }),
+    /** Carried by their sessions: another role, another password or being disabled gives another seal, and the sessions end. */
+    seal: text().notNull().default(sql`gen_random_uuid()::text`),
   },
   (table) => [check('person_role', sql`${table.role} in ('owner', 'designer', 'stockroom', 'teacher')`)],
 )
+
+/** What all servers of the shop share and nobody else knows; in no archive. */
+export const shopSecret = pgTable('shop_secret', { name: text().primaryKey(), value: text().notNull() })
 
 /** Kept by the session store; the names are its own. */
 export const session = pgTable(

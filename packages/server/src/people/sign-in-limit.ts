@@ -1,33 +1,47 @@
 import type pg from 'pg'
-import { RateLimiterPostgres } from 'rate-limiter-flexible'
+import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible'
 import { Refusal } from '../http/refusal'
 
-/** Ten wrong tries in a quarter of an hour for a name from an address; counted in the database, so that servers share it. */
+/** Tries in a quarter of an hour: for a name from an address, for a name from anywhere, from an address, and in all. */
+const tries = { 'sign-in': 10, 'sign-in-name': 60, 'sign-in-address': 120, 'sign-in-all': 1200 } as const
+
+/** Tries are counted in the database, so that servers share them, and before the password is looked at, so that many at once are counted too. */
 export function signInLimit(pool: pg.Pool) {
-  const limiter = new RateLimiterPostgres({
-    storeClient: pool,
-    tableName: 'sign_in_limit',
-    tableCreated: true,
-    keyPrefix: 'sign-in',
-    points: 10,
-    duration: 900,
-  })
+  const limiters = Object.entries(tries).map(
+    ([keyPrefix, points]) =>
+      new RateLimiterPostgres({
+        storeClient: pool,
+        tableName: 'sign_in_limit',
+        tableCreated: true,
+        keyPrefix,
+        points,
+        duration: 900,
+      }),
+  )
+  const keysOf = (name: string, address: string) => [`${name} ${address}`, name, address, 'all']
+
   return {
-    async check(key: string): Promise<void> {
-      const spent = await limiter.get(key)
-      if (spent && spent.remainingPoints <= 0) {
-        const minutes = Math.ceil(spent.msBeforeNext / 60_000)
-        throw new Refusal(429, 'too-many-tries', 'Too many wrong passwords.', {
-          hint: `Wait ${minutes} minute${minutes === 1 ? '' : 's'}, then try again.`,
-        })
+    /** @throws Refusal when there have been too many tries */
+    async count(name: string, address: string): Promise<void> {
+      const keys = keysOf(name, address)
+      for (const [i, limiter] of limiters.entries()) {
+        try {
+          await limiter.consume(keys[i] as string)
+        } catch (state) {
+          if (!(state instanceof RateLimiterRes)) throw state
+          const minutes = Math.ceil(state.msBeforeNext / 60_000)
+          throw new Refusal(429, 'too-many-tries', 'Too many wrong passwords.', {
+            hint: `Wait ${minutes} minute${minutes === 1 ? '' : 's'}, then try again.`,
+          })
+        }
       }
     },
-    async wrong(key: string): Promise<void> {
-      // Beyond the limit the limiter rejects with its state; the next check then refuses.
-      await limiter.consume(key).catch((state: unknown) => {
-        if (state instanceof Error) throw state
-      })
+    /** It was right: this try, and the wrong ones before it from the same place, are not counted. */
+    async right(name: string, address: string): Promise<void> {
+      const keys = keysOf(name, address)
+      const [closest, ...wider] = limiters
+      await closest?.delete(keys[0] as string)
+      for (const [i, limiter] of wider.entries()) await limiter.reward(keys[i + 1] as string)
     },
-    right: (key: string) => limiter.delete(key),
   }
 }

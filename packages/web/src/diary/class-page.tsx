@@ -30,7 +30,7 @@ export function ClassPage() {
 const stale = ['classes', 'diary', 'bench', 'batches', 'stock', 'buy-list']
 const done = {
   taught: 'Taught: each seat has its kit.',
-  cancel: 'Called off; what its kits held is given back.',
+  cancel: 'Called off.',
   reopen: 'Open again; its kits are as they were, as far as they are still there.',
 }
 const withBags = classAnswer.extend({ toEmpty: z.array(z.string()) })
@@ -40,6 +40,7 @@ function Offered({ offered }: { offered: ClassAnswer }) {
   const client = useQueryClient()
   const mayKeep = useMay('classes.keep')
   const mayPlan = useMay('batches.plan')
+  const mayReserve = useMay('batches.reserve')
   const [changing, setChanging] = useState(false)
   const [toEmpty, setToEmpty] = useState<readonly string[]>([])
   const { id, state, readiness, batchId, offers, cost } = offered
@@ -89,7 +90,11 @@ function Offered({ offered }: { offered: ClassAnswer }) {
         {open && mayKeep && (
           <AskFirst
             title="Call off this class?"
-            follows="What its kits hold is given back to the shelf. For a day it can be offered again."
+            follows={
+              mayReserve
+                ? 'What its kits hold is given back to the shelf. For a day it can be offered again.'
+                : 'Its kits stay reserved until somebody who reserves kits gives them back. For a day it can be offered again.'
+            }
             ok="Call the class off"
             run={() => act.run('cancel')}
           >

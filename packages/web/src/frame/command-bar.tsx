@@ -22,6 +22,7 @@ export function CommandBar({ open, close }: { open: boolean; close: () => void }
   const { data: patterns } = useQuery({ ...read.patterns, enabled: open })
   const mayTeach = useMay('classes.keep')
   const mayTrail = useMay('trail.read')
+  const mayKeepPeople = useMay('people.keep')
   const mayCount = useMay('stock.move')
   const find = useDeferredValue(typed.trim())
   // The shelf may be long: the server looks along it.
@@ -50,11 +51,12 @@ export function CommandBar({ open, close }: { open: boolean; close: () => void }
             { label: 'Stand-ins', what: 'action', to: '/stand-ins' },
           ]
         : []),
+      ...(mayKeepPeople ? [{ label: 'People', what: 'action', to: '/people' }] : []),
       ...(mayTrail ? [{ label: 'What was done', what: 'action', to: '/trail' }] : []),
       ...(patterns ?? []).map(({ id, title }) => ({ label: title, what: 'pattern', to: `/patterns/${id}` })),
       ...(batches ?? []).map(({ id, name }) => ({ label: name, what: 'batch', to: `/kits/${id}` })),
     ],
-    [patterns, batches, mayPlan, mayTrail, mayCount, mayTeach],
+    [patterns, batches, mayPlan, mayTrail, mayKeepPeople, mayCount, mayTeach],
   )
   const items = (find.length > 1 ? (shelf?.pages[0]?.items ?? []) : []).map((item) => ({
     label: `${item.colourName}, ${item.kind} ${item.size}, ${item.colourCode}`,

@@ -16,6 +16,7 @@ export function BatchesPage() {
   usePageTitle('Kits')
   const mayPlan = useMay('batches.plan')
   const mayTrail = useMay('trail.read')
+  const mayKeepPeople = useMay('people.keep')
   const { data: batches, error } = useQuery(read.batches)
   const { data: drafts } = useQuery(read.competing)
   if (error && !batches) return <Trouble error={error} />
@@ -28,6 +29,7 @@ export function BatchesPage() {
         <h1>Kits</h1>
         <span className="spacer" />
         {mayTrail && <Link to="/trail">What was done</Link>}
+        {mayKeepPeople && <Link to="/people">People</Link>}
         <Link to="/kits/make">How many can I make?</Link>
         <Link to="/kits/buy">
           <Button>What to buy</Button>

@@ -1,10 +1,9 @@
 import { useQuery } from '@tanstack/react-query'
-import type { PersonRole } from '@tessellum/contract/people'
-import { type Right, rights } from '@tessellum/contract/rights'
+import { mayDo, type Right } from '@tessellum/contract/rights'
 import { read } from '../shop/queries'
 
 /** Whether the person signed in may do something: what they may not is not shown. */
 export function useMay(right: Right): boolean {
   const { data } = useQuery(read.me)
-  return !!data && (rights[right] as readonly PersonRole[]).includes(data.role)
+  return !!data && mayDo(data.role, right)
 }

@@ -42,6 +42,11 @@ export function useChanges(): void {
       for (const subject of stale[String(data)] ?? [])
         void queries.invalidateQueries({ queryKey: [subject], exact: data === 'drawings' })
     }
+    // Signed out elsewhere, or not to sign in any more: who is here is asked again.
+    source.addEventListener('ended', () => {
+      source.close()
+      void queries.resetQueries({ queryKey: ['me'] })
+    })
     return () => source.close()
   }, [])
 }

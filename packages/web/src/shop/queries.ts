@@ -8,7 +8,7 @@ import { edition } from '@tessellum/contract/editions'
 import { order } from '@tessellum/contract/orders'
 import { packing } from '@tessellum/contract/packing'
 import { carrier, pattern, patternSummary, versionText } from '@tessellum/contract/patterns'
-import { me } from '@tessellum/contract/people'
+import { me, person } from '@tessellum/contract/people'
 import { rescue } from '@tessellum/contract/rescue'
 import { samples } from '@tessellum/contract/samples'
 import { item, itemStory, movesPage, type ShelfWanted, shelfPage } from '@tessellum/contract/stock'
@@ -46,6 +46,7 @@ export const read = {
       return found
     },
   }),
+  people: queryOptions({ queryKey: ['people'], queryFn: () => ask('GET', '/people', z.array(person)) }),
   patterns: queryOptions({ queryKey: ['patterns'], queryFn: () => ask('GET', '/patterns', z.array(patternSummary)) }),
   pattern: (id: number) =>
     queryOptions({ queryKey: ['patterns', id], queryFn: () => ask('GET', `/patterns/${id}`, pattern) }),

@@ -1,0 +1,80 @@
+import { randomBytes } from 'node:crypto'
+import { promisify } from 'node:util'
+import connectPgSimple from 'connect-pg-simple'
+import { eq } from 'drizzle-orm'
+import type { Request, RequestHandler } from 'express'
+import session, { type SessionData } from 'express-session'
+import type pg from 'pg'
+import type { Config } from '../config'
+import type { Database } from '../database/connect'
+import type { SignedIn } from '../http/route'
+import { person } from './schema'
+
+/** A session ends when nobody has asked anything for so long, and in any case so long after the sign-in. */
+const restMs = 12 * 3600_000
+export const wholeMs = 7 * 24 * 3600_000
+
+/** A session that is in use is put off from ending, but not at every request: that would be a write for every read. */
+const touchMs = 300_000
+
+declare module 'express-session' {
+  interface SessionData {
+    /** Who signed in, with which seal and when. */
+    begun?: { readonly personId: number; readonly seal: string; readonly at: number }
+  }
+}
+
+export function sessions(config: Config, secret: string, pool: pg.Pool): RequestHandler {
+  class Store extends connectPgSimple(session) {
+    private readonly touched = new Map<string, number>()
+
+    override touch(id: string, data: SessionData, done?: () => void): void {
+      const now = Date.now()
+      if (now - (this.touched.get(id) ?? 0) < touchMs) {
+        done?.()
+        return
+      }
+      for (const [old, at] of this.touched) if (now - at > touchMs) this.touched.delete(old)
+      this.touched.set(id, now)
+      super.touch(id, data, done)
+    }
+  }
+  return session({
+    name: 'tessellum',
+    secret,
+    genid: () => randomBytes(24).toString('base64url'),
+    store: new Store({ pool, tableName: 'session', pruneSessionInterval: 3600 }),
+    resave: false,
+    saveUninitialized: false,
+    rolling: true,
+    cookie: { httpOnly: true, sameSite: 'strict', secure: config.BEHIND_TLS, maxAge: restMs },
+  })
+}
+
+/**
+ * Who a session belongs to, as the records have them now: somebody disabled, or with another role or password since, is nobody.
+ *
+ * @returns undefined when it has ended
+ */
+export async function whoseSession(db: Database, { begun }: Partial<SessionData>): Promise<SignedIn | undefined> {
+  if (!begun || Date.now() - begun.at > wholeMs) return undefined
+  const [found] = await db.select().from(person).where(eq(person.id, begun.personId))
+  if (!found || found.disabledAt || found.seal !== begun.seal) return undefined
+  const { id, name, fullName, role } = found
+  return { id, name, fullName, role }
+}
+
+/** Finds out who asks, before anything of the request is read. */
+export const whoAsks =
+  (db: Database): RequestHandler =>
+  async (request, response, next) => {
+    if (request.session.begun) {
+      const found = await whoseSession(db, request.session)
+      if (found) response.locals.caller = found
+      else await endSession(request)
+    }
+    next()
+  }
+
+export const endSession = (request: Request): Promise<void> =>
+  promisify<void>(request.session.destroy.bind(request.session))()
