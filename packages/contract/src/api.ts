@@ -77,6 +77,10 @@ export const api = {
   'GET /api/me': { what: 'Who is signed in, and the token for changes', answer: me },
   'POST /api/sign-out': { what: 'Sign out', answer: ok },
   'GET /api/changes': { what: 'What has changed, as server-sent events: a subject each', answer: 'stream' },
+  'GET /api/work': {
+    what: 'How much is worked out before what the asker waits for',
+    answer: z.object({ ahead: z.number() }),
+  },
   'GET /api/people': { what: 'Who may sign in, and who is signed in', answer: list(person) },
   'POST /api/people/:id/disable': {
     what: 'End their sessions, and let them in no more',

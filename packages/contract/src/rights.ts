@@ -38,6 +38,7 @@ export const routes = {
   'GET /api/me': 'signed-in',
   'POST /api/sign-out': 'signed-in',
   'GET /api/changes': 'signed-in',
+  'GET /api/work': 'signed-in',
   'GET /api/people': 'people.keep',
   'POST /api/people/:id/disable': 'people.keep',
   'POST /api/people/:id/enable': 'people.keep',

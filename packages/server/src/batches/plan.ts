@@ -10,8 +10,10 @@ import { weighedOut } from '@tessellum/core/kit/packing'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { visibleChange } from '@tessellum/core/substitute/visible-change'
 import { and, eq, inArray, isNotNull, sql } from 'drizzle-orm'
+import { LRUCache } from 'lru-cache'
 import { choicesOf } from '../colourways/store'
 import type { Session } from '../database/connect'
+import { forEverybody } from '../http/asking'
 import type { Shop } from '../http/route'
 import { bag, heldByBag } from '../packing/schema'
 import { patternVersion } from '../patterns/schema'
@@ -187,8 +189,7 @@ interface Bought {
 }
 
 /** The bench, the diary and every class ask for the same as long as no bead is moved. */
-const mostKept = 12
-const kept = new Map<string, Promise<Bought>>()
+const kept = new LRUCache<string, Promise<Bought>>({ max: 12 })
 
 /** What must be bought to make all lines: none exactly where the best filling makes them. */
 export function shortagesFor(
@@ -200,12 +201,13 @@ export function shortagesFor(
 ): Promise<Bought> {
   const problem = rivals(lines, bills, lots, priorities)
   const key = createHash('sha256').update(JSON.stringify(problem)).digest('base64')
-  const answer = kept.get(key) ?? work()
-  kept.delete(key)
+  const known = kept.get(key)
+  if (known) return known
+  const answer = forEverybody(work)
   kept.set(key, answer)
-  const [oldest] = kept.keys()
-  if (kept.size > mostKept && oldest !== undefined) kept.delete(oldest)
-  answer.catch(() => kept.delete(key))
+  // What failed, or was not proven in time, is tried again by whoever asks next.
+  const forget = () => kept.get(key) === answer && kept.delete(key)
+  answer.then(({ allocation }) => allocation.proven || forget(), forget)
   return answer
 
   async function work(): Promise<Bought> {

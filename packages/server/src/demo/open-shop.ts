@@ -18,21 +18,7 @@ import { hashPassword } from '../people/passwords'
 import { person } from '../people/schema'
 import { item, lot, maker, move, pack } from '../stock/schema'
 import type { WorkerPool } from '../workers/pool'
-import {
-  allocate,
-  bill,
-  buy,
-  document,
-  draw,
-  form,
-  labels,
-  readTable,
-  reckon,
-  shortages,
-  sizes,
-  standIns,
-  writeTable,
-} from '../workers/worker'
+import { tasks } from '../workers/worker'
 import { demoBatches, demoColourways } from './colourways'
 import { openTerm } from './term'
 
@@ -195,23 +181,9 @@ async function keepColourways(
 }
 
 /** The shop is opened before there are workers, so its bills are reckoned on the spot. */
-const tasks = {
-  allocate,
-  bill,
-  buy,
-  document,
-  draw,
-  form,
-  labels,
-  readTable,
-  reckon,
-  shortages,
-  sizes,
-  standIns,
-  writeTable,
-}
 const atOnce: WorkerPool = {
-  run: async (name, input) => (tasks[name] as (input: unknown) => Promise<never>)(input),
+  run: async (name, input) => tasks[name](input),
+  ahead: () => 0,
   close: async () => undefined,
 }
 

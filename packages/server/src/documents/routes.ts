@@ -3,18 +3,19 @@ import { documentWanted, editionWanted } from '@tessellum/contract/editions'
 import { type PatternFile, patternFormat, patternFormatVersion } from '@tessellum/contract/pattern-file'
 import { fileName } from '@tessellum/core/writing/file-name'
 import { Router } from 'express'
+import { LRUCache } from 'lru-cache'
 import { listColourways } from '../colourways/store'
 import { readId, readInput } from '../http/refusal'
 import { mount, type Shop } from '../http/route'
 import { findPattern, wordsOf } from '../patterns/store'
 import { listItems } from '../stock/store'
 import { gather } from './gather'
-import { KeptDocuments } from './kept'
 
 export function documentRoutes(shop: Shop): Router {
   const { db, workers } = shop
   const router = Router()
-  const kept = new KeptDocuments()
+  /** Documents just made, for who asks again. */
+  const kept = new LRUCache<string, Buffer>({ maxSize: 64 * 1024 * 1024, sizeCalculation: ({ length }) => length })
 
   mount(router, 'GET /api/patterns/:id/edition', (request) =>
     gather(shop, readId(request.params.id, 'pattern'), readInput(editionWanted, request.query)),
@@ -29,7 +30,7 @@ export function documentRoutes(shop: Shop): Router {
     let pdf = kept.get(key)
     if (!pdf) {
       pdf = Buffer.from(await workers.run('document', task))
-      kept.keep(key, pdf)
+      kept.set(key, pdf)
     }
     response.attachment(fileName(edition.title, 'pdf'))
     response.type('application/pdf').send(pdf)

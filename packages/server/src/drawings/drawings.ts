@@ -7,6 +7,7 @@ import { readFileSync } from 'node:fs'
 import { eq, sql } from 'drizzle-orm'
 import type { Logger } from 'pino'
 import type { Database, Session } from '../database/connect'
+import { asking } from '../http/asking'
 import { describeError } from '../http/describe'
 import { pattern } from '../patterns/schema'
 import type { WorkerPool } from '../workers/pool'
@@ -70,7 +71,8 @@ export function keepDrawings(db: Database, workers: WorkerPool, build: string, l
     digestOf,
     want(drafts) {
       for (const draft of drafts) if (!failed.has(digestOf(draft.source))) waiting.set(draft.id, draft)
-      void work()
+      // Nobody waits for it, not even the one whose page wants it.
+      asking.run(undefined, () => void work())
     },
   }
 }

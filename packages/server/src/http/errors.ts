@@ -1,6 +1,7 @@
 import type { ErrorRequestHandler, RequestHandler } from 'express'
 import type { Logger } from 'pino'
 import { isFull, isHeld, isUnreachable, isUnwritable, mayTryAgain } from '../database/trouble'
+import { NobodyWaits } from '../workers/pool'
 import { describeError } from './describe'
 import { Refusal } from './refusal'
 
@@ -12,6 +13,8 @@ export const nothingHere: RequestHandler = (request) => {
 export const answerErrors =
   (log: Logger): ErrorRequestHandler =>
   (error, request, response, next) => {
+    // Whoever asked has hung up: nobody reads an answer.
+    if (error instanceof NobodyWaits || response.destroyed) return
     if (response.headersSent) {
       next(error)
       return

@@ -1,3 +1,4 @@
+import { setMaxListeners } from 'node:events'
 import type { PersonRole } from '@tessellum/contract/people'
 import { asking, mayDo, type Right, type RouteKey, rights, routes } from '@tessellum/contract/rights'
 import type { Request, RequestHandler, Response, Router } from 'express'
@@ -5,6 +6,7 @@ import type { Database } from '../database/connect'
 import type { Drawings } from '../drawings/drawings'
 import type { WorkerPool } from '../workers/pool'
 import { type Asked, askedOf } from './asked'
+import { asking as atWork } from './asking'
 import { describeError } from './describe'
 import { Refusal } from './refusal'
 
@@ -56,7 +58,11 @@ export function mount(router: Router, key: RouteKey, handle: Handle): void {
         })
       }
     }
-    const handled = Promise.resolve(handle(request, response, { ...(caller as SignedIn), asked }))
+    const gone = new AbortController()
+    setMaxListeners(0, gone.signal)
+    response.on('close', () => gone.abort())
+    const waits = { personId: caller?.id ?? 0, signal: gone.signal }
+    const handled = atWork.run(waits, async () => handle(request, response, { ...(caller as SignedIn), asked }))
     const result = await Promise.race([handled, late(asked)]).catch((error: unknown) => {
       if (!asked.isCommitted) throw error
       request.log.error({ error: describeError(error) }, 'done, and its answer failed')

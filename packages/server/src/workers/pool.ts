@@ -1,44 +1,105 @@
+import { availableParallelism } from 'node:os'
 import { Piscina } from 'piscina'
+import { asking } from '../http/asking'
 import { Refusal } from '../http/refusal'
+import { FairQueue, type Pace } from './fair-queue'
+import type { Job } from './stop'
 import type { TaskName, Tasks } from './tasks'
 
 export interface WorkerPool {
   run<Name extends TaskName>(name: Name, input: Tasks[Name]['input']): Promise<Tasks[Name]['output']>
+  /** How much goes before what somebody waits for. */
+  ahead(personId: number): number
   close(): Promise<void>
 }
 
-/** Work is bounded by what it counts, such as beads and steps; this only ends what hangs, on a busy machine too. */
-const limitMs = 180_000
+/** All else may take minutes. */
+const quick: ReadonlySet<TaskName> = new Set<TaskName>(['reckon', 'sizes', 'allocate', 'shortages', 'buy'])
 
-/** Threads for everything that takes more than a moment, so that the server itself never stops listening. */
-export function workerPool(file: string): WorkerPool {
+/**
+ * Work is bounded by what it counts, such as beads, steps and iterations; this only ends a thread that hangs. It runs from when the work begins, not
+ * from when it was asked for, and is long enough for a machine that is busy with other things.
+ */
+const hangsMs = 30 * 60_000
+const mostEach = 400
+const mostWaiting = 4000
+
+interface Waiting {
+  readonly begin: () => void
+}
+
+/**
+ * Threads for everything that takes more than a moment, so that the server itself never stops listening. One thread is kept from long work, so that
+ * what is quick does not wait behind it. What nobody waits for any more is not begun, and what has begun is told to stop; its thread lives on.
+ */
+export function workerPool(file: string, threads = Math.max(2, availableParallelism())): WorkerPool {
   const pool = new Piscina({
     filename: file,
     minThreads: 1,
-    maxThreads: 2,
-    maxQueue: 200,
+    maxThreads: threads,
     resourceLimits: { maxOldGenerationSizeMb: 1024 },
   })
+  const queue = new FairQueue<Waiting>()
+  const busy: Record<Pace, number> = { quick: 0, long: 0 }
+
+  function next(): void {
+    while (busy.quick + busy.long < threads) {
+      const work = (busy.long < threads - 1 ? queue.take('long') : undefined) ?? queue.take('quick')
+      if (!work) return
+      work.begin()
+    }
+  }
+
+  async function begun<Name extends TaskName>(pace: Pace, job: Job<Name>): Promise<Tasks[Name]['output']> {
+    const hangs = AbortSignal.timeout(hangsMs)
+    busy[pace]++
+    try {
+      return await pool.run(job, { signal: hangs })
+    } catch (error) {
+      if (hangs.aborted)
+        throw new Refusal(422, 'takes-too-long', 'This took longer than half an hour and was stopped.', {
+          hint: 'Try again later. If it happens again, make the pattern in parts.',
+        })
+      // A file that unpacks to more than a thread may hold ends the thread, and nothing else.
+      if ((error as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY')
+        throw new Refusal(422, 'too-large', 'That is more than can be worked out at once.', {
+          hint: 'Send it in parts.',
+        })
+      throw error
+    } finally {
+      busy[pace]--
+      next()
+    }
+  }
+
   return {
-    async run(name, input) {
-      const limit = AbortSignal.timeout(limitMs)
-      try {
-        return await pool.run(input, { name, signal: limit })
-      } catch (error) {
-        if (limit.aborted)
-          throw new Refusal(422, 'takes-too-long', 'This took longer than three minutes and was stopped.', {
-            hint: 'Try again later. If it happens again, make the pattern in parts.',
-          })
-        if (error instanceof Error && error.message.includes('Task queue'))
-          throw new Refusal(503, 'busy', 'Too much is being worked out at once.', { hint: 'Try again in a moment.' })
-        // A file that unpacks to more than a thread may hold ends the thread, and nothing else.
-        if ((error as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY')
-          throw new Refusal(422, 'too-large', 'That is more than can be worked out at once.', {
-            hint: 'Send it in parts.',
-          })
-        throw error
-      }
+    run(name, input) {
+      const { personId = 0, signal } = asking.getStore() ?? {}
+      const pace: Pace = quick.has(name) ? 'quick' : 'long'
+      if (queue.length >= mostWaiting || queue.lengthOf(personId) >= mostEach)
+        throw new Refusal(503, 'busy', 'Too much is being worked out at once.', { hint: 'Try again in a moment.' })
+      return new Promise((resolve, reject) => {
+        const stop = new Int32Array(new SharedArrayBuffer(4))
+        const work: Waiting = {
+          begin: () => void begun(pace, { name, input, stop }).then(resolve, reject).finally(left),
+        }
+        const gone = () => {
+          Atomics.store(stop, 0, 1)
+          if (queue.remove(personId, pace, work)) reject(new NobodyWaits())
+        }
+        const left = () => signal?.removeEventListener('abort', gone)
+        if (signal?.aborted) reject(new NobodyWaits())
+        else {
+          signal?.addEventListener('abort', gone, { once: true })
+          queue.add(personId, pace, work)
+          next()
+        }
+      })
     },
+    ahead: (personId) => queue.ahead(personId),
     close: () => pool.destroy(),
   }
 }
+
+/** Whoever asked for it has gone. */
+export class NobodyWaits extends Error {}

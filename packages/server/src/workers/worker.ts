@@ -5,7 +5,7 @@ import { shortagesOf } from '@tessellum/core/allocation/shortages'
 import { measuresOf } from '@tessellum/core/desk/grade'
 import { sceneOf } from '@tessellum/core/drawing/scene'
 import { viewOf } from '@tessellum/core/drawing/view'
-import { formedPattern } from '@tessellum/core/form/form-pattern'
+import { type FormedPattern, formPattern } from '@tessellum/core/form/form-pattern'
 import { billOf, misfitWords } from '@tessellum/core/kit/bill'
 import { chosenIn } from '@tessellum/core/kit/choice'
 import { type Choices, reckonPattern } from '@tessellum/core/report/reckon-pattern'
@@ -15,24 +15,26 @@ import { candidateOf } from '@tessellum/core/substitute/candidate'
 import { substitutesFor } from '@tessellum/core/substitute/substitutes'
 import { usualThreadSettings } from '@tessellum/core/thread/settings'
 import { writeEdition } from '@tessellum/core/writing/edition'
+import { LRUCache } from 'lru-cache'
 import { solver } from './solver'
-import type { Kit, Tasks } from './tasks'
+import { goOn, type Job, type Stop } from './stop'
+import type { Kit, TaskName, Tasks } from './tasks'
 
-export const reckon = ({ source, choices }: Tasks['reckon']['input']): Tasks['reckon']['output'] => ({
+const reckon = ({ source, choices }: Tasks['reckon']['input']): Tasks['reckon']['output'] => ({
   report: reckonPattern(source, choices).report,
 })
 
-export const sizes = ({ source }: Tasks['sizes']['input']): Tasks['sizes']['output'] => ({
+const sizes = ({ source }: Tasks['sizes']['input']): Tasks['sizes']['output'] => ({
   usual: usualSize(source),
   measures: measuresOf(source),
 })
 
-export const form = ({ source, choices }: Tasks['form']['input']): Tasks['form']['output'] => ({
-  report: formedReport(source, choices),
+const form = ({ source, choices }: Tasks['form']['input'], stop?: Stop): Tasks['form']['output'] => ({
+  report: formedReport(source, choices, stop),
 })
 
-export function draw({ source }: Tasks['draw']['input']): Tasks['draw']['output'] {
-  const { reckoned, form, unformed } = formedPattern(source)
+function draw({ source }: Tasks['draw']['input'], stop?: Stop): Tasks['draw']['output'] {
+  const { reckoned, form, unformed } = formed(source, {}, stop)
   const { beads, pair, size, sizes } = reckoned.report
   return {
     beads: beads.reduce((sum, bead) => sum + bead.total, 0),
@@ -45,22 +47,22 @@ export function draw({ source }: Tasks['draw']['input']): Tasks['draw']['output'
   }
 }
 
-export const allocate = async ({ lines, lots }: Tasks['allocate']['input']): Promise<Allocation> =>
+const allocate = async ({ lines, lots }: Tasks['allocate']['input']): Promise<Allocation> =>
   allocateKits(lines, lots, await solver())
 
-export const shortages = async ({
+const shortages = async ({
   lines,
   lots,
   allocation,
 }: Tasks['shortages']['input']): Promise<Tasks['shortages']['output']> =>
   shortagesOf(lines, lots, allocation, await solver())
 
-export async function buy({ shortages }: Tasks['buy']['input']): Promise<Tasks['buy']['output']> {
+async function buy({ shortages }: Tasks['buy']['input']): Promise<Tasks['buy']['output']> {
   const solve = await solver()
   return shortages.map(({ short, packs }) => packsFor(short, packs, solve))
 }
 
-export function standIns({
+function standIns({
   source,
   size,
   choices,
@@ -94,14 +96,18 @@ export function standIns({
 }
 
 /** Thread is measured on the form, so that a kit holds what its written pattern says. */
-export function bill({ source, size, choices, items, sampled }: Kit): Tasks['bill']['output'] {
+function bill({ source, size, choices, items, sampled }: Kit, stop?: Stop): Tasks['bill']['output'] {
   const chosen = chosenIn(choices, size, items)
-  const report = formedReport(source, {
-    size,
-    beads: chosen.beads,
-    counting: chosen.counting,
-    settings: { ...usualThreadSettings, sampled },
-  })
+  const report = formedReport(
+    source,
+    {
+      size,
+      beads: chosen.beads,
+      counting: chosen.counting,
+      settings: { ...usualThreadSettings, sampled },
+    },
+    stop,
+  )
   const bill = billOf(report, chosen.kit)
   const fault = report.diagnostics.find((each) => each.severity === 'error')
   const troubles = [
@@ -114,19 +120,13 @@ export function bill({ source, size, choices, items, sampled }: Kit): Tasks['bil
   return { bill, troubles }
 }
 
-export async function document({
-  edition,
-  language,
-  paper,
-  sheet,
-  seat,
-}: Tasks['document']['input']): Promise<Uint8Array> {
+async function document({ edition, language, paper, sheet, seat }: Tasks['document']['input']): Promise<Uint8Array> {
   // Brought in only when a document is wanted: it is many times the size of everything else here.
   const { renderDocument } = await import('../documents/render')
   return renderDocument(writeEdition(edition, language), { paper, sheet, seat })
 }
 
-export async function readTable({ bytes }: Tasks['readTable']['input']): Promise<Tasks['readTable']['output']> {
+async function readTable({ bytes }: Tasks['readTable']['input']): Promise<Tasks['readTable']['output']> {
   const { BadTable, readTable: read } = await import('../stock/table-file')
   try {
     return await read(bytes)
@@ -136,26 +136,65 @@ export async function readTable({ bytes }: Tasks['readTable']['input']): Promise
   }
 }
 
-export async function writeTable({ rows, format, name }: Tasks['writeTable']['input']): Promise<Uint8Array> {
+async function writeTable({ rows, format, name }: Tasks['writeTable']['input']): Promise<Uint8Array> {
   const { writeTable: write } = await import('../stock/table-file')
   return write(rows, format, name)
 }
 
-export async function labels({ labels, paper }: Tasks['labels']['input']): Promise<Uint8Array> {
+async function labels({ labels, paper }: Tasks['labels']['input']): Promise<Uint8Array> {
   const { renderLabels } = await import('../documents/labels')
   return renderLabels(labels, paper)
 }
 
-const kept = new Map<string, Report>()
-const mostKept = 60
-
 /** A batch asks for the same few forms again and again as it is planned: the last ones are kept by this thread. */
-function formedReport(source: string, choices: Choices): Report {
+const kept = new LRUCache<string, Report>({ max: 60 })
+
+function formedReport(source: string, choices: Choices, stop: Stop | undefined): Report {
   const key = JSON.stringify([source, choices])
-  const report = kept.get(key) ?? formedPattern(source, choices).reckoned.report
-  kept.delete(key)
+  const report = kept.get(key) ?? formed(source, choices, stop).reckoned.report
   kept.set(key, report)
-  const [oldest] = kept.keys()
-  if (kept.size > mostKept && oldest !== undefined) kept.delete(oldest)
   return report
+}
+
+/** The whole form at once, for as long as somebody waits for it. */
+function formed(source: string, choices: Choices, stop: Stop | undefined): FormedPattern {
+  const working = formPattern(source, choices, 1000)
+  for (;;) {
+    const next = working.next()
+    if (next.done) return next.value
+    goOn(stop)
+  }
+}
+
+type Doing = {
+  readonly [Name in TaskName]: (
+    input: Tasks[Name]['input'],
+    stop?: Stop,
+  ) => Tasks[Name]['output'] | Promise<Tasks[Name]['output']>
+}
+
+export const tasks: Doing = {
+  reckon,
+  sizes,
+  form,
+  draw,
+  allocate,
+  shortages,
+  buy,
+  standIns,
+  bill,
+  readTable,
+  writeTable,
+  labels,
+  document,
+}
+
+/** What a thread of the pool is given. */
+export default async function work<Name extends TaskName>({
+  name,
+  input,
+  stop,
+}: Job<Name>): Promise<Tasks[Name]['output']> {
+  goOn(stop)
+  return tasks[name](input, stop)
 }
