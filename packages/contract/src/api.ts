@@ -55,6 +55,7 @@ import { stockFileOutcome, stockFileWanted } from './stock-file'
 import { beginStocktake, countLot, placeSummary, stocktake, stocktakeSummary } from './stocktake'
 import { trail, trailWanted } from './trail'
 import { saveWords, stepWords } from './words'
+import { workState } from './work'
 
 export interface Described {
   readonly what: string
@@ -77,10 +78,7 @@ export const api = {
   'GET /api/me': { what: 'Who is signed in, and the token for changes', answer: me },
   'POST /api/sign-out': { what: 'Sign out', answer: ok },
   'GET /api/changes': { what: 'What has changed, as server-sent events: a subject each', answer: 'stream' },
-  'GET /api/work': {
-    what: 'How much is worked out before what the asker waits for',
-    answer: z.object({ ahead: z.number() }),
-  },
+  'GET /api/work': { what: 'How far what the asker waits for has come', answer: workState },
   'GET /api/people': { what: 'Who may sign in, and who is signed in', answer: list(person) },
   'POST /api/people/:id/disable': {
     what: 'End their sessions, and let them in no more',

@@ -81,7 +81,7 @@ export function buildApp({ config, shop, pool, people, secret, log, changes }: P
     await shop.db.execute(sql`select 1`)
     return { ok: true }
   })
-  mount(health, 'GET /api/work', (_, __, { id }) => ({ ahead: shop.workers.ahead(id) }))
+  mount(health, 'GET /api/work', (_, __, { id }) => shop.workers.stateFor(id))
   let described: ReturnType<typeof openApi> | undefined
   mount(health, 'GET /api/openapi.json', () => {
     described ??= openApi()

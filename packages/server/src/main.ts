@@ -6,6 +6,7 @@ import { changes } from './changes/routes'
 import { readConfig } from './config'
 import { connect, connectShop } from './database/connect'
 import { buildOf, keepDrawings } from './drawings/drawings'
+import { watchLoop } from './loop-watch'
 import { secretOf } from './people/secret'
 import { workerPool } from './workers/pool'
 
@@ -56,5 +57,12 @@ async function end() {
 }
 process.on('SIGTERM', end)
 process.on('SIGINT', end)
+// Whoever started it may ask how long the loop is held.
+let loop: ReturnType<typeof watchLoop> | undefined
+process.on('message', (asked) => {
+  if (asked !== 'loop') return
+  loop ??= watchLoop()
+  process.send?.({ loop: loop.read() })
+})
 // The start command holds this line open; when it dies, however it dies, so does the server.
 process.on('disconnect', end)

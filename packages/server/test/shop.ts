@@ -80,6 +80,8 @@ export interface Shop {
   readonly base: string
   readonly pool: Pool
   as(name: string): Promise<Caller>
+  /** How long the server's event loop was held at a time since it was asked last, in milliseconds of work. */
+  held(): Promise<{ readonly longest: number; readonly most: number }>
   /** Another server on the same database. */
   beside(): Promise<{ readonly base: string; end(): Promise<void>; kill(): void }>
   close(): Promise<void>
@@ -116,6 +118,11 @@ export async function openShop(
       await caller.signIn(person)
       return caller
     },
+    held: () =>
+      new Promise((resolve) => {
+        child.once('message', (told) => resolve((told as { loop: { longest: number; most: number } }).loop))
+        child.send('loop')
+      }),
     async beside() {
       const another = await serve(served.href, env)
       return {

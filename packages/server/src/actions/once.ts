@@ -4,7 +4,6 @@ import type { Request } from 'express'
 import type { Database, Session } from '../database/connect'
 import type { Asked } from '../http/asked'
 import { Refusal } from '../http/refusal'
-import type { Caller } from '../http/route'
 import { action } from './schema'
 
 /** Who does something, and the key of the request: written down with every move. */
@@ -38,6 +37,12 @@ function heed(request: Request, key: string): void {
   if (asked) asked.key = key
 }
 
+/** Who asks, and with which request. */
+interface Asks {
+  readonly id: number
+  readonly asked: Pick<Asked, 'digest' | 'key' | 'commit'>
+}
+
 /**
  * What a request with this key has led to before, if it has been carried out.
  *
@@ -47,7 +52,7 @@ export async function doneBefore<T extends object>(
   db: Session,
   key: string,
   kind: string,
-  { id, asked }: Caller,
+  { id, asked }: Asks,
 ): Promise<T | undefined> {
   const [done] = await db.select().from(action).where(eq(action.key, key))
   if (!done) return undefined
@@ -68,7 +73,7 @@ export async function once<T extends object>(
   db: Database,
   key: string,
   kind: string,
-  caller: Caller,
+  caller: Asks,
   act: (tx: Session) => Promise<T>,
 ): Promise<T> {
   const { id: personId, asked } = caller

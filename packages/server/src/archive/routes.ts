@@ -1,12 +1,11 @@
 import { Router } from 'express'
 import { mount, type Shop } from '../http/route'
 import { record } from '../trail/record'
-import { takeArchive } from './take'
 
-export function archiveRoutes({ db }: Shop, key: string): Router {
+export function archiveRoutes({ db, workers }: Shop, key: string): Router {
   const router = Router()
   mount(router, 'GET /api/archive', async (_, response, caller) => {
-    const bytes = await takeArchive(db, key)
+    const bytes = await workers.run('archive', { key })
     await record(db, caller.id, 'took an archive of the whole shop')
     response.attachment(`shop-${new Date().toISOString().slice(0, 10)}.zip`).send(Buffer.from(bytes))
     return undefined

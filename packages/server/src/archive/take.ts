@@ -26,13 +26,19 @@ export async function checksOf(db: Session): Promise<Manifest['checks']> {
  * people. No password leaves the shop, not even as a hash.
  *
  * @param key the shop's own, by which it knows its archives again; not signed when empty
+ * @param step told how much is done, from 0 to 1
  */
-export async function takeArchive(db: Database, key: string): Promise<Uint8Array> {
+export async function takeArchive(
+  db: Database,
+  key: string,
+  step: (done: number) => void = () => undefined,
+): Promise<Uint8Array> {
   return db.transaction(
     async (tx) => {
       const zip = new JSZip()
       const tables: Record<string, { rows: number; digest: string }> = {}
-      for (const table of archived) {
+      for (const [i, table] of archived.entries()) {
+        step((0.7 * i) / archived.length)
         const { rows } = await tx.execute<{ row: Record<string, unknown> }>(
           sql`select to_jsonb(each) - 'password_hash' - 'seal' as row from ${sql.identifier(table)} as each order by 1`,
         )

@@ -22,15 +22,21 @@ const mostStandIns = 4
 
 export async function rescueFor(shop: Shop, itemId: number): Promise<Rescue> {
   const { db, workers } = shop
-  const items = await listItems(db)
-  const now = items.find(({ id }) => id === itemId)
+  const [now] = await listItems(db, [itemId])
   if (!now) throw notFound('item')
+  /** Those that are met; the shelf may be long. */
+  const items: Item[] = [now]
+  const meet = async (ids: readonly number[]) => {
+    const unmet = [...new Set(ids)].filter((id) => !items.some((each) => each.id === id))
+    items.push(...(await listItems(db, unmet)))
+  }
   const all = (await stillToPack(db, await draftLines(db))).filter(({ kits }) => kits > 0)
   const planned = await billsFor(shop, all)
   const takes = (i: number) =>
     planned[i]?.troubles.length === 0 && planned[i]?.bill.some((each) => each.itemId === itemId)
   const lines = all.filter((_, i) => takes(i))
   const choices = await choicesOf(db, [...new Set(lines.map(({ colourwayVersionId }) => colourwayVersionId))])
+  await meet([...choices.values()].flat().map((choice) => choice.itemId))
   const bills = await Promise.all(lines.map((line) => withStandIns(line)))
   const lots = await freeLots(db, itemsIn(bills), false)
   const turns = lines.map(({ turn }) => turn)
@@ -89,11 +95,11 @@ export async function rescueFor(shop: Shop, itemId: number): Promise<Rescue> {
         : await workers.run('standIns', {
             ...kit,
             choices: chosen.map((each) => ({ ...each, rank: 0 })),
-            items,
             role: first,
             kits: line.kits,
             most: mostStandIns,
           })
+    await meet(candidates.map(({ id }) => id))
     const plan = await billed(chosen, [])
     const ways = await Promise.all(
       candidates.map(({ id, counting }) =>

@@ -1,4 +1,5 @@
 /** A term at the demo shop: more colourways, kits in every state, classes with people in their seats, orders with awkward sizes. */
+import type { Item } from '@tessellum/contract/stock'
 import { reckonPattern } from '@tessellum/core/report/reckon-pattern'
 import { effectOf } from '@tessellum/core/stock/moves'
 import { eq } from 'drizzle-orm'
@@ -17,7 +18,7 @@ import { bag } from '../packing/schema'
 import { close, fill } from '../packing/store'
 import { pattern, patternVersion } from '../patterns/schema'
 import { item, lot, move } from '../stock/schema'
-import { listItems } from '../stock/store'
+import { allItems } from '../stock/store'
 import { record } from '../trail/record'
 import type { WorkerPool } from '../workers/pool'
 
@@ -38,7 +39,8 @@ const looks = ['Reed bed', 'Rain on slate', 'Lamp hour', 'Rust gate', 'First lig
 
 /** Two colourways for every piece that has none: each letter a bead of its kind and size, as far as the shelf goes. */
 async function moreColourways({ tx, ids }: Here): Promise<void> {
-  const items = await listItems(tx)
+  const items: Item[] = []
+  for await (const part of allItems(tx)) items.push(...part)
   const taken = new Set(
     (await tx.select({ patternId: colourway.patternId }).from(colourway)).map(({ patternId }) => patternId),
   )

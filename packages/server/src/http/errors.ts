@@ -26,7 +26,8 @@ export const answerErrors =
     response.status(refusal.status).json(refusal.body())
   }
 
-function asRefusal(error: unknown): Refusal {
+/** What went wrong, as it is told; 500 where it is nobody's doing but ours. */
+export function asRefusal(error: unknown): Refusal {
   if (error instanceof Refusal) return error
   if (isUnreachable(error)) {
     return new Refusal(503, 'records-unreachable', "The shop's records cannot be reached just now.", {

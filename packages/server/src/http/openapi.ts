@@ -1,4 +1,5 @@
 /** The HTTP interface as an OpenAPI document, made from the contract: it cannot say anything else than what is checked. */
+import { setImmediate as turn } from 'node:timers/promises'
 import { api, type Described } from '@tessellum/contract/api'
 import { apiError } from '@tessellum/contract/errors'
 import { asking, type RouteKey, rights, routes } from '@tessellum/contract/rights'
@@ -35,9 +36,11 @@ function queryOf(query: z.ZodType | undefined) {
   }))
 }
 
-export function openApi() {
+/** Route after route, so that others are answered in between. */
+export async function openApi() {
   const paths: Record<string, Record<string, unknown>> = {}
   for (const [key, described] of Object.entries(api) as [RouteKey, Described][]) {
+    await turn()
     const [method = '', path = ''] = key.split(' ')
     const at = path.replaceAll(/:(\w+)/g, '{$1}')
     const needed: string = routes[key]

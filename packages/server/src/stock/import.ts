@@ -94,8 +94,17 @@ const said = (value: unknown): string =>
 export const previewImport = async (db: Session, sheet: ReadSheet): Promise<StockFileOutcome> =>
   (await planImport(db, sheet)).outcome
 
-/** Does what the preview told; with any fault, nothing at all. */
-export async function runImport(tx: Session, sheet: ReadSheet, doing: Doing): Promise<StockFileOutcome> {
+/**
+ * Does what the preview told; with any fault, nothing at all.
+ *
+ * @param step told how much is done, from 0 to 1; what it throws ends it, and nothing is done
+ */
+export async function runImport(
+  tx: Session,
+  sheet: ReadSheet,
+  doing: Doing,
+  step: (done: number) => void = () => undefined,
+): Promise<StockFileOutcome> {
   const { add, change, lots, outcome } = await planImport(tx, sheet)
   if (outcome.faults.length > 0) return outcome
   const ids = await addItems(
@@ -105,6 +114,7 @@ export async function runImport(tx: Session, sheet: ReadSheet, doing: Doing): Pr
   for (const { id, item: wanted } of change) await changeItem(tx, id, { ...wanted, packs: [...wanted.packs] })
   const all = [...add.flatMap((each, i) => each.lots.map((one) => ({ itemId: ids[i] as number, lot: one }))), ...lots]
   for (let at = 0; at < all.length; at += most) {
+    step(0.4 + (0.6 * at) / all.length)
     const part = all.slice(at, at + most)
     const made = await tx
       .insert(lot)

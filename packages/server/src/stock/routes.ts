@@ -20,6 +20,7 @@ import type { Session } from '../database/connect'
 import { brokenConstraint } from '../database/trouble'
 import { notFound, Refusal, readId, readInput } from '../http/refusal'
 import { type Caller, mount, type Shop } from '../http/route'
+import { sendParts } from '../http/send-parts'
 import { record } from '../trail/record'
 import { addItems, changeItem, explainItem } from './items'
 import { changeLot, explainLot, receiveLot, transferLot, weighLot } from './lots'
@@ -34,14 +35,14 @@ import {
   postStocktake,
   stocktakeOf,
 } from './stocktake'
-import { itemStory, listItems, movesOf } from './store'
+import { allItems, itemStory, movesOf } from './store'
 
 export function stockRoutes({ db }: Shop): Router {
   const router = Router()
 
   const doing = (caller: Caller, key: string) => ({ personId: caller.id, actionKey: key })
 
-  mount(router, 'GET /api/items', () => listItems(db))
+  mount(router, 'GET /api/items', (_, response) => sendParts(response, allItems(db)))
 
   mount(router, 'GET /api/shelf', (request) => shelfPage(db, readInput(shelfWanted, request.query)))
 

@@ -61,17 +61,31 @@ function beadOf(
   return { kind, size, lengthMm, acrossMm, boreMm, massMg, contact, bores: bores === 2 ? 2 : 1, maker: makerName }
 }
 
-export async function listItems(db: Session, ids?: readonly number[]): Promise<Item[]> {
-  if (ids?.length === 0) return []
-  const query = items(db)
-  const rows = await (ids ? query.where(inArray(item.id, [...ids])) : query).orderBy(
-    item.category,
-    item.kind,
-    item.size,
-    maker.name,
-    item.colourName,
-  )
+const inOrder = [item.category, item.kind, item.size, maker.name, item.colourName, item.id]
+
+export async function listItems(db: Session, ids: readonly number[]): Promise<Item[]> {
+  if (ids.length === 0) return []
+  const rows = await items(db)
+    .where(inArray(item.id, [...ids]))
+    .orderBy(...inOrder)
   return rows.map(asItem)
+}
+
+/** So many at once: a shelf may be long. */
+const part = 250
+
+/** Every item in the same order, part after part. */
+export async function* allItems(db: Session): AsyncGenerator<Item[]> {
+  const rows = await db
+    .select({ id: item.id })
+    .from(item)
+    .innerJoin(maker, eq(maker.id, item.makerId))
+    .orderBy(...inOrder)
+  for (let at = 0; at < rows.length; at += part)
+    yield listItems(
+      db,
+      rows.slice(at, at + part).map(({ id }) => id),
+    )
 }
 
 /** Every bead that is kept, once for each maker, kind and size. */

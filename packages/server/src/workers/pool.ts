@@ -3,13 +3,13 @@ import { Piscina } from 'piscina'
 import { asking } from '../http/asking'
 import { Refusal } from '../http/refusal'
 import { FairQueue, type Pace } from './fair-queue'
-import type { Job } from './stop'
+import { type Answered, doneOf, type Job, newSigns, type Signs, tellStop } from './stop'
 import type { TaskName, Tasks } from './tasks'
 
 export interface WorkerPool {
   run<Name extends TaskName>(name: Name, input: Tasks[Name]['input']): Promise<Tasks[Name]['output']>
-  /** How much goes before what somebody waits for. */
-  ahead(personId: number): number
+  /** How much goes before what somebody waits for, and how much is done of what is worked out for them, from 0 to 1. */
+  stateFor(personId: number): { ahead: number; done: number }
   close(): Promise<void>
 }
 
@@ -41,6 +41,8 @@ export function workerPool(file: string, threads = Math.max(2, availableParallel
   })
   const queue = new FairQueue<Waiting>()
   const busy: Record<Pace, number> = { quick: 0, long: 0 }
+  /** What is being worked out, and for whom. */
+  const running = new Map<Signs, number>()
 
   function next(): void {
     while (busy.quick + busy.long < threads) {
@@ -54,7 +56,13 @@ export function workerPool(file: string, threads = Math.max(2, availableParallel
     const hangs = AbortSignal.timeout(hangsMs)
     busy[pace]++
     try {
-      return await pool.run(job, { signal: hangs })
+      const answer: Answered<Tasks[Name]['output']> = await pool.run(job, { signal: hangs })
+      if ('done' in answer) return answer.done
+      const { status, code, message, path, hint } = answer.refused
+      throw new Refusal(status, code, message, {
+        ...(path === undefined ? {} : { path }),
+        ...(hint === undefined ? {} : { hint }),
+      })
     } catch (error) {
       if (hangs.aborted)
         throw new Refusal(422, 'takes-too-long', 'This took longer than half an hour and was stopped.', {
@@ -79,15 +87,21 @@ export function workerPool(file: string, threads = Math.max(2, availableParallel
       if (queue.length >= mostWaiting || queue.lengthOf(personId) >= mostEach)
         throw new Refusal(503, 'busy', 'Too much is being worked out at once.', { hint: 'Try again in a moment.' })
       return new Promise((resolve, reject) => {
-        const stop = new Int32Array(new SharedArrayBuffer(4))
+        const signs = newSigns()
         const work: Waiting = {
-          begin: () => void begun(pace, { name, input, stop }).then(resolve, reject).finally(left),
+          begin: () => {
+            running.set(signs, personId)
+            void begun(pace, { name, input, signs }).then(resolve, reject).finally(left)
+          },
         }
         const gone = () => {
-          Atomics.store(stop, 0, 1)
+          tellStop(signs)
           if (queue.remove(personId, pace, work)) reject(new NobodyWaits())
         }
-        const left = () => signal?.removeEventListener('abort', gone)
+        const left = () => {
+          running.delete(signs)
+          signal?.removeEventListener('abort', gone)
+        }
         if (signal?.aborted) reject(new NobodyWaits())
         else {
           signal?.addEventListener('abort', gone, { once: true })
@@ -96,7 +110,10 @@ export function workerPool(file: string, threads = Math.max(2, availableParallel
         }
       })
     },
-    ahead: (personId) => queue.ahead(personId),
+    stateFor: (personId) => ({
+      ahead: queue.ahead(personId),
+      done: Math.max(0, ...[...running].filter(([, whose]) => whose === personId).map(([signs]) => doneOf(signs))),
+    }),
     close: () => pool.destroy(),
   }
 }

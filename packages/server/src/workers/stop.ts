@@ -1,18 +1,39 @@
+import type { Refusal } from '../http/refusal'
 import type { TaskName, Tasks } from './tasks'
 
-/** Set by the server when nobody waits for the work any more. */
-export type Stop = Int32Array
+/** Shared with the server while a thread works: whether it is to stop, and how much it has done, in thousandths. */
+export type Signs = Int32Array
+
+const stopAt = 0
+const doneAt = 1
+
+export const newSigns = (): Signs => new Int32Array(new SharedArrayBuffer(8))
 
 export interface Job<Name extends TaskName = TaskName> {
   readonly name: Name
   readonly input: Tasks[Name]['input']
-  readonly stop: Stop
+  readonly signs: Signs
 }
+
+/** What a thread sends back: a refusal crosses as what it says. */
+export type Answered<Output> =
+  | { readonly done: Output }
+  | { readonly refused: Pick<Refusal, 'status' | 'code' | 'message' | 'path' | 'hint'> }
 
 /** Work that was stopped between two of its steps. */
 export class Stopped extends Error {}
 
-/** @throws Stopped when nobody waits any more */
-export function goOn(stop: Stop | undefined): void {
-  if (stop && Atomics.load(stop, 0) !== 0) throw new Stopped('Nobody waits for this any more.')
+export const tellStop = (signs: Signs): void => void Atomics.store(signs, stopAt, 1)
+export const doneOf = (signs: Signs): number => Atomics.load(signs, doneAt) / 1000
+
+/**
+ * Between two steps of some work.
+ *
+ * @param done how much of it is done, from 0 to 1, where that is known
+ * @throws Stopped when nobody waits any more
+ */
+export function step(signs: Signs | undefined, done?: number): void {
+  if (!signs) return
+  if (Atomics.load(signs, stopAt) !== 0) throw new Stopped('Nobody waits for this any more.')
+  if (done !== undefined) Atomics.store(signs, doneAt, Math.round(1000 * Math.min(1, done)))
 }

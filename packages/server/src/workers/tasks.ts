@@ -3,6 +3,7 @@ import type { Choice } from '@tessellum/contract/colourways'
 import type { Edition } from '@tessellum/contract/editions'
 import type { PatternDrawing } from '@tessellum/contract/patterns'
 import type { Item } from '@tessellum/contract/stock'
+import type { StockFileOutcome } from '@tessellum/contract/stock-file'
 import type { Allocation, AllocationLine, AllocationLot } from '@tessellum/core/allocation/allocation'
 import type { Purchase } from '@tessellum/core/allocation/buy'
 import type { Shortage } from '@tessellum/core/allocation/shortages'
@@ -49,7 +50,7 @@ export interface Tasks {
   }
   /** Beads of the shelf that could stand in for a role, the best first. */
   standIns: {
-    input: Kit & { readonly role: string; readonly kits: number; readonly most: number }
+    input: Omit<Kit, 'items'> & { readonly role: string; readonly kits: number; readonly most: number }
     output: { readonly id: number; readonly counting: Counting }[]
   }
   bill: { input: Kit; output: { bill: Bill; troubles: string[] } }
@@ -58,6 +59,18 @@ export interface Tasks {
   writeTable: {
     input: { rows: readonly (readonly string[])[]; format: 'csv' | 'xlsx'; name: string }
     output: Uint8Array
+  }
+  /** The whole shop as a ZIP, signed with the key. */
+  archive: { input: { key: string }; output: Uint8Array }
+  stockFile: { input: { format: 'csv' | 'xlsx' }; output: Uint8Array }
+  /** What a file of stock would do, and doing it, in one transaction. */
+  previewStock: { input: { bytes: Uint8Array }; output: StockFileOutcome }
+  takeStock: {
+    input: {
+      bytes: Uint8Array
+      caller: { id: number; asked: { key: string; digest: string } }
+    }
+    output: StockFileOutcome
   }
   labels: { input: { labels: readonly Label[]; paper: 'roll' | 'A4' }; output: Uint8Array }
   document: {

@@ -1,3 +1,5 @@
+import type { Item } from '@tessellum/contract/stock'
+import type { StockFileOutcome } from '@tessellum/contract/stock-file'
 import { allocateKits } from '@tessellum/core/allocation/allocate-kits'
 import type { Allocation } from '@tessellum/core/allocation/allocation'
 import { packsFor } from '@tessellum/core/allocation/buy'
@@ -11,13 +13,21 @@ import { chosenIn } from '@tessellum/core/kit/choice'
 import { type Choices, reckonPattern } from '@tessellum/core/report/reckon-pattern'
 import type { Report } from '@tessellum/core/report/report'
 import { usualSize } from '@tessellum/core/report/usual-size'
+import { type ReadSheet, readSheet, writeSheet } from '@tessellum/core/stock/sheet'
 import { candidateOf } from '@tessellum/core/substitute/candidate'
 import { substitutesFor } from '@tessellum/core/substitute/substitutes'
 import { usualThreadSettings } from '@tessellum/core/thread/settings'
 import { writeEdition } from '@tessellum/core/writing/edition'
 import { LRUCache } from 'lru-cache'
+import { once } from '../actions/once'
+import { takeArchive } from '../archive/take'
+import { connect, type Database } from '../database/connect'
+import { asRefusal } from '../http/errors'
+import { Refusal } from '../http/refusal'
+import { previewImport, runImport, sheetItems } from '../stock/import'
+import { allItems } from '../stock/store'
 import { solver } from './solver'
-import { goOn, type Job, type Stop } from './stop'
+import { type Answered, type Job, type Signs, step } from './stop'
 import type { Kit, TaskName, Tasks } from './tasks'
 
 const reckon = ({ source, choices }: Tasks['reckon']['input']): Tasks['reckon']['output'] => ({
@@ -29,12 +39,12 @@ const sizes = ({ source }: Tasks['sizes']['input']): Tasks['sizes']['output'] =>
   measures: measuresOf(source),
 })
 
-const form = ({ source, choices }: Tasks['form']['input'], stop?: Stop): Tasks['form']['output'] => ({
-  report: formedReport(source, choices, stop),
+const form = ({ source, choices }: Tasks['form']['input'], signs?: Signs): Tasks['form']['output'] => ({
+  report: formedReport(source, choices, signs),
 })
 
-function draw({ source }: Tasks['draw']['input'], stop?: Stop): Tasks['draw']['output'] {
-  const { reckoned, form, unformed } = formed(source, {}, stop)
+function draw({ source }: Tasks['draw']['input'], signs?: Signs): Tasks['draw']['output'] {
+  const { reckoned, form, unformed } = formed(source, {}, signs)
   const { beads, pair, size, sizes } = reckoned.report
   return {
     beads: beads.reduce((sum, bead) => sum + bead.total, 0),
@@ -62,16 +72,15 @@ async function buy({ shortages }: Tasks['buy']['input']): Promise<Tasks['buy']['
   return shortages.map(({ short, packs }) => packsFor(short, packs, solve))
 }
 
-function standIns({
-  source,
-  size,
-  choices,
-  items,
-  role,
-  kits,
-  most,
-  sampled,
-}: Tasks['standIns']['input']): Tasks['standIns']['output'] {
+async function standIns(
+  { source, size, choices, role, kits, most, sampled }: Tasks['standIns']['input'],
+  signs?: Signs,
+): Promise<Tasks['standIns']['output']> {
+  const items: Item[] = []
+  for await (const part of allItems(records())) {
+    step(signs)
+    items.push(...part)
+  }
   const chosen = chosenIn(choices, size, items)
   const now = chosen.items[role]
   const candidates = items.flatMap((item) => {
@@ -96,7 +105,7 @@ function standIns({
 }
 
 /** Thread is measured on the form, so that a kit holds what its written pattern says. */
-function bill({ source, size, choices, items, sampled }: Kit, stop?: Stop): Tasks['bill']['output'] {
+function bill({ source, size, choices, items, sampled }: Kit, signs?: Signs): Tasks['bill']['output'] {
   const chosen = chosenIn(choices, size, items)
   const report = formedReport(
     source,
@@ -106,7 +115,7 @@ function bill({ source, size, choices, items, sampled }: Kit, stop?: Stop): Task
       counting: chosen.counting,
       settings: { ...usualThreadSettings, sampled },
     },
-    stop,
+    signs,
   )
   const bill = billOf(report, chosen.kit)
   const fault = report.diagnostics.find((each) => each.severity === 'error')
@@ -146,30 +155,67 @@ async function labels({ labels, paper }: Tasks['labels']['input']): Promise<Uint
   return renderLabels(labels, paper)
 }
 
+/** A thread that reads much from the records, or writes much into them, does so by itself, so that nobody else waits while it is read and written. */
+let opened: Database | undefined
+function records(): Database {
+  opened ??= connect(process.env.DATABASE_URL ?? '', undefined, { max: 2, lockSeconds: 60 }).db
+  return opened
+}
+
+const archive = async ({ key }: Tasks['archive']['input'], signs?: Signs): Promise<Uint8Array> =>
+  takeArchive(records(), key, (done) => step(signs, done))
+
+async function stockFile({ format }: Tasks['stockFile']['input'], signs?: Signs): Promise<Uint8Array> {
+  const rows = writeSheet(await sheetItems(records()))
+  step(signs, 0.3)
+  return writeTable({ rows, format, name: 'Stock' })
+}
+
+async function sheetIn(bytes: Uint8Array, signs: Signs | undefined): Promise<ReadSheet> {
+  step(signs, 0.02)
+  const read = await readTable({ bytes })
+  if ('trouble' in read) throw new Refusal(422, 'bad-file', read.trouble, { hint: 'Nothing has been changed.' })
+  step(signs, 0.4)
+  const sheet = readSheet(read.rows, read.commas)
+  step(signs, 0.5)
+  return sheet
+}
+
+const previewStock = async ({ bytes }: Tasks['previewStock']['input'], signs?: Signs): Promise<StockFileOutcome> =>
+  previewImport(records(), await sheetIn(bytes, signs))
+
+async function takeStock({ bytes, caller }: Tasks['takeStock']['input'], signs?: Signs): Promise<StockFileOutcome> {
+  const sheet = await sheetIn(bytes, signs)
+  const { key } = caller.asked
+  return once(records(), key, 'stock file', { ...caller, asked: { ...caller.asked, commit: () => undefined } }, (tx) =>
+    runImport(tx, sheet, { personId: caller.id, actionKey: key }, (done) => step(signs, 0.5 + done / 2)),
+  )
+}
+
 /** A batch asks for the same few forms again and again as it is planned: the last ones are kept by this thread. */
 const kept = new LRUCache<string, Report>({ max: 60 })
 
-function formedReport(source: string, choices: Choices, stop: Stop | undefined): Report {
+function formedReport(source: string, choices: Choices, signs: Signs | undefined): Report {
   const key = JSON.stringify([source, choices])
-  const report = kept.get(key) ?? formed(source, choices, stop).reckoned.report
+  const report = kept.get(key) ?? formed(source, choices, signs).reckoned.report
   kept.set(key, report)
   return report
 }
 
 /** The whole form at once, for as long as somebody waits for it. */
-function formed(source: string, choices: Choices, stop: Stop | undefined): FormedPattern {
+function formed(source: string, choices: Choices, signs: Signs | undefined): FormedPattern {
   const working = formPattern(source, choices, 1000)
   for (;;) {
     const next = working.next()
     if (next.done) return next.value
-    goOn(stop)
+    step(signs)
   }
 }
 
 type Doing = {
   readonly [Name in TaskName]: (
     input: Tasks[Name]['input'],
-    stop?: Stop,
+    signs?: Signs,
   ) => Tasks[Name]['output'] | Promise<Tasks[Name]['output']>
 }
 
@@ -187,14 +233,25 @@ export const tasks: Doing = {
   writeTable,
   labels,
   document,
+  archive,
+  stockFile,
+  previewStock,
+  takeStock,
 }
 
 /** What a thread of the pool is given. */
 export default async function work<Name extends TaskName>({
   name,
   input,
-  stop,
-}: Job<Name>): Promise<Tasks[Name]['output']> {
-  goOn(stop)
-  return tasks[name](input, stop)
+  signs,
+}: Job<Name>): Promise<Answered<Tasks[Name]['output']>> {
+  try {
+    step(signs)
+    return { done: await tasks[name](input, signs) }
+  } catch (error) {
+    const { status, code, message, path, hint } = asRefusal(error)
+    // What is nobody's doing is told as it came, to be noted.
+    if (status === 500) throw error
+    return { refused: { status, code, message, path, hint } }
+  }
 }
