@@ -1,3 +1,5 @@
+import type { Page } from 'playwright-core'
+import { password } from '../packages/server/test/shop'
 import { type StandIn, standIn } from '../packages/server/test/stand-in'
 import { type Visit, visit } from './browser'
 
@@ -68,4 +70,37 @@ test('a class batch is packed at the bench, through a reload, and closed: the sh
     .first()
     .click()
   await page.getByRole('row', { name: /into kits.*Two seats/ }).waitFor()
+})
+
+test('with many tabs open at the packing page each hears the scale and each still works; signed out in one, all are out', async () => {
+  const page = await here.enter('odile')
+  const odile = await here.shop.as('odile')
+  const { body: batches } = await odile.ask('GET', '/batches')
+  const { id } = batches.find(({ state }: { state: string }) => state === 'reserved')
+  const tabs: Page[] = [page]
+  // More than a browser opens connections to a host.
+  while (tabs.length < 7) tabs.push(await page.context().newPage())
+  for (const tab of tabs) {
+    tab.setDefaultTimeout(240_000)
+    await tab.goto(`${here.shop.base}/kits/${id}/pack`)
+  }
+  await scale.play({ fault: 'rubbish', on: false })
+  await scale.play({ grams: 0.73 })
+  for (const tab of tabs)
+    await tab.getByRole('region', { name: 'This bag' }).getByText('0.73 g', { exact: true }).waitFor()
+  await scale.play({ grams: 0 })
+  // What somebody does elsewhere is told to all of them.
+  await odile.ask('PUT', `/batches/${id}`, { name: 'Told to seven', dueOn: '2031-01-01', priority: 2 })
+  for (const tab of tabs) await tab.getByRole('heading', { name: 'Packing Told to seven' }).waitFor()
+  await page.getByRole('button', { name: 'Sign out' }).click()
+  for (const tab of tabs) await tab.getByLabel('Password').waitFor()
+  // Signed in again, a tab hears again.
+  await page.getByLabel('Sign-in name').fill('odile')
+  await page.getByLabel('Password').fill(password)
+  await page.getByRole('button', { name: 'Sign in' }).click()
+  await page.getByRole('heading', { name: 'Bench', exact: true }).waitFor()
+  await page.goto(`${here.shop.base}/kits/${id}/pack`)
+  await scale.play({ grams: 0.37 })
+  await page.getByRole('region', { name: 'This bag' }).getByText('0.37 g', { exact: true }).waitFor()
+  await scale.play({ grams: 0 })
 })

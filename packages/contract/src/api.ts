@@ -30,6 +30,7 @@ import { colourway, saveColourway } from './colourways'
 import { found, labelsWanted, playStandIn, printLabels } from './devices'
 import { batchPrice, bench, costSettings, diary, diaryWanted } from './diary'
 import { documentWanted, edition, editionWanted } from './editions'
+import { newsWanted } from './news'
 import { order, saveOrder, sizedOrder, sizeOrder } from './orders'
 import { emptyBag, fillBag, loseBeads, packing, returnKit, swapLot } from './packing'
 import { patternFile } from './pattern-file'
@@ -77,7 +78,11 @@ export const api = {
   'POST /api/sign-in': { what: "Sign in; the answer's token goes along with every change", body: signIn, answer: some },
   'GET /api/me': { what: 'Who is signed in, and the token for changes', answer: me },
   'POST /api/sign-out': { what: 'Sign out', answer: ok },
-  'GET /api/changes': { what: 'What has changed, as server-sent events: a subject each', answer: 'stream' },
+  'GET /api/changes': {
+    what: 'What has changed, as server-sent events: a subject each; and what devices say, as events of their own',
+    query: newsWanted,
+    answer: 'stream',
+  },
   'GET /api/work': { what: 'How far what the asker waits for has come', answer: workState },
   'GET /api/people': { what: 'Who may sign in, and who is signed in', answer: list(person) },
   'POST /api/people/:id/disable': {
@@ -230,9 +235,7 @@ export const api = {
   'GET /api/trail': { what: 'What was done', query: trailWanted, answer: trail },
   'GET /api/archive': { what: 'The whole shop as a ZIP', answer: 'file' },
   'GET /api/openapi.json': { what: 'This document', answer: z.unknown() },
-  'GET /api/scale': { what: 'What the scale shows', answer: 'stream' },
   'POST /api/scale/zero': { what: 'Set the scale to nought', answer: ok },
-  'GET /api/scanner': { what: 'What is scanned', answer: 'stream' },
   'GET /api/codes/:code': { what: 'What a code stands for', answer: found },
   'GET /api/stand-ins': { what: 'What stands in for devices here', answer: z.unknown() },
   'POST /api/stand-ins/:name': { what: 'Play a stand-in', body: playStandIn, answer: z.unknown() },

@@ -5,6 +5,7 @@ import { buildApp } from './app'
 import { changes } from './changes/routes'
 import { readConfig } from './config'
 import { connect, connectShop } from './database/connect'
+import { deviceNews } from './devices/news'
 import { buildOf, keepDrawings } from './drawings/drawings'
 import { watchLoop } from './loop-watch'
 import { secretOf } from './people/secret'
@@ -18,7 +19,7 @@ const workers = workerPool(workerFile)
 const drawings = keepDrawings(db, workers, buildOf(workerFile), log)
 // Apart, so that who somebody is can be looked up while every other connection waits for a lot.
 const { pool: sessionPool, db: people } = connect(config.DATABASE_URL, log, { max: 4 })
-const telling = changes(config.DATABASE_URL, people, log)
+const telling = changes(config.DATABASE_URL, people, deviceNews(config), log)
 const secret = await secretOf(people, 'session')
 const shop = { db, workers, drawings }
 const app = buildApp({ config, shop, pool: sessionPool, people, secret, log, changes: telling })

@@ -77,7 +77,7 @@ describe('codes', () => {
   })
 
   test('the scanner is heard on every page that listens, and again after its plug was out', async () => {
-    const stream = await fetch(`${shop.base}/api/scanner`, { headers: { cookie: odile.cookie } })
+    const stream = await fetch(`${shop.base}/api/changes?also=scanner`, { headers: { cookie: odile.cookie } })
     const reader = stream.body?.getReader() as ReadableStreamDefaultReader<Uint8Array>
     let heard = ''
     const hears = async (what: string) => {

@@ -1,7 +1,11 @@
+import { newsWanted } from '@tessellum/contract/news'
+import { mayDo } from '@tessellum/contract/rights'
 import { type Request, type Response, Router } from 'express'
 import pg from 'pg'
 import type { Logger } from 'pino'
 import type { Database } from '../database/connect'
+import type { deviceNews } from '../devices/news'
+import { Refusal, readInput } from '../http/refusal'
 import { mount } from '../http/route'
 import { whoseSession } from '../people/sessions'
 
@@ -9,7 +13,7 @@ import { whoseSession } from '../people/sessions'
  * Tells open pages what has changed: PostgreSQL notifies every server, and each passes it on as server-sent events.
  * The connection that listens is opened again when it is lost, and pages are then told to look at everything.
  */
-export function changes(url: string, people: Database, log: Logger) {
+export function changes(url: string, people: Database, devices: ReturnType<typeof deviceNews>, log: Logger) {
   const pages = new Map<Response, Request>()
   let client: pg.Client | undefined
   let closed = false
@@ -50,7 +54,10 @@ export function changes(url: string, people: Database, log: Logger) {
   const start = () => void listen()
 
   const router = Router()
-  mount(router, 'GET /api/changes', (request, response) => {
+  mount(router, 'GET /api/changes', (request, response, caller) => {
+    const { also } = readInput(newsWanted, request.query)
+    if (also.length > 0 && !mayDo(caller.role, 'batches.pack'))
+      throw new Refusal(403, 'not-allowed', 'The devices at the packing bench are for those who pack.')
     response.set({ 'content-type': 'text/event-stream', 'cache-control': 'no-cache', connection: 'keep-alive' })
     response.flushHeaders()
     response.write(': open\n\n')
@@ -60,7 +67,11 @@ export function changes(url: string, people: Database, log: Logger) {
       if (still) response.write(': still here\n\n')
       else response.end('event: ended\ndata:\n\n')
     }, 25_000)
+    const stops = also.map((topic) =>
+      devices[topic]((news) => response.write(`event: ${topic}\ndata: ${JSON.stringify(news)}\n\n`)),
+    )
     response.on('close', () => {
+      for (const stop of stops) stop()
       clearInterval(beat)
       pages.delete(response)
     })

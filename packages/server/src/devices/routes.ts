@@ -1,57 +1,17 @@
-import {
-  labelsWanted,
-  playStandIn,
-  printLabels,
-  type ScannerNews,
-  type StandInName,
-  standInNames,
-} from '@tessellum/contract/devices'
-import type { ScaleNews } from '@tessellum/contract/scale'
+import { labelsWanted, playStandIn, printLabels, type StandInName, standInNames } from '@tessellum/contract/devices'
 import { fileName } from '@tessellum/core/writing/file-name'
-import { type Response, Router } from 'express'
+import { Router } from 'express'
 import type { Config } from '../config'
 import { notFound, Refusal, readId, readInput } from '../http/refusal'
 import { mount, type Shop } from '../http/route'
 import { lookUp } from './codes'
 import { labelOfLot, labelsOf, labelsOfSeats } from './labels'
-import { listenToLine } from './line'
 import { printPdf } from './printer'
-import { listenToScale, zeroScale } from './scale'
-
-/** A stream of news for one page. @param listen begins, and returns what ends it */
-function stream<News>(response: Response, listen: (tell: (news: News) => void) => () => void): void {
-  response.set({ 'content-type': 'text/event-stream', 'cache-control': 'no-cache', connection: 'keep-alive' })
-  response.flushHeaders()
-  const stop = listen((news) => response.write(`data: ${JSON.stringify(news)}\n\n`))
-  const beat = setInterval(() => response.write(': still here\n\n'), 25_000)
-  response.on('close', () => {
-    clearInterval(beat)
-    stop()
-  })
-}
-
-const nothing = () => undefined
+import { zeroScale } from './scale'
 
 export function deviceRoutes({ db, workers }: Shop, config: Config): Router {
-  const { SCALE, PRINTER, SCANNER } = config
+  const { SCALE, PRINTER } = config
   const router = Router()
-
-  mount(router, 'GET /api/scale', (_, response) => {
-    stream<ScaleNews>(response, (tell) => {
-      if (!SCALE) {
-        tell({ gone: 'none' })
-        return nothing
-      }
-      // What has not changed is not told again.
-      let last = ''
-      return listenToScale(SCALE, (news) => {
-        const text = JSON.stringify(news)
-        if (text !== last) tell(news)
-        last = text
-      })
-    })
-    return undefined
-  })
 
   mount(router, 'POST /api/scale/zero', async () => {
     if (!SCALE) throw notFound('scale')
@@ -59,20 +19,6 @@ export function deviceRoutes({ db, workers }: Shop, config: Config): Router {
       throw new Refusal(503, 'no-scale', 'The scale does not answer.', { hint: 'Type what it shows.' })
     })
     return { ok: true }
-  })
-
-  mount(router, 'GET /api/scanner', (_, response) => {
-    stream<ScannerNews>(response, (tell) => {
-      if (!SCANNER) {
-        tell({ gone: 'none' })
-        return nothing
-      }
-      return listenToLine(SCANNER, {
-        line: (code) => tell({ code: (code ?? '').trim().slice(0, 200) }),
-        gone: () => tell({ gone: 'unreachable' }),
-      })
-    })
-    return undefined
   })
 
   mount(router, 'GET /api/codes/:code', (request) => lookUp(db, String(request.params.code)))

@@ -10,6 +10,7 @@ import { CommandBar } from './command-bar'
 import { Loading } from './loading'
 import { places } from './places'
 import { Trouble } from './trouble'
+import { Waiting } from './waiting'
 import { Mark } from './wordmark'
 
 /** What stands round every page: the places, the command bar, who is here, and whether the shop can be reached. */
@@ -89,6 +90,7 @@ function Bench({ name, role }: { name: string; role: string }) {
           <Outlet />
         </Suspense>
       </main>
+      <Waiting />
       <CommandBar open={finding} close={() => setFinding(false)} />
     </div>
   )

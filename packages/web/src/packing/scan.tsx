@@ -2,7 +2,7 @@ import { type Found, found as foundAnswer, type ScannerNews, scannerNews } from 
 import { Input } from 'antd'
 import { useRef, useState } from 'react'
 import { ask, ShopError } from '../shop/api'
-import { useStream } from './use-stream'
+import { useDevice } from '../stream/use-device'
 
 /** One label may be read twice in a moment. */
 const sameMs = 800
@@ -26,11 +26,12 @@ export function Scan({ take }: { take: (found: Found) => string | undefined }) {
       setTrouble(error instanceof ShopError ? `${error.message} ${error.hint ?? ''}` : 'That was not read clearly.')
     }
   }
-  useStream(
-    '/api/scanner',
+  useDevice(
+    'scanner',
     scannerNews,
     (news: ScannerNews) => {
-      if ('code' in news) void look(news.code)
+      // Of several tabs the one that is looked at takes it.
+      if ('code' in news && document.visibilityState === 'visible') void look(news.code)
     },
     () => undefined,
   )

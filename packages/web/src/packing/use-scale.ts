@@ -1,11 +1,11 @@
 import { type ScaleNews, scaleNews } from '@tessellum/contract/scale'
 import { useState } from 'react'
-import { useStream } from './use-stream'
+import { useDevice } from '../stream/use-device'
 
 /** What the scale shows now; undefined until it has said anything. */
 export function useScale(): ScaleNews | undefined {
   const [news, setNews] = useState<ScaleNews>()
-  useStream('/api/scale', scaleNews, setNews, () => setNews({ gone: 'unreachable' }))
+  useDevice('scale', scaleNews, setNews, () => setNews({ gone: 'unreachable' }))
   return news
 }
 

@@ -1,4 +1,4 @@
-import { useEffect } from 'react'
+import { useNews } from '../stream/news'
 import { queries } from './queries'
 
 /** What each change at the shop makes stale on open pages. */
@@ -34,19 +34,12 @@ const stale: Readonly<Record<string, readonly string[]>> = {
   ],
 }
 
-/** Listens for what others do, and reads anew what it touches. */
+/** Listens for what others do, and reads again what it touches; when the session has ended, who is here is asked again. */
 export function useChanges(): void {
-  useEffect(() => {
-    const source = new EventSource('/api/changes')
-    source.onmessage = ({ data }) => {
-      for (const subject of stale[String(data)] ?? [])
-        void queries.invalidateQueries({ queryKey: [subject], exact: data === 'drawings' })
-    }
-    // Signed out elsewhere, or not to sign in any more: who is here is asked again.
-    source.addEventListener('ended', () => {
-      source.close()
-      void queries.resetQueries({ queryKey: ['me'] })
-    })
-    return () => source.close()
-  }, [])
+  useNews((news) => {
+    if (news.about === 'ended') void queries.resetQueries({ queryKey: ['me'] })
+    if (news.about !== 'changes') return
+    for (const subject of stale[news.subject] ?? [])
+      void queries.invalidateQueries({ queryKey: [subject], exact: news.subject === 'drawings' })
+  })
 }

@@ -1,0 +1,15 @@
+import { z } from 'zod'
+
+/** What a stream of changes may tell besides: devices at the packing bench. */
+export const newsTopics = ['scale', 'scanner'] as const
+export type NewsTopic = (typeof newsTopics)[number]
+
+/** As in "?also=scale,scanner". */
+export const newsWanted = z.object({
+  also: z
+    .string()
+    .max(60)
+    .default('')
+    .transform((text) => text.split(',').filter(Boolean))
+    .pipe(z.array(z.enum(newsTopics, 'Ask for scale, scanner or both.'))),
+})
