@@ -10,7 +10,7 @@ import { onlyOne } from './set-up/only-one.mjs'
 import { data, ensureData } from './set-up/places.mjs'
 import { runMain, Stop, say } from './set-up/say.mjs'
 import { secrets } from './set-up/secrets.mjs'
-import { restoreShop } from './set-up/server.mjs'
+import { restoreShop, verifyShop } from './set-up/server.mjs'
 
 await runMain(async () => {
   const [file] = process.argv.slice(2)
@@ -35,6 +35,12 @@ await runMain(async () => {
           'This shop is begun already. Put a backup into a new one: TESSELLUM_DATA=another-folder npm run restore -- FILE',
         )
       await putBack(path.resolve(file), url)
+    }
+    const { right, told: verified } = await verifyShop(url)
+    say(verified)
+    if (!right) {
+      process.exitCode = 1
+      say('Something in it does not add up: see above. It has been put back all the same.')
     }
     say(
       `Put back from ${file}.${file.endsWith('.zip') ? ` Whoever signs in does so with ${keys.demoPassword} at first. ${told}` : ''} "npm start" opens it.`,

@@ -13,7 +13,12 @@ export default defineConfig({
     emptyOutDir: true,
     sourcemap: true,
     rollupOptions: {
-      input: { main: at('./src/main.ts'), 'set-up': at('./src/set-up.ts'), worker: at('./src/workers/worker.ts') },
+      input: {
+        main: at('./src/main.ts'),
+        'set-up': at('./src/set-up.ts'),
+        verify: at('./src/verify.ts'),
+        worker: at('./src/workers/worker.ts'),
+      },
       output: { format: 'es', entryFileNames: '[name].js' },
     },
   },

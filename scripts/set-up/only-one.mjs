@@ -38,7 +38,7 @@ const wait = () => new Promise((done) => setTimeout(done, 300))
 /**
  * Takes the folder until the process ends. A backup or a restore that is at work is waited for.
  *
- * @param {'shop' | 'backup' | 'restore'} what
+ * @param {'shop' | 'backup' | 'restore' | 'verification'} what
  * @throws Stop when a shop is open in it
  */
 export async function onlyOne(what) {

@@ -35,6 +35,13 @@ export async function restoreShop(databaseUrl, archive, password, archiveKey) {
   return output.replace('archive put back\n', '')
 }
 
+/** Looks whether what is kept is what the ledger adds up to. @returns {Promise<{right: boolean, told: string}>} and a table that says it */
+export async function verifyShop(databaseUrl) {
+  const env = { ...process.env, DATABASE_URL: databaseUrl }
+  const { code, output } = await run(process.execPath, [dist('verify.js')], { cwd: root, env })
+  return { right: code === 0, told: output.trimEnd() }
+}
+
 /**
  * Starts the server as a child that ends when we do.
  * @returns {Promise<{port: number, child: import('node:child_process').ChildProcess, stop: () => Promise<void>}>}
