@@ -1,20 +1,22 @@
-import { once } from 'node:events'
-import { setImmediate as turn } from 'node:timers/promises'
+import { Readable } from 'node:stream'
+import { pipeline } from 'node:stream/promises'
 import type { Response } from 'express'
 
 /** Sends a long list as one JSON array, part after part, so that others are answered in between. */
 export async function sendParts(response: Response, parts: AsyncIterable<readonly unknown[]>): Promise<undefined> {
-  let before = '['
-  for await (const part of parts) {
-    if (response.destroyed) return undefined
-    if (part.length === 0) continue
-    if (!response.headersSent) response.type('json')
-    const room = response.write(`${before}${JSON.stringify(part).slice(1, -1)}`)
-    before = ','
-    if (!room) await Promise.race([once(response, 'drain'), once(response, 'close')])
-    await turn()
+  async function* text() {
+    let before = '['
+    for await (const part of parts) {
+      if (part.length === 0) continue
+      yield `${before}${JSON.stringify(part).slice(1, -1)}`
+      before = ','
+    }
+    yield before === '[' ? '[]' : ']'
   }
-  if (!response.headersSent) response.type('json')
-  response.end(before === '[' ? '[]' : ']')
+  // What fails before the first part is answered as any error is.
+  const written = Readable.from(text())
+  await new Promise<void>((ready, failed) => written.once('readable', ready).once('error', failed))
+  response.type('json')
+  await pipeline(written, response)
   return undefined
 }
