@@ -73,7 +73,8 @@ test('when two people change one pattern, neither text is lost: each says whose 
   const source = async () => (await isaura.ask('GET', '/patterns/2')).body.source as string
   await page.goto(`${here.shop.base}/patterns/2`)
   await page.getByText('round B').first().waitFor()
-  // Kept from the page, so that it cannot take their text over before it is changed here.
+  // Kept from the page, so that it cannot take their text over before it is changed here; a stream that tabs share could not be.
+  await page.addInitScript(() => Reflect.deleteProperty(globalThis, 'SharedWorker'))
   await page.route('**/api/changes', (route) => route.abort())
   await page.reload()
   await page.getByText('round B').first().waitFor()

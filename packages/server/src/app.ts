@@ -51,7 +51,13 @@ export function buildApp({ config, shop, pool, people, secret, log, changes }: P
   // Nothing of the API is kept by browsers, so nothing needs a mark to be compared by.
   app.disable('etag')
   if (config.BEHIND_TLS) app.set('trust proxy', 1)
-  app.use(pinoHttp({ logger: log, autoLogging: false }))
+  // Of a request the log has its address and nothing else: no cookie, no key, and not what was asked for.
+  const told = ({ id, method, url }: { id: unknown; method: string; url: string }) => ({
+    id,
+    method,
+    path: url.replace(/\?.*/, ''),
+  })
+  app.use(pinoHttp({ logger: log, autoLogging: false, serializers: { req: told } }))
   // Ant Design writes its styles into the page; everything else comes from this server only.
   app.use(
     helmet({

@@ -1,5 +1,14 @@
 import { closeSync, openSync, readSync } from 'node:fs'
 
+/** Upper bounds of what is counted together, in milliseconds. */
+const bounds = [1, 2, 5, 10, 20, 30, 40, 50, 75, 100, 200, 500, 1000, Number.POSITIVE_INFINITY]
+
+/** How often the loop was held for so long, and the longest of all, in milliseconds. */
+export interface Holds {
+  readonly longest: number
+  readonly counts: readonly { readonly most: number; readonly times: number }[]
+}
+
 /**
  * How long the event loop is held at a time, in milliseconds of this thread's own work: what a busy machine takes from it in between does not count.
  * For tests and the soak; it reads a counter of the kernel's every millisecond.
@@ -12,19 +21,24 @@ export function watchLoop() {
     return Number(bytes.subarray(0, length).toString().split(' ')[0]) / 1e6
   }
   let last = worked()
-  let holds: number[] = []
+  let longest = 0
+  let times = bounds.map(() => 0)
   const timer = setInterval(() => {
     const now = worked()
-    holds.push(now - last)
+    const held = now - last
     last = now
+    longest = Math.max(longest, held)
+    const at = bounds.findIndex((bound) => held <= bound)
+    times[at] = (times[at] ?? 0) + 1
   }, 1)
   timer.unref()
   return {
-    /** The longest since it was asked last, and the 999th of a thousand. */
-    read() {
-      const sorted = holds.sort((a, b) => a - b)
-      holds = []
-      return { longest: sorted.at(-1) ?? 0, most: sorted[Math.floor(0.999 * sorted.length)] ?? 0 }
+    /** Since it was asked last. */
+    read(): Holds {
+      const holds = { longest, counts: bounds.map((most, i) => ({ most, times: times[i] ?? 0 })) }
+      longest = 0
+      times = bounds.map(() => 0)
+      return holds
     },
     end() {
       clearInterval(timer)

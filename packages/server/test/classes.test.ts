@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto'
 import type { Batch } from '@tessellum/contract/batches'
 import type { ClassAnswer } from '@tessellum/contract/classes'
 import type { Bench, Diary } from '@tessellum/contract/diary'
@@ -118,6 +119,15 @@ test('a class from its offer to its leftovers: booked, planned, changed, packed,
   await isaura.ask('POST', `/classes/${id}/taught`, {})
   await shop.pool.query(`update class set over_at = now() - interval '25 hours' where id = $1`, [id])
   expect((await isaura.ask('POST', `/classes/${id}/reopen`, {})).body.code).toBe('wrong-state')
+})
+
+test('planning the kits of a class, sent twice, plans one batch, and says so both times', async () => {
+  const { body: made } = await offer({ title: 'Sent twice' })
+  const key = randomUUID()
+  const plan = () => isaura.ask<ClassAnswer>('POST', `/classes/${made.id}/kits`, {}, { key })
+  const [first, second] = [await plan(), await plan()]
+  expect([first.status, second.status]).toEqual([200, 200])
+  expect(second.body.batchId).toBe(first.body.batchId)
 })
 
 test('called off, a class gives back what its kits held', async () => {

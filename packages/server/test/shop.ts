@@ -3,6 +3,7 @@ import { type ChildProcess, fork } from 'node:child_process'
 import { randomUUID } from 'node:crypto'
 import path from 'node:path'
 import { Client, Pool } from 'pg'
+import type { Holds } from '../src/loop-watch'
 
 const postgres = process.env.TEST_POSTGRES ?? ''
 export const password = process.env.TEST_PASSWORD ?? ''
@@ -33,7 +34,7 @@ export class Caller {
     method: string,
     at: string,
     body?: unknown,
-    more: { key?: string; token?: string } = {},
+    more: { key?: string; token?: string; signal?: AbortSignal } = {},
   ): Promise<Answer<T>> {
     const sent = () =>
       fetch(`${this.base}/api${at}`, {
@@ -46,6 +47,7 @@ export class Caller {
           ...(body === undefined ? {} : { 'content-type': 'application/json' }),
         },
         ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+        ...(more.signal ? { signal: more.signal } : {}),
       })
     // The server may have closed a connection that lay idle while this process was busy; reading twice changes nothing.
     const again = (error: unknown) => {
@@ -76,14 +78,21 @@ export class Caller {
   }
 }
 
+export interface Beside {
+  readonly base: string
+  held(): Promise<Holds>
+  end(): Promise<void>
+  kill(): void
+}
+
 export interface Shop {
   readonly base: string
   readonly pool: Pool
   as(name: string): Promise<Caller>
   /** How long the server's event loop was held at a time since it was asked last, in milliseconds of work. */
-  held(): Promise<{ readonly longest: number; readonly most: number }>
+  held(): Promise<Holds>
   /** Another server on the same database. */
-  beside(): Promise<{ readonly base: string; end(): Promise<void>; kill(): void }>
+  beside(): Promise<Beside>
   close(): Promise<void>
 }
 
@@ -118,15 +127,12 @@ export async function openShop(
       await caller.signIn(person)
       return caller
     },
-    held: () =>
-      new Promise((resolve) => {
-        child.once('message', (told) => resolve((told as { loop: { longest: number; most: number } }).loop))
-        child.send('loop')
-      }),
+    held: () => heldBy(child),
     async beside() {
       const another = await serve(served.href, env)
       return {
         base: `http://127.0.0.1:${another.port}`,
+        held: () => heldBy(another.child),
         end: () => ended(another.child),
         kill: () => void another.child.kill('SIGKILL'),
       }
@@ -159,6 +165,17 @@ function serve(
     child.once('message', (message) => resolve({ child, port: (message as { listening: number }).listening }))
   })
 }
+
+const heldBy = (child: ChildProcess) =>
+  new Promise<Holds>((resolve, reject) => {
+    const gone = () => reject(new Error('the server has ended'))
+    child.once('exit', gone)
+    child.once('message', (told) => {
+      child.off('exit', gone)
+      resolve((told as { loop: Holds }).loop)
+    })
+    child.send('loop', (error) => error && reject(error))
+  })
 
 const ended = (child: ChildProcess) =>
   new Promise<void>((done) => {

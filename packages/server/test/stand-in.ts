@@ -11,8 +11,11 @@ export interface StandIn {
   end(): void
 }
 
+// Built for the soak, it lies elsewhere.
+const root = process.env.TEST_ROOT ?? path.join(__dirname, '../../..')
+
 export function standIn(name: StandInName, more: Readonly<Record<string, string>> = {}): Promise<StandIn> {
-  const child = fork(path.join(__dirname, `../../stand-ins/dist/${name}.js`), { env: { ...process.env, ...more } })
+  const child = fork(path.join(root, `packages/stand-ins/dist/${name}.js`), { env: { ...process.env, ...more } })
   return new Promise((resolve, reject) => {
     child.once('exit', (code) => reject(new Error(`the ${name}'s stand-in ended with ${code}`)))
     child.once('message', (message) => {

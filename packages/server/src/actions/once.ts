@@ -3,6 +3,7 @@ import { eq } from 'drizzle-orm'
 import type { Request } from 'express'
 import type { Database, Session } from '../database/connect'
 import type { Asked } from '../http/asked'
+import { asking, NobodyWaits } from '../http/asking'
 import { Refusal } from '../http/refusal'
 import { action } from './schema'
 
@@ -46,17 +47,22 @@ interface Asks {
 /**
  * What a request with this key has led to before, if it has been carried out.
  *
+ * @param kind what it may have been; several where the same request does one thing or another
  * @throws Refusal when the key was used for something else
  */
 export async function doneBefore<T extends object>(
   db: Session,
   key: string,
-  kind: string,
+  kind: string | readonly string[],
   { id, asked }: Asks,
 ): Promise<T | undefined> {
   const [done] = await db.select().from(action).where(eq(action.key, key))
   if (!done) return undefined
-  if (done.kind !== kind || done.personId !== id || (done.digest !== null && done.digest !== asked.digest)) {
+  if (
+    ![kind].flat().includes(done.kind) ||
+    done.personId !== id ||
+    (done.digest !== null && done.digest !== asked.digest)
+  ) {
     throw new Refusal(409, 'key-used', 'That idempotency-key has been used for something else.', {
       hint: 'Send a new one.',
     })
@@ -82,6 +88,8 @@ export async function once<T extends object>(
     const begun = await tx.insert(action).values(values).onConflictDoNothing().returning()
     if (begun.length === 0) return (await doneBefore<T>(tx, key, kind, caller)) as T
     const result = await act(tx)
+    // Whoever hung up may be asking again already, and is told what then stands: nothing is done behind them.
+    if (asking.getStore()?.signal.aborted) throw new NobodyWaits()
     await tx.update(action).set({ result }).where(eq(action.key, key))
     return result
   })

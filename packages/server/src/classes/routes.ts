@@ -2,7 +2,7 @@ import { bookSeat, saveClass, walkPlace } from '@tessellum/contract/classes'
 import { mayDo } from '@tessellum/contract/rights'
 import { and, eq } from 'drizzle-orm'
 import { type Request, Router } from 'express'
-import { actionKey, actionKeyOrNew, once } from '../actions/once'
+import { actionKey, actionKeyOrNew, doneBefore, once } from '../actions/once'
 import { releaseKits } from '../batches/ready-kits'
 import { release } from '../batches/reserve'
 import { planBatch, reviseBatch } from '../batches/revise'
@@ -124,6 +124,10 @@ export function classRoutes(shop: Shop): Router {
     const [row] = await db.select().from(classTable).where(eq(classTable.id, id))
     if (!row) throw notFound('class')
     const [there] = row.batchId ? await db.select().from(batch).where(eq(batch.id, row.batchId)) : []
+    // Sent again, it is what it was: a batch planned a moment ago is not changed instead.
+    const kinds = [`kits ${id}`, ...(there ? [`change ${there.id}`] : [])]
+    const before = await doneBefore<{ toEmpty?: string[] }>(db, key, kinds, caller)
+    if (before) return { ...(await findClass(shop, id)), toEmpty: before.toEmpty ?? [] }
     if (there && there.state !== 'cancelled') {
       const toEmpty = await reviseBatch(
         shop,

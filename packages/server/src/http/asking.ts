@@ -14,3 +14,6 @@ export const forEverybody = <T>(work: () => T): T => {
   const asks = asking.getStore()
   return asks ? asking.run({ ...asks, signal: new AbortController().signal }, work) : work()
 }
+
+/** Whoever asked for it has gone. */
+export class NobodyWaits extends Error {}

@@ -1,7 +1,7 @@
 import type { ErrorRequestHandler, RequestHandler } from 'express'
 import type { Logger } from 'pino'
 import { isFull, isHeld, isUnreachable, isUnwritable, mayTryAgain } from '../database/trouble'
-import { NobodyWaits } from '../workers/pool'
+import { NobodyWaits } from './asking'
 import { describeError } from './describe'
 import { Refusal } from './refusal'
 
@@ -20,7 +20,8 @@ export const answerErrors =
       return
     }
     const refusal = asRefusal(error)
-    if (refusal.status >= 500)
+    // What is refused in words was foreseen: only what was not is worth looking into.
+    if (refusal.status >= 500 && !(error instanceof Refusal))
       log.error({ error: describeError(error), method: request.method, path: request.path }, 'a request failed')
     if (refusal.status === 503) response.setHeader('retry-after', '3')
     response.status(refusal.status).json(refusal.body())

@@ -6,7 +6,7 @@ import type { Database } from '../database/connect'
 import type { Drawings } from '../drawings/drawings'
 import type { WorkerPool } from '../workers/pool'
 import { type Asked, askedOf } from './asked'
-import { asking as atWork } from './asking'
+import { asking as atWork, NobodyWaits } from './asking'
 import { describeError } from './describe'
 import { Refusal } from './refusal'
 
@@ -61,26 +61,31 @@ export function mount(router: Router, key: RouteKey, handle: Handle): void {
     const gone = new AbortController()
     setMaxListeners(0, gone.signal)
     response.on('close', () => gone.abort())
+    // They may have hung up before it got this far.
+    if (response.closed || request.socket.destroyed) gone.abort()
     const waits = { personId: caller?.id ?? 0, signal: gone.signal }
     const handled = atWork.run(waits, async () => handle(request, response, { ...(caller as SignedIn), asked }))
     const result = await Promise.race([handled, late(asked)]).catch((error: unknown) => {
       if (!asked.isCommitted) throw error
-      request.log.error({ error: describeError(error) }, 'done, and its answer failed')
+      noteLate(request, error)
       return untold
     })
     if (method !== 'GET' && !asking.has(key) && asked.key === undefined && result !== untold)
       throw new Error(`${key} changes the records and has asked for no idempotency key.`)
     if (result === untold) {
       // What comes of the answer is nobody's any more.
-      handled.catch((error: unknown) =>
-        request.log.error({ error: describeError(error) }, 'done, and its answer failed'),
-      )
+      handled.catch((error: unknown) => noteLate(request, error))
       response.status(204).end()
     } else if (result !== undefined) response.json(result)
   }
   if (method === 'GET') router.get(path, run)
   else if (method === 'POST') router.post(path, run)
   else router.put(path, run)
+}
+
+/** What was asked for is done, and the rest of the answer failed; whoever has hung up does not miss it. */
+function noteLate(request: Request, error: unknown): void {
+  if (!(error instanceof NobodyWaits)) request.log.error({ error: describeError(error) }, 'done, and its answer failed')
 }
 
 const untold = Symbol('done; the rest cannot be told')

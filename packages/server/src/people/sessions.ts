@@ -71,7 +71,8 @@ export const whoAsks =
     if (request.session.begun) {
       const found = await whoseSession(db, request.session)
       if (found) response.locals.caller = found
-      else await endSession(request)
+      // Nobody's session from here on: a request goes on as a stranger's does.
+      else await promisify<void>(request.session.regenerate.bind(request.session))()
     }
     next()
   }

@@ -1,9 +1,9 @@
 import { availableParallelism } from 'node:os'
 import { Piscina } from 'piscina'
-import { asking } from '../http/asking'
+import { asking, NobodyWaits } from '../http/asking'
 import { Refusal } from '../http/refusal'
 import { FairQueue, type Pace } from './fair-queue'
-import { type Answered, doneOf, type Job, newSigns, type Signs, tellStop } from './stop'
+import { type Answered, doneOf, isToldStop, type Job, newSigns, type Signs, tellStop } from './stop'
 import type { TaskName, Tasks } from './tasks'
 
 export interface WorkerPool {
@@ -64,6 +64,7 @@ export function workerPool(file: string, threads = Math.max(2, availableParallel
         ...(hint === undefined ? {} : { hint }),
       })
     } catch (error) {
+      if (isToldStop(job.signs)) throw new NobodyWaits()
       if (hangs.aborted)
         throw new Refusal(422, 'takes-too-long', 'This took longer than half an hour and was stopped.', {
           hint: 'Try again later. If it happens again, make the pattern in parts.',
@@ -117,6 +118,3 @@ export function workerPool(file: string, threads = Math.max(2, availableParallel
     close: () => pool.destroy(),
   }
 }
-
-/** Whoever asked for it has gone. */
-export class NobodyWaits extends Error {}

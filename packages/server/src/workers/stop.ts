@@ -24,6 +24,7 @@ export type Answered<Output> =
 export class Stopped extends Error {}
 
 export const tellStop = (signs: Signs): void => void Atomics.store(signs, stopAt, 1)
+export const isToldStop = (signs: Signs): boolean => Atomics.load(signs, stopAt) !== 0
 export const doneOf = (signs: Signs): number => Atomics.load(signs, doneAt) / 1000
 
 /**
@@ -34,6 +35,6 @@ export const doneOf = (signs: Signs): number => Atomics.load(signs, doneAt) / 10
  */
 export function step(signs: Signs | undefined, done?: number): void {
   if (!signs) return
-  if (Atomics.load(signs, stopAt) !== 0) throw new Stopped('Nobody waits for this any more.')
+  if (isToldStop(signs)) throw new Stopped('Nobody waits for this any more.')
   if (done !== undefined) Atomics.store(signs, doneAt, Math.round(1000 * Math.min(1, done)))
 }

@@ -64,6 +64,8 @@ async function send<T extends z.ZodType>(
         ...(method === 'GET' ? {} : { 'x-csrf-token': csrfToken, 'idempotency-key': keyOf(what) }),
       },
       body: file ?? body ?? null,
+      // What is done goes on when the page is left: the server drops what whoever asked has hung up on.
+      keepalive: method !== 'GET' && file === undefined && (body?.length ?? 0) < 30_000,
     })
   } catch {
     throw new ShopError({
