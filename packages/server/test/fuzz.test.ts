@@ -6,7 +6,7 @@ import { Caller, openShop, type Shop } from './shop'
 
 /** Another one tries other requests. */
 const seed = Number(process.env.FUZZ_SEED ?? 20_261_126)
-const perRoute = Number(process.env.FUZZ_RUNS ?? 12)
+const perRoute = Number(process.env.FUZZ_RUNS ?? 8)
 
 let shop: Shop
 beforeAll(async () => {

@@ -14,7 +14,7 @@ export const answerErrors =
   (log: Logger): ErrorRequestHandler =>
   (error, request, response, next) => {
     // Whoever asked has hung up: nobody reads an answer.
-    if (error instanceof NobodyWaits || response.destroyed) return
+    if (response.destroyed) return
     if (response.headersSent) {
       next(error)
       return
@@ -30,6 +30,10 @@ export const answerErrors =
 /** What went wrong, as it is told; 500 where it is nobody's doing but ours. */
 export function asRefusal(error: unknown): Refusal {
   if (error instanceof Refusal) return error
+  if (error instanceof NobodyWaits)
+    return new Refusal(503, 'busy', 'This was given up half way.', {
+      hint: 'Nothing has been changed. Try again.',
+    })
   if (isUnreachable(error)) {
     return new Refusal(503, 'records-unreachable', "The shop's records cannot be reached just now.", {
       hint: 'Try again in a moment; nothing is done twice.',

@@ -15,6 +15,7 @@ import { useDoing } from '../shop/use-doing'
 export function PeoplePage() {
   usePageTitle('People')
   const { data, error } = useQuery(read.people)
+  const { data: me } = useQuery(read.me)
   const change = useDoing(
     ({ id, what }: { id: number; what: 'disable' | 'enable' }) =>
       ask('POST', `/people/${id}/${what}`, z.object({ id: z.number() })),
@@ -50,6 +51,7 @@ export function PeoplePage() {
             title: '',
             align: 'right',
             render: (_, { id, fullName, disabled }) => {
+              if (id === me?.id) return <span className="quiet">you</span>
               const busy = change.busy && change.doing?.id === id
               if (disabled)
                 return (

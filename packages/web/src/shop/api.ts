@@ -45,6 +45,9 @@ export const ask = <T extends z.ZodType>(
   asked: Asked = {},
 ): Promise<z.output<T>> => send(method, path, answer, asked)
 
+/** A browser keeps 64 kB of requests alive in all. */
+const mostKeptAlive = 6000
+
 async function send<T extends z.ZodType>(
   method: string,
   path: string,
@@ -65,7 +68,7 @@ async function send<T extends z.ZodType>(
       },
       body: file ?? body ?? null,
       // What is done goes on when the page is left: the server drops what whoever asked has hung up on.
-      keepalive: method !== 'GET' && file === undefined && (body?.length ?? 0) < 30_000,
+      keepalive: method !== 'GET' && file === undefined && (body?.length ?? 0) < mostKeptAlive,
     })
   } catch {
     throw new ShopError({
