@@ -76,7 +76,7 @@ export function buildApp({ config, shop, pool, people, secret, log, changes }: P
   )
 
   const { csrfSynchronisedProtection, generateToken } = csrfSync()
-  app.use('/api', noStore, sessions(config, secret, pool), whoAsks(people), readBody)
+  app.use('/api', noStore, sessions(config, secret, pool, log), whoAsks(people), readBody)
   // Signing in has no session to forge yet; the cookie is same-site and the body JSON.
   app.use('/api', (request, response, next) =>
     request.path === '/sign-in' ? next() : csrfSynchronisedProtection(request, response, next),

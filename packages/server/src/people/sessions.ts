@@ -5,8 +5,10 @@ import { eq } from 'drizzle-orm'
 import type { Request, RequestHandler } from 'express'
 import session, { type SessionData } from 'express-session'
 import type pg from 'pg'
+import type { Logger } from 'pino'
 import type { Config } from '../config'
 import type { Database } from '../database/connect'
+import { describeError } from '../http/describe'
 import type { SignedIn } from '../http/route'
 import { person } from './schema'
 
@@ -24,7 +26,7 @@ declare module 'express-session' {
   }
 }
 
-export function sessions(config: Config, secret: string, pool: pg.Pool): RequestHandler {
+export function sessions(config: Config, secret: string, pool: pg.Pool, log: Logger): RequestHandler {
   class Store extends connectPgSimple(session) {
     private readonly touched = new Map<string, number>()
 
@@ -43,7 +45,13 @@ export function sessions(config: Config, secret: string, pool: pg.Pool): Request
     name: 'tessellum',
     secret,
     genid: () => randomBytes(24).toString('base64url'),
-    store: new Store({ pool, tableName: 'session', pruneSessionInterval: 3600 }),
+    store: new Store({
+      pool,
+      tableName: 'session',
+      pruneSessionInterval: 3600,
+      // It would print errors as they come, with all that is in them.
+      errorLog: (...told) => log.warn({ error: describeError(told.at(-1)) }, 'sessions could not be read or written'),
+    }),
     resave: false,
     saveUninitialized: false,
     rolling: true,
