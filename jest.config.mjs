@@ -29,6 +29,7 @@ export default {
     project('core', ['<rootDir>/packages/core/test/**/*.test.ts']),
     project('cli', ['<rootDir>/packages/cli/test/**/*.test.ts']),
     project('server', ['<rootDir>/packages/server/test/**/*.test.ts']),
+    project('web', ['<rootDir>/packages/web/test/**/*.test.ts']),
     project('set-up', ['<rootDir>/scripts/test/**/*.test.ts']),
     project('browser', ['<rootDir>/e2e/**/*.test.ts'], { testEnvironment: '<rootDir>/e2e/environment.cjs' }),
   ],
