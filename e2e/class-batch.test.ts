@@ -101,7 +101,7 @@ test('a class batch from plan to closed: short, bought, received, reserved, chan
   // Some of it is spilt: the ledger knows, and the bags go on.
   await bag.getByText('Something is wrong with this tube').click()
   await bag.getByLabel('Lost, g').fill('0.5')
-  await bag.getByRole('button', { name: 'Spilt so much' }).click()
+  await bag.getByRole('button', { name: 'Record as spilt' }).click()
   await page.getByText('The ledger knows it', { exact: false }).waitFor()
 
   // A second packer has filled the rest meanwhile, and this page hears of it.

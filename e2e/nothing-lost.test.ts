@@ -28,7 +28,7 @@ test('broken notation stays as typed, every fault is shown in its line, and the 
   await reads(() => errors().count(), 2)
   await errors().filter({ hasText: 'line 24' }).getByText('"rienforce" is not a word of the notation.').waitFor()
   await errors().filter({ hasText: 'line 29' }).getByText('There is no bead Q in this pattern.').waitFor()
-  await page.getByText('counts are of the last good text').waitFor()
+  await page.getByText('counts from the last valid text').waitFor()
   await reads(tray(page), { A: '77', B: '11', C: '97', S: '1' })
   expect(await page.getByRole('button', { name: 'Save a version' }).isDisabled()).toBe(true)
 
@@ -50,7 +50,7 @@ test('a mend is one click away in the line itself', async () => {
   }
   await rewrite(page, 'loop 9Q', '  loop 9C as bail')
   await reads(() => errors().count(), 0)
-  await reads(() => page.getByText('counts are of the last good text').count(), 0)
+  await reads(() => page.getByText('counts from the last valid text').count(), 0)
 })
 
 test('without the shop, what is typed is kept here and saved when it answers again', async () => {

@@ -66,12 +66,12 @@ describe('the piece', () => {
 
   test('stays as it was while a line is at fault', async () => {
     await rewrite(page, 'loop 9C', '  lop 9C as bail')
-    await page.getByText('counts are of the last good text').waitFor()
+    await page.getByText('counts from the last valid text').waitFor()
     await piece()
       .getByRole('img', { name: /185 beads/ })
       .waitFor()
     await rewrite(page, 'lop 9C', '  loop 9C as bail')
-    await page.getByText('counts are of the last good text').waitFor({ state: 'detached' })
+    await page.getByText('counts from the last valid text').waitFor({ state: 'detached' })
   })
 
   test('of too many beads has no form, says so, and the page goes on', async () => {

@@ -64,7 +64,7 @@ export const newPurchase = z.object({
   amount: z
     .number('Give how much.')
     .int('A quantity is a whole number of mg, mm or pieces.')
-    .min(1, 'An order is of something.')
+    .min(1, 'Enter a quantity above 0.')
     .max(1_000_000_000, 'That is more than a shop holds.'),
   cost: z
     .number('Give what it costs.')

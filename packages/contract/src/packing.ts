@@ -69,7 +69,7 @@ export type Packing = z.infer<typeof packing>
 const quantity = z
   .number('Give a quantity.')
   .int('A quantity is a whole number of mg, mm or pieces.')
-  .min(1, 'Nothing is nothing to post.')
+  .min(1, 'Enter a quantity above 0.')
   .max(1_000_000_000, 'That is more than a shop holds.')
 
 /** Beads that are not there any more: spilt, or never in the tube. */

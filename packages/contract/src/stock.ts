@@ -139,7 +139,7 @@ export const handMove = z.object({
     .int('A quantity is a whole number of mg, mm or pieces.')
     .min(-1_000_000_000, 'That is more than a shop holds.')
     .max(1_000_000_000, 'That is more than a shop holds.')
-    .refine((quantity) => quantity !== 0, 'A move of nothing is no move.'),
+    .refine((quantity) => quantity !== 0, 'Enter a quantity other than 0.'),
   reason,
 })
 export type HandMove = z.infer<typeof handMove>
@@ -155,7 +155,7 @@ export const transferLot = z.object({
   quantity: z
     .number('Give a quantity.')
     .int('A quantity is a whole number of mg, mm or pieces.')
-    .min(1, 'A move of nothing is no move.')
+    .min(1, 'Enter a quantity other than 0.')
     .max(1_000_000_000, 'That is more than a shop holds.')
     .optional(),
 })
@@ -170,7 +170,7 @@ export const weighLot = z.object({
     .max(100_000, 'That is more than a scale holds.'),
   mg: z
     .number('Give what they weigh.')
-    .positive('They weigh something.')
+    .positive('Enter a weight above 0.')
     .max(1_000_000, 'That is more than a scale holds.'),
 })
 export type WeighLot = z.infer<typeof weighLot>

@@ -92,7 +92,7 @@ export class Unreckoned extends LineFault {
     span: Span,
     readonly becauseOfLine: number,
   ) {
-    super(span, `Not reckoned, because it hangs on line ${becauseOfLine}.`, `Mend line ${becauseOfLine} first.`)
+    super(span, `Skipped: it depends on line ${becauseOfLine}.`, `Mend line ${becauseOfLine} first.`)
   }
 }
 

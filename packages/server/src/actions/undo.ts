@@ -10,6 +10,6 @@ export const stillUndoable = (overAt: PgColumn): SQL<boolean> =>
 export function refuseOld({ undoable }: { readonly undoable: boolean }): void {
   if (!undoable)
     throw new Refusal(409, 'wrong-state', 'It is open, or was closed more than a day ago.', {
-      hint: 'Load the page anew.',
+      hint: 'Reload the page.',
     })
 }

@@ -66,7 +66,7 @@ export async function reserve(
 ): Promise<void> {
   const row = await lockBatch(tx, doing.batchId)
   if (row.state !== 'draft')
-    throw new Refusal(409, 'wrong-state', `This batch is ${row.state} already.`, { hint: 'Load the page anew.' })
+    throw new Refusal(409, 'wrong-state', `This batch is ${row.state} already.`, { hint: 'Reload the page.' })
   const wanted = toPack(lines, ready)
   const trouble = bills.flatMap(({ troubles }, l) => (wanted[l]?.kits === 0 ? [] : troubles))[0]
   if (trouble)
@@ -178,7 +178,7 @@ export async function release(tx: Session, doing: DoingBatch, to: 'draft' | 'can
     .where(eq(bag.batchId, doing.batchId))
   if (over || (to === 'draft' && (row.state === 'draft' || filled > 0))) {
     throw new Refusal(409, 'wrong-state', `This batch is ${row.state}; there is nothing to give back.`, {
-      hint: 'Load the page anew.',
+      hint: 'Reload the page.',
     })
   }
   const held = sql<string>`sum(${move.reserved})`
@@ -210,7 +210,7 @@ export async function planAgain(tx: Session, { batchId, personId }: DoingBatch):
   const { state, name } = await lockBatch(tx, batchId)
   if (state !== 'cancelled')
     throw new Refusal(409, 'wrong-state', `This batch is ${state}; it has not been called off.`, {
-      hint: 'Load the page anew.',
+      hint: 'Reload the page.',
     })
   await tx.update(batch).set({ state: 'draft' }).where(eq(batch.id, batchId))
   await record(tx, personId, `planned ${name} again`, `/kits/${batchId}`)

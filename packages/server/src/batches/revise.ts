@@ -118,7 +118,7 @@ export async function layOutAgain(shop: Shop, id: number, caller: Caller, key: s
     const { state } = row
     if (!(holding as readonly string[]).includes(state))
       throw new Refusal(409, 'wrong-state', `This batch is ${state}; nothing is laid out for it.`, {
-        hint: 'Load the page anew.',
+        hint: 'Reload the page.',
       })
     const laying = await layAnew(shop, id, await linesOf(shop.db, id))
     await once(shop.db, key, `lay out ${id}`, caller, async (tx) => {

@@ -91,7 +91,7 @@ export async function resolveLines(db: Session, lines: readonly BatchLine[], bat
   const named = lines.flatMap(({ id }) => id ?? [])
   if (named.some((id) => !own.includes(id)) || new Set(named).size < named.length)
     throw new Refusal(409, 'crossed', 'Somebody changed these lines at the same moment.', {
-      hint: 'Load the page anew.',
+      hint: 'Reload the page.',
     })
   return Promise.all(
     lines.map(async (line, i) => {

@@ -342,7 +342,7 @@ export async function lockClass(tx: Session, id: number) {
       409,
       'wrong-state',
       `This class is ${row.state === 'taught' ? 'taught' : 'called off'} already.`,
-      { hint: 'Load the page anew.' },
+      { hint: 'Reload the page.' },
     )
   return row
 }

@@ -67,7 +67,7 @@ export function asRefusal(error: unknown): Refusal {
       status === 403 ? 'stale-page' : 'bad-input',
       status === 403 ? 'This page has been open too long.' : 'The request cannot be read.',
       {
-        hint: 'Load the page anew; what you typed is kept.',
+        hint: 'Reload the page; what you typed is kept.',
       },
     )
   }

@@ -94,7 +94,7 @@ export async function lockOrder(tx: Session, id: number) {
       'wrong-state',
       `This order is ${row.state === 'done' ? 'handed over' : 'called off'} already.`,
       {
-        hint: 'Load the page anew.',
+        hint: 'Reload the page.',
       },
     )
   return row

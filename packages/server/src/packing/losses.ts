@@ -87,7 +87,7 @@ export async function swap(tx: Session, { itemId, fromLotId, toLotId }: SwapLot,
   const [item] = await listItems(tx, [itemId])
   const rows = await waiting(tx, doing.batchId, fromLotId)
   if (rows.length === 0)
-    throw new Refusal(409, 'nothing-to-swap', 'No bag is waiting for that lot.', { hint: 'Load the page anew.' })
+    throw new Refusal(409, 'nothing-to-swap', 'No bag is waiting for that lot.', { hint: 'Reload the page.' })
   // Beads of another weight need another target; the count in the bag stays.
   const [before] = lots.filter(({ lotId }) => lotId === fromLotId)
   const nominal = item?.bead?.massMg ?? 0

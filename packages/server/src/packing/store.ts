@@ -96,8 +96,7 @@ export async function fill(tx: Session, filling: FillBag, doing: DoingBatch): Pr
     .from(bag)
     .leftJoin(lot, eq(lot.id, bag.lotId))
     .where(and(eq(bag.batchId, batchId), thisBag(filling)))
-  if (!found)
-    throw new Refusal(422, 'no-such-bag', 'There is no such bag in this batch.', { hint: 'Load the page anew.' })
+  if (!found) throw new Refusal(422, 'no-such-bag', 'There is no such bag in this batch.', { hint: 'Reload the page.' })
   if (found.bag.lotId === null)
     throw new Refusal(409, 'nothing-promised', 'Nothing is promised to this bag any more.', {
       hint: 'Lay it out anew when there is stock, or change the batch.',
@@ -165,7 +164,7 @@ export async function lockForPacking(tx: Session, batchId: number) {
   const row = await lockBatch(tx, batchId)
   if (row.state !== 'reserved' && row.state !== 'packing' && row.state !== 'packed')
     throw new Refusal(409, 'wrong-state', `This batch is ${row.state}; it is not being packed.`, {
-      hint: row.state === 'draft' ? 'Reserve it first.' : 'Load the page anew.',
+      hint: row.state === 'draft' ? 'Reserve it first.' : 'Reload the page.',
     })
   return row
 }
@@ -176,7 +175,7 @@ export async function close(tx: Session, doing: DoingBatch): Promise<void> {
   const { state, name, kept } = await lockBatch(tx, batchId)
   if (state !== 'packed')
     throw new Refusal(409, 'wrong-state', `This batch is ${state}; only a packed one is closed.`, {
-      hint: state === 'packing' ? 'Fill the last bags first.' : 'Load the page anew.',
+      hint: state === 'packing' ? 'Fill the last bags first.' : 'Reload the page.',
     })
   const held = await tx
     .select({ lotId: move.lotId, reserved: sql<string>`sum(${move.reserved})` })

@@ -33,7 +33,7 @@ export function peopleRoutes(
     await limit.count(name, address)
     const [found] = await db.select().from(person).where(eq(person.name, name))
     if (!(await passwordFits(found?.passwordHash, password)) || !found)
-      throw new Refusal(401, 'wrong-password', 'Name and password do not fit together.', {
+      throw new Refusal(401, 'wrong-password', 'Wrong name or password.', {
         path: 'password',
         hint: 'Check both and try again.',
       })

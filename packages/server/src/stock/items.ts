@@ -67,7 +67,7 @@ export async function changeItem(tx: Session, id: number, wanted: SaveItem): Pro
       .where(eq(lot.itemId, id))
       .limit(1)
     if (moved)
-      throw new Refusal(409, 'unit-in-use', 'Its moves are in the unit that it has: that cannot change any more.', {
+      throw new Refusal(409, 'unit-in-use', 'The unit cannot be changed: this item already has stock movements.', {
         path: 'unit',
         hint: 'Begin another item in the other unit.',
       })

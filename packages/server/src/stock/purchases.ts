@@ -58,7 +58,7 @@ async function lockOrdered(tx: Session, id: number) {
   const [row] = await tx.select().from(purchase).where(eq(purchase.id, id)).for('update')
   if (!row) throw notFound('order')
   if (row.state !== 'ordered')
-    throw new Refusal(409, 'wrong-state', `This order is ${row.state} already.`, { hint: 'Load the page anew.' })
+    throw new Refusal(409, 'wrong-state', `This order is ${row.state} already.`, { hint: 'Reload the page.' })
   return row
 }
 

@@ -219,7 +219,7 @@ export function stockRoutes({ db }: Shop): Router {
       const constraint = brokenConstraint(error)
       if (constraint === 'move_reverses_unique')
         throw new Refusal(409, 'reversed-already', 'This move has been reversed already.', {
-          hint: 'Load the page anew.',
+          hint: 'Reload the page.',
         })
       if (constraint?.startsWith('balance_'))
         throw new Refusal(

@@ -64,7 +64,7 @@ function beyond(columns: readonly PgColumn[], after: string): SQL {
   const texts = Array.isArray(ended) ? ended.slice(0, -1) : []
   const id: unknown = Array.isArray(ended) ? ended[ended.length - 1] : undefined
   if (texts.length !== columns.length || !texts.every((each) => typeof each === 'string') || !Number.isInteger(id))
-    throw new Refusal(400, 'bad-input', 'That page cannot be found again.', {
+    throw new Refusal(400, 'bad-input', 'This page link has expired.', {
       path: 'after',
       hint: 'Begin at the first.',
     })

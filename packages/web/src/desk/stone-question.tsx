@@ -138,7 +138,7 @@ export function StoneQuestionForm() {
             </table>
             <h2>Depth of wall</h2>
             {data.walls.length === 0 && (
-              <p className="trouble">No count goes round this stone. Another multiple, or a finer bead, may.</p>
+              <p className="trouble">No bead count fits this stone. Try another multiple or a smaller bead.</p>
             )}
             <ul className="findings">
               {data.walls.map((each) => (

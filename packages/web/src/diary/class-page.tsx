@@ -57,7 +57,7 @@ function Offered({ offered }: { offered: ClassAnswer }) {
       keep(answer)
       setToEmpty(bags)
     },
-    said: 'The batch is as the class is booked.',
+    said: 'Batch updated to match the bookings.',
   })
   const kits = offers.reduce((sum, each) => sum + each.kits, 0)
   return (
@@ -138,7 +138,7 @@ function Offered({ offered }: { offered: ClassAnswer }) {
             onClick={() => plan.run(null)}
             loading={plan.busy}
           >
-            {batchId === null ? `Plan ${kits} kits` : 'Change its batch to the bookings'}
+            {batchId === null ? `Plan ${kits} kits` : 'Update the batch to match the bookings'}
           </Button>
         )}
       </div>
@@ -159,7 +159,7 @@ function Offered({ offered }: { offered: ClassAnswer }) {
                   <td>{sayMoney(cost.seat)}</td>
                 </tr>
                 <tr>
-                  <th scope="row">to keep the margin, ask</th>
+                  <th scope="row">suggested price, to keep the margin</th>
                   <td>
                     <strong>{sayMoney(cost.suggested)}</strong>
                   </td>

@@ -40,7 +40,7 @@ const fields = [
   { name: 'packingMinutes', label: 'Minutes to pack a kit', step: 1 },
   { name: 'wage', label: 'An hour of packing, £', step: 0.5 },
   { name: 'waste', label: 'Beads spilt and culled, %', step: 1 },
-  { name: 'margin', label: 'Of the price to stay with the shop, %', step: 1 },
+  { name: 'margin', label: 'Margin, % of the price', step: 1 },
   { name: 'teaching', label: 'An hour of teaching, £', step: 1 },
 ] as const
 
@@ -51,7 +51,7 @@ export function CostsPage() {
   const { data, error } = useQuery(read.costs)
   const save = useDoing((body: Costs) => ask('PUT', '/costs', costSettings, { body }), {
     stale: ['costs', 'classes', 'batches'],
-    said: 'Kits and seats are reckoned by these.',
+    said: 'Cost settings saved.',
   })
   if (error && !data) return <Trouble error={error} />
   if (!data) return <Loading what="Fetching the costs" />

@@ -10,15 +10,15 @@ export function Trouble({ error: given }: { error?: unknown }) {
   const told = error instanceof ShopError
   return (
     <div className="empty" role="alert">
-      <h2>{away ? 'The shop’s records cannot be reached' : told ? error.message : 'This page has come apart'}</h2>
+      <h2>{away ? 'The shop’s records cannot be reached' : told ? error.message : 'This page crashed'}</h2>
       <p>
         {away
           ? 'This page opens by itself as soon as they can. Nothing has been lost.'
           : told
             ? error.hint
-            : 'Something went wrong on our side. What was saved is safe; load the page anew.'}
+            : 'Something went wrong on our side. What was saved is safe; reload the page.'}
       </p>
-      <Button onClick={() => window.location.reload()}>Load the page anew</Button>
+      <Button onClick={() => window.location.reload()}>Reload the page</Button>
     </div>
   )
 }

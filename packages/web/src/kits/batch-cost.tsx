@@ -45,7 +45,7 @@ export function BatchCost({ batch }: { batch: Batch }) {
       </table>
       {data.boughtAnew.length > 0 && (
         <p className="quiet figures">
-          Were all of it bought anew in whole packs, beads and thread of a kit would come to{' '}
+          Buying everything in whole packs, the materials of a kit would cost{' '}
           {data.boughtAnew.map(({ kits, materials }) => `${sayMoney(materials)} for ${kits} kits`).join(', ')}.
         </p>
       )}

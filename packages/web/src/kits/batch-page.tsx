@@ -283,8 +283,7 @@ function Rescue({ batch, line: at, busy, again }: RescueProps) {
           {[...short].map((itemId) => (
             <Link key={itemId} to={`/kits/rescue/${itemId}`}>
               <strong>
-                The best way out for all batches that take{' '}
-                {batch.outlook.items.find((item) => item.itemId === itemId)?.name}
+                Find substitutes in all batches for {batch.outlook.items.find((item) => item.itemId === itemId)?.name}
               </strong>
             </Link>
           ))}

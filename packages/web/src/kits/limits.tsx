@@ -20,7 +20,7 @@ export function Limits({ items }: { items: Outlook['items'] }) {
           <th style={{ fontWeight: 600 }}>Free</th>
           <th style={{ fontWeight: 600 }}>Promised here</th>
           <th style={{ fontWeight: 600 }}>Short</th>
-          <th style={{ fontWeight: 600, textAlign: 'left', paddingLeft: 20 }}>Goes this far</th>
+          <th style={{ fontWeight: 600, textAlign: 'left', paddingLeft: 20 }}>Covers</th>
         </tr>
       </thead>
       <tbody>

@@ -38,7 +38,7 @@ function Rescued({ rescue }: { rescue: Rescue }) {
           <rect x="1" y="1" width="28" height="28" rx="8" fill={rescue.colour} stroke="#22302b" />
         </svg>
         <div>
-          <h1>Short over all batches</h1>
+          <h1>Shortage across batches</h1>
           <Link to={`/stock/${rescue.itemId}`}>{rescue.name}</Link>
         </div>
         <span className="spacer" />

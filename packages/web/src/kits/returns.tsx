@@ -118,7 +118,7 @@ function CameBack({ batchId, kit, close }: { batchId: number; kit: Kit; close: (
           loading={give.busy}
           onClick={() => give.run({ lineId, kit: number, quantities })}
         >
-          So much came back
+          Record return
         </Button>,
       ]}
     >

@@ -24,7 +24,7 @@ export function Turn({ batch, settle }: { batch: Batch; settle: (answer: Batch) 
   )
   return (
     <>
-      <Button onClick={() => setOpen(true)}>Due and turn</Button>
+      <Button onClick={() => setOpen(true)}>Due date and priority</Button>
       <Modal
         open={open}
         title={`When ${batch.name} is due`}

@@ -33,7 +33,7 @@ export function Mishaps({ packing, task }: MishapsProps) {
       ask('POST', `/batches/${packing.id}/losses`, packingAnswer, {
         body: { itemId: task.itemId, lotId: task.lotId, ...body },
       }),
-    { ...options, said: 'The ledger knows it; bags that went short are laid out anew where another lot has them.' },
+    { ...options, said: 'Loss recorded. Bags that went short are filled from other lots where these have enough.' },
   )
   const swap = useDoing(
     (toLotId: number) =>
@@ -73,10 +73,10 @@ export function Mishaps({ packing, task }: MishapsProps) {
           style={{ width: 120 }}
         />
         <Button disabled={quantity === 0} loading={lose.busy} onClick={() => lose.run({ how: 'spilt', quantity })}>
-          Spilt so much
+          Record as spilt
         </Button>
         <Button disabled={quantity === 0} loading={lose.busy} onClick={() => lose.run({ how: 'missing', quantity })}>
-          It holds so much less
+          Record as missing
         </Button>
       </div>
       <div className="hands" style={{ flexWrap: 'wrap' }}>
@@ -97,7 +97,7 @@ export function Mishaps({ packing, task }: MishapsProps) {
           loading={swap.busy}
           onClick={() => other !== undefined && swap.run(other)}
         >
-          Take that for the empty bags
+          Use this lot for the unfilled bags
         </Button>
       </div>
       <Refused error={lose.refused ?? swap.refused} />

@@ -174,7 +174,7 @@ function Design({ pattern }: { pattern: Pattern }) {
               />
             )}
             <span className="spacer" />
-            {old && <span className="state short">counts are of the last good text</span>}
+            {old && <span className="state short">counts from the last valid text</span>}
             {errors > 0 && (
               <span className="trouble" role="status">
                 {errors} fault{errors === 1 ? '' : 's'}

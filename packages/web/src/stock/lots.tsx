@@ -121,7 +121,7 @@ function Move({ item, lot, close }: AboutLot) {
       ask('POST', `/lots/${lot.id}/transfer`, z.object({ lotId: z.number() }), {
         body: { place, ...(amount ? { quantity: Math.round(amount * perSpoken[item.unit]) } : {}) },
       }),
-    { stale: ['stock', 'stocktakes'], said: 'It lies there now.', after: close },
+    { stale: ['stock', 'stocktakes'], said: 'Moved.', after: close },
   )
   return (
     <Modal
@@ -160,7 +160,7 @@ function Weigh({ item, lot, close }: AboutLot) {
       ask('POST', `/lots/${lot.id}/weighing`, z.object({ lotId: z.number() }), {
         body: { beads: fields.beads, mg: fields.grams * 1000 },
       }),
-    { stale: ['stock', 'batches'], said: 'Its bags are weighed by that from now on.', after: close },
+    { stale: ['stock', 'batches'], said: 'New bead weight saved.', after: close },
   )
   const nominal = item.bead?.massMg
   return (

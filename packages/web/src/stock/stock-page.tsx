@@ -132,7 +132,7 @@ export function StockPage() {
         {hasNextPage && (
           <div className="pad" style={{ textAlign: 'center' }}>
             <Button onClick={() => void fetchNextPage()} loading={isFetchingNextPage}>
-              Further along the shelf ({items.length} of {first?.total})
+              Load more ({items.length} of {first?.total})
             </Button>
           </div>
         )}

@@ -32,7 +32,7 @@ export function TrailPage() {
           onChange={({ target }) => setFind(target.value.trim())}
         />
       </div>
-      {deeds.length === 0 && <div className="empty sheet">Nothing like that was done.</div>}
+      {deeds.length === 0 && <div className="empty sheet">No matching activity.</div>}
       {days.map((day) => (
         <section key={day} aria-label={day}>
           <h2 style={{ marginBottom: 6 }}>{day}</h2>
@@ -53,7 +53,7 @@ export function TrailPage() {
       {hasNextPage && (
         <div style={{ textAlign: 'center' }}>
           <Button onClick={() => void fetchNextPage()} loading={isFetchingNextPage}>
-            Further back
+            Older entries
           </Button>
         </div>
       )}

@@ -151,7 +151,7 @@ function PublishForm({ pattern, stopped, close }: { pattern: Pattern; stopped: b
       <Button type="primary" htmlType="submit" loading={publish.busy} disabled={stopped}>
         Publish version {number}
       </Button>
-      {stopped && <span className="quiet"> What must be mended keeps it from being published.</span>}
+      {stopped && <span className="quiet"> Fix these before publishing.</span>}
     </KeptForm>
   )
 }

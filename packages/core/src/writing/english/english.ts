@@ -38,7 +38,7 @@ export const english: Language = {
     notation: 'Notation',
     count: 'Picked up',
     soFar: 'So far',
-    unprinted: 'Letters that this font has not are printed as "?"; the page on the screen and the HTML file have them.',
+    unprinted: 'Characters missing from the font print as "?"; the page on the screen and the HTML file have them.',
   },
   list,
   length: sayLength,
