@@ -53,8 +53,8 @@ export function mount(router: Router, key: RouteKey, handle: Handle): void {
           hint: 'Sign in and try again; nothing has been lost.',
         })
       if (needed !== 'signed-in' && !mayDo(caller.role, needed)) {
-        throw new Refusal(403, 'not-allowed', `This is not for the ${caller.role} to do.`, {
-          hint: `Ask: ${rights[needed].join(', ')}.`,
+        throw new Refusal(403, 'not-allowed', 'You do not have permission to do this.', {
+          hint: `Ask the ${listed(rights[needed])}.`,
         })
       }
     }
@@ -82,6 +82,9 @@ export function mount(router: Router, key: RouteKey, handle: Handle): void {
   else if (method === 'POST') router.post(path, run)
   else router.put(path, run)
 }
+
+/** "owner, designer or stockroom" */
+const listed = (roles: readonly string[]) => new Intl.ListFormat('en-GB', { type: 'disjunction' }).format(roles)
 
 /** What was asked for is done, and the rest of the answer failed; whoever has hung up does not miss it. */
 function noteLate(request: Request, error: unknown): void {

@@ -39,8 +39,8 @@ export function Reach() {
   if (!away) return null
   return (
     <div role="alert" className="notice trouble" style={{ margin: 0, borderRadius: 0 }}>
-      <strong>The shop’s records cannot be reached.</strong> What you typed is kept on this page. Trying again by
-      itself.
+      <strong>The shop’s records cannot be reached.</strong> What you typed is kept on this page. Retrying
+      automatically.
     </div>
   )
 }
