@@ -1,8 +1,22 @@
 /** The server listens on, whatever a person sends: nothing holds its event loop for longer than a blink. */
 import { type Caller, openShop, type Shop, Caller as Stranger } from './shop'
 
-/** Of the thread's own work, in milliseconds. */
+/** Of the thread's own work, in milliseconds, on a machine that reads the text below in 20. */
 const mostMs = 50
+
+/** How many times as long this machine takes: a slow one is not to fail. */
+function slowness(): number {
+  const text = JSON.stringify(
+    Array.from({ length: 40_000 }, (_, i) => ({ id: i, name: `Colour ${i}`, at: [i, i + 1] })),
+  )
+  const took = Array.from({ length: 15 }, () => {
+    const before = process.cpuUsage()
+    JSON.parse(text)
+    const { user, system } = process.cpuUsage(before)
+    return (user + system) / 1000
+  }).sort((a, b) => a - b)
+  return Math.max(1, (took[7] ?? 0) / 20)
+}
 
 let shop: Shop
 let isaura: Caller
@@ -101,6 +115,7 @@ test('nothing that a person sends holds the loop', async () => {
     held.push([what, status, Math.round(longest)])
   }
   if (process.env.TELL) console.log(held.map((each) => each.join('  ')).join('\n'))
-  expect(held.filter(([, , longest]) => longest > mostMs)).toEqual([])
+  const most = mostMs * slowness()
+  expect(held.filter(([, , longest]) => longest > most)).toEqual([])
   expect(held.filter(([, status]) => status >= 500)).toEqual([])
 })
