@@ -102,7 +102,7 @@ test('a class batch from plan to closed: short, bought, received, reserved, chan
   await bag.getByText('Something is wrong with this tube').click()
   await bag.getByLabel('Lost, g').fill('0.5')
   await bag.getByRole('button', { name: 'Record as spilt' }).click()
-  await page.getByText('The ledger knows it', { exact: false }).waitFor()
+  await page.getByText('Loss recorded.', { exact: false }).waitFor()
 
   // A second packer has filled the rest meanwhile, and this page hears of it.
   const isaura = await here.shop.as('isaura')

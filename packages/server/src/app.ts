@@ -48,6 +48,7 @@ interface Parts {
 export function buildApp({ config, shop, pool, people, secret, log, changes }: Parts): Express {
   const app = express()
   app.disable('x-powered-by')
+  app.set('answer seconds', config.ANSWER_SECONDS)
   // Nothing of the API is kept by browsers, so nothing needs a mark to be compared by.
   app.disable('etag')
   if (config.BEHIND_TLS) app.set('trust proxy', 1)

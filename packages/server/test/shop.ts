@@ -154,6 +154,8 @@ function serve(
         ...process.env,
         NODE_ENV: 'production',
         LOG_LEVEL: 'silent',
+        // A slow machine is not to change what is answered.
+        ANSWER_SECONDS: '600',
         PORT: '0',
         DATABASE_URL: databaseUrl,
         ARCHIVE_KEY: 'a key for the tests only',

@@ -65,11 +65,13 @@ export function mount(router: Router, key: RouteKey, handle: Handle): void {
     if (response.closed || request.socket.destroyed) gone.abort()
     const waits = { personId: caller?.id ?? 0, signal: gone.signal }
     const handled = atWork.run(waits, async () => handle(request, response, { ...(caller as SignedIn), asked }))
-    const result = await Promise.race([handled, late(asked)]).catch((error: unknown) => {
-      if (!asked.isCommitted) throw error
-      noteLate(request, error)
-      return untold
-    })
+    const result = await Promise.race([handled, late(asked, Number(request.app.get('answer seconds')))]).catch(
+      (error: unknown) => {
+        if (!asked.isCommitted) throw error
+        noteLate(request, error)
+        return untold
+      },
+    )
     if (method !== 'GET' && !asking.has(key) && asked.key === undefined && result !== untold)
       throw new Error(`${key} changes the records and has asked for no idempotency key.`)
     if (result === untold) {
@@ -93,11 +95,9 @@ function noteLate(request: Request, error: unknown): void {
 
 const untold = Symbol('done; the rest cannot be told')
 
-/** How long an answer may take after what was asked for is done. */
-const lateMs = 10_000
-
-async function late({ committed }: Asked): Promise<typeof untold> {
+/** @param seconds how long an answer may take after what was asked for is done */
+async function late({ committed }: Asked, seconds: number): Promise<typeof untold> {
   await committed
-  await new Promise((done) => setTimeout(done, lateMs).unref())
+  await new Promise((done) => setTimeout(done, 1000 * seconds).unref())
   return untold
 }
