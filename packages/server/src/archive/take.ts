@@ -28,11 +28,7 @@ export async function checksOf(db: Session): Promise<Manifest['checks']> {
  * @param key the shop's own, by which it knows its archives again; not signed when empty
  * @param step told how much is done, from 0 to 1
  */
-export async function takeArchive(
-  db: Database,
-  key: string,
-  step: (done: number) => void = () => undefined,
-): Promise<Uint8Array> {
+export async function takeArchive(db: Database, key: string, step: (done: number) => void): Promise<Uint8Array> {
   return db.transaction(
     async (tx) => {
       const zip = new JSZip()

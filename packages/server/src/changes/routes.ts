@@ -70,11 +70,14 @@ export function changes(url: string, people: Database, devices: ReturnType<typeo
     const stops = also.map((topic) =>
       devices[topic]((news) => response.write(`event: ${topic}\ndata: ${JSON.stringify(news)}\n\n`)),
     )
-    response.on('close', () => {
+    const leave = () => {
       for (const stop of stops) stop()
       clearInterval(beat)
       pages.delete(response)
-    })
+    }
+    response.on('close', leave)
+    // The page may have gone while it was found out whose it is.
+    if (response.closed) leave()
     return undefined
   })
 

@@ -65,20 +65,16 @@ export function mount(router: Router, key: RouteKey, handle: Handle): void {
     if (response.closed || request.socket.destroyed) gone.abort()
     const waits = { personId: caller?.id ?? 0, signal: gone.signal }
     const handled = atWork.run(waits, async () => handle(request, response, { ...(caller as SignedIn), asked }))
-    const result = await Promise.race([handled, late(asked, Number(request.app.get('answer seconds')))]).catch(
-      (error: unknown) => {
-        if (!asked.isCommitted) throw error
-        noteLate(request, error)
-        return untold
-      },
-    )
+    const answered = handled.catch((error: unknown) => {
+      if (!asked.isCommitted) throw error
+      noteLate(request, error)
+      return untold
+    })
+    const result = await Promise.race([answered, late(asked, Number(request.app.get('answer seconds')))])
     if (method !== 'GET' && !asking.has(key) && asked.key === undefined && result !== untold)
       throw new Error(`${key} changes the records and has asked for no idempotency key.`)
-    if (result === untold) {
-      // What comes of the answer is nobody's any more.
-      handled.catch((error: unknown) => noteLate(request, error))
-      response.status(204).end()
-    } else if (result !== undefined) response.json(result)
+    if (result === untold) response.status(204).end()
+    else if (result !== undefined) response.json(result)
   }
   if (method === 'GET') router.get(path, run)
   else if (method === 'POST') router.post(path, run)

@@ -103,7 +103,7 @@ export async function runImport(
   tx: Session,
   sheet: ReadSheet,
   doing: Doing,
-  step: (done: number) => void = () => undefined,
+  step: (done: number) => void,
 ): Promise<StockFileOutcome> {
   const { add, change, lots, outcome } = await planImport(tx, sheet)
   if (outcome.faults.length > 0) return outcome

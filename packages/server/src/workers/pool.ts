@@ -21,8 +21,9 @@ const quick: ReadonlySet<TaskName> = new Set<TaskName>(['reckon', 'sizes', 'allo
  * from when it was asked for, and is long enough for a machine that is busy with other things.
  */
 const hangsMs = 30 * 60_000
-const mostEach = 400
-const mostWaiting = 4000
+/** Fifty lines with eight ways of making each are four hundred bills, and a person may have several pages open. */
+const mostEach = 2000
+const mostWaiting = 20_000
 
 interface Waiting {
   readonly begin: () => void

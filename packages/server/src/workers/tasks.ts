@@ -16,7 +16,6 @@ import type { ThreadSettings } from '@tessellum/core/thread/settings'
 import type { LanguageCode } from '@tessellum/core/writing/language'
 import type { Seat, Sheet } from '@tessellum/core/writing/sheet'
 import type { Label } from '../devices/labels'
-import type { Table } from '../stock/table-file'
 
 export interface Kit {
   readonly source: string
@@ -54,8 +53,6 @@ export interface Tasks {
     output: { readonly id: number; readonly counting: Counting }[]
   }
   bill: { input: Kit; output: { bill: Bill; troubles: string[] } }
-  /** A file as a table, or what is wrong with it. */
-  readTable: { input: { bytes: Uint8Array }; output: Table | { readonly trouble: string } }
   writeTable: {
     input: { rows: readonly (readonly string[])[]; format: 'csv' | 'xlsx'; name: string }
     output: Uint8Array

@@ -135,16 +135,6 @@ async function document({ edition, language, paper, sheet, seat }: Tasks['docume
   return renderDocument(writeEdition(edition, language), { paper, sheet, seat })
 }
 
-async function readTable({ bytes }: Tasks['readTable']['input']): Promise<Tasks['readTable']['output']> {
-  const { BadTable, readTable: read } = await import('../stock/table-file')
-  try {
-    return await read(bytes)
-  } catch (error) {
-    if (error instanceof BadTable) return { trouble: error.message }
-    throw error
-  }
-}
-
 async function writeTable({ rows, format, name }: Tasks['writeTable']['input']): Promise<Uint8Array> {
   const { writeTable: write } = await import('../stock/table-file')
   return write(rows, format, name)
@@ -173,8 +163,12 @@ async function stockFile({ format }: Tasks['stockFile']['input'], signs?: Signs)
 
 async function sheetIn(bytes: Uint8Array, signs: Signs | undefined): Promise<ReadSheet> {
   step(signs, 0.02)
-  const read = await readTable({ bytes })
-  if ('trouble' in read) throw new Refusal(422, 'bad-file', read.trouble, { hint: 'Nothing has been changed.' })
+  const { BadTable, readTable } = await import('../stock/table-file')
+  const read = await readTable(bytes).catch((error: unknown) => {
+    if (error instanceof BadTable)
+      throw new Refusal(422, 'bad-file', error.message, { hint: 'Nothing has been changed.' })
+    throw error
+  })
   step(signs, 0.4)
   const sheet = readSheet(read.rows, read.commas)
   step(signs, 0.5)
@@ -229,7 +223,6 @@ export const tasks: Doing = {
   buy,
   standIns,
   bill,
-  readTable,
   writeTable,
   labels,
   document,

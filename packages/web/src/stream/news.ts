@@ -1,7 +1,7 @@
 /** What this tab hears of the shop, by whatever stream it has. */
 import type { NewsTopic } from '@tessellum/contract/news'
 import { useEffect, useRef } from 'react'
-import { type News, OneStream } from './one-stream'
+import { isFor, type News, OneStream } from './one-stream'
 import { openSource } from './open-source'
 import type { FromTab } from './stream.worker'
 
@@ -15,8 +15,7 @@ let send: ((message: FromTab) => void) | undefined
 
 const hear = (news: News) => {
   if (news.about === 'ended') send = undefined
-  for (const [each, topic] of listeners)
-    if (news.about === 'changes' || news.about === 'lost' || news.about === 'ended' || news.about === topic) each(news)
+  for (const [each, own] of listeners) if (isFor(news, (topic) => topic === own)) each(news)
 }
 
 /** A worker that all tabs share, where the browser has such; else a stream of the tab's own. */

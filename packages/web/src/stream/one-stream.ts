@@ -11,6 +11,10 @@ export type News =
   | { readonly about: 'lost' }
   | { readonly about: 'ended' }
 
+/** Whether it is for somebody who wants these devices besides changes. */
+export const isFor = (news: News, wants: (topic: NewsTopic) => boolean): boolean =>
+  news.about === 'changes' || news.about === 'lost' || news.about === 'ended' || wants(news.about)
+
 /** As much of an EventSource as is needed. */
 export interface Source {
   onopen: (() => void) | null
@@ -103,9 +107,7 @@ export class OneStream {
   }
 
   private tell(news: News): void {
-    for (const [tell, topics] of this.members)
-      if (news.about === 'changes' || news.about === 'lost' || news.about === 'ended' || topics.has(news.about))
-        tell(news)
+    for (const [tell, topics] of this.members) if (isFor(news, (topic) => topics.has(topic))) tell(news)
   }
 
   private lose(): void {
