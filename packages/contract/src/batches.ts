@@ -1,6 +1,6 @@
 import { countings } from '@tessellum/core/sizing/counting'
 import { z } from 'zod'
-import { day, recordId } from './kept'
+import { day, recordId } from './fields'
 import { stockUnit } from './stock'
 
 export const mostKits = 10_000

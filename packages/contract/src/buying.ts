@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { day, recordId } from './kept'
+import { day, recordId } from './fields'
 import { packs, stockUnit } from './stock'
 
 export const buyWanted = z.object({

@@ -1,6 +1,6 @@
 import { paces } from '@tessellum/core/teach/time-plan'
 import { z } from 'zod'
-import { day, recordId } from './kept'
+import { day, recordId } from './fields'
 
 const title = z
   .string('Name the class.')

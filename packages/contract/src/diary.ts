@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { readiness } from './classes'
-import { day } from './kept'
+import { day } from './fields'
 
 export const diaryWanted = z.object({ from: day('Give a day.'), to: day('Give a day.') })
 

@@ -2,7 +2,7 @@ import { languageCodes } from '@tessellum/core/writing/language'
 import { sheets } from '@tessellum/core/writing/sheet'
 import { z } from 'zod'
 import { choice } from './colourways'
-import { recordIdInQuery } from './kept'
+import { recordIdInQuery } from './fields'
 import { beadFigures, item } from './stock'
 import { stepWords } from './words'
 

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { readiness } from './classes'
-import { day, recordId } from './kept'
+import { day, recordId } from './fields'
 
 export const worn = z.enum(['wrist', 'neck', 'finger'])
 

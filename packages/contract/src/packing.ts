@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { batchState } from './batches'
-import { recordId } from './kept'
+import { recordId } from './fields'
 import { stockUnit } from './stock'
 
 const lineId = recordId()

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { batchState } from './batches'
 import { choice } from './colourways'
-import { recordId } from './kept'
+import { recordId } from './fields'
 import { stepWords } from './words'
 
 const source = z.string('Send the text of the pattern.').max(2_000_000, 'A pattern has at most 2,000,000 characters.')

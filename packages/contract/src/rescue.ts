@@ -1,6 +1,6 @@
 import { countings } from '@tessellum/core/sizing/counting'
 import { z } from 'zod'
-import { recordId } from './kept'
+import { recordId } from './fields'
 
 const choices = z
   .array(z.object({ role: z.string().min(1).max(40), itemId: recordId(), counting: z.enum(countings) }))

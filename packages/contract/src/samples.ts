@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { recordId } from './kept'
+import { recordId } from './fields'
 
 /** A sample that was stitched: what it really took, against what was reckoned for it. */
 export const newSample = z.object({

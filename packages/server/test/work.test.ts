@@ -1,7 +1,7 @@
 /** Who waits for a thread, and for how long; what nobody waits for any more. */
 import path from 'node:path'
 import fc from 'fast-check'
-import { asking, NobodyWaits } from '../src/http/asking'
+import { RequestAborted, requestContext } from '../src/http/request-context'
 import { FairQueue } from '../src/workers/fair-queue'
 import { workerPool } from '../src/workers/pool'
 import type { Tasks } from '../src/workers/tasks'
@@ -58,7 +58,7 @@ describe('the threads', () => {
     choices: {},
   })
   const as = <T>(personId: number, work: () => T, signal = new AbortController().signal): T =>
-    asking.run({ personId, signal }, work)
+    requestContext.run({ personId, signal }, work)
 
   test('what is quick does not wait behind what is long, and one person’s many do not keep another’s one waiting', async () => {
     const done: string[] = []
@@ -79,8 +79,8 @@ describe('the threads', () => {
     const waiting = as(1, () => pool.run('form', rope(121)), gone.signal).catch((error: unknown) => error)
     const other = as(2, () => pool.run('form', rope(10)))
     gone.abort()
-    expect(await waiting).toBeInstanceOf(NobodyWaits)
-    expect(await running).toBeInstanceOf(NobodyWaits)
+    expect(await waiting).toBeInstanceOf(RequestAborted)
+    expect(await running).toBeInstanceOf(RequestAborted)
     expect((await other).report.diagnostics.filter(({ severity }) => severity === 'error')).toEqual([])
     expect(pool.stateFor(1)).toEqual({ ahead: 0, done: 0 })
   })

@@ -2,9 +2,9 @@ import { randomUUID } from 'node:crypto'
 import { eq } from 'drizzle-orm'
 import type { Request } from 'express'
 import type { Database, Session } from '../database/connect'
-import type { Asked } from '../http/asked'
-import { asking, NobodyWaits } from '../http/asking'
+import type { Idempotency } from '../http/idempotency'
 import { Refusal } from '../http/refusal'
+import { RequestAborted, requestContext } from '../http/request-context'
 import { action } from './schema'
 
 /** Who does something, and the key of the request: written down with every move. */
@@ -34,14 +34,14 @@ export const actionKeyOrNew = (request: Request): string => {
 }
 
 function heed(request: Request, key: string): void {
-  const asked: Asked | undefined = request.res?.locals.asked
-  if (asked) asked.key = key
+  const idempotency: Idempotency | undefined = request.res?.locals.idempotency
+  if (idempotency) idempotency.key = key
 }
 
 /** Who asks, and with which request. */
-interface Asks {
+interface Requester {
   readonly id: number
-  readonly asked: Pick<Asked, 'digest' | 'key' | 'commit'>
+  readonly idempotency: Pick<Idempotency, 'digest' | 'key' | 'commit'>
 }
 
 /**
@@ -50,24 +50,24 @@ interface Asks {
  * @param kind what it may have been; several where the same request does one thing or another
  * @throws Refusal when the key was used for something else
  */
-export async function doneBefore<T extends object>(
+export async function previousResult<T extends object>(
   db: Session,
   key: string,
   kind: string | readonly string[],
-  { id, asked }: Asks,
+  { id, idempotency }: Requester,
 ): Promise<T | undefined> {
   const [done] = await db.select().from(action).where(eq(action.key, key))
   if (!done) return undefined
   if (
     ![kind].flat().includes(done.kind) ||
     done.personId !== id ||
-    (done.digest !== null && done.digest !== asked.digest)
+    (done.digest !== null && done.digest !== idempotency.digest)
   ) {
     throw new Refusal(409, 'key-used', 'That idempotency-key has been used for something else.', {
       hint: 'Send a new one.',
     })
   }
-  if (key === asked.key) asked.commit()
+  if (key === idempotency.key) idempotency.commit()
   return done.result as T
 }
 
@@ -79,20 +79,20 @@ export async function once<T extends object>(
   db: Database,
   key: string,
   kind: string,
-  caller: Asks,
+  caller: Requester,
   act: (tx: Session) => Promise<T>,
 ): Promise<T> {
-  const { id: personId, asked } = caller
+  const { id: personId, idempotency } = caller
   const result = await db.transaction(async (tx) => {
-    const values = { key, kind, personId, digest: asked.digest }
+    const values = { key, kind, personId, digest: idempotency.digest }
     const begun = await tx.insert(action).values(values).onConflictDoNothing().returning()
-    if (begun.length === 0) return (await doneBefore<T>(tx, key, kind, caller)) as T
+    if (begun.length === 0) return (await previousResult<T>(tx, key, kind, caller)) as T
     const result = await act(tx)
     // Whoever hung up may be asking again already, and is told what then stands: nothing is done behind them.
-    if (asking.getStore()?.signal.aborted) throw new NobodyWaits()
+    if (requestContext.getStore()?.signal.aborted) throw new RequestAborted()
     await tx.update(action).set({ result }).where(eq(action.key, key))
     return result
   })
-  if (key === asked.key) asked.commit()
+  if (key === idempotency.key) idempotency.commit()
   return result
 }

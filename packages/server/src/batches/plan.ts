@@ -13,7 +13,7 @@ import { and, eq, inArray, isNotNull, sql } from 'drizzle-orm'
 import { LRUCache } from 'lru-cache'
 import { choicesOf } from '../colourways/store'
 import type { Session } from '../database/connect'
-import { forEverybody } from '../http/asking'
+import { detached } from '../http/request-context'
 import type { Shop } from '../http/route'
 import { bag, heldByBag } from '../packing/schema'
 import { patternVersion } from '../patterns/schema'
@@ -203,7 +203,7 @@ export function shortagesFor(
   const key = createHash('sha256').update(JSON.stringify(problem)).digest('base64')
   const known = kept.get(key)
   if (known) return known
-  const answer = forEverybody(work)
+  const answer = detached(work)
   kept.set(key, answer)
   // What failed, or was not proven in time, is tried again by whoever asks next.
   const forget = () => kept.get(key) === answer && kept.delete(key)

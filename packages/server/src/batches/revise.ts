@@ -1,6 +1,6 @@
 /** A batch begun, and given other lines later, whether it holds anything yet or not. */
 import { eq } from 'drizzle-orm'
-import { doneBefore, once } from '../actions/once'
+import { once, previousResult } from '../actions/once'
 import type { Session } from '../database/connect'
 import { notFound, Refusal } from '../http/refusal'
 import type { Caller, Shop } from '../http/route'
@@ -80,7 +80,7 @@ export async function reviseBatch(
 ): Promise<string[]> {
   const { db } = shop
   // Done already, it is not worked out again: the batch may since have come to where it could not be done.
-  const before = await doneBefore<{ toEmpty: string[] }>(db, key, `change ${id}`, caller)
+  const before = await previousResult<{ toEmpty: string[] }>(db, key, `change ${id}`, caller)
   if (before) return before.toEmpty
   const { toEmpty } = await retrying(async () => {
     const [row] = await db.select({ state: batch.state }).from(batch).where(eq(batch.id, id))

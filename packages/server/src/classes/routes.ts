@@ -2,7 +2,7 @@ import { bookSeat, saveClass, walkPlace } from '@tessellum/contract/classes'
 import { mayDo } from '@tessellum/contract/rights'
 import { and, eq } from 'drizzle-orm'
 import { type Request, Router } from 'express'
-import { actionKey, actionKeyOrNew, doneBefore, once } from '../actions/once'
+import { actionKey, actionKeyOrNew, once, previousResult } from '../actions/once'
 import { releaseKits } from '../batches/ready-kits'
 import { release } from '../batches/reserve'
 import { planBatch, reviseBatch } from '../batches/revise'
@@ -126,7 +126,7 @@ export function classRoutes(shop: Shop): Router {
     const [there] = row.batchId ? await db.select().from(batch).where(eq(batch.id, row.batchId)) : []
     // Sent again, it is what it was: a batch planned a moment ago is not changed instead.
     const kinds = [`kits ${id}`, ...(there ? [`change ${there.id}`] : [])]
-    const before = await doneBefore<{ toEmpty?: string[] }>(db, key, kinds, caller)
+    const before = await previousResult<{ toEmpty?: string[] }>(db, key, kinds, caller)
     if (before) return { ...(await findClass(shop, id)), toEmpty: before.toEmpty ?? [] }
     if (there && there.state !== 'cancelled') {
       const toEmpty = await reviseBatch(

@@ -7,8 +7,8 @@ import { readFileSync } from 'node:fs'
 import { eq, sql } from 'drizzle-orm'
 import type { Logger } from 'pino'
 import type { Database, Session } from '../database/connect'
-import { asking } from '../http/asking'
 import { describeError } from '../http/describe'
+import { requestContext } from '../http/request-context'
 import { pattern } from '../patterns/schema'
 import type { WorkerPool } from '../workers/pool'
 import { patternDrawing } from './schema'
@@ -72,7 +72,7 @@ export function keepDrawings(db: Database, workers: WorkerPool, build: string, l
     want(drafts) {
       for (const draft of drafts) if (!failed.has(digestOf(draft.source))) waiting.set(draft.id, draft)
       // Nobody waits for it, not even the one whose page wants it.
-      asking.run(undefined, () => void work())
+      requestContext.run(undefined, () => void work())
     },
   }
 }

@@ -1,9 +1,9 @@
 import type { ErrorRequestHandler, RequestHandler } from 'express'
 import type { Logger } from 'pino'
 import { isFull, isHeld, isUnreachable, isUnwritable, mayTryAgain } from '../database/trouble'
-import { NobodyWaits } from './asking'
 import { describeError } from './describe'
 import { Refusal } from './refusal'
+import { RequestAborted } from './request-context'
 
 export const nothingHere: RequestHandler = (request) => {
   throw new Refusal(404, 'not-found', `There is nothing at ${request.method} ${request.path}.`)
@@ -30,7 +30,7 @@ export const answerErrors =
 /** What went wrong, as it is told; 500 where it is nobody's doing but ours. */
 export function asRefusal(error: unknown): Refusal {
   if (error instanceof Refusal) return error
-  if (error instanceof NobodyWaits)
+  if (error instanceof RequestAborted)
     return new Refusal(503, 'busy', 'This was given up half way.', {
       hint: 'Nothing has been changed. Try again.',
     })

@@ -5,10 +5,10 @@ import type { Request, RequestHandler, Response, Router } from 'express'
 import type { Database } from '../database/connect'
 import type { Drawings } from '../drawings/drawings'
 import type { WorkerPool } from '../workers/pool'
-import { type Asked, askedOf } from './asked'
-import { asking as atWork, NobodyWaits } from './asking'
 import { describeError } from './describe'
+import { type Idempotency, idempotencyOf } from './idempotency'
 import { Refusal } from './refusal'
+import { RequestAborted, requestContext } from './request-context'
 
 /** Who is signed in. */
 export interface SignedIn {
@@ -20,7 +20,7 @@ export interface SignedIn {
 
 /** The person who asks, and what they ask for. */
 export interface Caller extends SignedIn {
-  readonly asked: Asked
+  readonly idempotency: Idempotency
 }
 
 /** What every route may use. */
@@ -45,8 +45,8 @@ export function mount(router: Router, key: RouteKey, handle: Handle): void {
   const needed: Right | 'open' | 'signed-in' = routes[key]
   const run: RequestHandler = async (request, response) => {
     const caller: SignedIn | undefined = response.locals.caller
-    const asked = askedOf(request)
-    response.locals.asked = asked
+    const idempotency = idempotencyOf(request)
+    response.locals.idempotency = idempotency
     if (needed !== 'open') {
       if (!caller)
         throw new Refusal(401, 'not-signed-in', 'You are not signed in.', {
@@ -64,14 +64,16 @@ export function mount(router: Router, key: RouteKey, handle: Handle): void {
     // They may have hung up before it got this far.
     if (response.closed || request.socket.destroyed) gone.abort()
     const waits = { personId: caller?.id ?? 0, signal: gone.signal }
-    const handled = atWork.run(waits, async () => handle(request, response, { ...(caller as SignedIn), asked }))
+    const handled = requestContext.run(waits, async () =>
+      handle(request, response, { ...(caller as SignedIn), idempotency }),
+    )
     const answered = handled.catch((error: unknown) => {
-      if (!asked.isCommitted) throw error
+      if (!idempotency.isCommitted) throw error
       noteLate(request, error)
       return untold
     })
-    const result = await Promise.race([answered, late(asked, Number(request.app.get('answer seconds')))])
-    if (method !== 'GET' && !asking.has(key) && asked.key === undefined && result !== untold)
+    const result = await Promise.race([answered, late(idempotency, Number(request.app.get('answer seconds')))])
+    if (method !== 'GET' && !asking.has(key) && idempotency.key === undefined && result !== untold)
       throw new Error(`${key} changes the records and has asked for no idempotency key.`)
     if (result === untold) response.status(204).end()
     else if (result !== undefined) response.json(result)
@@ -86,13 +88,14 @@ const listed = (roles: readonly string[]) => new Intl.ListFormat('en-GB', { type
 
 /** What was asked for is done, and the rest of the answer failed; whoever has hung up does not miss it. */
 function noteLate(request: Request, error: unknown): void {
-  if (!(error instanceof NobodyWaits)) request.log.error({ error: describeError(error) }, 'done, and its answer failed')
+  if (!(error instanceof RequestAborted))
+    request.log.error({ error: describeError(error) }, 'done, and its answer failed')
 }
 
 const untold = Symbol('done; the rest cannot be told')
 
 /** @param seconds how long an answer may take after what was asked for is done */
-async function late({ committed }: Asked, seconds: number): Promise<typeof untold> {
+async function late({ committed }: Idempotency, seconds: number): Promise<typeof untold> {
   await committed
   await new Promise((done) => setTimeout(done, 1000 * seconds).unref())
   return untold

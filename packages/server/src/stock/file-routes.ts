@@ -1,7 +1,7 @@
 import { type StockFileOutcome, stockFileWanted } from '@tessellum/contract/stock-file'
 import express, { type Request, Router } from 'express'
 import { actionKey } from '../actions/once'
-import { digestBody } from '../http/asked'
+import { digestBody } from '../http/idempotency'
 import { readInput } from '../http/refusal'
 import { mount, type Shop } from '../http/route'
 
@@ -27,13 +27,13 @@ export function stockFileRoutes({ workers }: Shop): Router {
     (request): Promise<StockFileOutcome> => workers.run('previewStock', { bytes: bytesOf(request) }),
   )
 
-  mount(router, 'POST /api/stock/file', async (request, _, { id, asked }): Promise<StockFileOutcome> => {
+  mount(router, 'POST /api/stock/file', async (request, _, { id, idempotency }): Promise<StockFileOutcome> => {
     const key = actionKey(request)
     const outcome = await workers.run('takeStock', {
       bytes: bytesOf(request),
-      caller: { id, asked: { key, digest: asked.digest } },
+      caller: { id, idempotency: { key, digest: idempotency.digest } },
     })
-    asked.commit()
+    idempotency.commit()
     return outcome
   })
 

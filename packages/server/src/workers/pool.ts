@@ -1,9 +1,17 @@
 import { availableParallelism } from 'node:os'
 import { Piscina } from 'piscina'
-import { asking, NobodyWaits } from '../http/asking'
 import { Refusal } from '../http/refusal'
+import { RequestAborted, requestContext } from '../http/request-context'
 import { FairQueue, type Pace } from './fair-queue'
-import { type Answered, doneOf, isToldStop, type Job, newSigns, type Signs, tellStop } from './stop'
+import {
+  type Answered,
+  isStopRequested,
+  type Job,
+  newTaskControl,
+  progressOf,
+  requestStop,
+  type TaskControl,
+} from './task-control'
 import type { TaskName, Tasks } from './tasks'
 
 export interface WorkerPool {
@@ -43,7 +51,7 @@ export function workerPool(file: string, threads = Math.max(2, availableParallel
   const queue = new FairQueue<Waiting>()
   const busy: Record<Pace, number> = { quick: 0, long: 0 }
   /** What is being worked out, and for whom. */
-  const running = new Map<Signs, number>()
+  const running = new Map<TaskControl, number>()
 
   function next(): void {
     while (busy.quick + busy.long < threads) {
@@ -65,7 +73,7 @@ export function workerPool(file: string, threads = Math.max(2, availableParallel
         ...(hint === undefined ? {} : { hint }),
       })
     } catch (error) {
-      if (isToldStop(job.signs)) throw new NobodyWaits()
+      if (isStopRequested(job.control)) throw new RequestAborted()
       if (hangs.aborted)
         throw new Refusal(422, 'takes-too-long', 'This took longer than half an hour and was stopped.', {
           hint: 'Try again later. If it happens again, make the pattern in parts.',
@@ -84,27 +92,27 @@ export function workerPool(file: string, threads = Math.max(2, availableParallel
 
   return {
     run(name, input) {
-      const { personId = 0, signal } = asking.getStore() ?? {}
+      const { personId = 0, signal } = requestContext.getStore() ?? {}
       const pace: Pace = quick.has(name) ? 'quick' : 'long'
       if (queue.length >= mostWaiting || queue.lengthOf(personId) >= mostEach)
         throw new Refusal(503, 'busy', 'Too much is being worked out at once.', { hint: 'Try again in a moment.' })
       return new Promise((resolve, reject) => {
-        const signs = newSigns()
+        const control = newTaskControl()
         const work: Waiting = {
           begin: () => {
-            running.set(signs, personId)
-            void begun(pace, { name, input, signs }).then(resolve, reject).finally(left)
+            running.set(control, personId)
+            void begun(pace, { name, input, control }).then(resolve, reject).finally(left)
           },
         }
         const gone = () => {
-          tellStop(signs)
-          if (queue.remove(personId, pace, work)) reject(new NobodyWaits())
+          requestStop(control)
+          if (queue.remove(personId, pace, work)) reject(new RequestAborted())
         }
         const left = () => {
-          running.delete(signs)
+          running.delete(control)
           signal?.removeEventListener('abort', gone)
         }
-        if (signal?.aborted) reject(new NobodyWaits())
+        if (signal?.aborted) reject(new RequestAborted())
         else {
           signal?.addEventListener('abort', gone, { once: true })
           queue.add(personId, pace, work)
@@ -114,7 +122,10 @@ export function workerPool(file: string, threads = Math.max(2, availableParallel
     },
     stateFor: (personId) => ({
       ahead: queue.ahead(personId),
-      done: Math.max(0, ...[...running].filter(([, whose]) => whose === personId).map(([signs]) => doneOf(signs))),
+      done: Math.max(
+        0,
+        ...[...running].filter(([, whose]) => whose === personId).map(([control]) => progressOf(control)),
+      ),
     }),
     close: () => pool.destroy(),
   }

@@ -65,7 +65,7 @@ export interface Tasks {
   takeStock: {
     input: {
       bytes: Uint8Array
-      caller: { id: number; asked: { key: string; digest: string } }
+      caller: { id: number; idempotency: { key: string; digest: string } }
     }
     output: StockFileOutcome
   }

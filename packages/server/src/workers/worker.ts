@@ -27,7 +27,7 @@ import { Refusal } from '../http/refusal'
 import { previewImport, runImport, sheetItems } from '../stock/import'
 import { allItems } from '../stock/store'
 import { solver } from './solver'
-import { type Answered, type Job, type Signs, step } from './stop'
+import { type Answered, checkpoint, type Job, type TaskControl } from './task-control'
 import type { Kit, TaskName, Tasks } from './tasks'
 
 const reckon = ({ source, choices }: Tasks['reckon']['input']): Tasks['reckon']['output'] => ({
@@ -39,12 +39,12 @@ const sizes = ({ source }: Tasks['sizes']['input']): Tasks['sizes']['output'] =>
   measures: measuresOf(source),
 })
 
-const form = ({ source, choices }: Tasks['form']['input'], signs?: Signs): Tasks['form']['output'] => ({
-  report: formedReport(source, choices, signs),
+const form = ({ source, choices }: Tasks['form']['input'], control?: TaskControl): Tasks['form']['output'] => ({
+  report: formedReport(source, choices, control),
 })
 
-function draw({ source }: Tasks['draw']['input'], signs?: Signs): Tasks['draw']['output'] {
-  const { reckoned, form, unformed } = formed(source, {}, signs)
+function draw({ source }: Tasks['draw']['input'], control?: TaskControl): Tasks['draw']['output'] {
+  const { reckoned, form, unformed } = formed(source, {}, control)
   const { beads, pair, size, sizes } = reckoned.report
   return {
     beads: beads.reduce((sum, bead) => sum + bead.total, 0),
@@ -74,11 +74,11 @@ async function buy({ shortages }: Tasks['buy']['input']): Promise<Tasks['buy']['
 
 async function standIns(
   { source, size, choices, role, kits, most, sampled }: Tasks['standIns']['input'],
-  signs?: Signs,
+  control?: TaskControl,
 ): Promise<Tasks['standIns']['output']> {
   const items: Item[] = []
   for await (const part of allItems(records())) {
-    step(signs)
+    checkpoint(control)
     items.push(...part)
   }
   const chosen = chosenIn(choices, size, items)
@@ -105,7 +105,7 @@ async function standIns(
 }
 
 /** Thread is measured on the form, so that a kit holds what its written pattern says. */
-function bill({ source, size, choices, items, sampled }: Kit, signs?: Signs): Tasks['bill']['output'] {
+function bill({ source, size, choices, items, sampled }: Kit, control?: TaskControl): Tasks['bill']['output'] {
   const chosen = chosenIn(choices, size, items)
   const report = formedReport(
     source,
@@ -115,7 +115,7 @@ function bill({ source, size, choices, items, sampled }: Kit, signs?: Signs): Ta
       counting: chosen.counting,
       settings: { ...usualThreadSettings, sampled },
     },
-    signs,
+    control,
   )
   const bill = billOf(report, chosen.kit)
   const fault = report.diagnostics.find((each) => each.severity === 'error')
@@ -152,64 +152,74 @@ function records(): Database {
   return opened
 }
 
-const archive = async ({ key }: Tasks['archive']['input'], signs?: Signs): Promise<Uint8Array> =>
-  takeArchive(records(), key, (done) => step(signs, done))
+const archive = async ({ key }: Tasks['archive']['input'], control?: TaskControl): Promise<Uint8Array> =>
+  takeArchive(records(), key, (done) => checkpoint(control, done))
 
-async function stockFile({ format }: Tasks['stockFile']['input'], signs?: Signs): Promise<Uint8Array> {
+async function stockFile({ format }: Tasks['stockFile']['input'], control?: TaskControl): Promise<Uint8Array> {
   const rows = writeSheet(await sheetItems(records()))
-  step(signs, 0.3)
+  checkpoint(control, 0.3)
   return writeTable({ rows, format, name: 'Stock' })
 }
 
-async function sheetIn(bytes: Uint8Array, signs: Signs | undefined): Promise<ReadSheet> {
-  step(signs, 0.02)
+async function sheetIn(bytes: Uint8Array, control: TaskControl | undefined): Promise<ReadSheet> {
+  checkpoint(control, 0.02)
   const { BadTable, readTable } = await import('../stock/table-file')
   const read = await readTable(bytes).catch((error: unknown) => {
     if (error instanceof BadTable)
       throw new Refusal(422, 'bad-file', error.message, { hint: 'Nothing has been changed.' })
     throw error
   })
-  step(signs, 0.4)
+  checkpoint(control, 0.4)
   const sheet = readSheet(read.rows, read.commas)
-  step(signs, 0.5)
+  checkpoint(control, 0.5)
   return sheet
 }
 
-const previewStock = async ({ bytes }: Tasks['previewStock']['input'], signs?: Signs): Promise<StockFileOutcome> =>
-  previewImport(records(), await sheetIn(bytes, signs))
+const previewStock = async (
+  { bytes }: Tasks['previewStock']['input'],
+  control?: TaskControl,
+): Promise<StockFileOutcome> => previewImport(records(), await sheetIn(bytes, control))
 
-async function takeStock({ bytes, caller }: Tasks['takeStock']['input'], signs?: Signs): Promise<StockFileOutcome> {
-  const sheet = await sheetIn(bytes, signs)
-  const { key } = caller.asked
-  return once(records(), key, 'stock file', { ...caller, asked: { ...caller.asked, commit: () => undefined } }, (tx) =>
-    runImport(tx, sheet, { personId: caller.id, actionKey: key }, (done) => step(signs, 0.5 + done / 2)),
+async function takeStock(
+  { bytes, caller }: Tasks['takeStock']['input'],
+  control?: TaskControl,
+): Promise<StockFileOutcome> {
+  const sheet = await sheetIn(bytes, control)
+  const { key } = caller.idempotency
+  return once(
+    records(),
+    key,
+    'stock file',
+    { ...caller, idempotency: { ...caller.idempotency, commit: () => undefined } },
+    (tx) =>
+      runImport(tx, sheet, { personId: caller.id, actionKey: key }, (done) => checkpoint(control, 0.5 + done / 2)),
   )
 }
 
 /** A batch asks for the same few forms again and again as it is planned: the last ones are kept by this thread. */
 const kept = new LRUCache<string, Report>({ max: 60 })
 
-function formedReport(source: string, choices: Choices, signs: Signs | undefined): Report {
+function formedReport(source: string, choices: Choices, control: TaskControl | undefined): Report {
   const key = JSON.stringify([source, choices])
-  const report = kept.get(key) ?? formed(source, choices, signs).reckoned.report
+  const report = kept.get(key) ?? formed(source, choices, control).reckoned.report
   kept.set(key, report)
   return report
 }
 
 /** The whole form at once, for as long as somebody waits for it. */
-function formed(source: string, choices: Choices, signs: Signs | undefined): FormedPattern {
+function formed(source: string, choices: Choices, control: TaskControl | undefined): FormedPattern {
   const working = formPattern(source, choices, 1000)
   for (;;) {
     const next = working.next()
     if (next.done) return next.value
-    step(signs)
+    checkpoint(control)
   }
 }
 
 type Doing = {
   readonly [Name in TaskName]: (
     input: Tasks[Name]['input'],
-    signs?: Signs,
+    control?: TaskControl,
   ) => Tasks[Name]['output'] | Promise<Tasks[Name]['output']>
 }
 
@@ -236,11 +246,11 @@ export const tasks: Doing = {
 export default async function work<Name extends TaskName>({
   name,
   input,
-  signs,
+  control,
 }: Job<Name>): Promise<Answered<Tasks[Name]['output']>> {
   try {
-    step(signs)
-    return { done: await tasks[name](input, signs) }
+    checkpoint(control)
+    return { done: await tasks[name](input, control) }
   } catch (error) {
     const { status, code, message, path, hint } = asRefusal(error)
     // What is nobody's doing is told as it came, to be noted.

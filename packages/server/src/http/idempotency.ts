@@ -3,7 +3,7 @@ import type { IncomingMessage } from 'node:http'
 import type { Request } from 'express'
 
 /** The request as something that is done once: what it asks for, and whether that has been done. */
-export interface Asked {
+export interface Idempotency {
   /** Of its method, address and body: a key goes with these. */
   readonly digest: string
   /** Its idempotency key, once the handler has read it. */
@@ -22,20 +22,20 @@ export function digestBody(request: IncomingMessage, _: unknown, bytes: Buffer):
     bodies.set(request, createHash('sha256').update(bytes).digest('base64'))
 }
 
-export function askedOf(request: Request): Asked {
+export function idempotencyOf(request: Request): Idempotency {
   const what = `${request.method} ${request.originalUrl} ${bodies.get(request) ?? ''}`
   let resolve: (() => void) | undefined
   const committed = new Promise<void>((done) => {
     resolve = done
   })
-  const asked: Asked = {
+  const idempotency: Idempotency = {
     digest: createHash('sha256').update(what).digest('base64'),
     isCommitted: false,
     committed,
     commit() {
-      asked.isCommitted = true
+      idempotency.isCommitted = true
       resolve?.()
     },
   }
-  return asked
+  return idempotency
 }

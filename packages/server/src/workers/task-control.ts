@@ -2,17 +2,17 @@ import type { Refusal } from '../http/refusal'
 import type { TaskName, Tasks } from './tasks'
 
 /** Shared with the server while a thread works: whether it is to stop, and how much it has done, in thousandths. */
-export type Signs = Int32Array
+export type TaskControl = Int32Array
 
 const stopAt = 0
 const doneAt = 1
 
-export const newSigns = (): Signs => new Int32Array(new SharedArrayBuffer(8))
+export const newTaskControl = (): TaskControl => new Int32Array(new SharedArrayBuffer(8))
 
 export interface Job<Name extends TaskName = TaskName> {
   readonly name: Name
   readonly input: Tasks[Name]['input']
-  readonly signs: Signs
+  readonly control: TaskControl
 }
 
 /** What a thread sends back: a refusal crosses as what it says. */
@@ -23,9 +23,9 @@ export type Answered<Output> =
 /** Work that was stopped between two of its steps. */
 export class Stopped extends Error {}
 
-export const tellStop = (signs: Signs): void => void Atomics.store(signs, stopAt, 1)
-export const isToldStop = (signs: Signs): boolean => Atomics.load(signs, stopAt) !== 0
-export const doneOf = (signs: Signs): number => Atomics.load(signs, doneAt) / 1000
+export const requestStop = (control: TaskControl): void => void Atomics.store(control, stopAt, 1)
+export const isStopRequested = (control: TaskControl): boolean => Atomics.load(control, stopAt) !== 0
+export const progressOf = (control: TaskControl): number => Atomics.load(control, doneAt) / 1000
 
 /**
  * Between two steps of some work.
@@ -33,8 +33,8 @@ export const doneOf = (signs: Signs): number => Atomics.load(signs, doneAt) / 10
  * @param done how much of it is done, from 0 to 1, where that is known
  * @throws Stopped when nobody waits any more
  */
-export function step(signs: Signs | undefined, done?: number): void {
-  if (!signs) return
-  if (isToldStop(signs)) throw new Stopped('Nobody waits for this any more.')
-  if (done !== undefined) Atomics.store(signs, doneAt, Math.round(1000 * Math.min(1, done)))
+export function checkpoint(control: TaskControl | undefined, done?: number): void {
+  if (!control) return
+  if (isStopRequested(control)) throw new Stopped('Nobody waits for this any more.')
+  if (done !== undefined) Atomics.store(control, doneAt, Math.round(1000 * Math.min(1, done)))
 }
