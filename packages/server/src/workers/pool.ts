@@ -38,10 +38,10 @@ interface Waiting {
 }
 
 /**
- * Threads for everything that takes more than a moment, so that the server itself never stops listening. One thread is kept from long work, so that
- * what is quick does not wait behind it. What nobody waits for any more is not begun, and what has begun is told to stop; its thread lives on.
+ * Threads for everything that takes more than a moment, so that the server itself never stops listening. Long work may take every core; one thread
+ * more is kept from it, so that what is quick does not wait behind it. What nobody waits for any more is not begun, and what has begun is told to stop; its thread lives on.
  */
-export function workerPool(file: string, threads = Math.max(2, availableParallelism())): WorkerPool {
+export function workerPool(file: string, threads = availableParallelism() + 1): WorkerPool {
   const pool = new Piscina({
     filename: file,
     minThreads: 1,
