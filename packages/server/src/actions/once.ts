@@ -5,7 +5,7 @@ import type { Database, Session } from '../database/connect'
 import type { Idempotency } from '../http/idempotency'
 import { Refusal } from '../http/refusal'
 import { RequestAborted, requestContext } from '../http/request-context'
-import { action } from './schema'
+import { action } from '../schema/idempotency'
 
 /** Who does something, and the key of the request: written down with every move. */
 export interface Doing {

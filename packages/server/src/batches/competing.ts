@@ -7,7 +7,7 @@ import type { Shop } from '../http/route'
 import { freeLots, listItems } from '../stock/store'
 import { allocationFor, billsFor, itemsIn, type LineBill, type PlannedLine } from './plan'
 import { kitLots, shareKits, toPack } from './ready-kits'
-import { batch } from './schema'
+import { batch } from '../schema/batches'
 import { linesOf } from './store'
 
 export interface DraftLine extends PlannedLine {

@@ -3,7 +3,7 @@
 import type { Item } from '@tessellum/contract/stock'
 import type { Take } from '@tessellum/core/allocation/allocation'
 import { bandOf } from '@tessellum/core/kit/packing'
-import { type bag, heldBy } from '../packing/schema'
+import { type bag, heldBy } from '../schema/bags'
 import type { BillEntry, FreeLot } from './plan'
 
 export type BagRow = typeof bag.$inferSelect

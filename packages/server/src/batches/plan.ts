@@ -15,13 +15,13 @@ import { choicesOf } from '../colourways/store'
 import type { Session } from '../database/connect'
 import { detached } from '../http/request-context'
 import type { Shop } from '../http/route'
-import { bag, heldByBag } from '../packing/schema'
-import { patternVersion } from '../patterns/schema'
+import { bag, heldByBag } from '../schema/bags'
+import { patternVersion } from '../schema/patterns'
 import { freeLots, listItems } from '../stock/store'
 import type { WorkerPool } from '../workers/pool'
 import type { Kit } from '../workers/tasks'
 import { kitLots, kitsOf, shareKits, toPack } from './ready-kits'
-import { batch, keptBill } from './schema'
+import { batch, keptBill } from '../schema/batches'
 
 /** A line with its pattern's text and its colourway's choices found. */
 export interface PlannedLine {

@@ -2,7 +2,9 @@
 import { effectOf, freeOf } from '@tessellum/core/stock/moves'
 import { asc, eq, inArray, sql } from 'drizzle-orm'
 import type { Session } from '../database/connect'
-import { balance, kitItem, lot, move } from '../stock/schema'
+import { balance, move } from '../schema/ledger'
+import { kitItem } from '../schema/kits'
+import { lot } from '../schema/stock'
 import type { PlannedLine } from './plan'
 import type { DoingBatch } from './reserve'
 

@@ -8,7 +8,7 @@ import { record } from '../trail/record'
 import { applyLaying, layAnew, refuseShort, type WantedLine, writeLines } from './change'
 import { holding } from './plan'
 import { TakenMeanwhile } from './reserve'
-import { batch } from './schema'
+import { batch } from '../schema/batches'
 import { bagName, linesOf, lockBatch } from './store'
 
 /** How often something is worked out anew because somebody else was faster. */

@@ -2,18 +2,18 @@ import type { Batch, BatchLine, BatchSummary } from '@tessellum/contract/batches
 import { itemName } from '@tessellum/core/stock/item-name'
 import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { asc, eq, inArray, sql } from 'drizzle-orm'
-import { colourway, colourwayVersion } from '../colourways/schema'
+import { colourway, colourwayVersion } from '../schema/colourways'
 import { findColourway } from '../colourways/store'
 import type { Session } from '../database/connect'
 import { notFound, Refusal } from '../http/refusal'
 import type { Shop } from '../http/route'
-import type { bag } from '../packing/schema'
-import { pattern, patternVersion } from '../patterns/schema'
+import type { bag } from '../schema/bags'
+import { pattern, patternVersion } from '../schema/patterns'
 import { findVersion } from '../patterns/store'
 import { listItems } from '../stock/store'
 import type { WantedLine } from './change'
 import { outlookFor, type PlannedLine } from './plan'
-import { batch, batchLine } from './schema'
+import { batch, batchLine } from '../schema/batches'
 
 export async function listBatches(db: Session): Promise<BatchSummary[]> {
   const rows = await db

@@ -5,7 +5,7 @@ import { actionKeyOrNew, once } from '../actions/once'
 import { notFound, readId, readInput } from '../http/refusal'
 import { mount, type Shop } from '../http/route'
 import { record } from '../trail/record'
-import { colourway } from './schema'
+import { colourway } from '../schema/colourways'
 import { addVersion, explain, findColourway, listColourways, makeColourway, renameColourway } from './store'
 
 export function colourwayRoutes({ db }: Shop): Router {

@@ -3,7 +3,7 @@ import { and, asc, desc, eq, inArray, isNull, type SQL, sql } from 'drizzle-orm'
 import type { Session } from '../database/connect'
 import { brokenConstraint } from '../database/trouble'
 import { notFound, Refusal } from '../http/refusal'
-import { colourway, colourwayChoice, colourwayVersion } from './schema'
+import { colourway, colourwayChoice, colourwayVersion } from '../schema/colourways'
 
 /** Each colourway's newest version of those asked for. */
 async function versionsWhere(db: Session, where: SQL | undefined): Promise<(Colourway & { versionId: number })[]> {

@@ -2,10 +2,10 @@ import type { Found } from '@tessellum/contract/devices'
 import { readCode } from '@tessellum/core/stock/codes'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { eq } from 'drizzle-orm'
-import { batch, batchLine } from '../batches/schema'
+import { batch, batchLine } from '../schema/batches'
 import type { Session } from '../database/connect'
 import { Refusal } from '../http/refusal'
-import { item, lot } from '../stock/schema'
+import { item, lot } from '../schema/stock'
 import { listItems } from '../stock/store'
 
 /** What a code stands for: a lot's or a bag's label of ours, or a maker's barcode on a tube. */

@@ -9,9 +9,9 @@ import type { Logger } from 'pino'
 import type { Database, Session } from '../database/connect'
 import { describeError } from '../http/describe'
 import { requestContext } from '../http/request-context'
-import { pattern } from '../patterns/schema'
+import { pattern } from '../schema/patterns'
 import type { WorkerPool } from '../workers/pool'
-import { patternDrawing } from './schema'
+import { patternDrawing } from '../schema/drawings'
 
 interface Draft {
   readonly id: number

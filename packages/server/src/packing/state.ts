@@ -1,7 +1,7 @@
 import { eq, sql } from 'drizzle-orm'
-import { batch } from '../batches/schema'
+import { batch } from '../schema/batches'
 import type { Session } from '../database/connect'
-import { bag } from './schema'
+import { bag } from '../schema/bags'
 
 /** A batch is packing from the first filled bag on, and packed with the last. Written even when it stays the same: open pages are told by it. */
 export async function settleState(tx: Session, batchId: number): Promise<void> {

@@ -9,7 +9,7 @@ import { Refusal, readId, readInput } from '../http/refusal'
 import { mount, type Shop } from '../http/route'
 import { samplesOf } from '../samples/store'
 import { record } from '../trail/record'
-import { pattern, patternVersion } from './schema'
+import { pattern, patternVersion } from '../schema/patterns'
 import {
   carriersOf,
   findDrawing,

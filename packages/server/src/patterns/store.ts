@@ -1,13 +1,13 @@
 import type { Carrier, Pattern, PatternDrawing, PatternSummary, VersionText } from '@tessellum/contract/patterns'
 import type { StepWords } from '@tessellum/contract/words'
 import { and, desc, eq, sql } from 'drizzle-orm'
-import { batch, batchLine } from '../batches/schema'
+import { batch, batchLine } from '../schema/batches'
 import type { Session } from '../database/connect'
 import type { Drawings } from '../drawings/drawings'
-import { patternDrawing } from '../drawings/schema'
+import { patternDrawing } from '../schema/drawings'
 import { notFound, Refusal } from '../http/refusal'
-import { person } from '../people/schema'
-import { pattern, patternVersion, stepWords } from './schema'
+import { person } from '../schema/people'
+import { pattern, patternVersion, stepWords } from '../schema/patterns'
 
 const newest = (db: Session) =>
   db

@@ -8,7 +8,7 @@ import { notFound, Refusal, readId, readInput } from '../http/refusal'
 import { type Caller, mount, type SignedIn } from '../http/route'
 import { record } from '../trail/record'
 import { passwordFits } from './passwords'
-import { person, session } from './schema'
+import { person, session } from '../schema/people'
 import { endSession } from './sessions'
 import type { signInLimit } from './sign-in-limit'
 

@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto'
 import { eq } from 'drizzle-orm'
 import type { Database } from '../database/connect'
-import { shopSecret } from './schema'
+import { shopSecret } from '../schema/people'
 
 /** A secret of the shop's, made by whichever server asks for it first. */
 export async function secretOf(db: Database, name: 'session'): Promise<string> {

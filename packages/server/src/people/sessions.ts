@@ -10,7 +10,7 @@ import type { Config } from '../config'
 import type { Database } from '../database/connect'
 import { describeError } from '../http/describe'
 import type { SignedIn } from '../http/route'
-import { person } from './schema'
+import { person } from '../schema/people'
 
 /** A session ends when nobody has asked anything for so long, and in any case so long after the sign-in. */
 const restMs = 12 * 3600_000

@@ -6,7 +6,7 @@ import { Refusal, readId, readInput } from '../http/refusal'
 import { mount, type Shop } from '../http/route'
 import { findPattern, findVersion } from '../patterns/store'
 import { record } from '../trail/record'
-import { sample } from './schema'
+import { sample } from '../schema/samples'
 import { samplesOf } from './store'
 
 export function sampleRoutes({ db, workers }: Shop): Router {

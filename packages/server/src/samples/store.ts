@@ -2,8 +2,8 @@ import type { Sample, Samples } from '@tessellum/contract/samples'
 import { correctionFrom, spreadOf } from '@tessellum/core/thread/sampled'
 import { desc, eq } from 'drizzle-orm'
 import type { Session } from '../database/connect'
-import { person } from '../people/schema'
-import { sample } from './schema'
+import { person } from '../schema/people'
+import { sample } from '../schema/samples'
 
 /** A pattern's samples, newest first, and what those of its technique show. */
 export async function samplesOf(db: Session, patternId: number): Promise<Samples> {

@@ -1,6 +1,6 @@
 import { type CostSettings, usualCosts } from '@tessellum/core/kit/price'
 import type { Session } from '../database/connect'
-import { costSetting } from './schema'
+import { costSetting } from '../schema/settings'
 
 export async function costSettings(db: Session): Promise<CostSettings> {
   const [row] = await db.select().from(costSetting)

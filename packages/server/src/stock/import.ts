@@ -8,7 +8,8 @@ import type { Doing } from '../actions/once'
 import type { Session } from '../database/connect'
 import { record } from '../trail/record'
 import { addItems, changeItem } from './items'
-import { balance, item, lot, move } from './schema'
+import { balance, move } from '../schema/ledger'
+import { item, lot } from '../schema/stock'
 import { listItems } from './store'
 
 /** So many are told; the rest are counted. */

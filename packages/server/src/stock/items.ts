@@ -4,7 +4,8 @@ import { eq, sql } from 'drizzle-orm'
 import type { Session } from '../database/connect'
 import { brokenConstraint } from '../database/trouble'
 import { notFound, Refusal } from '../http/refusal'
-import { item, lot, maker, move, pack } from './schema'
+import { item, lot, maker, pack } from '../schema/stock'
+import { move } from '../schema/ledger'
 
 async function makerId(tx: Session, name: string): Promise<number> {
   const [known] = await tx.select({ id: maker.id }).from(maker).where(eq(maker.name, name))

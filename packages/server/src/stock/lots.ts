@@ -9,7 +9,8 @@ import type { Session } from '../database/connect'
 import { brokenConstraint } from '../database/trouble'
 import { notFound, Refusal } from '../http/refusal'
 import { record } from '../trail/record'
-import { balance, item, lot, move } from './schema'
+import { balance, move } from '../schema/ledger'
+import { item, lot } from '../schema/stock'
 
 /** A delivery: a lot of its own. @returns its id */
 export async function receiveLot(

@@ -5,10 +5,11 @@ import { asc, eq, sql } from 'drizzle-orm'
 import type { Doing } from '../actions/once'
 import type { Session } from '../database/connect'
 import { notFound, Refusal } from '../http/refusal'
-import { person } from '../people/schema'
+import { person } from '../schema/people'
 import { record } from '../trail/record'
 import { receiveLot } from './lots'
-import { item, purchase } from './schema'
+import { item } from '../schema/stock'
+import { purchase } from '../schema/ledger'
 import { listItems } from './store'
 
 export async function listPurchases(db: Session): Promise<Purchase[]> {

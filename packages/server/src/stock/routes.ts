@@ -24,7 +24,8 @@ import { sendParts } from '../http/send-parts'
 import { record } from '../trail/record'
 import { addItems, changeItem, explainItem } from './items'
 import { changeLot, explainLot, receiveLot, transferLot, weighLot } from './lots'
-import { balance, item, lot, move } from './schema'
+import { balance, move } from '../schema/ledger'
+import { item, lot } from '../schema/stock'
 import { shelfPage } from './shelf'
 import {
   abandonStocktake,

@@ -4,7 +4,7 @@ import { and, asc, eq, type SQL, sql } from 'drizzle-orm'
 import type { PgColumn } from 'drizzle-orm/pg-core'
 import type { Session } from '../database/connect'
 import { Refusal } from '../http/refusal'
-import { item } from './schema'
+import { item } from '../schema/stock'
 import { listItems } from './store'
 
 const categories = { beads: 'bead', stones: 'stone', thread: 'thread', kits: 'kit' } as const

@@ -1,11 +1,12 @@
 import type { Item, ItemStory, Move } from '@tessellum/contract/stock'
 import { and, asc, desc, eq, inArray, isNotNull, lt, sql } from 'drizzle-orm'
-import { batch } from '../batches/schema'
+import { batch } from '../schema/batches'
 import type { Session } from '../database/connect'
 import { notFound } from '../http/refusal'
-import { bag } from '../packing/schema'
-import { person } from '../people/schema'
-import { balance, item, itemTotal, lot, maker, move, pack, purchase } from './schema'
+import { bag } from '../schema/bags'
+import { person } from '../schema/people'
+import { balance, itemTotal, move, purchase } from '../schema/ledger'
+import { item, lot, maker, pack } from '../schema/stock'
 
 const items = (db: Session) =>
   db

@@ -1,5 +1,5 @@
 import type { Session } from '../database/connect'
-import { deed } from './schema'
+import { deed } from '../schema/audit'
 
 /**
  * Writes down what somebody did, in the transaction that does it: what is undone is not told either.

@@ -3,8 +3,8 @@ import { and, desc, eq, ilike, lt, or } from 'drizzle-orm'
 import { Router } from 'express'
 import { readInput } from '../http/refusal'
 import { mount, type Shop } from '../http/route'
-import { person } from '../people/schema'
-import { deed } from './schema'
+import { person } from '../schema/people'
+import { deed } from '../schema/audit'
 
 const shown = 100
 

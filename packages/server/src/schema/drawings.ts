@@ -1,6 +1,6 @@
 import type { PatternDrawing } from '@tessellum/contract/patterns'
 import { integer, jsonb, pgTable, text } from 'drizzle-orm/pg-core'
-import { pattern } from '../patterns/schema'
+import { pattern } from './patterns'
 
 /** A pattern's draft as it was last drawn. Nothing is lost with it: it is drawn again. */
 export const patternDrawing = pgTable('pattern_drawing', {

@@ -1,10 +1,10 @@
 import type { Counting } from '@tessellum/core/sizing/counting'
 import { sql } from 'drizzle-orm'
 import { type AnyPgColumn, check, integer, pgTable, primaryKey, text, timestamp, unique } from 'drizzle-orm/pg-core'
-import { batch } from '../batches/schema'
-import { pattern } from '../patterns/schema'
-import { person } from '../people/schema'
-import { item } from '../stock/schema'
+import { batch } from './batches'
+import { pattern } from './patterns'
+import { person } from './people'
+import { item } from './stock'
 
 export const colourway = pgTable(
   'colourway',

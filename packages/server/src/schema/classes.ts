@@ -12,10 +12,10 @@ import {
   timestamp,
   unique,
 } from 'drizzle-orm/pg-core'
-import { batch } from '../batches/schema'
-import { colourwayVersion } from '../colourways/schema'
-import { patternVersion } from '../patterns/schema'
-import { person } from '../people/schema'
+import { batch } from './batches'
+import { colourwayVersion } from './colourways'
+import { patternVersion } from './patterns'
+import { person } from './people'
 
 /** A class that is on offer, until it has been taught or called off. */
 export const classTable = pgTable(

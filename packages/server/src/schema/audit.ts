@@ -1,5 +1,5 @@
 import { bigint, index, integer, pgTable, text, timestamp } from 'drizzle-orm/pg-core'
-import { person } from '../people/schema'
+import { person } from './people'
 
 /** What people did, as sentences that can be read years later. Only ever added to. */
 export const deed = pgTable(

@@ -1,20 +1,9 @@
 import { sql } from 'drizzle-orm'
-import {
-  type AnyPgColumn,
-  bigint,
-  check,
-  index,
-  integer,
-  pgTable,
-  primaryKey,
-  text,
-  timestamp,
-} from 'drizzle-orm/pg-core'
-import { batch, batchLine } from '../batches/schema'
-import { person } from '../people/schema'
-import { item, lot } from '../stock/schema'
-
-const quantity = (name: string) => bigint(name, { mode: 'number' })
+import { type AnyPgColumn, check, index, integer, pgTable, primaryKey, text, timestamp } from 'drizzle-orm/pg-core'
+import { batch, batchLine } from './batches'
+import { person } from './people'
+import { quantity } from './quantity'
+import { item, lot } from './stock'
 
 /**
  * One item in one kit's bag: laid out when its batch is reserved, filled at the bench. A batch holds of each lot what its bags hold, no more and no

@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm'
 import { check, index, integer, pgTable, real, text, timestamp } from 'drizzle-orm/pg-core'
-import { pattern } from '../patterns/schema'
-import { person } from '../people/schema'
+import { pattern } from './patterns'
+import { person } from './people'
 
 /** Samples that were stitched, as they were logged; later thread plans are held against them. */
 export const sample = pgTable(

@@ -1,5 +1,5 @@
 import { integer, jsonb, pgTable, text, timestamp } from 'drizzle-orm/pg-core'
-import { person } from '../people/schema'
+import { person } from './people'
 
 /** Requests that have been carried out, by their key, so that a repeated one does not act twice. */
 export const action = pgTable('action', {

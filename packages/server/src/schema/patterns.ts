@@ -1,7 +1,7 @@
 import type { StepWords } from '@tessellum/contract/words'
 import { sql } from 'drizzle-orm'
 import { boolean, check, integer, jsonb, pgTable, primaryKey, real, text, timestamp, unique } from 'drizzle-orm/pg-core'
-import { person } from '../people/schema'
+import { person } from './people'
 
 /** A pattern's draft: the text as it is being worked on. */
 export const pattern = pgTable('pattern', {

@@ -11,10 +11,10 @@ import {
   text,
   timestamp,
 } from 'drizzle-orm/pg-core'
-import { batch } from '../batches/schema'
-import { colourwayVersion } from '../colourways/schema'
-import { patternVersion } from '../patterns/schema'
-import { person } from '../people/schema'
+import { batch } from './batches'
+import { colourwayVersion } from './colourways'
+import { patternVersion } from './patterns'
+import { person } from './people'
 
 /** One customer's piece: sized to a measure, in colours, by a day. */
 export const customerOrder = pgTable(

@@ -13,9 +13,9 @@ import {
   timestamp,
   unique,
 } from 'drizzle-orm/pg-core'
-import { colourwayVersion } from '../colourways/schema'
-import { patternVersion } from '../patterns/schema'
-import { person } from '../people/schema'
+import { colourwayVersion } from './colourways'
+import { patternVersion } from './patterns'
+import { person } from './people'
 
 export const batch = pgTable(
   'batch',
