@@ -17,7 +17,7 @@ export default defineConfig({
         main: at('./src/main.ts'),
         'set-up': at('./src/set-up.ts'),
         verify: at('./src/verify.ts'),
-        worker: at('./src/workers/worker.ts'),
+        worker: at('./src/worker.ts'),
       },
       output: { format: 'es', entryFileNames: '[name].js' },
     },

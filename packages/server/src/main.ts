@@ -7,9 +7,9 @@ import { readConfig } from './config'
 import { connect, connectShop } from './database/connect'
 import { deviceNews } from './devices/news'
 import { buildOf, keepDrawings } from './drawings/drawings'
+import { workerPool } from './jobs/pool'
 import { watchLoop } from './loop-watch'
 import { secretOf } from './people/secret'
-import { workerPool } from './workers/pool'
 
 const config = readConfig(process.env)
 const log = pino({ level: config.LOG_LEVEL })

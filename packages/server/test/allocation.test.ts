@@ -3,7 +3,7 @@ import type { Allocation, AllocationLine, AllocationLot, Solve } from '@tessellu
 import { packsFor } from '@tessellum/core/allocation/buy'
 import { shortagesOf } from '@tessellum/core/allocation/shortages'
 import fc from 'fast-check'
-import { solver } from '../src/workers/solver'
+import { solver } from '../src/jobs/solver'
 
 let solve: Solve
 beforeAll(async () => {

@@ -1,10 +1,10 @@
 /** Who waits for a thread, and for how long; what nobody waits for any more. */
 import path from 'node:path'
 import fc from 'fast-check'
-import { RequestAborted, requestContext } from '../src/http/request-context'
-import { FairQueue } from '../src/workers/fair-queue'
-import { workerPool } from '../src/workers/pool'
-import type { Tasks } from '../src/workers/tasks'
+import { RequestAborted, requestContext } from '../src/context'
+import { FairQueue } from '../src/jobs/fair-queue'
+import { workerPool } from '../src/jobs/pool'
+import type { Tasks } from '../src/jobs/tasks'
 
 describe('the queue', () => {
   test('whoever asks for many things waits no less for the second than others for their first', () => {

@@ -1,6 +1,7 @@
 import { Router } from 'express'
-import { mount, type Shop } from '../http/route'
-import { record } from '../trail/record'
+import { record } from '../audit/log'
+import { mount } from '../http/mount'
+import type { Shop } from '../shop'
 
 export function archiveRoutes({ db, workers }: Shop, key: string): Router {
   const router = Router()

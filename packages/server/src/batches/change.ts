@@ -1,27 +1,23 @@
-/**
- * A batch changed after it was reserved: more kits or fewer, another colourway, a bag whose beads were lost. What can stay as it is stays: bags that
- * are filled, and lots that are promised. What changes is laid out anew, all of it or nothing.
- */
-import { itemName } from '@tessellum/core/stock/item-name'
 import { effectOf } from '@tessellum/core/stock/moves'
-import { and, asc, eq, inArray, sql } from 'drizzle-orm'
+import { and, eq } from 'drizzle-orm'
+import { record } from '../audit/log'
 import type { Session } from '../database/connect'
-import { Refusal } from '../http/refusal'
-import type { Shop } from '../http/route'
+import { type FreeLot, needOf, ranked } from '../planning/allocation'
+import { type BillEntry, billsFor, type LineBill } from '../planning/bills'
+import { kitLots, type Ready, shareKits, toPack } from '../planning/ready-kits'
+import { Refusal } from '../problem'
 import { bag } from '../schema/bags'
-import { settleState } from '../packing/state'
 import { move } from '../schema/ledger'
+import type { Shop } from '../shop'
 import { freeLots, listItems } from '../stock/store'
-import { record } from '../trail/record'
+import { bagsIn, insertBags } from './bags'
+import type { DoingBatch } from './batch-actor'
 import { type BagRow, bagsOf, byLot, massesOf, type NewBag } from './lay-out'
-import { type BillEntry, billsFor, type FreeLot, type LineBill, needOf, type PlannedLine, ranked } from './plan'
-import { kitLots, promisedKits, promiseKits, type Ready, shareKits, toPack } from './ready-kits'
-import { type DoingBatch, insertBags, TakenMeanwhile } from './reserve'
-import { batchLine } from '../schema/batches'
-import { lockBatch } from './store'
-
-/** A line as it should be; with the id of the one that it was, if there was one. */
-export type WantedLine = PlannedLine & { readonly id?: number | undefined }
+import { type WantedLine, writeLines } from './lines'
+import { lockBatch } from './lock'
+import { promisedKits, promiseKits } from './promise-kits'
+import { TakenMeanwhile } from './reserve'
+import { settleState } from './state'
 
 export interface Laying {
   readonly lines: readonly WantedLine[]
@@ -35,9 +31,6 @@ export interface Laying {
   /** What keeps it from being filled, where something does. */
   readonly short: { readonly at: number; readonly itemId: number; readonly kits: number } | undefined
 }
-
-export const bagsIn = (db: Session, batchId: number): Promise<BagRow[]> =>
-  db.select().from(bag).where(eq(bag.batchId, batchId)).orderBy(asc(bag.lineId), asc(bag.kit), asc(bag.itemId))
 
 /** Works out how a batch would lie after a change; nothing is written. */
 export async function layAnew(shop: Shop, batchId: number, lines: readonly WantedLine[]): Promise<Laying> {
@@ -132,18 +125,6 @@ function chosenKits(rows: readonly BagRow[], wanted: number): number[] {
   return kits.sort((a, b) => a - b)
 }
 
-/** @throws Refusal where it does not fit on the shelf */
-export async function refuseShort(db: Session, { short }: Laying): Promise<void> {
-  if (!short) return
-  const [item] = await listItems(db, [short.itemId])
-  throw new Refusal(
-    409,
-    'short-of-stock',
-    `${item ? itemName(item) : 'An item'} is short for ${short.kits} of the kits. Nothing has been changed.`,
-    { path: `lines.${short.at}`, hint: 'Plan fewer kits, let something stand in, or receive more.' },
-  )
-}
-
 /**
  * Writes a change down.
  *
@@ -188,32 +169,3 @@ export async function applyLaying(
 
 const sameBag = (lineId: number, kit: number, itemId: number) =>
   and(eq(bag.lineId, lineId), eq(bag.kit, kit), eq(bag.itemId, itemId))
-
-/** Lines that stay keep their ids, and with them their bags. @returns ids in the order of the lines */
-export async function writeLines(tx: Session, batchId: number, lines: readonly WantedLine[]): Promise<number[]> {
-  const old = await tx.select({ id: batchLine.id }).from(batchLine).where(eq(batchLine.batchId, batchId))
-  const gone = old.map(({ id }) => id).filter((id) => !lines.some((line) => line.id === id))
-  if (gone.length > 0) await tx.delete(batchLine).where(inArray(batchLine.id, gone))
-  // Out of the way first: no two lines share a position, not even for a moment.
-  await tx
-    .update(batchLine)
-    .set({ position: sql`-1 - ${batchLine.position}` })
-    .where(eq(batchLine.batchId, batchId))
-  const ids: number[] = []
-  for (const [position, { id, ...line }] of lines.entries()) {
-    if (id === undefined) {
-      const [made] = await tx
-        .insert(batchLine)
-        .values({ batchId, position, ...line })
-        .returning({ id: batchLine.id })
-      ids.push((made as { id: number }).id)
-    } else {
-      await tx
-        .update(batchLine)
-        .set({ position, ...line })
-        .where(eq(batchLine.id, id))
-      ids.push(id)
-    }
-  }
-  return ids
-}

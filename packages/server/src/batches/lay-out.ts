@@ -3,8 +3,9 @@
 import type { Item } from '@tessellum/contract/stock'
 import type { Take } from '@tessellum/core/allocation/allocation'
 import { bandOf } from '@tessellum/core/kit/packing'
+import type { FreeLot } from '../planning/allocation'
+import type { BillEntry } from '../planning/bills'
 import { type bag, heldBy } from '../schema/bags'
-import type { BillEntry, FreeLot } from './plan'
 
 export type BagRow = typeof bag.$inferSelect
 export type NewBag = Pick<BagRow, 'kit' | 'itemId' | 'lotId' | 'roles' | 'least' | 'target' | 'most'>

@@ -2,27 +2,25 @@
 import type { Allocation } from '@tessellum/core/allocation/allocation'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { effectOf } from '@tessellum/core/stock/moves'
-import { eq, gt, sql } from 'drizzle-orm'
-import type { Doing } from '../actions/once'
+import { eq, sql } from 'drizzle-orm'
+import { record } from '../audit/log'
 import { addVersion, lockColourwayOf } from '../colourways/store'
 import type { Session } from '../database/connect'
-import { Refusal } from '../http/refusal'
-import { bag } from '../schema/bags'
-import { settleState } from '../packing/state'
+import type { WorkerPool } from '../jobs/pool'
+import { allocationFor } from '../planning/allocation'
+import { itemsIn, type LineBill } from '../planning/bills'
+import type { PlannedLine } from '../planning/lines'
+import { kitLots, kitsOf, type Ready, shareKits, toPack } from '../planning/ready-kits'
+import { Refusal } from '../problem'
+import { batchLine } from '../schema/batches'
 import { move } from '../schema/ledger'
 import { freeLots, listItems } from '../stock/store'
-import { record } from '../trail/record'
-import type { WorkerPool } from '../workers/pool'
+import { insertBags } from './bags'
+import type { DoingBatch } from './batch-actor'
 import { bagsOf, byLot, massesOf, type NewBag } from './lay-out'
-import { allocationFor, itemsIn, type LineBill, type PlannedLine } from './plan'
-import { kitLots, kitsOf, promiseKits, type Ready, shareKits, toPack } from './ready-kits'
-import { batch, batchLine } from '../schema/batches'
-import { lockBatch } from './store'
-
-/** Something done to a batch. */
-export interface DoingBatch extends Doing {
-  readonly batchId: number
-}
+import { lockBatch } from './lock'
+import { promiseKits } from './promise-kits'
+import { settleState } from './state'
 
 /** Somebody else has taken from a lot since the allocation was worked out. */
 export class TakenMeanwhile extends Error {}
@@ -147,16 +145,6 @@ export async function reserve(
   await record(tx, doing.personId, `reserved ${kits} kits of ${row.name}`, `/kits/${doing.batchId}`)
 }
 
-/** In pieces, since a statement has at most 65,535 parameters. */
-export async function insertBags(
-  tx: Session,
-  batchId: number,
-  bags: readonly (NewBag & { lineId: number })[],
-): Promise<void> {
-  for (let at = 0; at < bags.length; at += 4000)
-    await tx.insert(bag).values(bags.slice(at, at + 4000).map((each) => ({ ...each, batchId })))
-}
-
 /** A version of a colourway with other choices, for this batch and nobody else. */
 export async function ownColourway(
   tx: Session,
@@ -165,53 +153,4 @@ export async function ownColourway(
   { batchId, personId }: DoingBatch,
 ): Promise<number> {
   return addVersion(tx, await lockColourwayOf(tx, colourwayVersionId), choices, personId, batchId)
-}
-
-/** Gives back all that a batch holds and leaves it as a draft, or cancelled. */
-export async function release(tx: Session, doing: DoingBatch, to: 'draft' | 'cancelled'): Promise<void> {
-  const row = await lockBatch(tx, doing.batchId)
-  // What is in bags already goes back into its tubes when a batch is called off.
-  const over = row.state === 'cancelled' || row.state === 'closed'
-  const [{ filled } = { filled: 0 }] = await tx
-    .select({ filled: sql<number>`count(${bag.filled})::int` })
-    .from(bag)
-    .where(eq(bag.batchId, doing.batchId))
-  if (over || (to === 'draft' && (row.state === 'draft' || filled > 0))) {
-    throw new Refusal(409, 'wrong-state', `This batch is ${row.state}; there is nothing to give back.`, {
-      hint: 'Reload the page.',
-    })
-  }
-  const held = sql<string>`sum(${move.reserved})`
-  const holdings = await tx
-    .select({ lotId: move.lotId, held })
-    .from(move)
-    .where(eq(move.batchId, doing.batchId))
-    .groupBy(move.lotId)
-    .having(gt(held, sql`0`))
-    .orderBy(move.lotId)
-  if (holdings.length > 0) {
-    await tx.insert(move).values(
-      holdings.map(({ lotId, held }) => ({
-        lotId,
-        kind: 'release' as const,
-        ...effectOf('release', Number(held)),
-        ...doing,
-      })),
-    )
-  }
-  await tx.delete(bag).where(eq(bag.batchId, doing.batchId))
-  await tx.update(batch).set({ state: to }).where(eq(batch.id, doing.batchId))
-  const what = to === 'draft' ? `gave back what ${row.name} held` : `called off ${row.name}`
-  await record(tx, doing.personId, what, `/kits/${doing.batchId}`)
-}
-
-/** A batch that was called off is a draft again, with the lines it had. */
-export async function planAgain(tx: Session, { batchId, personId }: DoingBatch): Promise<void> {
-  const { state, name } = await lockBatch(tx, batchId)
-  if (state !== 'cancelled')
-    throw new Refusal(409, 'wrong-state', `This batch is ${state}; it has not been called off.`, {
-      hint: 'Reload the page.',
-    })
-  await tx.update(batch).set({ state: 'draft' }).where(eq(batch.id, batchId))
-  await record(tx, personId, `planned ${name} again`, `/kits/${batchId}`)
 }

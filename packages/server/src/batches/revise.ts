@@ -1,15 +1,20 @@
 /** A batch begun, and given other lines later, whether it holds anything yet or not. */
 import { eq } from 'drizzle-orm'
-import { once, previousResult } from '../actions/once'
+import { record } from '../audit/log'
+import type { Caller } from '../context'
 import type { Session } from '../database/connect'
-import { notFound, Refusal } from '../http/refusal'
-import type { Caller, Shop } from '../http/route'
-import { record } from '../trail/record'
-import { applyLaying, layAnew, refuseShort, type WantedLine, writeLines } from './change'
-import { holding } from './plan'
-import { TakenMeanwhile } from './reserve'
+import { once, previousResult } from '../idempotency/run-once'
+import { holding } from '../planning/holdings'
+import { linesOf } from '../planning/lines'
+import { notFound, Refusal } from '../problem'
 import { batch } from '../schema/batches'
-import { bagName, linesOf, lockBatch } from './store'
+import type { Shop } from '../shop'
+import { bagName } from './bags'
+import { applyLaying, layAnew } from './change'
+import { type WantedLine, writeLines } from './lines'
+import { lockBatch } from './lock'
+import { TakenMeanwhile } from './reserve'
+import { refuseShort } from './short'
 
 /** How often something is worked out anew because somebody else was faster. */
 const mostTries = 5

@@ -3,9 +3,9 @@ import type { Choice } from '@tessellum/contract/colourways'
 import type { Counting } from '@tessellum/core/sizing/counting'
 import { addVersion, choicesOf, explain, lockColourwayOf } from '../colourways/store'
 import type { Session } from '../database/connect'
-import { notFound } from '../http/refusal'
-import type { WantedLine } from './change'
-import type { linesOf } from './store'
+import type { linesOf } from '../planning/lines'
+import { notFound } from '../problem'
+import type { WantedLine } from './lines'
 
 export interface Substitution {
   readonly lineId: number

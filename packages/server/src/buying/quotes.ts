@@ -1,7 +1,7 @@
 import type { Quote } from '@tessellum/contract/buying'
 import type { Session } from '../database/connect'
-import { askPrices, NoPrices, type Price } from '../devices/supplier'
 import { listItems } from '../stock/store'
+import { askPrices, NoPrices, type Price } from './supplier'
 
 /** What suppliers ask today for some items, beside what is kept. Nothing is changed by asking. */
 export async function quotesFor(db: Session, supplier: string, ids: readonly number[]): Promise<Quote[]> {

@@ -5,9 +5,10 @@ import pg from 'pg'
 import type { Logger } from 'pino'
 import type { Database } from '../database/connect'
 import type { deviceNews } from '../devices/news'
-import { Refusal, readInput } from '../http/refusal'
-import { mount } from '../http/route'
+import { mount } from '../http/mount'
+import { readInput } from '../http/read-input'
 import { whoseSession } from '../people/sessions'
+import { Refusal } from '../problem'
 
 /**
  * Tells open pages what has changed: PostgreSQL notifies every server, and each passes it on as server-sent events.

@@ -1,11 +1,14 @@
 import { saveColourway } from '@tessellum/contract/colourways'
 import { eq } from 'drizzle-orm'
 import { Router } from 'express'
-import { actionKeyOrNew, once } from '../actions/once'
-import { notFound, readId, readInput } from '../http/refusal'
-import { mount, type Shop } from '../http/route'
-import { record } from '../trail/record'
+import { record } from '../audit/log'
+import { mount } from '../http/mount'
+import { readId, readInput } from '../http/read-input'
+import { actionKeyOrNew } from '../idempotency/request-key'
+import { once } from '../idempotency/run-once'
+import { notFound } from '../problem'
 import { colourway } from '../schema/colourways'
+import type { Shop } from '../shop'
 import { addVersion, explain, findColourway, listColourways, makeColourway, renameColourway } from './store'
 
 export function colourwayRoutes({ db }: Shop): Router {

@@ -1,8 +1,8 @@
 import type { Choice, Colourway, SaveColourway } from '@tessellum/contract/colourways'
 import { and, asc, desc, eq, inArray, isNull, type SQL, sql } from 'drizzle-orm'
 import type { Session } from '../database/connect'
-import { brokenConstraint } from '../database/trouble'
-import { notFound, Refusal } from '../http/refusal'
+import { brokenConstraint } from '../database/errors'
+import { notFound, Refusal } from '../problem'
 import { colourway, colourwayChoice, colourwayVersion } from '../schema/colourways'
 
 /** Each colourway's newest version of those asked for. */

@@ -4,23 +4,15 @@ import { codeOfBag, codeOfLot } from '@tessellum/core/stock/codes'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { asc, eq } from 'drizzle-orm'
-import { linesOf } from '../batches/store'
+import type { Session } from '../database/connect'
+import type { Label } from '../documents/label'
+import { packingOf } from '../packing/store'
+import { linesOf } from '../planning/lines'
+import { notFound, Refusal } from '../problem'
 import { booking, classOffer, classTable } from '../schema/classes'
 import { colourway, colourwayVersion } from '../schema/colourways'
-import type { Session } from '../database/connect'
-import { notFound, Refusal } from '../http/refusal'
-import { packingOf } from '../packing/store'
 import { lot } from '../schema/stock'
 import { listItems } from '../stock/store'
-
-export interface Label {
-  readonly title: string
-  readonly lines: readonly string[]
-  /** The largest thing on it. */
-  readonly figure: string
-  /** To scan. */
-  readonly code: string
-}
 
 /** @param of which labels; of one line or one kit only where they are given */
 export async function labelsOf(

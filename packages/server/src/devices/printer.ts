@@ -1,6 +1,6 @@
 /** A label printer that takes a PDF over HTTP. */
 import { z } from 'zod'
-import { Refusal } from '../http/refusal'
+import { Refusal } from '../problem'
 
 const waitMs = 6000
 const byHand = 'Nothing is lost: mend it and print again, or open the labels and print them by the browser.'

@@ -1,7 +1,7 @@
 import { View as Box, Document, Page, Path, renderToBuffer, StyleSheet, Svg, Text } from '@react-pdf/renderer'
 import { create } from 'qrcode'
-import type { Label } from '../devices/labels'
 import { printable, registerFonts, textFont, titleFont } from './fonts'
+import type { Label } from './label'
 
 registerFonts()
 

@@ -6,12 +6,12 @@ import { createHash } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { eq, sql } from 'drizzle-orm'
 import type { Logger } from 'pino'
+import { requestContext } from '../context'
 import type { Database, Session } from '../database/connect'
 import { describeError } from '../http/describe'
-import { requestContext } from '../http/request-context'
-import { pattern } from '../schema/patterns'
-import type { WorkerPool } from '../workers/pool'
+import type { WorkerPool } from '../jobs/pool'
 import { patternDrawing } from '../schema/drawings'
+import { pattern } from '../schema/patterns'
 
 interface Draft {
   readonly id: number

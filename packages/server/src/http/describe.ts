@@ -1,4 +1,4 @@
-import { innermost } from '../database/trouble'
+import { innermost } from '../database/errors'
 
 /**
  * An error for the log. Of a statement that failed only what the database said of it: its text and its parameters are the shop's business, and

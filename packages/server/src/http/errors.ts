@@ -1,9 +1,9 @@
 import type { ErrorRequestHandler, RequestHandler } from 'express'
 import type { Logger } from 'pino'
-import { isFull, isHeld, isUnreachable, isUnwritable, mayTryAgain } from '../database/trouble'
+import { RequestAborted } from '../context'
+import { isFull, isHeld, isUnreachable, isUnwritable, mayTryAgain } from '../database/errors'
+import { Refusal } from '../problem'
 import { describeError } from './describe'
-import { Refusal } from './refusal'
-import { RequestAborted } from './request-context'
 
 export const nothingHere: RequestHandler = (request) => {
   throw new Refusal(404, 'not-found', `There is nothing at ${request.method} ${request.path}.`)

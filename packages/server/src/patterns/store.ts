@@ -1,13 +1,13 @@
 import type { Carrier, Pattern, PatternDrawing, PatternSummary, VersionText } from '@tessellum/contract/patterns'
 import type { StepWords } from '@tessellum/contract/words'
 import { and, desc, eq, sql } from 'drizzle-orm'
-import { batch, batchLine } from '../schema/batches'
 import type { Session } from '../database/connect'
 import type { Drawings } from '../drawings/drawings'
+import { notFound, Refusal } from '../problem'
+import { batch, batchLine } from '../schema/batches'
 import { patternDrawing } from '../schema/drawings'
-import { notFound, Refusal } from '../http/refusal'
-import { person } from '../schema/people'
 import { pattern, patternVersion, stepWords } from '../schema/patterns'
+import { person } from '../schema/people'
 
 const newest = (db: Session) =>
   db

@@ -1,6 +1,6 @@
 import { hash, verify } from '@node-rs/argon2'
 import PQueue from 'p-queue'
-import { Refusal } from '../http/refusal'
+import { Refusal } from '../problem'
 
 // Argon2id at the usual memory and time cost.
 const cost = { memoryCost: 19_456, timeCost: 2, parallelism: 1 }

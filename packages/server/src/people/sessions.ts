@@ -7,9 +7,9 @@ import session, { type SessionData } from 'express-session'
 import type pg from 'pg'
 import type { Logger } from 'pino'
 import type { Config } from '../config'
+import type { SignedIn } from '../context'
 import type { Database } from '../database/connect'
 import { describeError } from '../http/describe'
-import type { SignedIn } from '../http/route'
 import { person } from '../schema/people'
 
 /** A session ends when nobody has asked anything for so long, and in any case so long after the sign-in. */

@@ -1,6 +1,6 @@
 import type pg from 'pg'
 import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible'
-import { Refusal } from '../http/refusal'
+import { Refusal } from '../problem'
 
 /** Tries in a quarter of an hour: for a name from an address, for a name from anywhere, from an address, and in all. */
 const tries = { 'sign-in': 10, 'sign-in-name': 60, 'sign-in-address': 120, 'sign-in-all': 1200 } as const

@@ -1,9 +1,9 @@
 import { type StockFileOutcome, stockFileWanted } from '@tessellum/contract/stock-file'
 import express, { type Request, Router } from 'express'
-import { actionKey } from '../actions/once'
-import { digestBody } from '../http/idempotency'
-import { readInput } from '../http/refusal'
-import { mount, type Shop } from '../http/route'
+import { mount } from '../http/mount'
+import { readInput } from '../http/read-input'
+import { actionKey, digestBody } from '../idempotency/request-key'
+import type { Shop } from '../shop'
 
 const mostBytes = '20mb'
 

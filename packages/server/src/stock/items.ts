@@ -2,10 +2,10 @@
 import type { SaveItem } from '@tessellum/contract/stock'
 import { eq, sql } from 'drizzle-orm'
 import type { Session } from '../database/connect'
-import { brokenConstraint } from '../database/trouble'
-import { notFound, Refusal } from '../http/refusal'
-import { item, lot, maker, pack } from '../schema/stock'
+import { brokenConstraint } from '../database/errors'
+import { notFound, Refusal } from '../problem'
 import { move } from '../schema/ledger'
+import { item, lot, maker, pack } from '../schema/stock'
 
 async function makerId(tx: Session, name: string): Promise<number> {
   const [known] = await tx.select({ id: maker.id }).from(maker).where(eq(maker.name, name))

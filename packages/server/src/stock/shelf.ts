@@ -3,7 +3,7 @@ import type { ShelfPage, ShelfWanted } from '@tessellum/contract/stock'
 import { and, asc, eq, type SQL, sql } from 'drizzle-orm'
 import type { PgColumn } from 'drizzle-orm/pg-core'
 import type { Session } from '../database/connect'
-import { Refusal } from '../http/refusal'
+import { Refusal } from '../problem'
 import { item } from '../schema/stock'
 import { listItems } from './store'
 

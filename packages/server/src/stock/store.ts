@@ -1,11 +1,11 @@
 import type { Item, ItemStory, Move } from '@tessellum/contract/stock'
 import { and, asc, desc, eq, inArray, isNotNull, lt, sql } from 'drizzle-orm'
-import { batch } from '../schema/batches'
 import type { Session } from '../database/connect'
-import { notFound } from '../http/refusal'
+import { notFound } from '../problem'
 import { bag } from '../schema/bags'
-import { person } from '../schema/people'
+import { batch } from '../schema/batches'
 import { balance, itemTotal, move, purchase } from '../schema/ledger'
+import { person } from '../schema/people'
 import { item, lot, maker, pack } from '../schema/stock'
 
 const items = (db: Session) =>

@@ -1,0 +1,45 @@
+import { AsyncLocalStorage } from 'node:async_hooks'
+import type { PersonRole } from '@tessellum/contract/people'
+
+/** For whom something is worked out, and whether they still wait for it. */
+interface RequestContext {
+  readonly personId: number
+  readonly signal: AbortSignal
+}
+
+/** Of the request that is being answered; nothing outside of one. */
+export const requestContext = new AsyncLocalStorage<RequestContext | undefined>()
+
+/** What several may wait for goes on when the one who asked first has gone. */
+export const detached = <T>(work: () => T): T => {
+  const asks = requestContext.getStore()
+  return asks ? requestContext.run({ ...asks, signal: new AbortController().signal }, work) : work()
+}
+
+/** Whoever asked for it has gone. */
+export class RequestAborted extends Error {}
+
+/** Who is signed in. */
+export interface SignedIn {
+  readonly id: number
+  readonly name: string
+  readonly fullName: string
+  readonly role: PersonRole
+}
+
+/** The person who asks, and what they ask for. */
+export interface Caller extends SignedIn {
+  readonly idempotency: Idempotency
+}
+
+/** The request as something that is done once: what it asks for, and whether that has been done. */
+export interface Idempotency {
+  /** Of its method, address and body: a key goes with these. */
+  readonly digest: string
+  /** Its idempotency key, once the handler has read it. */
+  key?: string
+  /** Called when its transaction stands in the records. */
+  readonly commit: () => void
+  readonly committed: Promise<void>
+  isCommitted: boolean
+}

@@ -1,0 +1,107 @@
+/** What must be bought, by when, so that every open batch can be filled. */
+import type { BuyLine } from '@tessellum/contract/buying'
+import { itemName } from '@tessellum/core/stock/item-name'
+import { sql } from 'drizzle-orm'
+import type { Shop } from '../shop'
+import { listPurchases } from '../stock/purchases'
+import { freeLots, listItems } from '../stock/store'
+import type { FreeLot } from './allocation'
+import { billsFor, itemsIn } from './bills'
+import { draftLines, stillToPack } from './drafts'
+import { shortagesFor } from './shortages'
+
+/** Between a delivery and the day a batch is due: time to pack it. */
+const packingDays = 2
+
+/** What drafts are short of, and what runs low. @param until a day by which they are due; all drafts when absent */
+export async function buyList(shop: Shop, until: string | undefined): Promise<BuyLine[]> {
+  const { db, workers } = shop
+  const drafts = (await draftLines(db)).filter(({ dueOn }) => until === undefined || dueOn <= until)
+  const wanted = await stillToPack(db, drafts)
+  const bills = await billsFor(shop, wanted)
+  // What is ordered counts as there for what is due after it comes: each order as a lot of its own.
+  const coming = await listPurchases(db)
+  const lots: FreeLot[] = [
+    ...(await freeLots(db, itemsIn(bills), false)),
+    ...coming.map(({ id, itemId, amount, expectedOn }) => ({
+      lotId: -id,
+      itemId,
+      free: amount,
+      receivedOn: expectedOn,
+      comesOn: expectedOn,
+      mgPerBead: null,
+    })),
+  ]
+  const turns = wanted.map(({ turn }) => turn)
+  const { shortages } = await shortagesFor(workers, wanted, bills, lots, turns)
+  const { rows: lowNow } = await db.execute<{ id: number }>(
+    sql`select item_id as id from item_total join item on item.id = item_id where low and category <> 'kit'`,
+  )
+  const ids = [...new Set([...shortages.map(({ itemId }) => itemId), ...lowNow.map(({ id }) => id)])]
+  const found = (await listItems(db, ids)).map((item) => {
+    const missing = shortages.filter(({ itemId }) => itemId === item.id)
+    const short = missing.reduce((sum, each) => sum + each.missing, 0)
+    const onItsWay = coming.reduce((sum, { itemId, amount }) => sum + (itemId === item.id ? amount : 0), 0)
+    const planned = bills.reduce(
+      (sum, { bill }, i) =>
+        sum + (bill.find(({ itemId }) => itemId === item.id)?.quantity ?? 0) * (wanted[i]?.kits ?? 0),
+      0,
+    )
+    const left = item.onHand - item.reserved + onItsWay + short - planned
+    return { item, missing, short, coming: onItsWay, low: Math.max(0, item.reorderBelow - Math.max(0, left)) }
+  })
+  const toBuy = found.filter(({ short, low }) => short + low > 0)
+  const purchases = await workers.run('buy', {
+    shortages: toBuy.map(({ item, short, low }) => ({ packs: item.packs, short: short + low })),
+  })
+  const lines = toBuy.map(({ item, missing, short, low, coming }, i): BuyLine => {
+    const batches = new Map(
+      missing.flatMap(({ line }) => {
+        const of = wanted[line]
+        return of ? [[of.batchId, { id: of.batchId, name: of.batchName, dueOn: of.dueOn }] as const] : []
+      }),
+    )
+    const waiting = [...batches.values()].sort((a, b) => a.dueOn.localeCompare(b.dueOn))
+    const purchase = purchases[i]
+    const packs = item.packs
+      .map((pack, p) => ({ ...pack, count: purchase?.counts[p] ?? 0 }))
+      .filter(({ count }) => count > 0)
+    const lead = Math.max(0, ...packs.map(({ leadDays }) => leadDays))
+    const neededOn = waiting[0]?.dueOn ?? null
+    return {
+      itemId: item.id,
+      name: itemName(item),
+      colour: item.colour,
+      unit: item.unit,
+      supplier: item.maker,
+      short,
+      low,
+      packs: packs.map(({ amount, price, leadDays, count }) => ({ amount, price, leadDays, count })),
+      amount: purchase?.amount ?? 0,
+      cost: purchase?.cost ?? 0,
+      neededOn,
+      coming,
+      orderBy: neededOn === null ? null : daysBefore(neededOn, lead + packingDays),
+      batches: waiting.map(({ id, name }) => ({ id, name })),
+    }
+  })
+  const late = ({ orderBy }: BuyLine) => orderBy ?? '9999'
+  return lines.sort((a, b) => late(a).localeCompare(late(b)) || a.name.localeCompare(b.name))
+}
+
+const daysBefore = (day: string, days: number) =>
+  new Date(Date.parse(`${day}T00:00:00Z`) - days * 86_400_000).toISOString().slice(0, 10)
+
+/** Drafts that are short of something, each with the last day to order it. */
+export function shortIn(lines: readonly BuyLine[]): Map<number, string> {
+  const short = new Map<number, string>()
+  for (const { orderBy, batches } of lines)
+    for (const { id } of batches) {
+      if (orderBy === null) continue
+      const before = short.get(id)
+      if (before === undefined || orderBy < before) short.set(id, orderBy)
+    }
+  return short
+}
+
+export const shortBatches = async (shop: Shop): Promise<Map<number, string>> => shortIn(await buyList(shop, undefined))

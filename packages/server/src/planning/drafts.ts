@@ -1,0 +1,36 @@
+import { asc, eq } from 'drizzle-orm'
+import type { Session } from '../database/connect'
+import { batch } from '../schema/batches'
+import { linesOf, type PlannedLine } from './lines'
+import { kitLots, shareKits, toPack } from './ready-kits'
+
+export interface DraftLine extends PlannedLine {
+  readonly id: number
+  readonly title: string
+  readonly colourway: string
+  readonly batchId: number
+  readonly batchName: string
+  readonly dueOn: string
+  /** The batch's place in the order in which drafts go. */
+  readonly turn: number
+}
+
+export const drafts = (db: Session) =>
+  db
+    .select({ id: batch.id, name: batch.name, dueOn: batch.dueOn, priority: batch.priority })
+    .from(batch)
+    .where(eq(batch.state, 'draft'))
+    .orderBy(asc(batch.priority), asc(batch.dueOn), asc(batch.id))
+
+/** Every line of every draft, in the order in which they go. */
+export async function draftLines(db: Session): Promise<DraftLine[]> {
+  const lines: DraftLine[] = []
+  for (const [turn, { id: batchId, name: batchName, dueOn }] of (await drafts(db)).entries())
+    for (const line of await linesOf(db, batchId)) lines.push({ ...line, batchId, batchName, dueOn, turn })
+  return lines
+}
+
+/** Lines in the order in which they go, with only those kits that do not stand packed on the shelf. */
+export async function stillToPack<Line extends PlannedLine>(db: Session, lines: readonly Line[]): Promise<Line[]> {
+  return toPack(lines, shareKits(lines, await kitLots(db, lines)))
+}

@@ -1,0 +1,42 @@
+import type { Batch } from '@tessellum/contract/batches'
+import { asc, eq, inArray, sql } from 'drizzle-orm'
+import type { Session } from '../database/connect'
+import { batchLine } from '../schema/batches'
+import { colourway, colourwayVersion } from '../schema/colourways'
+import { pattern, patternVersion } from '../schema/patterns'
+
+/** A line with its pattern's text and its colourway's choices found. */
+export interface PlannedLine {
+  readonly patternVersionId: number
+  readonly colourwayVersionId: number
+  readonly size: string
+  readonly kits: number
+  /** The day its kits are due: what comes later is no help. */
+  readonly dueOn?: string
+}
+
+/** A batch's lines with the names people know them by. */
+export async function linesOf(db: Session, batchId: number): Promise<(Batch['lines'][number] & PlannedLine)[]> {
+  return db
+    .select({
+      id: batchLine.id,
+      patternId: pattern.id,
+      version: patternVersion.number,
+      patternVersionId: patternVersion.id,
+      title: pattern.title,
+      size: batchLine.size,
+      colourwayId: colourway.id,
+      colourway: colourway.name,
+      colourwayVersion: colourwayVersion.number,
+      colourwayVersionId: colourwayVersion.id,
+      ownColourway: sql<boolean>`${colourwayVersion.batchId} is not null`,
+      kits: batchLine.kits,
+    })
+    .from(batchLine)
+    .innerJoin(patternVersion, eq(patternVersion.id, batchLine.patternVersionId))
+    .innerJoin(pattern, eq(pattern.id, patternVersion.patternId))
+    .innerJoin(colourwayVersion, eq(colourwayVersion.id, batchLine.colourwayVersionId))
+    .innerJoin(colourway, eq(colourway.id, colourwayVersion.colourwayId))
+    .where(inArray(batchLine.batchId, [batchId]))
+    .orderBy(asc(batchLine.position))
+}
