@@ -123,7 +123,7 @@ test('a class batch from plan to closed: short, bought, received, reserved, chan
 
   // And the owner can read it all.
   const owner = await here.enter('isaura')
-  await owner.goto(`${here.shop.base}/trail`)
+  await owner.goto(`${here.shop.base}/audit`)
   const done = ['planned Eight', 'reserved 8 kits of Eight', 'renamed Eight at the lock to Seven', 'closed Seven']
   for (const what of done)
     await owner

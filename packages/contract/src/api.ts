@@ -1,6 +1,7 @@
 /** What each route takes and answers: what the server checks, and what docs/api.md and /api/openapi.json are made from. */
 
 import { z } from 'zod'
+import { auditPage, auditWanted } from './audit'
 import {
   batch,
   batchSummary,
@@ -54,7 +55,6 @@ import {
 } from './stock'
 import { stockFileOutcome, stockFileWanted } from './stock-file'
 import { beginStocktake, countLot, placeSummary, stocktake, stocktakeSummary } from './stocktake'
-import { trail, trailWanted } from './trail'
 import { saveWords, stepWords } from './words'
 import { workState } from './work'
 
@@ -232,7 +232,7 @@ export const api = {
   'GET /api/bench': { what: 'What is to be done next', answer: bench },
   'GET /api/costs': { what: 'How costs are reckoned', answer: costSettings },
   'PUT /api/costs': { what: 'Reckon them otherwise', body: costSettings, answer: costSettings },
-  'GET /api/trail': { what: 'What was done', query: trailWanted, answer: trail },
+  'GET /api/audit': { what: 'What was done', query: auditWanted, answer: auditPage },
   'GET /api/archive': { what: 'The whole shop as a ZIP', answer: 'file' },
   'GET /api/openapi.json': { what: 'This document', answer: z.unknown() },
   'POST /api/scale/zero': { what: 'Set the scale to nought', answer: ok },

@@ -13,7 +13,7 @@ export const rights = {
   'batches.plan': ['owner', 'designer', 'stockroom'],
   'batches.reserve': ['owner', 'designer', 'stockroom'],
   'batches.pack': ['owner', 'stockroom'],
-  'trail.read': ['owner'],
+  'audit.read': ['owner'],
   'classes.read': ['owner', 'designer', 'stockroom', 'teacher'],
   'classes.keep': ['owner', 'designer', 'teacher'],
   'orders.keep': ['owner', 'designer'],
@@ -94,7 +94,7 @@ export const routes = {
   'POST /api/purchases': 'stock.buy',
   'POST /api/purchases/:id/receive': 'stock.move',
   'POST /api/purchases/:id/cancel': 'stock.buy',
-  'GET /api/trail': 'trail.read',
+  'GET /api/audit': 'audit.read',
 
   'GET /api/classes': 'classes.read',
   'POST /api/classes': 'classes.keep',

@@ -8,7 +8,7 @@ import type pg from 'pg'
 import type { Logger } from 'pino'
 import { pinoHttp } from 'pino-http'
 import { archiveRoutes } from './archive/routes'
-import { trailRoutes } from './audit/routes'
+import { auditRoutes } from './audit/routes'
 import { batchRoutes } from './batches/routes'
 import { buyingRoutes } from './buying/routes'
 import type { changes } from './changes/routes'
@@ -112,7 +112,7 @@ export function buildApp({ config, shop, pool, people, secret, log, changes }: P
     classRoutes(shop),
     orderRoutes(shop),
     diaryRoutes(shop),
-    trailRoutes(shop),
+    auditRoutes(shop),
     documentRoutes(shop),
     changes.router,
   )

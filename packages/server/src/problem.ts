@@ -1,7 +1,7 @@
 import type { ApiError } from '@tessellum/contract/errors'
 
 /** Something the server will not do, and why. */
-export class Refusal extends Error {
+export class HttpProblem extends Error {
   readonly path: string | undefined
   readonly hint: string | undefined
 
@@ -12,7 +12,7 @@ export class Refusal extends Error {
     more: { path?: string; hint?: string } = {},
   ) {
     super(message)
-    this.name = 'Refusal'
+    this.name = 'HttpProblem'
     this.path = more.path
     this.hint = more.hint
   }
@@ -28,6 +28,6 @@ export class Refusal extends Error {
 }
 
 export const notFound = (what: string) =>
-  new Refusal(404, 'not-found', `There is no such ${what}.`, {
+  new HttpProblem(404, 'not-found', `There is no such ${what}.`, {
     hint: 'It may have been taken away; go back to the list.',
   })

@@ -21,12 +21,12 @@ import { writeEdition } from '@tessellum/core/writing/edition'
 import { LRUCache } from 'lru-cache'
 import { takeArchive } from './archive/take'
 import { connect, type Database } from './database/connect'
-import { asRefusal } from './http/errors'
-import { once } from './idempotency/run-once'
+import { asProblem } from './http/errors'
+import { runOnce } from './idempotency/run-once'
 import { solver } from './jobs/solver'
 import { type Answered, checkpoint, type Job, type TaskControl } from './jobs/task-control'
 import type { Kit, TaskName, Tasks } from './jobs/tasks'
-import { Refusal } from './problem'
+import { HttpProblem } from './problem'
 import { previewImport, runImport, sheetItems } from './stock/import'
 import { allItems } from './stock/store'
 
@@ -166,7 +166,7 @@ async function sheetIn(bytes: Uint8Array, control: TaskControl | undefined): Pro
   const { BadTable, readTable } = await import('./stock/table-file')
   const read = await readTable(bytes).catch((error: unknown) => {
     if (error instanceof BadTable)
-      throw new Refusal(422, 'bad-file', error.message, { hint: 'Nothing has been changed.' })
+      throw new HttpProblem(422, 'bad-file', error.message, { hint: 'Nothing has been changed.' })
     throw error
   })
   checkpoint(control, 0.4)
@@ -186,13 +186,13 @@ async function takeStock(
 ): Promise<StockFileOutcome> {
   const sheet = await sheetIn(bytes, control)
   const { key } = caller.idempotency
-  return once(
+  return runOnce(
     records(),
     key,
     'stock file',
     { ...caller, idempotency: { ...caller.idempotency, commit: () => undefined } },
     (tx) =>
-      runImport(tx, sheet, { personId: caller.id, actionKey: key }, (done) => checkpoint(control, 0.5 + done / 2)),
+      runImport(tx, sheet, { personId: caller.id, idempotencyKey: key }, (done) => checkpoint(control, 0.5 + done / 2)),
   )
 }
 
@@ -216,14 +216,14 @@ function formed(source: string, choices: Choices, control: TaskControl | undefin
   }
 }
 
-type Doing = {
+type Actor = {
   readonly [Name in TaskName]: (
     input: Tasks[Name]['input'],
     control?: TaskControl,
   ) => Tasks[Name]['output'] | Promise<Tasks[Name]['output']>
 }
 
-export const tasks: Doing = {
+export const tasks: Actor = {
   reckon,
   sizes,
   form,
@@ -252,8 +252,8 @@ export default async function work<Name extends TaskName>({
     checkpoint(control)
     return { done: await tasks[name](input, control) }
   } catch (error) {
-    const { status, code, message, path, hint } = asRefusal(error)
-    // What is nobody's doing is told as it came, to be noted.
+    const { status, code, message, path, hint } = asProblem(error)
+    // What is nobody's fault is told as it came, to be noted.
     if (status === 500) throw error
     return { refused: { status, code, message, path, hint } }
   }

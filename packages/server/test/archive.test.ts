@@ -57,7 +57,7 @@ const tablesOf = async (bytes: Uint8Array) => {
   const { tables, checks } = JSON.parse(
     (await (await JSZip.loadAsync(bytes)).file('manifest.json')?.async('string')) ?? '{}',
   )
-  const { deed: _, ...rest } = tables
+  const { audit_entry: _, ...rest } = tables
   return { tables: rest, checks }
 }
 
@@ -71,6 +71,43 @@ test('put back into an empty shop, everything is as it was, and the shop goes on
   const lines = [{ patternId: 1, version: 1, size: 'petite', colourwayId: 1, kits: 2 }]
   const { body } = await odile.ask('POST', '/batches', { name: 'After all', dueOn: '2027-03-01', lines })
   expect((await odile.ask('POST', `/batches/${body.id}/reserve`, {})).body.state).toBe('reserved')
+  await again.close()
+})
+
+test('an archive of format 1 is put back under the names of today', async () => {
+  const zip = await JSZip.loadAsync(taken)
+  const manifest = JSON.parse((await zip.file('manifest.json')?.async('string')) ?? '{}')
+  const tables = Object.keys(manifest.tables)
+  const rows = new Map<string, Record<string, unknown>[]>()
+  for (const table of tables)
+    rows.set(table, JSON.parse((await zip.file(`tables/${table}.json`)?.async('string')) ?? '[]'))
+  const own = rows.get('batch_colourway') ?? []
+  expect(own.length).toBeGreaterThan(0)
+  for (const version of rows.get('colourway_version') ?? [])
+    version.batch_id = own.find(({ colourway_version_id: id }) => id === version.id)?.batch_id ?? null
+  for (const move of rows.get('move') ?? []) {
+    move.action_key = move.idempotency_key
+    delete move.idempotency_key
+  }
+  rows.set('action', rows.get('idempotent_request') ?? [])
+  rows.set('deed', rows.get('audit_entry') ?? [])
+  const before = new JSZip()
+  manifest.formatVersion = 1
+  manifest.tables = {}
+  for (const [table, each] of rows) {
+    if (['batch_colourway', 'idempotent_request', 'audit_entry'].includes(table)) continue
+    const text = JSON.stringify(each)
+    before.file(`tables/${table}.json`, text)
+    manifest.tables[table] = { rows: each.length, digest: createHash('sha256').update(text).digest('hex') }
+  }
+  before.file('manifest.json', JSON.stringify(manifest))
+  const { name, code } = await restore(await before.generateAsync({ type: 'uint8array' }))
+  expect(code).toBe(0)
+  const again = await openShop(undefined, {}, name)
+  await ledgerOf(again.pool)
+  const { tables: now } = await tablesOf(await take(again))
+  const { person: _, ...same } = (await tablesOf(taken)).tables
+  expect(now).toMatchObject(same)
   await again.close()
 })
 

@@ -85,8 +85,8 @@ export async function hammer(
     if (change !== (moved.get(id) ?? 0))
       throw new Error(`lot ${id} changed by ${change}, and ${moved.get(id)} was answered`)
   }
-  const { rows: found } = await pool.query(`select action_key from move where reason = 'hammer'`)
-  if (found.length !== keys.size || found.some(({ action_key }) => !keys.has(action_key)))
+  const { rows: found } = await pool.query(`select idempotency_key from move where reason = 'hammer'`)
+  if (found.length !== keys.size || found.some(({ idempotency_key }) => !keys.has(idempotency_key)))
     throw new Error(`${keys.size} moves were answered, ${found.length} are in the ledger`)
   return { seconds, answers, moves: keys.size, reservations }
 }

@@ -29,7 +29,7 @@ export async function killAgainAndAgain(shop: Shop, times: number): Promise<Kill
       await sellShelved(shop, odile)
       // Beads for every round of it.
       await shop.pool.query(
-        `insert into move (lot_id, kind, on_hand, reserved, person_id, action_key) select min(lot.id), 'receive', 5000, 0, 1, $1 from lot where item_id in (select item_id from colourway_choice where colourway_version_id = 1) group by item_id`,
+        `insert into move (lot_id, kind, on_hand, reserved, person_id, idempotency_key) select min(lot.id), 'receive', 5000, 0, 1, $1 from lot where item_id in (select item_id from colourway_choice where colourway_version_id = 1) group by item_id`,
         [randomUUID()],
       )
       batchId = (await odile.ask('POST', '/batches', { name: `Kill ${kill}`, dueOn: '2027-03-01', lines: [line] })).body
@@ -58,7 +58,10 @@ export async function killAgainAndAgain(shop: Shop, times: number): Promise<Kill
     victim.kill()
     const answers = await asked
     await ledgerOf(shop.pool)
-    const { rows } = await shop.pool.query(`select count(*)::int as acted from action where key = any($1)`, [keys])
+    const { rows } = await shop.pool.query(
+      `select count(*)::int as acted from idempotent_request where key = any($1)`,
+      [keys],
+    )
     const was =
       step === 'pack'
         ? (await packing()).tasks.every(({ bags }) => bags.every(({ filled }) => filled !== null))

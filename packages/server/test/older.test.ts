@@ -49,7 +49,7 @@ test.each(readdirSync(folder))('%s comes up whole, and what was under way is fin
     const after = await states()
     expect([after['1'], after['2']]).toEqual(['closed', 'closed'])
     await ledgerOf(shop.pool)
-    for (const page of ['/shelf', '/trail', '/batches', '/patterns/1', '/people'])
+    for (const page of ['/shelf', '/audit', '/batches', '/patterns/1', '/people'])
       expect([page, (await (await shop.as('isaura')).ask('GET', page)).status]).toEqual([page, 200])
   } finally {
     await shop.close()

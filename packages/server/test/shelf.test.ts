@@ -141,7 +141,7 @@ describe('lots', () => {
     const { id } = await itemOf('BC108')
     const [lot] = (await story(id)).lots
     await shop.pool.query(
-      `insert into move (lot_id, kind, on_hand, reserved, person_id, at, action_key, reason) values ($1, 'receive', 7, 0, 1, now() - interval '3 years', 'before', 'set back')`,
+      `insert into move (lot_id, kind, on_hand, reserved, person_id, at, idempotency_key, reason) values ($1, 'receive', 7, 0, 1, now() - interval '3 years', 'before', 'set back')`,
       [lot.id],
     )
     expect((await story(id)).moves[0].reason).toBe('set back')
@@ -151,7 +151,7 @@ describe('lots', () => {
     const { id } = await itemOf('BC115')
     const [lot] = (await story(id)).lots
     await shop.pool.query(
-      `insert into move (lot_id, kind, on_hand, reserved, person_id, action_key) select $1, 'correction', case when n % 2 = 0 then 1 else -1 end, 0, 1, 'n' || n from generate_series(1, 240) n`,
+      `insert into move (lot_id, kind, on_hand, reserved, person_id, idempotency_key) select $1, 'correction', case when n % 2 = 0 then 1 else -1 end, 0, 1, 'n' || n from generate_series(1, 240) n`,
       [lot.id],
     )
     const first = await story(id)
@@ -232,13 +232,13 @@ describe('counting a place', () => {
 
 test('what was done can be read by the owner, newest first, and by nobody else', async () => {
   const isaura = await shop.as('isaura')
-  const { deeds } = (await isaura.ask('GET', '/trail')).body
-  expect(deeds[0]).toMatchObject({ by: 'Odile Marrow', what: 'abandoned the count of drawer 3' })
-  expect(deeds.map(({ what }: { what: string }) => what)).toContainEqual(
+  const { entries } = (await isaura.ask('GET', '/audit')).body
+  expect(entries[0]).toMatchObject({ by: 'Odile Marrow', what: 'abandoned the count of drawer 3' })
+  expect(entries.map(({ what }: { what: string }) => what)).toContainEqual(
     'posted a sale of 0.5 g of Copper rivet: counter',
   )
-  expect((await isaura.ask('GET', '/trail?find=count')).body.deeds.length).toBeLessThan(deeds.length)
-  expect((await isaura.ask('GET', `/trail?before=${deeds[2].id}`)).body.deeds[0].id).toBe(deeds[3].id)
-  expect((await odile.ask('GET', '/trail')).status).toBe(403)
-  await expect(shop.pool.query('delete from deed')).rejects.toThrow('only added to')
+  expect((await isaura.ask('GET', '/audit?find=count')).body.entries.length).toBeLessThan(entries.length)
+  expect((await isaura.ask('GET', `/audit?before=${entries[2].id}`)).body.entries[0].id).toBe(entries[3].id)
+  expect((await odile.ask('GET', '/audit')).status).toBe(403)
+  await expect(shop.pool.query('delete from audit_entry')).rejects.toThrow('only added to')
 })

@@ -380,7 +380,7 @@ const verified = async (pool: Pool): Promise<string[]> => {
 async function accounted(pool: Pool, acts: ReadonlyMap<string, { act: Act; done: boolean }>) {
   const lost: string[] = []
   const doubled: string[] = []
-  const { rows } = await pool.query<{ key: string }>('select key from action')
+  const { rows } = await pool.query<{ key: string }>('select key from idempotent_request')
   const keys = new Set(rows.map(({ key }) => key))
   /** Routes that keep no key: they say the same however often. */
   const keyless = (method: string, path: string) =>

@@ -103,7 +103,7 @@ describe('moves by hand', () => {
     await expect(shop.pool.query('update balance set on_hand = 1')).rejects.toThrow('not written by hand')
     const lot = await lotOf('BC115/1')
     const insert =
-      'insert into move (lot_id, kind, on_hand, reserved, person_id, action_key) values ($1, $2, $3, 0, 1, $4)'
+      'insert into move (lot_id, kind, on_hand, reserved, person_id, idempotency_key) values ($1, $2, $3, 0, 1, $4)'
     await expect(shop.pool.query(insert, [lot.id, 'sale', -lot.onHand - 1, 'past nought'])).rejects.toThrow('balance_')
     await expect(shop.pool.query(insert, [lot.id, 'receive', -5, 'wrong way'])).rejects.toThrow('move_kind')
   })

@@ -90,7 +90,7 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('./kits/rescue-page')).RescuePage }),
           },
           { path: 'people', lazy: async () => ({ Component: (await import('./people/people-page')).PeoplePage }) },
-          { path: 'trail', lazy: async () => ({ Component: (await import('./trail/trail-page')).TrailPage }) },
+          { path: 'audit', lazy: async () => ({ Component: (await import('./audit/audit-page')).AuditPage }) },
           {
             path: 'stand-ins',
             lazy: async () => ({ Component: (await import('./devices/stand-ins-page')).StandInsPage }),

@@ -5,6 +5,7 @@ import { z } from 'zod'
 import type { Database } from '../database/connect'
 import { describeError } from '../http/describe'
 import { hashPassword } from '../people/passwords'
+import { archivedAsFormat1, fromFormat1 } from './format-1'
 import { archived, archiveFormat, archiveVersion } from './tables'
 import { checksOf, digestOf, signatureOf } from './take'
 
@@ -13,7 +14,7 @@ export class BadArchive extends Error {}
 
 const manifest = z.object({
   format: z.literal(archiveFormat),
-  formatVersion: z.literal(archiveVersion),
+  formatVersion: z.union([z.literal(1), z.literal(archiveVersion)]),
   tables: z.record(z.string(), z.object({ rows: z.number(), digest: z.string() })),
   checks: z.object({ onHand: z.number(), reserved: z.number(), low: z.number() }),
 })
@@ -34,8 +35,8 @@ async function open(bytes: Uint8Array, key: string) {
   }
   const known = manifest.safeParse(read)
   if (!known.success) throw new BadArchive('This archive is of another program, or of another version of this one.')
-  const tables = new Map<string, unknown[]>()
-  for (const table of archived) {
+  const tables = new Map<string, Record<string, unknown>[]>()
+  for (const table of known.data.formatVersion === 1 ? archivedAsFormat1 : archived) {
     const listed = known.data.tables[table]
     const content = await zip.file(`tables/${table}.json`)?.async('string')
     if (!listed || content === undefined) throw new BadArchive(`The archive lacks its table "${table}".`)
@@ -47,7 +48,11 @@ async function open(bytes: Uint8Array, key: string) {
   }
   const signature = (await zip.file('signature.txt')?.async('string')) ?? ''
   const ours = key !== '' && signature === signatureOf(text ?? '', key)
-  return { tables, checks: known.data.checks, ours }
+  return {
+    tables: known.data.formatVersion === 1 ? fromFormat1(tables) : tables,
+    checks: known.data.checks,
+    ours,
+  }
 }
 
 /**
@@ -76,7 +81,7 @@ export async function restoreArchive(
     )
     for (const { name } of rules) await tx.execute(sql`alter table balance drop constraint ${sql.identifier(name)}`)
     for (const table of archived) {
-      const rows = (tables.get(table) ?? []) as Record<string, unknown>[]
+      const rows = tables.get(table) ?? []
       const whole: Record<string, unknown>[] =
         table === 'person' ? rows.map((row) => ({ ...row, password_hash: passwordHash })) : rows
       const ordered = typeof whole[0]?.id === 'number' ? [...whole].sort((a, b) => Number(a.id) - Number(b.id)) : whole

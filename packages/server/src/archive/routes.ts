@@ -1,5 +1,5 @@
 import { Router } from 'express'
-import { record } from '../audit/log'
+import { logActivity } from '../audit/log'
 import { mount } from '../http/mount'
 import type { Shop } from '../shop'
 
@@ -7,7 +7,7 @@ export function archiveRoutes({ db, workers }: Shop, key: string): Router {
   const router = Router()
   mount(router, 'GET /api/archive', async (_, response, caller) => {
     const bytes = await workers.run('archive', { key })
-    await record(db, caller.id, 'took an archive of the whole shop')
+    await logActivity(db, caller.id, 'took an archive of the whole shop')
     response.attachment(`shop-${new Date().toISOString().slice(0, 10)}.zip`).send(Buffer.from(bytes))
     return undefined
   })

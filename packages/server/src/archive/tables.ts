@@ -12,6 +12,7 @@ export const archived = [
   'colourway',
   'batch',
   'colourway_version',
+  'batch_colourway',
   'colourway_choice',
   'batch_line',
   'kit_item',
@@ -26,12 +27,12 @@ export const archived = [
   'booking',
   'customer_order',
   'cost_setting',
-  'action',
-  'deed',
+  'idempotent_request',
+  'audit_entry',
 ] as const
 
 export const archiveFormat = 'tessellum shop'
-export const archiveVersion = 1
+export const archiveVersion = 2
 
 export interface Manifest {
   readonly format: typeof archiveFormat

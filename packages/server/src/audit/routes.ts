@@ -1,33 +1,39 @@
-import { type Trail, trailWanted } from '@tessellum/contract/trail'
+import { type AuditPage, auditWanted } from '@tessellum/contract/audit'
 import { and, desc, eq, ilike, lt, or } from 'drizzle-orm'
 import { Router } from 'express'
 import type { Database } from '../database/connect'
 import { mount } from '../http/mount'
 import { readInput } from '../http/read-input'
-import { deed } from '../schema/audit'
+import { auditEntry } from '../schema/audit'
 import { person } from '../schema/people'
 
 const shown = 100
 
-export function trailRoutes({ db }: { readonly db: Database }): Router {
+export function auditRoutes({ db }: { readonly db: Database }): Router {
   const router = Router()
-  mount(router, 'GET /api/trail', async (request): Promise<Trail> => {
-    const { before, find } = readInput(trailWanted, request.query)
+  mount(router, 'GET /api/audit', async (request): Promise<AuditPage> => {
+    const { before, find } = readInput(auditWanted, request.query)
     const like = `%${find.replace(/[\\%_]/g, '\\$&')}%`
     const rows = await db
-      .select({ id: deed.id, at: deed.at, by: person.fullName, what: deed.what, page: deed.page })
-      .from(deed)
-      .innerJoin(person, eq(person.id, deed.personId))
+      .select({
+        id: auditEntry.id,
+        at: auditEntry.at,
+        by: person.fullName,
+        what: auditEntry.what,
+        page: auditEntry.page,
+      })
+      .from(auditEntry)
+      .innerJoin(person, eq(person.id, auditEntry.personId))
       .where(
         and(
-          before === undefined ? undefined : lt(deed.id, before),
-          find ? or(ilike(deed.what, like), ilike(person.fullName, like)) : undefined,
+          before === undefined ? undefined : lt(auditEntry.id, before),
+          find ? or(ilike(auditEntry.what, like), ilike(person.fullName, like)) : undefined,
         ),
       )
-      .orderBy(desc(deed.id))
+      .orderBy(desc(auditEntry.id))
       .limit(shown + 1)
-    const deeds = rows.slice(0, shown).map(({ at, ...row }) => ({ ...row, at: at.toISOString() }))
-    return { deeds, more: rows.length > shown }
+    const entries = rows.slice(0, shown).map(({ at, ...row }) => ({ ...row, at: at.toISOString() }))
+    return { entries, more: rows.length > shown }
   })
   return router
 }

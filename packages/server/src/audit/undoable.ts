@@ -1,7 +1,7 @@
 /** What was closed by mistake can be opened again for a day. */
 import { type SQL, sql } from 'drizzle-orm'
 import type { PgColumn } from 'drizzle-orm/pg-core'
-import { Refusal } from '../problem'
+import { HttpProblem } from '../problem'
 
 /** @param overAt when it was closed; null while it is open */
 export const stillUndoable = (overAt: PgColumn): SQL<boolean> =>
@@ -9,7 +9,7 @@ export const stillUndoable = (overAt: PgColumn): SQL<boolean> =>
 
 export function refuseOld({ undoable }: { readonly undoable: boolean }): void {
   if (!undoable)
-    throw new Refusal(409, 'wrong-state', 'It is open, or was closed more than a day ago.', {
+    throw new HttpProblem(409, 'wrong-state', 'It is open, or was closed more than a day ago.', {
       hint: 'Reload the page.',
     })
 }

@@ -1,6 +1,6 @@
-import type { Doing } from '../idempotency/run-once'
+import type { Actor } from '../idempotency/run-once'
 
 /** Something done to a batch. */
-export interface DoingBatch extends Doing {
+export interface BatchActor extends Actor {
   readonly batchId: number
 }

@@ -1,17 +1,17 @@
 import { effectOf } from '@tessellum/core/stock/moves'
 import { and, eq } from 'drizzle-orm'
-import { record } from '../audit/log'
+import { logActivity } from '../audit/log'
 import type { Session } from '../database/connect'
 import { type FreeLot, needOf, ranked } from '../planning/allocation'
 import { type BillEntry, billsFor, type LineBill } from '../planning/bills'
 import { kitLots, type Ready, shareKits, toPack } from '../planning/ready-kits'
-import { Refusal } from '../problem'
+import { HttpProblem } from '../problem'
 import { bag } from '../schema/bags'
 import { move } from '../schema/ledger'
 import type { Shop } from '../shop'
 import { freeLots, listItems } from '../stock/store'
 import { bagsIn, insertBags } from './bags'
-import type { DoingBatch } from './batch-actor'
+import type { BatchActor } from './batch-actor'
 import { type BagRow, bagsOf, byLot, massesOf, type NewBag } from './lay-out'
 import { type WantedLine, writeLines } from './lines'
 import { lockBatch } from './lock'
@@ -19,7 +19,7 @@ import { promisedKits, promiseKits } from './promise-kits'
 import { TakenMeanwhile } from './reserve'
 import { settleState } from './state'
 
-export interface Laying {
+export interface Reallocation {
   readonly lines: readonly WantedLine[]
   readonly before: readonly BagRow[]
   readonly drop: readonly BagRow[]
@@ -33,11 +33,15 @@ export interface Laying {
 }
 
 /** Works out how a batch would lie after a change; nothing is written. */
-export async function layAnew(shop: Shop, batchId: number, lines: readonly WantedLine[]): Promise<Laying> {
+export async function planReallocation(
+  shop: Shop,
+  batchId: number,
+  lines: readonly WantedLine[],
+): Promise<Reallocation> {
   const bills = await billsFor(shop, lines)
   const packed = await kitLots(shop.db, lines, batchId)
   const trouble = bills.flatMap(({ troubles }) => troubles)[0]
-  if (trouble) throw new Refusal(422, 'not-makeable', trouble, { hint: 'Mend the pattern or the colourway first.' })
+  if (trouble) throw new HttpProblem(422, 'not-makeable', trouble, { hint: 'Mend the pattern or the colourway first.' })
   const before = await bagsIn(shop.db, batchId)
   const ids = [...new Set([...bills.flatMap(({ bill }) => bill), ...before].map(({ itemId }) => itemId))]
   const free = await freeLots(shop.db, ids, false)
@@ -48,7 +52,7 @@ export async function layAnew(shop: Shop, batchId: number, lines: readonly Wante
   const anew = await lay((row) => row.filled !== null)
   return anew.short ? gently : anew
 
-  async function lay(mayStay: (row: BagRow) => boolean): Promise<Laying> {
+  async function lay(mayStay: (row: BagRow) => boolean): Promise<Reallocation> {
     const kept = new Set<BagRow>()
     const needs: { at: number; entry: BillEntry; kits: number[] }[] = []
     const staying = lines.map((line, at) =>
@@ -131,12 +135,12 @@ function chosenKits(rows: readonly BagRow[], wanted: number): number[] {
  * @returns filled bags that do not belong to the batch any more, and go back into their tubes
  * @throws TakenMeanwhile when bags or lots are not as they were when it was worked out
  */
-export async function applyLaying(
+export async function applyReallocation(
   tx: Session,
-  { lines, before, drop, add, ready, kitItems }: Laying,
-  doing: DoingBatch,
+  { lines, before, drop, add, ready, kitItems }: Reallocation,
+  actor: BatchActor,
 ): Promise<BagRow[]> {
-  const { batchId } = doing
+  const { batchId } = actor
   const row = await lockBatch(tx, batchId)
   if (JSON.stringify(await bagsIn(tx, batchId)) !== JSON.stringify(before)) throw new TakenMeanwhile()
   const [given, wanted] = [byLot(drop), byLot(add)]
@@ -146,13 +150,13 @@ export async function applyLaying(
     ...new Set([...[...drop, ...add].map(({ itemId }) => itemId), ...kitItems, ...had.map(({ itemId }) => itemId)]),
   ]
   const free = new Map((await freeLots(tx, itemIds, true)).map((each) => [each.lotId, each.free]))
-  if (!(await promiseKits(tx, ready, free, doing))) throw new TakenMeanwhile()
+  if (!(await promiseKits(tx, ready, free, actor))) throw new TakenMeanwhile()
   const net = lotIds.map((lotId) => [lotId, (wanted.get(lotId) ?? 0) - (given.get(lotId) ?? 0)] as const)
   for (const [lotId, more] of net) if (more > (free.get(lotId) ?? 0)) throw new TakenMeanwhile()
   const moves = net.flatMap(([lotId, more]) => {
     if (more === 0) return []
     const kind: 'reserve' | 'release' = more > 0 ? 'reserve' : 'release'
-    return [{ lotId, kind, ...effectOf(kind, Math.abs(more)), ...doing }]
+    return [{ lotId, kind, ...effectOf(kind, Math.abs(more)), ...actor }]
   })
   if (moves.length > 0) await tx.insert(move).values(moves)
   for (const { lineId, kit, itemId } of drop) await tx.delete(bag).where(sameBag(lineId, kit, itemId))
@@ -163,7 +167,7 @@ export async function applyLaying(
     add.map(({ at, ...each }) => ({ ...each, lineId: lineIds[at] as number })),
   )
   await settleState(tx, batchId)
-  await record(tx, doing.personId, `changed ${row.name}`, `/kits/${batchId}`)
+  await logActivity(tx, actor.personId, `changed ${row.name}`, `/kits/${batchId}`)
   return drop.filter(({ filled }) => filled !== null)
 }
 

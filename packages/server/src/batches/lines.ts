@@ -5,7 +5,7 @@ import type { Session } from '../database/connect'
 import { findVersion } from '../patterns/store'
 import type { PlannedLine } from '../planning/lines'
 import { linesOf } from '../planning/lines'
-import { Refusal } from '../problem'
+import { HttpProblem } from '../problem'
 import { batchLine } from '../schema/batches'
 
 /** A line as it should be; with the id of the one that it was, if there was one. */
@@ -49,18 +49,18 @@ export async function resolveLines(db: Session, lines: readonly BatchLine[], bat
   const own = batchId === undefined ? [] : (await linesOf(db, batchId)).map(({ id }) => id)
   const named = lines.flatMap(({ id }) => id ?? [])
   if (named.some((id) => !own.includes(id)) || new Set(named).size < named.length)
-    throw new Refusal(409, 'crossed', 'Somebody changed these lines at the same moment.', {
+    throw new HttpProblem(409, 'crossed', 'Somebody changed these lines at the same moment.', {
       hint: 'Reload the page.',
     })
   return Promise.all(
     lines.map(async (line, i) => {
       const wrong = (message: string, path: string) =>
-        new Refusal(422, 'bad-line', message, { path: `lines.${i}.${path}`, hint: 'Choose another.' })
+        new HttpProblem(422, 'bad-line', message, { path: `lines.${i}.${path}`, hint: 'Choose another.' })
       const version = await findVersion(db, line.patternId, line.version).catch((error: unknown) => {
-        throw error instanceof Refusal ? wrong('There is no such version of that pattern.', 'version') : error
+        throw error instanceof HttpProblem ? wrong('There is no such version of that pattern.', 'version') : error
       })
       const chosen = await findColourway(db, line.colourwayId, line.colourwayVersion).catch((error: unknown) => {
-        throw error instanceof Refusal ? wrong('There is no such colourway.', 'colourwayId') : error
+        throw error instanceof HttpProblem ? wrong('There is no such colourway.', 'colourwayId') : error
       })
       if (chosen.batchId !== null && chosen.batchId !== batchId)
         throw wrong(`Version ${chosen.version} of "${chosen.name}" is for another batch.`, 'colourwayVersion')

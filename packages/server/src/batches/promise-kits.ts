@@ -5,7 +5,7 @@ import type { Ready } from '../planning/ready-kits'
 import { kitItem } from '../schema/kits'
 import { move } from '../schema/ledger'
 import { lot } from '../schema/stock'
-import type { DoingBatch } from './batch-actor'
+import type { BatchActor } from './batch-actor'
 
 /** Packed kits that a batch is promised, lot by lot: with beads in bags they make up its lines. */
 export const promisedKits = (db: Session, batchId: number): Promise<(Ready & { readonly itemId: number })[]> =>
@@ -29,11 +29,11 @@ export async function promiseKits(
   tx: Session,
   ready: readonly (readonly Ready[])[],
   free: ReadonlyMap<number, number>,
-  doing: DoingBatch,
+  actor: BatchActor,
 ): Promise<boolean> {
   const wanted = new Map<number, number>()
   for (const { lotId, kits } of ready.flat()) wanted.set(lotId, (wanted.get(lotId) ?? 0) + kits)
-  const had = new Map((await promisedKits(tx, doing.batchId)).map(({ lotId, kits }) => [lotId, kits]))
+  const had = new Map((await promisedKits(tx, actor.batchId)).map(({ lotId, kits }) => [lotId, kits]))
   const net = [...new Set([...wanted.keys(), ...had.keys()])]
     .sort((a, b) => a - b)
     .map((lotId) => ({ lotId, more: (wanted.get(lotId) ?? 0) - (had.get(lotId) ?? 0) }))
@@ -43,11 +43,11 @@ export async function promiseKits(
     await tx.insert(move).values(
       net.map(({ lotId, more }) => {
         const kind: 'reserve' | 'release' = more > 0 ? 'reserve' : 'release'
-        return { lotId, kind, ...effectOf(kind, Math.abs(more)), ...doing }
+        return { lotId, kind, ...effectOf(kind, Math.abs(more)), ...actor }
       }),
     )
   return true
 }
 
 /** Gives back all packed kits that a batch is promised. */
-export const releaseKits = (tx: Session, doing: DoingBatch): Promise<boolean> => promiseKits(tx, [], new Map(), doing)
+export const releaseKits = (tx: Session, actor: BatchActor): Promise<boolean> => promiseKits(tx, [], new Map(), actor)

@@ -3,7 +3,7 @@ import type { Allocation } from '@tessellum/core/allocation/allocation'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { effectOf } from '@tessellum/core/stock/moves'
 import { eq, sql } from 'drizzle-orm'
-import { record } from '../audit/log'
+import { logActivity } from '../audit/log'
 import { addVersion, lockColourwayOf } from '../colourways/store'
 import type { Session } from '../database/connect'
 import type { WorkerPool } from '../jobs/pool'
@@ -11,12 +11,12 @@ import { allocationFor } from '../planning/allocation'
 import { itemsIn, type LineBill } from '../planning/bills'
 import type { PlannedLine } from '../planning/lines'
 import { kitLots, kitsOf, type Ready, shareKits, toPack } from '../planning/ready-kits'
-import { Refusal } from '../problem'
+import { HttpProblem } from '../problem'
 import { batchLine } from '../schema/batches'
 import { move } from '../schema/ledger'
 import { freeLots, listItems } from '../stock/store'
 import { insertBags } from './bags'
-import type { DoingBatch } from './batch-actor'
+import type { BatchActor } from './batch-actor'
 import { bagsOf, byLot, massesOf, type NewBag } from './lay-out'
 import { lockBatch } from './lock'
 import { promiseKits } from './promise-kits'
@@ -60,20 +60,20 @@ export async function reserve(
   tx: Session,
   lines: readonly Line[],
   { bills, ready, allocation: { takes, lines: answers }, kitItems }: Filling,
-  doing: DoingBatch,
+  actor: BatchActor,
 ): Promise<void> {
-  const row = await lockBatch(tx, doing.batchId)
+  const row = await lockBatch(tx, actor.batchId)
   if (row.state !== 'draft')
-    throw new Refusal(409, 'wrong-state', `This batch is ${row.state} already.`, { hint: 'Reload the page.' })
+    throw new HttpProblem(409, 'wrong-state', `This batch is ${row.state} already.`, { hint: 'Reload the page.' })
   const wanted = toPack(lines, ready)
   const trouble = bills.flatMap(({ troubles }, l) => (wanted[l]?.kits === 0 ? [] : troubles))[0]
   if (trouble)
-    throw new Refusal(422, 'not-makeable', trouble, { hint: 'Mend the pattern or the colourway, then reserve.' })
+    throw new HttpProblem(422, 'not-makeable', trouble, { hint: 'Mend the pattern or the colourway, then reserve.' })
   const short = answers.find(({ line, kits }) => kits < (wanted[line]?.kits ?? 0))
   if (short) {
     const [by] = short.limitedBy
     const [item] = by ? await listItems(tx, [by.itemId]) : []
-    throw new Refusal(
+    throw new HttpProblem(
       409,
       'short-of-stock',
       `Short of ${item ? itemName(item) : 'beads that other lines take'} from kit ${short.kits + kitsOf(ready[short.line]) + 1} on. Nothing has been reserved.`,
@@ -86,7 +86,7 @@ export async function reserve(
   const ids = itemsIn(bills)
   const lots = await freeLots(tx, [...ids, ...kitItems], true)
   const free = new Map(lots.map((each) => [each.lotId, each.free]))
-  if (!(await promiseKits(tx, ready, free, doing))) throw new TakenMeanwhile()
+  if (!(await promiseKits(tx, ready, free, actor))) throw new TakenMeanwhile()
   const massOf = massesOf(await listItems(tx, ids), lots)
   const bags: (NewBag & { lineId: number })[] = []
   for (const { line, variants } of answers) {
@@ -102,15 +102,15 @@ export async function reserve(
       const own =
         variant === 0
           ? planned.colourwayVersionId
-          : await ownColourway(tx, planned.colourwayVersionId, way.choices, doing)
+          : await ownColourway(tx, planned.colourwayVersionId, way.choices, actor)
       const values = { kits: here, colourwayVersionId: own }
       // The first of a line's ways stays where the line is; any other is a line after all the rest.
       if (lineId === undefined) {
         const [made] = await tx
           .insert(batchLine)
           .values({
-            batchId: doing.batchId,
-            position: sql`(select coalesce(max(position), 0) + 1 from batch_line where batch_id = ${doing.batchId})`,
+            batchId: actor.batchId,
+            position: sql`(select coalesce(max(position), 0) + 1 from batch_line where batch_id = ${actor.batchId})`,
             patternVersionId: planned.patternVersionId,
             size: planned.size,
             ...values,
@@ -136,13 +136,13 @@ export async function reserve(
         lotId,
         kind: 'reserve' as const,
         ...effectOf('reserve', quantity),
-        ...doing,
+        ...actor,
       })),
     )
-  await insertBags(tx, doing.batchId, bags)
-  await settleState(tx, doing.batchId)
+  await insertBags(tx, actor.batchId, bags)
+  await settleState(tx, actor.batchId)
   const kits = lines.reduce((sum, line) => sum + line.kits, 0)
-  await record(tx, doing.personId, `reserved ${kits} kits of ${row.name}`, `/kits/${doing.batchId}`)
+  await logActivity(tx, actor.personId, `reserved ${kits} kits of ${row.name}`, `/kits/${actor.batchId}`)
 }
 
 /** A version of a colourway with other choices, for this batch and nobody else. */
@@ -150,7 +150,7 @@ export async function ownColourway(
   tx: Session,
   colourwayVersionId: number,
   choices: LineBill['ways'][number]['choices'],
-  { batchId, personId }: DoingBatch,
+  { batchId, personId }: BatchActor,
 ): Promise<number> {
   return addVersion(tx, await lockColourwayOf(tx, colourwayVersionId), choices, personId, batchId)
 }

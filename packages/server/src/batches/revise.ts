@@ -1,16 +1,16 @@
 /** A batch begun, and given other lines later, whether it holds anything yet or not. */
 import { eq } from 'drizzle-orm'
-import { record } from '../audit/log'
+import { logActivity } from '../audit/log'
 import type { Caller } from '../context'
 import type { Session } from '../database/connect'
-import { once, previousResult } from '../idempotency/run-once'
+import { previousResult, runOnce } from '../idempotency/run-once'
 import { holding } from '../planning/holdings'
 import { linesOf } from '../planning/lines'
-import { notFound, Refusal } from '../problem'
+import { HttpProblem, notFound } from '../problem'
 import { batch } from '../schema/batches'
 import type { Shop } from '../shop'
 import { bagName } from './bags'
-import { applyLaying, layAnew } from './change'
+import { applyReallocation, planReallocation } from './change'
 import { type WantedLine, writeLines } from './lines'
 import { lockBatch } from './lock'
 import { TakenMeanwhile } from './reserve'
@@ -19,7 +19,7 @@ import { refuseShort } from './short'
 /** How often something is worked out anew because somebody else was faster. */
 const mostTries = 5
 
-/** @throws Refusal when others are faster again and again */
+/** @throws HttpProblem when others are faster again and again */
 export async function retrying<T>(attempt: () => Promise<T>): Promise<T> {
   for (let tries = 1; ; tries++) {
     try {
@@ -27,7 +27,7 @@ export async function retrying<T>(attempt: () => Promise<T>): Promise<T> {
     } catch (error) {
       if (!(error instanceof TakenMeanwhile)) throw error
       if (tries === mostTries)
-        throw new Refusal(409, 'busy-shelf', 'Others are taking from the same lots at this moment.', {
+        throw new HttpProblem(409, 'busy-shelf', 'Others are taking from the same lots at this moment.', {
           hint: 'Nothing has been changed. Try again in a moment.',
         })
     }
@@ -47,7 +47,7 @@ export async function planBatch(
     .returning({ id: batch.id })
   const { id } = made as { id: number }
   await writeLines(tx, id, lines)
-  await record(tx, by, `planned ${wanted.name}`, `/kits/${id}`)
+  await logActivity(tx, by, `planned ${wanted.name}`, `/kits/${id}`)
   return id
 }
 
@@ -64,9 +64,9 @@ export async function turnBatch(tx: Session, id: number, turn: Turn, by: number)
   const row = await lockBatch(tx, id)
   const { name = row.name, dueOn = row.dueOn, priority = row.priority } = turn
   await tx.update(batch).set({ name, dueOn, priority }).where(eq(batch.id, id))
-  if (name !== row.name) await record(tx, by, `renamed ${row.name} to ${name}`, `/kits/${id}`)
+  if (name !== row.name) await logActivity(tx, by, `renamed ${row.name} to ${name}`, `/kits/${id}`)
   if (dueOn !== row.dueOn || priority !== row.priority)
-    await record(tx, by, `moved ${name} to ${dueOn}, ${priorityWords[priority]}`, `/kits/${id}`)
+    await logActivity(tx, by, `moved ${name} to ${dueOn}, ${priorityWords[priority]}`, `/kits/${id}`)
 }
 
 /**
@@ -91,23 +91,27 @@ export async function reviseBatch(
     const [row] = await db.select({ state: batch.state }).from(batch).where(eq(batch.id, id))
     if (!row) throw notFound('batch')
     if (row.state === 'draft')
-      return once(db, key, `change ${id}`, caller, async (tx) => {
+      return runOnce(db, key, `change ${id}`, caller, async (tx) => {
         const { name, state } = await lockBatch(tx, id)
         if (state !== 'draft') throw new TakenMeanwhile()
         await writeLines(tx, id, lines)
-        await record(tx, caller.id, `changed ${name}`, `/kits/${id}`)
+        await logActivity(tx, caller.id, `changed ${name}`, `/kits/${id}`)
         await turnBatch(tx, id, turn, caller.id)
         return { toEmpty: [] as string[] }
       })
     if (!(holding as readonly string[]).includes(row.state))
-      throw new Refusal(409, 'wrong-state', `This batch is ${row.state}; its lines are fixed.`, {
+      throw new HttpProblem(409, 'wrong-state', `This batch is ${row.state}; its lines are fixed.`, {
         hint: 'Plan another batch.',
       })
     const lined = await linesOf(db, id)
-    const laying = await layAnew(shop, id, lines)
-    await refuseShort(db, laying)
-    return once(db, key, `change ${id}`, caller, async (tx) => {
-      const emptied = await applyLaying(tx, laying, { batchId: id, personId: caller.id, actionKey: key })
+    const reallocation = await planReallocation(shop, id, lines)
+    await refuseShort(db, reallocation)
+    return runOnce(db, key, `change ${id}`, caller, async (tx) => {
+      const emptied = await applyReallocation(tx, reallocation, {
+        batchId: id,
+        personId: caller.id,
+        idempotencyKey: key,
+      })
       await turnBatch(tx, id, turn, caller.id)
       return { toEmpty: await Promise.all(emptied.map((each) => bagName(tx, each, lined))) }
     })
@@ -122,12 +126,12 @@ export async function layOutAgain(shop: Shop, id: number, caller: Caller, key: s
     if (!row) throw notFound('batch')
     const { state } = row
     if (!(holding as readonly string[]).includes(state))
-      throw new Refusal(409, 'wrong-state', `This batch is ${state}; nothing is laid out for it.`, {
+      throw new HttpProblem(409, 'wrong-state', `This batch is ${state}; nothing is laid out for it.`, {
         hint: 'Reload the page.',
       })
-    const laying = await layAnew(shop, id, await linesOf(shop.db, id))
-    await once(shop.db, key, `lay out ${id}`, caller, async (tx) => {
-      await applyLaying(tx, laying, { batchId: id, personId: caller.id, actionKey: key })
+    const reallocation = await planReallocation(shop, id, await linesOf(shop.db, id))
+    await runOnce(shop.db, key, `lay out ${id}`, caller, async (tx) => {
+      await applyReallocation(tx, reallocation, { batchId: id, personId: caller.id, idempotencyKey: key })
       return { id }
     })
   })

@@ -15,15 +15,15 @@ import { type Request, Router } from 'express'
 import type { Caller } from '../context'
 import { mount } from '../http/mount'
 import { readId, readInput } from '../http/read-input'
-import { actionKey } from '../idempotency/request-key'
-import { once } from '../idempotency/run-once'
+import { idempotencyKeyOf } from '../idempotency/request-key'
+import { runOnce } from '../idempotency/run-once'
 import { billsFor } from '../planning/bills'
 import { competingDrafts } from '../planning/competing'
 import { couldMakeOf } from '../planning/could-make'
 import { linesOf } from '../planning/lines'
 import { outlookFor } from '../planning/outlook'
 import { rescueFor } from '../planning/substitutes'
-import { notFound, Refusal } from '../problem'
+import { HttpProblem, notFound } from '../problem'
 import type { Shop } from '../shop'
 import { resolveLines } from './lines'
 import { lockBatch } from './lock'
@@ -45,7 +45,7 @@ export function batchRoutes(shop: Shop): Router {
   mount(router, 'POST /api/batches', async (request, _, caller) => {
     const { name, dueOn, priority, lines } = readInput(newBatch, request.body)
     const planned = await resolveLines(db, lines)
-    const { id } = await once(db, actionKey(request), 'new batch', caller, async (tx) => ({
+    const { id } = await runOnce(db, idempotencyKeyOf(request), 'new batch', caller, async (tx) => ({
       id: await planBatch(tx, { name, dueOn, priority }, planned, caller.id),
     }))
     return findBatch(shop, id)
@@ -92,7 +92,7 @@ export function batchRoutes(shop: Shop): Router {
   mount(router, 'PUT /api/batches/:id', async (request, _, caller) => {
     const id = batchId(request)
     const turn = readInput(changeBatch, request.body)
-    await once(db, actionKey(request), `turn ${id}`, caller, async (tx) => {
+    await runOnce(db, idempotencyKeyOf(request), `turn ${id}`, caller, async (tx) => {
       await turnBatch(tx, id, turn, caller.id)
       return { id }
     })
@@ -105,12 +105,12 @@ export function batchRoutes(shop: Shop): Router {
     const id = batchId(request)
     const { lines, ...turn } = readInput(changePlan, request.body)
     const wanted = await resolveLines(db, lines, id)
-    return answered(id, await reviseBatch(shop, id, wanted, caller, actionKey(request), turn))
+    return answered(id, await reviseBatch(shop, id, wanted, caller, idempotencyKeyOf(request), turn))
   })
 
   async function substituteIn(id: number, substitutions: readonly Substitution[], caller: Caller, key: string) {
     // The versions come first: a version that in the end no line takes is nobody's loss.
-    const { lines } = await once(db, `${key}-beads`, `beads ${id}`, caller, async (tx) => ({
+    const { lines } = await runOnce(db, `${key}-beads`, `beads ${id}`, caller, async (tx) => ({
       lines: await substituted(tx, id, await linesOf(tx, id), substitutions, caller.id),
     }))
     return answered(id, await reviseBatch(shop, id, lines, caller, key))
@@ -122,30 +122,30 @@ export function batchRoutes(shop: Shop): Router {
     const { kits, ...choice } = readInput(substituteInLine, request.body)
     const lineId = (await linesOf(db, id))[number - 1]?.id
     if (lineId === undefined) throw notFound('line')
-    return substituteIn(id, [{ lineId, kits, choices: [choice] }], caller, actionKey(request))
+    return substituteIn(id, [{ lineId, kits, choices: [choice] }], caller, idempotencyKeyOf(request))
   })
 
   mount(router, 'POST /api/batches/:id/substitutes', async (request, _, caller) => {
     const { substitutes } = readInput(acceptSubstitutes, request.body)
-    return substituteIn(batchId(request), substitutes, caller, actionKey(request))
+    return substituteIn(batchId(request), substitutes, caller, idempotencyKeyOf(request))
   })
 
   mount(router, 'POST /api/batches/:id/reserve', async (request, _, caller) => {
     const id = batchId(request)
-    const key = actionKey(request)
+    const key = idempotencyKeyOf(request)
     const lines = await linesOf(db, id)
     const bills = await billsFor(shop, lines)
     await retrying(async () => {
       const filling = await fillingFor(db, shop.workers, lines, bills)
-      await once(db, key, `reserve ${id}`, caller, async (tx) => {
+      await runOnce(db, key, `reserve ${id}`, caller, async (tx) => {
         // The bills were reckoned before the batch was locked: they must still be of its lines.
         await lockBatch(tx, id)
         if (JSON.stringify(await linesOf(tx, id)) !== JSON.stringify(lines)) {
-          throw new Refusal(409, 'crossed', 'Somebody changed this batch at the same moment.', {
+          throw new HttpProblem(409, 'crossed', 'Somebody changed this batch at the same moment.', {
             hint: 'Nothing has been reserved. Look at it and try again.',
           })
         }
-        await reserve(tx, lines, filling, { batchId: id, personId: caller.id, actionKey: key })
+        await reserve(tx, lines, filling, { batchId: id, personId: caller.id, idempotencyKey: key })
         return { id }
       })
     })
@@ -154,24 +154,24 @@ export function batchRoutes(shop: Shop): Router {
 
   mount(router, 'POST /api/batches/:id/lay-out', async (request, _, caller) => {
     const id = batchId(request)
-    await layOutAgain(shop, id, caller, actionKey(request))
+    await layOutAgain(shop, id, caller, idempotencyKeyOf(request))
     return findBatch(shop, id)
   })
 
   const give = (to: 'draft' | 'cancelled') => async (request: Request, _: unknown, caller: Caller) => {
     const id = batchId(request)
-    const key = actionKey(request)
-    await once(db, key, `${to === 'draft' ? 'release' : 'cancel'} ${id}`, caller, async (tx) => {
-      await release(tx, { batchId: id, personId: caller.id, actionKey: key }, to)
+    const key = idempotencyKeyOf(request)
+    await runOnce(db, key, `${to === 'draft' ? 'release' : 'cancel'} ${id}`, caller, async (tx) => {
+      await release(tx, { batchId: id, personId: caller.id, idempotencyKey: key }, to)
       return { id }
     })
     return findBatch(shop, id)
   }
   mount(router, 'POST /api/batches/:id/plan-again', async (request, _, caller) => {
     const id = batchId(request)
-    const key = actionKey(request)
-    await once(db, key, `plan again ${id}`, caller, async (tx) => {
-      await planAgain(tx, { batchId: id, personId: caller.id, actionKey: key })
+    const key = idempotencyKeyOf(request)
+    await runOnce(db, key, `plan again ${id}`, caller, async (tx) => {
+      await planAgain(tx, { batchId: id, personId: caller.id, idempotencyKey: key })
       return { id }
     })
     return findBatch(shop, id)

@@ -1,14 +1,14 @@
 import { itemName } from '@tessellum/core/stock/item-name'
 import type { Session } from '../database/connect'
-import { Refusal } from '../problem'
+import { HttpProblem } from '../problem'
 import { listItems } from '../stock/store'
-import type { Laying } from './change'
+import type { Reallocation } from './change'
 
-/** @throws Refusal where it does not fit on the shelf */
-export async function refuseShort(db: Session, { short }: Laying): Promise<void> {
+/** @throws HttpProblem where it does not fit on the shelf */
+export async function refuseShort(db: Session, { short }: Reallocation): Promise<void> {
   if (!short) return
   const [item] = await listItems(db, [short.itemId])
-  throw new Refusal(
+  throw new HttpProblem(
     409,
     'short-of-stock',
     `${item ? itemName(item) : 'An item'} is short for ${short.kits} of the kits. Nothing has been changed.`,

@@ -3,12 +3,12 @@ import { stockFileWanted } from '@tessellum/contract/stock-file'
 import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
 import { plainCells } from '@tessellum/core/stock/sheet'
 import { Router } from 'express'
-import { record } from '../audit/log'
+import { logActivity } from '../audit/log'
 import type { Config } from '../config'
 import { mount } from '../http/mount'
 import { readId, readInput } from '../http/read-input'
-import { actionKey } from '../idempotency/request-key'
-import { once } from '../idempotency/run-once'
+import { idempotencyKeyOf } from '../idempotency/request-key'
+import { runOnce } from '../idempotency/run-once'
 import { buyList } from '../planning/buy-list'
 import type { Shop } from '../shop'
 import { takePacks } from '../stock/items'
@@ -50,28 +50,28 @@ export function buyingRoutes(shop: Shop, { SUPPLIER }: Pick<Config, 'SUPPLIER'>)
   mount(router, 'PUT /api/items/:id/packs', async (request, _, caller) => {
     const id = readId(request.params.id, 'item')
     const { packs } = readInput(takePrices, request.body)
-    return once(db, actionKey(request), `packs ${id}`, caller, async (tx) => {
+    return runOnce(db, idempotencyKeyOf(request), `packs ${id}`, caller, async (tx) => {
       await takePacks(tx, id, packs)
-      await record(tx, caller.id, 'took over a supplier’s prices', `/stock/${id}`)
+      await logActivity(tx, caller.id, 'took over a supplier’s prices', `/stock/${id}`)
       return { itemId: id }
     })
   })
 
   mount(router, 'POST /api/purchases', async (request, _, caller) => {
     const wanted = readInput(newPurchase, request.body)
-    const key = actionKey(request)
-    return once(db, key, 'order', caller, async (tx) => ({
-      purchaseId: await order(tx, wanted, { personId: caller.id, actionKey: key }),
+    const key = idempotencyKeyOf(request)
+    return runOnce(db, key, 'order', caller, async (tx) => ({
+      purchaseId: await order(tx, wanted, { personId: caller.id, idempotencyKey: key }),
     }))
   })
 
   mount(router, 'POST /api/purchases/:id/receive', async (request, _, caller) => {
     const id = readId(request.params.id, 'order')
     const came = readInput(receivePurchase, request.body)
-    const key = actionKey(request)
+    const key = idempotencyKeyOf(request)
     try {
-      return await once(db, key, `receive order ${id}`, caller, async (tx) => ({
-        lotId: await receive(tx, id, came, { personId: caller.id, actionKey: key }),
+      return await runOnce(db, key, `receive order ${id}`, caller, async (tx) => ({
+        lotId: await receive(tx, id, came, { personId: caller.id, idempotencyKey: key }),
       }))
     } catch (error) {
       throw explainLot(error, came.code)
@@ -80,9 +80,9 @@ export function buyingRoutes(shop: Shop, { SUPPLIER }: Pick<Config, 'SUPPLIER'>)
 
   mount(router, 'POST /api/purchases/:id/cancel', async (request, _, caller) => {
     const id = readId(request.params.id, 'order')
-    const key = actionKey(request)
-    return once(db, key, `cancel order ${id}`, caller, async (tx) => {
-      await callOff(tx, id, { personId: caller.id, actionKey: key })
+    const key = idempotencyKeyOf(request)
+    return runOnce(db, key, `cancel order ${id}`, caller, async (tx) => {
+      await callOff(tx, id, { personId: caller.id, idempotencyKey: key })
       return { purchaseId: id }
     })
   })

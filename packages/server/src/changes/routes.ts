@@ -8,7 +8,7 @@ import type { deviceNews } from '../devices/news'
 import { mount } from '../http/mount'
 import { readInput } from '../http/read-input'
 import { whoseSession } from '../people/sessions'
-import { Refusal } from '../problem'
+import { HttpProblem } from '../problem'
 
 /**
  * Tells open pages what has changed: PostgreSQL notifies every server, and each passes it on as server-sent events.
@@ -58,7 +58,7 @@ export function changes(url: string, people: Database, devices: ReturnType<typeo
   mount(router, 'GET /api/changes', (request, response, caller) => {
     const { also } = readInput(newsWanted, request.query)
     if (also.length > 0 && !mayDo(caller.role, 'batches.pack'))
-      throw new Refusal(403, 'not-allowed', 'The devices at the packing bench are for those who pack.')
+      throw new HttpProblem(403, 'not-allowed', 'The devices at the packing bench are for those who pack.')
     response.set({ 'content-type': 'text/event-stream', 'cache-control': 'no-cache', connection: 'keep-alive' })
     response.flushHeaders()
     response.write(': open\n\n')

@@ -2,7 +2,7 @@ import { bookSeat, saveClass, walkPlace } from '@tessellum/contract/classes'
 import { mayDo } from '@tessellum/contract/rights'
 import { and, eq } from 'drizzle-orm'
 import { type Request, Router } from 'express'
-import { record } from '../audit/log'
+import { logActivity } from '../audit/log'
 import { releaseKits } from '../batches/promise-kits'
 import { release } from '../batches/release'
 import { planBatch, reviseBatch } from '../batches/revise'
@@ -11,12 +11,12 @@ import type { Session } from '../database/connect'
 import { brokenConstraint } from '../database/errors'
 import { mount } from '../http/mount'
 import { readId, readInput } from '../http/read-input'
-import { actionKey, actionKeyOrNew } from '../idempotency/request-key'
-import { once, previousResult } from '../idempotency/run-once'
+import { idempotencyKeyOf, idempotencyKeyOrNew } from '../idempotency/request-key'
+import { previousResult, runOnce } from '../idempotency/run-once'
 import { sellKits, takeBack } from '../packing/kits'
 import { shortBatches } from '../planning/buy-list'
 import { linesOf } from '../planning/lines'
-import { notFound, Refusal } from '../problem'
+import { HttpProblem, notFound } from '../problem'
 import { batch } from '../schema/batches'
 import { booking, classOffer, classTable } from '../schema/classes'
 import { person } from '../schema/people'
@@ -36,8 +36,8 @@ export function classRoutes(shop: Shop): Router {
     doing: (tx: Session, id: number, key: string) => Promise<void>,
   ) => {
     const id = idOf(request)
-    const key = actionKey(request)
-    await once(db, key, `${kind} ${id}`, caller, async (tx) => {
+    const key = idempotencyKeyOf(request)
+    await runOnce(db, key, `${kind} ${id}`, caller, async (tx) => {
       await doing(tx, id, key)
       return { id }
     })
@@ -53,9 +53,9 @@ export function classRoutes(shop: Shop): Router {
   mount(router, 'POST /api/classes', async (request, _, caller) => {
     const wanted = readInput(saveClass, request.body)
     refusePast(wanted.heldOn)
-    const { id } = await once(db, actionKey(request), 'new class', caller, async (tx) => {
+    const { id } = await runOnce(db, idempotencyKeyOf(request), 'new class', caller, async (tx) => {
       const made = await keepClass(tx, undefined, wanted, caller.id)
-      await record(tx, caller.id, `offered the class ${wanted.title}`, `/diary/classes/${made}`)
+      await logActivity(tx, caller.id, `offered the class ${wanted.title}`, `/diary/classes/${made}`)
       return { id: made }
     })
     return findClass(shop, id)
@@ -68,7 +68,7 @@ export function classRoutes(shop: Shop): Router {
       // Another day must not be past; the day that it has may have come.
       if (before.heldOn !== wanted.heldOn) refusePast(wanted.heldOn)
       await keepClass(tx, id, wanted, caller.id)
-      await record(tx, caller.id, `changed the class ${wanted.title}`, `/diary/classes/${id}`)
+      await logActivity(tx, caller.id, `changed the class ${wanted.title}`, `/diary/classes/${id}`)
     })
   })
 
@@ -78,7 +78,7 @@ export function classRoutes(shop: Shop): Router {
     return act(request, caller, 'book', async (tx, id) => {
       const row = await lockClass(tx, id)
       if (seat > row.seats)
-        throw new Refusal(422, 'no-such-seat', `This class has ${row.seats} seats.`, {
+        throw new HttpProblem(422, 'no-such-seat', `This class has ${row.seats} seats.`, {
           path: 'seat',
           hint: 'Choose one of them, or add seats.',
         })
@@ -87,7 +87,7 @@ export function classRoutes(shop: Shop): Router {
         .from(classOffer)
         .where(and(eq(classOffer.classId, id), eq(classOffer.position, taken.offer)))
       if (!offered)
-        throw new Refusal(422, 'not-offered', 'That is not offered in this class.', {
+        throw new HttpProblem(422, 'not-offered', 'That is not offered in this class.', {
           path: 'offer',
           hint: 'Choose one of the offers.',
         })
@@ -103,12 +103,12 @@ export function classRoutes(shop: Shop): Router {
         }
       } catch (error) {
         if (brokenConstraint(error) !== 'booking_seat') throw error
-        throw new Refusal(409, 'seat-taken', `Seat ${seat} is taken already.`, {
+        throw new HttpProblem(409, 'seat-taken', `Seat ${seat} is taken already.`, {
           path: 'seat',
           hint: 'Choose another seat, or change who has it.',
         })
       }
-      await record(tx, caller.id, `booked seat ${seat} of ${row.title} for ${taken.name}`, `/diary/classes/${id}`)
+      await logActivity(tx, caller.id, `booked seat ${seat} of ${row.title} for ${taken.name}`, `/diary/classes/${id}`)
     })
   })
 
@@ -117,14 +117,14 @@ export function classRoutes(shop: Shop): Router {
     return act(request, caller, `free ${seat}`, async (tx, id) => {
       const { title } = await lockClass(tx, id)
       await tx.delete(booking).where(and(eq(booking.classId, id), eq(booking.seat, seat)))
-      await record(tx, caller.id, `freed seat ${seat} of ${title}`, `/diary/classes/${id}`)
+      await logActivity(tx, caller.id, `freed seat ${seat} of ${title}`, `/diary/classes/${id}`)
     })
   })
 
   // The kits of its seats, planned as a batch, or the batch changed to what is booked now.
   mount(router, 'POST /api/classes/:id/kits', async (request, _, caller) => {
     const id = idOf(request)
-    const key = actionKey(request)
+    const key = idempotencyKeyOf(request)
     const [row] = await db.select().from(classTable).where(eq(classTable.id, id))
     if (!row) throw notFound('class')
     const [there] = row.batchId ? await db.select().from(batch).where(eq(batch.id, row.batchId)) : []
@@ -164,7 +164,7 @@ export function classRoutes(shop: Shop): Router {
       if (batchId !== null) {
         const [packed] = await tx.select({ state: batch.state }).from(batch).where(eq(batch.id, batchId))
         if (packed?.state !== 'closed')
-          throw new Refusal(409, 'kits-not-closed', 'Its kits have not left the shelf yet.', {
+          throw new HttpProblem(409, 'kits-not-closed', 'Its kits have not left the shelf yet.', {
             hint: 'Close its batch first, or call it off.',
           })
         const offers = await tx.select().from(classOffer).where(eq(classOffer.classId, id))
@@ -179,14 +179,14 @@ export function classRoutes(shop: Shop): Router {
               kits,
               reason: `taught: ${title}`,
               personId: caller.id,
-              actionKey: key,
+              idempotencyKey: key,
             })
         }
-        await releaseKits(tx, { batchId, personId: caller.id, actionKey: key })
+        await releaseKits(tx, { batchId, personId: caller.id, idempotencyKey: key })
       }
       await tx.update(classTable).set({ state: 'taught', overAt: new Date() }).where(eq(classTable.id, id))
       const without = missing > 0 ? `; ${missing} of its kits had left the shelf some other way` : ''
-      await record(tx, caller.id, `taught ${title}${without}`, `/diary/classes/${id}`)
+      await logActivity(tx, caller.id, `taught ${title}${without}`, `/diary/classes/${id}`)
     }),
   )
 
@@ -199,11 +199,11 @@ export function classRoutes(shop: Shop): Router {
       const mayGiveBack = open?.state === 'draft' || mayDo(caller.role, 'batches.reserve')
       const isOpen = open && open.state !== 'closed' && open.state !== 'cancelled'
       if (batchId !== null && isOpen && mayGiveBack)
-        await release(tx, { batchId, personId: caller.id, actionKey: key }, 'cancelled')
-      else if (batchId !== null && !isOpen) await releaseKits(tx, { batchId, personId: caller.id, actionKey: key })
+        await release(tx, { batchId, personId: caller.id, idempotencyKey: key }, 'cancelled')
+      else if (batchId !== null && !isOpen) await releaseKits(tx, { batchId, personId: caller.id, idempotencyKey: key })
       await tx.update(classTable).set({ state: 'cancelled', overAt: new Date() }).where(eq(classTable.id, id))
       const waiting = isOpen && !mayGiveBack ? '; its kits are still reserved' : ''
-      await record(tx, caller.id, `called off the class ${title}${waiting}`, `/diary/classes/${id}`)
+      await logActivity(tx, caller.id, `called off the class ${title}${waiting}`, `/diary/classes/${id}`)
     }),
   )
 
@@ -211,8 +211,8 @@ export function classRoutes(shop: Shop): Router {
     act(request, caller, 'reopen class', async (tx, id, key) => {
       const { title, batchId } = await lockOver(tx, id)
       await tx.update(classTable).set({ state: 'offered', overAt: null }).where(eq(classTable.id, id))
-      if (batchId !== null) await takeBack(tx, { batchId, personId: caller.id, actionKey: key })
-      await record(tx, caller.id, `opened ${title} again`, `/diary/classes/${id}`)
+      if (batchId !== null) await takeBack(tx, { batchId, personId: caller.id, idempotencyKey: key })
+      await logActivity(tx, caller.id, `opened ${title} again`, `/diary/classes/${id}`)
     }),
   )
 
@@ -221,7 +221,7 @@ export function classRoutes(shop: Shop): Router {
     const id = idOf(request)
     const { step } = readInput(walkPlace, request.body)
     // Sent twice it stands at the same step: the key is taken, and nothing is kept of it.
-    actionKeyOrNew(request)
+    idempotencyKeyOrNew(request)
     const moved = await db.update(classTable).set({ walkStep: step }).where(eq(classTable.id, id)).returning()
     if (moved.length === 0) throw notFound('class')
     return { step }
@@ -233,5 +233,5 @@ export function classRoutes(shop: Shop): Router {
 function refusePast(day: string): void {
   // A day is over when it is over everywhere: a shop's clock may be set to another part of the world.
   if (Date.parse(`${day}T00:00:00Z`) < Date.now() - 36 * 3600_000)
-    throw new Refusal(422, 'past', 'That day is over.', { path: 'heldOn', hint: 'Offer it for today or later.' })
+    throw new HttpProblem(422, 'past', 'That day is over.', { path: 'heldOn', hint: 'Offer it for today or later.' })
 }

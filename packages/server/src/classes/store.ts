@@ -11,7 +11,7 @@ import { readinessOf } from '../batches/readiness'
 import type { Session } from '../database/connect'
 import { shortBatches } from '../planning/buy-list'
 import { materialsOf } from '../planning/price'
-import { notFound, Refusal } from '../problem'
+import { HttpProblem, notFound } from '../problem'
 import { batch, batchLine } from '../schema/batches'
 import { booking, classOffer, classTable } from '../schema/classes'
 import { colourway, colourwayVersion } from '../schema/colourways'
@@ -273,8 +273,8 @@ export async function keepClass(
     tx,
     offers.map(({ size, colourwayId }) => ({ patternId, version, size, colourwayId, kits: 1 })),
   ).catch((error: unknown) => {
-    throw error instanceof Refusal
-      ? new Refusal(error.status, error.code, error.message, {
+    throw error instanceof HttpProblem
+      ? new HttpProblem(error.status, error.code, error.message, {
           path: error.path?.replace('lines.', 'offers.') ?? 'offers',
           hint: error.hint ?? '',
         })
@@ -282,7 +282,10 @@ export async function keepClass(
   })
   const [teacher] = await tx.select({ id: person.id }).from(person).where(eq(person.id, rest.teacherId))
   if (!teacher)
-    throw new Refusal(422, 'no-teacher', 'There is no such teacher.', { path: 'teacherId', hint: 'Choose another.' })
+    throw new HttpProblem(422, 'no-teacher', 'There is no such teacher.', {
+      path: 'teacherId',
+      hint: 'Choose another.',
+    })
   const values = { ...rest, patternVersionId: lines[0]?.patternVersionId ?? 0 }
   if (id === undefined) {
     const [made] = await tx
@@ -296,7 +299,7 @@ export async function keepClass(
   const bookings = await tx.select().from(booking).where(eq(booking.classId, id))
   const beyond = bookings.find(({ seat, offer }) => seat > rest.seats || offer >= lines.length)
   if (beyond)
-    throw new Refusal(
+    throw new HttpProblem(
       409,
       'booked',
       `${beyond.name} has seat ${beyond.seat}${beyond.seat > rest.seats ? '' : ', and has chosen what is not offered any more'}.`,
@@ -333,12 +336,12 @@ export async function lockOver(tx: Session, id: number) {
   return row
 }
 
-/** A class's row, locked until the transaction ends. @throws Refusal where it is over */
+/** A class's row, locked until the transaction ends. @throws HttpProblem where it is over */
 export async function lockClass(tx: Session, id: number) {
   const [row] = await tx.select().from(classTable).where(eq(classTable.id, id)).for('update')
   if (!row) throw notFound('class')
   if (row.state !== 'offered')
-    throw new Refusal(
+    throw new HttpProblem(
       409,
       'wrong-state',
       `This class is ${row.state === 'taught' ? 'taught' : 'called off'} already.`,

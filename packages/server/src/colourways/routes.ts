@@ -1,11 +1,11 @@
 import { saveColourway } from '@tessellum/contract/colourways'
 import { eq } from 'drizzle-orm'
 import { Router } from 'express'
-import { record } from '../audit/log'
+import { logActivity } from '../audit/log'
 import { mount } from '../http/mount'
 import { readId, readInput } from '../http/read-input'
-import { actionKeyOrNew } from '../idempotency/request-key'
-import { once } from '../idempotency/run-once'
+import { idempotencyKeyOrNew } from '../idempotency/request-key'
+import { runOnce } from '../idempotency/run-once'
 import { notFound } from '../problem'
 import { colourway } from '../schema/colourways'
 import type { Shop } from '../shop'
@@ -22,9 +22,9 @@ export function colourwayRoutes({ db }: Shop): Router {
     const patternId = readId(request.params.id, 'pattern')
     const { name, choices } = readInput(saveColourway, request.body)
     try {
-      return await once(db, actionKeyOrNew(request), `colourway of ${patternId}`, caller, async (tx) => {
+      return await runOnce(db, idempotencyKeyOrNew(request), `colourway of ${patternId}`, caller, async (tx) => {
         const id = await makeColourway(tx, patternId, name, choices, caller.id)
-        await record(tx, caller.id, `began the colourway ${name}`, `/patterns/${patternId}/colours`)
+        await logActivity(tx, caller.id, `began the colourway ${name}`, `/patterns/${patternId}/colours`)
         return withoutVersionId(await findColourway(tx, id))
       })
     } catch (error) {
@@ -36,12 +36,12 @@ export function colourwayRoutes({ db }: Shop): Router {
     const id = readId(request.params.id, 'colourway')
     const { name, choices } = readInput(saveColourway, request.body)
     try {
-      return await once(db, actionKeyOrNew(request), `colourway ${id}`, caller, async (tx) => {
+      return await runOnce(db, idempotencyKeyOrNew(request), `colourway ${id}`, caller, async (tx) => {
         const [row] = await tx.select().from(colourway).where(eq(colourway.id, id)).for('update')
         if (!row) throw notFound('colourway')
         if (row.name !== name) await renameColourway(tx, id, name)
         await addVersion(tx, id, choices, caller.id)
-        await record(tx, caller.id, `changed the colourway ${name}`, `/patterns/${row.patternId}/colours`)
+        await logActivity(tx, caller.id, `changed the colourway ${name}`, `/patterns/${row.patternId}/colours`)
         return withoutVersionId(await findColourway(tx, id))
       })
     } catch (error) {

@@ -2,7 +2,8 @@ import type { Choice, Colourway, SaveColourway } from '@tessellum/contract/colou
 import { and, asc, desc, eq, inArray, isNull, type SQL, sql } from 'drizzle-orm'
 import type { Session } from '../database/connect'
 import { brokenConstraint } from '../database/errors'
-import { notFound, Refusal } from '../problem'
+import { HttpProblem, notFound } from '../problem'
+import { batchColourway } from '../schema/batches'
 import { colourway, colourwayChoice, colourwayVersion } from '../schema/colourways'
 
 /** Each colourway's newest version of those asked for. */
@@ -14,10 +15,11 @@ async function versionsWhere(db: Session, where: SQL | undefined): Promise<(Colo
       name: colourway.name,
       version: colourwayVersion.number,
       versionId: colourwayVersion.id,
-      batchId: colourwayVersion.batchId,
+      batchId: batchColourway.batchId,
     })
     .from(colourway)
     .innerJoin(colourwayVersion, eq(colourwayVersion.colourwayId, colourway.id))
+    .leftJoin(batchColourway, eq(batchColourway.colourwayVersionId, colourwayVersion.id))
     .where(where)
     .orderBy(colourway.id, desc(colourwayVersion.number))
   const choices = await choicesOf(
@@ -28,18 +30,17 @@ async function versionsWhere(db: Session, where: SQL | undefined): Promise<(Colo
 }
 
 export async function listColourways(db: Session, patternId: number): Promise<Colourway[]> {
-  const found = await versionsWhere(db, and(eq(colourway.patternId, patternId), isNull(colourwayVersion.batchId)))
+  const found = await versionsWhere(db, and(eq(colourway.patternId, patternId), isNull(batchColourway.batchId)))
   return found.map(({ versionId: _, ...rest }) => rest)
 }
 
 /** @param number the newest of everybody's when absent; one that was made for a batch is found by its number only */
-
 export async function findColourway(
   db: Session,
   id: number,
   number?: number,
 ): Promise<Colourway & { versionId: number }> {
-  const which = number === undefined ? isNull(colourwayVersion.batchId) : eq(colourwayVersion.number, number)
+  const which = number === undefined ? isNull(batchColourway.batchId) : eq(colourwayVersion.number, number)
   const [found] = await versionsWhere(db, and(eq(colourway.id, id), which))
   if (!found) throw notFound('colourway')
   return found
@@ -81,10 +82,10 @@ export async function addVersion(
       colourwayId,
       number: sql`(select coalesce(max(${colourwayVersion.number}), 0) + 1 from ${colourwayVersion} where ${colourwayVersion.colourwayId} = ${colourwayId})`,
       madeBy,
-      batchId,
     })
     .returning({ id: colourwayVersion.id })
   const colourwayVersionId = (version as { id: number }).id
+  if (batchId !== undefined) await tx.insert(batchColourway).values({ colourwayVersionId, batchId })
   if (choices.length > 0)
     await tx.insert(colourwayChoice).values(choices.map((each) => ({ ...each, colourwayVersionId })))
   return colourwayVersionId
@@ -120,18 +121,18 @@ export async function makeColourway(
 export function explain(error: unknown, name: SaveColourway['name']): unknown {
   const constraint = brokenConstraint(error)
   if (constraint === 'colourway_name') {
-    return new Refusal(409, 'name-taken', `This pattern has a colourway called "${name}" already.`, {
+    return new HttpProblem(409, 'name-taken', `This pattern has a colourway called "${name}" already.`, {
       path: 'name',
       hint: 'Give it another name.',
     })
   }
   if (constraint?.includes('colourway_choice')) {
     return constraint.includes('item')
-      ? new Refusal(422, 'no-such-item', 'One of the chosen items is not on the shelf list any more.', {
+      ? new HttpProblem(422, 'no-such-item', 'One of the chosen items is not on the shelf list any more.', {
           path: 'choices',
           hint: 'Choose another.',
         })
-      : new Refusal(422, 'chosen-twice', 'A role has been given two items for the same size and rank.', {
+      : new HttpProblem(422, 'chosen-twice', 'A role has been given two items for the same size and rank.', {
           path: 'choices',
           hint: 'Keep one of them.',
         })

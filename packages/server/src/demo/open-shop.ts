@@ -117,7 +117,7 @@ async function stockShelf(tx: Session, by: number): Promise<Map<string, number>>
           reason,
           personId: by,
           at: new Date(received.getTime() + days * day),
-          actionKey: `demo ${lotId} ${reason}`,
+          idempotencyKey: `demo ${lotId} ${reason}`,
         })
       await post('receive', quantity, 'delivery', 0)
       // The counter sells from the same tubes; now and then a count finds a little less.
@@ -206,7 +206,7 @@ async function planBatches(tx: Session, patterns: ReadonlyMap<string, number>, b
       .returning({ id: batch.id })
     const batchId = (row as { id: number }).id
     await writeLines(tx, batchId, resolved)
-    const doing = { batchId, personId: by, actionKey: `demo batch ${batchId}` }
+    const doing = { batchId, personId: by, idempotencyKey: `demo batch ${batchId}` }
     if (state === 'reserved') {
       const planned = await linesOf(tx, batchId)
       const bills = await billsFor({ db: tx, workers: atOnce }, planned)

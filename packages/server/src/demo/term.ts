@@ -3,7 +3,7 @@ import type { Item } from '@tessellum/contract/stock'
 import { reckonPattern } from '@tessellum/core/report/reckon-pattern'
 import { effectOf } from '@tessellum/core/stock/moves'
 import { eq } from 'drizzle-orm'
-import { record } from '../audit/log'
+import { logActivity } from '../audit/log'
 import { resolveLines } from '../batches/lines'
 import { fillingFor, reserve } from '../batches/reserve'
 import { planBatch } from '../batches/revise'
@@ -93,7 +93,7 @@ async function kits(
     { patternId: found.patternId, version: 1, size, colourwayId: found.colourwayId, kits: count },
   ])
   const batchId = await planBatch(tx, { name, dueOn: day(due), priority: 2, kept }, lines, ids.stockroom)
-  const doing = { batchId, personId: ids.stockroom, actionKey: `demo ${name}` }
+  const doing = { batchId, personId: ids.stockroom, idempotencyKey: `demo ${name}` }
   const planned = await linesOf(tx, batchId)
   const bills = await billsFor({ db: tx, workers }, planned)
   await reserve(tx, planned, await fillingFor(tx, workers, planned, bills), doing)
@@ -220,10 +220,10 @@ async function classes(here: Here): Promise<void> {
           kits: booked,
           reason: `taught: ${title}`,
           personId: ids.teacher,
-          actionKey: `demo taught ${title}`,
+          idempotencyKey: `demo taught ${title}`,
         })
     await tx.update(classTable).set({ batchId, state }).where(eq(classTable.id, id))
-    await record(tx, ids.teacher, `offered the class ${title}`, `/diary/classes/${id}`)
+    await logActivity(tx, ids.teacher, `offered the class ${title}`, `/diary/classes/${id}`)
   }
 }
 
@@ -314,7 +314,7 @@ async function troubles({ tx, ids }: Here): Promise<void> {
     ...effectOf('scrap', 4000),
     reason: 'ran pale when it was washed',
     personId: ids.stockroom,
-    actionKey: 'demo pale lot',
+    idempotencyKey: 'demo pale lot',
   })
 }
 

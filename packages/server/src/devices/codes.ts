@@ -3,7 +3,7 @@ import { readCode } from '@tessellum/core/stock/codes'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { eq } from 'drizzle-orm'
 import type { Session } from '../database/connect'
-import { Refusal } from '../problem'
+import { HttpProblem } from '../problem'
 import { batch, batchLine } from '../schema/batches'
 import { item, lot } from '../schema/stock'
 import { listItems } from '../stock/store'
@@ -12,7 +12,7 @@ import { listItems } from '../stock/store'
 export async function lookUp(db: Session, text: string): Promise<Found> {
   const code = readCode(text)
   const unknown = (message: string) =>
-    new Refusal(404, 'unknown-code', message, { hint: 'Scan it again, or choose from the list.' })
+    new HttpProblem(404, 'unknown-code', message, { hint: 'Scan it again, or choose from the list.' })
   if (!code) throw unknown('That was not read clearly.')
   if (code.kind === 'lot') {
     const [tube] = await db.select().from(lot).where(eq(lot.id, code.lotId))

@@ -8,7 +8,7 @@ import type { Session } from '../database/connect'
 import type { Label } from '../documents/label'
 import { packingOf } from '../packing/store'
 import { linesOf } from '../planning/lines'
-import { notFound, Refusal } from '../problem'
+import { HttpProblem, notFound } from '../problem'
 import { booking, classOffer, classTable } from '../schema/classes'
 import { colourway, colourwayVersion } from '../schema/colourways'
 import { lot } from '../schema/stock'
@@ -29,9 +29,14 @@ export async function labelsOf(
     .filter(({ bag }) => (lineId === undefined || bag.lineId === lineId) && (kit === undefined || bag.kit === kit))
     .sort((a, b) => a.bag.line - b.bag.line || a.bag.kit - b.bag.kit)
   if (bags.length === 0)
-    throw new Refusal(409, 'nothing-laid-out', 'Nothing is laid out for this batch, so there is nothing to label.', {
-      hint: 'Reserve it first.',
-    })
+    throw new HttpProblem(
+      409,
+      'nothing-laid-out',
+      'Nothing is laid out for this batch, so there is nothing to label.',
+      {
+        hint: 'Reserve it first.',
+      },
+    )
   const labels: Label[] = []
   let last = ''
   for (const { task, bag } of bags) {
@@ -64,7 +69,7 @@ export async function labelsOfSeats(db: Session, classId: number): Promise<{ nam
   if (!row) throw notFound('class')
   const bookings = await db.select().from(booking).where(eq(booking.classId, classId)).orderBy(asc(booking.seat))
   if (bookings.length === 0)
-    throw new Refusal(409, 'no-bookings', 'No seat of this class is taken yet.', { hint: 'Book one first.' })
+    throw new HttpProblem(409, 'no-bookings', 'No seat of this class is taken yet.', { hint: 'Book one first.' })
   const offers = await db
     .select({
       position: classOffer.position,

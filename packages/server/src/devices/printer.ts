@@ -1,6 +1,6 @@
 /** A label printer that takes a PDF over HTTP. */
 import { z } from 'zod'
-import { Refusal } from '../problem'
+import { HttpProblem } from '../problem'
 
 const waitMs = 6000
 const byHand = 'Nothing is lost: mend it and print again, or open the labels and print them by the browser.'
@@ -14,11 +14,11 @@ const troubles: Readonly<Record<string, string>> = {
 /**
  * Sends it once: whether a page that was cut off has come out, nobody knows, and a label printed twice is worse than one asked for again.
  *
- * @throws Refusal saying what is wrong with the printer
+ * @throws HttpProblem saying what is wrong with the printer
  */
 export async function printPdf(address: string, pdf: Uint8Array): Promise<void> {
   if (!address)
-    throw new Refusal(503, 'no-printer', 'No label printer is connected.', {
+    throw new HttpProblem(503, 'no-printer', 'No label printer is connected.', {
       hint: 'Open the labels and print them by the browser.',
     })
   let response: Response
@@ -30,11 +30,11 @@ export async function printPdf(address: string, pdf: Uint8Array): Promise<void> 
       signal: AbortSignal.timeout(waitMs),
     })
   } catch {
-    throw new Refusal(503, 'no-printer', 'The label printer does not answer.', { hint: byHand })
+    throw new HttpProblem(503, 'no-printer', 'The label printer does not answer.', { hint: byHand })
   }
   if (response.ok) return
   const { trouble = '' } = answered.catch({}).parse(await response.json().catch(() => ({})))
-  throw new Refusal(503, 'printer-trouble', troubles[trouble] ?? 'The label printer will not take it.', {
+  throw new HttpProblem(503, 'printer-trouble', troubles[trouble] ?? 'The label printer will not take it.', {
     hint: byHand,
   })
 }

@@ -4,7 +4,7 @@ import { Router } from 'express'
 import type { Config } from '../config'
 import { mount } from '../http/mount'
 import { readId, readInput } from '../http/read-input'
-import { notFound, Refusal } from '../problem'
+import { HttpProblem, notFound } from '../problem'
 import type { Shop } from '../shop'
 import { lookUp } from './codes'
 import { labelOfLot, labelsOf, labelsOfSeats } from './labels'
@@ -18,7 +18,7 @@ export function deviceRoutes({ db, workers }: Shop, config: Config): Router {
   mount(router, 'POST /api/scale/zero', async () => {
     if (!SCALE) throw notFound('scale')
     await zeroScale(SCALE).catch(() => {
-      throw new Refusal(503, 'no-scale', 'The scale does not answer.', { hint: 'Type what it shows.' })
+      throw new HttpProblem(503, 'no-scale', 'The scale does not answer.', { hint: 'Type what it shows.' })
     })
     return { ok: true }
   })
@@ -76,10 +76,12 @@ export function deviceRoutes({ db, workers }: Shop, config: Config): Router {
       body: JSON.stringify(readInput(playStandIn, request.body)),
       signal: AbortSignal.timeout(2000),
     }).catch(() => {
-      throw new Refusal(503, 'no-stand-in', `The ${name}’s stand-in does not answer.`, { hint: 'Start the shop anew.' })
+      throw new HttpProblem(503, 'no-stand-in', `The ${name}’s stand-in does not answer.`, {
+        hint: 'Start the shop anew.',
+      })
     })
     const body = (await answer.json()) as { trouble?: string }
-    if (body.trouble !== undefined) throw new Refusal(400, 'bad-input', body.trouble)
+    if (body.trouble !== undefined) throw new HttpProblem(400, 'bad-input', body.trouble)
     return body
   })
 

@@ -1,12 +1,12 @@
 import { costSettings as costInput, diaryWanted } from '@tessellum/contract/diary'
 import { Router } from 'express'
 import ical from 'ical-generator'
-import { record } from '../audit/log'
+import { logActivity } from '../audit/log'
 import { listClasses } from '../classes/store'
 import { mount } from '../http/mount'
 import { readId, readInput } from '../http/read-input'
-import { actionKey } from '../idempotency/request-key'
-import { once } from '../idempotency/run-once'
+import { idempotencyKeyOf } from '../idempotency/request-key'
+import { runOnce } from '../idempotency/run-once'
 import { shortBatches } from '../planning/buy-list'
 import { priceOfBatch } from '../planning/price'
 import { costSettings, saveCosts } from '../settings/store'
@@ -47,9 +47,9 @@ export function diaryRoutes(shop: Shop): Router {
   mount(router, 'GET /api/costs', () => costSettings(db))
   mount(router, 'PUT /api/costs', async (request, _, caller) => {
     const costs = readInput(costInput, request.body)
-    return once(db, actionKey(request), 'costs', caller, async (tx) => {
+    return runOnce(db, idempotencyKeyOf(request), 'costs', caller, async (tx) => {
       await saveCosts(tx, costs)
-      await record(tx, caller.id, 'changed how costs are reckoned', '/diary/costs')
+      await logActivity(tx, caller.id, 'changed how costs are reckoned', '/diary/costs')
       return costs
     })
   })

@@ -21,7 +21,7 @@ interface Span {
 
 const dayBefore = (day: string, days: number) =>
   new Date(Date.parse(`${day}T00:00:00Z`) - days * 86_400_000).toISOString().slice(0, 10)
-/** From laying out to the last bag. */
+/** From reallocation out to the last bag. */
 const packingDays = 2
 
 /** Batches of a span with how far they are packed, in one question. */

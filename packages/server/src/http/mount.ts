@@ -3,7 +3,7 @@ import { asking, mayDo, type Right, type RouteKey, rights, routes } from '@tesse
 import type { Request, RequestHandler, Response, Router } from 'express'
 import { type Caller, type Idempotency, RequestAborted, requestContext, type SignedIn } from '../context'
 import { idempotencyOf } from '../idempotency/request-key'
-import { Refusal } from '../problem'
+import { HttpProblem } from '../problem'
 import { describeError } from './describe'
 
 /** Routes of one subject, mounted with the right that the contract's table gives them. */
@@ -25,11 +25,11 @@ export function mount(router: Router, key: RouteKey, handle: Handle): void {
     response.locals.idempotency = idempotency
     if (needed !== 'open') {
       if (!caller)
-        throw new Refusal(401, 'not-signed-in', 'You are not signed in.', {
+        throw new HttpProblem(401, 'not-signed-in', 'You are not signed in.', {
           hint: 'Sign in and try again; nothing has been lost.',
         })
       if (needed !== 'signed-in' && !mayDo(caller.role, needed)) {
-        throw new Refusal(403, 'not-allowed', 'You do not have permission to do this.', {
+        throw new HttpProblem(403, 'not-allowed', 'You do not have permission to do this.', {
           hint: `Ask the ${listed(rights[needed])}.`,
         })
       }

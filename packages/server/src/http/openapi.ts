@@ -91,7 +91,7 @@ export async function openApi() {
         ...(changes && !asking.has(key)
           ? { 204: { description: 'Done. What follows from it could not be told yet: ask again with the same key.' } }
           : {}),
-        default: { description: 'Refused, and why.', content: json({ $ref: '#/components/schemas/Refusal' }) },
+        default: { description: 'Refused, and why.', content: json({ $ref: '#/components/schemas/HttpProblem' }) },
       },
       security: needed === 'open' ? [] : [{ session: [] }],
     }
@@ -106,7 +106,7 @@ export async function openApi() {
     },
     paths,
     components: {
-      schemas: { Refusal: schemaOf(apiError, 'output') },
+      schemas: { HttpProblem: schemaOf(apiError, 'output') },
       securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: 'tessellum' } },
     },
   }

@@ -1,5 +1,5 @@
 import type { z } from 'zod'
-import { notFound, Refusal } from '../problem'
+import { HttpProblem, notFound } from '../problem'
 
 /** Reads input by its schema, or says which part of it is wrong. */
 export function readInput<T extends z.ZodType>(schema: T, input: unknown): z.output<T> {
@@ -7,13 +7,13 @@ export function readInput<T extends z.ZodType>(schema: T, input: unknown): z.out
   if (read.success) {
     const path = unwritable(read.data)
     if (path === undefined) return read.data
-    throw new Refusal(400, 'bad-input', 'This has a character that cannot be written down.', {
+    throw new HttpProblem(400, 'bad-input', 'This has a character that cannot be written down.', {
       path: path.join('.'),
       hint: 'Type it again instead of pasting it.',
     })
   }
   const [issue] = read.error.issues
-  throw new Refusal(400, 'bad-input', issue?.message ?? 'The request cannot be read.', {
+  throw new HttpProblem(400, 'bad-input', issue?.message ?? 'The request cannot be read.', {
     path: issue?.path.join('.') ?? '',
   })
 }

@@ -2,7 +2,7 @@ import { createHash, randomUUID } from 'node:crypto'
 import type { IncomingMessage } from 'node:http'
 import type { Request } from 'express'
 import type { Idempotency } from '../context'
-import { Refusal } from '../problem'
+import { HttpProblem } from '../problem'
 
 const bodies = new WeakMap<IncomingMessage, string>()
 
@@ -31,11 +31,11 @@ export function idempotencyOf(request: Request): Idempotency {
 }
 
 /** The key that makes a request safe to repeat; the page makes one for each thing a person does. */
-export function actionKey(request: Request): string {
+export function idempotencyKeyOf(request: Request): string {
   const key = request.get('idempotency-key') ?? ''
   heed(request, key)
   if (!/^[\w-]{8,80}$/.test(key)) {
-    throw new Refusal(400, 'no-key', 'A request that changes stock carries an idempotency-key.', {
+    throw new HttpProblem(400, 'no-key', 'A request that changes stock carries an idempotency-key.', {
       hint: 'Send 8 to 80 letters, digits or hyphens, new for each thing you do.',
     })
   }
@@ -43,8 +43,8 @@ export function actionKey(request: Request): string {
 }
 
 /** The same for what changes no stock: a request without a key is a thing of its own. */
-export const actionKeyOrNew = (request: Request): string => {
-  if (request.get('idempotency-key') !== undefined) return actionKey(request)
+export const idempotencyKeyOrNew = (request: Request): string => {
+  if (request.get('idempotency-key') !== undefined) return idempotencyKeyOf(request)
   const key = randomUUID()
   heed(request, key)
   return key

@@ -2,13 +2,13 @@ import { eq } from 'drizzle-orm'
 import type { Idempotency } from '../context'
 import { RequestAborted, requestContext } from '../context'
 import type { Database, Session } from '../database/connect'
-import { Refusal } from '../problem'
-import { action } from '../schema/idempotency'
+import { HttpProblem } from '../problem'
+import { idempotentRequest } from '../schema/idempotency'
 
 /** Who does something, and the key of the request: written down with every move. */
-export interface Doing {
+export interface Actor {
   readonly personId: number
-  readonly actionKey: string
+  readonly idempotencyKey: string
 }
 
 /** Who asks, and with which request. */
@@ -21,7 +21,7 @@ interface Requester {
  * What a request with this key has led to before, if it has been carried out.
  *
  * @param kind what it may have been; several where the same request does one thing or another
- * @throws Refusal when the key was used for something else
+ * @throws HttpProblem when the key was used for something else
  */
 export async function previousResult<T extends object>(
   db: Session,
@@ -29,14 +29,14 @@ export async function previousResult<T extends object>(
   kind: string | readonly string[],
   { id, idempotency }: Requester,
 ): Promise<T | undefined> {
-  const [done] = await db.select().from(action).where(eq(action.key, key))
+  const [done] = await db.select().from(idempotentRequest).where(eq(idempotentRequest.key, key))
   if (!done) return undefined
   if (
     ![kind].flat().includes(done.kind) ||
     done.personId !== id ||
     (done.digest !== null && done.digest !== idempotency.digest)
   ) {
-    throw new Refusal(409, 'key-used', 'That idempotency-key has been used for something else.', {
+    throw new HttpProblem(409, 'key-used', 'That idempotency-key has been used for something else.', {
       hint: 'Send a new one.',
     })
   }
@@ -48,7 +48,7 @@ export async function previousResult<T extends object>(
  * Does something in one transaction, and only once for a key: a repeat waits for the first, then gets its result.
  * A refusal undoes everything, the key too, so that the person can mend and try again.
  */
-export async function once<T extends object>(
+export async function runOnce<T extends object>(
   db: Database,
   key: string,
   kind: string,
@@ -58,12 +58,12 @@ export async function once<T extends object>(
   const { id: personId, idempotency } = caller
   const result = await db.transaction(async (tx) => {
     const values = { key, kind, personId, digest: idempotency.digest }
-    const begun = await tx.insert(action).values(values).onConflictDoNothing().returning()
+    const begun = await tx.insert(idempotentRequest).values(values).onConflictDoNothing().returning()
     if (begun.length === 0) return (await previousResult<T>(tx, key, kind, caller)) as T
     const result = await act(tx)
     // Whoever hung up may be asking again already, and is told what then stands: nothing is done behind them.
     if (requestContext.getStore()?.signal.aborted) throw new RequestAborted()
-    await tx.update(action).set({ result }).where(eq(action.key, key))
+    await tx.update(idempotentRequest).set({ result }).where(eq(idempotentRequest.key, key))
     return result
   })
   if (key === idempotency.key) idempotency.commit()

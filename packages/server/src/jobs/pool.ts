@@ -1,7 +1,7 @@
 import { availableParallelism } from 'node:os'
 import { Piscina } from 'piscina'
 import { RequestAborted, requestContext } from '../context'
-import { Refusal } from '../problem'
+import { HttpProblem } from '../problem'
 import { FairQueue, type Pace } from './fair-queue'
 import {
   type Answered,
@@ -68,19 +68,19 @@ export function workerPool(file: string, threads = availableParallelism() + 1): 
       const answer: Answered<Tasks[Name]['output']> = await pool.run(job, { signal: hangs })
       if ('done' in answer) return answer.done
       const { status, code, message, path, hint } = answer.refused
-      throw new Refusal(status, code, message, {
+      throw new HttpProblem(status, code, message, {
         ...(path === undefined ? {} : { path }),
         ...(hint === undefined ? {} : { hint }),
       })
     } catch (error) {
       if (isStopRequested(job.control)) throw new RequestAborted()
       if (hangs.aborted)
-        throw new Refusal(422, 'takes-too-long', 'This took longer than half an hour and was stopped.', {
+        throw new HttpProblem(422, 'takes-too-long', 'This took longer than half an hour and was stopped.', {
           hint: 'Try again later. If it happens again, make the pattern in parts.',
         })
       // A file that unpacks to more than a thread may hold ends the thread, and nothing else.
       if ((error as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY')
-        throw new Refusal(422, 'too-large', 'That is more than can be worked out at once.', {
+        throw new HttpProblem(422, 'too-large', 'That is more than can be worked out at once.', {
           hint: 'Send it in parts.',
         })
       throw error
@@ -95,7 +95,7 @@ export function workerPool(file: string, threads = availableParallelism() + 1): 
       const { personId = 0, signal } = requestContext.getStore() ?? {}
       const pace: Pace = quick.has(name) ? 'quick' : 'long'
       if (queue.length >= mostWaiting || queue.lengthOf(personId) >= mostEach)
-        throw new Refusal(503, 'busy', 'Too much is being worked out at once.', { hint: 'Try again in a moment.' })
+        throw new HttpProblem(503, 'busy', 'Too much is being worked out at once.', { hint: 'Try again in a moment.' })
       return new Promise((resolve, reject) => {
         const control = newTaskControl()
         const work: Waiting = {

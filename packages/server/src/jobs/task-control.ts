@@ -1,4 +1,4 @@
-import type { Refusal } from '../problem'
+import type { HttpProblem } from '../problem'
 import type { TaskName, Tasks } from './tasks'
 
 /** Shared with the server while a thread works: whether it is to stop, and how much it has done, in thousandths. */
@@ -18,7 +18,7 @@ export interface Job<Name extends TaskName = TaskName> {
 /** What a thread sends back: a refusal crosses as what it says. */
 export type Answered<Output> =
   | { readonly done: Output }
-  | { readonly refused: Pick<Refusal, 'status' | 'code' | 'message' | 'path' | 'hint'> }
+  | { readonly refused: Pick<HttpProblem, 'status' | 'code' | 'message' | 'path' | 'hint'> }
 
 /** Work that was stopped between two of its steps. */
 export class Stopped extends Error {}

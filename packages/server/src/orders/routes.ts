@@ -1,7 +1,7 @@
 import { saveOrder, sizeOrder } from '@tessellum/contract/orders'
 import { eq } from 'drizzle-orm'
 import { type Request, Router } from 'express'
-import { record } from '../audit/log'
+import { logActivity } from '../audit/log'
 import { resolveLines, type WantedLine, writeLines } from '../batches/lines'
 import { lockBatch } from '../batches/lock'
 import { releaseKits } from '../batches/promise-kits'
@@ -11,11 +11,11 @@ import type { Caller } from '../context'
 import type { Session } from '../database/connect'
 import { mount } from '../http/mount'
 import { readId, readInput } from '../http/read-input'
-import { actionKey } from '../idempotency/request-key'
-import { once } from '../idempotency/run-once'
+import { idempotencyKeyOf } from '../idempotency/request-key'
+import { runOnce } from '../idempotency/run-once'
 import { sellKits, takeBack } from '../packing/kits'
 import { shortBatches } from '../planning/buy-list'
-import { Refusal } from '../problem'
+import { HttpProblem } from '../problem'
 import { batch } from '../schema/batches'
 import { colourwayVersion } from '../schema/colourways'
 import { customerOrder } from '../schema/orders'
@@ -33,11 +33,11 @@ export function orderRoutes(shop: Shop): Router {
   /** Takes an order, or changes one. */
   async function keep(request: Request, caller: Caller, id: number | undefined) {
     const { patternId, version, colourwayId, size, kits, ...rest } = readInput(saveOrder, request.body)
-    await once(db, actionKey(request), `order ${id ?? 'new'}`, caller, async (tx) => {
+    await runOnce(db, idempotencyKeyOf(request), `order ${id ?? 'new'}`, caller, async (tx) => {
       const [line] = await resolveLines(tx, [{ patternId, version, size, colourwayId, kits }]).catch(
         (error: unknown) => {
-          throw error instanceof Refusal
-            ? new Refusal(error.status, error.code, error.message, {
+          throw error instanceof HttpProblem
+            ? new HttpProblem(error.status, error.code, error.message, {
                 path: error.path?.replace('lines.0.', '') ?? '',
                 hint: error.hint ?? '',
               })
@@ -71,7 +71,7 @@ export function orderRoutes(shop: Shop): Router {
           .set({ ...values, colourwayVersionId })
           .where(eq(customerOrder.id, id))
       }
-      await record(
+      await logActivity(
         tx,
         caller.id,
         `${id === undefined ? 'took' : 'changed'} an order for ${rest.customer}`,
@@ -87,7 +87,7 @@ export function orderRoutes(shop: Shop): Router {
     const { state } = await lockBatch(tx, batchId)
     if (state === 'cancelled') return
     if (state !== 'draft')
-      throw new Refusal(409, 'planned', `Its batch is ${state} with the kit as it was ordered.`, {
+      throw new HttpProblem(409, 'planned', `Its batch is ${state} with the kit as it was ordered.`, {
         hint: 'Give back what the batch holds, or call the batch off, then change the order.',
       })
     await writeLines(tx, batchId, [line])
@@ -105,8 +105,8 @@ export function orderRoutes(shop: Shop): Router {
     ) =>
     async (request: Request, _: unknown, caller: Caller) => {
       const id = readId(request.params.id, 'order')
-      const key = actionKey(request)
-      await once(db, key, `${kind} order ${id}`, caller, async (tx) => {
+      const key = idempotencyKeyOf(request)
+      await runOnce(db, key, `${kind} order ${id}`, caller, async (tx) => {
         await doing(tx, await lockOrder(tx, id), caller, key)
         return { id }
       })
@@ -121,7 +121,7 @@ export function orderRoutes(shop: Shop): Router {
       const [open] =
         row.batchId === null ? [] : await tx.select({ state: batch.state }).from(batch).where(eq(batch.id, row.batchId))
       if (open && open.state !== 'cancelled')
-        throw new Refusal(409, 'planned', 'Its kit is planned already.', { hint: 'Open its batch.' })
+        throw new HttpProblem(409, 'planned', 'Its kit is planned already.', { hint: 'Open its batch.' })
       const line = { patternVersionId, colourwayVersionId, size, kits }
       const batchId = await planBatch(
         tx,
@@ -142,7 +142,7 @@ export function orderRoutes(shop: Shop): Router {
         if (batchId !== null) {
           const [packed] = await tx.select({ state: batch.state }).from(batch).where(eq(batch.id, batchId))
           if (packed?.state !== 'closed')
-            throw new Refusal(409, 'kits-not-closed', 'Its kit has not left the shelf yet.', {
+            throw new HttpProblem(409, 'kits-not-closed', 'Its kit has not left the shelf yet.', {
               hint: 'Close its batch first.',
             })
           missing = await sellKits(tx, {
@@ -153,13 +153,13 @@ export function orderRoutes(shop: Shop): Router {
             kits,
             reason: `for ${customer}`,
             personId: caller.id,
-            actionKey: key,
+            idempotencyKey: key,
           })
-          await releaseKits(tx, { batchId, personId: caller.id, actionKey: key })
+          await releaseKits(tx, { batchId, personId: caller.id, idempotencyKey: key })
         }
         await tx.update(customerOrder).set({ state: 'done', overAt: new Date() }).where(eq(customerOrder.id, id))
         const without = missing > 0 ? `; ${missing} of its kits had left the shelf some other way` : ''
-        await record(tx, caller.id, `handed over to ${customer}${without}`, '/diary/orders')
+        await logActivity(tx, caller.id, `handed over to ${customer}${without}`, '/diary/orders')
       },
     ),
   )
@@ -171,21 +171,21 @@ export function orderRoutes(shop: Shop): Router {
       const [open] =
         batchId === null ? [] : await tx.select({ state: batch.state }).from(batch).where(eq(batch.id, batchId))
       if (batchId !== null && open && open.state !== 'closed' && open.state !== 'cancelled')
-        await release(tx, { batchId, personId: caller.id, actionKey: key }, 'cancelled')
-      else if (batchId !== null) await releaseKits(tx, { batchId, personId: caller.id, actionKey: key })
+        await release(tx, { batchId, personId: caller.id, idempotencyKey: key }, 'cancelled')
+      else if (batchId !== null) await releaseKits(tx, { batchId, personId: caller.id, idempotencyKey: key })
       await tx.update(customerOrder).set({ state: 'cancelled', overAt: new Date() }).where(eq(customerOrder.id, id))
-      await record(tx, caller.id, `called off the order for ${customer}`, '/diary/orders')
+      await logActivity(tx, caller.id, `called off the order for ${customer}`, '/diary/orders')
     }),
   )
 
   mount(router, 'POST /api/orders/:id/reopen', async (request, _, caller) => {
     const id = readId(request.params.id, 'order')
-    const key = actionKey(request)
-    await once(db, key, `reopen order ${id}`, caller, async (tx) => {
+    const key = idempotencyKeyOf(request)
+    await runOnce(db, key, `reopen order ${id}`, caller, async (tx) => {
       const { customer, batchId } = await lockOver(tx, id)
       await tx.update(customerOrder).set({ state: 'taken', overAt: null }).where(eq(customerOrder.id, id))
-      if (batchId !== null) await takeBack(tx, { batchId, personId: caller.id, actionKey: key })
-      await record(tx, caller.id, `opened the order for ${customer} again`, '/diary/orders')
+      if (batchId !== null) await takeBack(tx, { batchId, personId: caller.id, idempotencyKey: key })
+      await logActivity(tx, caller.id, `opened the order for ${customer} again`, '/diary/orders')
       return { id }
     })
     return all()

@@ -8,7 +8,7 @@ import { refuseOld, stillUndoable } from '../audit/undoable'
 import { readinessOf } from '../batches/readiness'
 import type { Session } from '../database/connect'
 import { findVersion } from '../patterns/store'
-import { notFound, Refusal } from '../problem'
+import { HttpProblem, notFound } from '../problem'
 import { batch } from '../schema/batches'
 import { colourway, colourwayVersion } from '../schema/colourways'
 import { customerOrder } from '../schema/orders'
@@ -89,7 +89,7 @@ export async function lockOrder(tx: Session, id: number) {
   const [row] = await tx.select().from(customerOrder).where(eq(customerOrder.id, id)).for('update')
   if (!row) throw notFound('order')
   if (row.state !== 'taken')
-    throw new Refusal(
+    throw new HttpProblem(
       409,
       'wrong-state',
       `This order is ${row.state === 'done' ? 'handed over' : 'called off'} already.`,
@@ -118,7 +118,7 @@ export async function sizeFor(
     wantedMm = wornLength(worn, measureMm, ease, Math.min(thick, 30))
   } catch (error) {
     if (!(error instanceof RangeError)) throw error
-    throw new Refusal(422, 'no-such-measure', error.message, {
+    throw new HttpProblem(422, 'no-such-measure', error.message, {
       path: 'measureMm',
       hint: 'Measure again, or change the unit.',
     })

@@ -2,15 +2,15 @@
 import type { ReturnKit } from '@tessellum/contract/packing'
 import { effectOf, freeOf } from '@tessellum/core/stock/moves'
 import { and, asc, eq, inArray, sql } from 'drizzle-orm'
-import { record } from '../audit/log'
-import type { DoingBatch } from '../batches/batch-actor'
+import { logActivity } from '../audit/log'
+import type { BatchActor } from '../batches/batch-actor'
 import { lockBatch } from '../batches/lock'
 import { promiseKits } from '../batches/promise-kits'
 import { planAgain } from '../batches/release'
 import type { Session } from '../database/connect'
 import { linesOf } from '../planning/lines'
 import { type KitChoice, kitLots, shareKits } from '../planning/ready-kits'
-import { Refusal } from '../problem'
+import { HttpProblem } from '../problem'
 import { bag, bagReturn } from '../schema/bags'
 import { batch } from '../schema/batches'
 import { colourwayVersion } from '../schema/colourways'
@@ -24,8 +24,8 @@ const house = 'made here'
 const kitPlace = 'kit shelf'
 
 /** What was packed comes on the kits' shelf. @param kept it stays promised to the batch, for whom it was packed */
-export async function shelveKits(tx: Session, kept: boolean, doing: DoingBatch): Promise<void> {
-  const { batchId } = doing
+export async function shelveKits(tx: Session, kept: boolean, actor: BatchActor): Promise<void> {
+  const { batchId } = actor
   const [found] = await tx.select({ name: batch.name }).from(batch).where(eq(batch.id, batchId))
   const today = sql`(now() at time zone 'UTC')::date`
   // In one statement, so that every batch takes its items in one order.
@@ -46,8 +46,8 @@ export async function shelveKits(tx: Session, kept: boolean, doing: DoingBatch):
       })
       .returning({ id: lot.id })
     const { id: lotId } = made as { id: number }
-    received.push({ lotId, kind: 'receive', onHand: kits, reserved: 0, reason: 'packed', ...doing })
-    if (kept) received.push({ lotId, kind: 'reserve', onHand: 0, reserved: kits, ...doing })
+    received.push({ lotId, kind: 'receive', onHand: kits, reserved: 0, reason: 'packed', ...actor })
+    if (kept) received.push({ lotId, kind: 'reserve', onHand: 0, reserved: kits, ...actor })
   }
   if (received.length > 0) await tx.insert(move).values(received)
 }
@@ -118,12 +118,12 @@ async function kitItemOf(tx: Session, line: Awaited<ReturnType<typeof linesOf>>[
 export async function returnKit(
   tx: Session,
   { lineId, kit, whole, sold, quantities }: ReturnKit,
-  doing: DoingBatch,
+  actor: BatchActor,
 ): Promise<void> {
-  const { batchId, personId } = doing
+  const { batchId, personId } = actor
   const { state, name } = await lockBatch(tx, batchId)
   if (state !== 'closed')
-    throw new Refusal(409, 'wrong-state', `This batch is ${state}; nothing of it has left the shelf.`, {
+    throw new HttpProblem(409, 'wrong-state', `This batch is ${state}; nothing of it has left the shelf.`, {
       hint: 'Empty the bag instead.',
     })
   const bags = await tx
@@ -131,7 +131,7 @@ export async function returnKit(
     .from(bag)
     .where(and(eq(bag.batchId, batchId), eq(bag.lineId, lineId), eq(bag.kit, kit)))
     .orderBy(asc(bag.lotId))
-  if (bags.length === 0) throw new Refusal(422, 'no-such-bag', 'There is no such kit in this batch.')
+  if (bags.length === 0) throw new HttpProblem(422, 'no-such-bag', 'There is no such kit in this batch.')
   const before = new Map(
     (
       await tx
@@ -144,18 +144,18 @@ export async function returnKit(
     const left = (filled ?? 0) - (before.get(itemId) ?? 0)
     const quantity = whole ? left : (quantities.find((each) => each.itemId === itemId)?.quantity ?? 0)
     if (quantity > left)
-      throw new Refusal(422, 'more-than-issued', `No more than ${left} of ${roles} can come back.`, {
+      throw new HttpProblem(422, 'more-than-issued', `No more than ${left} of ${roles} can come back.`, {
         path: 'quantities',
         hint: 'More than the bag held is another move: post a delivery or a correction.',
       })
     return quantity > 0 && lotId !== null ? [{ itemId, lotId, quantity }] : []
   })
   if (back.length === 0)
-    throw new Refusal(422, 'nothing-back', 'Nothing of this kit is left to come back.', { path: 'quantities' })
+    throw new HttpProblem(422, 'nothing-back', 'Nothing of this kit is left to come back.', { path: 'quantities' })
   await tx
     .insert(move)
     .values(
-      back.map(({ lotId, quantity }) => ({ lotId, kind: 'return' as const, onHand: quantity, reserved: 0, ...doing })),
+      back.map(({ lotId, quantity }) => ({ lotId, kind: 'return' as const, onHand: quantity, reserved: 0, ...actor })),
     )
   for (const { itemId, quantity } of back)
     await tx
@@ -173,7 +173,7 @@ export async function returnKit(
     const shelved = sold ? undefined : made.find((each) => each.free + each.own > 0)
     const lotId = (shelved ?? made.find((each) => each.sold > 0))?.lotId
     if (lotId === undefined)
-      throw new Refusal(
+      throw new HttpProblem(
         409,
         'no-kit-left',
         sold ? 'None of these kits has been sold.' : 'None of these kits is on the shelf, and none has been sold.',
@@ -181,11 +181,11 @@ export async function returnKit(
       )
     const reason = `kit ${kit}`
     // One that a customer had comes to the shelf first, so that the kit's story tells it.
-    if (!shelved) await tx.insert(move).values({ lotId, kind: 'return', onHand: 1, reserved: 0, reason, ...doing })
+    if (!shelved) await tx.insert(move).values({ lotId, kind: 'return', onHand: 1, reserved: 0, reason, ...actor })
     const promised = shelved && shelved.free === 0 ? 1 : 0
-    await leave(tx, { lotId, kind: 'open', kits: 1, promised, reason }, doing)
+    await leave(tx, { lotId, kind: 'open', kits: 1, promised, reason }, actor)
   }
-  await record(
+  await logActivity(
     tx,
     personId,
     `took back ${whole ? 'a whole kit' : 'what was left of a kit'} of ${name}`,
@@ -242,13 +242,13 @@ interface Leaving {
 }
 
 /** What was promised is given back in the same moment in which it goes. */
-async function leave(tx: Session, { lotId, kind, kits, promised, reason }: Leaving, doing: DoingBatch): Promise<void> {
-  const given = { lotId, kind: 'release' as const, ...effectOf('release', promised), ...doing }
-  const gone = { lotId, kind, onHand: -kits, reserved: 0, reason, ...doing }
+async function leave(tx: Session, { lotId, kind, kits, promised, reason }: Leaving, actor: BatchActor): Promise<void> {
+  const given = { lotId, kind: 'release' as const, ...effectOf('release', promised), ...actor }
+  const gone = { lotId, kind, onHand: -kits, reserved: 0, reason, ...actor }
   await tx.insert(move).values(promised > 0 ? [given, gone] : [gone])
 }
 
-interface Sold extends DoingBatch, KitChoice {
+interface Sold extends BatchActor, KitChoice {
   readonly kits: number
   readonly reason: string
 }
@@ -260,15 +260,15 @@ interface Sold extends DoingBatch, KitChoice {
  */
 export async function sellKits(
   tx: Session,
-  { patternVersionId, size, colourwayVersionId, kits, reason, ...doing }: Sold,
+  { patternVersionId, size, colourwayVersionId, kits, reason, ...actor }: Sold,
 ): Promise<number> {
   let left = kits
   const choice = { patternVersionId, size, colourwayVersionId }
-  for (const { lotId, free, own } of await shelvedKits(tx, doing.batchId, choice)) {
+  for (const { lotId, free, own } of await shelvedKits(tx, actor.batchId, choice)) {
     const some = Math.min(left, free + own)
     if (some <= 0) continue
     left -= some
-    await leave(tx, { lotId, kind: 'sale', kits: some, promised: Math.min(some, own), reason }, doing)
+    await leave(tx, { lotId, kind: 'sale', kits: some, promised: Math.min(some, own), reason }, actor)
   }
   return left
 }
@@ -277,10 +277,10 @@ export async function sellKits(
  * A batch whose class or order was closed by mistake is as it was: what was handed out comes back to the kits' shelf, and what is there of its lines
  * is promised to it again; one that was called off is a draft again.
  */
-export async function takeBack(tx: Session, doing: DoingBatch): Promise<void> {
-  const { batchId } = doing
+export async function takeBack(tx: Session, actor: BatchActor): Promise<void> {
+  const { batchId } = actor
   const { state } = await lockBatch(tx, batchId)
-  if (state === 'cancelled') return planAgain(tx, doing)
+  if (state === 'cancelled') return planAgain(tx, actor)
   if (state !== 'closed') return
   const gone = await tx
     .select({ lotId: move.lotId, kits: sql<number>`-sum(${move.onHand})::int` })
@@ -297,7 +297,7 @@ export async function takeBack(tx: Session, doing: DoingBatch): Promise<void> {
         onHand: kits,
         reserved: 0,
         reason: 'handed out by mistake',
-        ...doing,
+        ...actor,
       })),
     )
   const lines = await linesOf(tx, batchId)
@@ -311,5 +311,5 @@ export async function takeBack(tx: Session, doing: DoingBatch): Promise<void> {
   const first = lots
     .map((each) => ({ ...each, free: free.get(each.lotId) ?? 0 }))
     .sort((a, b) => Number(own.has(b.lotId)) - Number(own.has(a.lotId)))
-  await promiseKits(tx, shareKits(lines, first), free, doing)
+  await promiseKits(tx, shareKits(lines, first), free, actor)
 }

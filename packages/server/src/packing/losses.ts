@@ -3,10 +3,10 @@ import type { LoseBeads, SwapLot } from '@tessellum/contract/packing'
 import { bandOf, weighedOut } from '@tessellum/core/kit/packing'
 import { effectOf } from '@tessellum/core/stock/moves'
 import { and, desc, eq, inArray, isNull, ne } from 'drizzle-orm'
-import { record } from '../audit/log'
-import type { DoingBatch } from '../batches/batch-actor'
+import { logActivity } from '../audit/log'
+import type { BatchActor } from '../batches/batch-actor'
 import type { Session } from '../database/connect'
-import { notFound, Refusal } from '../problem'
+import { HttpProblem, notFound } from '../problem'
 import { bag } from '../schema/bags'
 import { batch } from '../schema/batches'
 import { move } from '../schema/ledger'
@@ -29,13 +29,13 @@ const sameBag = ({ lineId, kit, itemId }: typeof bag.$inferSelect) =>
  * Takes what was lost out of the ledger. Where the lot then holds less than is promised, the last bags of this batch lose their promise, and are to
  * be laid out anew.
  */
-export async function lose(tx: Session, { itemId, lotId, how, quantity }: LoseBeads, doing: DoingBatch): Promise<void> {
-  const { name } = await lockForPacking(tx, doing.batchId)
+export async function lose(tx: Session, { itemId, lotId, how, quantity }: LoseBeads, actor: BatchActor): Promise<void> {
+  const { name } = await lockForPacking(tx, actor.batchId)
   const held = (await freeLots(tx, [itemId], true)).find((each) => each.lotId === lotId)
   if (!held) throw notFound('lot')
   let free = held.onHand - held.reserved
   const given: (typeof bag.$inferSelect)[] = []
-  for (const row of await waiting(tx, doing.batchId, lotId)) {
+  for (const row of await waiting(tx, actor.batchId, lotId)) {
     if (free >= quantity) break
     given.push(row)
     free += row.target
@@ -48,11 +48,11 @@ export async function lose(tx: Session, { itemId, lotId, how, quantity }: LoseBe
       .where(
         and(
           eq(bag.lotId, lotId),
-          ne(bag.batchId, doing.batchId),
+          ne(bag.batchId, actor.batchId),
           inArray(batch.state, ['reserved', 'packing', 'packed']),
         ),
       )
-    throw new Refusal(409, 'short-of-stock', `The ledger has only ${free} of this lot that could be lost here.`, {
+    throw new HttpProblem(409, 'short-of-stock', `The ledger has only ${free} of this lot that could be lost here.`, {
       path: 'quantity',
       hint:
         others.length > 0
@@ -61,34 +61,39 @@ export async function lose(tx: Session, { itemId, lotId, how, quantity }: LoseBe
     })
   }
   const back = given.reduce((sum, { target }) => sum + target, 0)
-  if (back > 0) await tx.insert(move).values({ lotId, kind: 'release', ...effectOf('release', back), ...doing })
+  if (back > 0) await tx.insert(move).values({ lotId, kind: 'release', ...effectOf('release', back), ...actor })
   for (const row of given) await tx.update(bag).set({ lotId: null }).where(sameBag(row))
   await tx.insert(move).values({
     lotId,
     ...(how === 'spilt'
       ? { kind: 'scrap' as const, ...effectOf('scrap', quantity), reason: 'spilt while packing' }
       : { kind: 'correction' as const, ...effectOf('correction', -quantity), reason: 'the tube held less' }),
-    ...doing,
+    ...actor,
   })
   const [tube] = await tx.select({ code: lot.code }).from(lot).where(eq(lot.id, lotId))
   const what = how === 'spilt' ? 'spilt beads' : 'found beads missing'
-  await record(tx, doing.personId, `${what} of lot ${tube?.code} while packing ${name}`, `/kits/${doing.batchId}/pack`)
+  await logActivity(
+    tx,
+    actor.personId,
+    `${what} of lot ${tube?.code} while packing ${name}`,
+    `/kits/${actor.batchId}/pack`,
+  )
 }
 
 /** Fills the bags that are still empty from another lot: all of them, or none. */
-export async function swap(tx: Session, { itemId, fromLotId, toLotId }: SwapLot, doing: DoingBatch): Promise<void> {
-  const { name } = await lockForPacking(tx, doing.batchId)
+export async function swap(tx: Session, { itemId, fromLotId, toLotId }: SwapLot, actor: BatchActor): Promise<void> {
+  const { name } = await lockForPacking(tx, actor.batchId)
   const lots = await freeLots(tx, [itemId], true)
   const to = lots.find(({ lotId }) => lotId === toLotId)
   if (!to || fromLotId === toLotId)
-    throw new Refusal(422, 'no-such-lot', 'That is not another lot of the same bead.', {
+    throw new HttpProblem(422, 'no-such-lot', 'That is not another lot of the same bead.', {
       path: 'toLotId',
       hint: 'Choose one of its other lots.',
     })
   const [item] = await listItems(tx, [itemId])
-  const rows = await waiting(tx, doing.batchId, fromLotId)
+  const rows = await waiting(tx, actor.batchId, fromLotId)
   if (rows.length === 0)
-    throw new Refusal(409, 'nothing-to-swap', 'No bag is waiting for that lot.', { hint: 'Reload the page.' })
+    throw new HttpProblem(409, 'nothing-to-swap', 'No bag is waiting for that lot.', { hint: 'Reload the page.' })
   // Beads of another weight need another target; the count in the bag stays.
   const [before] = lots.filter(({ lotId }) => lotId === fromLotId)
   const nominal = item?.bead?.massMg ?? 0
@@ -105,7 +110,7 @@ export async function swap(tx: Session, { itemId, fromLotId, toLotId }: SwapLot,
   })
   const wanted = changed.reduce((sum, { band }) => sum + band.target, 0)
   if (to.onHand - to.reserved < wanted)
-    throw new Refusal(
+    throw new HttpProblem(
       409,
       'short-of-stock',
       `Only ${to.onHand - to.reserved} of that lot are free; ${wanted} are needed.`,
@@ -116,18 +121,18 @@ export async function swap(tx: Session, { itemId, fromLotId, toLotId }: SwapLot,
     )
   const given = rows.reduce((sum, { target }) => sum + target, 0)
   await tx.insert(move).values([
-    { lotId: fromLotId, kind: 'release', ...effectOf('release', given), ...doing },
-    { lotId: toLotId, kind: 'reserve', ...effectOf('reserve', wanted), ...doing },
+    { lotId: fromLotId, kind: 'release', ...effectOf('release', given), ...actor },
+    { lotId: toLotId, kind: 'reserve', ...effectOf('reserve', wanted), ...actor },
   ])
   for (const { row, band } of changed)
     await tx
       .update(bag)
       .set({ lotId: toLotId, ...band })
       .where(sameBag(row))
-  await record(
+  await logActivity(
     tx,
-    doing.personId,
+    actor.personId,
     `swapped a lot of ${item?.colourName ?? 'a bead'} for ${name}`,
-    `/kits/${doing.batchId}/pack`,
+    `/kits/${actor.batchId}/pack`,
   )
 }

@@ -3,8 +3,8 @@ import { type Request, Router } from 'express'
 import { layOutAgain } from '../batches/revise'
 import { mount } from '../http/mount'
 import { readId, readInput } from '../http/read-input'
-import { actionKey, actionKeyOrNew } from '../idempotency/request-key'
-import { once } from '../idempotency/run-once'
+import { idempotencyKeyOf, idempotencyKeyOrNew } from '../idempotency/request-key'
+import { runOnce } from '../idempotency/run-once'
 import type { Shop } from '../shop'
 import { returnKit } from './kits'
 import { lose, swap } from './losses'
@@ -21,9 +21,9 @@ export function packingRoutes(shop: Shop): Router {
   mount(router, 'PUT /api/batches/:id/bags', async (request, _, caller) => {
     const id = batchId(request)
     const filling = readInput(fillBag, request.body)
-    const key = actionKeyOrNew(request)
-    await once(db, key, `fill ${id}`, caller, async (tx) => {
-      await fill(tx, filling, { batchId: id, personId: caller.id, actionKey: key })
+    const key = idempotencyKeyOrNew(request)
+    await runOnce(db, key, `fill ${id}`, caller, async (tx) => {
+      await fill(tx, filling, { batchId: id, personId: caller.id, idempotencyKey: key })
       return { ok: true }
     })
     return packingOf(db, id)
@@ -32,9 +32,9 @@ export function packingRoutes(shop: Shop): Router {
   mount(router, 'POST /api/batches/:id/bags/empty', async (request, _, caller) => {
     const id = batchId(request)
     const emptied = readInput(emptyBag, request.body)
-    const key = actionKeyOrNew(request)
-    await once(db, key, `empty ${id}`, caller, async (tx) => {
-      await empty(tx, emptied, { batchId: id, personId: caller.id, actionKey: key })
+    const key = idempotencyKeyOrNew(request)
+    await runOnce(db, key, `empty ${id}`, caller, async (tx) => {
+      await empty(tx, emptied, { batchId: id, personId: caller.id, idempotencyKey: key })
       return { ok: true }
     })
     return packingOf(db, id)
@@ -42,10 +42,10 @@ export function packingRoutes(shop: Shop): Router {
 
   mount(router, 'POST /api/batches/:id/losses', async (request, _, caller) => {
     const id = batchId(request)
-    const key = actionKey(request)
+    const key = idempotencyKeyOf(request)
     const lost = readInput(loseBeads, request.body)
-    await once(db, key, `lose ${id}`, caller, async (tx) => {
-      await lose(tx, lost, { batchId: id, personId: caller.id, actionKey: key })
+    await runOnce(db, key, `lose ${id}`, caller, async (tx) => {
+      await lose(tx, lost, { batchId: id, personId: caller.id, idempotencyKey: key })
       return { id }
     })
     // What has lost its promise is looked for in other lots; where there is none, it stays open.
@@ -55,10 +55,10 @@ export function packingRoutes(shop: Shop): Router {
 
   mount(router, 'POST /api/batches/:id/swaps', async (request, _, caller) => {
     const id = batchId(request)
-    const key = actionKey(request)
+    const key = idempotencyKeyOf(request)
     const swapped = readInput(swapLot, request.body)
-    await once(db, key, `swap ${id}`, caller, async (tx) => {
-      await swap(tx, swapped, { batchId: id, personId: caller.id, actionKey: key })
+    await runOnce(db, key, `swap ${id}`, caller, async (tx) => {
+      await swap(tx, swapped, { batchId: id, personId: caller.id, idempotencyKey: key })
       return { id }
     })
     return packingOf(db, id)
@@ -66,10 +66,10 @@ export function packingRoutes(shop: Shop): Router {
 
   mount(router, 'POST /api/batches/:id/returns', async (request, _, caller) => {
     const id = batchId(request)
-    const key = actionKey(request)
+    const key = idempotencyKeyOf(request)
     const returned = readInput(returnKitInput, request.body)
-    await once(db, key, `return ${id}`, caller, async (tx) => {
-      await returnKit(tx, returned, { batchId: id, personId: caller.id, actionKey: key })
+    await runOnce(db, key, `return ${id}`, caller, async (tx) => {
+      await returnKit(tx, returned, { batchId: id, personId: caller.id, idempotencyKey: key })
       return { id }
     })
     return packingOf(db, id)
@@ -77,9 +77,9 @@ export function packingRoutes(shop: Shop): Router {
 
   mount(router, 'POST /api/batches/:id/close', async (request, _, caller) => {
     const id = batchId(request)
-    const key = actionKey(request)
-    await once(db, key, `close ${id}`, caller, async (tx) => {
-      await close(tx, { batchId: id, personId: caller.id, actionKey: key })
+    const key = idempotencyKeyOf(request)
+    await runOnce(db, key, `close ${id}`, caller, async (tx) => {
+      await close(tx, { batchId: id, personId: caller.id, idempotencyKey: key })
       return { id }
     })
     return packingOf(db, id)

@@ -4,14 +4,14 @@ import { itemName } from '@tessellum/core/stock/item-name'
 import { effectOf } from '@tessellum/core/stock/moves'
 import { sayFinely } from '@tessellum/core/stock/quantity'
 import { and, asc, eq, inArray, sql } from 'drizzle-orm'
-import { record } from '../audit/log'
-import type { DoingBatch } from '../batches/batch-actor'
+import { logActivity } from '../audit/log'
+import type { BatchActor } from '../batches/batch-actor'
 import { lockBatch } from '../batches/lock'
 import { promisedKits } from '../batches/promise-kits'
 import { settleState } from '../batches/state'
 import type { Session } from '../database/connect'
 import { linesOf } from '../planning/lines'
-import { notFound, Refusal } from '../problem'
+import { HttpProblem, notFound } from '../problem'
 import { bag, bagReturn, heldBy } from '../schema/bags'
 import { batch } from '../schema/batches'
 import { move } from '../schema/ledger'
@@ -89,8 +89,8 @@ const thisBag = ({ lineId, kit, itemId }: EmptyBag) =>
   and(eq(bag.lineId, lineId), eq(bag.kit, kit), eq(bag.itemId, itemId))
 
 /** Fills one bag, or corrects what is in it: what is in it beyond what it was promised is taken from its lot at once. */
-export async function fill(tx: Session, filling: FillBag, doing: DoingBatch): Promise<void> {
-  const { batchId, personId } = doing
+export async function fill(tx: Session, filling: FillBag, actor: BatchActor): Promise<void> {
+  const { batchId, personId } = actor
   const { quantity, lotId } = filling
   await lockForPacking(tx, batchId)
   const [found] = await tx
@@ -98,19 +98,20 @@ export async function fill(tx: Session, filling: FillBag, doing: DoingBatch): Pr
     .from(bag)
     .leftJoin(lot, eq(lot.id, bag.lotId))
     .where(and(eq(bag.batchId, batchId), thisBag(filling)))
-  if (!found) throw new Refusal(422, 'no-such-bag', 'There is no such bag in this batch.', { hint: 'Reload the page.' })
+  if (!found)
+    throw new HttpProblem(422, 'no-such-bag', 'There is no such bag in this batch.', { hint: 'Reload the page.' })
   if (found.bag.lotId === null)
-    throw new Refusal(409, 'nothing-promised', 'Nothing is promised to this bag any more.', {
+    throw new HttpProblem(409, 'nothing-promised', 'Nothing is promised to this bag any more.', {
       hint: 'Lay it out anew when there is stock, or change the batch.',
     })
   if (lotId !== undefined && lotId !== found.bag.lotId)
-    throw new Refusal(409, 'wrong-lot', `This bag is filled from lot ${found.lotCode}.`, {
+    throw new HttpProblem(409, 'wrong-lot', `This bag is filled from lot ${found.lotCode}.`, {
       path: 'lotId',
       hint: 'Take that tube, or swap the lot for all the bags that are still empty.',
     })
   const reading = readingOf(found.bag, quantity)
   if (reading !== 'in') {
-    throw new Refusal(
+    throw new HttpProblem(
       422,
       'off-the-band',
       reading === 'under' ? 'Too little is in the bag.' : 'Too much is in the bag.',
@@ -128,7 +129,7 @@ export async function fill(tx: Session, filling: FillBag, doing: DoingBatch): Pr
     if (free < more) {
       const [of] = await listItems(tx, [filling.itemId])
       const say = (amount: number) => sayFinely(amount, of?.unit ?? 'piece')
-      throw new Refusal(
+      throw new HttpProblem(
         409,
         'short-of-stock',
         `Lot ${found.lotCode} has no more than ${say(held + free)} for this bag, and ${say(quantity)} are in it.`,
@@ -139,25 +140,25 @@ export async function fill(tx: Session, filling: FillBag, doing: DoingBatch): Pr
       )
     }
   }
-  await hold(tx, found.bag.lotId, more, doing)
+  await hold(tx, found.bag.lotId, more, actor)
   await tx.update(bag).set({ filled: quantity, personId, at: new Date() }).where(thisBag(filling))
   await settleState(tx, batchId)
 }
 
 /** A lot promises a bag so much more, or less. */
-async function hold(tx: Session, lotId: number, more: number, doing: DoingBatch): Promise<void> {
+async function hold(tx: Session, lotId: number, more: number, actor: BatchActor): Promise<void> {
   if (more === 0) return
   const kind: 'reserve' | 'release' = more > 0 ? 'reserve' : 'release'
-  await tx.insert(move).values({ lotId, kind, ...effectOf(kind, Math.abs(more)), ...doing })
+  await tx.insert(move).values({ lotId, kind, ...effectOf(kind, Math.abs(more)), ...actor })
 }
 
 /** What was in it goes back into its tube. */
-export async function empty(tx: Session, emptied: EmptyBag, doing: DoingBatch): Promise<void> {
-  const { batchId } = doing
+export async function empty(tx: Session, emptied: EmptyBag, actor: BatchActor): Promise<void> {
+  const { batchId } = actor
   await lockForPacking(tx, batchId)
   const mine = and(eq(bag.batchId, batchId), thisBag(emptied))
   const [found] = await tx.select().from(bag).where(mine)
-  if (found?.lotId) await hold(tx, found.lotId, found.target - heldBy(found), doing)
+  if (found?.lotId) await hold(tx, found.lotId, found.target - heldBy(found), actor)
   await tx.update(bag).set({ filled: null, personId: null, at: null }).where(mine)
   await settleState(tx, batchId)
 }
@@ -165,18 +166,18 @@ export async function empty(tx: Session, emptied: EmptyBag, doing: DoingBatch): 
 export async function lockForPacking(tx: Session, batchId: number) {
   const row = await lockBatch(tx, batchId)
   if (row.state !== 'reserved' && row.state !== 'packing' && row.state !== 'packed')
-    throw new Refusal(409, 'wrong-state', `This batch is ${row.state}; it is not being packed.`, {
+    throw new HttpProblem(409, 'wrong-state', `This batch is ${row.state}; it is not being packed.`, {
       hint: row.state === 'draft' ? 'Reserve it first.' : 'Reload the page.',
     })
   return row
 }
 
 /** Issues what is in the bags, lot by lot, gives back what was promised beyond it, and puts the kits on the shelf. */
-export async function close(tx: Session, doing: DoingBatch): Promise<void> {
-  const { batchId, personId } = doing
+export async function close(tx: Session, actor: BatchActor): Promise<void> {
+  const { batchId, personId } = actor
   const { state, name, kept } = await lockBatch(tx, batchId)
   if (state !== 'packed')
-    throw new Refusal(409, 'wrong-state', `This batch is ${state}; only a packed one is closed.`, {
+    throw new HttpProblem(409, 'wrong-state', `This batch is ${state}; only a packed one is closed.`, {
       hint: state === 'packing' ? 'Fill the last bags first.' : 'Reload the page.',
     })
   const held = await tx
@@ -195,16 +196,16 @@ export async function close(tx: Session, doing: DoingBatch): Promise<void> {
     kind: 'issue' as const,
     onHand: -Number(quantity),
     reserved: -Number(held.find((each) => each.lotId === lotId)?.reserved ?? 0),
-    ...doing,
+    ...actor,
   }))
   // What stood packed on the shelf stays there; nobody waits for the kits of a batch that is for the shelf.
   const ready = await promisedKits(tx, batchId)
   const given = kept
     ? []
-    : ready.map(({ lotId, kits }) => ({ lotId, kind: 'release' as const, ...effectOf('release', kits), ...doing }))
+    : ready.map(({ lotId, kits }) => ({ lotId, kind: 'release' as const, ...effectOf('release', kits), ...actor }))
   const moves = [...issued, ...given].sort((a, b) => a.lotId - b.lotId)
   if (moves.length > 0) await tx.insert(move).values(moves)
-  await shelveKits(tx, kept, doing)
+  await shelveKits(tx, kept, actor)
   await tx.update(batch).set({ state: 'closed' }).where(eq(batch.id, batchId))
-  await record(tx, personId, `closed ${name}`, `/kits/${batchId}`)
+  await logActivity(tx, personId, `closed ${name}`, `/kits/${batchId}`)
 }

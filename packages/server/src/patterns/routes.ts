@@ -3,13 +3,13 @@ import { saveWords } from '@tessellum/contract/words'
 import { titleOf } from '@tessellum/core/notation/title'
 import { eq, max } from 'drizzle-orm'
 import { Router } from 'express'
-import { record } from '../audit/log'
+import { logActivity } from '../audit/log'
 import { explain, makeColourway } from '../colourways/store'
 import { mount } from '../http/mount'
 import { readId, readInput } from '../http/read-input'
-import { actionKeyOrNew } from '../idempotency/request-key'
-import { once } from '../idempotency/run-once'
-import { Refusal } from '../problem'
+import { idempotencyKeyOrNew } from '../idempotency/request-key'
+import { runOnce } from '../idempotency/run-once'
+import { HttpProblem } from '../problem'
 import { pattern, patternVersion } from '../schema/patterns'
 import type { Shop } from '../shop'
 import { samplesOf } from './samples'
@@ -31,7 +31,7 @@ export function patternRoutes({ db, workers, drawings }: Shop): Router {
 
   mount(router, 'POST /api/patterns', async (request, _, caller) => {
     const { source, words, colourways } = readInput(newPattern, request.body)
-    return once(db, actionKeyOrNew(request), 'new pattern', caller, async (tx) => {
+    return runOnce(db, idempotencyKeyOrNew(request), 'new pattern', caller, async (tx) => {
       const [made] = await tx
         .insert(pattern)
         .values({ title: titleOf(source), source, savedBy: caller.id })
@@ -75,12 +75,12 @@ export function patternRoutes({ db, workers, drawings }: Shop): Router {
     const { report } = await workers.run('reckon', { source: draft.source, choices: {} })
     const fault = report.diagnostics.find((each) => each.severity === 'error')
     if (fault) {
-      throw new Refusal(422, 'faulty-pattern', `Line ${fault.line}: ${fault.message}`, {
+      throw new HttpProblem(422, 'faulty-pattern', `Line ${fault.line}: ${fault.message}`, {
         path: `line ${fault.line}, column ${fault.column}`,
         hint: fault.mend ?? 'Mend the line; the draft stays as it is.',
       })
     }
-    return once(db, actionKeyOrNew(request), `version of ${id}`, caller, async (tx) => {
+    return runOnce(db, idempotencyKeyOrNew(request), `version of ${id}`, caller, async (tx) => {
       const row = await lockDraft(tx, id, revision)
       const [last] = await tx
         .select({ number: max(patternVersion.number) })
@@ -89,12 +89,17 @@ export function patternRoutes({ db, workers, drawings }: Shop): Router {
       if (corrects !== undefined) {
         const wrong = await findVersion(tx, id, corrects)
         if (!wrong.published)
-          throw new Refusal(422, 'not-published', `Version ${corrects} was never published, so nobody carries it.`, {
-            path: 'corrects',
-            hint: 'Keep a version without an erratum.',
-          })
+          throw new HttpProblem(
+            422,
+            'not-published',
+            `Version ${corrects} was never published, so nobody carries it.`,
+            {
+              path: 'corrects',
+              hint: 'Keep a version without an erratum.',
+            },
+          )
         if (note === '')
-          throw new Refusal(422, 'no-erratum', 'An erratum says what was wrong.', {
+          throw new HttpProblem(422, 'no-erratum', 'An erratum says what was wrong.', {
             path: 'note',
             hint: 'Write it in a line or two.',
           })
@@ -115,7 +120,7 @@ export function patternRoutes({ db, workers, drawings }: Shop): Router {
       })
       const number = (last?.number ?? 0) + 1
       const did = corrects !== undefined ? `corrected version ${corrects} by` : publish ? 'published' : 'kept'
-      await record(tx, caller.id, `${did} version ${number} of ${row.title}`, `/patterns/${id}/versions`)
+      await logActivity(tx, caller.id, `${did} version ${number} of ${row.title}`, `/patterns/${id}/versions`)
       return findPattern(tx, id)
     })
   })
@@ -144,7 +149,7 @@ export function patternRoutes({ db, workers, drawings }: Shop): Router {
   mount(router, 'PUT /api/patterns/:id/words', async (request, _, caller) => {
     const id = readId(request.params.id, 'pattern')
     const { from, ...words } = readInput(saveWords, request.body)
-    return once(db, actionKeyOrNew(request), `words of ${id}`, caller, async (tx) => {
+    return runOnce(db, idempotencyKeyOrNew(request), `words of ${id}`, caller, async (tx) => {
       await findPattern(tx, id)
       if (from) await saveWordsOf(tx, id, { ...words, ...from, instead: '', also: '' })
       await saveWordsOf(tx, id, words)

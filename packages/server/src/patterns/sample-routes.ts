@@ -1,12 +1,12 @@
 import { newSample } from '@tessellum/contract/samples'
 import { minutesOf } from '@tessellum/core/report/minutes'
 import { Router } from 'express'
-import { record } from '../audit/log'
+import { logActivity } from '../audit/log'
 import { mount } from '../http/mount'
 import { readId, readInput } from '../http/read-input'
-import { actionKeyOrNew } from '../idempotency/request-key'
-import { once } from '../idempotency/run-once'
-import { Refusal } from '../problem'
+import { idempotencyKeyOrNew } from '../idempotency/request-key'
+import { runOnce } from '../idempotency/run-once'
+import { HttpProblem } from '../problem'
 import { sample } from '../schema/samples'
 import type { Shop } from '../shop'
 import { samplesOf } from './samples'
@@ -26,18 +26,18 @@ export function sampleRoutes({ db, workers }: Shop): Router {
     const { source } = input.version === null ? pattern : await findVersion(db, pattern.id, input.version)
     const { report } = await workers.run('form', { source, choices: input.size ? { size: input.size } : {} })
     if (input.size && report.size !== input.size) {
-      throw new Refusal(422, 'no-such-size', `This pattern has no size "${input.size}".`, {
+      throw new HttpProblem(422, 'no-such-size', `This pattern has no size "${input.size}".`, {
         path: 'size',
         hint: `Sizes: ${report.sizes.join(', ') || 'one only'}.`,
       })
     }
     if (!(report.thread.totalMm > 0)) {
-      throw new Refusal(422, 'no-thread', 'This pattern lays no thread, so nothing can be held against it.', {
+      throw new HttpProblem(422, 'no-thread', 'This pattern lays no thread, so nothing can be held against it.', {
         hint: 'Mend the pattern first.',
       })
     }
     const { practised, technique } = minutesOf(report)
-    return once(db, actionKeyOrNew(request), `sample of ${pattern.id}`, caller, async (tx) => {
+    return runOnce(db, idempotencyKeyOrNew(request), `sample of ${pattern.id}`, caller, async (tx) => {
       await tx.insert(sample).values({
         ...input,
         patternId: pattern.id,
@@ -46,7 +46,7 @@ export function sampleRoutes({ db, workers }: Shop): Router {
         technique,
         madeBy: caller.id,
       })
-      await record(tx, caller.id, `logged a sample of ${pattern.title}`, `/patterns/${pattern.id}`)
+      await logActivity(tx, caller.id, `logged a sample of ${pattern.title}`, `/patterns/${pattern.id}`)
       return samplesOf(tx, pattern.id)
     })
   })

@@ -3,7 +3,7 @@ import type { StepWords } from '@tessellum/contract/words'
 import { and, desc, eq, sql } from 'drizzle-orm'
 import type { Session } from '../database/connect'
 import type { Drawings } from '../drawings/drawings'
-import { notFound, Refusal } from '../problem'
+import { HttpProblem, notFound } from '../problem'
 import { batch, batchLine } from '../schema/batches'
 import { patternDrawing } from '../schema/drawings'
 import { pattern, patternVersion, stepWords } from '../schema/patterns'
@@ -192,7 +192,7 @@ export async function lockDraft(tx: Session, id: number, revision: number) {
   const [row] = await tx.select().from(pattern).where(eq(pattern.id, id)).for('update')
   if (!row) throw notFound('pattern')
   if (row.revision !== revision) {
-    throw new Refusal(409, 'draft-moved-on', 'Somebody else has saved this pattern since you opened it.', {
+    throw new HttpProblem(409, 'draft-moved-on', 'Somebody else has saved this pattern since you opened it.', {
       hint: 'Your text is still in the ledger. Choose whether to go on with yours or with theirs.',
     })
   }

@@ -1,6 +1,6 @@
 import { hash, verify } from '@node-rs/argon2'
 import PQueue from 'p-queue'
-import { Refusal } from '../problem'
+import { HttpProblem } from '../problem'
 
 // Argon2id at the usual memory and time cost.
 const cost = { memoryCost: 19_456, timeCost: 2, parallelism: 1 }
@@ -14,9 +14,9 @@ const nobody = hash('nobody has this password', cost)
 const queue = new PQueue({ concurrency: 1 })
 const mostWaiting = 60
 
-/** @throws Refusal when too many wait already */
+/** @throws HttpProblem when too many wait already */
 export function passwordFits(stored: string | undefined, given: string): Promise<boolean> {
   if (queue.size >= mostWaiting)
-    throw new Refusal(503, 'busy', 'Too many people are signing in at once.', { hint: 'Try again in a moment.' })
+    throw new HttpProblem(503, 'busy', 'Too many people are signing in at once.', { hint: 'Try again in a moment.' })
   return queue.add(async () => (await verify(stored ?? (await nobody), given)) && stored !== undefined)
 }

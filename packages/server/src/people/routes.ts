@@ -2,14 +2,14 @@ import { promisify } from 'node:util'
 import { type Me, type Person, signIn } from '@tessellum/contract/people'
 import { and, asc, eq, isNull, ne, sql } from 'drizzle-orm'
 import { type Request, Router } from 'express'
-import { record } from '../audit/log'
+import { logActivity } from '../audit/log'
 import type { Caller, SignedIn } from '../context'
 import type { Database } from '../database/connect'
 import { mount } from '../http/mount'
 import { readId, readInput } from '../http/read-input'
-import { actionKey } from '../idempotency/request-key'
-import { once } from '../idempotency/run-once'
-import { notFound, Refusal } from '../problem'
+import { idempotencyKeyOf } from '../idempotency/request-key'
+import { runOnce } from '../idempotency/run-once'
+import { HttpProblem, notFound } from '../problem'
 import { person, session } from '../schema/people'
 import { passwordFits } from './passwords'
 import { endSession } from './sessions'
@@ -36,13 +36,15 @@ export function peopleRoutes(
     await limit.count(name, address)
     const [found] = await db.select().from(person).where(eq(person.name, name))
     if (!(await passwordFits(found?.passwordHash, password)) || !found)
-      throw new Refusal(401, 'wrong-password', 'Wrong name or password.', {
+      throw new HttpProblem(401, 'wrong-password', 'Wrong name or password.', {
         path: 'password',
         hint: 'Check both and try again.',
       })
     await limit.right(name, address)
     if (found.disabledAt)
-      throw new Refusal(403, 'disabled', 'You cannot sign in any more.', { hint: 'Ask the owner to let you in again.' })
+      throw new HttpProblem(403, 'disabled', 'You cannot sign in any more.', {
+        hint: 'Ask the owner to let you in again.',
+      })
     // A new session id, so that one planted before the sign-in is worth nothing.
     await promisify(request.session.regenerate.bind(request.session))()
     request.session.begun = { personId: found.id, seal: found.seal, at: Date.now() }
@@ -78,7 +80,7 @@ export function peopleRoutes(
 
   const change = (what: 'disabled' | 'let in') => async (request: Request, _: unknown, caller: Caller) => {
     const id = readId(request.params.id, 'person')
-    return once(db, actionKey(request), `${what} person ${id}`, caller, async (tx) => {
+    return runOnce(db, idempotencyKeyOf(request), `${what} person ${id}`, caller, async (tx) => {
       const [found] = await tx.select().from(person).where(eq(person.id, id)).for('update')
       if (!found) throw notFound('person')
       const others = await tx
@@ -87,14 +89,14 @@ export function peopleRoutes(
         .where(and(eq(person.role, 'owner'), isNull(person.disabledAt), ne(person.id, id)))
         .for('update')
       if (what === 'disabled' && found.role === 'owner' && others.length === 0)
-        throw new Refusal(409, 'last-owner', `${found.fullName} is the only owner who can sign in.`, {
+        throw new HttpProblem(409, 'last-owner', `${found.fullName} is the only owner who can sign in.`, {
           hint: 'Let another owner in first.',
         })
       await tx
         .update(person)
         .set({ disabledAt: what === 'disabled' ? new Date() : null })
         .where(eq(person.id, id))
-      await record(tx, caller.id, `${what} ${found.fullName}`)
+      await logActivity(tx, caller.id, `${what} ${found.fullName}`)
       return { id }
     })
   }

@@ -1,6 +1,6 @@
 import type pg from 'pg'
 import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible'
-import { Refusal } from '../problem'
+import { HttpProblem } from '../problem'
 
 /** Tries in a quarter of an hour: for a name from an address, for a name from anywhere, from an address, and in all. */
 const tries = { 'sign-in': 10, 'sign-in-name': 60, 'sign-in-address': 120, 'sign-in-all': 1200 } as const
@@ -21,7 +21,7 @@ export function signInLimit(pool: pg.Pool) {
   const keysOf = (name: string, address: string) => [`${name} ${address}`, name, address, 'all']
 
   return {
-    /** @throws Refusal when there have been too many tries */
+    /** @throws HttpProblem when there have been too many tries */
     async count(name: string, address: string): Promise<void> {
       const keys = keysOf(name, address)
       for (const [i, limiter] of limiters.entries()) {
@@ -30,7 +30,7 @@ export function signInLimit(pool: pg.Pool) {
         } catch (state) {
           if (!(state instanceof RateLimiterRes)) throw state
           const minutes = Math.ceil(state.msBeforeNext / 60_000)
-          throw new Refusal(429, 'too-many-tries', 'Too many wrong passwords.', {
+          throw new HttpProblem(429, 'too-many-tries', 'Too many wrong passwords.', {
             hint: `Wait ${minutes} minute${minutes === 1 ? '' : 's'}, then try again.`,
           })
         }

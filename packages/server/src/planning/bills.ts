@@ -8,7 +8,7 @@ import { choicesOf } from '../colourways/store'
 import type { Session } from '../database/connect'
 import type { WorkerPool } from '../jobs/pool'
 import type { Kit } from '../jobs/tasks'
-import { keptBill } from '../schema/batches'
+import { cachedBill } from '../schema/batches'
 import { patternVersion } from '../schema/patterns'
 import { listItems } from '../stock/store'
 import type { PlannedLine } from './lines'
@@ -93,10 +93,10 @@ export async function billOnce({ db, workers }: { db: Session; workers: WorkerPo
   const digest = createHash('sha256')
     .update(JSON.stringify({ ...kit, items, reckoned: billVersion }))
     .digest('base64')
-  const [known] = await db.select().from(keptBill).where(eq(keptBill.digest, digest))
+  const [known] = await db.select().from(cachedBill).where(eq(cachedBill.digest, digest))
   if (known) return known
   const { bill, troubles } = await workers.run('bill', kit)
-  await db.insert(keptBill).values({ digest, bill, troubles }).onConflictDoNothing()
+  await db.insert(cachedBill).values({ digest, bill, troubles }).onConflictDoNothing()
   return { bill, troubles }
 }
 

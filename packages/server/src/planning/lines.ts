@@ -1,7 +1,7 @@
 import type { Batch } from '@tessellum/contract/batches'
 import { asc, eq, inArray, sql } from 'drizzle-orm'
 import type { Session } from '../database/connect'
-import { batchLine } from '../schema/batches'
+import { batchColourway, batchLine } from '../schema/batches'
 import { colourway, colourwayVersion } from '../schema/colourways'
 import { pattern, patternVersion } from '../schema/patterns'
 
@@ -29,7 +29,7 @@ export async function linesOf(db: Session, batchId: number): Promise<(Batch['lin
       colourway: colourway.name,
       colourwayVersion: colourwayVersion.number,
       colourwayVersionId: colourwayVersion.id,
-      ownColourway: sql<boolean>`${colourwayVersion.batchId} is not null`,
+      ownColourway: sql<boolean>`exists (select 1 from ${batchColourway} where ${batchColourway.colourwayVersionId} = ${colourwayVersion.id})`,
       kits: batchLine.kits,
     })
     .from(batchLine)

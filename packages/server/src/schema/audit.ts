@@ -2,8 +2,8 @@ import { bigint, index, integer, pgTable, text, timestamp } from 'drizzle-orm/pg
 import { person } from './people'
 
 /** What people did, as sentences that can be read years later. Only ever added to. */
-export const deed = pgTable(
-  'deed',
+export const auditEntry = pgTable(
+  'audit_entry',
   {
     id: bigint({ mode: 'number' }).primaryKey().generatedAlwaysAsIdentity(),
     at: timestamp({ withTimezone: true }).notNull().defaultNow(),
@@ -15,5 +15,5 @@ export const deed = pgTable(
     /** Where it can be looked at: "/kits/3"; empty where there is nothing to see. */
     page: text().notNull().default(''),
   },
-  (table) => [index('deed_person').on(table.personId, table.id)],
+  (table) => [index('audit_entry_person').on(table.personId, table.id)],
 )

@@ -1,18 +1,7 @@
 import type { BatchState } from '@tessellum/contract/batches'
 import type { Bill } from '@tessellum/core/kit/bill'
 import { sql } from 'drizzle-orm'
-import {
-  type AnyPgColumn,
-  boolean,
-  check,
-  date,
-  integer,
-  jsonb,
-  pgTable,
-  text,
-  timestamp,
-  unique,
-} from 'drizzle-orm/pg-core'
+import { boolean, check, date, integer, jsonb, pgTable, text, timestamp, unique } from 'drizzle-orm/pg-core'
 import { colourwayVersion } from './colourways'
 import { patternVersion } from './patterns'
 import { person } from './people'
@@ -49,11 +38,11 @@ export const batchLine = pgTable(
     position: integer().notNull(),
     patternVersionId: integer('pattern_version_id')
       .notNull()
-      .references((): AnyPgColumn => patternVersion.id),
+      .references(() => patternVersion.id),
     size: text().notNull(),
     colourwayVersionId: integer('colourway_version_id')
       .notNull()
-      .references((): AnyPgColumn => colourwayVersion.id),
+      .references(() => colourwayVersion.id),
     kits: integer().notNull(),
   },
   (table) => [
@@ -62,9 +51,21 @@ export const batchLine = pgTable(
   ],
 )
 
+/** Versions of colourways that are for one batch only; nobody else is offered them. */
+export const batchColourway = pgTable('batch_colourway', {
+  colourwayVersionId: integer('colourway_version_id')
+    .primaryKey()
+    .references(() => colourwayVersion.id),
+  batchId: integer('batch_id')
+    .notNull()
+    .references(() => batch.id),
+})
+
 /** Bills that have been reckoned, by a digest of all that goes into one: never wrong, since anything else has another digest. */
-export const keptBill = pgTable('kept_bill', {
+export const cachedBill = pgTable('cached_bill', {
   digest: text().primaryKey(),
   bill: jsonb().$type<Bill>().notNull(),
   troubles: jsonb().$type<string[]>().notNull(),
+  /** The day it was last asked for: long after it, it is deleted. */
+  usedOn: date('used_on').notNull().defaultNow(),
 })

@@ -1,7 +1,6 @@
 import type { Counting } from '@tessellum/core/sizing/counting'
 import { sql } from 'drizzle-orm'
-import { type AnyPgColumn, check, integer, pgTable, primaryKey, text, timestamp, unique } from 'drizzle-orm/pg-core'
-import { batch } from './batches'
+import { check, integer, pgTable, primaryKey, text, timestamp, unique } from 'drizzle-orm/pg-core'
 import { pattern } from './patterns'
 import { person } from './people'
 import { item } from './stock'
@@ -27,8 +26,6 @@ export const colourwayVersion = pgTable(
       .notNull()
       .references(() => colourway.id),
     number: integer().notNull(),
-    /** For this batch only; nobody else is offered it. */
-    batchId: integer('batch_id').references((): AnyPgColumn => batch.id),
     madeAt: timestamp('made_at', { withTimezone: true }).notNull().defaultNow(),
     madeBy: integer('made_by')
       .notNull()

@@ -71,7 +71,7 @@ export const move = pgTable(
       .notNull()
       .references(() => person.id),
     at: timestamp({ withTimezone: true }).notNull().defaultNow(),
-    actionKey: text('action_key').notNull(),
+    idempotencyKey: text('idempotency_key').notNull(),
   },
   (table) => [
     index('move_lot').on(table.lotId, table.id),

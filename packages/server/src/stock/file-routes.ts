@@ -2,7 +2,7 @@ import { type StockFileOutcome, stockFileWanted } from '@tessellum/contract/stoc
 import express, { type Request, Router } from 'express'
 import { mount } from '../http/mount'
 import { readInput } from '../http/read-input'
-import { actionKey, digestBody } from '../idempotency/request-key'
+import { digestBody, idempotencyKeyOf } from '../idempotency/request-key'
 import type { Shop } from '../shop'
 
 const mostBytes = '20mb'
@@ -28,7 +28,7 @@ export function stockFileRoutes({ workers }: Shop): Router {
   )
 
   mount(router, 'POST /api/stock/file', async (request, _, { id, idempotency }): Promise<StockFileOutcome> => {
-    const key = actionKey(request)
+    const key = idempotencyKeyOf(request)
     const outcome = await workers.run('takeStock', {
       bytes: bytesOf(request),
       caller: { id, idempotency: { key, digest: idempotency.digest } },

@@ -4,9 +4,9 @@ import { effectOf } from '@tessellum/core/stock/moves'
 import { sayQuantity } from '@tessellum/core/stock/quantity'
 import type { ReadSheet, SheetItem, SheetLot } from '@tessellum/core/stock/sheet'
 import { eq, ne } from 'drizzle-orm'
-import { record } from '../audit/log'
+import { logActivity } from '../audit/log'
 import type { Session } from '../database/connect'
-import type { Doing } from '../idempotency/run-once'
+import type { Actor } from '../idempotency/run-once'
 import { balance, move } from '../schema/ledger'
 import { item, lot } from '../schema/stock'
 import { addItems, changeItem } from './items'
@@ -103,7 +103,7 @@ export const previewImport = async (db: Session, sheet: ReadSheet): Promise<Stoc
 export async function runImport(
   tx: Session,
   sheet: ReadSheet,
-  doing: Doing,
+  actor: Actor,
   step: (done: number) => void,
 ): Promise<StockFileOutcome> {
   const { add, change, lots, outcome } = await planImport(tx, sheet)
@@ -129,7 +129,7 @@ export async function runImport(
               kind: 'receive' as const,
               ...effectOf('receive', quantity),
               reason: 'from a file',
-              ...doing,
+              ...actor,
             },
           ]
         : [],
@@ -137,9 +137,9 @@ export async function runImport(
     if (moves.length > 0) await tx.insert(move).values(moves)
   }
   const { newItems, changedItems, newLots } = outcome
-  await record(
+  await logActivity(
     tx,
-    doing.personId,
+    actor.personId,
     `took in a file of stock: ${newItems.length} items and ${newLots.length} lots new, ${changedItems.length} items changed`,
     '/stock',
   )

@@ -3,7 +3,7 @@ import type { SaveItem } from '@tessellum/contract/stock'
 import { eq, sql } from 'drizzle-orm'
 import type { Session } from '../database/connect'
 import { brokenConstraint } from '../database/errors'
-import { notFound, Refusal } from '../problem'
+import { HttpProblem, notFound } from '../problem'
 import { move } from '../schema/ledger'
 import { item, lot, maker, pack } from '../schema/stock'
 
@@ -57,7 +57,7 @@ export async function changeItem(tx: Session, id: number, wanted: SaveItem): Pro
     .for('update')
   if (!before) throw notFound('item')
   if (before.category === 'kit')
-    throw new Refusal(409, 'kit', 'A kit is what its batch made it.', {
+    throw new HttpProblem(409, 'kit', 'A kit is what its batch made it.', {
       hint: 'Change the pattern or the colourway instead.',
     })
   if (before.unit !== wanted.unit) {
@@ -68,7 +68,7 @@ export async function changeItem(tx: Session, id: number, wanted: SaveItem): Pro
       .where(eq(lot.itemId, id))
       .limit(1)
     if (moved)
-      throw new Refusal(409, 'unit-in-use', 'The unit cannot be changed: this item already has stock movements.', {
+      throw new HttpProblem(409, 'unit-in-use', 'The unit cannot be changed: this item already has stock movements.', {
         path: 'unit',
         hint: 'Begin another item in the other unit.',
       })
@@ -97,17 +97,17 @@ const keepPacks = async (tx: Session, itemId: number, packs: SaveItem['packs']) 
 export function explainItem(error: unknown, { code, barcode }: Pick<SaveItem, 'code' | 'barcode'>): unknown {
   const constraint = brokenConstraint(error)
   if (constraint === 'item_code_unique')
-    return new Refusal(409, 'code-taken', `There is an item "${code}" already.`, {
+    return new HttpProblem(409, 'code-taken', `There is an item "${code}" already.`, {
       path: 'code',
       hint: 'Give it another code.',
     })
   if (constraint === 'item_barcode_unique')
-    return new Refusal(409, 'barcode-taken', `The barcode ${barcode} is another item's.`, {
+    return new HttpProblem(409, 'barcode-taken', `The barcode ${barcode} is another item's.`, {
       path: 'barcode',
       hint: 'Scan it again, or look it up.',
     })
   if (constraint === 'pack_amount')
-    return new Refusal(422, 'pack-twice', 'It has two packs of the same size.', {
+    return new HttpProblem(422, 'pack-twice', 'It has two packs of the same size.', {
       path: 'packs',
       hint: 'Keep one of them.',
     })

@@ -4,11 +4,11 @@ import type { ChangeLot, TransferLot, WeighLot } from '@tessellum/contract/stock
 import { effectOf, freeOf } from '@tessellum/core/stock/moves'
 import { and, eq } from 'drizzle-orm'
 import type { z } from 'zod'
-import { record } from '../audit/log'
+import { logActivity } from '../audit/log'
 import type { Session } from '../database/connect'
 import { brokenConstraint } from '../database/errors'
-import type { Doing } from '../idempotency/run-once'
-import { notFound, Refusal } from '../problem'
+import type { Actor } from '../idempotency/run-once'
+import { HttpProblem, notFound } from '../problem'
 import { balance, move } from '../schema/ledger'
 import { item, lot } from '../schema/stock'
 
@@ -17,7 +17,7 @@ export async function receiveLot(
   tx: Session,
   itemId: number,
   { code, receivedOn, quantity, reason, place, supplier, cost }: z.output<typeof newLot>,
-  doing: Doing,
+  actor: Actor,
 ): Promise<number> {
   const [of] = await tx.select({ place: item.place, name: item.colourName }).from(item).where(eq(item.id, itemId))
   if (!of) throw notFound('item')
@@ -38,13 +38,13 @@ export async function receiveLot(
     })
     .returning({ id: lot.id })
   const { id } = made as { id: number }
-  await tx.insert(move).values({ lotId: id, kind: 'receive', ...effectOf('receive', quantity), reason, ...doing })
-  await record(tx, doing.personId, `received lot ${code} of ${of.name}`, `/stock/${itemId}`)
+  await tx.insert(move).values({ lotId: id, kind: 'receive', ...effectOf('receive', quantity), reason, ...actor })
+  await logActivity(tx, actor.personId, `received lot ${code} of ${of.name}`, `/stock/${itemId}`)
   return id
 }
 
 const codeTaken = (code: string) =>
-  new Refusal(409, 'code-taken', `There is a lot "${code}" of this item already.`, {
+  new HttpProblem(409, 'code-taken', `There is a lot "${code}" of this item already.`, {
     path: 'code',
     hint: 'Give this delivery a code of its own, so that dye lots stay apart.',
   })
@@ -70,13 +70,13 @@ export async function transferLot(
   tx: Session,
   id: number,
   { place, quantity }: TransferLot,
-  doing: Doing,
+  actor: Actor,
 ): Promise<void> {
   const held = await lockLot(tx, id)
   const { itemId, code } = held.lot
   const from = held.lot.place
   if (from === place)
-    throw new Refusal(409, 'there-already', `Lot ${code} lies in "${place}" already.`, {
+    throw new HttpProblem(409, 'there-already', `Lot ${code} lies in "${place}" already.`, {
       path: 'place',
       hint: 'Choose another place.',
     })
@@ -87,18 +87,18 @@ export async function transferLot(
     .where(and(eq(lot.itemId, itemId), eq(lot.code, code), eq(lot.place, place)))
   if (quantity === undefined) {
     if (there)
-      throw new Refusal(409, 'part-is-there', `Part of lot ${code} lies in "${place}" already.`, {
+      throw new HttpProblem(409, 'part-is-there', `Part of lot ${code} lies in "${place}" already.`, {
         path: 'quantity',
         hint: 'Move what is free of this tube by its quantity.',
       })
     await tx.update(lot).set({ place }).where(eq(lot.id, id))
     const reason = `the whole tube, from ${from || 'no place'} to ${place}`
-    await tx.insert(move).values({ lotId: id, kind: 'transfer', onHand: 0, reserved: 0, reason, ...doing })
-    await record(tx, doing.personId, `moved the tube of lot ${code} from ${from || 'no place'} to ${place}`, page)
+    await tx.insert(move).values({ lotId: id, kind: 'transfer', onHand: 0, reserved: 0, reason, ...actor })
+    await logActivity(tx, actor.personId, `moved the tube of lot ${code} from ${from || 'no place'} to ${place}`, page)
     return
   }
   if (quantity > freeOf(held))
-    throw new Refusal(
+    throw new HttpProblem(
       409,
       'short-of-stock',
       `Only ${freeOf(held)} of this lot are free; ${held.reserved} are promised to batches.`,
@@ -116,29 +116,29 @@ export async function transferLot(
         .returning({ id: lot.id })
   const { id: to } = made as { id: number }
   await tx.insert(move).values([
-    { lotId: id, kind: 'transfer', onHand: -quantity, reserved: 0, reason: `to ${place}`, ...doing },
-    { lotId: to, kind: 'transfer', onHand: quantity, reserved: 0, reason: `from ${from || 'no place'}`, ...doing },
+    { lotId: id, kind: 'transfer', onHand: -quantity, reserved: 0, reason: `to ${place}`, ...actor },
+    { lotId: to, kind: 'transfer', onHand: quantity, reserved: 0, reason: `from ${from || 'no place'}`, ...actor },
   ])
-  await record(tx, doing.personId, `moved part of lot ${code} from ${from || 'no place'} to ${place}`, page)
+  await logActivity(tx, actor.personId, `moved part of lot ${code} from ${from || 'no place'} to ${place}`, page)
 }
 
 /** What a bead of this lot weighs, from so many of them on the scale: its bags are weighed by it from now on. */
-export async function weighLot(tx: Session, id: number, { beads, mg }: WeighLot, doing: Doing): Promise<void> {
+export async function weighLot(tx: Session, id: number, { beads, mg }: WeighLot, actor: Actor): Promise<void> {
   const held = await lockLot(tx, id)
   if (held.unit !== 'mg')
-    throw new Refusal(422, 'not-weighed', 'This item is counted, not weighed.', {
+    throw new HttpProblem(422, 'not-weighed', 'This item is counted, not weighed.', {
       hint: 'Only beads kept by weight have a mass of one bead.',
     })
   const each = Number((mg / beads).toFixed(4))
   if (each < 0.01)
-    throw new Refusal(422, 'too-light', `That makes a bead of ${each} mg, which is lighter than any bead.`, {
+    throw new HttpProblem(422, 'too-light', `That makes a bead of ${each} mg, which is lighter than any bead.`, {
       path: 'mg',
       hint: 'Check how many beads lie on the scale, and what it shows.',
     })
   await tx.update(lot).set({ mgPerBead: each, measuredBeads: beads }).where(eq(lot.id, id))
-  await record(
+  await logActivity(
     tx,
-    doing.personId,
+    actor.personId,
     `weighed ${beads} beads of lot ${held.lot.code}: ${each} mg each`,
     `/stock/${held.lot.itemId}`,
   )
@@ -148,9 +148,9 @@ export async function changeLot(
   tx: Session,
   id: number,
   { supplier, unitCost }: ChangeLot,
-  doing: Doing,
+  actor: Actor,
 ): Promise<void> {
   const held = await lockLot(tx, id)
   await tx.update(lot).set({ supplier, unitCost }).where(eq(lot.id, id))
-  await record(tx, doing.personId, `changed the cost of lot ${held.lot.code}`, `/stock/${held.lot.itemId}`)
+  await logActivity(tx, actor.personId, `changed the cost of lot ${held.lot.code}`, `/stock/${held.lot.itemId}`)
 }

@@ -2,10 +2,10 @@
 import type { NewPurchase, Purchase, ReceivePurchase } from '@tessellum/contract/buying'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { asc, eq, sql } from 'drizzle-orm'
-import { record } from '../audit/log'
+import { logActivity } from '../audit/log'
 import type { Session } from '../database/connect'
-import type { Doing } from '../idempotency/run-once'
-import { notFound, Refusal } from '../problem'
+import type { Actor } from '../idempotency/run-once'
+import { HttpProblem, notFound } from '../problem'
 import { purchase } from '../schema/ledger'
 import { person } from '../schema/people'
 import { item } from '../schema/stock'
@@ -44,14 +44,14 @@ export async function listPurchases(db: Session): Promise<Purchase[]> {
   })
 }
 
-export async function order(tx: Session, wanted: NewPurchase, { personId }: Doing): Promise<number> {
+export async function order(tx: Session, wanted: NewPurchase, { personId }: Actor): Promise<number> {
   const [of] = await tx.select({ name: item.colourName }).from(item).where(eq(item.id, wanted.itemId))
   if (!of) throw notFound('item')
   const [made] = await tx
     .insert(purchase)
     .values({ ...wanted, orderedOn: sql`(now() at time zone 'UTC')::date` as unknown as string, orderedBy: personId })
     .returning({ id: purchase.id })
-  await record(tx, personId, `ordered ${of.name} from ${wanted.supplier}`, '/kits/buy')
+  await logActivity(tx, personId, `ordered ${of.name} from ${wanted.supplier}`, '/kits/buy')
   return (made as { id: number }).id
 }
 
@@ -59,7 +59,7 @@ async function lockOrdered(tx: Session, id: number) {
   const [row] = await tx.select().from(purchase).where(eq(purchase.id, id)).for('update')
   if (!row) throw notFound('order')
   if (row.state !== 'ordered')
-    throw new Refusal(409, 'wrong-state', `This order is ${row.state} already.`, { hint: 'Reload the page.' })
+    throw new HttpProblem(409, 'wrong-state', `This order is ${row.state} already.`, { hint: 'Reload the page.' })
   return row
 }
 
@@ -69,7 +69,7 @@ async function lockOrdered(tx: Session, id: number) {
  *
  * @returns the lot's id
  */
-export async function receive(tx: Session, id: number, came: ReceivePurchase, doing: Doing): Promise<number> {
+export async function receive(tx: Session, id: number, came: ReceivePurchase, actor: Actor): Promise<number> {
   const { itemId, supplier, cost, amount, orderedOn, expectedOn, orderedBy } = await lockOrdered(tx, id)
   const { restComing = true, ...delivery } = came
   const rest = restComing ? Math.max(0, amount - came.quantity) : 0
@@ -78,7 +78,7 @@ export async function receive(tx: Session, id: number, came: ReceivePurchase, do
     tx,
     itemId,
     { ...delivery, reason: 'delivery', supplier, cost: cost - restCost },
-    doing,
+    actor,
   )
   await tx
     .update(purchase)
@@ -91,9 +91,9 @@ export async function receive(tx: Session, id: number, came: ReceivePurchase, do
   return lotId
 }
 
-export async function callOff(tx: Session, id: number, { personId }: Doing): Promise<void> {
+export async function callOff(tx: Session, id: number, { personId }: Actor): Promise<void> {
   const { itemId, supplier } = await lockOrdered(tx, id)
   await tx.update(purchase).set({ state: 'cancelled' }).where(eq(purchase.id, id))
   const [of] = await tx.select({ name: item.colourName }).from(item).where(eq(item.id, itemId))
-  await record(tx, personId, `called off the order of ${of?.name} from ${supplier}`, '/kits/buy')
+  await logActivity(tx, personId, `called off the order of ${of?.name} from ${supplier}`, '/kits/buy')
 }

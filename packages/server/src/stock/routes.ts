@@ -15,16 +15,16 @@ import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { eq } from 'drizzle-orm'
 import { type Request, Router } from 'express'
 import type { z } from 'zod'
-import { record } from '../audit/log'
+import { logActivity } from '../audit/log'
 import type { Caller } from '../context'
 import type { Session } from '../database/connect'
 import { brokenConstraint } from '../database/errors'
 import { mount } from '../http/mount'
 import { readId, readInput } from '../http/read-input'
 import { sendParts } from '../http/send-parts'
-import { actionKey, actionKeyOrNew } from '../idempotency/request-key'
-import { once } from '../idempotency/run-once'
-import { notFound, Refusal } from '../problem'
+import { idempotencyKeyOf, idempotencyKeyOrNew } from '../idempotency/request-key'
+import { runOnce } from '../idempotency/run-once'
+import { HttpProblem, notFound } from '../problem'
 import { balance, move } from '../schema/ledger'
 import { item, lot } from '../schema/stock'
 import type { Shop } from '../shop'
@@ -45,7 +45,7 @@ import { allItems, itemStory, movesOf } from './store'
 export function stockRoutes({ db }: Shop): Router {
   const router = Router()
 
-  const doing = (caller: Caller, key: string) => ({ personId: caller.id, actionKey: key })
+  const doing = (caller: Caller, key: string) => ({ personId: caller.id, idempotencyKey: key })
 
   mount(router, 'GET /api/items', (_, response) => sendParts(response, allItems(db)))
 
@@ -61,10 +61,10 @@ export function stockRoutes({ db }: Shop): Router {
   async function keep(request: Request, caller: Caller, id: number | undefined) {
     const wanted = readInput(saveItem, request.body)
     try {
-      const kept = await once(db, actionKey(request), `item ${id ?? 'new'}`, caller, async (tx) => {
+      const kept = await runOnce(db, idempotencyKeyOf(request), `item ${id ?? 'new'}`, caller, async (tx) => {
         const [itemId = 0] = id === undefined ? await addItems(tx, [wanted]) : [id]
         if (id !== undefined) await changeItem(tx, id, wanted)
-        await record(
+        await logActivity(
           tx,
           caller.id,
           `${id === undefined ? 'began' : 'changed'} the item ${wanted.colourName}`,
@@ -83,9 +83,9 @@ export function stockRoutes({ db }: Shop): Router {
   mount(router, 'POST /api/items/:id/lots', async (request, _, caller) => {
     const itemId = readId(request.params.id, 'item')
     const came = readInput(newLot, request.body)
-    const key = actionKey(request)
+    const key = idempotencyKeyOf(request)
     try {
-      return await once(db, key, `new lot of ${itemId}`, caller, async (tx) => ({
+      return await runOnce(db, key, `new lot of ${itemId}`, caller, async (tx) => ({
         lotId: await receiveLot(tx, itemId, came, doing(caller, key)),
       }))
     } catch (error) {
@@ -102,8 +102,8 @@ export function stockRoutes({ db }: Shop): Router {
     mount(router, key, async (request, _, caller) => {
       const lotId = readId(request.params.id, 'lot')
       const input = readInput(schema, request.body)
-      const by = actionKey(request)
-      return once(db, by, `${key} ${lotId}`, caller, async (tx) => {
+      const by = idempotencyKeyOf(request)
+      return runOnce(db, by, `${key} ${lotId}`, caller, async (tx) => {
         await act(tx, lotId, input, doing(caller, by))
         return { lotId }
       })
@@ -118,8 +118,8 @@ export function stockRoutes({ db }: Shop): Router {
 
   mount(router, 'POST /api/stocktakes', async (request, _, caller) => {
     const { place } = readInput(beginStocktakeInput, request.body)
-    const key = actionKey(request)
-    const { id } = await once(db, key, 'begin stocktake', caller, async (tx) => ({
+    const key = idempotencyKeyOf(request)
+    const { id } = await runOnce(db, key, 'begin stocktake', caller, async (tx) => ({
       id: await beginStocktake(tx, place, doing(caller, key)),
     }))
     return stocktakeOf(db, id)
@@ -130,7 +130,7 @@ export function stockRoutes({ db }: Shop): Router {
     const id = readId(request.params.id, 'stocktake')
     const lotId = readId(request.params.lotId, 'lot')
     const { counted } = readInput(countLotInput, request.body)
-    await once(db, actionKeyOrNew(request), `count ${lotId}`, caller, async (tx) => {
+    await runOnce(db, idempotencyKeyOrNew(request), `count ${lotId}`, caller, async (tx) => {
       await countLot(tx, id, lotId, counted, caller.id)
       return { ok: true }
     })
@@ -140,8 +140,8 @@ export function stockRoutes({ db }: Shop): Router {
   const endStocktake =
     (act: typeof postStocktake, what: string) => async (request: Request, _: unknown, caller: Caller) => {
       const id = readId(request.params.id, 'stocktake')
-      const key = actionKey(request)
-      await once(db, key, `${what} stocktake ${id}`, caller, async (tx) => {
+      const key = idempotencyKeyOf(request)
+      await runOnce(db, key, `${what} stocktake ${id}`, caller, async (tx) => {
         await act(tx, id, doing(caller, key))
         return { id }
       })
@@ -154,14 +154,14 @@ export function stockRoutes({ db }: Shop): Router {
     const lotId = readId(request.params.id, 'lot')
     const { kind, quantity, reason } = readInput(handMove, request.body)
     if (handMoves[kind] !== 'either' && quantity < 0) {
-      throw new Refusal(400, 'bad-input', `A ${kind} has a quantity above nought.`, {
+      throw new HttpProblem(400, 'bad-input', `A ${kind} has a quantity above nought.`, {
         path: 'quantity',
         hint: 'Use a correction to go either way.',
       })
     }
-    const key = actionKey(request)
+    const key = idempotencyKeyOf(request)
     try {
-      return await once(db, key, `move ${lotId}`, caller, async (tx) => {
+      return await runOnce(db, key, `move ${lotId}`, caller, async (tx) => {
         const [tube] = await tx
           .select({ itemId: lot.itemId, unit: item.unit, name: item.colourName })
           .from(lot)
@@ -169,18 +169,18 @@ export function stockRoutes({ db }: Shop): Router {
           .where(eq(lot.id, lotId))
         if (!tube) throw notFound('lot')
         const what = `posted a ${kind} of ${sayQuantity(Math.abs(quantity), tube.unit)} of ${tube.name}: ${reason}`
-        await record(tx, caller.id, what, `/stock/${tube.itemId}`)
+        await logActivity(tx, caller.id, what, `/stock/${tube.itemId}`)
         // Last of all, since the balance is held from here to the end: the database itself refuses what is not there.
         const [made] = await tx
           .insert(move)
-          .values({ lotId, kind, ...effectOf(kind, quantity), reason, personId: caller.id, actionKey: key })
+          .values({ lotId, kind, ...effectOf(kind, quantity), reason, personId: caller.id, idempotencyKey: key })
           .returning({ id: move.id })
         return { moveId: (made as { id: number }).id, itemId: tube.itemId }
       })
     } catch (error) {
       if (!brokenConstraint(error)?.startsWith('balance_')) throw error
       const [held] = await db.select().from(balance).where(eq(balance.lotId, lotId))
-      throw new Refusal(
+      throw new HttpProblem(
         409,
         'short-of-stock',
         `Only ${held ? freeOf(held) : 0} of this lot are free; ${held?.reserved ?? 0} are promised to batches.`,
@@ -192,13 +192,13 @@ export function stockRoutes({ db }: Shop): Router {
   mount(router, 'POST /api/moves/:id/reverse', async (request, _, caller) => {
     const id = readId(request.params.id, 'move')
     const { reason } = readInput(reverseMove, request.body)
-    const key = actionKey(request)
+    const key = idempotencyKeyOf(request)
     try {
-      return await once(db, key, `reverse ${id}`, caller, async (tx) => {
+      return await runOnce(db, key, `reverse ${id}`, caller, async (tx) => {
         const [wrong] = await tx.select().from(move).where(eq(move.id, id))
         if (!wrong) throw notFound('move')
         if (!Object.hasOwn(handMoves, wrong.kind))
-          throw new Refusal(409, 'not-by-hand', 'Only what was posted by hand is reversed.', {
+          throw new HttpProblem(409, 'not-by-hand', 'Only what was posted by hand is reversed.', {
             hint: 'What a batch holds is given back by the batch itself.',
           })
         // Whoever comes second waits here, and is refused by the database: a move is reversed once.
@@ -213,21 +213,26 @@ export function stockRoutes({ db }: Shop): Router {
             reverses: id,
             reason,
             personId: caller.id,
-            actionKey: key,
+            idempotencyKey: key,
           })
           .returning({ id: move.id })
         const [of] = await tx.select({ itemId: lot.itemId, code: lot.code }).from(lot).where(eq(lot.id, wrong.lotId))
-        await record(tx, caller.id, `took back a ${wrong.kind} of lot ${of?.code}: ${reason}`, `/stock/${of?.itemId}`)
+        await logActivity(
+          tx,
+          caller.id,
+          `took back a ${wrong.kind} of lot ${of?.code}: ${reason}`,
+          `/stock/${of?.itemId}`,
+        )
         return { moveId: (made as { id: number }).id }
       })
     } catch (error) {
       const constraint = brokenConstraint(error)
       if (constraint === 'move_reverses_unique')
-        throw new Refusal(409, 'reversed-already', 'This move has been reversed already.', {
+        throw new HttpProblem(409, 'reversed-already', 'This move has been reversed already.', {
           hint: 'Reload the page.',
         })
       if (constraint?.startsWith('balance_'))
-        throw new Refusal(
+        throw new HttpProblem(
           409,
           'short-of-stock',
           'What this move brought is not all there any more, or is promised to batches.',

@@ -3,7 +3,7 @@ import type { ShelfPage, ShelfWanted } from '@tessellum/contract/stock'
 import { and, asc, eq, type SQL, sql } from 'drizzle-orm'
 import type { PgColumn } from 'drizzle-orm/pg-core'
 import type { Session } from '../database/connect'
-import { Refusal } from '../problem'
+import { HttpProblem } from '../problem'
 import { item } from '../schema/stock'
 import { listItems } from './store'
 
@@ -64,7 +64,7 @@ function beyond(columns: readonly PgColumn[], after: string): SQL {
   const texts = Array.isArray(ended) ? ended.slice(0, -1) : []
   const id: unknown = Array.isArray(ended) ? ended[ended.length - 1] : undefined
   if (texts.length !== columns.length || !texts.every((each) => typeof each === 'string') || !Number.isInteger(id))
-    throw new Refusal(400, 'bad-input', 'This page link has expired.', {
+    throw new HttpProblem(400, 'bad-input', 'This page link has expired.', {
       path: 'after',
       hint: 'Begin at the first.',
     })

@@ -3,11 +3,11 @@ import type { PlaceSummary, Stocktake, StocktakeSummary } from '@tessellum/contr
 import { itemName } from '@tessellum/core/stock/item-name'
 import { effectOf } from '@tessellum/core/stock/moves'
 import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm'
-import { record } from '../audit/log'
+import { logActivity } from '../audit/log'
 import type { Session } from '../database/connect'
 import { brokenConstraint } from '../database/errors'
-import type { Doing } from '../idempotency/run-once'
-import { notFound, Refusal } from '../problem'
+import type { Actor } from '../idempotency/run-once'
+import { HttpProblem, notFound } from '../problem'
 import { bag } from '../schema/bags'
 import { batch } from '../schema/batches'
 import { balance, move, stocktake, stocktakeRow } from '../schema/ledger'
@@ -54,7 +54,7 @@ const summaryOf = ({ begunAt, ...row }: Row): StocktakeSummary => ({ ...row, beg
 export const listStocktakes = async (db: Session): Promise<StocktakeSummary[]> => (await summaries(db)).map(summaryOf)
 
 /** Freezes a place: every lot there, with what its tube should hold. */
-export async function beginStocktake(tx: Session, place: string, { personId }: Doing): Promise<number> {
+export async function beginStocktake(tx: Session, place: string, { personId }: Actor): Promise<number> {
   const lots = await tx
     .select({ lotId: lot.id, onHand: balance.onHand })
     .from(lot)
@@ -63,7 +63,7 @@ export async function beginStocktake(tx: Session, place: string, { personId }: D
     .orderBy(asc(lot.id))
     .for('update', { of: balance })
   if (lots.length === 0)
-    throw new Refusal(422, 'nothing-there', `Nothing lies in "${place}".`, {
+    throw new HttpProblem(422, 'nothing-there', `Nothing lies in "${place}".`, {
       path: 'place',
       hint: 'Choose a place with lots in it.',
     })
@@ -77,11 +77,11 @@ export async function beginStocktake(tx: Session, place: string, { personId }: D
     await tx
       .insert(stocktakeRow)
       .values(lots.map(({ lotId, onHand }) => ({ stocktakeId: id, lotId, frozen: onHand - (inBags.get(lotId) ?? 0) })))
-    await record(tx, personId, `began to count ${place}`, `/stock/count/${id}`)
+    await logActivity(tx, personId, `began to count ${place}`, `/stock/count/${id}`)
     return id
   } catch (error) {
     if (brokenConstraint(error) === 'stocktake_one_at_a_time')
-      throw new Refusal(409, 'counting-already', `"${place}" is being counted already.`, {
+      throw new HttpProblem(409, 'counting-already', `"${place}" is being counted already.`, {
         path: 'place',
         hint: 'Go on with that count.',
       })
@@ -150,7 +150,7 @@ async function lockCounting(tx: Session, id: number) {
   const [row] = await tx.select().from(stocktake).where(eq(stocktake.id, id)).for('update')
   if (!row) throw notFound('stocktake')
   if (row.state !== 'counting')
-    throw new Refusal(409, 'wrong-state', `This count is ${row.state} already.`, { hint: 'Begin another.' })
+    throw new HttpProblem(409, 'wrong-state', `This count is ${row.state} already.`, { hint: 'Begin another.' })
   return row
 }
 
@@ -179,7 +179,7 @@ export async function countLot(
 }
 
 /** Posts what differs, all of it or nothing; what was not counted is left as it is. */
-export async function postStocktake(tx: Session, id: number, { personId, actionKey }: Doing): Promise<void> {
+export async function postStocktake(tx: Session, id: number, { personId, idempotencyKey }: Actor): Promise<void> {
   const { place } = await lockCounting(tx, id)
   const rows = await tx
     .select({
@@ -206,7 +206,7 @@ export async function postStocktake(tx: Session, id: number, { personId, actionK
         .from(bag)
         .innerJoin(batch, eq(batch.id, bag.batchId))
         .where(and(eq(bag.lotId, lotId), inArray(batch.state, ['reserved', 'packing', 'packed'])))
-      throw new Refusal(
+      throw new HttpProblem(
         409,
         'promised',
         `Lot ${code} holds less than is promised to ${holders.map(({ name }) => name).join(', ')}. Nothing has been posted.`,
@@ -225,15 +225,15 @@ export async function postStocktake(tx: Session, id: number, { personId, actionK
         ...effectOf('correction', (counted ?? 0) - (expected ?? 0)),
         reason: `counted, ${place}`,
         personId,
-        actionKey,
+        idempotencyKey,
       })),
     )
   await tx.update(stocktake).set({ state: 'posted', endedAt: new Date() }).where(eq(stocktake.id, id))
-  await record(tx, personId, `posted the count of ${place}: ${rows.length} lots differed`, `/stock/count/${id}`)
+  await logActivity(tx, personId, `posted the count of ${place}: ${rows.length} lots differed`, `/stock/count/${id}`)
 }
 
-export async function abandonStocktake(tx: Session, id: number, { personId }: Doing): Promise<void> {
+export async function abandonStocktake(tx: Session, id: number, { personId }: Actor): Promise<void> {
   const { place } = await lockCounting(tx, id)
   await tx.update(stocktake).set({ state: 'abandoned', endedAt: new Date() }).where(eq(stocktake.id, id))
-  await record(tx, personId, `abandoned the count of ${place}`, `/stock/count/${id}`)
+  await logActivity(tx, personId, `abandoned the count of ${place}`, `/stock/count/${id}`)
 }

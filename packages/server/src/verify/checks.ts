@@ -89,15 +89,15 @@ export const checks: readonly Check[] = [
   },
   {
     name: 'no request has acted twice',
-    looked: 'select count(distinct action_key) from move',
+    looked: 'select count(distinct idempotency_key) from move',
     wrong: `
-      select format('%s: %s times lot %s', action_key, count(*), lot_id) as what from move
-      where kind in ('sale', 'scrap', 'correction') and batch_id is null group by action_key, lot_id having count(*) > 1`,
+      select format('%s: %s times lot %s', idempotency_key, count(*), lot_id) as what from move
+      where kind in ('sale', 'scrap', 'correction') and batch_id is null group by idempotency_key, lot_id having count(*) > 1`,
   },
   {
     name: 'each request that was carried out has its result',
-    looked: 'select count(*) from action',
-    wrong: `select format('%s (%s)', key, kind) as what from action where result is null`,
+    looked: 'select count(*) from idempotent_request',
+    wrong: `select format('%s (%s)', key, kind) as what from idempotent_request where result is null`,
   },
   {
     name: 'a move is reversed once, and whole',

@@ -21,7 +21,7 @@ export function CommandBar({ open, close }: { open: boolean; close: () => void }
   const mayPlan = useMay('batches.plan')
   const { data: patterns } = useQuery({ ...read.patterns, enabled: open })
   const mayTeach = useMay('classes.keep')
-  const mayTrail = useMay('trail.read')
+  const mayAudit = useMay('audit.read')
   const mayKeepPeople = useMay('people.keep')
   const mayCount = useMay('stock.move')
   const find = useDeferredValue(typed.trim())
@@ -52,11 +52,11 @@ export function CommandBar({ open, close }: { open: boolean; close: () => void }
           ]
         : []),
       ...(mayKeepPeople ? [{ label: 'People', what: 'action', to: '/people' }] : []),
-      ...(mayTrail ? [{ label: 'What was done', what: 'action', to: '/trail' }] : []),
+      ...(mayAudit ? [{ label: 'What was done', what: 'action', to: '/audit' }] : []),
       ...(patterns ?? []).map(({ id, title }) => ({ label: title, what: 'pattern', to: `/patterns/${id}` })),
       ...(batches ?? []).map(({ id, name }) => ({ label: name, what: 'batch', to: `/kits/${id}` })),
     ],
-    [patterns, batches, mayPlan, mayTrail, mayKeepPeople, mayCount, mayTeach],
+    [patterns, batches, mayPlan, mayAudit, mayKeepPeople, mayCount, mayTeach],
   )
   const items = (find.length > 1 ? (shelf?.pages[0]?.items ?? []) : []).map((item) => ({
     label: `${item.colourName}, ${item.kind} ${item.size}, ${item.colourCode}`,

@@ -15,7 +15,7 @@ import { BatchState } from './batch-state'
 export function BatchesPage() {
   usePageTitle('Kits')
   const mayPlan = useMay('batches.plan')
-  const mayTrail = useMay('trail.read')
+  const mayAudit = useMay('audit.read')
   const mayKeepPeople = useMay('people.keep')
   const { data: batches, error } = useQuery(read.batches)
   const { data: drafts } = useQuery(read.competing)
@@ -28,7 +28,7 @@ export function BatchesPage() {
       <div className="page-head">
         <h1>Kits</h1>
         <span className="spacer" />
-        {mayTrail && <Link to="/trail">What was done</Link>}
+        {mayAudit && <Link to="/audit">What was done</Link>}
         {mayKeepPeople && <Link to="/people">People</Link>}
         <Link to="/kits/make">How many can I make?</Link>
         <Link to="/kits/buy">

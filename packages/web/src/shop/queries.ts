@@ -1,4 +1,5 @@
 import { infiniteQueryOptions, QueryClient, queryOptions } from '@tanstack/react-query'
+import { auditPage } from '@tessellum/contract/audit'
 import { batch, batchSummary, competing } from '@tessellum/contract/batches'
 import { buyLine, purchase } from '@tessellum/contract/buying'
 import { classAnswer, classSummary } from '@tessellum/contract/classes'
@@ -13,7 +14,6 @@ import { rescue } from '@tessellum/contract/rescue'
 import { samples } from '@tessellum/contract/samples'
 import { item, itemStory, movesPage, type ShelfWanted, shelfPage } from '@tessellum/contract/stock'
 import { placeSummary, stocktake, stocktakeSummary } from '@tessellum/contract/stocktake'
-import { trail } from '@tessellum/contract/trail'
 import { isView, type View } from '@tessellum/core/drawing/view'
 import { z } from 'zod'
 import { ask, isUnreachable, keepSession, ShopError } from './api'
@@ -144,13 +144,13 @@ export const read = {
   costs: queryOptions({ queryKey: ['costs'], queryFn: () => ask('GET', '/costs', costSettings) }),
   batchPrice: (id: number) =>
     queryOptions({ queryKey: ['batches', id, 'price'], queryFn: () => ask('GET', `/batches/${id}/price`, batchPrice) }),
-  trail: (find: string) =>
+  audit: (find: string) =>
     infiniteQueryOptions({
-      queryKey: ['trail', find],
-      queryFn: ({ pageParam }) => ask('GET', `/trail?${new URLSearchParams({ find, ...pageParam })}`, trail),
+      queryKey: ['audit', find],
+      queryFn: ({ pageParam }) => ask('GET', `/audit?${new URLSearchParams({ find, ...pageParam })}`, auditPage),
       initialPageParam: {},
-      getNextPageParam: ({ deeds, more }): Record<string, string> | undefined =>
-        more ? { before: String(deeds[deeds.length - 1]?.id) } : undefined,
+      getNextPageParam: ({ entries, more }): Record<string, string> | undefined =>
+        more ? { before: String(entries[entries.length - 1]?.id) } : undefined,
       placeholderData: (before) => before,
     }),
   buyList: queryOptions({ queryKey: ['buy-list'], queryFn: () => ask('GET', '/buy-list', z.array(buyLine)) }),

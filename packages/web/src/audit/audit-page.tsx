@@ -9,16 +9,16 @@ import { Trouble } from '../frame/trouble'
 import { read } from '../shop/queries'
 
 /** What people did, day by day, newest first: as it would be told. */
-export function TrailPage() {
+export function AuditPage() {
   usePageTitle('What was done')
   const [find, setFind] = useState('')
   const { data, error, hasNextPage, fetchNextPage, isFetchingNextPage } = useInfiniteQuery(
-    read.trail(useDeferredValue(find)),
+    read.audit(useDeferredValue(find)),
   )
   if (error && !data) return <Trouble error={error} />
   if (!data) return <Loading what="Reading back" />
-  const deeds = data.pages.flatMap((page) => page.deeds)
-  const days = [...new Set(deeds.map(({ at }) => dayjs(at).format('dddd, D MMMM YYYY')))]
+  const entries = data.pages.flatMap((page) => page.entries)
+  const days = [...new Set(entries.map(({ at }) => dayjs(at).format('dddd, D MMMM YYYY')))]
   return (
     <div className="page stack">
       <div className="page-head">
@@ -32,12 +32,12 @@ export function TrailPage() {
           onChange={({ target }) => setFind(target.value.trim())}
         />
       </div>
-      {deeds.length === 0 && <div className="empty sheet">No matching activity.</div>}
+      {entries.length === 0 && <div className="empty sheet">No matching activity.</div>}
       {days.map((day) => (
         <section key={day} aria-label={day}>
           <h2 style={{ marginBottom: 6 }}>{day}</h2>
-          <ul className="rows deeds">
-            {deeds
+          <ul className="rows audit-entries">
+            {entries
               .filter(({ at }) => dayjs(at).format('dddd, D MMMM YYYY') === day)
               .map(({ id, at, by, what, page }) => (
                 <li key={id}>
