@@ -1,5 +1,6 @@
-/** What each route takes and answers: what the server checks, and what docs/api.md and /api/openapi.json are made from. */
+/** Every route there is: who may, what it takes and what it answers. The server mounts from it, the pages call by it, OpenAPI is printed from it. */
 
+import { isView, type View } from '@tessellum/core/drawing/view'
 import { z } from 'zod'
 import { auditPage, auditWanted } from './audit'
 import {
@@ -8,6 +9,7 @@ import {
   changeBatch,
   changedBatch,
   changeLines,
+  changePlan,
   competing,
   couldMake,
   newBatch,
@@ -26,11 +28,12 @@ import {
   receivePurchase,
   takePrices,
 } from './buying'
-import { bookSeat, classAnswer, classSummary, saveClass, walkPlace } from './classes'
+import { bookSeat, classAnswer, classSummary, classWithBags, saveClass, teacher, walkPlace } from './classes'
 import { colourway, saveColourway } from './colourways'
-import { found, labelsWanted, playStandIn, printLabels } from './devices'
+import { found, labelsWanted, playStandIn, printLabels, standInNames } from './devices'
 import { batchPrice, bench, costSettings, diary, diaryWanted } from './diary'
 import { documentWanted, edition, editionWanted } from './editions'
+import { recordIdInAddress } from './fields'
 import { newsWanted } from './news'
 import { order, saveOrder, sizedOrder, sizeOrder } from './orders'
 import { emptyBag, fillBag, loseBeads, packing, returnKit, swapLot } from './packing'
@@ -38,7 +41,7 @@ import { patternFile } from './pattern-file'
 import { carrier, newPattern, pattern, patternSummary, saveDraft, saveVersion, versionText } from './patterns'
 import { me, person, signIn } from './people'
 import { acceptSubstitutes, rescue } from './rescue'
-import type { RouteKey } from './rights'
+import type { Right } from './rights'
 import { newSample, samples } from './samples'
 import {
   changeLot,
@@ -58,185 +61,471 @@ import { beginStocktake, countLot, placeSummary, stocktake, stocktakeSummary } f
 import { saveWords, stepWords } from './words'
 import { workState } from './work'
 
-export interface Described {
+/** One thing that can be asked of the server: `METHOD /path` and what goes with it. */
+export interface Route {
   readonly what: string
-  /** Of the request. */
-  readonly body?: z.ZodType
+  /** Who may: "open" is for anyone, "signed-in" for anyone known. */
+  readonly right: Right | 'open' | 'signed-in'
+  /** Named in the path; ids of records when absent. */
+  readonly params?: z.ZodObject
   readonly query?: z.ZodType
+  readonly body?: z.ZodType
   /** JSON by its schema; or a file, or a stream of events. */
   readonly answer: z.ZodType | 'file' | 'pdf' | 'stream'
   /** The body is a file as it is. */
   readonly bytes?: true
+  /**
+   * Writes nothing into the records although it is no GET, or nothing that a second time would change: it asks, signs in or out, drives a device, or,
+   * as a draft, says which revision it follows. Everything else that is no GET carries an idempotency key.
+   */
+  readonly keyless?: true
 }
 
 const ok = z.object({ ok: z.boolean() })
-const some = z.looseObject({})
 const list = <T extends z.ZodType>(of: T) => z.array(of)
+const changedItem = z.object({ itemId: z.number() })
+const changedLot = z.object({ lotId: z.number() })
+const changedPurchase = z.object({ purchaseId: z.number() })
+const printed = z.object({ printed: z.number() })
+const drawing = z.custom<View>(isView)
 
 export const api = {
-  'GET /api/health': { what: 'Whether the shop and its records answer', answer: ok },
-  'POST /api/sign-in': { what: "Sign in; the answer's token goes along with every change", body: signIn, answer: some },
-  'GET /api/me': { what: 'Who is signed in, and the token for changes', answer: me },
-  'POST /api/sign-out': { what: 'Sign out', answer: ok },
+  'GET /api/health': { what: 'Whether the shop and its records answer', right: 'open', answer: ok },
+  'POST /api/sign-in': {
+    what: "Sign in; the answer's token goes along with every change",
+    right: 'open',
+    keyless: true,
+    body: signIn,
+    answer: me,
+  },
+  'GET /api/me': { what: 'Who is signed in, and the token for changes', right: 'signed-in', answer: me },
+  'POST /api/sign-out': { what: 'Sign out', right: 'signed-in', keyless: true, answer: z.object({}) },
   'GET /api/changes': {
     what: 'What has changed, as server-sent events: a subject each; and what devices say, as events of their own',
+    right: 'signed-in',
     query: newsWanted,
     answer: 'stream',
   },
-  'GET /api/work': { what: 'How far what the asker waits for has come', answer: workState },
-  'GET /api/people': { what: 'Who may sign in, and who is signed in', answer: list(person) },
+  'GET /api/work': { what: 'How far what the asker waits for has come', right: 'signed-in', answer: workState },
+  'GET /api/people': { what: 'Who may sign in, and who is signed in', right: 'people.keep', answer: list(person) },
   'POST /api/people/:id/disable': {
     what: 'End their sessions, and let them in no more',
+    right: 'people.keep',
     answer: z.object({ id: z.number() }),
   },
-  'POST /api/people/:id/enable': { what: 'Let them sign in again', answer: z.object({ id: z.number() }) },
-  'GET /api/patterns': { what: 'All patterns', answer: list(patternSummary) },
-  'POST /api/patterns': { what: 'Begin a pattern, or take one in from a file', body: newPattern, answer: pattern },
-  'GET /api/patterns/:id': { what: 'A pattern: its draft and its versions', answer: pattern },
-  'GET /api/patterns/:id/drawing': { what: 'The draft drawn from the front, as the shop has it', answer: some },
+  'POST /api/people/:id/enable': {
+    what: 'Let them sign in again',
+    right: 'people.keep',
+    answer: z.object({ id: z.number() }),
+  },
+  'GET /api/patterns': { what: 'All patterns', right: 'patterns.read', answer: list(patternSummary) },
+  'POST /api/patterns': {
+    what: 'Begin a pattern, or take one in from a file',
+    right: 'patterns.write',
+    body: newPattern,
+    answer: pattern,
+  },
+  'GET /api/patterns/:id': { what: 'A pattern: its draft and its versions', right: 'patterns.read', answer: pattern },
+  'GET /api/patterns/:id/drawing': {
+    what: 'The draft drawn from the front, as the shop has it',
+    right: 'patterns.read',
+    query: z.object({ digest: z.string().max(200).optional() }),
+    answer: drawing,
+  },
   'PUT /api/patterns/:id/draft': {
     what: 'Save the draft on top of the revision it was read at',
+    right: 'patterns.write',
+    keyless: true,
     body: saveDraft,
     answer: pattern,
   },
   'POST /api/patterns/:id/versions': {
     what: 'Keep a version, publish it, or correct another',
+    right: 'patterns.write',
     body: saveVersion,
     answer: pattern,
   },
-  'GET /api/patterns/:id/versions/:number': { what: "A version's text", answer: versionText },
-  'GET /api/patterns/:id/versions/:number/carriers': { what: 'Batches that carry a version', answer: list(carrier) },
-  'GET /api/patterns/:id/words': { what: "The designer's own words", answer: list(stepWords) },
-  'PUT /api/patterns/:id/words': { what: 'Save own words for a step', body: saveWords, answer: list(stepWords) },
+  'GET /api/patterns/:id/versions/:number': { what: "A version's text", right: 'patterns.read', answer: versionText },
+  'GET /api/patterns/:id/versions/:number/carriers': {
+    what: 'Batches that carry a version',
+    right: 'patterns.read',
+    answer: list(carrier),
+  },
+  'GET /api/patterns/:id/words': { what: "The designer's own words", right: 'patterns.read', answer: list(stepWords) },
+  'PUT /api/patterns/:id/words': {
+    what: 'Save own words for a step',
+    right: 'patterns.write',
+    body: saveWords,
+    answer: list(stepWords),
+  },
   'GET /api/patterns/:id/edition': {
     what: 'Everything an edition is written from',
+    right: 'patterns.read',
     query: editionWanted,
     answer: edition,
   },
-  'GET /api/patterns/:id/document.pdf': { what: 'The written pattern', query: documentWanted, answer: 'pdf' },
-  'GET /api/patterns/:id/pattern.json': { what: 'The pattern as a file', answer: patternFile },
-  'GET /api/patterns/:id/samples': { what: 'Logged samples and what they say of thread and time', answer: samples },
-  'POST /api/patterns/:id/samples': { what: 'Log a sample', body: newSample, answer: samples },
-  'GET /api/patterns/:id/colourways': { what: 'Its colourways', answer: list(colourway) },
-  'POST /api/patterns/:id/colourways': { what: 'Begin a colourway', body: saveColourway, answer: colourway },
-  'PUT /api/colourways/:id': { what: "Keep a colourway's next version", body: saveColourway, answer: colourway },
-  'GET /api/colourways/:id/versions/:number': { what: 'A colourway as it stood', answer: colourway },
-  'GET /api/items': { what: 'Every item with what is on it', answer: list(item) },
-  'GET /api/shelf': { what: 'The shelf, page by page', query: shelfWanted, answer: shelfPage },
-  'GET /api/stock/file': { what: 'The shelf as a file', query: stockFileWanted, answer: 'file' },
-  'POST /api/stock/file/preview': { what: 'What a file would do', bytes: true, answer: stockFileOutcome },
-  'POST /api/stock/file': { what: 'Take a file in, all or nothing', bytes: true, answer: stockFileOutcome },
-  'POST /api/items': { what: 'Begin an item', body: saveItem, answer: itemStory },
-  'PUT /api/items/:id': { what: 'Change an item', body: saveItem, answer: itemStory },
-  'GET /api/items/:id': { what: "An item's lots, moves, promises and orders", answer: itemStory },
-  'GET /api/items/:id/moves': { what: 'Moves before a move', answer: movesPage },
-  'GET /api/items/:id/rescue': { what: 'The best way out for all drafts that take an item', answer: rescue },
-  'PUT /api/items/:id/packs': { what: "Take over a supplier's prices", body: takePrices, answer: z.unknown() },
-  'POST /api/items/:id/lots': { what: 'Receive a lot', body: newLot, answer: z.unknown() },
-  'POST /api/lots/:id/moves': { what: 'Post a move by hand', body: handMove, answer: z.unknown() },
+  'GET /api/patterns/:id/document.pdf': {
+    what: 'The written pattern',
+    right: 'patterns.read',
+    query: documentWanted,
+    answer: 'pdf',
+  },
+  'GET /api/patterns/:id/pattern.json': { what: 'The pattern as a file', right: 'patterns.read', answer: patternFile },
+  'GET /api/patterns/:id/samples': {
+    what: 'Logged samples and what they say of thread and time',
+    right: 'patterns.read',
+    answer: samples,
+  },
+  'POST /api/patterns/:id/samples': { what: 'Log a sample', right: 'samples.log', body: newSample, answer: samples },
+  'GET /api/patterns/:id/colourways': { what: 'Its colourways', right: 'patterns.read', answer: list(colourway) },
+  'POST /api/patterns/:id/colourways': {
+    what: 'Begin a colourway',
+    right: 'patterns.write',
+    body: saveColourway,
+    answer: colourway,
+  },
+  'PUT /api/colourways/:id': {
+    what: "Keep a colourway's next version",
+    right: 'patterns.write',
+    body: saveColourway,
+    answer: colourway,
+  },
+  'GET /api/colourways/:id/versions/:number': {
+    what: 'A colourway as it stood',
+    right: 'patterns.read',
+    answer: colourway,
+  },
+  'GET /api/items': { what: 'Every item with what is on it', right: 'stock.read', answer: list(item) },
+  'GET /api/shelf': { what: 'The shelf, page by page', right: 'stock.read', query: shelfWanted, answer: shelfPage },
+  'GET /api/stock/file': { what: 'The shelf as a file', right: 'stock.read', query: stockFileWanted, answer: 'file' },
+  'POST /api/stock/file/preview': {
+    what: 'What a file would do',
+    right: 'stock.keep',
+    keyless: true,
+    bytes: true,
+    answer: stockFileOutcome,
+  },
+  'POST /api/stock/file': {
+    what: 'Take a file in, all or nothing',
+    right: 'stock.keep',
+    bytes: true,
+    answer: stockFileOutcome,
+  },
+  'POST /api/items': { what: 'Begin an item', right: 'stock.keep', body: saveItem, answer: itemStory },
+  'PUT /api/items/:id': { what: 'Change an item', right: 'stock.keep', body: saveItem, answer: itemStory },
+  'GET /api/items/:id': { what: "An item's lots, moves, promises and orders", right: 'stock.read', answer: itemStory },
+  'GET /api/items/:id/moves': {
+    what: 'Moves before a move',
+    right: 'stock.read',
+    query: z.object({ before: recordIdInAddress }),
+    answer: movesPage,
+  },
+  'GET /api/items/:id/rescue': {
+    what: 'The best way out for all drafts that take an item',
+    right: 'batches.plan',
+    answer: rescue,
+  },
+  'PUT /api/items/:id/packs': {
+    what: "Take over a supplier's prices",
+    right: 'stock.buy',
+    body: takePrices,
+    answer: changedItem,
+  },
+  'POST /api/items/:id/lots': { what: 'Receive a lot', right: 'stock.move', body: newLot, answer: changedLot },
+  'POST /api/lots/:id/moves': {
+    what: 'Post a move by hand',
+    right: 'stock.move',
+    body: handMove,
+    answer: z.object({ moveId: z.number(), itemId: z.number() }),
+  },
   'POST /api/lots/:id/transfer': {
     what: 'Move a lot, or part of it, to another place',
+    right: 'stock.move',
     body: transferLot,
-    answer: z.unknown(),
+    answer: changedLot,
   },
-  'POST /api/lots/:id/weighing': { what: 'Weigh beads of a lot', body: weighLot, answer: z.unknown() },
-  'POST /api/lots/:id/label': { what: "Print a lot's label", answer: z.unknown() },
-  'PUT /api/lots/:id': { what: "Change a lot's supplier and cost", body: changeLot, answer: z.unknown() },
-  'POST /api/moves/:id/reverse': { what: 'Take a move back by another', body: reverseMove, answer: z.unknown() },
-  'GET /api/places': { what: 'Places with lots in them', answer: list(placeSummary) },
-  'GET /api/stocktakes': { what: 'Counts of places', answer: list(stocktakeSummary) },
-  'POST /api/stocktakes': { what: 'Freeze a place', body: beginStocktake, answer: stocktake },
-  'GET /api/stocktakes/:id': { what: 'A count', answer: stocktake },
-  'PUT /api/stocktakes/:id/lots/:lotId': { what: 'What is in a tube', body: countLot, answer: stocktake },
-  'POST /api/stocktakes/:id/post': { what: 'Post what differs', answer: stocktake },
-  'POST /api/stocktakes/:id/abandon': { what: 'Leave a count', answer: stocktake },
-  'GET /api/buy-list': { what: 'What must be bought, by when', query: buyWanted, answer: list(buyLine) },
-  'GET /api/buy-list/file': { what: 'The same as a file', query: stockFileWanted, answer: 'file' },
-  'GET /api/purchases': { what: 'What is on its way', answer: list(purchase) },
-  'POST /api/purchases': { what: 'Order something', body: newPurchase, answer: z.unknown() },
-  'POST /api/purchases/:id/receive': { what: 'It came', body: receivePurchase, answer: z.unknown() },
-  'POST /api/purchases/:id/cancel': { what: 'Call an order off', answer: z.unknown() },
-  'POST /api/quotes': { what: 'What suppliers ask today', body: askQuotes, answer: list(quote) },
-  'GET /api/batches': { what: 'All batches', answer: list(batchSummary) },
-  'GET /api/batches/competing': { what: 'How far the shelf goes for each draft in its turn', answer: competing },
-  'POST /api/batches': { what: 'Plan a batch', body: newBatch, answer: batch },
+  'POST /api/lots/:id/weighing': {
+    what: 'Weigh beads of a lot',
+    right: 'stock.move',
+    body: weighLot,
+    answer: changedLot,
+  },
+  'POST /api/lots/:id/label': { what: "Print a lot's label", right: 'stock.move', keyless: true, answer: printed },
+  'PUT /api/lots/:id': {
+    what: "Change a lot's supplier and cost",
+    right: 'stock.keep',
+    body: changeLot,
+    answer: changedLot,
+  },
+  'POST /api/moves/:id/reverse': {
+    what: 'Take a move back by another',
+    right: 'stock.move',
+    body: reverseMove,
+    answer: z.object({ moveId: z.number() }),
+  },
+  'GET /api/places': { what: 'Places with lots in them', right: 'stock.read', answer: list(placeSummary) },
+  'GET /api/stocktakes': { what: 'Counts of places', right: 'stock.read', answer: list(stocktakeSummary) },
+  'POST /api/stocktakes': { what: 'Freeze a place', right: 'stock.move', body: beginStocktake, answer: stocktake },
+  'GET /api/stocktakes/:id': { what: 'A count', right: 'stock.read', answer: stocktake },
+  'PUT /api/stocktakes/:id/lots/:lotId': {
+    what: 'What is in a tube',
+    right: 'stock.move',
+    body: countLot,
+    answer: stocktake,
+  },
+  'POST /api/stocktakes/:id/post': { what: 'Post what differs', right: 'stock.move', answer: stocktake },
+  'POST /api/stocktakes/:id/abandon': { what: 'Leave a count', right: 'stock.move', answer: stocktake },
+  'GET /api/buy-list': {
+    what: 'What must be bought, by when',
+    right: 'batches.read',
+    query: buyWanted,
+    answer: list(buyLine),
+  },
+  'GET /api/buy-list/file': {
+    what: 'The same as a file',
+    right: 'batches.read',
+    query: stockFileWanted,
+    answer: 'file',
+  },
+  'GET /api/purchases': { what: 'What is on its way', right: 'batches.read', answer: list(purchase) },
+  'POST /api/purchases': { what: 'Order something', right: 'stock.buy', body: newPurchase, answer: changedPurchase },
+  'POST /api/purchases/:id/receive': {
+    what: 'It came',
+    right: 'stock.move',
+    body: receivePurchase,
+    answer: changedLot,
+  },
+  'POST /api/purchases/:id/cancel': { what: 'Call an order off', right: 'stock.buy', answer: changedPurchase },
+  'POST /api/quotes': {
+    what: 'What suppliers ask today',
+    right: 'stock.buy',
+    keyless: true,
+    body: askQuotes,
+    answer: list(quote),
+  },
+  'GET /api/batches': { what: 'All batches', right: 'batches.read', answer: list(batchSummary) },
+  'GET /api/batches/competing': {
+    what: 'How far the shelf goes for each draft in its turn',
+    right: 'batches.read',
+    answer: competing,
+  },
+  'POST /api/batches': { what: 'Plan a batch', right: 'batches.plan', body: newBatch, answer: batch },
   'POST /api/batches/outlook': {
     what: 'What lines would take and what the shelf allows',
+    right: 'batches.plan',
+    keyless: true,
     body: outlookWanted,
     answer: outlook,
   },
-  'POST /api/batches/could-make': { what: 'How many could be made', body: changeLines, answer: couldMake },
-  'GET /api/batches/:id': { what: 'A batch', answer: batch },
-  'GET /api/batches/:id/file': { what: 'Its bill as a file', query: stockFileWanted, answer: 'file' },
-  'GET /api/batches/:id/price': { what: 'What its kits cost', answer: batchPrice },
-  'PUT /api/batches/:id': { what: 'When it is due, and its turn', body: changeBatch, answer: batch },
+  'POST /api/batches/could-make': {
+    what: 'How many could be made',
+    right: 'batches.plan',
+    keyless: true,
+    body: changeLines,
+    answer: couldMake,
+  },
+  'GET /api/batches/:id': { what: 'A batch', right: 'batches.read', answer: batch },
+  'GET /api/batches/:id/file': {
+    what: 'Its bill as a file',
+    right: 'batches.read',
+    query: stockFileWanted,
+    answer: 'file',
+  },
+  'GET /api/batches/:id/price': { what: 'What its kits cost', right: 'batches.read', answer: batchPrice },
+  'PUT /api/batches/:id': {
+    what: 'When it is due, and its turn',
+    right: 'batches.plan',
+    body: changeBatch,
+    answer: batch,
+  },
   'PUT /api/batches/:id/lines': {
     what: 'Other lines, whether it holds anything or not',
-    body: changeLines,
+    right: 'batches.plan',
+    body: changePlan,
     answer: changedBatch,
   },
   'POST /api/batches/:id/lines/:line/substitute': {
     what: 'Another bead in a line',
+    right: 'batches.plan',
     body: substituteInLine,
     answer: changedBatch,
   },
   'POST /api/batches/:id/substitutes': {
     what: 'Stand-ins for some of its kits',
+    right: 'batches.plan',
     body: acceptSubstitutes,
     answer: changedBatch,
   },
-  'POST /api/batches/:id/reserve': { what: 'Promise it everything, or nothing', answer: batch },
-  'POST /api/batches/:id/release': { what: 'Give back what it holds', answer: batch },
-  'POST /api/batches/:id/plan-again': { what: 'Plan one again that was called off', answer: batch },
-  'POST /api/batches/:id/cancel': { what: 'Call it off', answer: batch },
-  'POST /api/batches/:id/lay-out': { what: 'Lay bags out anew', answer: batch },
-  'GET /api/batches/:id/packing': { what: 'Its bags', answer: packing },
-  'PUT /api/batches/:id/bags': { what: 'Fill a bag', body: fillBag, answer: packing },
-  'POST /api/batches/:id/bags/empty': { what: 'Empty a bag', body: emptyBag, answer: packing },
-  'POST /api/batches/:id/losses': { what: 'Beads spilt or missing', body: loseBeads, answer: packing },
-  'POST /api/batches/:id/swaps': { what: 'Another lot', body: swapLot, answer: packing },
-  'POST /api/batches/:id/returns': { what: 'What came back of a kit', body: returnKit, answer: packing },
-  'POST /api/batches/:id/close': { what: 'Issue what was used', answer: packing },
-  'GET /api/batches/:id/labels.pdf': { what: 'Labels as sheets', query: labelsWanted, answer: 'pdf' },
-  'POST /api/batches/:id/labels': { what: 'Print labels', body: printLabels, answer: z.unknown() },
-  'GET /api/classes': { what: 'Classes', answer: list(classSummary) },
-  'POST /api/classes': { what: 'Offer a class', body: saveClass, answer: classAnswer },
-  'GET /api/teachers': { what: 'Who can teach', answer: z.unknown() },
-  'GET /api/classes/:id': { what: 'A class', answer: classAnswer },
-  'PUT /api/classes/:id': { what: 'Change a class', body: saveClass, answer: classAnswer },
+  'POST /api/batches/:id/reserve': {
+    what: 'Promise it everything, or nothing',
+    right: 'batches.reserve',
+    answer: batch,
+  },
+  'POST /api/batches/:id/release': { what: 'Give back what it holds', right: 'batches.reserve', answer: batch },
+  'POST /api/batches/:id/plan-again': {
+    what: 'Plan one again that was called off',
+    right: 'batches.plan',
+    answer: batch,
+  },
+  'POST /api/batches/:id/cancel': { what: 'Call it off', right: 'batches.plan', answer: batch },
+  'POST /api/batches/:id/lay-out': { what: 'Lay bags out anew', right: 'batches.pack', answer: batch },
+  'GET /api/batches/:id/packing': { what: 'Its bags', right: 'batches.read', answer: packing },
+  'PUT /api/batches/:id/bags': { what: 'Fill a bag', right: 'batches.pack', body: fillBag, answer: packing },
+  'POST /api/batches/:id/bags/empty': { what: 'Empty a bag', right: 'batches.pack', body: emptyBag, answer: packing },
+  'POST /api/batches/:id/losses': {
+    what: 'Beads spilt or missing',
+    right: 'batches.pack',
+    body: loseBeads,
+    answer: packing,
+  },
+  'POST /api/batches/:id/swaps': { what: 'Another lot', right: 'batches.pack', body: swapLot, answer: packing },
+  'POST /api/batches/:id/returns': {
+    what: 'What came back of a kit',
+    right: 'batches.pack',
+    body: returnKit,
+    answer: packing,
+  },
+  'POST /api/batches/:id/close': { what: 'Issue what was used', right: 'batches.pack', answer: packing },
+  'GET /api/batches/:id/labels.pdf': {
+    what: 'Labels as sheets',
+    right: 'batches.read',
+    query: labelsWanted,
+    answer: 'pdf',
+  },
+  'POST /api/batches/:id/labels': {
+    what: 'Print labels',
+    right: 'batches.pack',
+    keyless: true,
+    body: printLabels,
+    answer: printed,
+  },
+  'GET /api/classes': { what: 'Classes', right: 'classes.read', answer: list(classSummary) },
+  'POST /api/classes': { what: 'Offer a class', right: 'classes.keep', body: saveClass, answer: classAnswer },
+  'GET /api/teachers': { what: 'Who can teach', right: 'classes.read', answer: list(teacher) },
+  'GET /api/classes/:id': { what: 'A class', right: 'classes.read', answer: classAnswer },
+  'PUT /api/classes/:id': { what: 'Change a class', right: 'classes.keep', body: saveClass, answer: classAnswer },
   'PUT /api/classes/:id/seats/:seat': {
     what: 'Take a seat, or change who has it',
+    right: 'classes.keep',
     body: bookSeat,
     answer: classAnswer,
   },
-  'POST /api/classes/:id/seats/:seat/free': { what: 'Free a seat', answer: classAnswer },
-  'POST /api/classes/:id/kits': { what: 'Plan its kits, or bring its batch up to the bookings', answer: z.unknown() },
-  'POST /api/classes/:id/taught': { what: 'It was taught', answer: classAnswer },
-  'POST /api/classes/:id/cancel': { what: 'Call it off', answer: classAnswer },
-  'POST /api/classes/:id/reopen': { what: 'Not taught or called off after all, within a day', answer: classAnswer },
-  'PUT /api/classes/:id/walk': { what: 'Where the class stands in the walk', body: walkPlace, answer: z.unknown() },
-  'GET /api/classes/:id/labels.pdf': { what: 'Labels for its seats', answer: 'pdf' },
-  'GET /api/orders': { what: 'Orders', answer: list(order) },
-  'POST /api/orders': { what: 'Take an order', body: saveOrder, answer: list(order) },
-  'PUT /api/orders/:id': { what: 'Change an order', body: saveOrder, answer: list(order) },
-  'POST /api/orders/size': { what: 'How a pattern is made to a measure', body: sizeOrder, answer: sizedOrder },
-  'POST /api/orders/:id/kits': { what: 'Plan its kit', answer: list(order) },
-  'POST /api/orders/:id/done': { what: 'Handed over', answer: list(order) },
+  'POST /api/classes/:id/seats/:seat/free': { what: 'Free a seat', right: 'classes.keep', answer: classAnswer },
+  'POST /api/classes/:id/kits': {
+    what: 'Plan its kits, or bring its batch up to the bookings',
+    right: 'batches.plan',
+    answer: classWithBags,
+  },
+  'POST /api/classes/:id/taught': { what: 'It was taught', right: 'classes.keep', answer: classAnswer },
+  'POST /api/classes/:id/cancel': { what: 'Call it off', right: 'classes.keep', answer: classAnswer },
+  'POST /api/classes/:id/reopen': {
+    what: 'Not taught or called off after all, within a day',
+    right: 'classes.keep',
+    answer: classAnswer,
+  },
+  'PUT /api/classes/:id/walk': {
+    what: 'Where the class stands in the walk',
+    keyless: true,
+    right: 'classes.keep',
+    body: walkPlace,
+    answer: walkPlace,
+  },
+  'GET /api/classes/:id/labels.pdf': { what: 'Labels for its seats', right: 'classes.read', answer: 'pdf' },
+  'GET /api/orders': { what: 'Orders', right: 'classes.read', answer: list(order) },
+  'POST /api/orders': { what: 'Take an order', right: 'orders.keep', body: saveOrder, answer: list(order) },
+  'PUT /api/orders/:id': { what: 'Change an order', right: 'orders.keep', body: saveOrder, answer: list(order) },
+  'POST /api/orders/size': {
+    what: 'How a pattern is made to a measure',
+    right: 'orders.keep',
+    keyless: true,
+    body: sizeOrder,
+    answer: sizedOrder,
+  },
+  'POST /api/orders/:id/kits': { what: 'Plan its kit', right: 'orders.keep', answer: list(order) },
+  'POST /api/orders/:id/done': { what: 'Handed over', right: 'orders.keep', answer: list(order) },
   'POST /api/orders/:id/reopen': {
     what: 'Not handed over or called off after all, within a day',
+    right: 'orders.keep',
     answer: list(order),
   },
-  'POST /api/orders/:id/cancel': { what: 'Call it off', answer: list(order) },
-  'GET /api/diary': { what: 'Promises, day by day', query: diaryWanted, answer: diary },
-  'GET /api/diary.ics': { what: 'The same as a calendar', query: diaryWanted, answer: 'file' },
-  'GET /api/bench': { what: 'What is to be done next', answer: bench },
-  'GET /api/costs': { what: 'How costs are reckoned', answer: costSettings },
-  'PUT /api/costs': { what: 'Reckon them otherwise', body: costSettings, answer: costSettings },
-  'GET /api/audit': { what: 'What was done', query: auditWanted, answer: auditPage },
-  'GET /api/archive': { what: 'The whole shop as a ZIP', answer: 'file' },
-  'GET /api/openapi.json': { what: 'This document', answer: z.unknown() },
-  'POST /api/scale/zero': { what: 'Set the scale to nought', answer: ok },
-  'GET /api/codes/:code': { what: 'What a code stands for', answer: found },
-  'GET /api/stand-ins': { what: 'What stands in for devices here', answer: z.unknown() },
-  'POST /api/stand-ins/:name': { what: 'Play a stand-in', body: playStandIn, answer: z.unknown() },
-} as const satisfies Record<RouteKey, Described>
+  'POST /api/orders/:id/cancel': { what: 'Call it off', right: 'orders.keep', answer: list(order) },
+  'GET /api/diary': { what: 'Promises, day by day', right: 'classes.read', query: diaryWanted, answer: diary },
+  'GET /api/diary.ics': { what: 'The same as a calendar', right: 'classes.read', query: diaryWanted, answer: 'file' },
+  'GET /api/bench': { what: 'What is to be done next', right: 'classes.read', answer: bench },
+  'GET /api/costs': { what: 'How costs are reckoned', right: 'batches.read', answer: costSettings },
+  'PUT /api/costs': { what: 'Reckon them otherwise', right: 'costs.keep', body: costSettings, answer: costSettings },
+  'GET /api/audit': { what: 'What was done', right: 'audit.read', query: auditWanted, answer: auditPage },
+  'GET /api/archive': { what: 'The whole shop as a ZIP', right: 'archive.take', answer: 'file' },
+  'GET /api/openapi.json': { what: 'This document', right: 'open', answer: z.looseObject({ openapi: z.string() }) },
+  'POST /api/scale/zero': { what: 'Set the scale to nought', right: 'batches.pack', keyless: true, answer: ok },
+  'GET /api/codes/:code': {
+    what: 'What a code stands for',
+    right: 'stock.read',
+    params: z.object({ code: z.string().max(200) }),
+    answer: found,
+  },
+  'GET /api/stand-ins': {
+    what: 'What stands in for devices here',
+    right: 'signed-in',
+    answer: list(z.enum(standInNames)),
+  },
+  'POST /api/stand-ins/:name': {
+    what: 'Play a stand-in',
+    right: 'batches.pack',
+    keyless: true,
+    body: playStandIn,
+    params: z.object({ name: z.string().max(40) }),
+    answer: z.looseObject({}),
+  },
+} as const satisfies Record<string, Route>
+
+export type RouteKey = keyof typeof api
+type Table = typeof api
+
+type Named<Path> = Path extends `${string}/:${infer Rest}`
+  ? Rest extends `${infer Name}/${infer More}`
+    ? Name | Named<`/${More}`>
+    : Rest
+  : never
+
+/** What is named in a route's path. */
+export type Params<Key extends RouteKey> = Table[Key] extends { readonly params: infer S extends z.ZodType }
+  ? z.output<S>
+  : { readonly [Name in Named<Key>]: number }
+/** As the server reads it. */
+export type Query<Key extends RouteKey> = Table[Key] extends { readonly query: infer S extends z.ZodType }
+  ? z.output<S>
+  : undefined
+export type Body<Key extends RouteKey> = Table[Key] extends { readonly body: infer S extends z.ZodType }
+  ? z.output<S>
+  : undefined
+/** As a page gives it. */
+export type QueryInput<Key extends RouteKey> = Table[Key] extends { readonly query: infer S extends z.ZodType }
+  ? z.input<S>
+  : undefined
+export type BodyInput<Key extends RouteKey> = Table[Key] extends { readonly body: infer S extends z.ZodType }
+  ? z.input<S>
+  : undefined
+/** As a page reads it; nothing where the answer is a file or a stream. */
+export type Answer<Key extends RouteKey> = Table[Key] extends { readonly answer: infer S extends z.ZodType }
+  ? z.output<S>
+  : undefined
+/** As the server gives it. */
+export type AnswerInput<Key extends RouteKey> = Table[Key] extends { readonly answer: infer S extends z.ZodType }
+  ? z.input<S>
+  : undefined
+
+/** Routes that write into the records, and are done once for a key. */
+export type WriteKey = {
+  [Key in RouteKey]: Key extends `GET ${string}` ? never : Table[Key] extends { readonly keyless: true } ? never : Key
+}[RouteKey]
+
+export const routeOf = (key: RouteKey): Route => api[key]
+
+export const isWrite = (key: RouteKey): key is WriteKey => !key.startsWith('GET ') && routeOf(key).keyless !== true
+
+/** What a route's path must name. */
+export function paramsOf(key: RouteKey): z.ZodObject {
+  const names = [...key.matchAll(/:(\w+)/g)].map(([, name]) => name as string)
+  return routeOf(key).params ?? z.object(Object.fromEntries(names.map((name) => [name, recordIdInAddress])))
+}

@@ -126,3 +126,11 @@ export const classAnswer = classSummary.extend({
   }),
 })
 export type ClassAnswer = z.infer<typeof classAnswer>
+
+/** A class whose batch was brought up to its bookings. */
+export const classWithBags = classAnswer.extend({
+  /** Bags to be emptied, by name. */
+  toEmpty: z.array(z.string()),
+})
+
+export const teacher = z.object({ id: z.number(), name: z.string() })

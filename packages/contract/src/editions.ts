@@ -2,18 +2,18 @@ import { languageCodes } from '@tessellum/core/writing/language'
 import { sheets } from '@tessellum/core/writing/sheet'
 import { z } from 'zod'
 import { choice } from './colourways'
-import { recordIdInQuery } from './fields'
+import { recordIdInAddress } from './fields'
 import { beadFigures, item } from './stock'
 import { stepWords } from './words'
 
 /** Which edition of a pattern is wanted. */
 export const editionWanted = z.object({
   /** A version's number; the draft when absent. */
-  version: recordIdInQuery.optional(),
+  version: recordIdInAddress.optional(),
   size: z.string().max(60).default(''),
-  colourway: recordIdInQuery.optional(),
+  colourway: recordIdInAddress.optional(),
   /** The newest when absent. */
-  colourwayVersion: recordIdInQuery.optional(),
+  colourwayVersion: recordIdInAddress.optional(),
 })
 
 /** How it is set on paper. */

@@ -146,6 +146,7 @@ export type HandMove = z.infer<typeof handMove>
 
 /** Why a move is taken back. */
 export const reverseMove = z.object({ reason })
+export type ReverseMove = z.infer<typeof reverseMove>
 
 const place = z.string('Say where.').trim().min(1, 'Say where.').max(60, 'A place has at most 60 letters.')
 

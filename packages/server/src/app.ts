@@ -19,7 +19,7 @@ import type { SignedIn } from './context'
 import type { Database } from './database/connect'
 import { deviceRoutes } from './devices/routes'
 import { diaryRoutes } from './diary/routes'
-import { documentRoutes } from './editions/routes'
+import { editionRoutes } from './editions/routes'
 import { answerErrors, nothingHere } from './http/errors'
 import { mount } from './http/mount'
 import { openApi } from './http/openapi'
@@ -51,6 +51,7 @@ export function buildApp({ config, shop, pool, people, secret, log, changes }: P
   const app = express()
   app.disable('x-powered-by')
   app.set('answer seconds', config.ANSWER_SECONDS)
+  app.set('check answers', config.CHECK_ANSWERS)
   // Nothing of the API is kept by browsers, so nothing needs a mark to be compared by.
   app.disable('etag')
   if (config.BEHIND_TLS) app.set('trust proxy', 1)
@@ -90,7 +91,7 @@ export function buildApp({ config, shop, pool, people, secret, log, changes }: P
     await shop.db.execute(sql`select 1`)
     return { ok: true }
   })
-  mount(health, 'GET /api/work', (_, __, { id }) => shop.workers.stateFor(id))
+  mount(health, 'GET /api/work', ({ caller }) => shop.workers.stateFor(caller.id))
   let described: ReturnType<typeof openApi> | undefined
   mount(health, 'GET /api/openapi.json', () => {
     described ??= openApi()
@@ -113,7 +114,7 @@ export function buildApp({ config, shop, pool, people, secret, log, changes }: P
     orderRoutes(shop),
     diaryRoutes(shop),
     auditRoutes(shop),
-    documentRoutes(shop),
+    editionRoutes(shop),
     changes.router,
   )
   app.use('/api', nothingHere)

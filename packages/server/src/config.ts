@@ -20,6 +20,8 @@ const environment = z.object({
   LOCK_SECONDS: z.coerce.number().int().min(1).max(120).default(8),
   /** How long the rest of an answer may take after what was asked for is done; then it is told as done and no more. */
   ANSWER_SECONDS: z.coerce.number().min(1).max(3600).default(10),
+  /** Answers are held against the contract before they are sent: for tests and development. */
+  CHECK_ANSWERS: z.stringbool().default(false),
   LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
   WEB_ROOT: z.string().default(''),
   /** Where the devices and the suppliers' service are; empty without one. See docs/stand-ins.md. */

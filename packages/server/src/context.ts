@@ -32,12 +32,18 @@ export interface Caller extends SignedIn {
   readonly idempotency: Idempotency
 }
 
+/** Who does something, and the key of the request: written down with every move. */
+export interface Actor {
+  readonly personId: number
+  readonly idempotencyKey: string
+}
+
 /** The request as something that is done once: what it asks for, and whether that has been done. */
 export interface Idempotency {
   /** Of its method, address and body: a key goes with these. */
   readonly digest: string
-  /** Its idempotency key, once the handler has read it. */
-  key?: string
+  /** Its idempotency key; empty where it carries none. */
+  readonly key: string
   /** Called when its transaction stands in the records. */
   readonly commit: () => void
   readonly committed: Promise<void>

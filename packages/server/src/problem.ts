@@ -31,3 +31,7 @@ export const notFound = (what: string) =>
   new HttpProblem(404, 'not-found', `There is no such ${what}.`, {
     hint: 'It may have been taken away; go back to the list.',
   })
+
+/** For an address that nothing can be at. */
+export const nothingThere = () =>
+  new HttpProblem(404, 'not-found', 'There is nothing at this address.', { hint: 'Go back to the list.' })

@@ -185,14 +185,11 @@ async function takeStock(
   control?: TaskControl,
 ): Promise<StockFileOutcome> {
   const sheet = await sheetIn(bytes, control)
-  const { key } = caller.idempotency
   return runOnce(
     records(),
-    key,
-    'stock file',
     { ...caller, idempotency: { ...caller.idempotency, commit: () => undefined } },
-    (tx) =>
-      runImport(tx, sheet, { personId: caller.id, idempotencyKey: key }, (done) => checkpoint(control, 0.5 + done / 2)),
+    'stock file',
+    (tx, actor) => runImport(tx, sheet, actor, (done) => checkpoint(control, 0.5 + done / 2)),
   )
 }
 

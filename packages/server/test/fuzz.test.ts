@@ -1,6 +1,5 @@
 /** Whatever is sent to a route, made from its own schemas and bent, is answered: done, or refused in words. Nothing comes apart. */
-import { api, type Described } from '@tessellum/contract/api'
-import type { RouteKey } from '@tessellum/contract/rights'
+import { api, type Route, type RouteKey } from '@tessellum/contract/api'
 import { requests, written } from './requests'
 import { Caller, openShop, type Shop } from './shop'
 
@@ -17,18 +16,18 @@ afterAll(() => shop.close())
 /** Streams never end, and signing out ends the caller; the archive is taken once in its own test. */
 const left: ReadonlySet<string> = new Set(['GET /api/changes', 'POST /api/sign-out', 'GET /api/archive'])
 
-const walked = (Object.entries(api) as [RouteKey, Described][]).filter(([key]) => !left.has(key))
+const walked = (Object.entries(api) as [RouteKey, Route][]).filter(([key]) => !left.has(key))
 
-test.each(walked)('%s', async (key, described) => {
+test.each(walked)('%s', async (key, route) => {
   const owner = await shop.as('isaura')
   const stranger = new Caller(shop.base)
   const trouble: unknown[] = []
-  for (const [i, { path, query, body }] of requests(key, described, seed, perRoute).entries()) {
+  for (const [i, { path, query, body }] of requests(key, route, seed, perRoute).entries()) {
     const [method = ''] = key.split(' ')
     const caller = i % 10 === 9 ? stranger : owner
     const at = `${path.replace('/api', '')}?${written(query)}`
     const { status, body: answer } =
-      described.bytes && method !== 'GET'
+      route.bytes && method !== 'GET'
         ? await caller.send(at, String(body))
         : await caller.ask(method, at, method === 'GET' ? undefined : body)
     const read = answer as { code?: string; path?: string; message?: string } | null

@@ -1,4 +1,5 @@
-import { type Right, rights, routes } from '@tessellum/contract/rights'
+import { api, type Route } from '@tessellum/contract/api'
+import { rights } from '@tessellum/contract/rights'
 import { Caller, openShop, type Shop } from './shop'
 
 let shop: Shop
@@ -15,7 +16,7 @@ const concrete = (path: string) => path.replace('/api', '').replace(':id', '9999
 
 describe('rights', () => {
   // Signing out would end the caller who walks, and the stream of changes never ends; it is tried below.
-  const walked = (Object.entries(routes) as [string, Right | 'open' | 'signed-in'][]).filter(
+  const walked = Object.entries<Route>(api).filter(
     ([key]) => !['POST /api/sign-out', 'GET /api/changes', 'POST /api/sign-in'].includes(key),
   )
 
@@ -36,7 +37,7 @@ describe('rights', () => {
     ])
   })
 
-  test.each(walked)('%s asks for %s', async (key, needed) => {
+  test.each(walked)('%s asks for its right', async (key, { right: needed }) => {
     const [method, path] = key.split(' ') as [string, string]
     const body = method === 'GET' ? undefined : {}
     const stranger = await new Caller(shop.base).ask(method, concrete(path), body)

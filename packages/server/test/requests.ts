@@ -1,6 +1,5 @@
 /** Requests made from a route's own schemas, mostly fitting and now and then bent. */
-import type { Described } from '@tessellum/contract/api'
-import type { RouteKey } from '@tessellum/contract/rights'
+import type { Route, RouteKey } from '@tessellum/contract/api'
 import fc from 'fast-check'
 import { z } from 'zod'
 
@@ -126,7 +125,7 @@ export interface Sent {
   readonly body: unknown
 }
 
-export function requests(key: RouteKey, { query, body, bytes }: Described, seed: number, numRuns: number): Sent[] {
+export function requests(key: RouteKey, { query, body, bytes }: Route, seed: number, numRuns: number): Sent[] {
   const [, path = ''] = key.split(' ')
   const ids = [...path.matchAll(/:\w+/g)].map(([name]) => name)
   return fc.sample(

@@ -156,6 +156,7 @@ function serve(
         LOG_LEVEL: 'silent',
         // A slow machine is not to change what is answered.
         ANSWER_SECONDS: '600',
+        CHECK_ANSWERS: 'true',
         PORT: '0',
         DATABASE_URL: databaseUrl,
         ARCHIVE_KEY: 'a key for the tests only',

@@ -1,9 +1,7 @@
-import { type AuditPage, auditWanted } from '@tessellum/contract/audit'
 import { and, desc, eq, ilike, lt, or } from 'drizzle-orm'
 import { Router } from 'express'
 import type { Database } from '../database/connect'
 import { mount } from '../http/mount'
-import { readInput } from '../http/read-input'
 import { auditEntry } from '../schema/audit'
 import { person } from '../schema/people'
 
@@ -11,8 +9,7 @@ const shown = 100
 
 export function auditRoutes({ db }: { readonly db: Database }): Router {
   const router = Router()
-  mount(router, 'GET /api/audit', async (request): Promise<AuditPage> => {
-    const { before, find } = readInput(auditWanted, request.query)
+  mount(router, 'GET /api/audit', async ({ query: { before, find } }) => {
     const like = `%${find.replace(/[\\%_]/g, '\\$&')}%`
     const rows = await db
       .select({

@@ -1,4 +1,4 @@
-import type { Actor } from '../idempotency/run-once'
+import type { Actor } from '../context'
 
 /** Something done to a batch. */
 export interface BatchActor extends Actor {

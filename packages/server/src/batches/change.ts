@@ -160,7 +160,7 @@ export async function applyReallocation(
   })
   if (moves.length > 0) await tx.insert(move).values(moves)
   for (const { lineId, kit, itemId } of drop) await tx.delete(bag).where(sameBag(lineId, kit, itemId))
-  const lineIds = await writeLines(tx, batchId, lines)
+  const lineIds = await writeLines(tx, lines, actor)
   await insertBags(
     tx,
     batchId,

@@ -7,12 +7,18 @@ import type { PlannedLine } from '../planning/lines'
 import { linesOf } from '../planning/lines'
 import { HttpProblem } from '../problem'
 import { batchLine } from '../schema/batches'
+import type { BatchActor } from './batch-actor'
+import { ownColourway } from './own-colourway'
 
 /** A line as it should be; with the id of the one that it was, if there was one. */
 export type WantedLine = PlannedLine & { readonly id?: number | undefined }
 
 /** Lines that stay keep their ids, and with them their bags. @returns ids in the order of the lines */
-export async function writeLines(tx: Session, batchId: number, lines: readonly WantedLine[]): Promise<number[]> {
+export async function writeLines(
+  tx: Session,
+  lines: readonly WantedLine[],
+  { batchId, personId }: Pick<BatchActor, 'batchId' | 'personId'>,
+): Promise<number[]> {
   const old = await tx.select({ id: batchLine.id }).from(batchLine).where(eq(batchLine.batchId, batchId))
   const gone = old.map(({ id }) => id).filter((id) => !lines.some((line) => line.id === id))
   if (gone.length > 0) await tx.delete(batchLine).where(inArray(batchLine.id, gone))
@@ -22,7 +28,10 @@ export async function writeLines(tx: Session, batchId: number, lines: readonly W
     .set({ position: sql`-1 - ${batchLine.position}` })
     .where(eq(batchLine.batchId, batchId))
   const ids: number[] = []
-  for (const [position, { id, ...line }] of lines.entries()) {
+  for (const [position, { id, choices, ...rest }] of lines.entries()) {
+    const line = choices
+      ? { ...rest, colourwayVersionId: await ownColourway(tx, rest.colourwayVersionId, choices, { batchId, personId }) }
+      : rest
     if (id === undefined) {
       const [made] = await tx
         .insert(batchLine)

@@ -8,6 +8,7 @@ import { batch } from '../schema/batches'
 import { move } from '../schema/ledger'
 import type { BatchActor } from './batch-actor'
 import { lockBatch } from './lock'
+import { releaseKits } from './promise-kits'
 
 /** Gives back all that a batch holds and leaves it as a draft, or cancelled. */
 export async function release(tx: Session, actor: BatchActor, to: 'draft' | 'cancelled'): Promise<void> {
@@ -56,4 +57,21 @@ export async function planAgain(tx: Session, { batchId, personId }: BatchActor):
     })
   await tx.update(batch).set({ state: 'draft' }).where(eq(batch.id, batchId))
   await logActivity(tx, personId, `planned ${name} again`, `/kits/${batchId}`)
+}
+
+/**
+ * Calls off a batch of a class or an order that is called off. What has left the shelf already only gives back the kits that were kept for it.
+ *
+ * @param mayGiveBack whether who does it may give back what is reserved; a plan may be called off by anybody who got here
+ * @returns whether kits stay reserved, as they may not be given back
+ */
+export async function callOffBatch(tx: Session, actor: BatchActor, mayGiveBack: boolean): Promise<boolean> {
+  const { state } = await lockBatch(tx, actor.batchId)
+  if (state === 'closed' || state === 'cancelled') {
+    await releaseKits(tx, actor)
+    return false
+  }
+  if (state !== 'draft' && !mayGiveBack) return true
+  await release(tx, actor, 'cancelled')
+  return false
 }

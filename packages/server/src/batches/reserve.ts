@@ -4,7 +4,6 @@ import { itemName } from '@tessellum/core/stock/item-name'
 import { effectOf } from '@tessellum/core/stock/moves'
 import { eq, sql } from 'drizzle-orm'
 import { logActivity } from '../audit/log'
-import { addVersion, lockColourwayOf } from '../colourways/store'
 import type { Session } from '../database/connect'
 import type { WorkerPool } from '../jobs/pool'
 import { allocationFor } from '../planning/allocation'
@@ -19,6 +18,7 @@ import { insertBags } from './bags'
 import type { BatchActor } from './batch-actor'
 import { bagsOf, byLot, massesOf, type NewBag } from './lay-out'
 import { lockBatch } from './lock'
+import { ownColourway } from './own-colourway'
 import { promiseKits } from './promise-kits'
 import { settleState } from './state'
 
@@ -143,14 +143,4 @@ export async function reserve(
   await settleState(tx, actor.batchId)
   const kits = lines.reduce((sum, line) => sum + line.kits, 0)
   await logActivity(tx, actor.personId, `reserved ${kits} kits of ${row.name}`, `/kits/${actor.batchId}`)
-}
-
-/** A version of a colourway with other choices, for this batch and nobody else. */
-export async function ownColourway(
-  tx: Session,
-  colourwayVersionId: number,
-  choices: LineBill['ways'][number]['choices'],
-  { batchId, personId }: BatchActor,
-): Promise<number> {
-  return addVersion(tx, await lockColourwayOf(tx, colourwayVersionId), choices, personId, batchId)
 }

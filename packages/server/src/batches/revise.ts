@@ -46,12 +46,12 @@ export async function planBatch(
     .values({ ...wanted, madeBy: by })
     .returning({ id: batch.id })
   const { id } = made as { id: number }
-  await writeLines(tx, id, lines)
+  await writeLines(tx, lines, { batchId: id, personId: by })
   await logActivity(tx, by, `planned ${wanted.name}`, `/kits/${id}`)
   return id
 }
 
-interface Turn {
+export interface Turn {
   readonly name?: string | undefined
   readonly dueOn?: string | undefined
   readonly priority?: number | undefined
@@ -80,21 +80,20 @@ export async function reviseBatch(
   id: number,
   lines: readonly WantedLine[],
   caller: Caller,
-  key: string,
   turn: Turn = {},
 ): Promise<string[]> {
   const { db } = shop
   // Done already, it is not worked out again: the batch may since have come to where it could not be done.
-  const before = await previousResult<{ toEmpty: string[] }>(db, key, `change ${id}`, caller)
+  const before = await previousResult<{ toEmpty: string[] }>(db, caller, `change ${id}`)
   if (before) return before.toEmpty
   const { toEmpty } = await retrying(async () => {
     const [row] = await db.select({ state: batch.state }).from(batch).where(eq(batch.id, id))
     if (!row) throw notFound('batch')
     if (row.state === 'draft')
-      return runOnce(db, key, `change ${id}`, caller, async (tx) => {
+      return runOnce(db, caller, `change ${id}`, async (tx, actor) => {
         const { name, state } = await lockBatch(tx, id)
         if (state !== 'draft') throw new TakenMeanwhile()
-        await writeLines(tx, id, lines)
+        await writeLines(tx, lines, { batchId: id, ...actor })
         await logActivity(tx, caller.id, `changed ${name}`, `/kits/${id}`)
         await turnBatch(tx, id, turn, caller.id)
         return { toEmpty: [] as string[] }
@@ -106,12 +105,8 @@ export async function reviseBatch(
     const lined = await linesOf(db, id)
     const reallocation = await planReallocation(shop, id, lines)
     await refuseShort(db, reallocation)
-    return runOnce(db, key, `change ${id}`, caller, async (tx) => {
-      const emptied = await applyReallocation(tx, reallocation, {
-        batchId: id,
-        personId: caller.id,
-        idempotencyKey: key,
-      })
+    return runOnce(db, caller, `change ${id}`, async (tx, actor) => {
+      const emptied = await applyReallocation(tx, reallocation, { batchId: id, ...actor })
       await turnBatch(tx, id, turn, caller.id)
       return { toEmpty: await Promise.all(emptied.map((each) => bagName(tx, each, lined))) }
     })
@@ -119,8 +114,12 @@ export async function reviseBatch(
   return toEmpty
 }
 
-/** Lays a batch's bags out as far as the shelf goes: after a loss, and again once there is more. */
-export async function layOutAgain(shop: Shop, id: number, caller: Caller, key: string): Promise<void> {
+/**
+ * Lays a batch's bags out as far as the shelf goes: after a loss, and again once there is more.
+ *
+ * @param key where this is a part of what the request does
+ */
+export async function layOutAgain(shop: Shop, id: number, caller: Caller, key = caller.idempotency.key): Promise<void> {
   await retrying(async () => {
     const [row] = await shop.db.select({ state: batch.state }).from(batch).where(eq(batch.id, id))
     if (!row) throw notFound('batch')
@@ -130,9 +129,15 @@ export async function layOutAgain(shop: Shop, id: number, caller: Caller, key: s
         hint: 'Reload the page.',
       })
     const reallocation = await planReallocation(shop, id, await linesOf(shop.db, id))
-    await runOnce(shop.db, key, `lay out ${id}`, caller, async (tx) => {
-      await applyReallocation(tx, reallocation, { batchId: id, personId: caller.id, idempotencyKey: key })
-      return { id }
-    })
+    await runOnce(
+      shop.db,
+      caller,
+      `lay out ${id}`,
+      async (tx, actor) => {
+        await applyReallocation(tx, reallocation, { batchId: id, ...actor })
+        return { id }
+      },
+      key,
+    )
   })
 }

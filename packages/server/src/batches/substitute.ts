@@ -1,7 +1,7 @@
 /** Another bead in lines of one batch: each gets a version of its colourway that is for this batch only. */
 import type { Choice } from '@tessellum/contract/colourways'
 import type { Counting } from '@tessellum/core/sizing/counting'
-import { addVersion, choicesOf, explain, lockColourwayOf } from '../colourways/store'
+import { choicesOf } from '../colourways/store'
 import type { Session } from '../database/connect'
 import type { linesOf } from '../planning/lines'
 import { notFound } from '../problem'
@@ -14,52 +14,34 @@ export interface Substitution {
   readonly choices: readonly { readonly role: string; readonly itemId: number; readonly counting: Counting }[]
 }
 
-/** A batch's lines with substitutions: where one is for some of the kits only, the rest stay a line as they were. */
+/**
+ * A batch's lines with substitutions, to be written with the bags that follow from them: where one is for some of the kits only, the rest stay a line
+ * as they were.
+ */
 export async function substituted(
-  tx: Session,
-  batchId: number,
+  db: Session,
   lines: Awaited<ReturnType<typeof linesOf>>,
   substitutions: readonly Substitution[],
-  by: number,
 ): Promise<WantedLine[]> {
   for (const { lineId } of substitutions) if (!lines.some(({ id }) => id === lineId)) throw notFound('line')
-  const result: WantedLine[] = []
-  for (const line of lines) {
-    const { id, patternVersionId, colourwayVersionId, size } = line
-    let left = line.kits
+  const before = await choicesOf(db, [...new Set(lines.map(({ colourwayVersionId }) => colourwayVersionId))])
+  return lines.flatMap(({ id, patternVersionId, colourwayVersionId, size, kits: all }) => {
+    let left = all
     const parts: WantedLine[] = []
     for (const { kits = left, choices } of substitutions.filter(({ lineId }) => lineId === id)) {
       const some = Math.min(kits, left)
       if (some === 0) continue
       left -= some
-      const own = await ownVersion(tx, batchId, line, choices, by)
-      parts.push({ patternVersionId, size, colourwayVersionId: own, kits: some })
+      const own = withChoices(before.get(colourwayVersionId) ?? [], choices)
+      parts.push({ patternVersionId, size, colourwayVersionId, choices: own, kits: some })
     }
+    const [first, ...others] = left > 0 ? [{ patternVersionId, colourwayVersionId, size, kits: left }, ...parts] : parts
     // Whatever stays first keeps the line's id, and with it the bags that can stay.
-    const all = left > 0 ? [{ patternVersionId, colourwayVersionId, size, kits: left }, ...parts] : parts
-    all.forEach((part, i) => {
-      result.push(i === 0 ? { id, ...part } : part)
-    })
-  }
-  return result
+    return first ? [{ id, ...first }, ...others] : []
+  })
 }
 
-async function ownVersion(
-  tx: Session,
-  batchId: number,
-  { colourwayVersionId, colourway }: { colourwayVersionId: number; colourway: string },
-  choices: Substitution['choices'],
-  by: number,
-): Promise<number> {
-  const before = (await choicesOf(tx, [colourwayVersionId])).get(colourwayVersionId) ?? []
+function withChoices(before: readonly Choice[], choices: Substitution['choices']): Choice[] {
   const roles = new Set(choices.map(({ role }) => role))
-  const after: Choice[] = [
-    ...before.filter(({ role }) => !roles.has(role)),
-    ...choices.map((each) => ({ ...each, size: '', rank: 0 })),
-  ]
-  try {
-    return await addVersion(tx, await lockColourwayOf(tx, colourwayVersionId), after, by, batchId)
-  } catch (error) {
-    throw explain(error, colourway)
-  }
+  return [...before.filter(({ role }) => !roles.has(role)), ...choices.map((each) => ({ ...each, size: '', rank: 0 }))]
 }

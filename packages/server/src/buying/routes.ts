@@ -1,13 +1,9 @@
-import { askQuotes, buyWanted, newPurchase, receivePurchase, takePrices } from '@tessellum/contract/buying'
-import { stockFileWanted } from '@tessellum/contract/stock-file'
 import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
 import { plainCells } from '@tessellum/core/stock/sheet'
 import { Router } from 'express'
 import { logActivity } from '../audit/log'
 import type { Config } from '../config'
-import { mount } from '../http/mount'
-import { readId, readInput } from '../http/read-input'
-import { idempotencyKeyOf } from '../idempotency/request-key'
+import { mount, sent } from '../http/mount'
 import { runOnce } from '../idempotency/run-once'
 import { buyList } from '../planning/buy-list'
 import type { Shop } from '../shop'
@@ -19,9 +15,8 @@ import { quotesFor } from './quotes'
 export function buyingRoutes(shop: Shop, { SUPPLIER }: Pick<Config, 'SUPPLIER'>): Router {
   const { db } = shop
   const router = Router()
-  mount(router, 'GET /api/buy-list', (request) => buyList(shop, readInput(buyWanted, request.query).until))
-  mount(router, 'GET /api/buy-list/file', async (request, response) => {
-    const { format } = readInput(stockFileWanted, request.query)
+  mount(router, 'GET /api/buy-list', ({ query }) => buyList(shop, query.until))
+  mount(router, 'GET /api/buy-list/file', async ({ query: { format }, response }) => {
     const rows = [
       ['supplier', 'item', 'short', 'low', 'unit', 'packs', 'cost', 'order by', 'needed on', 'for'],
       ...(await buyList(shop, undefined)).map((line) => [
@@ -39,53 +34,35 @@ export function buyingRoutes(shop: Shop, { SUPPLIER }: Pick<Config, 'SUPPLIER'>)
     ]
     const bytes = await shop.workers.run('writeTable', { rows: plainCells(rows), format, name: 'What to buy' })
     response.attachment(`buy-list.${format}`).send(Buffer.from(bytes))
-    return undefined
+    return sent
   })
   mount(router, 'GET /api/purchases', () => listPurchases(db))
 
-  mount(router, 'POST /api/quotes', async (request) =>
-    quotesFor(db, SUPPLIER, readInput(askQuotes, request.body).itemIds),
+  mount(router, 'POST /api/quotes', ({ body }) => quotesFor(db, SUPPLIER, body.itemIds))
+
+  mount(router, 'PUT /api/items/:id/packs', ({ params: { id: itemId }, body, caller }) =>
+    runOnce(db, caller, `packs ${itemId}`, async (tx) => {
+      await takePacks(tx, itemId, body.packs)
+      await logActivity(tx, caller.id, 'took over a supplier’s prices', `/stock/${itemId}`)
+      return { itemId }
+    }),
   )
-
-  mount(router, 'PUT /api/items/:id/packs', async (request, _, caller) => {
-    const id = readId(request.params.id, 'item')
-    const { packs } = readInput(takePrices, request.body)
-    return runOnce(db, idempotencyKeyOf(request), `packs ${id}`, caller, async (tx) => {
-      await takePacks(tx, id, packs)
-      await logActivity(tx, caller.id, 'took over a supplier’s prices', `/stock/${id}`)
-      return { itemId: id }
-    })
-  })
-
-  mount(router, 'POST /api/purchases', async (request, _, caller) => {
-    const wanted = readInput(newPurchase, request.body)
-    const key = idempotencyKeyOf(request)
-    return runOnce(db, key, 'order', caller, async (tx) => ({
-      purchaseId: await order(tx, wanted, { personId: caller.id, idempotencyKey: key }),
-    }))
-  })
-
-  mount(router, 'POST /api/purchases/:id/receive', async (request, _, caller) => {
-    const id = readId(request.params.id, 'order')
-    const came = readInput(receivePurchase, request.body)
-    const key = idempotencyKeyOf(request)
-    try {
-      return await runOnce(db, key, `receive order ${id}`, caller, async (tx) => ({
-        lotId: await receive(tx, id, came, { personId: caller.id, idempotencyKey: key }),
-      }))
-    } catch (error) {
-      throw explainLot(error, came.code)
-    }
-  })
-
-  mount(router, 'POST /api/purchases/:id/cancel', async (request, _, caller) => {
-    const id = readId(request.params.id, 'order')
-    const key = idempotencyKeyOf(request)
-    return runOnce(db, key, `cancel order ${id}`, caller, async (tx) => {
-      await callOff(tx, id, { personId: caller.id, idempotencyKey: key })
-      return { purchaseId: id }
-    })
-  })
+  mount(router, 'POST /api/purchases', ({ body, caller }) =>
+    runOnce(db, caller, 'order', async (tx, actor) => ({ purchaseId: await order(tx, body, actor) })),
+  )
+  mount(router, 'POST /api/purchases/:id/receive', ({ params: { id }, body, caller }) =>
+    runOnce(db, caller, `receive order ${id}`, async (tx, actor) => ({
+      lotId: await receive(tx, id, body, actor),
+    })).catch((error: unknown) => {
+      throw explainLot(error, body.code)
+    }),
+  )
+  mount(router, 'POST /api/purchases/:id/cancel', ({ params: { id: purchaseId }, caller }) =>
+    runOnce(db, caller, `cancel order ${purchaseId}`, async (tx, actor) => {
+      await callOff(tx, purchaseId, actor)
+      return { purchaseId }
+    }),
+  )
 
   return router
 }

@@ -1,12 +1,10 @@
-import { newsWanted } from '@tessellum/contract/news'
 import { mayDo } from '@tessellum/contract/rights'
 import { type Request, type Response, Router } from 'express'
 import pg from 'pg'
 import type { Logger } from 'pino'
 import type { Database } from '../database/connect'
 import type { deviceNews } from '../devices/news'
-import { mount } from '../http/mount'
-import { readInput } from '../http/read-input'
+import { mount, sent } from '../http/mount'
 import { whoseSession } from '../people/sessions'
 import { HttpProblem } from '../problem'
 
@@ -55,8 +53,7 @@ export function changes(url: string, people: Database, devices: ReturnType<typeo
   const start = () => void listen()
 
   const router = Router()
-  mount(router, 'GET /api/changes', (request, response, caller) => {
-    const { also } = readInput(newsWanted, request.query)
+  mount(router, 'GET /api/changes', ({ query: { also }, request, response, caller }) => {
     if (also.length > 0 && !mayDo(caller.role, 'batches.pack'))
       throw new HttpProblem(403, 'not-allowed', 'The devices at the packing bench are for those who pack.')
     response.set({ 'content-type': 'text/event-stream', 'cache-control': 'no-cache', connection: 'keep-alive' })
@@ -79,7 +76,7 @@ export function changes(url: string, people: Database, devices: ReturnType<typeo
     response.on('close', leave)
     // The page may have gone while it was found out whose it is.
     if (response.closed) leave()
-    return undefined
+    return sent
   })
 
   return {

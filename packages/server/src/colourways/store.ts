@@ -143,3 +143,5 @@ export function explain(error: unknown, name: SaveColourway['name']): unknown {
 
 export const renameColourway = (tx: Session, id: number, name: string) =>
   tx.update(colourway).set({ name }).where(eq(colourway.id, id))
+
+export const withoutVersionId = ({ versionId: _, ...rest }: Colourway & { versionId: number }): Colourway => rest

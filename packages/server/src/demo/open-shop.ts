@@ -205,12 +205,12 @@ async function planBatches(tx: Session, patterns: ReadonlyMap<string, number>, b
       .values({ name, dueOn: dateOf(daysFrom(dueInDays)), madeBy: by })
       .returning({ id: batch.id })
     const batchId = (row as { id: number }).id
-    await writeLines(tx, batchId, resolved)
-    const doing = { batchId, personId: by, idempotencyKey: `demo batch ${batchId}` }
+    const actor = { batchId, personId: by, idempotencyKey: `demo batch ${batchId}` }
+    await writeLines(tx, resolved, actor)
     if (state === 'reserved') {
       const planned = await linesOf(tx, batchId)
       const bills = await billsFor({ db: tx, workers: atOnce }, planned)
-      await reserve(tx, planned, await fillingFor(tx, atOnce, planned, bills), doing)
-    } else if (state === 'cancelled') await release(tx, doing, 'cancelled')
+      await reserve(tx, planned, await fillingFor(tx, atOnce, planned, bills), actor)
+    } else if (state === 'cancelled') await release(tx, actor, 'cancelled')
   }
 }

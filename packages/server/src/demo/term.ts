@@ -11,7 +11,7 @@ import { keepClass } from '../classes/store'
 import { makeColourway } from '../colourways/store'
 import type { Session } from '../database/connect'
 import type { WorkerPool } from '../jobs/pool'
-import { sellKits } from '../packing/kits'
+import { handOverKits } from '../packing/kits'
 import { close, fill } from '../packing/store'
 import { billsFor } from '../planning/bills'
 import { linesOf } from '../planning/lines'
@@ -211,17 +211,12 @@ async function classes(here: Here): Promise<void> {
       batch === undefined ? null : await kits(here, title, days, piece, seats + 1, batch, state === 'offered')
     // Each seat took its kit home; the spare one is on the kits' shelf.
     if (batchId !== null && state === 'taught')
-      for (const { patternVersionId, size, colourwayVersionId } of await linesOf(tx, batchId))
-        await sellKits(tx, {
-          batchId,
-          patternVersionId,
-          size,
-          colourwayVersionId,
-          kits: booked,
-          reason: `taught: ${title}`,
-          personId: ids.teacher,
-          idempotencyKey: `demo taught ${title}`,
-        })
+      await handOverKits(
+        tx,
+        (await linesOf(tx, batchId)).map((line) => ({ ...line, kits: booked })),
+        `taught: ${title}`,
+        { batchId, personId: ids.teacher, idempotencyKey: `demo taught ${title}` },
+      )
     await tx.update(classTable).set({ batchId, state }).where(eq(classTable.id, id))
     await logActivity(tx, ids.teacher, `offered the class ${title}`, `/diary/classes/${id}`)
   }

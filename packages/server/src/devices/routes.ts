@@ -1,9 +1,8 @@
-import { labelsWanted, playStandIn, printLabels, type StandInName, standInNames } from '@tessellum/contract/devices'
+import { type StandInName, standInNames } from '@tessellum/contract/devices'
 import { fileName } from '@tessellum/core/writing/file-name'
 import { Router } from 'express'
 import type { Config } from '../config'
-import { mount } from '../http/mount'
-import { readId, readInput } from '../http/read-input'
+import { mount, sent } from '../http/mount'
 import { HttpProblem, notFound } from '../problem'
 import type { Shop } from '../shop'
 import { lookUp } from './codes'
@@ -23,38 +22,36 @@ export function deviceRoutes({ db, workers }: Shop, config: Config): Router {
     return { ok: true }
   })
 
-  mount(router, 'GET /api/codes/:code', (request) => lookUp(db, String(request.params.code)))
+  mount(router, 'GET /api/codes/:code', ({ params }) => lookUp(db, params.code))
 
-  mount(router, 'GET /api/batches/:id/labels.pdf', async (request, response) => {
-    const { of, paper } = readInput(labelsWanted, request.query)
-    const { name, labels } = await labelsOf(db, readId(request.params.id, 'batch'), { of })
+  mount(router, 'GET /api/batches/:id/labels.pdf', async ({ params, query: { of, paper }, response }) => {
+    const { name, labels } = await labelsOf(db, params.id, { of })
     const pdf = await workers.run('labels', { labels, paper })
     response
       .attachment(fileName(`${name} labels`, 'pdf'))
       .type('application/pdf')
       .send(Buffer.from(pdf))
-    return undefined
+    return sent
   })
 
-  mount(router, 'GET /api/classes/:id/labels.pdf', async (request, response) => {
-    const { name, labels } = await labelsOfSeats(db, readId(request.params.id, 'class'))
+  mount(router, 'GET /api/classes/:id/labels.pdf', async ({ params, response }) => {
+    const { name, labels } = await labelsOfSeats(db, params.id)
     const pdf = await workers.run('labels', { labels, paper: 'A4' })
     response
       .attachment(fileName(`${name} seats`, 'pdf'))
       .type('application/pdf')
       .send(Buffer.from(pdf))
-    return undefined
+    return sent
   })
 
-  mount(router, 'POST /api/batches/:id/labels', async (request) => {
-    const wanted = readInput(printLabels, request.body)
-    const { labels } = await labelsOf(db, readId(request.params.id, 'batch'), wanted)
+  mount(router, 'POST /api/batches/:id/labels', async ({ params, body }) => {
+    const { labels } = await labelsOf(db, params.id, body)
     await printPdf(PRINTER, await workers.run('labels', { labels, paper: 'roll' }))
     return { printed: labels.length }
   })
 
-  mount(router, 'POST /api/lots/:id/label', async (request) => {
-    const label = await labelOfLot(db, readId(request.params.id, 'lot'))
+  mount(router, 'POST /api/lots/:id/label', async ({ params }) => {
+    const label = await labelOfLot(db, params.id)
     await printPdf(PRINTER, await workers.run('labels', { labels: [label], paper: 'roll' }))
     return { printed: 1 }
   })
@@ -67,13 +64,13 @@ export function deviceRoutes({ db, workers }: Shop, config: Config): Router {
     supplier: config.SUPPLIER_CONTROL,
   }
   mount(router, 'GET /api/stand-ins', () => standInNames.filter((name) => controls[name] !== ''))
-  mount(router, 'POST /api/stand-ins/:name', async (request) => {
-    const name = standInNames.find((each) => each === request.params.name)
+  mount(router, 'POST /api/stand-ins/:name', async ({ params, body: play }) => {
+    const name = standInNames.find((each) => each === params.name)
     const control = name && controls[name]
     if (!control) throw notFound('stand-in')
     const answer = await fetch(`http://${control}/`, {
       method: 'POST',
-      body: JSON.stringify(readInput(playStandIn, request.body)),
+      body: JSON.stringify(play),
       signal: AbortSignal.timeout(2000),
     }).catch(() => {
       throw new HttpProblem(503, 'no-stand-in', `The ${name}’s stand-in does not answer.`, {

@@ -1,11 +1,8 @@
-import { costSettings as costInput, diaryWanted } from '@tessellum/contract/diary'
 import { Router } from 'express'
 import ical from 'ical-generator'
 import { logActivity } from '../audit/log'
 import { listClasses } from '../classes/store'
-import { mount } from '../http/mount'
-import { readId, readInput } from '../http/read-input'
-import { idempotencyKeyOf } from '../idempotency/request-key'
+import { mount, sent } from '../http/mount'
 import { runOnce } from '../idempotency/run-once'
 import { shortBatches } from '../planning/buy-list'
 import { priceOfBatch } from '../planning/price'
@@ -17,11 +14,10 @@ export function diaryRoutes(shop: Shop): Router {
   const { db } = shop
   const router = Router()
 
-  mount(router, 'GET /api/diary', (request) => diaryOf(shop, readInput(diaryWanted, request.query)))
+  mount(router, 'GET /api/diary', ({ query }) => diaryOf(shop, query))
   mount(router, 'GET /api/bench', () => benchOf(shop, new Date().toISOString().slice(0, 10)))
 
-  mount(router, 'GET /api/diary.ics', async (request, response) => {
-    const span = readInput(diaryWanted, request.query)
+  mount(router, 'GET /api/diary.ics', async ({ query: span, response }) => {
     const calendar = ical({ name: 'Tessellum' })
     const hours = new Map((await listClasses(db, await shortBatches(shop), span)).map((each) => [each.id, each]))
     for (const { kind, id, title, on, detail } of await diaryOf(shop, span)) {
@@ -41,19 +37,18 @@ export function diaryRoutes(shop: Shop): Router {
       })
     }
     response.attachment('diary.ics').type('text/calendar').send(calendar.toString())
-    return undefined
+    return sent
   })
 
   mount(router, 'GET /api/costs', () => costSettings(db))
-  mount(router, 'PUT /api/costs', async (request, _, caller) => {
-    const costs = readInput(costInput, request.body)
-    return runOnce(db, idempotencyKeyOf(request), 'costs', caller, async (tx) => {
+  mount(router, 'PUT /api/costs', ({ body: costs, caller }) =>
+    runOnce(db, caller, 'costs', async (tx) => {
       await saveCosts(tx, costs)
       await logActivity(tx, caller.id, 'changed how costs are reckoned', '/diary/costs')
       return costs
-    })
-  })
-  mount(router, 'GET /api/batches/:id/price', (request) => priceOfBatch(shop, readId(request.params.id, 'batch')))
+    }),
+  )
+  mount(router, 'GET /api/batches/:id/price', ({ params }) => priceOfBatch(shop, params.id))
 
   return router
 }

@@ -1,45 +1,40 @@
 import { createHash } from 'node:crypto'
-import { documentWanted, editionWanted } from '@tessellum/contract/editions'
 import { type PatternFile, patternFormat, patternFormatVersion } from '@tessellum/contract/pattern-file'
 import { fileName } from '@tessellum/core/writing/file-name'
 import { Router } from 'express'
 import { LRUCache } from 'lru-cache'
 import { listColourways } from '../colourways/store'
-import { mount } from '../http/mount'
-import { readId, readInput } from '../http/read-input'
+import { mount, sent } from '../http/mount'
 import { findPattern, wordsOf } from '../patterns/store'
 import type { Shop } from '../shop'
 import { listItems } from '../stock/store'
 import { gather } from './gather'
 
-export function documentRoutes(shop: Shop): Router {
+export function editionRoutes(shop: Shop): Router {
   const { db, workers } = shop
   const router = Router()
   /** Documents just made, for who asks again. */
-  const kept = new LRUCache<string, Buffer>({ maxSize: 64 * 1024 * 1024, sizeCalculation: ({ length }) => length })
+  const recent = new LRUCache<string, Buffer>({ maxSize: 64 * 1024 * 1024, sizeCalculation: ({ length }) => length })
 
-  mount(router, 'GET /api/patterns/:id/edition', (request) =>
-    gather(shop, readId(request.params.id, 'pattern'), readInput(editionWanted, request.query)),
-  )
+  mount(router, 'GET /api/patterns/:id/edition', ({ params, query }) => gather(shop, params.id, query))
 
-  mount(router, 'GET /api/patterns/:id/document.pdf', async (request, response) => {
-    const id = readId(request.params.id, 'pattern')
-    const { paper, language, sheet, seat, chosen, ...wanted } = readInput(documentWanted, request.query)
-    const edition = await gather(shop, id, wanted)
+  mount(router, 'GET /api/patterns/:id/document.pdf', async ({ params, query, response }) => {
+    const { paper, language, sheet, seat, chosen, ...wanted } = query
+    const edition = await gather(shop, params.id, wanted)
     const task = { edition, paper, language, sheet, seat: seat ? { name: seat, chosen } : undefined }
     const key = createHash('sha256').update(JSON.stringify(task)).digest('base64')
-    let pdf = kept.get(key)
+    let pdf = recent.get(key)
     if (!pdf) {
       pdf = Buffer.from(await workers.run('document', task))
-      kept.set(key, pdf)
+      recent.set(key, pdf)
     }
     response.attachment(fileName(edition.title, 'pdf'))
     response.type('application/pdf').send(pdf)
-    return undefined
+    return sent
   })
 
-  mount(router, 'GET /api/patterns/:id/pattern.json', async (request, response) => {
-    const pattern = await findPattern(db, readId(request.params.id, 'pattern'))
+  mount(router, 'GET /api/patterns/:id/pattern.json', async ({ params, response }) => {
+    const pattern = await findPattern(db, params.id)
     const colourways = await listColourways(db, pattern.id)
     const items = await listItems(db, [
       ...new Set(colourways.flatMap(({ choices }) => choices.map(({ itemId }) => itemId))),
@@ -69,7 +64,7 @@ export function documentRoutes(shop: Shop): Router {
     }
     response.attachment(fileName(pattern.title, 'json'))
     response.type('application/json').send(`${JSON.stringify(file, null, 2)}\n`)
-    return undefined
+    return sent
   })
 
   return router

@@ -1,47 +1,69 @@
 import { setMaxListeners } from 'node:events'
-import { asking, mayDo, type Right, type RouteKey, rights, routes } from '@tessellum/contract/rights'
+import {
+  type AnswerInput,
+  type Body,
+  isWrite,
+  type Params,
+  paramsOf,
+  type Query,
+  type RouteKey,
+  routeOf,
+  type WriteKey,
+} from '@tessellum/contract/api'
+import { mayDo, type Right, rights } from '@tessellum/contract/rights'
 import type { Request, RequestHandler, Response, Router } from 'express'
 import { type Caller, type Idempotency, RequestAborted, requestContext, type SignedIn } from '../context'
-import { idempotencyOf } from '../idempotency/request-key'
-import { HttpProblem } from '../problem'
+import { demandKey, idempotencyOf } from '../idempotency/request-key'
+import { HttpProblem, nothingThere } from '../problem'
 import { describeError } from './describe'
+import { readInput } from './read-input'
 
-/** Routes of one subject, mounted with the right that the contract's table gives them. */
-export type Handle = (request: Request, response: Response, caller: Caller) => Promise<unknown> | unknown
+/** What a route is asked, read by its schemas. */
+interface Asked<Key extends RouteKey> {
+  readonly params: Params<Key>
+  readonly query: Query<Key>
+  readonly body: Body<Key>
+  /** Of what writes, with the request's idempotency. Whoever asks an open route need not be anybody. */
+  readonly caller: Key extends WriteKey ? Caller : SignedIn
+  readonly request: Request
+  readonly response: Response
+}
+
+/** Returned by a handler that has answered by itself: with a file, a stream, or a list in parts. */
+export const sent = { answered: 'by itself' } as const
+type Sent = typeof sent
+
+type Given<Key extends RouteKey> = AnswerInput<Key> extends undefined ? Sent : AnswerInput<Key> | Sent
+
+export type Handler<Key extends RouteKey> = (asked: Asked<Key>) => Given<Key> | Promise<Given<Key>>
 
 /**
- * Mounts a route. What its handler returns is sent as JSON; `undefined` means it has answered itself.
- * The key must stand in the contract's table, so that no route can be open by oversight; and what changes the records must have asked for the
- * request's idempotency key, so that none can be done twice by oversight.
+ * Mounts a route of the contract's table: with its right, so that none can be open by oversight; with what it takes read by its schemas; and, where it
+ * writes into the records, with the request's idempotency key, so that nothing can be done twice by oversight.
  *
  * A write answers for itself: once it stands in the records it is told as done, with 204 where the rest of the answer fails or takes long.
  */
-export function mount(router: Router, key: RouteKey, handle: Handle): void {
+export function mount<Key extends RouteKey>(router: Router, key: Key, handle: Handler<Key>): void {
   const [method, path] = key.split(' ') as ['GET' | 'POST' | 'PUT', string]
-  const needed: Right | 'open' | 'signed-in' = routes[key]
+  const route = routeOf(key)
+  const params = paramsOf(key)
   const run: RequestHandler = async (request, response) => {
     const caller: SignedIn | undefined = response.locals.caller
+    demandRight(route.right, caller)
+    const read = params.safeParse(request.params)
+    if (!read.success) throw nothingThere()
+    const query = route.query && readInput(route.query, request.query)
+    const body = route.body && readInput(route.body, request.body)
     const idempotency = idempotencyOf(request)
-    response.locals.idempotency = idempotency
-    if (needed !== 'open') {
-      if (!caller)
-        throw new HttpProblem(401, 'not-signed-in', 'You are not signed in.', {
-          hint: 'Sign in and try again; nothing has been lost.',
-        })
-      if (needed !== 'signed-in' && !mayDo(caller.role, needed)) {
-        throw new HttpProblem(403, 'not-allowed', 'You do not have permission to do this.', {
-          hint: `Ask the ${listed(rights[needed])}.`,
-        })
-      }
-    }
+    if (isWrite(key)) demandKey(idempotency)
     const gone = new AbortController()
     setMaxListeners(0, gone.signal)
     response.on('close', () => gone.abort())
     // They may have hung up before it got this far.
     if (response.closed || request.socket.destroyed) gone.abort()
-    const waits = { personId: caller?.id ?? 0, signal: gone.signal }
-    const handled = requestContext.run(waits, async () =>
-      handle(request, response, { ...(caller as SignedIn), idempotency }),
+    const asked = { params: read.data, query, body, caller: { ...caller, idempotency }, request, response }
+    const handled = requestContext.run({ personId: caller?.id ?? 0, signal: gone.signal }, async () =>
+      handle(asked as unknown as Asked<Key>),
     )
     const answered = handled.catch((error: unknown) => {
       if (!idempotency.isCommitted) throw error
@@ -49,18 +71,43 @@ export function mount(router: Router, key: RouteKey, handle: Handle): void {
       return untold
     })
     const result = await Promise.race([answered, late(idempotency, Number(request.app.get('answer seconds')))])
-    if (method !== 'GET' && !asking.has(key) && idempotency.key === undefined && result !== untold)
-      throw new Error(`${key} changes the records and has asked for no idempotency key.`)
+    if (isWrite(key) && !idempotency.isCommitted)
+      throw new Error(`${key} writes into the records, and has not been done once for its key.`)
     if (result === untold) response.status(204).end()
-    else if (result !== undefined) response.json(result)
+    else if (result !== sent) {
+      if (request.app.get('check answers')) checkAnswer(key, result)
+      response.json(result)
+    }
   }
   if (method === 'GET') router.get(path, run)
   else if (method === 'POST') router.post(path, run)
   else router.put(path, run)
 }
 
+function demandRight(right: Right | 'open' | 'signed-in', caller: SignedIn | undefined): void {
+  if (right === 'open') return
+  if (!caller)
+    throw new HttpProblem(401, 'not-signed-in', 'You are not signed in.', {
+      hint: 'Sign in and try again; nothing has been lost.',
+    })
+  if (right !== 'signed-in' && !mayDo(caller.role, right)) {
+    throw new HttpProblem(403, 'not-allowed', 'You do not have permission to do this.', {
+      hint: `Ask the ${listed(rights[right])}.`,
+    })
+  }
+}
+
 /** "owner, designer or stockroom" */
 const listed = (roles: readonly string[]) => new Intl.ListFormat('en-GB', { type: 'disjunction' }).format(roles)
+
+/** @throws Error where an answer is not what the contract says */
+function checkAnswer(key: RouteKey, result: unknown): void {
+  const { answer } = routeOf(key)
+  const checked = typeof answer === 'string' ? undefined : answer.safeParse(result)
+  if (checked?.success) return
+  const [issue] = checked?.error.issues ?? []
+  throw new Error(`${key} answers what the contract does not say, at "${issue?.path.join('.')}": ${issue?.message}`)
+}
 
 /** What was asked for is done, and the rest of the answer failed; whoever has hung up does not miss it. */
 function noteLate(request: Request, error: unknown): void {

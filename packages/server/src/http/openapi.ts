@@ -1,8 +1,8 @@
 /** The HTTP interface as an OpenAPI document, made from the contract: it cannot say anything else than what is checked. */
 import { setImmediate as turn } from 'node:timers/promises'
-import { api, type Described } from '@tessellum/contract/api'
+import { api, isWrite, paramsOf, type Route, type RouteKey } from '@tessellum/contract/api'
 import { apiError } from '@tessellum/contract/errors'
-import { asking, type RouteKey, rights, routes } from '@tessellum/contract/rights'
+import { rights } from '@tessellum/contract/rights'
 import { z } from 'zod'
 
 const schemaOf = (of: z.ZodType, io: 'input' | 'output') => {
@@ -15,23 +15,23 @@ const schemaOf = (of: z.ZodType, io: 'input' | 'output') => {
 
 const json = (schema: object) => ({ 'application/json': { schema } })
 
-function answerOf({ answer }: Described) {
+function answerOf({ answer }: Route) {
   if (answer === 'pdf') return { 'application/pdf': {} }
   if (answer === 'file') return { 'application/octet-stream': {} }
   if (answer === 'stream') return { 'text/event-stream': {} }
   return json(schemaOf(answer, 'output'))
 }
 
-function queryOf(query: z.ZodType | undefined) {
-  if (!query) return []
-  const { properties = {}, required = [] } = schemaOf(query, 'input') as {
+function parametersOf(named: z.ZodType | undefined, where: 'path' | 'query') {
+  if (!named) return []
+  const { properties = {}, required = [] } = schemaOf(named, 'input') as {
     properties?: Record<string, object>
     required?: string[]
   }
   return Object.entries(properties).map(([name, schema]) => ({
     name,
-    in: 'query',
-    required: required.includes(name),
+    in: where,
+    required: where === 'path' || required.includes(name),
     schema,
   }))
 }
@@ -39,31 +39,20 @@ function queryOf(query: z.ZodType | undefined) {
 /** Route after route, so that others are answered in between. */
 export async function openApi() {
   const paths: Record<string, Record<string, unknown>> = {}
-  for (const [key, described] of Object.entries(api) as [RouteKey, Described][]) {
+  for (const [key, route] of Object.entries(api) as [RouteKey, Route][]) {
     await turn()
     const [method = '', path = ''] = key.split(' ')
     const at = path.replaceAll(/:(\w+)/g, '{$1}')
-    const needed: string = routes[key]
+    const { right } = route
     const changes = method !== 'GET'
-    const inPath = [...path.matchAll(/:(\w+)/g)].map(([, name]) => ({
-      name,
-      in: 'path',
-      required: true,
-      schema: { type: 'string' },
-    }))
-    const who =
-      needed === 'open'
-        ? 'anyone'
-        : needed === 'signed-in'
-          ? 'anyone signed in'
-          : rights[needed as keyof typeof rights].join(', ')
+    const who = right === 'open' ? 'anyone' : right === 'signed-in' ? 'anyone signed in' : rights[right].join(', ')
     paths[at] ??= {}
     paths[at][method.toLowerCase()] = {
-      summary: described.what,
+      summary: route.what,
       description: `For ${who}.`,
       parameters: [
-        ...inPath,
-        ...queryOf(described.query),
+        ...parametersOf(paramsOf(key), 'path'),
+        ...parametersOf(route.query, 'query'),
         ...(changes && key !== 'POST /api/sign-in'
           ? [
               {
@@ -73,27 +62,30 @@ export async function openApi() {
                 schema: { type: 'string' },
                 description: 'From signing in or GET /api/me.',
               },
+            ]
+          : []),
+        ...(isWrite(key)
+          ? [
               {
                 name: 'idempotency-key',
                 in: 'header',
-                required: false,
+                required: true,
                 schema: { type: 'string', pattern: '^[\\w-]{8,80}$' },
-                description:
-                  'Makes a request safe to repeat: the same key never acts twice, and goes with one body. Needed for whatever changes stock.',
+                description: 'Makes a request safe to repeat: the same key never acts twice, and goes with one body.',
               },
             ]
           : []),
       ],
-      ...(described.body ? { requestBody: { required: true, content: json(schemaOf(described.body, 'input')) } } : {}),
-      ...(described.bytes ? { requestBody: { required: true, content: { 'application/octet-stream': {} } } } : {}),
+      ...(route.body ? { requestBody: { required: true, content: json(schemaOf(route.body, 'input')) } } : {}),
+      ...(route.bytes ? { requestBody: { required: true, content: { 'application/octet-stream': {} } } } : {}),
       responses: {
-        200: { description: 'Done.', content: answerOf(described) },
-        ...(changes && !asking.has(key)
+        200: { description: 'Done.', content: answerOf(route) },
+        ...(isWrite(key)
           ? { 204: { description: 'Done. What follows from it could not be told yet: ask again with the same key.' } }
           : {}),
         default: { description: 'Refused, and why.', content: json({ $ref: '#/components/schemas/HttpProblem' }) },
       },
-      security: needed === 'open' ? [] : [{ session: [] }],
+      security: right === 'open' ? [] : [{ session: [] }],
     }
   }
   return {

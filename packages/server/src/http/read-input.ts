@@ -1,5 +1,5 @@
 import type { z } from 'zod'
-import { HttpProblem, notFound } from '../problem'
+import { HttpProblem } from '../problem'
 
 /** Reads input by its schema, or says which part of it is wrong. */
 export function readInput<T extends z.ZodType>(schema: T, input: unknown): z.output<T> {
@@ -27,11 +27,4 @@ function unwritable(value: unknown): string[] | undefined {
     if (path) return [name, ...path]
   }
   return undefined
-}
-
-/** An id in the address: a whole number that PostgreSQL can hold. */
-export function readId(text: unknown, what: string): number {
-  const id = typeof text === 'string' && /^\d{1,10}$/.test(text) ? Number(text) : Number.NaN
-  if (!(id >= 1 && id <= 2_147_483_647)) throw notFound(what)
-  return id
 }

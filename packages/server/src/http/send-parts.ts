@@ -1,9 +1,10 @@
 import { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import type { Response } from 'express'
+import { sent } from './mount'
 
 /** Sends a long list as one JSON array, part after part, so that others are answered in between. */
-export async function sendParts(response: Response, parts: AsyncIterable<readonly unknown[]>): Promise<undefined> {
+export async function sendParts(response: Response, parts: AsyncIterable<readonly unknown[]>): Promise<typeof sent> {
   async function* text() {
     let before = '['
     for await (const part of parts) {
@@ -18,5 +19,5 @@ export async function sendParts(response: Response, parts: AsyncIterable<readonl
   await new Promise<void>((ready, failed) => written.once('readable', ready).once('error', failed))
   response.type('json')
   await pipeline(written, response)
-  return undefined
+  return sent
 }

@@ -1,4 +1,4 @@
-import { createHash, randomUUID } from 'node:crypto'
+import { createHash } from 'node:crypto'
 import type { IncomingMessage } from 'node:http'
 import type { Request } from 'express'
 import type { Idempotency } from '../context'
@@ -19,6 +19,7 @@ export function idempotencyOf(request: Request): Idempotency {
     resolve = done
   })
   const idempotency: Idempotency = {
+    key: request.get('idempotency-key') ?? '',
     digest: createHash('sha256').update(what).digest('base64'),
     isCommitted: false,
     committed,
@@ -30,27 +31,11 @@ export function idempotencyOf(request: Request): Idempotency {
   return idempotency
 }
 
-/** The key that makes a request safe to repeat; the page makes one for each thing a person does. */
-export function idempotencyKeyOf(request: Request): string {
-  const key = request.get('idempotency-key') ?? ''
-  heed(request, key)
+/** @throws HttpProblem when a request that writes into the records carries no key */
+export function demandKey({ key }: Idempotency): void {
   if (!/^[\w-]{8,80}$/.test(key)) {
-    throw new HttpProblem(400, 'no-key', 'A request that changes stock carries an idempotency-key.', {
+    throw new HttpProblem(400, 'no-key', 'A request that changes the records carries an idempotency-key.', {
       hint: 'Send 8 to 80 letters, digits or hyphens, new for each thing you do.',
     })
   }
-  return key
-}
-
-/** The same for what changes no stock: a request without a key is a thing of its own. */
-export const idempotencyKeyOrNew = (request: Request): string => {
-  if (request.get('idempotency-key') !== undefined) return idempotencyKeyOf(request)
-  const key = randomUUID()
-  heed(request, key)
-  return key
-}
-
-function heed(request: Request, key: string): void {
-  const idempotency: Idempotency | undefined = request.res?.locals.idempotency
-  if (idempotency) idempotency.key = key
 }

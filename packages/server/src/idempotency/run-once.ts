@@ -1,15 +1,9 @@
 import { eq } from 'drizzle-orm'
-import type { Idempotency } from '../context'
+import type { Actor, Idempotency } from '../context'
 import { RequestAborted, requestContext } from '../context'
 import type { Database, Session } from '../database/connect'
 import { HttpProblem } from '../problem'
 import { idempotentRequest } from '../schema/idempotency'
-
-/** Who does something, and the key of the request: written down with every move. */
-export interface Actor {
-  readonly personId: number
-  readonly idempotencyKey: string
-}
 
 /** Who asks, and with which request. */
 interface Requester {
@@ -21,13 +15,14 @@ interface Requester {
  * What a request with this key has led to before, if it has been carried out.
  *
  * @param kind what it may have been; several where the same request does one thing or another
+ * @param key of a part of the request, where it is done in parts
  * @throws HttpProblem when the key was used for something else
  */
 export async function previousResult<T extends object>(
   db: Session,
-  key: string,
-  kind: string | readonly string[],
   { id, idempotency }: Requester,
+  kind: string | readonly string[],
+  key: string = idempotency.key,
 ): Promise<T | undefined> {
   const [done] = await db.select().from(idempotentRequest).where(eq(idempotentRequest.key, key))
   if (!done) return undefined
@@ -47,20 +42,22 @@ export async function previousResult<T extends object>(
 /**
  * Does something in one transaction, and only once for a key: a repeat waits for the first, then gets its result.
  * A refusal undoes everything, the key too, so that the person can mend and try again.
+ *
+ * @param key of a part of the request, where it is done in parts
  */
 export async function runOnce<T extends object>(
   db: Database,
-  key: string,
-  kind: string,
   caller: Requester,
-  act: (tx: Session) => Promise<T>,
+  kind: string,
+  act: (tx: Session, actor: Actor) => Promise<T>,
+  key: string = caller.idempotency.key,
 ): Promise<T> {
   const { id: personId, idempotency } = caller
   const result = await db.transaction(async (tx) => {
     const values = { key, kind, personId, digest: idempotency.digest }
     const begun = await tx.insert(idempotentRequest).values(values).onConflictDoNothing().returning()
-    if (begun.length === 0) return (await previousResult<T>(tx, key, kind, caller)) as T
-    const result = await act(tx)
+    if (begun.length === 0) return (await previousResult<T>(tx, caller, kind, key)) as T
+    const result = await act(tx, { personId, idempotencyKey: key })
     // Whoever hung up may be asking again already, and is told what then stands: nothing is done behind them.
     if (requestContext.getStore()?.signal.aborted) throw new RequestAborted()
     await tx.update(idempotentRequest).set({ result }).where(eq(idempotentRequest.key, key))

@@ -5,7 +5,7 @@ import { and, asc, eq, inArray, sql } from 'drizzle-orm'
 import { logActivity } from '../audit/log'
 import type { BatchActor } from '../batches/batch-actor'
 import { lockBatch } from '../batches/lock'
-import { promiseKits } from '../batches/promise-kits'
+import { promiseKits, releaseKits } from '../batches/promise-kits'
 import { planAgain } from '../batches/release'
 import type { Session } from '../database/connect'
 import { linesOf } from '../planning/lines'
@@ -248,30 +248,46 @@ async function leave(tx: Session, { lotId, kind, kits, promised, reason }: Leavi
   await tx.insert(move).values(promised > 0 ? [given, gone] : [gone])
 }
 
-interface Sold extends BatchActor, KitChoice {
+/** So many kits of one kind that are handed over. */
+interface HandedOver extends KitChoice {
   readonly kits: number
-  readonly reason: string
 }
 
 /**
- * Kits of a batch leave the kits' shelf: those that it is promised first.
+ * Kits of a batch leave the kits' shelf for its class or order: those that it is promised first; then what is left is promised to it no more.
  *
  * @returns how many of them are not there any more, and have left it some other way
+ * @throws HttpProblem when the batch has not been closed
  */
-export async function sellKits(
+export async function handOverKits(
   tx: Session,
-  { patternVersionId, size, colourwayVersionId, kits, reason, ...actor }: Sold,
+  all: readonly HandedOver[],
+  reason: string,
+  actor: BatchActor,
 ): Promise<number> {
-  let left = kits
-  const choice = { patternVersionId, size, colourwayVersionId }
-  for (const { lotId, free, own } of await shelvedKits(tx, actor.batchId, choice)) {
-    const some = Math.min(left, free + own)
-    if (some <= 0) continue
-    left -= some
-    await leave(tx, { lotId, kind: 'sale', kits: some, promised: Math.min(some, own), reason }, actor)
+  const { state } = await lockBatch(tx, actor.batchId)
+  if (state !== 'closed')
+    throw new HttpProblem(409, 'kits-not-closed', 'Its kits have not left the shelf yet.', {
+      hint: 'Close its batch first, or call it off.',
+    })
+  let missing = 0
+  for (const { kits, ...choice } of all) {
+    let left = kits
+    for (const { lotId, free, own } of await shelvedKits(tx, actor.batchId, choice)) {
+      const some = Math.min(left, free + own)
+      if (some <= 0) continue
+      left -= some
+      await leave(tx, { lotId, kind: 'sale', kits: some, promised: Math.min(some, own), reason }, actor)
+    }
+    missing += left
   }
-  return left
+  await releaseKits(tx, actor)
+  return missing
 }
+
+/** What is written down where kits were not there to be handed over. */
+export const sayMissing = (missing: number): string =>
+  missing > 0 ? `; ${missing} of its kits had left the shelf some other way` : ''
 
 /**
  * A batch whose class or order was closed by mistake is as it was: what was handed out comes back to the kits' shelf, and what is there of its lines

@@ -1,17 +1,14 @@
 import { promisify } from 'node:util'
-import { type Me, type Person, signIn } from '@tessellum/contract/people'
-import { and, asc, eq, isNull, ne, sql } from 'drizzle-orm'
+import type { Me } from '@tessellum/contract/people'
+import { eq, sql } from 'drizzle-orm'
 import { type Request, Router } from 'express'
-import { logActivity } from '../audit/log'
-import type { Caller, SignedIn } from '../context'
+import type { SignedIn } from '../context'
 import type { Database } from '../database/connect'
 import { mount } from '../http/mount'
-import { readId, readInput } from '../http/read-input'
-import { idempotencyKeyOf } from '../idempotency/request-key'
-import { runOnce } from '../idempotency/run-once'
-import { HttpProblem, notFound } from '../problem'
-import { person, session } from '../schema/people'
+import { HttpProblem } from '../problem'
+import { person } from '../schema/people'
 import { passwordFits } from './passwords'
+import { disablePerson, enablePerson, listPeople } from './people'
 import { endSession } from './sessions'
 import type { signInLimit } from './sign-in-limit'
 
@@ -29,8 +26,7 @@ export function peopleRoutes(
     csrfToken: csrfToken(request),
   })
 
-  mount(router, 'POST /api/sign-in', async (request) => {
-    const { name: given, password } = readInput(signIn, request.body)
+  mount(router, 'POST /api/sign-in', async ({ body: { name: given, password }, request }) => {
     const name = given.toLowerCase()
     const address = request.ip ?? ''
     await limit.count(name, address)
@@ -51,9 +47,9 @@ export function peopleRoutes(
     return me(found, request)
   })
 
-  mount(router, 'GET /api/me', (request, _, caller) => me(caller, request))
+  mount(router, 'GET /api/me', ({ caller, request }) => me(caller, request))
 
-  mount(router, 'POST /api/sign-out', async (request, response) => {
+  mount(router, 'POST /api/sign-out', async ({ request, response }) => {
     const { sessionID } = request
     await endSession(request)
     response.clearCookie('tessellum')
@@ -62,46 +58,9 @@ export function peopleRoutes(
     return {}
   })
 
-  mount(router, 'GET /api/people', async (): Promise<Person[]> => {
-    const open = sql<number>`(select count(*)::int from ${session} where expire > now() and sess #>> '{begun,seal}' = ${person.seal})`
-    const rows = await db
-      .select({
-        id: person.id,
-        name: person.name,
-        fullName: person.fullName,
-        role: person.role,
-        disabledAt: person.disabledAt,
-        sessions: open,
-      })
-      .from(person)
-      .orderBy(asc(person.fullName))
-    return rows.map(({ disabledAt, ...row }) => ({ ...row, disabled: disabledAt !== null }))
-  })
-
-  const change = (what: 'disabled' | 'let in') => async (request: Request, _: unknown, caller: Caller) => {
-    const id = readId(request.params.id, 'person')
-    return runOnce(db, idempotencyKeyOf(request), `${what} person ${id}`, caller, async (tx) => {
-      const [found] = await tx.select().from(person).where(eq(person.id, id)).for('update')
-      if (!found) throw notFound('person')
-      const others = await tx
-        .select({ id: person.id })
-        .from(person)
-        .where(and(eq(person.role, 'owner'), isNull(person.disabledAt), ne(person.id, id)))
-        .for('update')
-      if (what === 'disabled' && found.role === 'owner' && others.length === 0)
-        throw new HttpProblem(409, 'last-owner', `${found.fullName} is the only owner who can sign in.`, {
-          hint: 'Let another owner in first.',
-        })
-      await tx
-        .update(person)
-        .set({ disabledAt: what === 'disabled' ? new Date() : null })
-        .where(eq(person.id, id))
-      await logActivity(tx, caller.id, `${what} ${found.fullName}`)
-      return { id }
-    })
-  }
-  mount(router, 'POST /api/people/:id/disable', change('disabled'))
-  mount(router, 'POST /api/people/:id/enable', change('let in'))
+  mount(router, 'GET /api/people', () => listPeople(db))
+  mount(router, 'POST /api/people/:id/disable', ({ params, caller }) => disablePerson(db, params.id, caller))
+  mount(router, 'POST /api/people/:id/enable', ({ params, caller }) => enablePerson(db, params.id, caller))
 
   return router
 }

@@ -45,14 +45,15 @@ export async function billsFor(
     .from(patternVersion)
     .where(inArray(patternVersion.id, [...new Set(lines.map((line) => line.patternVersionId))]))
   const texts = new Map(versions.map((version) => [version.id, version]))
-  const choices = await choicesOf(db, [...new Set(lines.map((line) => line.colourwayVersionId))])
-  const items = await listItems(db, [...new Set([...choices.values()].flat().map((choice) => choice.itemId))])
+  const versionsOf = await choicesOf(db, [...new Set(lines.map((line) => line.colourwayVersionId))])
+  const choicesIn = (line: PlannedLine) => line.choices ?? versionsOf.get(line.colourwayVersionId) ?? []
+  const items = await listItems(db, [...new Set(lines.flatMap(choicesIn).map((choice) => choice.itemId))])
   const itemOf = (id: number) => items.find((each) => each.id === id)
   return Promise.all(
     lines.map(async (line) => {
       const { source, ratio, count } = texts.get(line.patternVersionId) as (typeof versions)[number]
       const reckoned = await Promise.all(
-        alternativesOf(choices.get(line.colourwayVersionId) ?? [], line.size).map(async ({ choices, standIns }) => {
+        alternativesOf(choicesIn(line), line.size).map(async ({ choices, standIns }) => {
           const chosen = choices.map((each) => ({ ...each, rank: each.rank ?? 0 }))
           const ids = new Set(chosen.map((choice) => choice.itemId))
           const { bill, troubles } = await billOnce(

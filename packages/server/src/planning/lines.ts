@@ -1,4 +1,5 @@
 import type { Batch } from '@tessellum/contract/batches'
+import type { Choice } from '@tessellum/contract/colourways'
 import { asc, eq, inArray, sql } from 'drizzle-orm'
 import type { Session } from '../database/connect'
 import { batchColourway, batchLine } from '../schema/batches'
@@ -11,6 +12,8 @@ export interface PlannedLine {
   readonly colourwayVersionId: number
   readonly size: string
   readonly kits: number
+  /** Other beads than the colourway's, for this line only: not written down yet. */
+  readonly choices?: readonly Choice[]
   /** The day its kits are due: what comes later is no help. */
   readonly dueOn?: string
 }

@@ -8,10 +8,14 @@ import { lot } from '../schema/stock'
 import type { PlannedLine } from './lines'
 
 /** What a kit is: only the very same is as good. */
-export type KitChoice = Pick<PlannedLine, 'patternVersionId' | 'size' | 'colourwayVersionId'>
+export type KitChoice = Pick<PlannedLine, 'patternVersionId' | 'size' | 'colourwayVersionId' | 'choices'>
 
 const same = (a: KitChoice, b: KitChoice) =>
-  a.patternVersionId === b.patternVersionId && a.size === b.size && a.colourwayVersionId === b.colourwayVersionId
+  !a.choices &&
+  !b.choices &&
+  a.patternVersionId === b.patternVersionId &&
+  a.size === b.size &&
+  a.colourwayVersionId === b.colourwayVersionId
 
 /** A lot of packed kits. */
 export interface KitLot extends KitChoice {

@@ -1,8 +1,6 @@
-import { type StockFileOutcome, stockFileWanted } from '@tessellum/contract/stock-file'
 import express, { type Request, Router } from 'express'
-import { mount } from '../http/mount'
-import { readInput } from '../http/read-input'
-import { digestBody, idempotencyKeyOf } from '../idempotency/request-key'
+import { mount, sent } from '../http/mount'
+import { digestBody } from '../idempotency/request-key'
 import type { Shop } from '../shop'
 
 const mostBytes = '20mb'
@@ -14,24 +12,21 @@ export function stockFileRoutes({ workers }: Shop): Router {
 
   const bytesOf = ({ body }: Request) => (Buffer.isBuffer(body) ? new Uint8Array(body) : new Uint8Array())
 
-  mount(router, 'GET /api/stock/file', async (request, response) => {
-    const { format } = readInput(stockFileWanted, request.query)
+  mount(router, 'GET /api/stock/file', async ({ query: { format }, response }) => {
     const bytes = await workers.run('stockFile', { format })
     response.attachment(`stock.${format}`).send(Buffer.from(bytes))
-    return undefined
+    return sent
   })
 
-  mount(
-    router,
-    'POST /api/stock/file/preview',
-    (request): Promise<StockFileOutcome> => workers.run('previewStock', { bytes: bytesOf(request) }),
+  mount(router, 'POST /api/stock/file/preview', ({ request }) =>
+    workers.run('previewStock', { bytes: bytesOf(request) }),
   )
 
-  mount(router, 'POST /api/stock/file', async (request, _, { id, idempotency }): Promise<StockFileOutcome> => {
-    const key = idempotencyKeyOf(request)
+  mount(router, 'POST /api/stock/file', async ({ request, caller: { id, idempotency } }) => {
+    const { key, digest } = idempotency
     const outcome = await workers.run('takeStock', {
       bytes: bytesOf(request),
-      caller: { id, idempotency: { key, digest: idempotency.digest } },
+      caller: { id, idempotency: { key, digest } },
     })
     idempotency.commit()
     return outcome

@@ -1,8 +1,11 @@
 /** Items as they are kept: begun and changed, by hand or from a file. */
 import type { SaveItem } from '@tessellum/contract/stock'
 import { eq, sql } from 'drizzle-orm'
-import type { Session } from '../database/connect'
+import { logActivity } from '../audit/log'
+import type { Caller } from '../context'
+import type { Database, Session } from '../database/connect'
 import { brokenConstraint } from '../database/errors'
+import { runOnce } from '../idempotency/run-once'
 import { HttpProblem, notFound } from '../problem'
 import { move } from '../schema/ledger'
 import { item, lot, maker, pack } from '../schema/stock'
@@ -94,7 +97,7 @@ const keepPacks = async (tx: Session, itemId: number, packs: SaveItem['packs']) 
 }
 
 /** Turns the database's word for a wrong item into the stockroom's. */
-export function explainItem(error: unknown, { code, barcode }: Pick<SaveItem, 'code' | 'barcode'>): unknown {
+function explainItem(error: unknown, { code, barcode }: Pick<SaveItem, 'code' | 'barcode'>): unknown {
   const constraint = brokenConstraint(error)
   if (constraint === 'item_code_unique')
     return new HttpProblem(409, 'code-taken', `There is an item "${code}" already.`, {
@@ -112,4 +115,25 @@ export function explainItem(error: unknown, { code, barcode }: Pick<SaveItem, 'c
       hint: 'Keep one of them.',
     })
   return error
+}
+
+/** Begins an item, or changes one. @returns its id */
+export async function saveItem(
+  db: Database,
+  id: number | undefined,
+  wanted: SaveItem,
+  caller: Caller,
+): Promise<number> {
+  try {
+    const { itemId } = await runOnce(db, caller, `item ${id ?? 'new'}`, async (tx) => {
+      const [itemId = 0] = id === undefined ? await addItems(tx, [wanted]) : [id]
+      if (id !== undefined) await changeItem(tx, id, wanted)
+      const did = id === undefined ? 'began' : 'changed'
+      await logActivity(tx, caller.id, `${did} the item ${wanted.colourName}`, `/stock/${itemId}`)
+      return { itemId }
+    })
+    return itemId
+  } catch (error) {
+    throw explainItem(error, wanted)
+  }
 }

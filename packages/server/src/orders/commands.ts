@@ -1,0 +1,153 @@
+/** What is done to a customer's order. */
+import type { saveOrder } from '@tessellum/contract/orders'
+import { mayDo } from '@tessellum/contract/rights'
+import { eq } from 'drizzle-orm'
+import type { z } from 'zod'
+import { logActivity } from '../audit/log'
+import { resolveLines, type WantedLine, writeLines } from '../batches/lines'
+import { lockBatch } from '../batches/lock'
+import { callOffBatch } from '../batches/release'
+import { planBatch } from '../batches/revise'
+import type { Actor, Caller } from '../context'
+import type { Session } from '../database/connect'
+import { runOnce } from '../idempotency/run-once'
+import { handOverKits, sayMissing, takeBack } from '../packing/kits'
+import { HttpProblem } from '../problem'
+import { batch } from '../schema/batches'
+import { colourwayVersion } from '../schema/colourways'
+import { customerOrder } from '../schema/orders'
+import type { Shop } from '../shop'
+import { lockOrder, lockOver } from './store'
+
+type SaveOrder = z.output<typeof saveOrder>
+type OrderRow = Awaited<ReturnType<typeof lockOrder>>
+
+const page = '/diary/orders'
+
+export const takeOrder = ({ db }: Shop, { patternId, version, colourwayId, ...wanted }: SaveOrder, caller: Caller) =>
+  runOnce(db, caller, 'order new', async (tx) => {
+    const { size, kits } = wanted
+    const { patternVersionId, colourwayVersionId } = await lineOf(tx, { patternId, version, colourwayId, size, kits })
+    const [made] = await tx
+      .insert(customerOrder)
+      .values({ ...wanted, patternVersionId, colourwayVersionId, madeBy: caller.id })
+      .returning({ id: customerOrder.id })
+    await logActivity(tx, caller.id, `took an order for ${wanted.customer}`, page)
+    return { id: (made as { id: number }).id }
+  })
+
+/** The same colourway stays at the version in which it was ordered. */
+export const changeOrder = (
+  { db }: Shop,
+  id: number,
+  { patternId, version, colourwayId, ...wanted }: SaveOrder,
+  caller: Caller,
+) =>
+  runOnce(db, caller, `order ${id}`, async (tx, actor) => {
+    const { size, kits } = wanted
+    const line = await lineOf(tx, { patternId, version, colourwayId, size, kits })
+    const before = await lockOrder(tx, id)
+    const [was] = await tx
+      .select({ colourwayId: colourwayVersion.colourwayId })
+      .from(colourwayVersion)
+      .where(eq(colourwayVersion.id, before.colourwayVersionId))
+    const { patternVersionId } = line
+    const colourwayVersionId = was?.colourwayId === colourwayId ? before.colourwayVersionId : line.colourwayVersionId
+    const same =
+      before.patternVersionId === patternVersionId &&
+      before.colourwayVersionId === colourwayVersionId &&
+      before.size === size &&
+      before.kits === kits
+    if (!same && before.batchId !== null)
+      await followOrder(tx, { batchId: before.batchId, ...actor }, { ...line, colourwayVersionId })
+    await tx
+      .update(customerOrder)
+      .set({ ...wanted, patternVersionId, colourwayVersionId })
+      .where(eq(customerOrder.id, id))
+    await logActivity(tx, caller.id, `changed an order for ${wanted.customer}`, page)
+    return { id }
+  })
+
+async function lineOf(
+  tx: Session,
+  ordered: Pick<SaveOrder, 'patternId' | 'version' | 'colourwayId' | 'size' | 'kits'>,
+): Promise<WantedLine> {
+  const [line] = await resolveLines(tx, [ordered]).catch((error: unknown) => {
+    throw error instanceof HttpProblem
+      ? new HttpProblem(error.status, error.code, error.message, {
+          path: error.path?.replace('lines.0.', '') ?? '',
+          hint: error.hint ?? '',
+        })
+      : error
+  })
+  if (!line) throw new Error('An order has one line.')
+  return line
+}
+
+/** Its batch is to have what is ordered now: as long as nothing is promised to it. */
+async function followOrder(tx: Session, actor: Actor & { readonly batchId: number }, line: WantedLine) {
+  const { state } = await lockBatch(tx, actor.batchId)
+  if (state === 'cancelled') return
+  if (state !== 'draft')
+    throw new HttpProblem(409, 'planned', `Its batch is ${state} with the kit as it was ordered.`, {
+      hint: 'Give back what the batch holds, or call the batch off, then change the order.',
+    })
+  await writeLines(tx, [line], actor)
+}
+
+/** Something done to an order that is open, once. */
+const once = (
+  { db }: Shop,
+  id: number,
+  kind: string,
+  caller: Caller,
+  act: (tx: Session, row: OrderRow, actor: Actor) => Promise<void>,
+): Promise<{ id: number }> =>
+  runOnce(db, caller, `${kind} order ${id}`, async (tx, actor) => {
+    await act(tx, await lockOrder(tx, id), actor)
+    return { id }
+  })
+
+/** Its kit, planned as a batch of its own. */
+export const planKit = (shop: Shop, id: number, caller: Caller) =>
+  once(shop, id, 'plan', caller, async (tx, row) => {
+    const { customer, wantedOn, patternVersionId, colourwayVersionId, size, kits } = row
+    const [open] =
+      row.batchId === null ? [] : await tx.select({ state: batch.state }).from(batch).where(eq(batch.id, row.batchId))
+    if (open && open.state !== 'cancelled')
+      throw new HttpProblem(409, 'planned', 'Its kit is planned already.', { hint: 'Open its batch.' })
+    const batchId = await planBatch(
+      tx,
+      { name: `For ${customer}`, dueOn: wantedOn, priority: 1, kept: true },
+      [{ patternVersionId, colourwayVersionId, size, kits }],
+      caller.id,
+    )
+    await tx.update(customerOrder).set({ batchId }).where(eq(customerOrder.id, id))
+  })
+
+export const handOverOrder = (shop: Shop, id: number, caller: Caller) =>
+  once(shop, id, 'hand over', caller, async (tx, row, actor) => {
+    const { customer, batchId, patternVersionId, size, colourwayVersionId, kits } = row
+    const ordered = { patternVersionId, size, colourwayVersionId, kits }
+    const missing = batchId === null ? 0 : await handOverKits(tx, [ordered], `for ${customer}`, { batchId, ...actor })
+    await tx.update(customerOrder).set({ state: 'done', overAt: new Date() }).where(eq(customerOrder.id, id))
+    await logActivity(tx, caller.id, `handed over to ${customer}${sayMissing(missing)}`, page)
+  })
+
+/** What is packed already goes back into its tubes with the batch. */
+export const callOffOrder = (shop: Shop, id: number, caller: Caller) =>
+  once(shop, id, 'call off', caller, async (tx, { customer, batchId }, actor) => {
+    const mayGiveBack = mayDo(caller.role, 'batches.reserve')
+    if (batchId !== null) await callOffBatch(tx, { batchId, ...actor }, mayGiveBack)
+    await tx.update(customerOrder).set({ state: 'cancelled', overAt: new Date() }).where(eq(customerOrder.id, id))
+    await logActivity(tx, caller.id, `called off the order for ${customer}`, page)
+  })
+
+export const reopenOrder = ({ db }: Shop, id: number, caller: Caller) =>
+  runOnce(db, caller, `reopen order ${id}`, async (tx, actor) => {
+    const { customer, batchId } = await lockOver(tx, id)
+    await tx.update(customerOrder).set({ state: 'taken', overAt: null }).where(eq(customerOrder.id, id))
+    if (batchId !== null) await takeBack(tx, { batchId, ...actor })
+    await logActivity(tx, caller.id, `opened the order for ${customer} again`, page)
+    return { id }
+  })
