@@ -26,7 +26,7 @@ await runMain(async () => {
   const databaseUrl = external ?? (await cluster.database('tessellum'))
   await setUpDatabase(databaseUrl, keys.demoPassword)
   const port = await freePort()
-  const serve = () => startServer({ port, databaseUrl, archiveKey: keys.archiveKey })
+  const serve = () => startServer({ port, databaseUrl, archiveKey: keys.archiveKey, env: { CHECK_ANSWERS: 'true' } })
   let server = await serve()
 
   let pause

@@ -30,7 +30,7 @@ import {
 } from './buying'
 import { bookSeat, classAnswer, classSummary, classWithBags, saveClass, teacher, walkPlace } from './classes'
 import { colourway, saveColourway } from './colourways'
-import { found, labelsWanted, playStandIn, printLabels, standInNames } from './devices'
+import { found, labelsWanted, playStandIn, printLabels, standInNames, standInState } from './devices'
 import { batchPrice, bench, costSettings, diary, diaryWanted } from './diary'
 import { documentWanted, edition, editionWanted } from './editions'
 import { recordIdInAddress } from './fields'
@@ -475,7 +475,7 @@ export const api = {
     keyless: true,
     body: playStandIn,
     params: z.object({ name: z.string().max(40) }),
-    answer: z.looseObject({}),
+    answer: standInState,
   },
 } as const satisfies Record<string, Route>
 

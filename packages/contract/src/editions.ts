@@ -15,6 +15,7 @@ export const editionWanted = z.object({
   /** The newest when absent. */
   colourwayVersion: recordIdInAddress.optional(),
 })
+export type EditionWanted = z.input<typeof editionWanted>
 
 /** How it is set on paper. */
 export const documentWanted = editionWanted.extend({

@@ -8,7 +8,7 @@ const outOfRange = 'There is no such number here.'
 export const recordId = (missing?: string) => z.number(missing).int(missing).min(1, outOfRange).max(most, outOfRange)
 
 /** The same, from an address. */
-export const recordIdInAddress = z.coerce.number().int().min(1, outOfRange).max(most, outOfRange)
+export const recordIdInAddress = z.coerce.number<number | string>().int().min(1, outOfRange).max(most, outOfRange)
 
 const dayRange = 'Give a day between 1900 and 2199.'
 

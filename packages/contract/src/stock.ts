@@ -195,6 +195,7 @@ export const packs = z
     }),
   )
   .max(12, 'An item is bought in at most 12 packs.')
+  .refine((all) => new Set(all.map(({ amount }) => amount)).size === all.length, 'It has two packs of the same size.')
 
 /** An item as it is kept: what is on it is for moves to say. */
 export const saveItem = z

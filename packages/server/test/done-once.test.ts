@@ -25,10 +25,10 @@ const lot = () =>
 
 /** From here on no bill can be worked out: whatever plans ahead fails. */
 async function spoilBills(): Promise<() => Promise<unknown>> {
-  await shop.pool.query('delete from kept_bill')
+  await shop.pool.query('delete from cached_bill')
   await shop.pool.query(`create function spoilt() returns trigger language plpgsql as $$
     begin raise exception 'spoilt for the test'; end $$`)
-  await shop.pool.query('create trigger spoilt before insert on kept_bill execute function spoilt()')
+  await shop.pool.query('create trigger spoilt before insert on cached_bill execute function spoilt()')
   return () => shop.pool.query('drop function spoilt cascade')
 }
 

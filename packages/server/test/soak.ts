@@ -308,9 +308,11 @@ export async function soak(minutes: number, { say, killDatabase }: Told): Promis
     }
   }
 
+  /** Until the last that was asked is settled: as long as anybody waits, somebody may be answered. */
+  let settled = false
   async function looks(): Promise<void> {
     let told = performance.now()
-    while (!over()) {
+    while (!settled) {
       for (const server of servers) {
         if (
           await fetch(`${server.base}/api/health`, { signal: AbortSignal.timeout(2000) }).then(
@@ -335,8 +337,10 @@ export async function soak(minutes: number, { say, killDatabase }: Told): Promis
   }
 
   const wrong: string[] = []
-  await Promise.all([...people.map(works), goesWrong(), looks()])
-  answered()
+  const looking = looks()
+  await Promise.all([...people.map(works), goesWrong()])
+  settled = true
+  await looking
   await again(() => pool.query('select 1'))
   wrong.push(...(await verified(pool)))
   const { lost, doubled } = await accounted(pool, acts)

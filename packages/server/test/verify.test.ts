@@ -42,7 +42,7 @@ const spoilt: Readonly<Record<string, string>> = {
   'no request has acted twice':
     "insert into move (lot_id, kind, on_hand, reserved, person_id, idempotency_key, reason) select 3, 'sale', -1, 0, 1, 'twice-done', 'x' from generate_series(1, 2)",
   'each request that was carried out has its result':
-    "insert into action (key, kind, person_id) values ('half-done', 'x', 1)",
+    "insert into idempotent_request (key, kind, person_id) values ('half-done', 'x', 1)",
   'a move is reversed once, and whole':
     "insert into move (lot_id, kind, on_hand, reserved, person_id, idempotency_key, reason, reverses) select lot_id, 'correction', 1 - on_hand, 0, 1, 'half-back', 'x', id from move where kind = 'receive' limit 1",
 }

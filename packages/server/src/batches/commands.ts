@@ -14,7 +14,11 @@ import { planBatch, retrying, reviseBatch, type Turn, turnBatch } from './revise
 import { type Substitution, substituted } from './substitute'
 
 /** @returns its id */
-export async function beginBatch({ db }: Shop, { lines, ...wanted }: z.output<typeof newBatch>, caller: Caller): Promise<number> {
+export async function beginBatch(
+  { db }: Shop,
+  { lines, ...wanted }: z.output<typeof newBatch>,
+  caller: Caller,
+): Promise<number> {
   const planned = await resolveLines(db, lines)
   const { id } = await runOnce(db, caller, 'new batch', async (tx) => ({
     id: await planBatch(tx, wanted, planned, caller.id),

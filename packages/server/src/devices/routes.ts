@@ -1,6 +1,7 @@
-import { type StandInName, standInNames } from '@tessellum/contract/devices'
+import { type StandInName, standInNames, standInState } from '@tessellum/contract/devices'
 import { fileName } from '@tessellum/core/writing/file-name'
 import { Router } from 'express'
+import { z } from 'zod'
 import type { Config } from '../config'
 import { mount, sent } from '../http/mount'
 import { HttpProblem, notFound } from '../problem'
@@ -77,9 +78,9 @@ export function deviceRoutes({ db, workers }: Shop, config: Config): Router {
         hint: 'Start the shop anew.',
       })
     })
-    const body = (await answer.json()) as { trouble?: string }
-    if (body.trouble !== undefined) throw new HttpProblem(400, 'bad-input', body.trouble)
-    return body
+    const told = standInState.or(z.object({ trouble: z.string() })).parse(await answer.json())
+    if ('faults' in told) return told
+    throw new HttpProblem(400, 'bad-input', told.trouble)
   })
 
   return router

@@ -1,19 +1,18 @@
 import { useQuery } from '@tanstack/react-query'
-import { type BuyLine, type NewPurchase, type Purchase, type Quote, quote } from '@tessellum/contract/buying'
+import type { BuyLine, NewPurchase, Purchase, Quote } from '@tessellum/contract/buying'
 import { sayMoney } from '@tessellum/core/measure/money'
 import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { Button } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { z } from 'zod'
 import { AskFirst } from '../frame/ask-first'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Refused } from '../frame/refused'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
-import { ask } from '../shop/api'
+import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useDoing } from '../shop/use-doing'
 import { ReceiveLot } from '../stock/receive-lot'
@@ -59,17 +58,14 @@ function Supplier({ name, lines }: { name: string; lines: readonly BuyLine[] }) 
   const [asked, setAsked] = useState<readonly Quote[]>([])
   const order = useDoing(
     ({ itemId, supplier, amount, cost, expectedOn }: NewPurchase) =>
-      ask('POST', '/purchases', z.object({ purchaseId: z.number() }), {
-        body: { itemId, supplier, amount, cost, expectedOn },
-      }),
+      call('POST /api/purchases', { body: { itemId, supplier, amount, cost, expectedOn } }),
     { stale: ['buy-list', 'stock'], said: 'Ordered: it counts as coming.' },
   )
-  const quotes = useDoing((itemIds: number[]) => ask('POST', '/quotes', z.array(quote), { body: { itemIds } }), {
+  const quotes = useDoing((itemIds: number[]) => call('POST /api/quotes', { body: { itemIds } }), {
     after: setAsked,
   })
   const take = useDoing(
-    ({ itemId, packs }: Quote) =>
-      ask('PUT', `/items/${itemId}/packs`, z.object({ itemId: z.number() }), { body: { packs } }),
+    ({ itemId, packs }: Quote) => call('PUT /api/items/:id/packs', { params: { id: itemId }, body: { packs } }),
     {
       stale: ['buy-list', 'stock'],
       said: 'These prices are kept.',
@@ -242,10 +238,10 @@ function OnItsWay() {
   const mayBuy = useMay('stock.buy')
   const { data } = useQuery(read.purchases)
   const [receiving, setReceiving] = useState<Purchase>()
-  const callOff = useDoing(
-    (id: number) => ask('POST', `/purchases/${id}/cancel`, z.object({ purchaseId: z.number() })),
-    { stale: ['buy-list', 'stock'], said: 'Called off.' },
-  )
+  const callOff = useDoing((id: number) => call('POST /api/purchases/:id/cancel', { params: { id } }), {
+    stale: ['buy-list', 'stock'],
+    said: 'Called off.',
+  })
   if (!data || data.length === 0) return null
   return (
     <section className="rows" aria-label="On its way">

@@ -4,10 +4,9 @@ import { sayMoney } from '@tessellum/core/measure/money'
 import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
 import { DatePicker, Form, Input, InputNumber, Modal } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
-import { z } from 'zod'
 import { forgetForm, KeptForm } from '../frame/kept-form'
 import { Refused } from '../frame/refused'
-import { ask } from '../shop/api'
+import { call } from '../shop/api'
 import { useDoing } from '../shop/use-doing'
 
 interface Fields {
@@ -27,17 +26,14 @@ export function OrderItem({ item, close }: { item: ItemStory; close: () => void 
   const name = `order-of-${item.id}`
   const { packs } = item
   const sum = (of: 'amount' | 'price') => packs.reduce((all, pack, i) => all + pack[of] * (counts[i] ?? 0), 0)
-  const order = useDoing(
-    (body: NewPurchase) => ask('POST', '/purchases', z.object({ purchaseId: z.number() }), { body }),
-    {
-      stale: ['stock', 'buy-list', 'diary'],
-      said: 'Ordered: it counts as coming.',
-      after: () => {
-        forgetForm(name)
-        close()
-      },
+  const order = useDoing((body: NewPurchase) => call('POST /api/purchases', { body }), {
+    stale: ['stock', 'buy-list', 'diary'],
+    said: 'Ordered: it counts as coming.',
+    after: () => {
+      forgetForm(name)
+      close()
     },
-  )
+  })
   const send = ({ supplier, amount = 0, cost = 0, expected }: Fields) =>
     order.run({
       itemId: item.id,

@@ -1,8 +1,8 @@
 import { useQueryClient } from '@tanstack/react-query'
-import { batch as batchAnswer, type SubstituteInLine } from '@tessellum/contract/batches'
-import { type Colourway, colourway as colourwayAnswer } from '@tessellum/contract/colourways'
+import type { SubstituteInLine } from '@tessellum/contract/batches'
+import type { Colourway } from '@tessellum/contract/colourways'
 import { useNavigate } from 'react-router'
-import { ask } from '../shop/api'
+import { call } from '../shop/api'
 import { useDoing } from '../shop/use-doing'
 
 /** A line of a batch that a substitute is looked for; `line` is counted from 1. */
@@ -17,7 +17,8 @@ export function useAccept(colourway: Colourway, close: () => void) {
   const navigate = useNavigate()
   const forColourway = useDoing(
     ({ role, itemId, counting }: SubstituteInLine) =>
-      ask('PUT', `/colourways/${colourway.id}`, colourwayAnswer, {
+      call('PUT /api/colourways/:id', {
+        params: { id: colourway.id },
         body: {
           name: colourway.name,
           choices: [
@@ -34,7 +35,7 @@ export function useAccept(colourway: Colourway, close: () => void) {
   )
   const forBatch = useDoing(
     ({ at, ...body }: SubstituteInLine & { at: ForLine }) =>
-      ask('POST', `/batches/${at.batchId}/lines/${at.line}/substitute`, batchAnswer, { body }),
+      call('POST /api/batches/:id/lines/:line/substitute', { params: { id: at.batchId, line: at.line }, body }),
     {
       said: ({ name }) => `${name} has it; ${colourway.name} stays as it is for everything else.`,
       after: (saved) => {

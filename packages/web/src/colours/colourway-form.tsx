@@ -1,10 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import {
-  type Choice,
-  type Colourway,
-  colourway as colourwayAnswer,
-  type SaveColourway,
-} from '@tessellum/contract/colourways'
+import type { Choice, Colourway, SaveColourway } from '@tessellum/contract/colourways'
 import type { Pattern } from '@tessellum/contract/patterns'
 import type { Item } from '@tessellum/contract/stock'
 import type { StoneShape } from '@tessellum/core/catalogue/stone'
@@ -16,7 +11,7 @@ import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { Form, Input, Modal, Select } from 'antd'
 import { useMemo } from 'react'
 import { forgetForm, KeptForm } from '../frame/kept-form'
-import { ask } from '../shop/api'
+import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useDoing } from '../shop/use-doing'
 import { Swatch } from '../stock/swatch'
@@ -82,8 +77,8 @@ export function ColourwayForm({ pattern, colourway, roles, report, close }: Colo
   const save = useDoing(
     (body: SaveColourway) =>
       colourway
-        ? ask('PUT', `/colourways/${colourway.id}`, colourwayAnswer, { body })
-        : ask('POST', `/patterns/${pattern.id}/colourways`, colourwayAnswer, { body }),
+        ? call('PUT /api/colourways/:id', { params: { id: colourway.id }, body })
+        : call('POST /api/patterns/:id/colourways', { params: { id: pattern.id }, body }),
     {
       stale: ['colourways'],
       said: ({ name }) => `${name} is saved.`,

@@ -1,4 +1,4 @@
-import { type Colourway, colourway as colourwayAnswer, type SaveColourway } from '@tessellum/contract/colourways'
+import type { Colourway, SaveColourway } from '@tessellum/contract/colourways'
 import type { Pattern } from '@tessellum/contract/patterns'
 import type { Item } from '@tessellum/contract/stock'
 import type { PaletteColour } from '@tessellum/core/colour/palette'
@@ -13,7 +13,7 @@ import { Button, ColorPicker, Drawer, Input, InputNumber, Progress, Segmented, U
 import { proxy, wrap } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
 import { Drawing } from '../piece/drawing'
-import { ask } from '../shop/api'
+import { call } from '../shop/api'
 import { useDoing } from '../shop/use-doing'
 import { Swatch } from '../stock/swatch'
 import { coloursOf } from './judgement'
@@ -155,7 +155,7 @@ function Offer({ pattern, colourway, chosen, shelf, scene, proposal, close }: Of
     [...new Set(items.map(({ item }) => item.colourName))].slice(0, 2).join(' and '),
   )
   const keep = useDoing(
-    (body: SaveColourway) => ask('POST', `/patterns/${pattern.id}/colourways`, colourwayAnswer, { body }),
+    (body: SaveColourway) => call('POST /api/patterns/:id/colourways', { params: { id: pattern.id }, body }),
     { stale: ['colourways'], said: (saved) => `${saved.name} is kept.`, after: close },
   )
   const choices = [

@@ -1,11 +1,11 @@
 import { useQuery } from '@tanstack/react-query'
-import { type PlayStandIn, type StandInName, standInNames, standInState } from '@tessellum/contract/devices'
+import { type PlayStandIn, type StandInName, standInNames } from '@tessellum/contract/devices'
 import { Button, Input, InputNumber } from 'antd'
 import { useEffect, useState } from 'react'
 import { usePageTitle } from '../frame/page-title'
 import { Refused } from '../frame/refused'
 import { useMay } from '../people/me'
-import { ask } from '../shop/api'
+import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useDoing } from '../shop/use-doing'
 
@@ -73,9 +73,12 @@ const played: Readonly<Record<StandInName, Played>> = {
 export function StandIn({ name }: { name: StandInName }) {
   const { title, faults, told } = played[name]
   const [state, setState] = useState<{ faults: string[]; [key: string]: unknown }>()
-  const { run, refused } = useDoing((body: PlayStandIn) => ask('POST', `/stand-ins/${name}`, standInState, { body }), {
-    after: setState,
-  })
+  const { run, refused } = useDoing(
+    (body: PlayStandIn) => call('POST /api/stand-ins/:name', { params: { name }, body }),
+    {
+      after: setState,
+    },
+  )
   // biome-ignore lint/correctness/useExhaustiveDependencies: asked once what it shows
   useEffect(() => run({}), [])
   const on = new Set(state?.faults)

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { type ClassAnswer, classAnswer, saveClass } from '@tessellum/contract/classes'
+import { type ClassAnswer, saveClass } from '@tessellum/contract/classes'
 import { Button, DatePicker, Form, Input, InputNumber, Modal, Select, TimePicker } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { Link, useNavigate } from 'react-router'
@@ -8,7 +8,7 @@ import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Refused } from '../frame/refused'
 import { isWhole, type LineFields, LineForm } from '../kits/line-form'
-import { ask, ShopError } from '../shop/api'
+import { call, ShopError } from '../shop/api'
 import { read } from '../shop/queries'
 import { useDoing } from '../shop/use-doing'
 
@@ -81,8 +81,8 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
         throw new ShopError({ code: 'bad-input', message: issue?.message ?? 'Something is missing.' })
       }
       return offered
-        ? ask('PUT', `/classes/${offered.id}`, classAnswer, { body: read.data })
-        : ask('POST', '/classes', classAnswer, { body: read.data })
+        ? call('PUT /api/classes/:id', { params: { id: offered.id }, body: read.data })
+        : call('POST /api/classes', { body: read.data })
     },
     {
       stale: ['classes', 'diary', 'bench'],

@@ -13,7 +13,7 @@ import { usePageTitle } from '../frame/page-title'
 import { Refused } from '../frame/refused'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
-import { ask } from '../shop/api'
+import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useDoing } from '../shop/use-doing'
 import { ChangeClass } from './class-form'
@@ -33,7 +33,7 @@ const done = {
   cancel: 'Called off.',
   reopen: 'Open again; its kits are as they were, as far as they are still there.',
 }
-const withBags = classAnswer.extend({ toEmpty: z.array(z.string()) })
+const _withBags = classAnswer.extend({ toEmpty: z.array(z.string()) })
 
 /** A class: who sits where with what, whether its kits are ready, whether it fits its hours, what a seat costs. */
 function Offered({ offered }: { offered: ClassAnswer }) {
@@ -46,12 +46,15 @@ function Offered({ offered }: { offered: ClassAnswer }) {
   const { id, state, readiness, batchId, offers, cost } = offered
   const open = state === 'offered'
   const keep = (answer: ClassAnswer) => client.setQueryData(['classes', id], answer)
-  const act = useDoing((what: 'taught' | 'cancel' | 'reopen') => ask('POST', `/classes/${id}/${what}`, classAnswer), {
-    stale,
-    after: keep,
-    said: (_, what) => done[what],
-  })
-  const plan = useDoing((_: null) => ask('POST', `/classes/${id}/kits`, withBags), {
+  const act = useDoing(
+    (what: 'taught' | 'cancel' | 'reopen') => call(`POST /api/classes/:id/${what}`, { params: { id } }),
+    {
+      stale,
+      after: keep,
+      said: (_, what) => done[what],
+    },
+  )
+  const plan = useDoing((_: null) => call('POST /api/classes/:id/kits', { params: { id } }), {
     stale,
     after: ({ toEmpty: bags, ...answer }) => {
       keep(answer)
@@ -290,13 +293,16 @@ function Seat({ seat, booked, offered, mayKeep, keep }: SeatProps) {
   const [name, setName] = useState(booked?.name ?? '')
   const book = useDoing(
     (body: { id?: number; name: string; offer: number; note: string }) =>
-      ask('PUT', `/classes/${offered.id}/seats/${seat}`, classAnswer, { body }),
+      call('PUT /api/classes/:id/seats/:seat', { params: { id: offered.id, seat }, body }),
     { stale: ['diary', 'bench'], after: keep },
   )
-  const free = useDoing((_: null) => ask('POST', `/classes/${offered.id}/seats/${seat}/free`, classAnswer), {
-    stale: ['diary', 'bench'],
-    after: keep,
-  })
+  const free = useDoing(
+    (_: null) => call('POST /api/classes/:id/seats/:seat/free', { params: { id: offered.id, seat } }),
+    {
+      stale: ['diary', 'bench'],
+      after: keep,
+    },
+  )
   const save = (offer: number) => {
     if (name.trim() === '' || (name === booked?.name && offer === booked.offer)) return
     book.run({ ...(booked ? { id: booked.id } : {}), name, offer, note: booked?.note ?? '' })

@@ -5,6 +5,7 @@ import { Link, useParams } from 'react-router'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
+import { addressOf } from '../shop/api'
 import { read } from '../shop/queries'
 
 /** What the teacher holds: seats with their choices and a place to tick, the hours, and each seat's own pattern to print. */
@@ -19,15 +20,15 @@ export function ClassSheetPage() {
   const wording = (offer: number) => [offers[offer]?.size, offers[offer]?.colourway].filter(Boolean).join(', in ')
   const paper = (seat: (typeof bookings)[number]) => {
     const chosen = offers[seat.offer]
-    const wanted = new URLSearchParams({
-      version: String(data.version),
+    const query = {
+      version: data.version,
       sheet: 'class',
       seat: `${seat.seat}, ${seat.name}`,
       chosen: wording(seat.offer),
-      ...(chosen ? { colourway: String(chosen.colourwayId), colourwayVersion: String(chosen.colourwayVersion) } : {}),
+      ...(chosen ? { colourway: chosen.colourwayId, colourwayVersion: chosen.colourwayVersion } : {}),
       ...(chosen?.size ? { size: chosen.size } : {}),
-    })
-    return `/api/patterns/${data.patternId}/document.pdf?${wanted}`
+    } as const
+    return addressOf('GET /api/patterns/:id/document.pdf', { params: { id: data.patternId }, query })
   }
   return (
     <div className="page stack class-sheet">

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { costSettings } from '@tessellum/contract/diary'
+import type { costSettings } from '@tessellum/contract/diary'
 import { Button, Form, InputNumber } from 'antd'
 import { Link } from 'react-router'
 import type { z } from 'zod'
@@ -8,7 +8,7 @@ import { usePageTitle } from '../frame/page-title'
 import { Refused } from '../frame/refused'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
-import { ask } from '../shop/api'
+import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useDoing } from '../shop/use-doing'
 
@@ -49,7 +49,7 @@ export function CostsPage() {
   usePageTitle('Costs')
   const mayKeep = useMay('costs.keep')
   const { data, error } = useQuery(read.costs)
-  const save = useDoing((body: Costs) => ask('PUT', '/costs', costSettings, { body }), {
+  const save = useDoing((body: Costs) => call('PUT /api/costs', { body }), {
     stale: ['costs', 'classes', 'batches'],
     said: 'Cost settings saved.',
   })

@@ -1,5 +1,11 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { type Order, order as orderAnswer, type SizedOrder, saveOrder, sizedOrder } from '@tessellum/contract/orders'
+import {
+  type Order,
+  order as orderAnswer,
+  type SizedOrder,
+  type SizeOrder,
+  saveOrder,
+} from '@tessellum/contract/orders'
 import { sayMoney } from '@tessellum/core/measure/money'
 import { sayLength } from '@tessellum/core/measure/units'
 import { Button, DatePicker, Form, Input, InputNumber, Modal, Select } from 'antd'
@@ -15,13 +21,13 @@ import { Refused } from '../frame/refused'
 import { Trouble } from '../frame/trouble'
 import { isWhole, type LineFields, LineForm } from '../kits/line-form'
 import { useMay } from '../people/me'
-import { ask, ShopError } from '../shop/api'
+import { call, ShopError } from '../shop/api'
 import { read } from '../shop/queries'
 import { useDoing } from '../shop/use-doing'
 import { ReadinessMark } from './readiness'
 
 const stale = ['diary', 'bench', 'batches', 'stock', 'buy-list']
-const answers = z.array(orderAnswer)
+const _answers = z.array(orderAnswer)
 
 /** One customer's pieces: sized, coloured, priced, promised. */
 export function OrdersPage() {
@@ -33,7 +39,7 @@ export function OrdersPage() {
   const [changing, setChanging] = useState<Order>()
   const act = useDoing(
     ({ id, what }: { id: number; what: 'kits' | 'done' | 'cancel' | 'reopen' }) =>
-      ask('POST', `/orders/${id}/${what}`, answers),
+      call(`POST /api/orders/:id/${what}`, { params: { id } }),
     { stale, after: (orders) => client.setQueryData(['orders'], orders) },
   )
   if (error && !data) return <Trouble error={error} />
@@ -184,19 +190,13 @@ function OrderForm({ order, close }: { order?: Order; close: () => void }) {
   const [sized, setSized] = useState<SizedOrder>()
   const worn = Form.useWatch('worn', form)
   const measure = Form.useWatch('measure', form)
-  const size = useDoing(
-    () =>
-      ask('POST', '/orders/size', sizedOrder, {
-        body: { patternId: line.patternId, version: line.version, worn, measureMm: (measure ?? 0) * 10 },
-      }),
-    {
-      after: (answer) => {
-        setSized(answer)
-        const [best] = answer.ways
-        if (best) setLine({ ...line, size: best.size })
-      },
+  const size = useDoing((body: SizeOrder) => call('POST /api/orders/size', { body }), {
+    after: (answer) => {
+      setSized(answer)
+      const [best] = answer.ways
+      if (best) setLine({ ...line, size: best.size })
     },
-  )
+  })
   const save = useDoing(
     ({ customer, day, price, promised }: Fields) => {
       const read = saveOrder.safeParse({
@@ -212,8 +212,8 @@ function OrderForm({ order, close }: { order?: Order; close: () => void }) {
       if (!read.success)
         throw new ShopError({ code: 'bad-input', message: read.error.issues[0]?.message ?? 'Something is missing.' })
       return order
-        ? ask('PUT', `/orders/${order.id}`, answers, { body: read.data })
-        : ask('POST', '/orders', answers, { body: read.data })
+        ? call('PUT /api/orders/:id', { params: { id: order.id }, body: read.data })
+        : call('POST /api/orders', { body: read.data })
     },
     {
       stale,
@@ -288,7 +288,10 @@ function OrderForm({ order, close }: { order?: Order; close: () => void }) {
             <InputNumber aria-label="Measure, cm" min={1} max={300} step={0.5} suffix="cm" style={{ width: 130 }} />
           </Form.Item>
           <Button
-            onClick={() => size.run(undefined)}
+            onClick={() => {
+              const { patternId, version } = line
+              if (patternId && version && worn) size.run({ patternId, version, worn, measureMm: (measure ?? 0) * 10 })
+            }}
             loading={size.busy}
             disabled={!worn || !measure || !line.patternId || !line.version}
           >

@@ -1,8 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Suspense, useEffect, useState } from 'react'
 import { Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react-router'
-import { z } from 'zod'
-import { ask } from '../shop/api'
+import { call } from '../shop/api'
 import { useChanges } from '../shop/changes'
 import { read } from '../shop/queries'
 import { Reach } from '../shop/reach'
@@ -51,7 +50,7 @@ function Bench({ name, role }: { name: string; role: string }) {
     return () => window.removeEventListener('keydown', pressed)
   }, [navigate])
   const leave = async () => {
-    await ask('POST', '/sign-out', z.object({}))
+    await call('POST /api/sign-out')
     client.clear()
     void navigate('/sign-in')
   }

@@ -1,7 +1,6 @@
 import { useIsFetching, useIsMutating, useQuery } from '@tanstack/react-query'
-import { workState } from '@tessellum/contract/work'
 import { useEffect, useState } from 'react'
-import { ask } from '../shop/api'
+import { call } from '../shop/api'
 
 /** What is over before this needs no word. */
 const soonMs = 2500
@@ -21,7 +20,7 @@ export function Waiting() {
   }, [busy])
   const { data } = useQuery({
     queryKey: key,
-    queryFn: () => ask('GET', '/work', workState),
+    queryFn: () => call('GET /api/work'),
     enabled: long,
     refetchInterval: 1500,
     staleTime: 0,

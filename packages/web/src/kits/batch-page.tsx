@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { type Batch, batch as batchAnswer, batchLine, changedBatch } from '@tessellum/contract/batches'
+import { type Batch, batchLine } from '@tessellum/contract/batches'
 import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { Button, InputNumber } from 'antd'
 import dayjs from 'dayjs'
@@ -10,7 +10,7 @@ import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
-import { ask } from '../shop/api'
+import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useDoing } from '../shop/use-doing'
 import { BatchCost } from './batch-cost'
@@ -52,14 +52,15 @@ function Plan({ batch }: { batch: Batch }) {
     void client.invalidateQueries({ queryKey: ['batches'], exact: true })
     void client.invalidateQueries({ queryKey: ['stock'] })
   }
-  const act = useDoing((doing: Doing) => ask('POST', `/batches/${batch.id}/${doing}`, batchAnswer), {
+  const act = useDoing((doing: Doing) => call(`POST /api/batches/:id/${doing}`, { params: { id: batch.id } }), {
     stale: ['batches'],
     said: (_, doing) => done[doing],
     after: settle,
   })
   const change = useDoing(
     ({ kits, newest }: { kits: readonly number[]; newest?: number }) =>
-      ask('PUT', `/batches/${batch.id}/lines`, changedBatch, {
+      call('PUT /api/batches/:id/lines', {
+        params: { id: batch.id },
         body: {
           lines: batch.lines.map(({ id, patternId, version, size, colourwayId, colourwayVersion }, i) => ({
             id,
@@ -69,7 +70,7 @@ function Plan({ batch }: { batch: Batch }) {
             colourwayId,
             // What it was planned with is kept, unless the newest is asked for.
             ...(i === newest ? {} : { colourwayVersion }),
-            kits: kits[i],
+            kits: kits[i] ?? 0,
           })),
         },
       }),

@@ -1,9 +1,8 @@
 import type { Batch } from '@tessellum/contract/batches'
 import { Button } from 'antd'
-import { z } from 'zod'
 import { Refused } from '../frame/refused'
 import { useMay } from '../people/me'
-import { ask } from '../shop/api'
+import { call } from '../shop/api'
 import { useDoing } from '../shop/use-doing'
 
 const laidOut: ReadonlySet<Batch['state']> = new Set(['reserved', 'packing', 'packed', 'closed'])
@@ -12,8 +11,7 @@ const laidOut: ReadonlySet<Batch['state']> = new Set(['reserved', 'packing', 'pa
 export function BatchPapers({ batch }: { batch: Batch }) {
   const mayPack = useMay('batches.pack')
   const print = useDoing(
-    (of: 'kits' | 'bags' | 'both') =>
-      ask('POST', `/batches/${batch.id}/labels`, z.object({ printed: z.number() }), { body: { of } }),
+    (of: 'kits' | 'bags' | 'both') => call('POST /api/batches/:id/labels', { params: { id: batch.id }, body: { of } }),
     { said: ({ printed }) => `${printed} labels are printed.` },
   )
   return (

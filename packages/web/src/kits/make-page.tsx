@@ -1,10 +1,10 @@
 import { useQuery } from '@tanstack/react-query'
-import { batchLine, couldMake } from '@tessellum/contract/batches'
+import { batchLine } from '@tessellum/contract/batches'
 import { Button } from 'antd'
 import { useDeferredValue, useMemo, useState } from 'react'
 import { Link } from 'react-router'
 import { usePageTitle } from '../frame/page-title'
-import { ask } from '../shop/api'
+import { call } from '../shop/api'
 import { type LineFields, LineForm } from './line-form'
 
 /** How many kits the free stock would make: of one pattern, or of a mix. */
@@ -23,7 +23,7 @@ export function MakePage() {
     isFetching,
   } = useQuery({
     queryKey: ['batches', 'could-make', whole],
-    queryFn: () => ask('POST', '/batches/could-make', couldMake, { body: { lines: whole } }),
+    queryFn: () => call('POST /api/batches/could-make', { body: { lines: whole } }),
     enabled: complete && whole.length > 0,
     placeholderData: (before) => before,
   })

@@ -1,11 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import {
-  type Batch,
-  batch as batchAnswer,
-  batchLine,
-  changedBatch,
-  outlook as outlookAnswer,
-} from '@tessellum/contract/batches'
+import { type Batch, type BatchLine, batchLine } from '@tessellum/contract/batches'
 import { Button, DatePicker, Form, Input } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useDeferredValue, useMemo } from 'react'
@@ -15,7 +9,7 @@ import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Refused } from '../frame/refused'
 import { Trouble } from '../frame/trouble'
-import { ask, type ShopError } from '../shop/api'
+import { call, type ShopError } from '../shop/api'
 import { read } from '../shop/queries'
 import { useDoing } from '../shop/use-doing'
 import { CouldMake } from './could-make'
@@ -30,8 +24,12 @@ interface Fields {
 interface Planned {
   readonly name: string
   readonly dueOn: string
-  readonly lines: readonly LineFields[]
+  readonly lines: readonly BatchLine[]
 }
+
+/** Lines that say all that a line must. */
+const wholeLines = (lines: readonly LineFields[]): BatchLine[] =>
+  lines.map((line) => batchLine.safeParse(line)).flatMap((read) => (read.success ? [read.data] : []))
 
 export function PlanPage() {
   usePageTitle('Plan a batch')
@@ -43,7 +41,7 @@ export function PlanPage() {
       title="Plan a batch"
       name={`plan-${first ?? 'any'}`}
       lines={[{ patternId: first }]}
-      save={(body) => ask('POST', '/batches', batchAnswer, { body })}
+      save={(body) => call('POST /api/batches', { body })}
       done={({ id }) => void navigate(`/kits/${id}`)}
     />
   )
@@ -75,7 +73,7 @@ function ChangePlan({ batch }: { batch: Batch }) {
         colourwayVersion,
         kits,
       }))}
-      save={(body) => ask('PUT', `/batches/${batch.id}/lines`, changedBatch, { body })}
+      save={(body) => call('PUT /api/batches/:id/lines', { params: { id: batch.id }, body })}
       done={({ toEmpty }) => void navigate(`/kits/${batch.id}`, { state: { toEmpty } })}
     />
   )
@@ -99,14 +97,11 @@ function PlanForm<Answer>({ title, name, fields, lines: initial, batchId, save, 
   const kept = useKept<readonly LineFields[]>(`${name}-lines`, initial)
   const { value: lines, change: setLines } = kept
   const settled = useDeferredValue(lines)
-  const whole = useMemo(
-    () => settled.map((line) => batchLine.safeParse(line)).flatMap((read) => (read.success ? [read.data] : [])),
-    [settled],
-  )
+  const whole = useMemo(() => wholeLines(settled), [settled])
   const complete = whole.length === lines.length
   const { data: outlook, error } = useQuery({
     queryKey: ['batches', 'outlook', whole, batchId],
-    queryFn: () => ask('POST', '/batches/outlook', outlookAnswer, { body: { lines: whole, batchId } }),
+    queryFn: () => call('POST /api/batches/outlook', { body: { lines: whole, batchId } }),
     enabled: whole.length > 0 && complete,
     placeholderData: (before) => before,
   })
@@ -132,7 +127,7 @@ function PlanForm<Answer>({ title, name, fields, lines: initial, batchId, save, 
         beside={kept}
         layout="vertical"
         requiredMark={false}
-        onFinish={({ name, dueOn }) => plan.run({ name, dueOn: dueOn.format('YYYY-MM-DD'), lines })}
+        onFinish={({ name, dueOn }) => plan.run({ name, dueOn: dueOn.format('YYYY-MM-DD'), lines: wholeLines(lines) })}
         initialValues={fields ?? { dueOn: dayjs().add(14, 'day') }}
         className="sheet pad"
       >

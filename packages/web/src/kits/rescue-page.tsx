@@ -1,6 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { batch as batchAnswer } from '@tessellum/contract/batches'
-import type { Rescue } from '@tessellum/contract/rescue'
+import type { AcceptSubstitutes, Rescue } from '@tessellum/contract/rescue'
 import { Button } from 'antd'
 import { Link, useParams } from 'react-router'
 import { Loading } from '../frame/loading'
@@ -8,7 +7,7 @@ import { usePageTitle } from '../frame/page-title'
 import { Refused } from '../frame/refused'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
-import { ask } from '../shop/api'
+import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useDoing } from '../shop/use-doing'
 
@@ -73,7 +72,8 @@ const Figure = ({ figure, label }: { figure: string; label: string }) => (
 function OneBatch({ id, name, lines }: { id: number; name: string; lines: Rescue['lines'] }) {
   const mayPlan = useMay('batches.plan')
   const accept = useDoing(
-    (substitutes: object[]) => ask('POST', `/batches/${id}/substitutes`, batchAnswer, { body: { substitutes } }),
+    (substitutes: AcceptSubstitutes['substitutes']) =>
+      call('POST /api/batches/:id/substitutes', { params: { id }, body: { substitutes } }),
     {
       stale: ['batches', 'stock', 'buy-list', 'colourways'],
       said: `${name} is changed: its pattern, its bill and what it holds.`,

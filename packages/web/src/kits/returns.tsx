@@ -1,11 +1,12 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { type PackingTask, packing as packingAnswer } from '@tessellum/contract/packing'
+import type { BodyInput } from '@tessellum/contract/api'
+import type { PackingTask } from '@tessellum/contract/packing'
 import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
 import { Button, InputNumber, Modal } from 'antd'
 import { useState } from 'react'
 import { Refused } from '../frame/refused'
 import { useMay } from '../people/me'
-import { ask } from '../shop/api'
+import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useDoing } from '../shop/use-doing'
 
@@ -82,14 +83,18 @@ export function Returns({ batchId }: { batchId: number }) {
 function CameBack({ batchId, kit, close }: { batchId: number; kit: Kit; close: () => void }) {
   const client = useQueryClient()
   const [typed, setTyped] = useState<Readonly<Record<number, number | null>>>({})
-  const give = useDoing((body: object) => ask('POST', `/batches/${batchId}/returns`, packingAnswer, { body }), {
-    stale: ['stock', 'batches'],
-    said: 'Back in its lots.',
-    after: (answer) => {
-      client.setQueryData(['packing', batchId], answer)
-      close()
+  const give = useDoing(
+    (body: BodyInput<'POST /api/batches/:id/returns'>) =>
+      call('POST /api/batches/:id/returns', { params: { id: batchId }, body }),
+    {
+      stale: ['stock', 'batches'],
+      said: 'Back in its lots.',
+      after: (answer) => {
+        client.setQueryData(['packing', batchId], answer)
+        close()
+      },
     },
-  })
+  )
   const { lineId, kit: number } = kit
   const quantities = kit.held.flatMap(({ task }) => {
     const amount = typed[task.itemId]

@@ -1,9 +1,9 @@
-import { type Batch, batch as batchAnswer } from '@tessellum/contract/batches'
+import type { Batch } from '@tessellum/contract/batches'
 import { Button, DatePicker, Modal, Segmented } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
 import { Refused } from '../frame/refused'
-import { ask } from '../shop/api'
+import { call } from '../shop/api'
 import { useDoing } from '../shop/use-doing'
 
 export const turnWords: Readonly<Record<number, string>> = { 1: 'goes first', 2: 'in its turn', 3: 'goes last' }
@@ -14,7 +14,7 @@ export function Turn({ batch, settle }: { batch: Batch; settle: (answer: Batch) 
   const [dueOn, setDueOn] = useState(batch.dueOn)
   const [priority, setPriority] = useState(batch.priority)
   const save = useDoing(
-    (body: { dueOn: string; priority: number }) => ask('PUT', `/batches/${batch.id}`, batchAnswer, { body }),
+    (body: { dueOn: string; priority: number }) => call('PUT /api/batches/:id', { params: { id: batch.id }, body }),
     {
       after: (answer) => {
         settle(answer)

@@ -1,11 +1,10 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { batch as batchAnswer } from '@tessellum/contract/batches'
-import { type Packing, type PackingTask, packing as packingAnswer } from '@tessellum/contract/packing'
+import type { LoseBeads, Packing, PackingTask, SwapLot } from '@tessellum/contract/packing'
 import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
 import { Button, InputNumber, Select } from 'antd'
 import { useState } from 'react'
 import { Refused } from '../frame/refused'
-import { ask } from '../shop/api'
+import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useDoing } from '../shop/use-doing'
 
@@ -29,23 +28,18 @@ export function Mishaps({ packing, task }: MishapsProps) {
     },
   }
   const lose = useDoing(
-    (body: { how: 'spilt' | 'missing'; quantity: number }) =>
-      ask('POST', `/batches/${packing.id}/losses`, packingAnswer, {
-        body: { itemId: task.itemId, lotId: task.lotId, ...body },
-      }),
+    (body: LoseBeads) => call('POST /api/batches/:id/losses', { params: { id: packing.id }, body }),
     { ...options, said: 'Loss recorded. Bags that went short are filled from other lots where these have enough.' },
   )
-  const swap = useDoing(
-    (toLotId: number) =>
-      ask('POST', `/batches/${packing.id}/swaps`, packingAnswer, {
-        body: { itemId: task.itemId, fromLotId: task.lotId, toLotId },
-      }),
-    { ...options, said: 'The empty bags are filled from that lot.' },
-  )
-  const again = useDoing((_: null) => ask('POST', `/batches/${packing.id}/lay-out`, batchAnswer), {
+  const swap = useDoing((body: SwapLot) => call('POST /api/batches/:id/swaps', { params: { id: packing.id }, body }), {
+    ...options,
+    said: 'The empty bags are filled from that lot.',
+  })
+  const again = useDoing((_: null) => call('POST /api/batches/:id/lay-out', { params: { id: packing.id } }), {
     stale: ['packing', 'batches', 'stock'],
   })
-  if (task.lotId === null)
+  const { itemId, lotId } = task
+  if (lotId === null)
     return (
       <div className="notice trouble">
         <p>
@@ -59,7 +53,7 @@ export function Mishaps({ packing, task }: MishapsProps) {
       </div>
     )
   const quantity = amount === null ? 0 : Math.round(amount * perSpoken[task.unit])
-  const others = (item?.lots ?? []).filter(({ id, onHand, reserved }) => id !== task.lotId && onHand > reserved)
+  const others = (item?.lots ?? []).filter(({ id, onHand, reserved }) => id !== lotId && onHand > reserved)
   return (
     <details className="stand-in">
       <summary className="quiet">Something is wrong with this tube</summary>
@@ -72,10 +66,18 @@ export function Mishaps({ packing, task }: MishapsProps) {
           suffix={spokenUnit[task.unit]}
           style={{ width: 120 }}
         />
-        <Button disabled={quantity === 0} loading={lose.busy} onClick={() => lose.run({ how: 'spilt', quantity })}>
+        <Button
+          disabled={quantity === 0}
+          loading={lose.busy}
+          onClick={() => lose.run({ itemId, lotId, how: 'spilt', quantity })}
+        >
           Record as spilt
         </Button>
-        <Button disabled={quantity === 0} loading={lose.busy} onClick={() => lose.run({ how: 'missing', quantity })}>
+        <Button
+          disabled={quantity === 0}
+          loading={lose.busy}
+          onClick={() => lose.run({ itemId, lotId, how: 'missing', quantity })}
+        >
           Record as missing
         </Button>
       </div>
@@ -95,7 +97,7 @@ export function Mishaps({ packing, task }: MishapsProps) {
         <Button
           disabled={other === undefined}
           loading={swap.busy}
-          onClick={() => other !== undefined && swap.run(other)}
+          onClick={() => other !== undefined && swap.run({ itemId, fromLotId: lotId, toLotId: other })}
         >
           Use this lot for the unfilled bags
         </Button>

@@ -1,19 +1,18 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import type { Found } from '@tessellum/contract/devices'
-import { type Packing, type PackingTask, packing as packingAnswer } from '@tessellum/contract/packing'
+import type { Packing, PackingTask } from '@tessellum/contract/packing'
 import { type Reading, readingOf } from '@tessellum/core/kit/packing'
 import { sayMass } from '@tessellum/core/measure/units'
 import { perSpoken, sayFinely, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
 import { Button, type GetRef, InputNumber } from 'antd'
 import { useEffect, useRef, useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
-import { z } from 'zod'
 import { StandIn } from '../devices/stand-ins-page'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Refused } from '../frame/refused'
 import { Trouble } from '../frame/trouble'
-import { ask } from '../shop/api'
+import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useDoing } from '../shop/use-doing'
 import { Mishaps } from './mishaps'
@@ -43,9 +42,7 @@ function Bench({ packing }: { packing: Packing }) {
   const { data: standIns } = useQuery(read.standIns)
   const printOne = useDoing(
     ({ lineId, kit }: Pick<Bag, 'lineId' | 'kit'>) =>
-      ask('POST', `/batches/${packing.id}/labels`, z.object({ printed: z.number() }), {
-        body: { of: 'both', lineId, kit },
-      }),
+      call('POST /api/batches/:id/labels', { params: { id: packing.id }, body: { of: 'both', lineId, kit } }),
     { said: ({ printed }) => `${printed} labels are printed.` },
   )
   /** A tube is opened, or a bag, by its label; what belongs elsewhere is told. */
@@ -213,8 +210,15 @@ function Fill({ packing, task, bag, done }: FillProps) {
   const ready = reading === 'in' && (typed !== null || (weighed?.steady ?? false))
   const fill = useDoing(
     (amount: number) =>
-      ask('PUT', `/batches/${packing.id}/bags`, packingAnswer, {
-        body: { lineId: bag.lineId, kit: bag.kit, itemId: task.itemId, quantity: amount, lotId: task.lotId },
+      call('PUT /api/batches/:id/bags', {
+        params: { id: packing.id },
+        body: {
+          lineId: bag.lineId,
+          kit: bag.kit,
+          itemId: task.itemId,
+          quantity: amount,
+          lotId: task.lotId ?? undefined,
+        },
       }),
     {
       stale: ['batches'],
@@ -292,7 +296,8 @@ function Bags({ packing, task, now, change, print }: BagsProps) {
   const client = useQueryClient()
   const empty = useDoing(
     ({ lineId, kit }: Bag) =>
-      ask('POST', `/batches/${packing.id}/bags/empty`, packingAnswer, {
+      call('POST /api/batches/:id/bags/empty', {
+        params: { id: packing.id },
         body: { lineId, kit, itemId: task.itemId },
       }),
     { tell: true, after: (answer) => void client.setQueryData(['packing', packing.id], answer) },
@@ -332,7 +337,7 @@ function Bags({ packing, task, now, change, print }: BagsProps) {
 function Close({ packing }: { packing: Packing }) {
   const client = useQueryClient()
   const navigate = useNavigate()
-  const close = useDoing((_: undefined) => ask('POST', `/batches/${packing.id}/close`, packingAnswer), {
+  const close = useDoing((_: undefined) => call('POST /api/batches/:id/close', { params: { id: packing.id } }), {
     stale: ['batches', 'stock', 'buy-list'],
     said: `${packing.name} is closed.`,
     after: (answer) => {

@@ -1,7 +1,7 @@
-import { type Found, found as foundAnswer, type ScannerNews, scannerNews } from '@tessellum/contract/devices'
+import { type Found, type ScannerNews, scannerNews } from '@tessellum/contract/devices'
 import { Input } from 'antd'
 import { useRef, useState } from 'react'
-import { ask, ShopError } from '../shop/api'
+import { call, ShopError } from '../shop/api'
 import { useDevice } from '../stream/use-device'
 
 /** One label may be read twice in a moment. */
@@ -21,7 +21,7 @@ export function Scan({ take }: { take: (found: Found) => string | undefined }) {
     if (code === last.current.code && now - last.current.at < sameMs) return
     last.current = { code, at: now }
     try {
-      setTrouble(take(await ask('GET', `/codes/${encodeURIComponent(code || ' ')}`, foundAnswer)) ?? '')
+      setTrouble(take(await call('GET /api/codes/:code', { params: { code: encodeURIComponent(code || ' ') } })) ?? '')
     } catch (error) {
       setTrouble(error instanceof ShopError ? `${error.message} ${error.hint ?? ''}` : 'That was not read clearly.')
     }

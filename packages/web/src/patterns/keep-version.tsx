@@ -1,8 +1,8 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { type Pattern, pattern as patternAnswer, type SaveVersion } from '@tessellum/contract/patterns'
+import type { Pattern, SaveVersion } from '@tessellum/contract/patterns'
 import { Button, Form, Input, Modal } from 'antd'
 import { useState } from 'react'
-import { ask, ShopError } from '../shop/api'
+import { call, ShopError } from '../shop/api'
 import { useDoing } from '../shop/use-doing'
 
 interface KeepVersionProps {
@@ -30,7 +30,7 @@ export function KeepVersion({ pattern, save, errors }: KeepVersionProps) {
     },
   })
   const keep = useDoing(
-    (body: SaveVersion) => ask('POST', `/patterns/${pattern.id}/versions`, patternAnswer, { body }),
+    (body: SaveVersion) => call('POST /api/patterns/:id/versions', { params: { id: pattern.id }, body }),
     {
       stale: ['patterns'],
       said: ({ version }) => `Version ${version} is kept.`,

@@ -1,11 +1,11 @@
 import { useQuery } from '@tanstack/react-query'
-import { type NewPattern, pattern as patternAnswer } from '@tessellum/contract/patterns'
+import type { NewPattern } from '@tessellum/contract/patterns'
 import { titleOf } from '@tessellum/core/notation/title'
 import { Button, Modal, Upload } from 'antd'
 import { type DragEvent, type ReactNode, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { Loading } from '../frame/loading'
-import { ask } from '../shop/api'
+import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useDoing } from '../shop/use-doing'
 import { foundOnShelf, type Read, readPatternFile } from './pattern-file'
@@ -66,7 +66,7 @@ function Opened({ opened, close }: { opened: Read; close: () => void }) {
   const { data: items } = useQuery(read.items)
   const { now } = useReckoned(opened.source, noChoices)
   const brought = foundOnShelf(opened.colourways, items ?? [])
-  const keep = useDoing((body: NewPattern) => ask('POST', '/patterns', patternAnswer, { body }), {
+  const keep = useDoing((body: NewPattern) => call('POST /api/patterns', { body }), {
     after: ({ id }) => void navigate(`/patterns/${id}`),
   })
   const faults = now?.diagnostics.filter(({ severity }) => severity !== 'note') ?? []

@@ -1,6 +1,5 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import type { PatternSummary } from '@tessellum/contract/patterns'
-import { pattern as patternAnswer } from '@tessellum/contract/patterns'
 import { roleColours } from '@tessellum/core/drawing/role-colours'
 import { Button } from 'antd'
 import type { ReactNode } from 'react'
@@ -10,7 +9,7 @@ import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { FlatPiece } from '../piece/flat-piece'
-import { ask } from '../shop/api'
+import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useDoing } from '../shop/use-doing'
 import { FileDrop } from './open-file'
@@ -41,7 +40,7 @@ export function PatternsPage() {
   const mayWrite = useMay('patterns.write')
   const navigate = useNavigate()
   const { data: patterns, error } = useQuery(read.patterns)
-  const begin = useDoing((source: string) => ask('POST', '/patterns', patternAnswer, { body: { source } }), {
+  const begin = useDoing((source: string) => call('POST /api/patterns', { body: { source } }), {
     after: ({ id }) => void navigate(`/patterns/${id}`),
   })
   if (error && !patterns) return <Trouble error={error} />

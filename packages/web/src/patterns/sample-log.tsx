@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import type { Pattern } from '@tessellum/contract/patterns'
-import { type NewSample, type Samples, samples } from '@tessellum/contract/samples'
+import type { NewSample, Samples } from '@tessellum/contract/samples'
 import { sayLength, sayPercent } from '@tessellum/core/measure/units'
 import type { Report } from '@tessellum/core/report/report'
 import { leastSamples } from '@tessellum/core/thread/sampled'
@@ -9,7 +9,7 @@ import dayjs from 'dayjs'
 import { useState } from 'react'
 import { forgetForm, KeptForm } from '../frame/kept-form'
 import { useMay } from '../people/me'
-import { ask } from '../shop/api'
+import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useDoing } from '../shop/use-doing'
 
@@ -35,14 +35,17 @@ export function SampleLog({ pattern, report, minutes, eager }: SampleLogProps) {
   const name = `sample-${pattern.id}`
   const client = useQueryClient()
   const { data } = useQuery(read.samples(pattern.id))
-  const log = useDoing((body: NewSample) => ask('POST', `/patterns/${pattern.id}/samples`, samples, { body }), {
-    after: (answer) => {
-      client.setQueryData(['samples', pattern.id], answer)
-      forgetForm(name)
-      setOpen(false)
-      form.resetFields()
+  const log = useDoing(
+    (body: NewSample) => call('POST /api/patterns/:id/samples', { params: { id: pattern.id }, body }),
+    {
+      after: (answer) => {
+        client.setQueryData(['samples', pattern.id], answer)
+        forgetForm(name)
+        setOpen(false)
+        form.resetFields()
+      },
     },
-  })
+  )
   const logged = ({ minutes, threadCm, note }: Logged) => {
     const version = pattern.changed ? null : pattern.version
     log.run({ version, size: report.size, minutes, threadMm: threadCm * 10, note: note ?? '' })

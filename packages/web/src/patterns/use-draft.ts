@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query'
-import { type Pattern, pattern } from '@tessellum/contract/patterns'
+import type { Pattern } from '@tessellum/contract/patterns'
 import { useCallback, useEffect, useRef, useState } from 'react'
-import { ask, isUnreachable, ShopError } from '../shop/api'
+import { call, isUnreachable, ShopError } from '../shop/api'
 import { read } from '../shop/queries'
 
 /** How a draft stands: every state is told to the person who types. */
@@ -72,7 +72,10 @@ export function useDraft(shop: Pattern, mayWrite: boolean): Draft {
     if (text === saved) return revision
     setState('saving')
     try {
-      const answer = await ask('PUT', `/patterns/${shop.id}/draft`, pattern, { body: { source: text, revision } })
+      const answer = await call('PUT /api/patterns/:id/draft', {
+        params: { id: shop.id },
+        body: { source: text, revision },
+      })
       live.current.revision = answer.revision
       live.current.saved = text
       setTrouble(undefined)

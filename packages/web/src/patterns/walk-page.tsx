@@ -12,7 +12,6 @@ import { capital, sayCounts } from '@tessellum/core/writing/language'
 import { Button, Segmented, Slider } from 'antd'
 import { type RefObject, useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { useParams, useSearchParams } from 'react-router'
-import { z } from 'zod'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
@@ -22,7 +21,7 @@ import { Piece } from '../piece/piece'
 import type { Dress } from '../piece/stage-kind'
 import { useFormed } from '../piece/use-formed'
 import { useLying, useSteps } from '../piece/use-steps'
-import { ask } from '../shop/api'
+import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { PatternNav } from './pattern-nav'
 import { SampleLog } from './sample-log'
@@ -145,9 +144,7 @@ function Steps({ pattern, report, scene, lying, dress, here, taught }: StepsProp
     }
     const timer = setTimeout(() => {
       // Tried again with the next step: where a class stands is no loss to anyone.
-      ask('PUT', `/classes/${classId}/walk`, z.object({ step: z.number() }), { body: { step: place.step } }).catch(
-        () => undefined,
-      )
+      call('PUT /api/classes/:id/walk', { params: { id: classId }, body: { step: place.step } }).catch(() => undefined)
     }, 400)
     return () => clearTimeout(timer)
   }, [keptAt, place, classId])

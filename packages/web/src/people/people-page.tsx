@@ -1,13 +1,12 @@
 import { useQuery } from '@tanstack/react-query'
 import type { Person } from '@tessellum/contract/people'
 import { Button, Table } from 'antd'
-import { z } from 'zod'
 import { AskFirst } from '../frame/ask-first'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Refused } from '../frame/refused'
 import { Trouble } from '../frame/trouble'
-import { ask } from '../shop/api'
+import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useDoing } from '../shop/use-doing'
 
@@ -18,7 +17,7 @@ export function PeoplePage() {
   const { data: me } = useQuery(read.me)
   const change = useDoing(
     ({ id, what }: { id: number; what: 'disable' | 'enable' }) =>
-      ask('POST', `/people/${id}/${what}`, z.object({ id: z.number() })),
+      call(`POST /api/people/:id/${what}`, { params: { id } }),
     { stale: ['people'] },
   )
   if (error && !data) return <Trouble error={error} />

@@ -1,9 +1,9 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { me, signIn } from '@tessellum/contract/people'
+import { signIn } from '@tessellum/contract/people'
 import { Button, Form, Input } from 'antd'
 import { useNavigate, useSearchParams } from 'react-router'
 import { Wordmark } from '../frame/wordmark'
-import { ask, keepSession, type ShopError } from '../shop/api'
+import { call, keepSession, type ShopError } from '../shop/api'
 import { RingArt } from './ring-art'
 
 export function SignInPage() {
@@ -12,7 +12,7 @@ export function SignInPage() {
   const [params] = useSearchParams()
   const enter = useMutation({
     mutationFn: (values: { name: string; password: string }) =>
-      ask('POST', '/sign-in', me, { body: signIn.parse(values) }),
+      call('POST /api/sign-in', { body: signIn.parse(values) }),
     onSuccess: (found) => {
       keepSession(found)
       client.setQueryData(['me'], found)

@@ -1,5 +1,13 @@
+import {
+  type Answer,
+  type api,
+  type BodyInput,
+  type Params,
+  type QueryInput,
+  type RouteKey,
+  routeOf,
+} from '@tessellum/contract/api'
 import { type ApiError, apiError } from '@tessellum/contract/errors'
-import type { z } from 'zod'
 import { decided, keyOf } from './undecided'
 
 /** What the server refused, in words for people. `code` "unreachable" when it did not answer at all. */
@@ -29,37 +37,64 @@ export const keepSession = (me: { readonly csrfToken: string; readonly name: str
 /** Their sign-in name; what is typed on a machine that several share stays with who typed it. */
 export const signedIn = () => person
 
-interface Asked {
+type Part<Name extends string, T> = [T] extends [undefined]
+  ? unknown
+  : Record<never, unknown> extends T
+    ? { readonly [N in Name]?: T }
+    : { readonly [N in Name]: T }
+
+/** What is read only may be sent as well. */
+type Sendable<T> = T extends readonly (infer Each)[]
+  ? readonly Sendable<Each>[]
+  : T extends object
+    ? { readonly [Name in keyof T]: Sendable<T[Name]> }
+    : T
+
+type Named<Key extends RouteKey> = ([keyof Params<Key>] extends [never] ? unknown : { readonly params: Params<Key> }) &
+  Part<'query', QueryInput<Key>>
+
+/** What goes with a route: what its path names, its query, its body or its file. */
+type Input<Key extends RouteKey> = Named<Key> &
+  Part<'body', Sendable<BodyInput<Key>>> &
+  ((typeof api)[Key] extends { readonly bytes: true } ? { readonly file: File } : unknown)
+
+interface AnyInput {
+  readonly params?: Readonly<Record<string, unknown>>
+  readonly query?: Readonly<Record<string, unknown>>
   readonly body?: unknown
+  readonly file?: File
 }
 
-/** Sends a file as it is, and reads the answer. */
-export const sendFile = <T extends z.ZodType>(path: string, file: File, answer: T): Promise<z.output<T>> =>
-  send('POST', path, answer, { file })
+/** The address of a route, with what its path names and its query: for links to files, too. */
+export const addressOf = <Key extends RouteKey>(
+  key: Key,
+  ...named: Record<never, unknown> extends Named<Key> ? [named?: Named<Key>] : [named: Named<Key>]
+): string => written(key, named[0] ?? {})
 
-/** Asks the server and reads its answer by the contract's schema. */
-export const ask = <T extends z.ZodType>(
-  method: 'GET' | 'POST' | 'PUT',
-  path: string,
-  answer: T,
-  asked: Asked = {},
-): Promise<z.output<T>> => send(method, path, answer, asked)
+function written(key: RouteKey, { params = {}, query = {} }: AnyInput): string {
+  const path = key
+    .slice(key.indexOf(' ') + 1)
+    .replaceAll(/:(\w+)/g, (_, name: string) => encodeURIComponent(String(params[name])))
+  const given = Object.entries(query).flatMap(([name, value]) => (value === undefined ? [] : [[name, String(value)]]))
+  return given.length > 0 ? `${path}?${new URLSearchParams(given)}` : path
+}
 
 /** A browser keeps 64 kB of requests alive in all. */
 const mostKeptAlive = 6000
 
-async function send<T extends z.ZodType>(
-  method: string,
-  path: string,
-  answer: T,
-  asked: Asked & { readonly file?: File },
-): Promise<z.output<T>> {
-  const { file } = asked
-  const body = asked.body === undefined ? undefined : JSON.stringify(asked.body)
-  const what = [person, method, path, body, file && `${file.name} ${file.size} ${file.lastModified}`].join(' ')
+/** Asks the server by the contract's table, and reads its answer by it. */
+export async function call<Key extends RouteKey>(
+  key: Key,
+  ...given: Record<never, unknown> extends Input<Key> ? [input?: Input<Key>] : [input: Input<Key>]
+): Promise<Answer<Key>> {
+  const { file, body: unsent, ...named }: AnyInput = given[0] ?? {}
+  const [method = 'GET'] = key.split(' ')
+  const address = written(key, named)
+  const body = unsent === undefined ? undefined : JSON.stringify(unsent)
+  const what = [person, method, address, body, file && `${file.name} ${file.size} ${file.lastModified}`].join(' ')
   let response: Response
   try {
-    response = await fetch(`/api${path}`, {
+    response = await fetch(address, {
       method,
       headers: {
         ...(body === undefined ? {} : { 'content-type': 'application/json' }),
@@ -90,7 +125,8 @@ async function send<T extends z.ZodType>(
     })
   const read: unknown = await response.json().catch(() => undefined)
   if (method !== 'GET' && response.status < 500) decided(what)
-  if (response.ok) return answer.parse(read)
+  const { answer } = routeOf(key)
+  if (response.ok) return (typeof answer === 'string' ? undefined : answer.parse(read)) as Answer<Key>
   const refused = apiError.safeParse(read)
   throw new ShopError(
     refused.success ? refused.data : { code: 'trouble', message: `The shop answered ${response.status}.` },

@@ -1,22 +1,7 @@
 import { infiniteQueryOptions, QueryClient, queryOptions } from '@tanstack/react-query'
-import { auditPage } from '@tessellum/contract/audit'
-import { batch, batchSummary, competing } from '@tessellum/contract/batches'
-import { buyLine, purchase } from '@tessellum/contract/buying'
-import { classAnswer, classSummary } from '@tessellum/contract/classes'
-import { colourway } from '@tessellum/contract/colourways'
-import { batchPrice, bench, costSettings, diary } from '@tessellum/contract/diary'
-import { edition } from '@tessellum/contract/editions'
-import { order } from '@tessellum/contract/orders'
-import { packing } from '@tessellum/contract/packing'
-import { carrier, pattern, patternSummary, versionText } from '@tessellum/contract/patterns'
-import { me, person } from '@tessellum/contract/people'
-import { rescue } from '@tessellum/contract/rescue'
-import { samples } from '@tessellum/contract/samples'
-import { item, itemStory, movesPage, type ShelfWanted, shelfPage } from '@tessellum/contract/stock'
-import { placeSummary, stocktake, stocktakeSummary } from '@tessellum/contract/stocktake'
-import { isView, type View } from '@tessellum/core/drawing/view'
-import { z } from 'zod'
-import { ask, isUnreachable, keepSession, ShopError } from './api'
+import type { EditionWanted } from '@tessellum/contract/editions'
+import type { ShelfWanted } from '@tessellum/contract/stock'
+import { call, isUnreachable, keepSession, ShopError } from './api'
 
 export const queries = new QueryClient({
   defaultOptions: {
@@ -38,7 +23,7 @@ export const read = {
     queryKey: ['me'],
     staleTime: Number.POSITIVE_INFINITY,
     queryFn: async () => {
-      const found = await ask('GET', '/me', me).catch((error: unknown) => {
+      const found = await call('GET /api/me').catch((error: unknown) => {
         if (error instanceof ShopError && error.code === 'not-signed-in') return null
         throw error
       })
@@ -46,51 +31,51 @@ export const read = {
       return found
     },
   }),
-  people: queryOptions({ queryKey: ['people'], queryFn: () => ask('GET', '/people', z.array(person)) }),
-  patterns: queryOptions({ queryKey: ['patterns'], queryFn: () => ask('GET', '/patterns', z.array(patternSummary)) }),
+  people: queryOptions({ queryKey: ['people'], queryFn: () => call('GET /api/people') }),
+  patterns: queryOptions({ queryKey: ['patterns'], queryFn: () => call('GET /api/patterns') }),
   pattern: (id: number) =>
-    queryOptions({ queryKey: ['patterns', id], queryFn: () => ask('GET', `/patterns/${id}`, pattern) }),
+    queryOptions({ queryKey: ['patterns', id], queryFn: () => call('GET /api/patterns/:id', { params: { id } }) }),
   /** As the shop has drawn it; the digest tells one drawing from the next. */
   drawing: (id: number, digest: string) =>
     queryOptions({
       queryKey: ['drawing', id, digest],
-      queryFn: () => ask('GET', `/patterns/${id}/drawing?digest=${digest}`, z.custom<View>(isView)),
+      queryFn: () => call('GET /api/patterns/:id/drawing', { params: { id }, query: { digest } }),
       staleTime: Number.POSITIVE_INFINITY,
     }),
   version: (id: number, number: number) =>
     queryOptions({
       queryKey: ['versions', id, number],
       staleTime: Number.POSITIVE_INFINITY,
-      queryFn: () => ask('GET', `/patterns/${id}/versions/${number}`, versionText),
+      queryFn: () => call('GET /api/patterns/:id/versions/:number', { params: { id, number } }),
     }),
   samples: (patternId: number) =>
     queryOptions({
       queryKey: ['samples', patternId],
-      queryFn: () => ask('GET', `/patterns/${patternId}/samples`, samples),
+      queryFn: () => call('GET /api/patterns/:id/samples', { params: { id: patternId } }),
     }),
   colourways: (patternId: number) =>
     queryOptions({
       queryKey: ['colourways', patternId],
-      queryFn: () => ask('GET', `/patterns/${patternId}/colourways`, z.array(colourway)),
+      queryFn: () => call('GET /api/patterns/:id/colourways', { params: { id: patternId } }),
     }),
   carriers: (id: number, number: number) =>
     queryOptions({
       queryKey: ['carriers', id, number],
-      queryFn: () => ask('GET', `/patterns/${id}/versions/${number}/carriers`, z.array(carrier)),
+      queryFn: () => call('GET /api/patterns/:id/versions/:number/carriers', { params: { id, number } }),
     }),
-  /** @param wanted version, size and colourway, as a query */
-  edition: (id: number, wanted: string) =>
+  edition: (id: number, wanted: EditionWanted) =>
     queryOptions({
       queryKey: ['editions', id, wanted],
-      queryFn: () => ask('GET', `/patterns/${id}/edition?${wanted}`, edition),
+      queryFn: () => call('GET /api/patterns/:id/edition', { params: { id }, query: wanted }),
     }),
-  items: queryOptions({ queryKey: ['stock'], queryFn: () => ask('GET', '/items', z.array(item)) }),
-  item: (id: number) => queryOptions({ queryKey: ['stock', id], queryFn: () => ask('GET', `/items/${id}`, itemStory) }),
+  items: queryOptions({ queryKey: ['stock'], queryFn: () => call('GET /api/items') }),
+  item: (id: number) =>
+    queryOptions({ queryKey: ['stock', id], queryFn: () => call('GET /api/items/:id', { params: { id } }) }),
   /** The shelf, page after page. */
   shelf: (wanted: Pick<ShelfWanted, 'find' | 'show' | 'by'>) =>
     infiniteQueryOptions({
       queryKey: ['stock', 'shelf', wanted],
-      queryFn: ({ pageParam }) => ask('GET', `/shelf?${new URLSearchParams({ ...wanted, ...pageParam })}`, shelfPage),
+      queryFn: ({ pageParam }) => call('GET /api/shelf', { query: { ...wanted, ...pageParam } }),
       initialPageParam: {},
       getNextPageParam: ({ next }): Record<string, string> | undefined => (next === null ? undefined : { after: next }),
       placeholderData: (before) => before,
@@ -99,69 +84,76 @@ export const read = {
   olderMoves: (itemId: number, before: number) =>
     infiniteQueryOptions({
       queryKey: ['stock', itemId, 'moves', before],
-      queryFn: ({ pageParam }) => ask('GET', `/items/${itemId}/moves?before=${pageParam}`, movesPage),
+      queryFn: ({ pageParam }) =>
+        call('GET /api/items/:id/moves', { params: { id: itemId }, query: { before: pageParam } }),
       initialPageParam: before,
       getNextPageParam: ({ moves, more }) => (more ? moves[moves.length - 1]?.id : undefined),
     }),
   places: queryOptions({
     queryKey: ['stocktakes', 'places'],
-    queryFn: () => ask('GET', '/places', z.array(placeSummary)),
+    queryFn: () => call('GET /api/places'),
   }),
   stocktakes: queryOptions({
     queryKey: ['stocktakes'],
-    queryFn: () => ask('GET', '/stocktakes', z.array(stocktakeSummary)),
+    queryFn: () => call('GET /api/stocktakes'),
   }),
   stocktake: (id: number) =>
-    queryOptions({ queryKey: ['stocktakes', id], queryFn: () => ask('GET', `/stocktakes/${id}`, stocktake) }),
+    queryOptions({ queryKey: ['stocktakes', id], queryFn: () => call('GET /api/stocktakes/:id', { params: { id } }) }),
   purchases: queryOptions({
     queryKey: ['buy-list', 'orders'],
-    queryFn: () => ask('GET', '/purchases', z.array(purchase)),
+    queryFn: () => call('GET /api/purchases'),
   }),
   competing: queryOptions({
     queryKey: ['batches', 'competing'],
-    queryFn: () => ask('GET', '/batches/competing', competing),
+    queryFn: () => call('GET /api/batches/competing'),
   }),
   rescue: (itemId: number) =>
     queryOptions({
       queryKey: ['batches', 'rescue', itemId],
-      queryFn: () => ask('GET', `/items/${itemId}/rescue`, rescue),
+      queryFn: () => call('GET /api/items/:id/rescue', { params: { id: itemId } }),
     }),
-  bench: queryOptions({ queryKey: ['bench'], queryFn: () => ask('GET', '/bench', bench) }),
+  bench: queryOptions({ queryKey: ['bench'], queryFn: () => call('GET /api/bench') }),
   diary: (from: string, to: string) =>
     queryOptions({
       queryKey: ['diary', from, to],
-      queryFn: () => ask('GET', `/diary?${new URLSearchParams({ from, to })}`, diary),
+      queryFn: () => call('GET /api/diary', { query: { from, to } }),
       placeholderData: (before) => before,
     }),
-  classes: queryOptions({ queryKey: ['classes'], queryFn: () => ask('GET', '/classes', z.array(classSummary)) }),
+  classes: queryOptions({ queryKey: ['classes'], queryFn: () => call('GET /api/classes') }),
   class: (id: number) =>
-    queryOptions({ queryKey: ['classes', id], queryFn: () => ask('GET', `/classes/${id}`, classAnswer) }),
+    queryOptions({ queryKey: ['classes', id], queryFn: () => call('GET /api/classes/:id', { params: { id } }) }),
   teachers: queryOptions({
     queryKey: ['teachers'],
-    queryFn: () => ask('GET', '/teachers', z.array(z.object({ id: z.number(), name: z.string() }))),
+    queryFn: () => call('GET /api/teachers'),
   }),
-  orders: queryOptions({ queryKey: ['orders'], queryFn: () => ask('GET', '/orders', z.array(order)) }),
-  costs: queryOptions({ queryKey: ['costs'], queryFn: () => ask('GET', '/costs', costSettings) }),
+  orders: queryOptions({ queryKey: ['orders'], queryFn: () => call('GET /api/orders') }),
+  costs: queryOptions({ queryKey: ['costs'], queryFn: () => call('GET /api/costs') }),
   batchPrice: (id: number) =>
-    queryOptions({ queryKey: ['batches', id, 'price'], queryFn: () => ask('GET', `/batches/${id}/price`, batchPrice) }),
+    queryOptions({
+      queryKey: ['batches', id, 'price'],
+      queryFn: () => call('GET /api/batches/:id/price', { params: { id } }),
+    }),
   audit: (find: string) =>
     infiniteQueryOptions({
       queryKey: ['audit', find],
-      queryFn: ({ pageParam }) => ask('GET', `/audit?${new URLSearchParams({ find, ...pageParam })}`, auditPage),
+      queryFn: ({ pageParam }) => call('GET /api/audit', { query: { find, ...pageParam } }),
       initialPageParam: {},
       getNextPageParam: ({ entries, more }): Record<string, string> | undefined =>
         more ? { before: String(entries[entries.length - 1]?.id) } : undefined,
       placeholderData: (before) => before,
     }),
-  buyList: queryOptions({ queryKey: ['buy-list'], queryFn: () => ask('GET', '/buy-list', z.array(buyLine)) }),
+  buyList: queryOptions({ queryKey: ['buy-list'], queryFn: () => call('GET /api/buy-list') }),
   packing: (id: number) =>
-    queryOptions({ queryKey: ['packing', id], queryFn: () => ask('GET', `/batches/${id}/packing`, packing) }),
+    queryOptions({
+      queryKey: ['packing', id],
+      queryFn: () => call('GET /api/batches/:id/packing', { params: { id } }),
+    }),
   standIns: queryOptions({
     queryKey: ['stand-ins'],
     staleTime: Number.POSITIVE_INFINITY,
-    queryFn: () => ask('GET', '/stand-ins', z.array(z.string())),
+    queryFn: () => call('GET /api/stand-ins'),
   }),
-  batches: queryOptions({ queryKey: ['batches'], queryFn: () => ask('GET', '/batches', z.array(batchSummary)) }),
+  batches: queryOptions({ queryKey: ['batches'], queryFn: () => call('GET /api/batches') }),
   batch: (id: number) =>
-    queryOptions({ queryKey: ['batches', id], queryFn: () => ask('GET', `/batches/${id}`, batch) }),
+    queryOptions({ queryKey: ['batches', id], queryFn: () => call('GET /api/batches/:id', { params: { id } }) }),
 }

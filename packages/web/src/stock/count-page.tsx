@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { type Stocktake, type StocktakeSummary, stocktake as stocktakeAnswer } from '@tessellum/contract/stocktake'
+import type { Stocktake, StocktakeSummary } from '@tessellum/contract/stocktake'
 import { sayMoney } from '@tessellum/core/measure/money'
 import { sayMass } from '@tessellum/core/measure/units'
 import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
@@ -13,7 +13,7 @@ import { Refused } from '../frame/refused'
 import { Trouble } from '../frame/trouble'
 import { useScale } from '../packing/use-scale'
 import { useMay } from '../people/me'
-import { ask } from '../shop/api'
+import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useDoing } from '../shop/use-doing'
 
@@ -31,7 +31,7 @@ export function CountsPage() {
   const { data: places, error } = useQuery(read.places)
   const { data: stocktakes } = useQuery(read.stocktakes)
   const [place, setPlace] = useState<string>()
-  const begin = useDoing((where: string) => ask('POST', '/stocktakes', stocktakeAnswer, { body: { place: where } }), {
+  const begin = useDoing((where: string) => call('POST /api/stocktakes', { body: { place: where } }), {
     stale: ['stocktakes'],
     after: ({ id }) => void navigate(`/stock/count/${id}`),
   })
@@ -121,7 +121,7 @@ function Count({ stocktake }: { stocktake: Stocktake }) {
   const mayMove = useMay('stock.move') && stocktake.state === 'counting'
   const keep = (answer: Stocktake) => client.setQueryData(['stocktakes', stocktake.id], answer)
   const end = useDoing(
-    (what: 'post' | 'abandon') => ask('POST', `/stocktakes/${stocktake.id}/${what}`, stocktakeAnswer),
+    (what: 'post' | 'abandon') => call(`POST /api/stocktakes/:id/${what}`, { params: { id: stocktake.id } }),
     {
       stale: ['stocktakes', 'stock'],
       said: (_, what) => (what === 'post' ? 'The differences are posted.' : 'Abandoned; nothing is posted.'),
@@ -204,7 +204,7 @@ function OneTube({ stocktakeId, row, mayMove, keep }: OneTubeProps) {
   const [here, setHere] = useState(false)
   const count = useDoing(
     (value: number | null) =>
-      ask('PUT', `/stocktakes/${stocktakeId}/lots/${lotId}`, stocktakeAnswer, { body: { counted: value } }),
+      call('PUT /api/stocktakes/:id/lots/:lotId', { params: { id: stocktakeId, lotId }, body: { counted: value } }),
     { after: keep },
   )
   const save = () => {

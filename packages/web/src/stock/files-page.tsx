@@ -1,11 +1,11 @@
-import { type StockFileOutcome, stockFileOutcome } from '@tessellum/contract/stock-file'
+import type { StockFileOutcome } from '@tessellum/contract/stock-file'
 import { Button, Upload } from 'antd'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { usePageTitle } from '../frame/page-title'
 import { Refused } from '../frame/refused'
 import { useMay } from '../people/me'
-import { sendFile } from '../shop/api'
+import { call } from '../shop/api'
 import { useDoing } from '../shop/use-doing'
 
 /** The shelf as a file: out, and in again with all it would do told before it is done. */
@@ -14,10 +14,10 @@ export function StockFilesPage() {
   const mayKeep = useMay('stock.keep')
   const [file, setFile] = useState<File>()
   const [outcome, setOutcome] = useState<StockFileOutcome>()
-  const preview = useDoing((chosen: File) => sendFile('/stock/file/preview', chosen, stockFileOutcome), {
+  const preview = useDoing((chosen: File) => call('POST /api/stock/file/preview', { file: chosen }), {
     after: setOutcome,
   })
-  const take = useDoing((chosen: File) => sendFile('/stock/file', chosen, stockFileOutcome), {
+  const take = useDoing((chosen: File) => call('POST /api/stock/file', { file: chosen }), {
     stale: ['stock', 'batches', 'buy-list'],
     said: ({ done }) => (done ? 'The file is taken in.' : 'Nothing has been changed.'),
     after: setOutcome,

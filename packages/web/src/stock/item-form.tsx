@@ -1,10 +1,10 @@
-import { type ItemStory, itemStory, saveItem } from '@tessellum/contract/stock'
+import { type ItemStory, saveItem } from '@tessellum/contract/stock'
 import { perSpoken, spokenUnit } from '@tessellum/core/stock/quantity'
 import { AutoComplete, Button, ColorPicker, Form, Input, InputNumber, Modal, Select } from 'antd'
 import { useNavigate } from 'react-router'
 import { forgetForm, KeptForm } from '../frame/kept-form'
 import { Refused } from '../frame/refused'
-import { ask, ShopError } from '../shop/api'
+import { call, ShopError } from '../shop/api'
 import { useDoing } from '../shop/use-doing'
 
 type Unit = 'mg' | 'piece' | 'mm'
@@ -60,8 +60,8 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
         })
       }
       return item
-        ? ask('PUT', `/items/${item.id}`, itemStory, { body: read.data })
-        : ask('POST', '/items', itemStory, { body: read.data })
+        ? call('PUT /api/items/:id', { params: { id: item.id }, body: read.data })
+        : call('POST /api/items', { body: read.data })
     },
     {
       stale: ['stock', 'buy-list'],

@@ -7,14 +7,13 @@ import { Button, Form, Input, InputNumber, Select, Table } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
 import { Link, useParams } from 'react-router'
-import { z } from 'zod'
 import { OrderItem } from '../buying/order-item'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Refused } from '../frame/refused'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
-import { ask } from '../shop/api'
+import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useDoing } from '../shop/use-doing'
 import { ItemForm } from './item-form'
@@ -227,8 +226,7 @@ const Coming = ({ item }: { item: ItemStory }) => (
 /** A wrong move is taken back by another: the ledger forgets nothing. */
 function Reverse({ move }: { move: Move }) {
   const reverse = useDoing(
-    (reason: string) =>
-      ask('POST', `/moves/${move.id}/reverse`, z.object({ moveId: z.number() }), { body: { reason } }),
+    (reason: string) => call('POST /api/moves/:id/reverse', { params: { id: move.id }, body: { reason } }),
     { stale: ['stock'], said: 'Taken back by another move.', tell: true },
   )
   return (
@@ -264,7 +262,7 @@ function MoveForm({ item }: { item: ItemStory }) {
   const post = useDoing(
     ({ lotId, kind, amount, reason }: MoveFields) => {
       const body = handMove.parse({ kind, quantity: Math.round(amount * perSpoken[item.unit]), reason })
-      return ask('POST', `/lots/${lotId}/moves`, z.object({ moveId: z.number() }), { body })
+      return call('POST /api/lots/:id/moves', { params: { id: lotId }, body })
     },
     {
       stale: ['stock'],

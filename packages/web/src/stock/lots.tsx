@@ -5,9 +5,8 @@ import { perSpoken, spokenUnit } from '@tessellum/core/stock/quantity'
 import { AutoComplete, Button, Form, InputNumber, Modal, Table } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
-import { z } from 'zod'
 import { Refused } from '../frame/refused'
-import { ask } from '../shop/api'
+import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useDoing } from '../shop/use-doing'
 import { Quantity } from './quantity-cell'
@@ -17,7 +16,7 @@ type Doing = 'transfer' | 'weighing'
 /** An item's lots, each where it lies, with what can be done with its tube. */
 export function Lots({ item, mayMove }: { item: ItemStory; mayMove: boolean }) {
   const [doing, setDoing] = useState<{ readonly lot: Lot; readonly what: Doing }>()
-  const print = useDoing((lotId: number) => ask('POST', `/lots/${lotId}/label`, z.object({ printed: z.number() })), {
+  const print = useDoing((lotId: number) => call('POST /api/lots/:id/label', { params: { id: lotId } }), {
     said: 'The label is printed.',
   })
   return (
@@ -118,7 +117,8 @@ function Move({ item, lot, close }: AboutLot) {
   const { data: places } = useQuery(read.places)
   const move = useDoing(
     ({ place, amount }: { place: string; amount?: number | null }) =>
-      ask('POST', `/lots/${lot.id}/transfer`, z.object({ lotId: z.number() }), {
+      call('POST /api/lots/:id/transfer', {
+        params: { id: lot.id },
         body: { place, ...(amount ? { quantity: Math.round(amount * perSpoken[item.unit]) } : {}) },
       }),
     { stale: ['stock', 'stocktakes'], said: 'Moved.', after: close },
@@ -157,7 +157,8 @@ function Weigh({ item, lot, close }: AboutLot) {
   const grams = Form.useWatch('grams', form)
   const weigh = useDoing(
     (fields: { beads: number; grams: number }) =>
-      ask('POST', `/lots/${lot.id}/weighing`, z.object({ lotId: z.number() }), {
+      call('POST /api/lots/:id/weighing', {
+        params: { id: lot.id },
         body: { beads: fields.beads, mg: fields.grams * 1000 },
       }),
     { stale: ['stock', 'batches'], said: 'New bead weight saved.', after: close },

@@ -2,10 +2,9 @@ import type { StockUnit } from '@tessellum/contract/stock'
 import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
 import { Checkbox, DatePicker, Form, Input, InputNumber, Modal } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
-import { z } from 'zod'
 import { forgetForm, KeptForm } from '../frame/kept-form'
 import { Refused } from '../frame/refused'
-import { ask } from '../shop/api'
+import { call } from '../shop/api'
 import { useDoing } from '../shop/use-doing'
 
 interface ReceiveLotProps {
@@ -31,20 +30,16 @@ export function ReceiveLot({ item, quantity, purchaseId, close }: ReceiveLotProp
   const amount = Form.useWatch('amount', form) ?? quantity / perSpoken[item.unit]
   const missing = quantity - Math.round(amount * perSpoken[item.unit])
   const receive = useDoing(
-    ({ code, day, amount, restComing }: Fields) =>
-      ask(
-        'POST',
-        purchaseId === undefined ? `/items/${item.id}/lots` : `/purchases/${purchaseId}/receive`,
-        z.object({ lotId: z.number() }),
-        {
-          body: {
-            code,
-            receivedOn: day.format('YYYY-MM-DD'),
-            quantity: Math.round(amount * perSpoken[item.unit]),
-            ...(purchaseId === undefined ? {} : { restComing }),
-          },
-        },
-      ),
+    ({ code, day, amount, restComing = true }: Fields) => {
+      const came = {
+        code,
+        receivedOn: day.format('YYYY-MM-DD'),
+        quantity: Math.round(amount * perSpoken[item.unit]),
+      }
+      return purchaseId === undefined
+        ? call('POST /api/items/:id/lots', { params: { id: item.id }, body: came })
+        : call('POST /api/purchases/:id/receive', { params: { id: purchaseId }, body: { ...came, restComing } })
+    },
     {
       stale: ['stock', 'batches', 'buy-list'],
       said: 'It is on the shelf.',

@@ -1,13 +1,12 @@
 import type { Pattern } from '@tessellum/contract/patterns'
-import { type SaveWords, stepWords } from '@tessellum/contract/words'
+import type { SaveWords } from '@tessellum/contract/words'
 import { type StepKey, type StepWords, sameStep } from '@tessellum/core/writing/step-words'
 import type { Step, WrittenPattern } from '@tessellum/core/writing/written-pattern'
 import { Button, Drawer, Input, Select } from 'antd'
 import { useEffect, useState } from 'react'
-import { z } from 'zod'
 import { forgetForm, useKept } from '../frame/kept-form'
 import { Refused } from '../frame/refused'
-import { ask } from '../shop/api'
+import { call } from '../shop/api'
 import { useDoing } from '../shop/use-doing'
 
 interface OwnWordsProps {
@@ -21,7 +20,7 @@ interface OwnWordsProps {
 /** The designer's own words, step by step; and those whose step is gone. */
 export function OwnWords({ pattern, written, words, aside, close }: OwnWordsProps) {
   const save = useDoing(
-    (body: SaveWords) => ask('PUT', `/patterns/${pattern.id}/words`, z.array(stepWords), { body }),
+    (body: SaveWords) => call('PUT /api/patterns/:id/words', { params: { id: pattern.id }, body }),
     { stale: ['editions'], after: (_, { language, ...key }) => forgetForm(keptName(pattern.id, language, key)) },
   )
   // What is being typed is saved on leaving its field, and Escape leaves no field by itself.

@@ -1,12 +1,12 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import type { Edition } from '@tessellum/contract/editions'
-import { type Pattern, pattern as patternAnswer, type SaveVersion } from '@tessellum/contract/patterns'
+import type { Edition, EditionWanted } from '@tessellum/contract/editions'
+import type { Pattern, SaveVersion } from '@tessellum/contract/patterns'
 import type { Lack } from '@tessellum/core/writing/check'
 import { Button, Drawer, Form, Input, Select } from 'antd'
 import { Link } from 'react-router'
 import { forgetForm, KeptForm } from '../frame/kept-form'
 import { Loading } from '../frame/loading'
-import { ask } from '../shop/api'
+import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useDoing } from '../shop/use-doing'
 import { Carriers } from './carriers'
@@ -15,15 +15,14 @@ import { writeBench } from './write-bench'
 
 interface PublishProps {
   readonly pattern: Pattern
-  readonly edition: URLSearchParams
+  readonly edition: EditionWanted
   readonly close: () => void
 }
 
 /** What is wrong or missing in the draft, and publishing it as a version that never changes. */
 export function Publish({ pattern, edition, close }: PublishProps) {
-  const draft = new URLSearchParams(edition)
-  draft.delete('version')
-  const { data: gathered, error } = useQuery(read.edition(pattern.id, draft.toString()))
+  const { version: _, ...draft } = edition
+  const { data: gathered, error } = useQuery(read.edition(pattern.id, draft))
   const checked = useQuery({
     queryKey: ['checked', gathered],
     enabled: gathered !== undefined,
@@ -86,7 +85,7 @@ function PublishForm({ pattern, stopped, close }: { pattern: Pattern; stopped: b
   const number = (pattern.version ?? 0) + 1
   const published = pattern.versions.filter((each) => each.published)
   const publish = useDoing(
-    (body: SaveVersion) => ask('POST', `/patterns/${pattern.id}/versions`, patternAnswer, { body }),
+    (body: SaveVersion) => call('POST /api/patterns/:id/versions', { params: { id: pattern.id }, body }),
     {
       stale: ['patterns', 'editions'],
       said: ({ version }) => `Version ${version} is published.`,

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import type { Edition } from '@tessellum/contract/editions'
+import type { Edition, EditionWanted } from '@tessellum/contract/editions'
 import type { Pattern } from '@tessellum/contract/patterns'
 import { fileName } from '@tessellum/core/writing/file-name'
 import { pageStyle } from '@tessellum/core/writing/html'
@@ -14,6 +14,7 @@ import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { PatternNav } from '../patterns/pattern-nav'
 import { useMay } from '../people/me'
+import { addressOf } from '../shop/api'
 import { read } from '../shop/queries'
 import { download } from './download'
 import { OwnWords } from './own-words'
@@ -61,16 +62,16 @@ function Written({ pattern }: { pattern: Pattern }) {
     ? undefined
     : (colourways?.find((each) => each.id === Number(params.get('colourway'))) ?? colourways?.[0])
   const kept = params.get('colourwayVersion')
-  const wanted = new URLSearchParams({
+  const wanted: EditionWanted = {
     size: params.get('size') ?? '',
-    ...(version === undefined ? {} : { version: String(version) }),
-    ...(colourway ? { colourway: String(colourway.id) } : {}),
+    ...(version === undefined ? {} : { version }),
+    ...(colourway ? { colourway: colourway.id } : {}),
     ...(colourway && kept ? { colourwayVersion: kept } : {}),
-  })
+  }
   const seat = sheet === 'class' ? (params.get('seat') ?? '') : ''
   const chosen = params.get('chosen') ?? ''
   const gathered = useQuery({
-    ...read.edition(pattern.id, wanted.toString()),
+    ...read.edition(pattern.id, wanted),
     enabled: colourways !== undefined,
     placeholderData: (before) => before,
   })
@@ -89,15 +90,10 @@ function Written({ pattern }: { pattern: Pattern }) {
   if (trouble) return <Trouble error={trouble} />
   if (!page.data || !gathered.data || !colourways) return <Loading what="Writing" />
   const { written, body, sizes, size, why, aside } = page.data
-  const document = new URLSearchParams([
-    ...wanted,
-    ['size', size],
-    ['paper', paper],
-    ['language', language],
-    ['sheet', sheet],
-    ...(seat ? [['seat', seat] as [string, string], ['chosen', chosen] as [string, string]] : []),
-  ])
-  document.set('size', size)
+  const document = addressOf('GET /api/patterns/:id/document.pdf', {
+    params: { id: pattern.id },
+    query: { ...wanted, size, paper, language, sheet, ...(seat ? { seat, chosen } : {}) },
+  })
   const versions = pattern.versions.map(({ number, name, published }) => ({
     value: String(number),
     label: `${number}: ${name}${published ? ', published' : ''}`,
@@ -159,7 +155,7 @@ function Written({ pattern }: { pattern: Pattern }) {
         {mayWrite && <Button onClick={() => setOpen('publish')}>Check and publish</Button>}
         <Files pattern={pattern} page={page.data} />
         <Button onClick={() => window.print()}>Print</Button>
-        <Button type="primary" href={`/api/patterns/${pattern.id}/document.pdf?${document}`}>
+        <Button type="primary" href={document}>
           Fetch the PDF
         </Button>
       </div>
