@@ -1,7 +1,7 @@
 /** What `npm run bench` opens in a browser: a tube of so many beads, laid out, turned for some seconds without a graphics card. */
 import { sceneOf } from '@tessellum/core/drawing/scene'
 import { beginForm } from '@tessellum/core/form/form'
-import { reckonPattern } from '@tessellum/core/report/reckon-pattern'
+import { reckonPattern } from '@tessellum/core/evaluate/evaluate-pattern'
 import { DrawnStage } from '../packages/web/src/piece/drawn-stage'
 
 declare global {

@@ -22,7 +22,7 @@ await build({
     emptyOutDir: true,
     rollupOptions: {
       input: {
-        reckon: path.join(root, 'packages/core/src/report/reckon-pattern.ts'),
+        reckon: path.join(root, 'packages/core/src/evaluate/evaluate-pattern.ts'),
         form: path.join(root, 'packages/core/src/form/form.ts'),
         soundness: path.join(root, 'packages/core/src/form/soundness.ts'),
         scene: path.join(root, 'packages/core/src/drawing/scene.ts'),

@@ -1,9 +1,9 @@
 import type { Bead } from '@tessellum/core/catalogue/bead'
-import { beadOf, readBead } from '@tessellum/core/notation/bead-words'
 import { Cursor } from '@tessellum/core/notation/cursor'
 import type { Scope } from '@tessellum/core/notation/expression'
 import { LineFault } from '@tessellum/core/notation/fault'
 import { parsePattern } from '@tessellum/core/notation/parse'
+import { beadOf, readBead } from '@tessellum/core/notation/parse-bead'
 import { Misuse } from './trouble'
 
 const figures: Readonly<Record<string, keyof Pick<Bead, 'lengthMm' | 'acrossMm' | 'boreMm' | 'massMg' | 'contact'>>> = {

@@ -1,7 +1,7 @@
 import type { Stone } from '@tessellum/core/catalogue/stone'
 import { threadKinds } from '@tessellum/core/catalogue/thread'
 import { sayPercent, trim } from '@tessellum/core/measure/units'
-import { readStone, stoneOf } from '@tessellum/core/notation/stone-words'
+import { readStone, stoneOf } from '@tessellum/core/notation/parse-stone'
 import { bandLength, fromJapan, fromUk, fromUs } from '@tessellum/core/sizing/finger'
 import { girth } from '@tessellum/core/sizing/girth'
 import { fitLength } from '@tessellum/core/sizing/repeats'

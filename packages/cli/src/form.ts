@@ -1,5 +1,5 @@
 import type { FormedPattern } from '@tessellum/core/form/form-pattern'
-import { sayAlong, sayMm, soundForm } from '@tessellum/core/form/form-report'
+import { sayAlong, sayMm, soundForm } from '@tessellum/core/report/form-report'
 import { readArguments } from './arguments'
 import { choicesFrom, formFile, orFaults, patternOptions } from './pattern'
 

@@ -1,6 +1,6 @@
 import type { Bead } from '@tessellum/core/catalogue/bead'
+import { type Choices, reckonPattern } from '@tessellum/core/evaluate/evaluate-pattern'
 import { type FormedPattern, formedPattern } from '@tessellum/core/form/form-pattern'
-import { type Choices, reckonPattern } from '@tessellum/core/report/reckon-pattern'
 import type { Report } from '@tessellum/core/report/report'
 import { type readArguments, readText } from './arguments'
 import { beadFrom } from './bead'

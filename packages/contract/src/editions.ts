@@ -1,5 +1,5 @@
 import { languageCodes } from '@tessellum/core/writing/language'
-import { sheets } from '@tessellum/core/writing/sheet'
+import { sheets } from '@tessellum/core/writing/layout'
 import { z } from 'zod'
 import { choice } from './colourways'
 import { recordIdInAddress } from './fields'

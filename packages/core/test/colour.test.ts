@@ -2,7 +2,7 @@ import { difference, differenceOfLab, lightness } from '../src/colour/difference
 import { judge, type RoleColour, threadsFor } from '../src/colour/judgement'
 import { asSeen } from '../src/colour/seen'
 import { formedPattern } from '../src/form/form-pattern'
-import { soundForm } from '../src/form/form-report'
+import { soundForm } from '../src/report/form-report'
 import { demo } from './support'
 
 /** Published pairs for CIEDE2000, chosen to try every branch of it: L, a, b; L, a, b; difference. */

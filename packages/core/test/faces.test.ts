@@ -1,7 +1,7 @@
 /** Which face of the work things lie on, and how it hangs. */
 import { formedPattern } from '../src/form/form-pattern'
-import { soundForm } from '../src/form/form-report'
 import { centreOf } from '../src/form/piece'
+import { soundForm } from '../src/report/form-report'
 import { errorsIn } from './support'
 
 /** Heights of the middle beads of crosses over a strip, toward the front. */

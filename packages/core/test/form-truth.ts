@@ -2,8 +2,8 @@
 import { nominalBead } from '../src/catalogue/nominal-beads'
 import type { Form } from '../src/form/form'
 import { type FormedPattern, formedPattern } from '../src/form/form-pattern'
-import { soundForm } from '../src/form/form-report'
 import { centreOf } from '../src/form/piece'
+import { soundForm } from '../src/report/form-report'
 
 export interface Truth {
   readonly name: string

@@ -1,5 +1,5 @@
+import { reckonPattern } from '../src/evaluate/evaluate-pattern'
 import { lineForms } from '../src/notation/line-forms'
-import { reckonPattern } from '../src/report/reckon-pattern'
 
 const head = ['bead A cylinder 11/0', 'bead C round 15/0', 'stone S round 14 mm, height 4 mm', 'part p']
 /** What a form needs to stand on. */

@@ -1,9 +1,10 @@
 /** Long pieces, that begin as a few of their repeats lie. */
+
+import { reckonPattern } from '../src/evaluate/evaluate-pattern'
 import { beginForm } from '../src/form/form'
 import { shortened } from '../src/form/long'
 import { measure } from '../src/form/measure'
 import { soundnessOf } from '../src/form/soundness'
-import { reckonPattern } from '../src/report/reckon-pattern'
 import { regularIn } from '../src/stitch/regular'
 import { demo } from './support'
 

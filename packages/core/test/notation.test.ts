@@ -1,12 +1,12 @@
 import { readFileSync } from 'node:fs'
 import path from 'node:path'
 import fc from 'fast-check'
+import { reckonPattern } from '../src/evaluate/evaluate-pattern'
 import { mostBeads } from '../src/notation/bead-list'
 import { formatPattern } from '../src/notation/format'
 import { parsePattern } from '../src/notation/parse'
 import { titleOf } from '../src/notation/title'
 import { statementWords } from '../src/notation/words'
-import { reckonPattern } from '../src/report/reckon-pattern'
 import { counts, demo, demoNames, errorsIn, head, reckon } from './support'
 
 /** The faults of a text below the usual head, with lines counted from the first line under it. */

@@ -1,5 +1,11 @@
 import { codeOfBag, codeOfLot, readCode } from '@tessellum/core/stock/codes'
-import { readNumber, readSheet, type SheetItem, type SheetLot, writeSheet } from '@tessellum/core/stock/sheet'
+import {
+  readNumber,
+  readSheet,
+  type SheetItem,
+  type SheetLot,
+  writeSheet,
+} from '@tessellum/core/stock/stock-spreadsheet'
 import fc from 'fast-check'
 
 const heads =

@@ -1,9 +1,9 @@
 /** The work as it lies at each step. */
 
 import { allStepForms, sceneAfter } from '../src/drawing/step-views'
+import { reckonPattern } from '../src/evaluate/evaluate-pattern'
 import { formedPattern } from '../src/form/form-pattern'
 import { stepForms, stepsOf } from '../src/form/step-forms'
-import { reckonPattern } from '../src/report/reckon-pattern'
 import { beadOf } from '../src/stitch/hole'
 import type { Work } from '../src/stitch/work'
 import { demo } from './support'

@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { reckonPattern } from '../src/report/reckon-pattern'
+import { reckonPattern } from '../src/evaluate/evaluate-pattern'
 import { beadOf } from '../src/stitch/hole'
 import { usualThreadSettings } from '../src/thread/settings'
 import { counts, demo, demoNames, errorsIn, head, passes, reckon } from './support'

@@ -1,5 +1,5 @@
 import { formedPattern } from '../src/form/form-pattern'
-import { soundForm } from '../src/form/form-report'
+import { soundForm } from '../src/report/form-report'
 import { errorsIn, reckon } from './support'
 
 const head = `pattern Trial

@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import path from 'node:path'
-import { type Choices, reckonPattern } from '../src/report/reckon-pattern'
+import { type Choices, reckonPattern } from '../src/evaluate/evaluate-pattern'
 import type { Report } from '../src/report/report'
 import { beadOf, wayOf } from '../src/stitch/hole'
 

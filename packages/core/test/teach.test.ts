@@ -1,5 +1,5 @@
+import { reckonPattern } from '@tessellum/core/evaluate/evaluate-pattern'
 import { priceFor, priceOfKit, priceOfSeat, usualCosts } from '@tessellum/core/kit/price'
-import { reckonPattern } from '@tessellum/core/report/reckon-pattern'
 import { readMadeSize, writeMadeSize } from '@tessellum/core/sizing/made-size'
 import { timePlan } from '@tessellum/core/teach/time-plan'
 import fc from 'fast-check'

@@ -1,6 +1,6 @@
+import { reckonPattern } from '../src/evaluate/evaluate-pattern'
 import { reconcile } from '../src/kit/reconcile'
 import { formatPattern } from '../src/notation/format'
-import { reckonPattern } from '../src/report/reckon-pattern'
 import { bandLength, fromJapan, fromUk, fromUs } from '../src/sizing/finger'
 import { fitLength } from '../src/sizing/repeats'
 import { fitStand, ringFits, spreadIncreases } from '../src/sizing/stand'

@@ -1,10 +1,10 @@
 import fc from 'fast-check'
+import { reckonPattern } from '../src/evaluate/evaluate-pattern'
 import type { Bodies } from '../src/form/bodies'
 import type { Energy } from '../src/form/energy'
 import { beginForm } from '../src/form/form'
 import { unfold } from '../src/form/unfold'
 import { components, graphOf, Ways } from '../src/form/ways'
-import { reckonPattern } from '../src/report/reckon-pattern'
 import { demo, testPiece } from './support'
 
 /** All ways in a graph by trying every point in between (Floyd and Warshall): slow, and plainly right. */

@@ -1,7 +1,7 @@
 import { sceneOf } from '../src/drawing/scene'
 import { pickedIn, walkOf } from '../src/drawing/walk'
+import { reckonPattern } from '../src/evaluate/evaluate-pattern'
 import { beginForm } from '../src/form/form'
-import { reckonPattern } from '../src/report/reckon-pattern'
 import { usualThreadSettings } from '../src/thread/settings'
 import { sentenceFor } from '../src/writing/english/sentences'
 import { allDemos, demo } from './support'

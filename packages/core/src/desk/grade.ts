@@ -1,12 +1,13 @@
 /** A pattern graded over a list of sizes: what each comes to, which break a rule, and the nearest that keeps it. */
+
+import { type Choices, reckonPattern } from '../evaluate/evaluate-pattern'
+import { Faults } from '../evaluate/faults'
+import { readSheet } from '../evaluate/program'
 import { type Finished, finishedIn } from '../form/finished'
 import { formedPattern } from '../form/form-pattern'
 import type { Mm } from '../measure/units'
 import { parsePattern } from '../notation/parse'
-import { Faults } from '../report/faults'
-import { type Choices, reckonPattern } from '../report/reckon-pattern'
 import type { Report } from '../report/report'
-import { readSheet } from '../report/sheet'
 
 export interface Grade {
   readonly valueMm: Mm

@@ -1,9 +1,9 @@
 /** The sizing desk's first question: what goes round this stone, and what depth of wall holds it? */
 import { type Bead, beadName } from '../catalogue/bead'
+import { reckonPattern } from '../evaluate/evaluate-pattern'
 import { formedPattern } from '../form/form-pattern'
-import { soundForm } from '../form/form-report'
 import type { Mm } from '../measure/units'
-import { reckonPattern } from '../report/reckon-pattern'
+import { soundForm } from '../report/form-report'
 import { girth } from '../sizing/girth'
 import { fitRing, type RingFit } from '../sizing/ring-fit'
 

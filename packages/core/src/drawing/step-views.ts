@@ -1,7 +1,7 @@
 import type { Form } from '../form/form'
 import { lastForms } from '../form/form-pattern'
 import { type StepForm, stepForms, stepsOf } from '../form/step-forms'
-import type { Reckoned } from '../report/reckon-pattern'
+import type { Reckoned } from '../report/evaluated-pattern'
 import type { StatementReport } from '../report/report'
 import { type Scene, sceneOf } from './scene'
 import { type Face, type View, viewOf } from './view'

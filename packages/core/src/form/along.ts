@@ -1,25 +1,17 @@
 /** What is measured along a piece and not across it: a band's opening, and the length of a chain or rope laid straight. */
 import type { Mm } from '../measure/units'
+import type { Along } from '../report/measures'
 import { centreOf, type Piece } from './piece'
 import { planeOf } from './plane'
 import { support } from './reach'
 import { type Run, stepsAlong } from './run'
 import { dot, minus, scaled, size, unit, type Vector } from './vector'
 
-export type Along =
-  /** A run that has come round to its beginning. */
-  | {
-      readonly type: 'band'
-      /** The free way round inside it, and across where it is laid round. */
-      readonly innerRoundMm: Mm
-      readonly innerAcrossMm: Mm
-    }
-  /** From one end of the piece to the other. */
-  | { readonly type: 'chain'; readonly straightMm: Mm }
-
 const fewestOfBand = 6
+
 /** The gap between the ends of a closed run, in repeats. */
 const closes = 2.6
+
 /** A chain is so many times as long as it is thick. */
 const slender = 2.5
 

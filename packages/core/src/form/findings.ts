@@ -1,10 +1,10 @@
 /** What a designer reads off a form: whether the stone is held, how the work lies, and which line is too short. */
+
+import { type Finding, sayMm } from '../report/form-report'
+import type { Measures, Progress, Strain } from '../report/measures'
 import type { Report, StatementReport } from '../report/report'
 import { heldBy } from '../sizing/stone-hold'
 import { type Action, pickedIn } from '../stitch/action'
-import { type Finding, sayMm } from './form-report'
-import type { Measures, Strain } from './measure'
-import type { Progress } from './settle'
 import type { Soundness } from './soundness'
 
 /** A ring that is longer than its stone by more has play of its own. */

@@ -1,5 +1,5 @@
+import { type SoundForm, soundForm } from '../report/form-report'
 import type { Report } from '../report/report'
-import { type SoundForm, soundForm } from './form-report'
 
 /** What a piece comes to when it has come to rest. */
 export type Finished = Pick<SoundForm, 'widthMm' | 'heightMm' | 'depthMm' | 'findings'>

@@ -2,18 +2,19 @@
  * A pattern worked through and settled: reckoned by plain rules, its form computed, and reckoned again with what was read off the form.
  * Begun as a generator, so that whoever runs it may show the piece between slices, or leave off.
  */
+
+import { type Choices, reckonPattern } from '../evaluate/evaluate-pattern'
+import { usualSize } from '../evaluate/usual-size'
 import type { Mm } from '../measure/units'
-import { type Choices, type Reckoned, reckonPattern } from '../report/reckon-pattern'
-import { usualSize } from '../report/usual-size'
+import type { Reckoned } from '../report/evaluated-pattern'
+import type { FormReport, Unformed } from '../report/form-report'
+import type { Measures, Pitch, Progress } from '../report/measures'
 import type { Formed } from '../stitch/bench'
 import { findingsOf, unsoundWords } from './findings'
 import { beginForm, type Form, mostSettled } from './form'
-import type { FormReport, Unformed } from './form-report'
 import { type KeptForms, LastForms } from './kept-forms'
 import { withLoose } from './loose'
-import { type Measures, measure, strainOf, threadLaid } from './measure'
-import type { Pitch } from './run'
-import type { Progress } from './settle'
+import { measure, strainOf, threadLaid } from './measure'
 import { NoShape } from './shape'
 import { soundnessOf } from './soundness'
 

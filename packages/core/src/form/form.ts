@@ -1,7 +1,7 @@
 /** The form of a pattern: its piece unfolded and ready to settle. */
 import type { Bead } from '../catalogue/bead'
 import type { Stone } from '../catalogue/stone'
-import type { Reckoned } from '../report/reckon-pattern'
+import type { Reckoned } from '../report/evaluated-pattern'
 import { digestOf, type KeptForms } from './kept-forms'
 import { lengthen, type Shortened, shortened } from './long'
 import { type Piece, pieceOf } from './piece'

@@ -2,8 +2,9 @@
  * Long pieces begin as a few of their repeats lie: what is worked again and again along a piece lies there as it does at its middle, each
  * repeat turned and moved on from the one before.
  */
+
 import type { Mm } from '../measure/units'
-import type { Reckoned } from '../report/reckon-pattern'
+import type { Reckoned } from '../report/evaluated-pattern'
 import { type Regular, regularIn } from '../stitch/regular'
 import { widestGap } from './gaping'
 import { depthOf, type Piece } from './piece'

@@ -2,13 +2,14 @@
  * Whether the thread decides how long a repeat is. A rope turns about its core with hardly more thread at one pitch than at another; how
  * tightly it was pulled decides, and no form knows that. So half as many repeats are brought to rest too, and must lie as all of them do.
  */
+
 import type { Mm } from '../measure/units'
-import type { Reckoned } from '../report/reckon-pattern'
+import type { Reckoned } from '../report/evaluated-pattern'
+import type { Measures, Pitch } from '../report/measures'
 import { beginForm } from './form'
 import type { KeptForms } from './kept-forms'
 import { halved, shortened } from './long'
-import type { Measures } from './measure'
-import { type Pitch, pitchOf, runsOf } from './run'
+import { pitchOf, runsOf } from './run'
 
 /** Pitches that agree within this share of themselves are decided. */
 const decided = 0.03

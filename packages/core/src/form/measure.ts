@@ -1,59 +1,23 @@
-/** What used to need a stitched sample, read off the piece: sizes, pitch, how flat it lies, whether a stone is held, where it is strained. */
-import type { Touching } from '../colour/judgement'
 import type { Mm } from '../measure/units'
-import type { Reckoned } from '../report/reckon-pattern'
-import { marginNeeded, type StoneHold } from '../sizing/stone-hold'
+import type { Reckoned } from '../report/evaluated-pattern'
+import type { Measures, Strain } from '../report/measures'
+import { marginNeeded } from '../sizing/stone-hold'
 import { beadOf, entryOf, exitOf } from '../stitch/hole'
 import type { Work } from '../stitch/work'
 import { jogLength } from '../thread/jog'
-import { type Along, alongOf } from './along'
+import { alongOf } from './along'
 import type { Form } from './form'
 import { centreOf, meanOf, type Piece, pointAt, shapeOfBead, slackMm } from './piece'
 import { planeOf } from './plane'
 import { support } from './reach'
-import { type Pitch, pitchOf, runsOf } from './run'
+import { pitchOf, runsOf } from './run'
 import { radiiOf, radiusToward, type Solid } from './solid'
 import { touchingIn } from './touching'
 import { add, cross, dot, minus, scaled, size, unit, type Vector } from './vector'
 
-/** Figures that are true of a sound form only. */
-export interface Measures {
-  readonly widthMm: Mm
-  readonly heightMm: Mm
-  readonly depthMm: Mm
-  /** The free way through each edge of a ring: of a round opening of the same size, across. */
-  readonly openings: readonly { readonly statement: number; readonly acrossMm: Mm }[]
-  /** From one repeat to the next along the piece, in the middle of each run of them. */
-  readonly pitches: readonly Pitch[]
-  /** Of a band that is closed, or a chain or rope that is longer than it lies; undefined for what is neither. */
-  readonly along: Along | undefined
-  readonly lie: {
-    /** The greatest distance of a bead's middle from the plane that fits them best. */
-    readonly awayMm: Mm
-    /** How far the outer edge lies to the front (or, below nought, behind) of the first row. */
-    readonly cupMm: Mm
-    /** How often the outer edge goes from one side of its own plane to the other. */
-    readonly ruffles: number
-  }
-  readonly held: readonly ({ readonly stone: string } & StoneHold)[]
-  /** Which roles lie against each other. */
-  readonly touching: readonly Touching[]
-}
-
-export interface Strain {
-  readonly statement: number
-  /** Thread that does not reach, and beads that are pressed into each other. */
-  readonly what: 'thread' | 'pressed'
-  /** In how many places, of how many. */
-  readonly places: number
-  readonly of: number
-  readonly worstMm: Mm
-  /** What is missing in all. */
-  readonly missingMm: Mm
-}
-
 /** Beyond what the stitch leaves between two beads. */
 const openMm: Mm = 0.4
+
 const pressedShare = 0.1
 
 export function measure(reckoned: Reckoned, form: Form): Measures {

@@ -1,6 +1,8 @@
 /** Runs: what is repeated along a piece, and how long one of it is. */
+
 import type { Mm } from '../measure/units'
-import type { Reckoned } from '../report/reckon-pattern'
+import type { Reckoned } from '../report/evaluated-pattern'
+import type { Pitch } from '../report/measures'
 import type { Work } from '../stitch/work'
 import { meanOf, type Piece } from './piece'
 import { add, dot, minus, scaled, unit, type Vector } from './vector'
@@ -13,6 +15,7 @@ export interface Run {
 }
 
 const fewest = 3
+
 /** Of the mean step. */
 const leastStep = 0.3
 
@@ -70,14 +73,6 @@ export function stepsAlong(run: Run): { readonly mm: Mm; readonly way: Vector }[
     )
     return { mm: dot(step, way), way }
   })
-}
-
-export interface Pitch {
-  readonly statement: number
-  readonly repeats: number
-  readonly pitchMm: Mm
-  /** From and to, where the thread does not decide it; see loose.ts. */
-  readonly looseMm?: readonly [Mm, Mm]
 }
 
 /** From one repeat to the next in the middle of a run; undefined for a run of few. */

@@ -4,6 +4,7 @@
  * the bit, however it is sliced.
  */
 import type { Mm } from '../measure/units'
+import type { Progress } from '../report/measures'
 import type { Tension } from '../thread/settings'
 import { Bodies, freedoms } from './bodies'
 import { Energy, type Strengths } from './energy'
@@ -15,16 +16,6 @@ import { type Minimised, Minimiser } from './minimise'
 import { depthOf, type Piece } from './piece'
 import { turnToEye } from './turn-to-eye'
 
-export interface Progress {
-  readonly iterations: number
-  /** The largest move of the last iteration. */
-  readonly moveMm: Mm
-  /** At rest: its thread grows no shorter. */
-  readonly settled: boolean
-  /** The iterations it may take are used up. */
-  readonly spent: boolean
-}
-
 const tensionOf: Readonly<Record<Tension, number>> = { firm: 1.5, usual: 1, relaxed: 0.5 }
 
 interface Stage extends Strengths {
@@ -33,37 +24,49 @@ interface Stage extends Strengths {
 
 /** Soft, so that what begins inside each other can pass, and with room, so that tubes come out round. */
 const opening: Stage = { stiffness: 6, room: 2, rubbing: 4, mat: 0.06, iterations: 80 }
+
 /** Work that begins as it unfolded has farther to come than work that begins flat. */
 const openingWide: Stage = { ...opening, room: 4 }
+
 /** What holds a stone begins close to it, and stays there. */
 const openingOnStone: Stage = { ...opening, room: 0 }
+
 const drawingUp: Stage = { stiffness: 12, room: 0, rubbing: 4, mat: 0.06, iterations: 120 }
+
 const hardening: readonly Stage[] = [
   { stiffness: 12, room: 0, rubbing: 2, mat: 0.06, iterations: 250 },
   { stiffness: 50, room: 0, rubbing: 0.6, mat: 0.01, iterations: 250 },
   { stiffness: 250, room: 0, rubbing: 0.4, mat: 0.003, iterations: Number.POSITIVE_INFINITY },
 ]
+
 /** Of a long piece that begins as a few of its repeats lie. */
 const lengthened: readonly Stage[] = hardening.slice(1)
+
 /** Enough for a piece that grows by a line: it is looked at, and not measured. */
 const growing: readonly Stage[] = [
   { stiffness: 12, room: 0, rubbing: 2, mat: 0.03, iterations: 80 },
   { stiffness: 100, room: 0, rubbing: 0.6, mat: 0.003, iterations: 200 },
 ]
+
 /** Of a piece of so many beads this many beginnings are brought to rest: the one with the least thread is true. */
 const likeliest = (beads: number): number => Math.max(1, Math.min(3, Math.floor(450 / beads)))
+
 /**
  * How thick a piece is tried again, as a share of how it unfolded. The ways along a sheet do not say how it is dented: work that can lie flat
  * on a mat does, and what cannot is round.
  */
 const flattened = [0.3, 0.08]
+
 /** Of those whose energy is nearly as little, the flattest is taken; more may be paid for what is laid over to lie where it was laid. */
 const nearly = 1.01
+
 const nearlyAsTold = 1.06
+
 const clearly = 0.25
 
 /** At rest when the energy falls by less than this share of itself in so many iterations. */
 const restShare = 1.5e-4
+
 const window = 50
 
 /**

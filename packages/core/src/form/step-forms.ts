@@ -2,7 +2,7 @@
  * The work as it lies after each line, as a stitcher has it in hand then: each grown from the one before. They are turned as the finished
  * piece is, so that it grows in its place.
  */
-import type { Reckoned } from '../report/reckon-pattern'
+import type { Reckoned } from '../report/evaluated-pattern'
 import type { Form } from './form'
 import { pieceAndSeats } from './form'
 import { digestOf, type KeptForms } from './kept-forms'

@@ -7,7 +7,7 @@
 import { type Cursor, shown } from './cursor'
 import { type Expression, readExpression, reckonCount, type Scope } from './expression'
 import { LineFault, type Span } from './fault'
-import { readTarget, type TargetWords } from './target-words'
+import { readTarget, type TargetWords } from './parse-target'
 
 /** The most beads one pattern may have. */
 export const mostBeads = 200_000

@@ -1,11 +1,12 @@
 /** The lines that say what a pattern is made of: read once, in the order they stand. */
-import { type BeadWords, readBead } from './bead-words'
+
 import { Cursor, readString } from './cursor'
 import { type Expression, readExpression } from './expression'
 import { LineFault, type Span } from './fault'
 import type { Line } from './line'
-import { readStone, type StoneWords } from './stone-words'
-import { readThread, readWays, type ThreadWays, type ThreadWords } from './thread-words'
+import { type BeadWords, readBead } from './parse-bead'
+import { readStone, type StoneWords } from './parse-stone'
+import { readThread, readWays, type ThreadWays, type ThreadWords } from './parse-thread'
 import type { DeclarationWord } from './words'
 
 export type Declaration =

@@ -2,15 +2,15 @@
 
 import type { Bead } from '../catalogue/bead'
 import type { Stone } from '../catalogue/stone'
-import type { FormReport } from '../form/form-report'
 import type { Mg, Mm } from '../measure/units'
 import type { Fault } from '../notation/fault'
-import type { ThreadChoice } from '../notation/thread-words'
+import type { ThreadChoice } from '../notation/parse-thread'
 import type { Action } from '../stitch/action'
 import type { Fit, Refilled } from '../stitch/bench'
 import type { Crowding } from '../thread/crowding'
 import type { ThreadPlan } from '../thread/plan'
 import type { ThreadSettings } from '../thread/settings'
+import type { FormReport } from './form-report'
 
 export interface BeadTotal {
   readonly role: string

@@ -1,7 +1,7 @@
 import type { Cursor } from '../notation/cursor'
 import type { Span } from '../notation/fault'
-import type { IntoWords } from '../notation/into-words'
 import type { Line } from '../notation/line'
+import type { IntoWords } from '../notation/parse-into'
 import type { StitchWord } from '../notation/words'
 import type { Action } from './action'
 import type { Bench } from './bench'

@@ -1,5 +1,5 @@
 import { type Bead, beadName } from '../catalogue/bead'
-import { type Choices, reckonPattern } from '../report/reckon-pattern'
+import { type Choices, reckonPattern } from '../evaluate/evaluate-pattern'
 import { type Consequence, consequenceOf } from './consequence'
 
 /** What one maker's bead of the same kind and size does to a pattern. */

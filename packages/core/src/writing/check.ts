@@ -1,11 +1,11 @@
 /** What is wrong or missing before a pattern is given out, each with where it is mended. */
 import { dressedIn } from '../colour/dressed'
 import { judge } from '../colour/judgement'
+import { reckonPattern } from '../evaluate/evaluate-pattern'
 import { formedPattern } from '../form/form-pattern'
-import { soundForm } from '../form/form-report'
 import { billOf, misfitWords, rolesToChoose, threadRole } from '../kit/bill'
 import type { Chosen } from '../kit/choice'
-import { reckonPattern } from '../report/reckon-pattern'
+import { soundForm } from '../report/form-report'
 import type { Report } from '../report/report'
 import { leastSamples } from '../thread/sampled'
 import { type Gathered, madeIn } from './edition'

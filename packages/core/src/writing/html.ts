@@ -1,7 +1,7 @@
 /** A written pattern as HTML: a body that a page can show as it is, and a page of its own that needs nothing else. */
 import { capital } from './language'
 import { languages } from './languages'
-import { type Seat, type Sheet, sheetHas } from './sheet'
+import { type Seat, type Sheet, sheetHas } from './layout'
 import { type MaterialRow, type Step, stepsForContents, type WrittenPattern } from './written-pattern'
 
 export interface Setting {

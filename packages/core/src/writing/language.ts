@@ -3,9 +3,9 @@
  * together, since languages order and inflect them differently. A folder for each language; see languages.ts.
  */
 
-import type { Along } from '../form/along'
 import type { Look } from '../form/looks'
 import type { Mg, Mm } from '../measure/units'
+import type { Along } from '../report/measures'
 import type { FitVerdict } from '../sizing/ring-fit'
 import type { Action } from '../stitch/action'
 import type { PlaceTold } from '../stitch/place-told'

@@ -5,7 +5,7 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import path from 'node:path'
 import fc from 'fast-check'
-import { reckonPattern } from '../../src/report/reckon-pattern'
+import { reckonPattern } from '../../src/evaluate/evaluate-pattern'
 import { beadOf, boreOf, wayOf } from '../../src/stitch/hole'
 import { usualThreadSettings } from '../../src/thread/settings'
 import { plainEdition, writePattern } from '../../src/writing/write-pattern'

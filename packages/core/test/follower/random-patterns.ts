@@ -1,6 +1,6 @@
 /** Patterns nobody had in mind: lines over all words of the notation, of which those are kept that can be worked. */
 import fc from 'fast-check'
-import { reckonPattern } from '../../src/report/reckon-pattern'
+import { reckonPattern } from '../../src/evaluate/evaluate-pattern'
 
 const head = [
   'pattern Trial',

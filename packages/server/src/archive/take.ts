@@ -1,6 +1,6 @@
 import { createHash, createHmac } from 'node:crypto'
 import { titleOf } from '@tessellum/core/notation/title'
-import { writeSheet } from '@tessellum/core/stock/sheet'
+import { writeSheet } from '@tessellum/core/stock/stock-spreadsheet'
 import { fileName } from '@tessellum/core/writing/file-name'
 import { sql } from 'drizzle-orm'
 import JSZip from 'jszip'

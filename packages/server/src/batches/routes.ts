@@ -1,4 +1,4 @@
-import { plainCells } from '@tessellum/core/stock/sheet'
+import { plainCells } from '@tessellum/core/stock/stock-spreadsheet'
 import { fileName } from '@tessellum/core/writing/file-name'
 import { Router } from 'express'
 import { mount, sent } from '../http/mount'

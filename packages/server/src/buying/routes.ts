@@ -1,5 +1,5 @@
 import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
-import { plainCells } from '@tessellum/core/stock/sheet'
+import { plainCells } from '@tessellum/core/stock/stock-spreadsheet'
 import { Router } from 'express'
 import { logActivity } from '../audit/log'
 import type { Config } from '../config'

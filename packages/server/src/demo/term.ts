@@ -1,6 +1,6 @@
 /** A term at the demo shop: more colourways, kits in every state, classes with people in their seats, orders with awkward sizes. */
 import type { Item } from '@tessellum/contract/stock'
-import { reckonPattern } from '@tessellum/core/report/reckon-pattern'
+import { reckonPattern } from '@tessellum/core/evaluate/evaluate-pattern'
 import { effectOf } from '@tessellum/core/stock/moves'
 import { eq } from 'drizzle-orm'
 import { logActivity } from '../audit/log'

@@ -4,7 +4,7 @@ import type { View } from '@tessellum/core/drawing/view'
 import type { WrittenEdition } from '@tessellum/core/writing/edition'
 import { capital, type Words } from '@tessellum/core/writing/language'
 import { languages } from '@tessellum/core/writing/languages'
-import { type Seat, type Sheet, sheetHas } from '@tessellum/core/writing/sheet'
+import { type Seat, type Sheet, sheetHas } from '@tessellum/core/writing/layout'
 import { type MaterialRow, stepsForContents, type WrittenPattern } from '@tessellum/core/writing/written-pattern'
 import { Fragment } from 'react'
 

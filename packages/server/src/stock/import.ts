@@ -2,7 +2,7 @@
 import type { StockFileOutcome } from '@tessellum/contract/stock-file'
 import { effectOf } from '@tessellum/core/stock/moves'
 import { sayQuantity } from '@tessellum/core/stock/quantity'
-import type { ReadSheet, SheetItem, SheetLot } from '@tessellum/core/stock/sheet'
+import type { ReadSheet, SheetItem, SheetLot } from '@tessellum/core/stock/stock-spreadsheet'
 import { eq, ne } from 'drizzle-orm'
 import { logActivity } from '../audit/log'
 import type { Actor } from '../context'

@@ -9,8 +9,8 @@ import {
   type Verdict,
 } from '@tessellum/core/colour/judgement'
 import { asSeen, type Eye, type Light } from '@tessellum/core/colour/seen'
-import { soundForm } from '@tessellum/core/form/form-report'
 import { threadRole } from '@tessellum/core/kit/bill'
+import { soundForm } from '@tessellum/core/report/form-report'
 import type { Report } from '@tessellum/core/report/report'
 import { list } from '@tessellum/core/writing/english/moves'
 import { useMemo } from 'react'

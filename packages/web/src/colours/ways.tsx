@@ -1,11 +1,11 @@
 import { useQuery } from '@tanstack/react-query'
 import type { Finished } from '@tessellum/core/form/finished'
-import { sayExtents } from '@tessellum/core/form/form-report'
+import { sayExtents } from '@tessellum/core/report/form-report'
 import { type Counting, countingWords } from '@tessellum/core/sizing/counting'
 import type { Candidate, Question } from '@tessellum/core/substitute/substitutes'
 import type { ReactNode } from 'react'
 import { Loading } from '../frame/loading'
-import { slowBench } from '../patterns/use-reckoned'
+import { slowBench } from '../patterns/use-evaluated'
 import { Changes } from './doing'
 
 interface WaysProps {

@@ -4,7 +4,7 @@ import { type BatchLine, batchLine, mostKits } from '@tessellum/contract/batches
 import { Button, InputNumber, Select } from 'antd'
 import { useEffect } from 'react'
 import { Link } from 'react-router'
-import { useReckoned } from '../patterns/use-reckoned'
+import { useReckoned } from '../patterns/use-evaluated'
 import { read } from '../shop/queries'
 
 export type LineFields = { readonly [Field in keyof BatchLine]?: BatchLine[Field] | undefined }

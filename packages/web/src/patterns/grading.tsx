@@ -1,16 +1,16 @@
 import { useQuery } from '@tanstack/react-query'
 import type { Pattern } from '@tessellum/contract/patterns'
 import { type Grade, measuresFrom, measuresOf } from '@tessellum/core/desk/grade'
-import { sayExtents } from '@tessellum/core/form/form-report'
+import type { Choices } from '@tessellum/core/evaluate/evaluate-pattern'
 import { billOf, type KitItem } from '@tessellum/core/kit/bill'
 import { costOfKit } from '@tessellum/core/kit/cost'
 import { sayMoney } from '@tessellum/core/measure/money'
 import { sayLength } from '@tessellum/core/measure/units'
-import type { Choices } from '@tessellum/core/report/reckon-pattern'
+import { sayExtents } from '@tessellum/core/report/form-report'
 import { Button, Form, Input, Select } from 'antd'
 import { useMemo, useState } from 'react'
 import { Loading } from '../frame/loading'
-import { slowBench } from './use-reckoned'
+import { slowBench } from './use-evaluated'
 
 interface GradingProps {
   readonly pattern: Pattern

@@ -11,7 +11,7 @@ import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { read } from '../shop/queries'
 import { PatternNav } from './pattern-nav'
-import { bench, useReckoned } from './use-reckoned'
+import { bench, useReckoned } from './use-evaluated'
 import { useShown } from './use-shown'
 
 export function MakersPage() {

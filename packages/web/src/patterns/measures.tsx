@@ -1,5 +1,5 @@
-import { sayAlong, sayExtents, soundForm } from '@tessellum/core/form/form-report'
 import { sayLength, sayPercent } from '@tessellum/core/measure/units'
+import { sayAlong, sayExtents, soundForm } from '@tessellum/core/report/form-report'
 import type { Report } from '@tessellum/core/report/report'
 import type { Crowding } from '@tessellum/core/thread/crowding'
 

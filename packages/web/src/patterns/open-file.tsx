@@ -9,7 +9,7 @@ import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useDoing } from '../shop/use-doing'
 import { foundOnShelf, type Read, readPatternFile } from './pattern-file'
-import { useReckoned } from './use-reckoned'
+import { useReckoned } from './use-evaluated'
 
 /** A page that a pattern file can be dropped on; what it holds is shown before anything is kept. */
 export function FileDrop({ children }: { children: (button: ReactNode) => ReactNode }) {

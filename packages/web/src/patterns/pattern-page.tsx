@@ -23,7 +23,7 @@ import { Tray } from './tray'
 import { useChosen } from './use-chosen'
 import { type DraftState, useDraft } from './use-draft'
 import { useDress } from './use-dress'
-import { useReckoned } from './use-reckoned'
+import { useReckoned } from './use-evaluated'
 import { useSettings } from './use-settings'
 import { useShown } from './use-shown'
 

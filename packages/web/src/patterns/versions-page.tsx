@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import type { Pattern } from '@tessellum/contract/patterns'
-import { sayExtents, soundForm } from '@tessellum/core/form/form-report'
 import { sayLength } from '@tessellum/core/measure/units'
+import { sayExtents, soundForm } from '@tessellum/core/report/form-report'
 import type { Report } from '@tessellum/core/report/report'
 import { Segmented, Select } from 'antd'
 import dayjs from 'dayjs'

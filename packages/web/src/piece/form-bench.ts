@@ -5,7 +5,7 @@
 
 import type { StoneAnswer, StoneQuestion } from '@tessellum/core/desk/stone-desk'
 import type { View } from '@tessellum/core/drawing/view'
-import type { Choices } from '@tessellum/core/report/reckon-pattern'
+import type { Choices } from '@tessellum/core/evaluate/evaluate-pattern'
 import { proxy, type Remote, wrap } from 'comlink'
 import type { FormBench as Bench, Done, StepPoses, Told } from './form.worker'
 import { keepPiece, keptPiece } from './kept-pieces'

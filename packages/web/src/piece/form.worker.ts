@@ -3,11 +3,11 @@
 import { stoneDesk } from '@tessellum/core/desk/stone-desk'
 import { posesOf, type Scene, sceneOf } from '@tessellum/core/drawing/scene'
 import { type View, viewOf } from '@tessellum/core/drawing/view'
+import type { Choices } from '@tessellum/core/evaluate/evaluate-pattern'
 import type { Form } from '@tessellum/core/form/form'
 import { formedPattern, formPattern, lastForms } from '@tessellum/core/form/form-pattern'
-import type { Progress } from '@tessellum/core/form/settle'
 import { stepForms } from '@tessellum/core/form/step-forms'
-import type { Choices } from '@tessellum/core/report/reckon-pattern'
+import type { Progress } from '@tessellum/core/report/measures'
 import type { Report } from '@tessellum/core/report/report'
 import { expose, transfer } from 'comlink'
 

@@ -1,6 +1,6 @@
 import type { Scene } from '@tessellum/core/drawing/scene'
-import type { Progress } from '@tessellum/core/form/settle'
-import type { Choices } from '@tessellum/core/report/reckon-pattern'
+import type { Choices } from '@tessellum/core/evaluate/evaluate-pattern'
+import type { Progress } from '@tessellum/core/report/measures'
 import type { Report } from '@tessellum/core/report/report'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import type { Done, Told } from './form.worker'

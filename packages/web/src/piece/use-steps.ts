@@ -1,5 +1,5 @@
 import type { Scene } from '@tessellum/core/drawing/scene'
-import type { Choices } from '@tessellum/core/report/reckon-pattern'
+import type { Choices } from '@tessellum/core/evaluate/evaluate-pattern'
 import { useEffect, useMemo, useState } from 'react'
 import type { StepPoses } from './form.worker'
 import { formBench } from './form-bench'

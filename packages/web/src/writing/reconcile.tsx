@@ -2,7 +2,7 @@ import type { Edition } from '@tessellum/contract/editions'
 import { reconcile, sayFinding } from '@tessellum/core/kit/reconcile'
 import { Input } from 'antd'
 import { useMemo, useState } from 'react'
-import { useReckoned } from '../patterns/use-reckoned'
+import { useReckoned } from '../patterns/use-evaluated'
 
 /** A materials list written by hand, held against what the steps really use. */
 export function Reconcile({ edition }: { edition: Edition }) {

@@ -1,7 +1,7 @@
 import { asRun, type BeadList, readBeadList, rolesIn } from '../../notation/bead-list'
 import { type Expression, readExpression, reckon, reckonCount } from '../../notation/expression'
 import { LineFault, type Span } from '../../notation/fault'
-import { readTarget, type TargetWords } from '../../notation/target-words'
+import { readTarget, type TargetWords } from '../../notation/parse-target'
 import type { Bench } from '../bench'
 import { strung } from '../course'
 import { beadOf, type Hole } from '../hole'

@@ -1,6 +1,6 @@
 import { sayPercent, trim } from '../../measure/units'
 import { LineFault, type Span } from '../../notation/fault'
-import { readTarget, type TargetWords } from '../../notation/target-words'
+import { readTarget, type TargetWords } from '../../notation/parse-target'
 import { seatVerdict, seatWords } from '../../sizing/stone-hold'
 import { ringForStone, type StoneRing } from '../stone-ring'
 import { find } from '../target'

@@ -1,7 +1,7 @@
 /** Words that do little to the thread. */
 import { LineFault, type Span } from '../../notation/fault'
 import { nearest } from '../../notation/nearest'
-import { readTarget, readTargets, type TargetWords } from '../../notation/target-words'
+import { readTarget, readTargets, type TargetWords } from '../../notation/parse-target'
 import type { CautionAbout } from '../action'
 import { plainGroup } from '../rail'
 import { findTold } from '../target'

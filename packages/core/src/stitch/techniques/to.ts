@@ -1,5 +1,5 @@
 import { LineFault } from '../../notation/fault'
-import { readTarget, type TargetWords } from '../../notation/target-words'
+import { readTarget, type TargetWords } from '../../notation/parse-target'
 import { beadOf } from '../hole'
 import { findTold } from '../target'
 import type { Technique } from '../technique'

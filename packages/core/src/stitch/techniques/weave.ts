@@ -1,7 +1,7 @@
 import { asRun, type BeadList, readBeadList, rolesIn } from '../../notation/bead-list'
 import { type Expression, readExpression, reckonCount } from '../../notation/expression'
 import { LineFault } from '../../notation/fault'
-import { readTarget, type TargetWords } from '../../notation/target-words'
+import { readTarget, type TargetWords } from '../../notation/parse-target'
 import { strung } from '../course'
 import type { Hole } from '../hole'
 import { type Mark, readMark } from '../mark'

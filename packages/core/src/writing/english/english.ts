@@ -1,5 +1,5 @@
-import { sayMm } from '../../form/form-report'
 import { sayInches, sayLength, sayMass, saySpans, trim } from '../../measure/units'
+import { sayMm } from '../../report/form-report'
 import { verdictWords } from '../../sizing/ring-fit'
 import { capital, type Language } from '../language'
 import { cautions, marks, tools, wear } from './care'

@@ -1,11 +1,12 @@
 /** Doing a sheet's steps at the bench, with repeats, parts and options, and telling what each line did. */
 
-import type { Cycle } from '../notation/block-words'
 import { type Expression, reckon, reckonCount, reckonLength } from '../notation/expression'
 import { DoesNotDivide, LineFault, Runaway, type Span } from '../notation/fault'
 import type { Line } from '../notation/line'
 import { nearest } from '../notation/nearest'
-import { settingsWith, type ThreadWays } from '../notation/thread-words'
+import type { Cycle } from '../notation/parse-block'
+import { settingsWith, type ThreadWays } from '../notation/parse-thread'
+import type { StatementReport } from '../report/report'
 import { fitLength } from '../sizing/repeats'
 import type { Action } from '../stitch/action'
 import { type Bench, Unreckoned } from '../stitch/bench'
@@ -16,8 +17,7 @@ import { travelTo } from '../stitch/travel'
 import type { ThreadSettings } from '../thread/settings'
 import type { Faults } from './faults'
 import { plainPitch } from './plain-pitch'
-import type { StatementReport } from './report'
-import type { Part, Sheet, Step } from './sheet'
+import type { Part, Sheet, Step } from './program'
 
 /** The most lines a pattern may do, repeats counted out: a bound on what a slip in a number can cost. */
 const mostDone = 200_000

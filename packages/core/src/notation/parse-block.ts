@@ -2,7 +2,7 @@
 import type { Cursor } from './cursor'
 import { type Expression, readExpression } from './expression'
 import { LineFault, type Span } from './fault'
-import { readTarget, type TargetWords } from './target-words'
+import { readTarget, type TargetWords } from './parse-target'
 
 export type BlockHead =
   | { readonly type: 'repeat'; readonly times: Expression }

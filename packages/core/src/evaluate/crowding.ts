@@ -1,8 +1,8 @@
 import { needles, threadKinds } from '../catalogue/thread'
-import type { ThreadChoice } from '../notation/thread-words'
+import type { ThreadChoice } from '../notation/parse-thread'
+import type { StatementReport } from '../report/report'
 import type { Bench } from '../stitch/bench'
 import { type Crowding, mostPassesThrough } from '../thread/crowding'
-import type { StatementReport } from './report'
 
 interface Found {
   readonly crowding: readonly Crowding[]

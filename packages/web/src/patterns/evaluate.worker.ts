@@ -1,7 +1,7 @@
 /** Reckons patterns off the page's own thread, so that typing is never held up. */
 import type { Bead } from '@tessellum/core/catalogue/bead'
 import { type Grade, gradeOver } from '@tessellum/core/desk/grade'
-import { type Choices, reckonPattern } from '@tessellum/core/report/reckon-pattern'
+import { type Choices, reckonPattern } from '@tessellum/core/evaluate/evaluate-pattern'
 import type { Report } from '@tessellum/core/report/report'
 import { type MakerRow, makersTable } from '@tessellum/core/substitute/makers'
 import { type Candidate, type Question, type Substitute, substitutesFor } from '@tessellum/core/substitute/substitutes'

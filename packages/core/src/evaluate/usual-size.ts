@@ -1,6 +1,6 @@
 import { parsePattern } from '../notation/parse'
 import { Faults } from './faults'
-import { readSheet } from './sheet'
+import { readSheet } from './program'
 
 /** The size a pattern is made in when none is asked for; "" for a pattern of one size. */
 export function usualSize(source: string): string {

@@ -1,12 +1,13 @@
 /** A pattern's lines, read: what it is made of, and what is done, with repeats and parts as a tree. */
-import { type BlockHead, readBlockHead } from '../notation/block-words'
+
 import { Cursor } from '../notation/cursor'
 import { type Declaration, readDeclaration, type SizeWords } from '../notation/declarations'
 import type { Expression } from '../notation/expression'
 import { LineFault } from '../notation/fault'
 import { deepestNesting, type Line } from '../notation/line'
 import { nearest } from '../notation/nearest'
-import type { ThreadWays } from '../notation/thread-words'
+import { type BlockHead, readBlockHead } from '../notation/parse-block'
+import type { ThreadWays } from '../notation/parse-thread'
 import { isBlockWord, isDeclarationWord, isStatementWord, statementWords } from '../notation/words'
 import type { Statement } from '../stitch/technique'
 import { readStitchLine } from '../stitch/techniques'

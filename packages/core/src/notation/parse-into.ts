@@ -1,7 +1,7 @@
 import { type Cursor, shown } from './cursor'
 import { type Expression, readExpression } from './expression'
 import { LineFault } from './fault'
-import { readTarget, readTargets, type TargetWords } from './target-words'
+import { readTarget, readTargets, type TargetWords } from './parse-target'
 
 /** Which holes of the rail a round takes for its anchors. */
 export type IntoWords =

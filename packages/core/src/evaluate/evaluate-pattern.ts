@@ -2,26 +2,26 @@ import type { Bead } from '../catalogue/bead'
 import type { Stone } from '../catalogue/stone'
 import { needles } from '../catalogue/thread'
 import { type Mm, sayLength } from '../measure/units'
-import { beadOf } from '../notation/bead-words'
 import type { SizeWords } from '../notation/declarations'
 import { reckon, type SettledFit } from '../notation/expression'
 import type { Span } from '../notation/fault'
 import { nearest } from '../notation/nearest'
 import { longestSource, type Parsed, parsePattern } from '../notation/parse'
-import { stoneOf } from '../notation/stone-words'
-import { settingsWith, type ThreadChoice, threadOf, usualThread } from '../notation/thread-words'
+import { beadOf } from '../notation/parse-bead'
+import { stoneOf } from '../notation/parse-stone'
+import { settingsWith, type ThreadChoice, threadOf, usualThread } from '../notation/parse-thread'
+import type { Reckoned } from '../report/evaluated-pattern'
+import type { Report, StatementReport } from '../report/report'
 import type { Counting } from '../sizing/counting'
 import { readMadeSize } from '../sizing/made-size'
-import { Bench, type Formed, type Role } from '../stitch/bench'
-import type { Work } from '../stitch/work'
+import { Bench, type Formed } from '../stitch/bench'
 import { planThread } from '../thread/plan'
-import { type Tension, type ThreadSettings, usualThreadSettings } from '../thread/settings'
+import { type ThreadSettings, usualThreadSettings } from '../thread/settings'
 import { crowdingOf } from './crowding'
 import { Faults } from './faults'
-import type { Report, StatementReport } from './report'
-import { readSheet, type Sheet } from './sheet'
+import { workThrough } from './interpreter'
+import { readSheet, type Sheet } from './program'
 import { furtherLengthsBegin } from './thread-begins'
-import { workThrough } from './work-through'
 
 /** What is chosen outside the text: a size, options, the beads of a colourway, the shop's ways. */
 export interface Choices {
@@ -38,15 +38,6 @@ export interface Choices {
   readonly settings?: ThreadSettings
   /** Read off the computed form; see form/form-pattern.ts. */
   readonly formed?: Formed
-}
-
-/** A pattern reckoned: the report, and the work it was read off for drawing. */
-export interface Reckoned {
-  readonly report: Report
-  readonly work: Work
-  readonly roles: ReadonlyMap<string, Role>
-  readonly letterOf: (role: number) => string
-  readonly tension: Tension
 }
 
 /**

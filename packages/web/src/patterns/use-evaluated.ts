@@ -1,13 +1,13 @@
 import type { Bead } from '@tessellum/core/catalogue/bead'
 import type { Grade } from '@tessellum/core/desk/grade'
-import type { Choices } from '@tessellum/core/report/reckon-pattern'
+import type { Choices } from '@tessellum/core/evaluate/evaluate-pattern'
 import type { Report } from '@tessellum/core/report/report'
 import type { MakerRow } from '@tessellum/core/substitute/makers'
 import type { Candidate, Question, Substitute } from '@tessellum/core/substitute/substitutes'
 import type { Ways } from '@tessellum/core/substitute/ways'
 import { type Remote, wrap } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
-import type { ReckonBench } from './reckon.worker'
+import type { ReckonBench } from './evaluate.worker'
 
 /** A pattern that takes longer than this is given up: the worker is ended and a new one begun. */
 const patienceMs = 5000
@@ -47,7 +47,7 @@ class Bench {
     )
 
   private ask<Answer>(what: (bench: Remote<ReckonBench>) => Promise<Answer>, tooLong: string): Promise<Answer> {
-    this.worker ??= new Worker(new URL('./reckon.worker.ts', import.meta.url), { type: 'module' })
+    this.worker ??= new Worker(new URL('./evaluate.worker.ts', import.meta.url), { type: 'module' })
     this.remote ??= wrap<ReckonBench>(this.worker)
     const remote = this.remote
     return new Promise<Answer>((resolve, reject) => {

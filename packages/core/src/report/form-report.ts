@@ -1,7 +1,6 @@
 /** What is read off the computed form, as a report tells it: figures, and words tied to lines. */
 import type { Mm } from '../measure/units'
-import type { Measures, Strain } from './measure'
-import type { Progress } from './settle'
+import type { Measures, Progress, Strain } from './measures'
 
 /** Something that the form shows. */
 export interface Finding {
