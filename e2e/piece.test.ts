@@ -136,7 +136,7 @@ describe('the walk', () => {
       .waitFor()
   })
 
-  test('ends with a sample that is logged against what was reckoned', async () => {
+  test('ends with a sample that is logged against what was computed', async () => {
     await step().getByRole('button', { name: 'Log a sample' }).click()
     await page.getByLabel('Minutes it took').fill('48')
     await page.getByRole('button', { name: 'Log it' }).click()

@@ -124,7 +124,7 @@ test('every screen keeps its width at 200 % text and on a tablet', async () => {
     '/kits/buy',
     '/kits/make',
     '/kits/1/pack',
-    '/kits/rescue/45',
+    '/kits/shortage/45',
     '/stand-ins',
     '/kits/1',
     '/kits/plan',

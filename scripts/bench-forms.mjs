@@ -6,7 +6,7 @@ import { say } from './set-up/say.mjs'
 
 const folders = ['demo/patterns', 'packages/core/test/pieces']
 
-/** @param core what the bench has built: reckonPattern, beginForm, soundnessOf, sceneOf, viewOf, svgOf, roleColours */
+/** @param core what the bench has built: evaluatePattern, beginForm, soundnessOf, sceneOf, viewOf, svgOf, roleColours */
 export function benchForms(core) {
   growth(core)
   const made = folders.flatMap((folder) =>
@@ -33,39 +33,39 @@ export function benchForms(core) {
 }
 
 /** Beads to seconds, and how they grow: tubes, from their text to rest. */
-function growth({ reckonPattern, beginForm }) {
+function growth({ evaluatePattern, beginForm }) {
   say('From text to rest')
   const taken = [1_000, 2_000, 5_000].map((beads) => {
     const source = `pattern Tube\nbead A cylinder 11/0\npart p\nring 40A\n${'round A\n'.repeat(Math.round((beads - 40) / 20))}finish\n`
     const from = performance.now()
-    const reckoned = reckonPattern(source)
-    const reckonedBy = performance.now()
-    const form = beginForm(reckoned)
+    const evaluated = evaluatePattern(source)
+    const evaluatedBy = performance.now()
+    const form = beginForm(evaluated)
     const unfolded = performance.now()
     const { iterations } = form.settling.run(100_000)
     const rests = performance.now()
     return {
-      beads: reckoned.work.beads,
-      reckoning: reckonedBy - from,
-      unfolding: unfolded - reckonedBy,
+      beads: evaluated.work.beads,
+      evaluation: evaluatedBy - from,
+      unfolding: unfolded - evaluatedBy,
       settling: rests - unfolded,
       iterations,
     }
   })
-  for (const { beads, reckoning, unfolding, settling, iterations } of taken)
+  for (const { beads, evaluation, unfolding, settling, iterations } of taken)
     say(
-      `  ${String(beads).padStart(7)} beads  reckoned ${reckoning.toFixed(0)} ms, unfolded ${unfolding.toFixed(0)} ms, settled ${settling.toFixed(0)} ms in ${iterations} steps (${((settling / iterations / beads) * 1000).toFixed(2)} us a bead and step)`,
+      `  ${String(beads).padStart(7)} beads  evaluated ${evaluation.toFixed(0)} ms, unfolded ${unfolding.toFixed(0)} ms, settled ${settling.toFixed(0)} ms in ${iterations} steps (${((settling / iterations / beads) * 1000).toFixed(2)} us a bead and step)`,
     )
   const [first, , last] = taken
-  const all = ({ reckoning, unfolding, settling }) => reckoning + unfolding + settling
+  const all = ({ evaluation, unfolding, settling }) => evaluation + unfolding + settling
   const power = Math.log(all(last) / all(first)) / Math.log(last.beads / first.beads)
   say(`  5k to 1k: ${(all(last) / all(first)).toFixed(1)} times, as n to the power of ${power.toFixed(2)}`)
 }
 
-function formOf(source, { reckonPattern, beginForm, soundnessOf, sceneOf, viewOf, svgOf, roleColours }) {
+function formOf(source, { evaluatePattern, beginForm, soundnessOf, sceneOf, viewOf, svgOf, roleColours }) {
   const from = performance.now()
-  const reckoned = reckonPattern(source)
-  const form = beginForm(reckoned)
+  const evaluated = evaluatePattern(source)
+  const form = beginForm(evaluated)
   const { iterations, settled } = form.settling.run(100_000)
   const seconds = (performance.now() - from) / 1000
   const { at } = form.piece
@@ -74,10 +74,10 @@ function formOf(source, { reckonPattern, beginForm, soundnessOf, sceneOf, viewOf
     low = Math.min(low, at[p])
     high = Math.max(high, at[p])
   }
-  const scene = sceneOf(reckoned, form)
-  const colours = roleColours(reckoned.report.beads.map(({ role }) => role))
+  const scene = sceneOf(evaluated, form)
+  const colours = roleColours(evaluated.report.beads.map(({ role }) => role))
   return {
-    beads: reckoned.work.beads,
+    beads: evaluated.work.beads,
     steps: iterations,
     rests: settled,
     soundness: soundnessOf(form),

@@ -1,7 +1,7 @@
 /** What `npm run bench` opens in a browser: a tube of so many beads, laid out, turned for some seconds without a graphics card. */
 import { sceneOf } from '@tessellum/core/drawing/scene'
+import { evaluatePattern } from '@tessellum/core/evaluate/evaluate-pattern'
 import { beginForm } from '@tessellum/core/form/form'
-import { reckonPattern } from '@tessellum/core/evaluate/evaluate-pattern'
 import { DrawnStage } from '../packages/web/src/piece/drawn-stage'
 
 declare global {
@@ -12,14 +12,14 @@ declare global {
 
 /** @returns milliseconds between one frame and the next, the middle of them */
 window.turning = async (source) => {
-  const reckoned = reckonPattern(source)
-  const form = beginForm(reckoned)
+  const evaluated = evaluatePattern(source)
+  const form = beginForm(evaluated)
   form.settling.run(60)
   const canvas = document.createElement('canvas')
   document.body.replaceChildren(canvas)
   const stage = new DrawnStage(canvas)
   stage.resize(420, 420)
-  stage.show(sceneOf(reckoned, form), { A: { colour: '#3c6e5d', finish: '' } })
+  stage.show(sceneOf(evaluated, form), { A: { colour: '#3c6e5d', finish: '' } })
   const gaps: number[] = []
   let last = performance.now()
   for (let frame = 0; frame < 90; frame++) {

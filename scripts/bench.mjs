@@ -22,7 +22,7 @@ await build({
     emptyOutDir: true,
     rollupOptions: {
       input: {
-        reckon: path.join(root, 'packages/core/src/evaluate/evaluate-pattern.ts'),
+        evaluate: path.join(root, 'packages/core/src/evaluate/evaluate-pattern.ts'),
         form: path.join(root, 'packages/core/src/form/form.ts'),
         soundness: path.join(root, 'packages/core/src/form/soundness.ts'),
         scene: path.join(root, 'packages/core/src/drawing/scene.ts'),
@@ -38,7 +38,7 @@ await build({
   },
 })
 const built = (name) => import(pathToFileURL(path.join(outDir, `${name}.mjs`)).href)
-const { reckonPattern } = await built('reckon')
+const { evaluatePattern } = await built('evaluate')
 const { beginForm } = await built('form')
 const { substitutesFor } = await built('substitutes')
 const { proposeColourways } = await built('propose')
@@ -59,11 +59,11 @@ function time(act, runs = 41) {
 
 const sizes = [1_000, 5_000, 10_000, 100_000].map((beads) => {
   const source = tube(100, Math.round((beads - 100) / 50))
-  reckonPattern(source)
-  const { work } = reckonPattern(source)
-  return { beads: work.beads, ms: time(() => reckonPattern(source)) }
+  evaluatePattern(source)
+  const { work } = evaluatePattern(source)
+  return { beads: work.beads, ms: time(() => evaluatePattern(source)) }
 })
-say('Reckoning a pattern')
+say('Evaluation a pattern')
 for (const { beads, ms } of sizes)
   say(
     `  ${String(beads).padStart(7)} beads  ${ms.toFixed(1).padStart(8)} ms  ${((ms / beads) * 1000).toFixed(2)} us a bead`,
@@ -79,12 +79,12 @@ const settle = () => {
 }
 const source = tube(100, 2000)
 const before = settle()
-const held = reckonPattern(source).work
+const held = evaluatePattern(source).work
 const bytes = settle() - before
 say(`  ${(bytes / held.passes).toFixed(0)} bytes a pass (${held.passes} passes)`)
 
 benchForms({
-  reckonPattern,
+  evaluatePattern,
   beginForm,
   ...(await built('soundness')),
   ...(await built('scene')),
@@ -99,7 +99,7 @@ say('Working through a shelf, for a pattern of 2,000 beads')
   const colours = { A: '#2e5e4e', B: '#c9a24a', C: '#e9e1cf' }
   const rounds = Array.from({ length: 38 }, (_, i) => `round ${letters[i % 3]}\n`).join('')
   const text = `pattern Tube\n${letters.map((letter) => `bead ${letter} cylinder 11/0\n`).join('')}part p\nring 100A\n${rounds}finish\n`
-  const { report } = reckonPattern(text)
+  const { report } = evaluatePattern(text)
   const touching = [
     { roles: ['A', 'B'], places: 600 },
     { roles: ['B', 'C'], places: 600 },
@@ -172,9 +172,9 @@ await ensureBuild()
   }
   const [first, ...warm] = took
   const ms = warm.map((each) => each.ms).sort((a, b) => a - b)[2]
-  const reckoning = time(() => reckonPattern(source), 11)
+  const evaluation = time(() => evaluatePattern(source), 11)
   say(`  the first ${first.ms.toFixed(0)} ms, then ${ms.toFixed(0)} ms, ${first.kb.toFixed(0)} kB`)
-  say(`  to reckoning it: ${(ms / reckoning).toFixed(0)} times`)
+  say(`  to evaluation it: ${(ms / evaluation).toFixed(0)} times`)
 }
 
 say('Turning a piece, drawn, without a graphics card')

@@ -14,7 +14,7 @@ import { startStandIns } from './set-up/stand-ins.mjs'
 
 const usualPort = 5080
 /** Between two tries to start what has ended, in seconds. */
-const mostPause = 30
+const maxPause = 30
 const wait = (seconds) => new Promise((done) => setTimeout(done, 1000 * seconds).unref())
 
 await runMain(async () => {
@@ -38,19 +38,19 @@ await runMain(async () => {
   const keys = secrets()
   let cluster = external ? undefined : await startCluster(folder, keys.databasePassword)
   let server
-  let standIns
+  let substitutes
   /** With the address that the database has now. */
   const serve = async (at) => {
     const databaseUrl = external ?? (await cluster.database('tessellum'))
-    return startServer({ port: at, databaseUrl, archiveKey: keys.archiveKey, env: standIns.env })
+    return startServer({ port: at, databaseUrl, archiveKey: keys.archiveKey, env: substitutes.env })
   }
   try {
     const databaseUrl = external ?? (await cluster.database('tessellum'))
     await setUpDatabase(databaseUrl, keys.demoPassword)
-    standIns = await startStandIns()
+    substitutes = await startStandIns()
     server = await serve(port)
   } catch (error) {
-    standIns?.stop()
+    substitutes?.stop()
     await cluster?.stop()
     throw error
   }
@@ -69,7 +69,7 @@ Ctrl-C closes it; everything is kept. "npm start -- --fresh" begins again.`)
     closing = true
     say('\nClosing...')
     await server.stop()
-    standIns?.stop()
+    substitutes?.stop()
     await cluster?.stop()
     process.exit(process.exitCode ?? 0)
   }
@@ -80,14 +80,14 @@ Ctrl-C closes it; everything is kept. "npm start -- --fresh" begins again.`)
   // What ends by itself is started again, after a pause that grows while it keeps ending; a database that recovers is waited for.
   const open = server.port
   const watch = async () => {
-    for (let pause = 1; !closing; pause = Math.min(2 * pause, mostPause)) {
+    for (let pause = 1; !closing; pause = Math.min(2 * pause, maxPause)) {
       const began = Date.now()
       const code = await server.ended
       if (closing) return
       if (Date.now() - began > 60_000) pause = 1
       say(`The server ended with ${code}. It is started again in ${pause} s.`)
       await wait(pause)
-      while (!closing && !(await again(open))) await wait(mostPause)
+      while (!closing && !(await again(open))) await wait(maxPause)
     }
   }
   const again = async (at) => {

@@ -19,16 +19,16 @@ export function draw(args: string[]): string {
   const face = (values.view ?? 'front') as Face
   if (!faces.includes(face)) throw new Misuse(`--view is "${values.view}"; it can be ${faces.join(', ')}.`)
   const line = values.statement === undefined ? undefined : readWhole(values.statement, 'statement', 1)
-  const { reckoned, form, unformed } = formFile(positionals[0], choicesFrom(values))
-  const { report } = reckoned
+  const { evaluated, form, unformed } = formFile(positionals[0], choicesFrom(values))
+  const { report } = evaluated
   if (!form) throw new InputFault(unformed?.why ?? 'There is nothing to draw.')
   const statement = line === undefined ? undefined : report.statements.findIndex((each) => each.line === line)
   if (statement === -1)
     throw new Misuse(`Line ${line} does nothing; these do: ${report.statements.map((each) => each.line).join(', ')}.`)
   const view =
     statement === undefined
-      ? viewOf(sceneOf(reckoned, form), { face })
-      : viewOf(sceneAfter(statement, reckoned, form), { face, statement })
+      ? viewOf(sceneOf(evaluated, form), { face })
+      : viewOf(sceneAfter(statement, evaluated, form), { face, statement })
   const where = line === undefined ? `from the ${face}` : `line ${line}, from the ${face}`
   const svg = svgOf(view, {
     title: `${report.pattern || 'Pattern'}, ${where}`,

@@ -7,12 +7,12 @@ import { choicesFrom, formFile, orFaults, patternOptions } from './pattern'
 export function form(args: string[]): string {
   const { values, positionals } = readArguments(args, patternOptions)
   const formed = formFile(positionals[0], choicesFrom(values))
-  const { report } = formed.reckoned
+  const { report } = formed.evaluated
   return orFaults(report, values.json ? `${JSON.stringify(asJson(formed), null, 2)}\n` : asText(formed))
 }
 
 /** Figures by line, as scripts rely on them. */
-function asJson({ reckoned: { report }, unformed }: FormedPattern) {
+function asJson({ evaluated: { report }, unformed }: FormedPattern) {
   const line = (statement: number) => report.statements[statement]?.line
   const { form } = report
   return {
@@ -41,7 +41,7 @@ function asJson({ reckoned: { report }, unformed }: FormedPattern) {
   }
 }
 
-function asText({ reckoned: { report }, unformed }: FormedPattern): string {
+function asText({ evaluated: { report }, unformed }: FormedPattern): string {
   const form = soundForm(report)
   const lines = [
     `${report.pattern}${report.size ? `, ${report.size}` : ''}`,

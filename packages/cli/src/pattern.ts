@@ -1,5 +1,5 @@
 import type { Bead } from '@tessellum/core/catalogue/bead'
-import { type Choices, reckonPattern } from '@tessellum/core/evaluate/evaluate-pattern'
+import { type Choices, evaluatePattern } from '@tessellum/core/evaluate/evaluate-pattern'
 import { type FormedPattern, formedPattern } from '@tessellum/core/form/form-pattern'
 import type { Report } from '@tessellum/core/report/report'
 import { type readArguments, readText } from './arguments'
@@ -39,8 +39,8 @@ export const formFile = (file: string | undefined, choices: Choices): FormedPatt
 /** The same counts and thread as on the page: by the form where it is sound. `--plain` leaves the form out, and is quick. */
 export const reportFile = (file: string | undefined, values: Values): Report =>
   values.plain
-    ? reckonPattern(readText(file), choicesFrom(values)).report
-    : formFile(file, choicesFrom(values)).reckoned.report
+    ? evaluatePattern(readText(file), choicesFrom(values)).report
+    : formFile(file, choicesFrom(values)).evaluated.report
 
 /** Gives the output, or throws it with the faults when the pattern has any. */
 export function orFaults(report: Report, output: string): string {

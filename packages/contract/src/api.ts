@@ -40,9 +40,9 @@ import { emptyBag, fillBag, loseBeads, packing, returnKit, swapLot } from './pac
 import { patternFile } from './pattern-file'
 import { carrier, newPattern, pattern, patternSummary, saveDraft, saveVersion, versionText } from './patterns'
 import { me, person, signIn } from './people'
-import { acceptSubstitutes, rescue } from './rescue'
 import type { Right } from './rights'
 import { newSample, samples } from './samples'
+import { acceptSubstitutes, shortagePlan } from './shortage-plan'
 import {
   changeLot,
   handMove,
@@ -220,10 +220,10 @@ export const api = {
     query: z.object({ before: recordIdInAddress }),
     answer: movesPage,
   },
-  'GET /api/items/:id/rescue': {
+  'GET /api/items/:id/shortage-plan': {
     what: 'The best way out for all drafts that take an item',
     right: 'batches.plan',
-    answer: rescue,
+    answer: shortagePlan,
   },
   'PUT /api/items/:id/packs': {
     what: "Take over a supplier's prices",
@@ -351,7 +351,7 @@ export const api = {
     answer: changedBatch,
   },
   'POST /api/batches/:id/substitutes': {
-    what: 'Stand-ins for some of its kits',
+    what: 'Substitutes in some of its kits',
     right: 'batches.plan',
     body: acceptSubstitutes,
     answer: changedBatch,
@@ -452,8 +452,8 @@ export const api = {
   'GET /api/diary': { what: 'Promises, day by day', right: 'classes.read', query: diaryWanted, answer: diary },
   'GET /api/diary.ics': { what: 'The same as a calendar', right: 'classes.read', query: diaryWanted, answer: 'file' },
   'GET /api/bench': { what: 'What is to be done next', right: 'classes.read', answer: bench },
-  'GET /api/costs': { what: 'How costs are reckoned', right: 'batches.read', answer: costSettings },
-  'PUT /api/costs': { what: 'Reckon them otherwise', right: 'costs.keep', body: costSettings, answer: costSettings },
+  'GET /api/costs': { what: 'How costs are worked out', right: 'batches.read', answer: costSettings },
+  'PUT /api/costs': { what: 'Work them out otherwise', right: 'costs.keep', body: costSettings, answer: costSettings },
   'GET /api/audit': { what: 'What was done', right: 'audit.read', query: auditWanted, answer: auditPage },
   'GET /api/archive': { what: 'The whole shop as a ZIP', right: 'archive.take', answer: 'file' },
   'GET /api/openapi.json': { what: 'This document', right: 'open', answer: z.looseObject({ openapi: z.string() }) },

@@ -3,7 +3,7 @@ import { z } from 'zod'
 import { day, recordId } from './fields'
 import { stockUnit } from './stock'
 
-export const mostKits = 10_000
+export const maxKits = 10_000
 
 export const batchLine = z.object({
   /** Of a line that there is already; a new one has none. */
@@ -18,7 +18,7 @@ export const batchLine = z.object({
     .number('Give the number of kits.')
     .int('Kits are whole: give a number without a fraction.')
     .min(1, 'A line has at least 1 kit.')
-    .max(mostKits, `A line has at most ${mostKits.toLocaleString('en-GB')} kits.`),
+    .max(maxKits, `A line has at most ${maxKits.toLocaleString('en-GB')} kits.`),
 })
 export type BatchLine = z.infer<typeof batchLine>
 
@@ -121,7 +121,9 @@ export const lineOutlook = z.object({
   together: z.number(),
   limitedBy: z.array(z.number()),
   /** Kits of `together` in which something stands in, as the colourway allows. */
-  standIns: z.array(z.object({ kits: z.number(), roles: z.array(z.object({ role: z.string(), name: z.string() })) })),
+  substitutes: z.array(
+    z.object({ kits: z.number(), roles: z.array(z.object({ role: z.string(), name: z.string() })) }),
+  ),
   /** Kits that one more pack of what limits it would allow, if the line stood alone. */
   oneMore: z.array(z.object({ itemId: z.number(), amount: z.number(), kits: z.number() })),
 })

@@ -1,7 +1,7 @@
 import { formatPattern } from '../src/notation/format'
 import { usualThreadSettings } from '../src/thread/settings'
 import { plainEdition, writePattern } from '../src/writing/write-pattern'
-import { allDemos, counts, demo, errorsIn, reckon } from './support'
+import { allDemos, counts, demo, errorsIn, evaluate } from './support'
 
 /** What a bead shop teaches: each case as a pattern of the demo shop, its counts by hand beside the arithmetic. */
 describe.each<[string, Record<string, number>]>([
@@ -41,7 +41,7 @@ describe.each<[string, Record<string, number>]>([
   ['delta-brooch', { P: 3, A: 12, B: 14 }],
 ])('%s', (name, expected) => {
   test('has the counts worked by hand, and no fault', () => {
-    const report = reckon(demo(name))
+    const report = evaluate(demo(name))
     expect(errorsIn(report)).toEqual([])
     expect(counts(report)).toEqual(expected)
   })
@@ -55,10 +55,10 @@ test('the twist goes as many rounds as one likes: 4 into the 2nd, 5 into the 3rd
     let m = k + 2
     round m B into k of each
   end`
-  expect(counts(reckon(source))).toEqual({ A: 36, B: 6 * (4 + 5 + 6 + 7 + 8) })
+  expect(counts(evaluate(source))).toEqual({ A: 36, B: 6 * (4 + 5 + 6 + 7 + 8) })
   // Two further on, the first turn asks for the fourth of three.
   const further = source.replace('2 to 6', '2 to 7').replace('into k of', 'into (k + 2) of')
-  expect(errorsIn(reckon(further))[0]?.message).toMatch(/there is no number 4/)
+  expect(errorsIn(evaluate(further))[0]?.message).toMatch(/there is no number 4/)
 })
 
 test('another maker’s beads change the arcs of the flower and the rows of the pearl by themselves', () => {
@@ -73,21 +73,21 @@ test('another maker’s beads change the arcs of the flower and the rows of the 
     bores: 1 as const,
   }
   // 5 mm / 1.25 = 4.
-  expect(counts(reckon(demo('marsh-mallow'), { beads: { D: other } })).D).toBe(40)
+  expect(counts(evaluate(demo('marsh-mallow'), { beads: { D: other } })).D).toBe(40)
   // 2 pi (5 + 0.15 + 0.625) / 2 = 18.1; rows 1.4 out: 22.5, 26.9.
-  expect(counts(reckon(demo('bullseye-pendant'), { beads: { A: other } })).A).toBe(18 + 22 + 26)
+  expect(counts(evaluate(demo('bullseye-pendant'), { beads: { A: other } })).A).toBe(18 + 22 + 26)
 })
 
 describe.each(allDemos)('%s', (name) => {
   test('formatting changes nothing but the layout, and formatting again nothing at all', () => {
     const tidy = formatPattern(demo(name))
     expect(formatPattern(tidy)).toBe(tidy)
-    expect(counts(reckon(tidy))).toEqual(counts(reckon(demo(name))))
-    expect(reckon(tidy).thread).toEqual(reckon(demo(name)).thread)
+    expect(counts(evaluate(tidy))).toEqual(counts(evaluate(demo(name))))
+    expect(evaluate(tidy).thread).toEqual(evaluate(demo(name)).thread)
   })
 
   test('every line that stitches is told, and no bead has more thread in it than its hole takes', () => {
-    const report = reckon(demo(name))
+    const report = evaluate(demo(name))
     const page = writePattern(report, plainEdition(usualThreadSettings))
     const told = page.parts.flatMap((part) => part.steps.map((step) => step.line))
     const stitched = report.statements.filter((each) => Object.keys(each.added).length > 0).map((each) => each.line)

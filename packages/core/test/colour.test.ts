@@ -139,7 +139,7 @@ describe('judging a colourway', () => {
 })
 
 test('neighbours are those that touch in the piece: the edges of the Windlass never meet its other edge, its frame meets both', () => {
-  const touching = soundForm(formedPattern(demo('windlass-pendant')).reckoned.report)?.touching ?? []
+  const touching = soundForm(formedPattern(demo('windlass-pendant')).evaluated.report)?.touching ?? []
   const pairs = touching.map(({ roles }) => roles.join(''))
   expect(pairs).toEqual(expect.arrayContaining(['AA', 'AB', 'AC', 'CC']))
   expect(touching.every(({ places }) => places > 0)).toBe(true)

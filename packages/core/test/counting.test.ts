@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { nominalBead } from '../src/catalogue/nominal-beads'
-import { reckonPattern } from '../src/evaluate/evaluate-pattern'
+import { evaluatePattern } from '../src/evaluate/evaluate-pattern'
 import { formedPattern } from '../src/form/form-pattern'
 import { costOfKit, unitCost } from '../src/kit/cost'
 import type { Counting } from '../src/sizing/counting'
@@ -14,7 +14,7 @@ const bead = (kind: string, size: string, more = {}) => ({
 })
 const longer = bead('cylinder', '11/0', { lengthMm: 1.4, acrossMm: 1.7, maker: 'Tollhouse Beads' })
 const counts = (source: string, role: string, of: typeof longer, counting: Counting, size?: string) => {
-  const { report } = reckonPattern(source, {
+  const { report } = evaluatePattern(source, {
     ...(size ? { size } : {}),
     beads: { [role]: of },
     counting: { [role]: counting },
@@ -29,7 +29,7 @@ describe("another maker's bead in a ring sized to a stone", () => {
   test('every count follows it', () => expect(counts(pendant, 'A', longer, 'all', 'petite').A).toBe(56))
   test('or none does, and the ring is looser for it', () => {
     expect(counts(pendant, 'A', longer, 'none', 'petite')).toMatchObject({ A: 63, B: 9, C: 81 })
-    const { report } = reckonPattern(pendant, {
+    const { report } = evaluatePattern(pendant, {
       size: 'petite',
       beads: { A: longer },
       counting: { A: 'none' },
@@ -60,7 +60,7 @@ finish
 `
 test('a written run is refilled to its length by another kind, and the misfit is said', () => {
   const bugle = bead('bugle', '6 mm')
-  const { report } = reckonPattern(runs, { beads: { C: bugle }, counting: { C: 'runs' } })
+  const { report } = evaluatePattern(runs, { beads: { C: bugle }, counting: { C: 'runs' } })
   // 5 x 1.5 = 7.5 mm: one bugle of 6 mm leaves 1.5 mm open; the single C is one for one.
   expect(report.refilled).toEqual([{ statement: 1, role: 'C', written: 5, count: 1, misfitMm: -1.5 }])
   expect(counts(runs, 'C', bugle, 'runs')).toEqual({ A: 11, C: 2 })
@@ -72,7 +72,7 @@ test('a written run is refilled to its length by another kind, and the misfit is
 test('however long the bead, a refilled run is never off by more than half of one, and never empty', () => {
   fc.assert(
     fc.property(fc.double({ min: 0.4, max: 9, noNaN: true }), (lengthMm) => {
-      const { report } = reckonPattern(runs, {
+      const { report } = evaluatePattern(runs, {
         beads: { C: bead('bugle', '6 mm', { lengthMm }) },
         counting: { C: 'runs' },
       })
@@ -88,7 +88,7 @@ test('repeats to a length stay those of the bead the pattern was written for, wh
   const rope = demo('sluice-rope')
   const beads = { A: bead('round', '11/0', { lengthMm: 1.7, acrossMm: 2.4 }) }
   const total = (choices: Parameters<typeof formedPattern>[1]) =>
-    formedPattern(rope, choices).reckoned.report.beads.find(({ role }) => role === 'A')?.total
+    formedPattern(rope, choices).evaluated.report.beads.find(({ role }) => role === 'A')?.total
   expect(total({ beads, counting: { A: 'none' } })).toBe(total({}))
 })
 

@@ -8,13 +8,13 @@ import { errorsIn } from './support'
 function crossed(bead: string, before: string, after: string) {
   const crosses = (C: string, G: string) =>
     `for k in 1 to 4\nto strip[6*k - 3]\npick ${C} ${G} ${C} as arm\nthrough <strip[6*k]\npick ${C} >arm.middle ${C}\nthrough strip[6*k - 3]\nend\n`
-  const { reckoned, form } = formedPattern(
+  const { evaluated, form } = formedPattern(
     `pattern Strip\nbead A ${bead}\nbead C round 15/0\nbead D round 15/0\nbead G round 11/0\nbead H round 11/0\npart p\nweave 8 units of 3A as strip\n${before}\n${crosses('C', 'G')}${after && `${after}\n${crosses('D', 'H')}`}finish\n`,
   )
-  expect(errorsIn(reckoned.report)).toEqual([])
+  expect(errorsIn(evaluated.report)).toEqual([])
   const heights = (role: string) =>
-    Array.from({ length: reckoned.work.beads }, (_, at) => at)
-      .filter((at) => reckoned.letterOf(reckoned.work.role(at)) === role)
+    Array.from({ length: evaluated.work.beads }, (_, at) => at)
+      .filter((at) => evaluated.letterOf(evaluated.work.role(at)) === role)
       .map((at) => (form ? centreOf(form.piece, at)[2] : Number.NaN))
   return { first: heights('G'), second: heights('H') }
 }
@@ -36,12 +36,12 @@ test('a piece hangs from what it is told to hang from: that is above everything 
   const text = (tail: string) =>
     `pattern Ring\nbead A cylinder 11/0\nbead C round 15/0\npart p\nring 30A as wall\nround A\nto wall[9]\nloop 9C as bail\n${tail}`
   const top = (tail: string) => {
-    const { reckoned, form } = formedPattern(text(tail))
-    expect(errorsIn(reckoned.report)).toEqual([])
+    const { evaluated, form } = formedPattern(text(tail))
+    expect(errorsIn(evaluated.report)).toEqual([])
     if (!form) throw new Error('no form')
     const high = (bead: number) => centreOf(form.piece, bead)[1]
-    const beads = Array.from({ length: reckoned.work.beads }, (_, bead) => bead)
-    const bail = beads.filter((bead) => reckoned.letterOf(reckoned.work.role(bead)) === 'C')
+    const beads = Array.from({ length: evaluated.work.beads }, (_, bead) => bead)
+    const bail = beads.filter((bead) => evaluated.letterOf(evaluated.work.role(bead)) === 'C')
     const highest = beads.reduce((a, b) => (high(b) > high(a) ? b : a))
     return bail.includes(highest)
   }
@@ -50,17 +50,17 @@ test('a piece hangs from what it is told to hang from: that is above everything 
 
 test('a mirrored text gives the mirrored piece: the same figures, its edges exchanged', () => {
   const strip = (unit: string) => {
-    const { reckoned, form } = formedPattern(
+    const { evaluated, form } = formedPattern(
       `pattern Strip\nbead A round 11/0\nbead T round 10/0\nbead E round 11/0\npart p\nweave 9 units of ${unit}\n`,
     )
     if (!form) throw new Error('no form')
     const mean = (role: string) => {
-      const own = Array.from({ length: reckoned.work.beads }, (_, bead) => bead).filter(
-        (bead) => reckoned.letterOf(reckoned.work.role(bead)) === role,
+      const own = Array.from({ length: evaluated.work.beads }, (_, bead) => bead).filter(
+        (bead) => evaluated.letterOf(evaluated.work.role(bead)) === role,
       )
       return own.reduce((sum, bead) => sum + centreOf(form.piece, bead)[1], 0) / own.length
     }
-    return { form: soundForm(reckoned.report), thread: reckoned.report.thread.pathMm, upper: mean('T') - mean('E') }
+    return { form: soundForm(evaluated.report), thread: evaluated.report.thread.pathMm, upper: mean('T') - mean('E') }
   }
   const [one, other] = [strip('T A E'), strip('E A T')]
   expect(Math.sign(one.upper)).toBe(-Math.sign(other.upper))

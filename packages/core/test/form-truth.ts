@@ -31,7 +31,7 @@ const flat = () =>
   formed('bead A cylinder 11/0', 'part p', 'string 20A', ...Array.from({ length: 12 }, () => 'row A'), 'finish')
 
 /** Beads of each line that adds any, in its order. */
-function rows({ reckoned: { work } }: FormedPattern): number[][] {
+function rows({ evaluated: { work } }: FormedPattern): number[][] {
   const found = new Map<number, number[]>()
   for (let each = 0; each < work.beads; each++) {
     const statement = work.statementOfBead(each)
@@ -47,7 +47,7 @@ const radius = (form: Form, each: number) => {
 }
 
 /** One repeat's length, as it is read off the form of these lines. */
-const pitch = (...lines: string[]) => soundForm(formed(...lines).reckoned.report)?.pitches[0]?.pitchMm ?? 0
+const pitch = (...lines: string[]) => soundForm(formed(...lines).evaluated.report)?.pitches[0]?.pitchMm ?? 0
 
 /** A stone's ring, the first of it as a wall of cylinders with smaller beads on both edges. */
 export const bezel = (count: number) =>
@@ -144,7 +144,7 @@ export const truths: readonly Truth[] = [
         'stand A round P',
         'finish',
       )
-      return mean(Array.from({ length: made.reckoned.work.beads }, (_, each) => radius(made.form, each)))
+      return mean(Array.from({ length: made.evaluated.work.beads }, (_, each) => radius(made.form, each)))
     },
   },
   {

@@ -2,8 +2,8 @@ import { readdirSync, readFileSync } from 'node:fs'
 import path from 'node:path'
 import { nominalBead } from '../src/catalogue/nominal-beads'
 import { sceneOf } from '../src/drawing/scene'
-import { reckonPattern } from '../src/evaluate/evaluate-pattern'
-import { beginForm, type Form, mostSettled } from '../src/form/form'
+import { evaluatePattern } from '../src/evaluate/evaluate-pattern'
+import { beginForm, type Form, maxSettled } from '../src/form/form'
 import { formedPattern, formPattern } from '../src/form/form-pattern'
 import { LastForms } from '../src/form/kept-forms'
 import { measure, threadLaid } from '../src/form/measure'
@@ -37,19 +37,19 @@ describe('closed forms', () => {
 })
 
 describe('a stone of 14 mm', () => {
-  const held = (count: number) => soundForm(bezel(count).reckoned.report)?.held[0]
+  const held = (count: number) => soundForm(bezel(count).evaluated.report)?.held[0]
 
   test('36 cylinders with smaller beads on both edges close over it, front and back', () => {
     const margin = held(36)
     expect(margin?.frontMm).toBeGreaterThan(0.3)
     expect(margin?.backMm).toBeGreaterThan(0.3)
-    expect(bezel(36).reckoned.report.form?.findings[0]).toMatchObject({ line: 11, tone: 'plain' })
+    expect(bezel(36).evaluated.report.form?.findings[0]).toMatchObject({ line: 11, tone: 'plain' })
   })
 
   test('40 leave it loose in front, and it is said what to do', () => {
     const hold = held(40)
     expect((hold?.frontMm ?? 0) - (hold?.playMm ?? 0)).toBeLessThan(0.15)
-    const [finding] = bezel(40).reckoned.report.form?.findings ?? []
+    const [finding] = bezel(40).evaluated.report.form?.findings ?? []
     expect(finding).toMatchObject({ line: 11, tone: 'trouble' })
     expect(finding?.text).toMatch(/loose by 0\.\d mm in front.*one more round of C in front/)
   })
@@ -58,7 +58,7 @@ describe('a stone of 14 mm', () => {
 /** A wall of three rows over each face. */
 function walled(stone: string, bead: string, ring: string) {
   const source = `bead A ${bead}\nbead C round 15/0\nstone S ${stone}\npart p\nring (A) x ${ring}\nround A\nround C\nround C\nother edge\nround A\nplace S\nround C\nround C`
-  const { report } = formedPattern(source).reckoned
+  const { report } = formedPattern(source).evaluated
   return { report, form: soundForm(report) as SoundForm }
 }
 
@@ -136,7 +136,7 @@ describe('the same piece', () => {
     const bead = nominalBead('cylinder', '11/0') as NonNullable<ReturnType<typeof nominalBead>>
     const dressed = formedPattern(source, { beads: { A: { ...bead, maker: 'Weir & Daughter', massMg: 5.3 } } }, forms)
     expect(keep).toHaveBeenCalledTimes(1)
-    expect(dressed.reckoned.report.form).toEqual(first.reckoned.report.form)
+    expect(dressed.evaluated.report.form).toEqual(first.evaluated.report.form)
     expect(dressed.form?.piece.solids[0]?.at).toEqual(first.form?.piece.solids[0]?.at)
     formedPattern(source, { beads: { A: { ...bead, acrossMm: 1.7 } } }, forms)
     formedPattern(source.replace('height 4 mm', 'height 5 mm'), {}, forms)
@@ -149,7 +149,7 @@ describe('the same piece', () => {
       .replace(/(?<![a-zA-Z])B(?![a-zA-Z])/g, 'A')
       .replace(/\bbail\b/g, 'hook')
     const figures = (text: string) => {
-      const { report } = formedPattern(text).reckoned
+      const { report } = formedPattern(text).evaluated
       const form = soundForm(report) as SoundForm
       const { thread } = report
       return [form?.widthMm, form?.heightMm, form?.depthMm, form?.held[0]?.frontMm, thread.pathMm]
@@ -160,10 +160,10 @@ describe('the same piece', () => {
   test.each(['marsh-mallow', 'lockgate-cuff'])(
     '%s turned about settles alike: no figure is off by more than 0.5 %%',
     (name) => {
-      const reckoned = reckonPattern(demo(name))
-      const straight = beginForm(reckoned)
+      const evaluated = evaluatePattern(demo(name))
+      const straight = beginForm(evaluated)
       straight.settling.run(5000)
-      const begun = beginForm(reckoned)
+      const begun = beginForm(evaluated)
       const { at } = begun.piece
       const [cos, sin] = [Math.cos(0.7), Math.sin(0.7)]
       for (let p = 0; p < at.length; p += 3) {
@@ -173,7 +173,7 @@ describe('the same piece', () => {
       }
       const turned = { ...begun, settling: new Settling(begun.piece) }
       turned.settling.run(5000)
-      const [a, b] = [measure(reckoned, straight), measure(reckoned, turned)]
+      const [a, b] = [measure(evaluated, straight), measure(evaluated, turned)]
       const path = (form: Form) => threadLaid(form.piece).reduce((sum, each) => sum + each, 0)
       expect(Math.abs(path(turned) / path(straight) - 1)).toBeLessThan(0.005)
       expect(Math.abs(b.depthMm / a.depthMm - 1)).toBeLessThan(0.005)
@@ -193,10 +193,10 @@ describe('every piece', () => {
   test.each([...allDemos, ...pieces.filter((name) => name !== 'rope-with-clasp')])(
     '%s comes to rest and is sound: its threads close, nothing is pressed, its stone is inside its ring',
     (name) => {
-      const { reckoned, form, unformed } = formedPattern(textOf(name))
-      expect(reckoned.report.diagnostics.filter(({ severity }) => severity === 'error')).toEqual([])
+      const { evaluated, form, unformed } = formedPattern(textOf(name))
+      expect(evaluated.report.diagnostics.filter(({ severity }) => severity === 'error')).toEqual([])
       expect(unformed).toBeUndefined()
-      expect(soundForm(reckoned.report)?.progress).toMatchObject({ settled: true, spent: false })
+      expect(soundForm(evaluated.report)?.progress).toMatchObject({ settled: true, spent: false })
       expect(form?.piece.at.every(Number.isFinite)).toBe(true)
     },
   )
@@ -205,12 +205,12 @@ describe('every piece', () => {
 describe('the start decides nothing', () => {
   /** Figures of a piece that begins with its points moved. */
   function figuresFrom(source: string, move: (at: Float64Array, point: number) => void) {
-    const reckoned = reckonPattern(source)
-    const begun = beginForm(reckoned)
+    const evaluated = evaluatePattern(source)
+    const begun = beginForm(evaluated)
     for (let point = 0; point < begun.piece.at.length / 3; point++) move(begun.piece.at, point)
     const form = { ...begun, settling: new Settling(begun.piece) }
     form.settling.run(10_000)
-    const { widthMm, pitches } = measure(reckoned, form)
+    const { widthMm, pitches } = measure(evaluated, form)
     const thread = threadLaid(form.piece).reduce((sum, each) => sum + each, 0)
     return { thread, widthMm, pitchMm: pitches[0]?.pitchMm ?? 0 }
   }
@@ -259,8 +259,8 @@ describe('the start decides nothing', () => {
 
 test('drops hang out of their ring, a ladder of crescents lies flat with its tips one way, bores that cross stay in their bead', () => {
   const posesOf = (name: string) => {
-    const { reckoned, form } = formedPattern(testPiece(name))
-    const { beads, poses } = sceneOf(reckoned, form as Form)
+    const { evaluated, form } = formedPattern(testPiece(name))
+    const { beads, poses } = sceneOf(evaluated, form as Form)
     return beads.map(({ kind }, i) => ({
       kind,
       at: poses.subarray(9 * i, 9 * i + 3),
@@ -282,8 +282,8 @@ test('drops hang out of their ring, a ladder of crescents lies flat with its tip
 })
 
 test('a cube worked at right angles has equal edges', () => {
-  const { reckoned, form } = formedPattern(testPiece('right-angle-cube'))
-  const places = Array.from({ length: reckoned.work.beads }, (_, bead) => centreOf((form as Form).piece, bead))
+  const { evaluated, form } = formedPattern(testPiece('right-angle-cube'))
+  const places = Array.from({ length: evaluated.work.beads }, (_, bead) => centreOf((form as Form).piece, bead))
   // Each of the twelve edges has four that it meets at its ends.
   const near = places.flatMap((one, i) =>
     places
@@ -296,8 +296,8 @@ test('a cube worked at right angles has equal edges', () => {
 
 describe('fed back', () => {
   test('thread is measured: the path is the beads and the gaps as they lie, line by line', () => {
-    const { reckoned } = formed('bead A round 11/0', 'part p', 'string 30A', 'finish')
-    const { thread, statements } = reckoned.report
+    const { evaluated } = formed('bead A round 11/0', 'part p', 'string 30A', 'finish')
+    const { thread, statements } = evaluated.report
     // Thirty beads end to end leave no gaps to speak of; by stitch a tenth of a width each would be added.
     expect(thread.pathMm).toBeGreaterThan(45)
     expect(thread.pathMm).toBeLessThan(45.5)
@@ -306,10 +306,10 @@ describe('fed back', () => {
 
   test('a length without a pitch is sized by the form', () => {
     const source = 'bead A round 11/0\npart p\nring 6A\nuntil length 60 mm\nround A\nround A\nend\n'
-    const plain = reckonPattern(source).report
+    const plain = evaluatePattern(source).report
     const said = (report: typeof plain) => report.diagnostics.find(({ line }) => line === 4)?.message
     expect(said(plain)).toMatch(/^29 repeats for 60 mm: .* By a plain estimate of 2\.10 mm a repeat, until/)
-    const { report } = formedPattern(source).reckoned
+    const { report } = formedPattern(source).evaluated
     const pitch = soundForm(report)?.pitches[0]?.pitchMm ?? 0
     expect(pitch).toBeGreaterThan(2)
     expect(said(report)).toContain(`The form has ${pitch.toFixed(2)} mm a repeat.`)
@@ -324,7 +324,7 @@ describe('a repeat whose length the thread does not decide', () => {
   const rope = (head: string) =>
     formedPattern(
       `pattern Rope\nbead A round 11/0\nbead E round 11/0\nbead C round 15/0\npart p\nring 6A\n${head}\nround A, A, E^ 3C\nend\nfinish\n`,
-    ).reckoned.report
+    ).evaluated.report
   test('has a range, and a length of it asks for the pitch', () => {
     const { form, diagnostics } = rope('until length 24 mm')
     const [low, high] = soundForm({ form })?.pitches[0]?.looseMm ?? [0, 0]
@@ -349,7 +349,7 @@ describe('a repeat whose length the thread does not decide', () => {
       'round A',
       'round A',
       'end',
-    ).reckoned
+    ).evaluated
     expect(soundForm(report)?.pitches).toMatchObject([{ repeats: 8 }])
     expect(soundForm(report)?.pitches[0]?.looseMm).toBeUndefined()
   })
@@ -358,11 +358,11 @@ describe('a repeat whose length the thread does not decide', () => {
 describe('what shows', () => {
   test('a tube is a tube, and a flat net lies flat', () => {
     const tube = formed('bead A cylinder 11/0', 'part p', 'ring 40A', ...Array.from({ length: 8 }, () => 'round A'))
-    expect(tube.reckoned.report.form?.findings.map(({ text }) => text)).toContainEqual(
+    expect(tube.evaluated.report.form?.findings.map(({ text }) => text)).toContainEqual(
       expect.stringMatching(/cup or a tube/),
     )
     const net = formed('bead A round 11/0', 'part p', 'ring 12A', 'round 3A into every 3rd bead')
-    expect(net.reckoned.report.form?.findings[0]?.text).toBe('It lies flat.')
+    expect(net.evaluated.report.form?.findings[0]?.text).toBe('It lies flat.')
   })
 })
 
@@ -370,7 +370,7 @@ describe('a flower in circular peyote', () => {
   /** Twice a round of increases and rounds of one in each; the increase is what one stitch picks up. */
   const flower = (bead: string, first: string, second: string) => {
     const between = 'round A into every bead'
-    const { reckoned, form } = formed(
+    const { evaluated, form } = formed(
       `bead A ${bead}`,
       'part p',
       'ring 6A',
@@ -381,7 +381,7 @@ describe('a flower in circular peyote', () => {
       `round ${second} into every bead`,
       between,
     )
-    const { depthMm, lie } = measure(reckoned, form)
+    const { depthMm, lie } = measure(evaluated, form)
     return { deep: depthMm / (nominalBead('round', '11/0')?.acrossMm ?? 1), ruffles: lie.ruffles, cupMm: lie.cupMm }
   }
   test.each(['cylinder 11/0', 'round 11/0'])('lies flat with six more at each increase of %s', (bead) => {
@@ -405,7 +405,7 @@ describe('a disc of standing beads', () => {
   const lie = (rows: readonly number[], bead = 'cylinder 11/0') => {
     const [first, ...others] = rows
     const text = [`stand A round 6 mm x ${first}`, ...others.map((count) => `stand row A x ${count}`)].join('\n')
-    return soundForm(formedPattern(`bead A ${bead}\npart p\n${text}`).reckoned.report)?.lie
+    return soundForm(formedPattern(`bead A ${bead}\npart p\n${text}`).evaluated.report)?.lie
   }
   test('lies flat with the increase that the sizing gives, and ruffles with twice and three times as much', () => {
     expect(lie([12, 18, 23])).toMatchObject({ ruffles: 0 })
@@ -418,10 +418,10 @@ describe('a disc of standing beads', () => {
   })
 
   test.each([4, 6, 12])('round a core of %i mm its third row lies where the sizing has it', (core) => {
-    const { reckoned, form } = formedPattern(
+    const { evaluated, form } = formedPattern(
       `bead A round 11/0\npart p\nstand A round ${core} mm\nstand row A\nstand row A`,
     )
-    const { work } = reckoned
+    const { work } = evaluated
     const third = Array.from({ length: work.beads }, (_, bead) => bead).filter((bead) => work.seat(bead).course === 2)
     const places = third.map((bead) => centreOf((form as Form).piece, bead))
     const middle = [0, 1, 2].map((c) => places.reduce((sum, at) => sum + (at[c] as number), 0) / places.length)
@@ -446,7 +446,7 @@ describe('a form that is not sound', () => {
     'finish',
   ]
   const made = formedPattern(lines.join('\n'))
-  const { report } = made.reckoned
+  const { report } = made.evaluated
 
   test('has no figures, and one sentence that names the lines that strain', () => {
     expect(report.form).toMatchObject({
@@ -460,8 +460,8 @@ describe('a form that is not sound', () => {
     )
   })
 
-  test('leaves counts as they are reckoned without it, and has thread cut as long as it may be', () => {
-    const plain = reckonPattern(lines.join('\n')).report
+  test('leaves counts as they are evaluated without it, and has thread cut as long as it may be', () => {
+    const plain = evaluatePattern(lines.join('\n')).report
     expect(report.beads).toEqual(plain.beads)
     expect(report.thread.pathMm).toBeCloseTo(1.12 * plain.thread.pathMm, 6)
   })
@@ -481,7 +481,7 @@ test('a length of which no rule knows the repeat, in a form that is not sound, a
     'end',
   ]
   const asked = (text: string) =>
-    formedPattern(text).reckoned.report.diagnostics.filter(({ severity }) => severity === 'error')
+    formedPattern(text).evaluated.report.diagnostics.filter(({ severity }) => severity === 'error')
   expect(asked(lines.join('\n'))).toMatchObject([{ line: 11, mend: expect.stringMatching(/pitch 4\.5 mm/) }])
   expect(asked(lines.join('\n').replace('60 mm', '60 mm, pitch 6.5 mm'))).toEqual([])
 })
@@ -494,10 +494,10 @@ test.each([
   [40, 4],
   [50, 12],
 ])('a tube of %i cylinders and %i rounds stands upright', (around, rounds) => {
-  const { reckoned, form } = formedPattern(
+  const { evaluated, form } = formedPattern(
     `bead A cylinder 11/0\npart p\nring ${around}A\n${'round A\n'.repeat(rounds)}`,
   )
-  const { work } = reckoned
+  const { work } = evaluated
   const middles = Array.from({ length: rounds + 1 }, (_, statement) => {
     const row = Array.from({ length: work.beads }, (_, bead) => bead).filter(
       (bead) => work.statementOfBead(bead) === statement,
@@ -512,21 +512,21 @@ test.each([
 })
 
 describe('bad input', () => {
-  test('a catalogue record that cannot be a bead is named, and the rest is still reckoned', () => {
+  test('a catalogue record that cannot be a bead is named, and the rest is still evaluated', () => {
     const record = nominalBead('round', '11/0')
     const broken = record && { ...record, lengthMm: 0 }
     const made = formedPattern('bead A round 11/0\npart p\nring 12A\n', broken ? { beads: { A: broken } } : {})
     expect(made.form).toBeUndefined()
     expect(made.unformed?.why).toMatch(/^round 11\/0 has a length, width or contact exponent that no bead has/)
-    expect(made.reckoned.report.beads[0]?.each).toBe(12)
+    expect(made.evaluated.report.beads[0]?.each).toBe(12)
   })
 
   test('more beads than are settled have no form, and it is said', () => {
     const made = formedPattern(`bead A round 11/0\npart p\nring 2000A\n${'round A\n'.repeat(19)}`)
-    expect(made.reckoned.work.beads).toBeGreaterThan(mostSettled)
+    expect(made.evaluated.work.beads).toBeGreaterThan(maxSettled)
     expect(made.unformed?.why).toMatch(/^21,000 beads are more than the 12,000/)
     expect(made.form).toBeUndefined()
-    expect(made.reckoned.report.form).toBeUndefined()
+    expect(made.evaluated.report.form).toBeUndefined()
   })
 
   test.each([
@@ -543,8 +543,8 @@ describe('bad input', () => {
   })
 
   test('what has not come to rest keeps the plain estimates, and says so', () => {
-    const reckoned = reckonPattern(demo('windlass-pendant'))
-    const form = beginForm(reckoned)
+    const evaluated = evaluatePattern(demo('windlass-pendant'))
+    const form = beginForm(evaluated)
     const hurried = { ...form, settling: new Settling(form.piece, 'usual', [], 20) }
     expect(hurried.settling.run(100)).toMatchObject({ settled: false, spent: true, iterations: 20 })
   })
@@ -553,17 +553,17 @@ describe('bad input', () => {
 test('thread that cannot be measured on a size of its own is as much longer as on another: a larger size takes no less', () => {
   const text = (n: number) =>
     `pattern Rope\nsize short n=8\nsize long n=${n}\nbead A round 11/0\nring 6A\nrepeat n\n  round A\nend`
-  const beads = (size: string, source: string) => reckonPattern(source, { size }).report.beads[0]?.total ?? 0
+  const beads = (size: string, source: string) => evaluatePattern(source, { size }).report.beads[0]?.total ?? 0
   const source = text(4100)
-  expect(beads('long', source)).toBeGreaterThan(mostSettled)
-  const path = (size: string) => formedPattern(source, { size }).reckoned.report.thread.pathMm
-  const plain = (size: string) => reckonPattern(source, { size }).report.thread.pathMm
+  expect(beads('long', source)).toBeGreaterThan(maxSettled)
+  const path = (size: string) => formedPattern(source, { size }).evaluated.report.thread.pathMm
+  const plain = (size: string) => evaluatePattern(source, { size }).report.thread.pathMm
   const [short, long] = ['short', 'long'].map((size) => path(size) / plain(size)) as [number, number]
   expect(short).not.toBe(1)
   expect(long).toBeCloseTo(short, 6)
   // With no other size to look to, it is rather cut too long.
   const only = source.replace(/^size.*\n/gm, '').replace('repeat n', 'repeat 4100')
-  expect(formedPattern(only).reckoned.report.thread.pathMm / reckonPattern(only).report.thread.pathMm).toBeCloseTo(
+  expect(formedPattern(only).evaluated.report.thread.pathMm / evaluatePattern(only).report.thread.pathMm).toBeCloseTo(
     1.12,
     6,
   )

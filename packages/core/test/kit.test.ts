@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { mostAlone } from '../src/allocation/alone'
+import { maxAlone } from '../src/allocation/alone'
 import { nominalBead } from '../src/catalogue/nominal-beads'
 import { type LabelledStone, labelledStone, stoneServes } from '../src/catalogue/stone-size'
 import { alternativesOf } from '../src/kit/alternatives'
@@ -8,7 +8,7 @@ import type { Choice } from '../src/kit/choice'
 import { chosenIn } from '../src/kit/choice'
 import { spareBeads, usualSpares } from '../src/kit/spares'
 import { balanceOf, effectOf } from '../src/stock/moves'
-import { demo, reckon } from './support'
+import { demo, evaluate } from './support'
 
 const seed = (id: number, kind: string, size: string): KitItem => {
   const bead = nominalBead(kind, size)
@@ -19,7 +19,7 @@ const seed = (id: number, kind: string, size: string): KitItem => {
 describe('the bill of a kit', () => {
   const items = { A: seed(1, 'cylinder', '11/0'), B: seed(2, 'cylinder', '11/0'), C: seed(3, 'round', '15/0') }
   const others: Record<string, KitItem> = { S: { id: 4, unit: 'piece' }, thread: { id: 5, unit: 'mm' } }
-  const report = reckon(demo('windlass-pendant'), { size: 'petite' })
+  const report = evaluate(demo('windlass-pendant'), { size: 'petite' })
 
   test('Windlass, petite: exact, spare, weighed up to the tenth of a gram, thread to 10 cm', () => {
     const { lines, missing } = billOf(report, { ...items, ...others })
@@ -43,7 +43,7 @@ describe('the bill of a kit', () => {
   })
 
   test('a pair takes the beads and the thread of two', () => {
-    const { lines } = billOf(reckon(demo('heron-earrings')), { ...items, B: seed(2, 'round', '11/0'), ...others })
+    const { lines } = billOf(evaluate(demo('heron-earrings')), { ...items, B: seed(2, 'round', '11/0'), ...others })
     expect(lines.map(({ exact }) => exact)).toEqual([122, 40, 128, 2, 2 * 1080])
   })
 
@@ -94,7 +94,7 @@ describe('the bill of a kit', () => {
   test('never less in the bag than exact and spare', () => {
     fc.assert(
       fc.property(fc.integer({ min: 2, max: 40 }), fc.double({ min: 1, max: 40, noNaN: true }), (half, massMg) => {
-        const ring = reckon(`pattern P\nbead A cylinder 11/0\npart p\nring ${half * 2}A`)
+        const ring = evaluate(`pattern P\nbead A cylinder 11/0\npart p\nring ${half * 2}A`)
         const [line] = billOf(ring, { A: { ...items.A, massMg } }).lines
         expect(line?.standsFor).toBeGreaterThanOrEqual((line?.exact ?? 0) + (line?.spare ?? 0))
       }),
@@ -135,8 +135,8 @@ test('the scarcest item limits what could be made, and an item without a lot all
     { itemId: 2, quantity: 1 },
   ]
   // 950 fill two of 400, and their rest none.
-  expect(mostAlone(bill, [...lots, { itemId: 2, free: 10 }])).toEqual({ kits: 3, limitedBy: [1] })
-  expect(mostAlone(bill, lots)).toEqual({ kits: 0, limitedBy: [2] })
+  expect(maxAlone(bill, [...lots, { itemId: 2, free: 10 }])).toEqual({ kits: 3, limitedBy: [1] })
+  expect(maxAlone(bill, lots)).toEqual({ kits: 0, limitedBy: [2] })
 })
 
 test('a balance is the sum of its moves', () => {
@@ -173,9 +173,9 @@ describe('what may stand in', () => {
 
   test('of a hundred letters with ten stand-ins each there are no more than of a few', () => {
     const ways = alternativesOf(letters(100, 10), '')
-    expect(ways.map(({ standIns }) => standIns.length)).toEqual([0, 1, 1, 1, 1, 1, 1, 1])
+    expect(ways.map(({ substitutes }) => substitutes.length)).toEqual([0, 1, 1, 1, 1, 1, 1, 1])
     expect(ways.every(({ choices }) => choices.length === 100)).toBe(true)
     // The nearest of seven letters, rather than seven for the first.
-    expect(new Set(ways.slice(1).map(({ standIns }) => standIns[0]?.role)).size).toBe(7)
+    expect(new Set(ways.slice(1).map(({ substitutes }) => substitutes[0]?.role)).size).toBe(7)
   })
 })

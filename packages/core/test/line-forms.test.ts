@@ -1,4 +1,4 @@
-import { reckonPattern } from '../src/evaluate/evaluate-pattern'
+import { evaluatePattern } from '../src/evaluate/evaluate-pattern'
 import { lineForms } from '../src/notation/line-forms'
 
 const head = ['bead A cylinder 11/0', 'bead C round 15/0', 'stone S round 14 mm, height 4 mm', 'part p']
@@ -15,10 +15,10 @@ const before: Readonly<Record<string, readonly string[]>> = {
 }
 
 const errors = (lines: readonly string[]) =>
-  reckonPattern(lines.join('\n')).report.diagnostics.filter(({ severity }) => severity === 'error')
+  evaluatePattern(lines.join('\n')).report.diagnostics.filter(({ severity }) => severity === 'error')
 
 test.each(lineForms.map((form) => [form.name, form] as const))(
-  '%s: its lines and its sketch are reckoned',
+  '%s: its lines and its sketch are evaluated',
   (name, form) => {
     const values = Object.fromEntries(
       form.fields.map((field, i) => [

@@ -1,6 +1,6 @@
 /** Long pieces, that begin as a few of their repeats lie. */
 
-import { reckonPattern } from '../src/evaluate/evaluate-pattern'
+import { evaluatePattern } from '../src/evaluate/evaluate-pattern'
 import { beginForm } from '../src/form/form'
 import { shortened } from '../src/form/long'
 import { measure } from '../src/form/measure'
@@ -10,24 +10,24 @@ import { demo } from './support'
 
 const head = 'pattern Long\nbead A cylinder 11/0\nbead B round 11/0\npart p\n'
 const settled = (source: string) => {
-  const reckoned = reckonPattern(source)
-  const form = beginForm(reckoned)
+  const evaluated = evaluatePattern(source)
+  const form = beginForm(evaluated)
   form.settling.run(20_000)
-  return { reckoned, form, ...measure(reckoned, form), sound: soundnessOf(form).sound }
+  return { evaluated, form, ...measure(evaluated, form), sound: soundnessOf(form).sound }
 }
 
 test('what repeats itself is found in the passes, whether lines say so or not', () => {
   const stay = () => 10
-  const lines = reckonPattern(`${head}ring 12A\n${'round A\n'.repeat(60)}`).work
-  const repeat = reckonPattern(`${head}ring 12A\nrepeat 60\nround A\nend\n`).work
+  const lines = evaluatePattern(`${head}ring 12A\n${'round A\n'.repeat(60)}`).work
+  const repeat = evaluatePattern(`${head}ring 12A\nrepeat 60\nround A\nend\n`).work
   expect(regularIn(lines, stay)).toEqual(regularIn(repeat, stay))
   expect(regularIn(lines, stay)).toMatchObject({ beads: 6, passes: 13 })
-  expect(regularIn(reckonPattern(`${head}weave 80 units of 3B`).work, stay)).toMatchObject({ beads: 3 })
-  expect(regularIn(reckonPattern(demo('marsh-mallow')).work, stay)).toBeUndefined()
+  expect(regularIn(evaluatePattern(`${head}weave 80 units of 3B`).work, stay)).toMatchObject({ beads: 3 })
+  expect(regularIn(evaluatePattern(demo('marsh-mallow')).work, stay)).toBeUndefined()
 })
 
 test('a shortened piece is the shorter text: the same passes as fewer repeats give', () => {
-  const of = (times: number) => reckonPattern(`${head}ring 12A\nrepeat ${times}\nround A\nend\nround B\nfinish\n`)
+  const of = (times: number) => evaluatePattern(`${head}ring 12A\nrepeat ${times}\nround A\nend\nround B\nfinish\n`)
   const short = shortened(of(90))
   expect(short).toBeDefined()
   if (!short) return

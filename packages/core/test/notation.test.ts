@@ -1,17 +1,17 @@
 import { readFileSync } from 'node:fs'
 import path from 'node:path'
 import fc from 'fast-check'
-import { reckonPattern } from '../src/evaluate/evaluate-pattern'
-import { mostBeads } from '../src/notation/bead-list'
+import { evaluatePattern } from '../src/evaluate/evaluate-pattern'
+import { maxBeads } from '../src/notation/bead-list'
 import { formatPattern } from '../src/notation/format'
 import { parsePattern } from '../src/notation/parse'
 import { titleOf } from '../src/notation/title'
 import { statementWords } from '../src/notation/words'
-import { counts, demo, demoNames, errorsIn, head, reckon } from './support'
+import { counts, demo, demoNames, errorsIn, evaluate, head } from './support'
 
 /** The faults of a text below the usual head, with lines counted from the first line under it. */
 const faults = (text: string) =>
-  reckon(head + text)
+  evaluate(head + text)
     .diagnostics.filter((fault) => fault.severity !== 'note')
     .map((fault) => ({ ...fault, line: fault.line - 6 }))
 
@@ -88,7 +88,7 @@ describe('what is wrong is said where it is, and how to mend it', () => {
   })
 
   test('a needle that no bead lets through is an error from the start', () => {
-    const report = reckon('pattern P\nbead C round 15/0\nthread braid 6 lb, needle 10\npart p\nring 12C')
+    const report = evaluate('pattern P\nbead C round 15/0\nthread braid 6 lb, needle 10\npart p\nring 12C')
     expect(errorsIn(report)).toEqual([])
     const fine = {
       kind: 'round',
@@ -100,27 +100,27 @@ describe('what is wrong is said where it is, and how to mend it', () => {
       contact: 2.5,
       bores: 1 as const,
     }
-    const tight = reckon('pattern P\nbead C round 15/0\nthread braid 6 lb, needle 10\npart p\nring 12C', {
+    const tight = evaluate('pattern P\nbead C round 15/0\nthread braid 6 lb, needle 10\npart p\nring 12C', {
       beads: { C: fine },
     })
     expect(errorsIn(tight)).toMatchObject([{ line: 2, message: expect.stringContaining('does not go through C') }])
   })
 
   test('more beads than a pattern may have are refused with their number, at once', () => {
-    const [fault] = errorsIn(reckon(`${head}ring A x 999999999`))
+    const [fault] = errorsIn(evaluate(`${head}ring A x 999999999`))
     expect(fault?.message).toContain('999,999,999')
-    expect(errorsIn(reckon(`${head}ring A x ${mostBeads}\nround B`))[0]?.message).toContain('300,000 beads here')
+    expect(errorsIn(evaluate(`${head}ring A x ${maxBeads}\nround B`))[0]?.message).toContain('300,000 beads here')
   })
 
   test('a mend that is an edit makes the line right', () => {
     const source = `${head}rnig 36A\nround B`
-    const { edit } = errorsIn(reckon(source))[0] ?? {}
+    const { edit } = errorsIn(evaluate(source))[0] ?? {}
     const mended = source.slice(0, edit?.from) + edit?.insert + source.slice(edit?.to)
-    expect(counts(reckon(mended))).toEqual({ A: 36, B: 18 })
+    expect(counts(evaluate(mended))).toEqual({ A: 36, B: 18 })
   })
 
-  test('a size that the text does not know is said, and the usual one is reckoned', () => {
-    const report = reckon(demo('windlass-pendant'), { size: 'vast' })
+  test('a size that the text does not know is said, and the usual one is evaluated', () => {
+    const report = evaluate(demo('windlass-pendant'), { size: 'vast' })
     expect(errorsIn(report)[0]?.mend).toBe('Sizes: petite, classic.')
     expect(report.size).toBe('classic')
   })
@@ -142,16 +142,16 @@ describe('one slip never hides the counts of the rest', () => {
 
   test.each(slips)('with the line "%s" put in anywhere, every other line counts as before', (slip) => {
     const lines = demo('windlass-pendant').split('\n')
-    const whole = reckon(lines.join('\n'))
+    const whole = evaluate(lines.join('\n'))
     for (let at = 1; at < lines.length; at++) {
-      const report = reckon([...lines.slice(0, at), slip, ...lines.slice(at)].join('\n'))
+      const report = evaluate([...lines.slice(0, at), slip, ...lines.slice(at)].join('\n'))
       expect(counts(report)).toEqual(counts(whole))
       expect(errorsIn(report).map((fault) => fault.line)).toEqual([at + 1])
     }
   })
 
-  test('lines that hang on a faulty one are left unreckoned and say on which', () => {
-    const report = reckon(`${head}ring 36Q\nround A\nround B`)
+  test('lines that hang on a faulty one are left unevaluated and say on which', () => {
+    const report = evaluate(`${head}ring 36Q\nround A\nround B`)
     expect(errorsIn(report)).toHaveLength(1)
     expect(report.diagnostics.filter((fault) => fault.severity === 'note').map(({ message }) => message)).toEqual([
       'Skipped: it depends on line 7.',
@@ -167,7 +167,7 @@ describe('one slip never hides the counts of the rest', () => {
     'with a slip in the line of its stone ("%s") a piece has one fault, and no bead is said not to be picked up',
     (slip) => {
       const whole = demo('bullseye-pendant')
-      const report = reckon(whole.replace(/^stone P.*$/m, slip))
+      const report = evaluate(whole.replace(/^stone P.*$/m, slip))
       const at = whole.split('\n').findIndex((line) => line.startsWith('stone P')) + 1
       expect(errorsIn(report).map(({ line }) => line)).toEqual([at])
       const others = report.diagnostics.filter(({ severity }) => severity !== 'error')
@@ -176,9 +176,9 @@ describe('one slip never hides the counts of the rest', () => {
   )
 
   test('a line found at fault half-way leaves nothing behind: no bead, no thread', () => {
-    const whole = reckon(`${head}ring 6A as low\nround C\nto low.first`)
+    const whole = evaluate(`${head}ring 6A as low\nround C\nto low.first`)
     for (const slip of ['pick 3B >nowhere', 'round 2B >nowhere', 'fringe 2B end 2Q', 'through low.first, nowhere']) {
-      const report = reckon(`${head}ring 6A as low\n${slip}\nround C\nto low.first`)
+      const report = evaluate(`${head}ring 6A as low\n${slip}\nround C\nto low.first`)
       expect(errorsIn(report).map(({ line }) => line)).toEqual([8])
       expect(counts(report)).toEqual(counts(whole))
       expect(report.thread).toEqual(whole.thread)
@@ -189,8 +189,8 @@ describe('one slip never hides the counts of the rest', () => {
   })
 
   test('a list runs on after a comma, but not into the next statement', () => {
-    expect(counts(reckon(`${head}ring 12A,\n  12B\nround C`))).toEqual({ A: 12, B: 12, C: 12 })
-    const report = reckon(`${head}ring 24A\nround B,\nround C`)
+    expect(counts(evaluate(`${head}ring 12A,\n  12B\nround C`))).toEqual({ A: 12, B: 12, C: 12 })
+    const report = evaluate(`${head}ring 24A\nround B,\nround C`)
     expect(errorsIn(report).map((fault) => fault.line)).toEqual([8])
     expect(counts(report)).toEqual({ A: 24, C: 12 })
   })
@@ -205,11 +205,11 @@ describe('lists', () => {
     ['ring A (B C) x 3', 7],
     ['ring ((A B) x 2, C) x 3', 15],
   ])('%s is %i beads', (text, beads) => {
-    expect(reckon(head + text).beads.reduce((sum, bead) => sum + bead.each, 0)).toBe(beads)
+    expect(evaluate(head + text).beads.reduce((sum, bead) => sum + bead.each, 0)).toBe(beads)
   })
 
   test('x repeats a stitch, and a bracket of stitches', () => {
-    expect(counts(reckon(`${head}ring 36A\nround (B x2, C) x 6`))).toEqual({ A: 36, B: 12, C: 6 })
+    expect(counts(evaluate(`${head}ring 36A\nround (B x2, C) x 6`))).toEqual({ A: 36, B: 12, C: 6 })
   })
 })
 
@@ -227,7 +227,7 @@ describe('nothing that is typed can break it', () => {
   )
   const soup = fc.array(token, { maxLength: 60 }).map((tokens) => tokens.join(' '))
   const sane = (source: string) => {
-    const report = reckon(source)
+    const report = evaluate(source)
     const lines = source.split('\n').length
     for (const fault of report.diagnostics) {
       expect(fault.line).toBeGreaterThanOrEqual(1)
@@ -289,11 +289,11 @@ describe('docs/notation.md', () => {
   )
 
   test('the whole pattern is the demo shop’s Windlass', () => {
-    expect(counts(reckon(whole))).toEqual(counts(reckon(demo('windlass-pendant'))))
+    expect(counts(evaluate(whole))).toEqual(counts(evaluate(demo('windlass-pendant'))))
   })
 
   test.each(examples.map((example, i) => [i + 1, example]))('example %i has no fault', (_, example) => {
-    const report = reckon(String(example).startsWith('pattern') ? String(example) : prelude + example)
+    const report = evaluate(String(example).startsWith('pattern') ? String(example) : prelude + example)
     expect(errorsIn(report)).toEqual([])
     expect(report.beads.some((bead) => bead.each > 0)).toBe(true)
   })
@@ -311,7 +311,7 @@ describe('docs/notation.md', () => {
 
 describe('beads', () => {
   const bead = (words: string) =>
-    reckon(`pattern P\nbead A ${words}\npart p\nring 12A\n`).beads.find(({ role }) => role === 'A')?.bead
+    evaluate(`pattern P\nbead A ${words}\npart p\nring 12A\n`).beads.find(({ role }) => role === 'A')?.bead
   test('may give measures of their own, and bugles any length', () => {
     expect(bead('round 11/0, L = 1.45 mm, d = 2.2 mm "mine"')).toMatchObject({
       lengthMm: 1.45,
@@ -324,14 +324,14 @@ describe('beads', () => {
   test('follow the size of the pattern', () => {
     const text = (core: string) =>
       `pattern P\nsize small core = 3 mm default\nsize large core = ${core}\nbead A ${'bicone core "heart"'}\npart p\nring 12A\n`
-    const { report } = reckonPattern(text('6 mm'), { size: 'large' })
+    const { report } = evaluatePattern(text('6 mm'), { size: 'large' })
     expect(report.beads[0]).toMatchObject({ bead: { kind: 'bicone', size: '6 mm', massMg: 215 } })
-    expect(errorsIn(reckonPattern(text('7 mm'), { size: 'large' }).report)[0]).toMatchObject({
+    expect(errorsIn(evaluatePattern(text('7 mm'), { size: 'large' }).report)[0]).toMatchObject({
       message: 'There is no bicone in size 7 mm in the catalogue.',
     })
   })
   test('say what is wrong with a measure', () => {
-    const fault = (words: string) => errorsIn(reckon(`pattern P\nbead A ${words}\npart p\n`))[0]
+    const fault = (words: string) => errorsIn(evaluate(`pattern P\nbead A ${words}\npart p\n`))[0]
     expect(fault('round 11/0, L = 14 mm')).toMatchObject({ message: 'No round 11/0 has L = 14 mm.' })
     expect(fault('round 11/0, length = 1.4 mm')?.message).toBe('"length" is not a measure of a bead.')
     expect(fault('round 11/0, d = 2.2')?.message).toBe('d is told in mm.')
@@ -350,6 +350,6 @@ test.each([
   ['repeats', `${'repeat 2\n'.repeat(5_000)}round A`],
 ])('%s without end are read, told and formatted, and end nothing', (_, line) => {
   const source = `${head}ring 6A\n${line}\n`
-  expect(counts(reckon(source))).toEqual({ A: 6 })
+  expect(counts(evaluate(source))).toEqual({ A: 6 })
   expect(formatPattern(source).length).toBeGreaterThan(source.length / 2)
 })

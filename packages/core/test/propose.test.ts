@@ -8,7 +8,7 @@ import { type ColourSource, type ProposalQuestion, proposeColourways } from '../
 import type { Candidate } from '../src/substitute/substitutes'
 import { demo } from './support'
 
-const { report } = formedPattern(demo('sluicegate-pendant')).reckoned
+const { report } = formedPattern(demo('sluicegate-pendant')).evaluated
 const dress: Readonly<Record<string, string>> = { A: '#2e5e4e', B: '#c9a24a', C: '#e9e1cf', D: '#7a8f86' }
 const roles: RoleColour[] = report.beads
   .filter(({ total }) => total > 0)

@@ -1,8 +1,8 @@
 import fc from 'fast-check'
-import { reckonPattern } from '../src/evaluate/evaluate-pattern'
+import { evaluatePattern } from '../src/evaluate/evaluate-pattern'
 import { beadOf } from '../src/stitch/hole'
 import { usualThreadSettings } from '../src/thread/settings'
-import { counts, demo, demoNames, errorsIn, head, passes, reckon } from './support'
+import { counts, demo, demoNames, errorsIn, evaluate, head, passes } from './support'
 
 describe('passes', () => {
   test('a ring is strung, passed again, and a round of peyote takes every second bead, then steps up', () => {
@@ -61,13 +61,13 @@ describe('passes', () => {
 
   test('a shop that only knots does not pass the ring again', () => {
     const settings = { ...usualThreadSettings, closing: 'knot' as const }
-    expect(reckonPattern(`${head}ring 6A`, { settings }).work.passes).toBe(6)
+    expect(evaluatePattern(`${head}ring 6A`, { settings }).work.passes).toBe(6)
   })
 })
 
 describe('the demo bezels, counted by hand', () => {
   test('Windlass, petite: ring 36 (27 A, 9 B), rounds of 18: A 18, C 18, C 18; back A 18, C 18, C 18; loop 9 C', () => {
-    expect(counts(reckon(demo('windlass-pendant'), { size: 'petite' }))).toEqual({
+    expect(counts(evaluate(demo('windlass-pendant'), { size: 'petite' }))).toEqual({
       A: 27 + 18 + 18,
       B: 9,
       C: 4 * 18 + 9,
@@ -75,7 +75,7 @@ describe('the demo bezels, counted by hand', () => {
   })
 
   test('Windlass, classic: ring 44 (33 A, 11 B), rounds of 22', () => {
-    expect(counts(reckon(demo('windlass-pendant')))).toEqual({ A: 33 + 22 + 22, B: 11, C: 4 * 22 + 9 })
+    expect(counts(evaluate(demo('windlass-pendant')))).toEqual({ A: 33 + 22 + 22, B: 11, C: 4 * 22 + 9 })
   })
 
   test('Windlass in a longer cylinder: 46.65 mm / 1.4 = 33.3, so 32, and every round follows', () => {
@@ -89,22 +89,22 @@ describe('the demo bezels, counted by hand', () => {
       contact: 4,
       bores: 1 as const,
     }
-    const report = reckon(demo('windlass-pendant'), { size: 'petite', beads: { A: longer } })
+    const report = evaluate(demo('windlass-pendant'), { size: 'petite', beads: { A: longer } })
     expect(counts(report)).toEqual({ A: 24 + 16 + 16, B: 8, C: 4 * 16 + 9 })
   })
 
   test('Heron, long: ring 40, rounds A 20, B 20, C 20; back C 20, C 20; loop 2 C, 1 A, 2 C; a pair of them', () => {
-    const report = reckon(demo('heron-earrings'))
+    const report = evaluate(demo('heron-earrings'))
     expect(counts(report)).toEqual({ A: 40 + 20 + 1, B: 20, C: 60 + 4 })
     expect(report.beads.map((bead) => bead.total)).toEqual([122, 40, 128])
   })
 
   test('Sluicegate, small: ring 40, round 20 A, then 16 C with 4 decreases; back 20 B, 16 C; loop 6 D, 1 C', () => {
-    expect(counts(reckon(demo('sluicegate-pendant')))).toEqual({ A: 20 + 20, B: 20 + 20, C: 16 + 16 + 1, D: 6 })
+    expect(counts(evaluate(demo('sluicegate-pendant')))).toEqual({ A: 20 + 20, B: 20 + 20, C: 16 + 16 + 1, D: 6 })
   })
 
   test('Sluicegate, large: girth 68.57 + 2.51 = 71.08, / 1.3 = 54.7, so 56: 28 a round, 24 where it decreases', () => {
-    expect(counts(reckon(demo('sluicegate-pendant'), { size: 'large' }))).toEqual({
+    expect(counts(evaluate(demo('sluicegate-pendant'), { size: 'large' }))).toEqual({
       A: 28 + 28,
       B: 28 + 28,
       C: 24 + 24 + 1,
@@ -113,8 +113,8 @@ describe('the demo bezels, counted by hand', () => {
   })
 
   test.each(demoNames)('%s has no fault in any size, and says how its stone sits', (name) => {
-    for (const size of reckon(demo(name)).sizes) {
-      const report = reckon(demo(name), { size })
+    for (const size of evaluate(demo(name)).sizes) {
+      const report = evaluate(demo(name), { size })
       expect(errorsIn(report)).toEqual([])
       expect(report.size).toBe(size)
       expect(report.fits).toHaveLength(1)
@@ -125,23 +125,23 @@ describe('the demo bezels, counted by hand', () => {
 
 describe('thread along the path', () => {
   test('a ring of 6 cylinders passed twice: 12 x 1.3 + 11 gaps of 0.1 x 1.6', () => {
-    expect(reckon(`${head}ring 6A`).thread.pathMm).toBeCloseTo(15.6 + 1.76, 6)
+    expect(evaluate(`${head}ring 6A`).thread.pathMm).toBeCloseTo(15.6 + 1.76, 6)
   })
 
   test('a round of peyote: 7 passes of 1.3 and 7 gaps of 0.5 x 1.6', () => {
-    expect(reckon(`${head}ring 6A\nround B`).statements[1]?.threadMm).toBeCloseTo(9.1 + 5.6, 6)
+    expect(evaluate(`${head}ring 6A\nround B`).statements[1]?.threadMm).toBeCloseTo(9.1 + 5.6, 6)
   })
 
-  test('a gap between two kinds of bead is reckoned from the mean of their widths', () => {
+  test('a gap between two kinds of bead is evaluated from the mean of their widths', () => {
     // three C (1.0) and three anchors and a step up (C): 4 x 1.0 + 3 x 1.3; seven gaps of 0.5 x (1.6 + 1.5) / 2
-    expect(reckon(`${head}ring 6A\nround C`).statements[1]?.threadMm).toBeCloseTo(7.9 + 7 * 0.775, 6)
+    expect(evaluate(`${head}ring 6A\nround C`).statements[1]?.threadMm).toBeCloseTo(7.9 + 7 * 0.775, 6)
   })
 })
 
 test('a path too long for one thread says in which lines the next lengths begin', () => {
   // A round is 41 passes of 1.3 mm and 41 gaps of 0.8: 86.1 mm; the ring 116.6. Of 3560.6 mm a third ends in the 13th round
   // (1070 / 86.1 = 12.4), two thirds in the 27th (2257 / 86.1 = 26.2).
-  const report = reckon(`${head}ring 40A\n${'round A\n'.repeat(40)}`)
+  const report = evaluate(`${head}ring 40A\n${'round A\n'.repeat(40)}`)
   const [thread] = report.threads
   expect(thread?.cutsMm).toHaveLength(3)
   expect(thread?.furtherFrom).toEqual([20, 34])
@@ -168,7 +168,7 @@ describe('properties', () => {
   test('counts are the new passes, by role, and every bead is picked up once', () => {
     fc.assert(
       fc.property(bezel, (source) => {
-        const { report, work, letterOf } = reckonPattern(source)
+        const { report, work, letterOf } = evaluatePattern(source)
         expect(errorsIn(report)).toEqual([])
         const seen = new Map<string, number>()
         const born = new Set<number>()
@@ -193,10 +193,12 @@ describe('properties', () => {
   test('the thread of the lines is the thread of the piece, and a line more is never less thread', () => {
     fc.assert(
       fc.property(bezel, (source) => {
-        const report = reckon(source)
+        const report = evaluate(source)
         const lines = report.statements.reduce((sum, statement) => sum + statement.threadMm, 0)
         expect(lines).toBeCloseTo(report.thread.pathMm, 6)
-        expect(reckon(source.replace('finish', 'round A\nfinish')).thread.pathMm).toBeGreaterThan(report.thread.pathMm)
+        expect(evaluate(source.replace('finish', 'round A\nfinish')).thread.pathMm).toBeGreaterThan(
+          report.thread.pathMm,
+        )
       }),
     )
   })
@@ -208,7 +210,7 @@ describe('properties', () => {
           /\b(bead |ring \d+|round |loop 3|any )([ABC])\b/g,
           (_, before, letter) => `${before}${letter}${letter}`,
         )
-        const [plain, other] = [reckon(source), reckon(renamed)]
+        const [plain, other] = [evaluate(source), evaluate(renamed)]
         expect(other.beads.map(({ each }) => each)).toEqual(plain.beads.map(({ each }) => each))
         expect(other.thread).toEqual(plain.thread)
       }),

@@ -1,6 +1,6 @@
 import { formedPattern } from '../src/form/form-pattern'
 import { soundForm } from '../src/report/form-report'
-import { errorsIn, reckon } from './support'
+import { errorsIn, evaluate } from './support'
 
 const head = `pattern Trial
 bead A cylinder 11/0
@@ -12,14 +12,14 @@ stone P round 8 mm, height 4 mm
 `
 /** Which line's ring each stone lies in. */
 function heldBy(text: string): Record<string, number | undefined> {
-  const { reckoned, form } = formedPattern(head + text)
-  expect(errorsIn(reckoned.report)).toEqual([])
+  const { evaluated, form } = formedPattern(head + text)
+  expect(errorsIn(evaluated.report)).toEqual([])
   return Object.fromEntries(
     (form?.seats ?? []).map(({ stone, first }) => {
       const bead = form?.piece.rodOf.findIndex(
         (rod, k, all) => 2 * rod <= (first[0] as number) && (first[0] as number) < 2 * (all[k + 1] as number),
       )
-      return [stone, reckoned.report.statements[reckoned.work.statementOfBead(bead as number)]?.line]
+      return [stone, evaluated.report.statements[evaluated.work.statementOfBead(bead as number)]?.line]
     }),
   )
 }
@@ -42,12 +42,12 @@ test.each([
 ])('a stone lies in %s', (_, text, held) => expect(heldBy(text)).toEqual(held))
 
 test('a stone lies in a rail that was gathered by hand, its second holes toward the stone, and is held there', () => {
-  const { reckoned, form } = formedPattern(
+  const { evaluated, form } = formedPattern(
     `${head}part frame\nring (B T) x 16 as frame\nto any T\nturn\nrail seat = frame.T:2\nround 3C\nplace S`,
   )
-  expect(errorsIn(reckoned.report)).toEqual([])
+  expect(errorsIn(evaluated.report)).toEqual([])
   expect(form?.seats).toHaveLength(1)
-  expect(soundForm(reckoned.report)).toBeDefined()
+  expect(soundForm(evaluated.report)).toBeDefined()
 })
 
 test.each([
@@ -58,7 +58,7 @@ test.each([
   ],
   ['part p\nring 36A\nplace S\npart q\nplace P', /holds a stone already/],
 ])('where no ring can be told, it is said which there are: %j', (text, message) => {
-  const [fault] = errorsIn(reckon(head + text))
+  const [fault] = errorsIn(evaluate(head + text))
   expect(fault?.message).toMatch(message)
   expect(fault?.mend).toMatch(/ring 36A/)
 })

@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import path from 'node:path'
-import { type Choices, reckonPattern } from '../src/evaluate/evaluate-pattern'
+import { type Choices, evaluatePattern } from '../src/evaluate/evaluate-pattern'
 import type { Report } from '../src/report/report'
 import { beadOf, wayOf } from '../src/stitch/hole'
 
@@ -16,7 +16,7 @@ export const allDemos: readonly string[] = readdirSync(path.join(__dirname, '../
   file.replace('.tess', ''),
 )
 
-export const reckon = (source: string, choices: Choices = {}): Report => reckonPattern(source, choices).report
+export const evaluate = (source: string, choices: Choices = {}): Report => evaluatePattern(source, choices).report
 
 /** A few beads and a stone, so that a test need only say what it is about. */
 export const head = `pattern Trial
@@ -34,7 +34,7 @@ export const counts = (report: Report): Record<string, number> =>
 
 /** Every pass in order: "+3" picks up bead 3, "3" passes it, "3<" passes it backwards. */
 export function passes(source: string): string[] {
-  const { work } = reckonPattern(source)
+  const { work } = evaluatePattern(source)
   return Array.from({ length: work.passes }, (_, pass) => {
     const hole = work.holeAt(pass)
     return `${work.isNew(pass) ? '+' : ''}${beadOf(hole)}${wayOf(hole) === 1 ? '' : '<'}`

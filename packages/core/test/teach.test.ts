@@ -1,4 +1,4 @@
-import { reckonPattern } from '@tessellum/core/evaluate/evaluate-pattern'
+import { evaluatePattern } from '@tessellum/core/evaluate/evaluate-pattern'
 import { priceFor, priceOfKit, priceOfSeat, usualCosts } from '@tessellum/core/kit/price'
 import { readMadeSize, writeMadeSize } from '@tessellum/core/sizing/made-size'
 import { timePlan } from '@tessellum/core/teach/time-plan'
@@ -73,11 +73,11 @@ describe('a size made to measure', () => {
   const source =
     'pattern P\nsize small  length = 20 mm  default\nbead A round 11/0\npart p\nring 6A\nuntil length length\nround A, A, A\nend\nfinish\n'
   test('its measure goes before the size’s own', () => {
-    const beads = (size: string) => reckonPattern(source, { size }).report.beads[0]?.total ?? 0
+    const beads = (size: string) => evaluatePattern(source, { size }).report.beads[0]?.total ?? 0
     expect(beads('small, length = 40 mm')).toBeGreaterThan(1.7 * beads('small'))
   })
   test('a measure that the pattern is not made to is a fault, not a silence', () => {
-    const { diagnostics } = reckonPattern(source, { size: 'small, girth = 40 mm' }).report
+    const { diagnostics } = evaluatePattern(source, { size: 'small, girth = 40 mm' }).report
     expect(diagnostics).toContainEqual(
       expect.objectContaining({ severity: 'error', message: 'This pattern is not made to a "girth".' }),
     )

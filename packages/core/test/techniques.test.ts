@@ -1,4 +1,4 @@
-import { reckonPattern } from '../src/evaluate/evaluate-pattern'
+import { evaluatePattern } from '../src/evaluate/evaluate-pattern'
 import { reconcile } from '../src/kit/reconcile'
 import { formatPattern } from '../src/notation/format'
 import { bandLength, fromJapan, fromUk, fromUs } from '../src/sizing/finger'
@@ -6,10 +6,10 @@ import { fitLength } from '../src/sizing/repeats'
 import { fitStand, ringFits, spreadIncreases } from '../src/sizing/stand'
 import { beadOf, entryOf, exitOf, hole } from '../src/stitch/hole'
 import { walkedAlong } from '../src/stitch/walked-along'
-import { mostPassesThrough } from '../src/thread/crowding'
-import { counts, demo, errorsIn, head, passes, reckon } from './support'
+import { maxPassesThrough } from '../src/thread/crowding'
+import { counts, demo, errorsIn, evaluate, head, passes } from './support'
 
-const lines = (text: string) => reckon(head + text)
+const lines = (text: string) => evaluate(head + text)
 
 describe('passes of each technique', () => {
   test('netting goes into every third bead and then into the middles, stepping up to the first middle', () => {
@@ -99,7 +99,7 @@ describe('repeats', () => {
   ])('%j unrolled by hand changes nothing', (repeated, unrolled) => {
     const start = `${head}ring 12A\nround C\n`
     expect(passes(start + repeated)).toEqual(passes(start + unrolled))
-    expect(reckon(start + repeated).thread).toEqual(reckon(start + unrolled).thread)
+    expect(evaluate(start + repeated).thread).toEqual(evaluate(start + unrolled).thread)
   })
 
   test('the way between the places of at each is thread of its own line', () => {
@@ -129,11 +129,11 @@ describe('repeats', () => {
 
   test('a part may be made more than once, used in another, and left out by an option', () => {
     const source = `option rim on\n${head}ring 12A\nuse edge\npart edge\nskip if rim off\nround B\n`
-    expect(counts(reckon(source))).toEqual({ A: 12, B: 6 })
-    expect(counts(reckon(source, { options: { rim: false } }))).toEqual({ A: 12 })
-    expect(counts(reckon(`${head}part petal x 3\nring 6A\nfinish`))).toEqual({ A: 18 })
-    expect(reckon(`${head}part petal x 3\nring 6A\nfinish`).threads).toHaveLength(3)
-    expect(errorsIn(reckon(`${head}use a\npart a\nuse b\npart b\nuse a`))[0]?.message).toContain('would use itself')
+    expect(counts(evaluate(source))).toEqual({ A: 12, B: 6 })
+    expect(counts(evaluate(source, { options: { rim: false } }))).toEqual({ A: 12 })
+    expect(counts(evaluate(`${head}part petal x 3\nring 6A\nfinish`))).toEqual({ A: 18 })
+    expect(evaluate(`${head}part petal x 3\nring 6A\nfinish`).threads).toHaveLength(3)
+    expect(errorsIn(evaluate(`${head}use a\npart a\nuse b\npart b\nuse a`))[0]?.message).toContain('would use itself')
   })
 })
 
@@ -171,7 +171,7 @@ describe('what a ring must divide by is worked out from the rounds that follow',
   const round18 =
     'pattern P\nbead A cylinder 11/0\nbead B cylinder 11/0\nstone S round 18 mm\npart p\nlet n = fit(S, A)\n'
   const ringOf = (text: string) => {
-    const report = reckon(round18 + text)
+    const report = evaluate(round18 + text)
     expect(errorsIn(report)).toEqual([])
     return [
       report.statements[0]?.action.type === 'let' && report.statements[0].action.amount,
@@ -195,7 +195,7 @@ describe('what a ring must divide by is worked out from the rounds that follow',
   })
 
   test('a multiple that is written overrides what would be worked out', () => {
-    expect(errorsIn(reckon(`${round18.replace('A)', 'A, multiple 2)')}ring (3A B) x n/4`))[0]?.message).toContain(
+    expect(errorsIn(evaluate(`${round18.replace('A)', 'A, multiple 2)')}ring (3A B) x n/4`))[0]?.message).toContain(
       'not a whole count',
     )
   })
@@ -219,7 +219,7 @@ describe('said in a line', () => {
     const round = net.statements[1]?.action
     // 56 is seven times 6 and twice 7.
     expect(round?.type === 'round' && round.into).toMatchObject({ steps: [6, 6, 6, 6, 7, 6, 6, 6, 7] })
-    const shares = Array.from({ length: 9 }, (_, k) => counts(reckon(`${head}string A x share(56, 9, ${k + 1})`)).A)
+    const shares = Array.from({ length: 9 }, (_, k) => counts(evaluate(`${head}string A x share(56, 9, ${k + 1})`)).A)
     expect(shares).toEqual([6, 6, 6, 6, 7, 6, 6, 6, 7])
     expect(errorsIn(lines('string A x share(56, 9, 10)'))[0]?.message).toBe('There is no part 10 of 9.')
   })
@@ -247,7 +247,7 @@ describe('said in a line', () => {
     expect(round).toEqual(passes(`${strip}rail edge = strip.A\nround C`).slice(-12))
     expect(
       errorsIn(
-        reckon(`${head}ring 12A as wall\nfinish\npart b\nnew thread at wall[3]\nround B into every 2nd bead of wall`),
+        evaluate(`${head}ring 12A as wall\nfinish\npart b\nnew thread at wall[3]\nround B into every 2nd bead of wall`),
       ),
     ).toEqual([])
   })
@@ -256,7 +256,7 @@ describe('said in a line', () => {
     [11, 'C, A'],
     [12, 'A, C'],
   ])('a strip of %i units is closed without a twist: each edge goes on in its own beads', (units, order) => {
-    const { work, letterOf } = reckonPattern(
+    const { work, letterOf } = evaluatePattern(
       `${head}weave ${units} units of A B C as strip\njoin to strip.first with ${order}`,
     )
     const [before, closing, after] = [4, 3, 2].map((back) => work.holeAt(work.passes - back)) as [
@@ -292,9 +292,9 @@ describe('said in a line', () => {
 describe('crowding', () => {
   test('at the bench a round 11/0 took nine passes of 6 lb braid with needle 12 and not one more, a round 15/0 four', () => {
     // 0.36 - 0.1296 - 0.045 = 0.1854, / 0.0536 = 3.5; 0.64 - 0.1746 = 0.4654, / 0.0536 = 8.7
-    expect(mostPassesThrough(0.6, 0.15, 0.36)).toBe(4)
-    expect(mostPassesThrough(0.8, 0.15, 0.36)).toBe(9)
-    expect(mostPassesThrough(0.3, 0.15, 0.36)).toBe(0)
+    expect(maxPassesThrough(0.6, 0.15, 0.36)).toBe(4)
+    expect(maxPassesThrough(0.8, 0.15, 0.36)).toBe(9)
+    expect(maxPassesThrough(0.3, 0.15, 0.36)).toBe(0)
   })
 
   test('the way to a bead goes round those that are full', () => {
@@ -328,7 +328,7 @@ describe('an odd ring', () => {
   test('round a stone that lies in another has a verdict of its own', () => {
     const source =
       'pattern P\nbead A cylinder 11/0\nstone S round 14 mm, height 5 mm\npart p\nring 36A\nround A\nplace S\nring 34A as second\nplace S in second\n'
-    const { fits, diagnostics } = reckon(source)
+    const { fits, diagnostics } = evaluate(source)
     expect(fits.map(({ beads, verdict }) => [beads, verdict])).toEqual([
       [36, 'snug'],
       [34, 'too tight'],
@@ -336,14 +336,14 @@ describe('an odd ring', () => {
     expect(diagnostics.some(({ message }) => message.includes('placed already'))).toBe(false)
   })
   test('of a part that is made twice is no second ring', () => {
-    const { work } = reckonPattern(
+    const { work } = evaluatePattern(
       'pattern P\nbead A cylinder 11/0\nstone S round 14 mm, height 5 mm\npart p x 2\nring 36A as wall\nround A\nplace S in wall\nfinish\n',
     )
     expect([...work.cores.values()]).toEqual(['S', 'S'])
   })
   test('is said to be a bead short of even where a stone is laid in', () => {
     const source = 'pattern P\nbead A cylinder 11/0\nstone S round 14 mm, height 5 mm\npart p\nring 35A\nplace S\n'
-    const [told] = reckon(source).diagnostics.filter(({ line }) => line === 6)
+    const [told] = evaluate(source).diagnostics.filter(({ line }) => line === 6)
     // Target 14 pi + 0.8 pi = 46.5 mm; 36 x 1.3 = 46.8 mm.
     expect(told?.message).toContain('35 is one bead short of an even number: 36 would be +0.7 %, 46.8 mm round.')
   })
@@ -351,7 +351,7 @@ describe('an odd ring', () => {
 
 test('small beads go over half of a large one from hole to hole', () => {
   const over = (large: string, small: string) =>
-    counts(reckon(`pattern P\nbead P ${large}\nbead Q ${small}\npart p\npick (Q) x arc(P, Q)`)).Q
+    counts(evaluate(`pattern P\nbead P ${large}\nbead Q ${small}\npart p\npick (Q) x arc(P, Q)`)).Q
   // 2 x 6 / sqrt 2 + pi x 1.6 / 2 = 11.0 mm, / 1.3 = 8.5
   expect(over('bicone 6 mm', 'cylinder 11/0')).toBe(8)
   // Half round a circle of 4 + 2.1 mm: 9.6 mm, / 1.5 = 6.4
@@ -363,7 +363,7 @@ test('small beads go over half of a large one from hole to hole', () => {
 test('a materials list is compared line by line with what the steps use', () => {
   const list =
     'Materials:\n- 63 cylinders for the frame\nB: 5\nround 15/0, 2 g\n\n12 crystals\n1 gram cylinder 11/0\nneedle size 11'
-  const report = reckon(demo('windlass-pendant'), { size: 'petite' })
+  const report = evaluate(demo('windlass-pendant'), { size: 'petite' })
   const found = reconcile(report, list)
   expect(found).toEqual([
     { type: 'agrees', line: 2, role: 'A', used: 63 },
@@ -384,7 +384,7 @@ test.each([
   ['thread to match', 'agrees', undefined],
   ['50 m thread', 'long', 50_000],
 ])('a line of thread, "%s", is compared by its length', (line, type, listed) => {
-  const report = reckon(demo('windlass-pendant'), { size: 'petite' })
+  const report = evaluate(demo('windlass-pendant'), { size: 'petite' })
   // A little more than a metre.
   expect(Math.round(report.thread.totalMm / 100)).toBe(11)
   const [found] = reconcile(report, line)
@@ -407,7 +407,7 @@ test('formatting sets margins, spaces and blank lines, and keeps comments and qu
 })
 
 describe('a strip with two edges', () => {
-  const { work, letterOf } = reckonPattern(
+  const { work, letterOf } = evaluatePattern(
     'bead A round 11/0\nbead T round 11/0\nbead E round 11/0\npart p\nweave 4 units of T A E as s\njoin to s.first with T, E\nrail upper = T\n',
   )
   const picked = Array.from({ length: work.beads }, (_, bead) => letterOf(work.role(bead))).join('')
@@ -441,13 +441,13 @@ describe('a strip with two edges', () => {
 
 describe('slips of the pen', () => {
   test('a minus after a name takes away, in brackets too', () => {
-    const report = reckon(`${head}let n = 36\nring A x floor(n - 1)\nlet a = 90 mm\nlet r = repeats(a - 27 mm, 4 mm)`)
+    const report = evaluate(`${head}let n = 36\nring A x floor(n - 1)\nlet a = 90 mm\nlet r = repeats(a - 27 mm, 4 mm)`)
     expect(errorsIn(report)).toEqual([])
     expect(counts(report).A).toBe(35)
   })
 
   test('a fault is told once however often its line is done, and nothing is said to be unused beside it', () => {
-    const report = reckon(
+    const report = evaluate(
       `${head}ring 12A\nfor k in 1..7\nround k C, 2C, 3C, 4C, 5C\nend\nround B into every (k)th bead`,
     )
     const told = report.diagnostics.filter(({ severity }) => severity !== 'note')
@@ -456,7 +456,7 @@ describe('slips of the pen', () => {
   })
 
   test('beads listed together are added up, and a round stone is a stone', () => {
-    const report = reckon(`${head}ring 36A\nround B\nplace S`)
+    const report = evaluate(`${head}ring 36A\nround B\nplace S`)
     expect(reconcile(report, '54 A or B\n1 14 mm round stone')).toEqual([
       { type: 'agrees', line: 1, role: 'A + B', used: 54 },
       { type: 'agrees', line: 2, role: 'S', used: 1 },

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { planThread } from '../src/thread/plan'
 import { usualThreadSettings } from '../src/thread/settings'
-import { errorsIn, passes, reckon } from './support'
+import { errorsIn, evaluate, passes } from './support'
 
 const usual = usualThreadSettings
 
@@ -18,7 +18,7 @@ test('a doubled thread counts twice, and a firm hand takes 5 %', () => {
 
 describe('a pattern says how its thread is handled', () => {
   const text = (thread: string, part: string, more = '') =>
-    reckon(
+    evaluate(
       `pattern P\nbead A cylinder 11/0\nthread braid 6 lb${thread}\npart p${part}\nring 26A\nround A\n${more}finish\n`,
     )
   const planned = (...lines: Parameters<typeof text>) => text(...lines).threads.map(({ totalMm }) => totalMm)

@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { reckonPattern } from '../src/evaluate/evaluate-pattern'
+import { evaluatePattern } from '../src/evaluate/evaluate-pattern'
 import type { Bodies } from '../src/form/bodies'
 import type { Energy } from '../src/form/energy'
 import { beginForm } from '../src/form/form'
@@ -90,7 +90,7 @@ test.each([
   ...['windlass-pendant', 'lockgate-cuff', 'bullseye-pendant', 'cross-keys-strip'].map((name) => [name, demo(name)]),
   ...['drops-and-daggers', 'crescent-chain', 'two-hole-row', 'cross-drilled'].map((name) => [name, testPiece(name)]),
 ])('%s: the slope of the energy is what differences say, wherever it lies', (_, source) => {
-  const { settling } = beginForm(reckonPattern(source as string))
+  const { settling } = beginForm(evaluatePattern(source as string))
   settling.run(60)
   const { energy, bodies } = settling as unknown as { energy: Energy; bodies: Bodies }
   const size = bodies.count * 6

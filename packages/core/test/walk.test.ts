@@ -1,6 +1,6 @@
 import { sceneOf } from '../src/drawing/scene'
 import { pickedIn, walkOf } from '../src/drawing/walk'
-import { reckonPattern } from '../src/evaluate/evaluate-pattern'
+import { evaluatePattern } from '../src/evaluate/evaluate-pattern'
 import { beginForm } from '../src/form/form'
 import { usualThreadSettings } from '../src/thread/settings'
 import { sentenceFor } from '../src/writing/english/sentences'
@@ -10,9 +10,9 @@ const told = (statement: { action: Parameters<typeof sentenceFor>[0] }) =>
   sentenceFor(statement.action, usualThreadSettings) !== undefined
 
 function walk(source: string) {
-  const reckoned = reckonPattern(source)
-  const scene = sceneOf(reckoned, beginForm(reckoned))
-  const { statements } = reckoned.report
+  const evaluated = evaluatePattern(source)
+  const scene = sceneOf(evaluated, beginForm(evaluated))
+  const { statements } = evaluated.report
   return { scene, statements, steps: walkOf(scene.passes, statements, told) }
 }
 

@@ -3,7 +3,7 @@ import { nominalBead } from '../src/catalogue/nominal-beads'
 import { sceneOf } from '../src/drawing/scene'
 import { allStepForms } from '../src/drawing/step-views'
 import { faces, viewOf } from '../src/drawing/view'
-import { reckonPattern } from '../src/evaluate/evaluate-pattern'
+import { evaluatePattern } from '../src/evaluate/evaluate-pattern'
 import { beginForm, type Form } from '../src/form/form'
 import { formedPattern } from '../src/form/form-pattern'
 import { looksAfter } from '../src/form/looks'
@@ -21,10 +21,10 @@ import { wordsAside } from '../src/writing/step-words'
 import { changesIn } from '../src/writing/turns'
 import { plainEdition, stepKeys, writePattern } from '../src/writing/write-pattern'
 import { disagreements } from './read-back'
-import { allDemos, demo, head, reckon } from './support'
+import { allDemos, demo, evaluate, head } from './support'
 
 const edition = { ...plainEdition(usualThreadSettings), version: 1 }
-const written = (source: string, more = {}) => writePattern(reckon(source), { ...edition, ...more })
+const written = (source: string, more = {}) => writePattern(evaluate(source), { ...edition, ...more })
 const texts = (source: string, more = {}) =>
   written(source, more).parts.flatMap((part) => part.steps.map((step) => step.text))
 
@@ -79,7 +79,7 @@ to hook.first`
 
   test('the shop closes and ends in its own way, and its dangers come with it', () => {
     const settings = { ...usualThreadSettings, closing: 'stop bead' as const, ending: 'melt' as const }
-    const page = writePattern(reckon(`${head}ring 6A\nfinish`, { settings }), { ...edition, settings })
+    const page = writePattern(evaluate(`${head}ring 6A\nfinish`, { settings }), { ...edition, settings })
     expect(page.parts[0]?.steps[0]?.text).toContain('stop bead')
     expect(page.tools).toContain('a thread burner')
     expect(page.cautions.join(' ')).toContain('hair, fabric and children')
@@ -93,10 +93,10 @@ to hook.first`
 })
 
 describe.each(allDemos)('%s', (name) => {
-  const sizes = reckon(demo(name)).sizes.length > 0 ? reckon(demo(name)).sizes : ['']
+  const sizes = evaluate(demo(name)).sizes.length > 0 ? evaluate(demo(name)).sizes : ['']
 
   test.each(sizes)('in size "%s": the counts told are those of the report, and they add up', (size) => {
-    const report = reckon(demo(name), size ? { size } : {})
+    const report = evaluate(demo(name), size ? { size } : {})
     const page = writePattern(report, edition)
     const told = page.parts.flatMap((part) => part.steps).filter((step) => step.added)
     const sum: Record<string, number> = {}
@@ -120,13 +120,13 @@ describe.each(allDemos)('%s', (name) => {
   test.each(sizes)(
     'in size "%s": every bead is drawn once and in the box, from the front and from the back',
     (size) => {
-      const reckoned = reckonPattern(demo(name), size ? { size } : {})
-      const scene = sceneOf(reckoned, beginForm(reckoned))
-      expect(scene.beads).toHaveLength(reckoned.work.beads)
+      const evaluated = evaluatePattern(demo(name), size ? { size } : {})
+      const scene = sceneOf(evaluated, beginForm(evaluated))
+      expect(scene.beads).toHaveLength(evaluated.work.beads)
       for (const face of faces) {
         const { shapes, box } = viewOf(scene, { face })
         const beads = shapes.flatMap((shape) => (shape.type === 'bead' ? [shape] : []))
-        expect(new Set(beads.map((shape) => shape.bead)).size).toBe(reckoned.work.beads)
+        expect(new Set(beads.map((shape) => shape.bead)).size).toBe(evaluated.work.beads)
         const [left, top, width, height] = box
         const outside = beads.filter(({ cx, cy }) => !(cx > left && cx < left + width && cy > top && cy < top + height))
         expect(outside).toEqual([])
@@ -138,13 +138,13 @@ describe.each(allDemos)('%s', (name) => {
 test.each(['windlass-pendant', 'heron-earrings', 'sluicegate-pendant'])(
   '%s hangs by its loop: nothing is drawn above it',
   (name) => {
-    const { reckoned, form } = formedPattern(demo(name))
-    const { poses } = sceneOf(reckoned, form as Form)
+    const { evaluated, form } = formedPattern(demo(name))
+    const { poses } = sceneOf(evaluated, form as Form)
     const height = (bead: number) => poses[9 * bead + 1] as number
-    const top = Array.from({ length: reckoned.work.beads }, (_, bead) => bead).reduce((a, b) =>
+    const top = Array.from({ length: evaluated.work.beads }, (_, bead) => bead).reduce((a, b) =>
       height(b) > height(a) ? b : a,
     )
-    expect(reckoned.work.seat(top).course).toBe(-1)
+    expect(evaluated.work.seat(top).course).toBe(-1)
   },
 )
 
@@ -190,7 +190,7 @@ test('no name breaks the page it is written on', () => {
 })
 
 test('the reader of numbers finds what has been tampered with', () => {
-  const report = reckon(demo('windlass-pendant'))
+  const report = evaluate(demo('windlass-pendant'))
   const html = toHtml(writePattern(report, edition))
   expect(disagreements(html, 'en', report)).toEqual([])
   const slips = ['Picked up: 33 A', 'In one piece: 77 A', '>77</td>', 'So far: 55 A']
@@ -208,8 +208,8 @@ describe('languages', () => {
   test.each(languageCodes)('%s says every statement of every demo pattern, and no word of another', (code) => {
     const other = languages[code === 'en' ? 'de' : 'en']
     for (const name of allDemos) {
-      const page = writePattern(reckon(demo(name)), { ...edition, language: code })
-      const foreign = writePattern(reckon(demo(name)), { ...edition, language: other.code })
+      const page = writePattern(evaluate(demo(name)), { ...edition, language: code })
+      const foreign = writePattern(evaluate(demo(name)), { ...edition, language: other.code })
       const steps = page.parts.flatMap((part) => part.steps)
       const theirs = foreign.parts.flatMap((part) => part.steps)
       expect(steps.map(({ line }) => line)).toEqual(theirs.map(({ line }) => line))
@@ -218,7 +218,7 @@ describe('languages', () => {
   })
 
   test('German: whole sentences, its own numbers', () => {
-    const page = writePattern(reckon(`${head}ring (3A B) x 4\nround C x3, -\nfinish`), { ...edition, language: 'de' })
+    const page = writePattern(evaluate(`${head}ring (3A B) x 4\nround C x3, -\nfinish`), { ...edition, language: 'de' })
     expect(page.parts[0]?.steps.map(({ text }) => text)).toEqual([
       '16 Perlen auffädeln: 3 A und 1 B aufnehmen, 4-mal. Nochmals durch alle gehen, um den Ring zu schliessen.',
       'Vordere Runde 1: 3 Stiche mit je 1 C; dann 1 Abnahme; das zweimal, insgesamt 8 Stiche. Am Ende jedes Stichs eine Perle überspringen und durch die nächste gehen. Durch die erste aufgenommene Perle aufsteigen. Jetzt stehen 6 Perlen oder Gruppen hoch.',
@@ -248,27 +248,27 @@ test('lines that say the same again and again are told once, with how often, and
 })
 
 test('what can be seen is said where it can first be seen, off the form of that step', () => {
-  const { reckoned, form } = formedPattern(demo('windlass-pendant'))
-  const looks = looksAfter(allStepForms(reckoned, form as Form))
-  const { parts } = writePattern(reckoned.report, { ...edition, looks })
+  const { evaluated, form } = formedPattern(demo('windlass-pendant'))
+  const looks = looksAfter(allStepForms(evaluated, form as Form))
+  const { parts } = writePattern(evaluated.report, { ...edition, looks })
   const seen = parts.flatMap(({ steps }) => steps.flatMap(({ line, looks }) => (looks ? [[line, looks]] : [])))
   expect(seen.map(([line]) => line)).toEqual([16, 22, 23])
   expect(seen[0]?.[1]).toBe('It lies flat now.')
   // The front is closed first; the back when the last round is done.
   expect(seen[1]?.[1]).toMatch(/^The edge closes over the stone S now, by \d\.\d mm in front\.$/)
   expect(seen[2]?.[1]).toMatch(/^The edge closes over the stone S now, by \d\.\d mm in front and \d\.\d mm behind\.$/)
-  expect(toMarkdown(writePattern(reckoned.report, { ...edition, looks }))).toContain('   It lies flat now.')
+  expect(toMarkdown(writePattern(evaluated.report, { ...edition, looks }))).toContain('   It lies flat now.')
 })
 
 describe("a designer's own words", () => {
-  const inPart = reckon(`${head}ring 6A`).statements[0]?.part ?? ''
+  const inPart = evaluate(`${head}ring 6A`).statements[0]?.part ?? ''
   const words = [
     { language: 'en' as const, part: inPart, text: 'round C', nth: 2, instead: '', also: 'Keep it loose.' },
     { language: 'en' as const, part: inPart, text: 'ring 12A', nth: 1, instead: 'String twelve & close.', also: '' },
     { language: 'de' as const, part: inPart, text: 'round C', nth: 1, instead: 'Nur auf Deutsch.', also: '' },
   ]
   const told = (source: string) =>
-    writePattern(reckon(source), { ...edition, words }).parts[0]?.steps.map(
+    writePattern(evaluate(source), { ...edition, words }).parts[0]?.steps.map(
       ({ text, also }) => also || text.slice(0, 22),
     )
 
@@ -279,7 +279,7 @@ describe("a designer's own words", () => {
       'Front round 2: pick up',
       'Keep it loose.',
     ])
-    const html = toHtml(writePattern(reckon(`${head}ring 12A`), { ...edition, words }))
+    const html = toHtml(writePattern(evaluate(`${head}ring 12A`), { ...edition, words }))
     expect(html).toContain('String twelve &amp; close.')
     expect(html).toContain('Picked up: 12 A.')
   })
@@ -287,7 +287,7 @@ describe("a designer's own words", () => {
   test('stay with their step when lines come before it, however they are spaced; and are kept aside when it is gone', () => {
     const moved = `${head}ring   12A   # the base\nround A\nround A\nround C\nround C`
     expect(told(moved)?.[4]).toBe('Keep it loose.')
-    const gone = reckon(`${head}ring 14A\nround A\nround C`)
+    const gone = evaluate(`${head}ring 14A\nround A\nround C`)
     expect(wordsAside(words, stepKeys(gone)).map(({ text, nth }) => `${text} ${nth}`)).toEqual([
       'round C 2',
       'ring 12A 1',
@@ -332,7 +332,7 @@ describe('an edition', () => {
     const { written, report } = writeEdition({ ...gathered, sampled, timed: [50, 40, 90] }, 'en')
     expect(report.thread.cuts[0]).toBeGreaterThanOrEqual(plain * 1.2 - 10)
     expect(report.thread.cuts[0]).toBeLessThanOrEqual(plain * 1.2 + 10)
-    expect(written.thread[2]).toBe('Corrected by 3 samples, which took 20 % more than was reckoned.')
+    expect(written.thread[2]).toBe('Corrected by 3 samples, which took 20 % more than was evaluated.')
     expect(written.effort[1]).toContain('about 50 minutes for a practised hand')
     expect(correctionFrom([1.1, 1.2], [])).toEqual({ ratio: 1, count: 0 })
     expect(correctionFrom([1.1], [1.1, 0.9, 1, 12])).toEqual({ ratio: 1, count: 3 })
@@ -361,7 +361,7 @@ describe('an edition', () => {
       colour,
       finish: 'opaque',
       packs: [],
-      bead: reckon(gathered.source).beads[0]?.bead ?? null,
+      bead: evaluate(gathered.source).beads[0]?.bead ?? null,
       kind: 'cylinder',
       size: '11/0',
       colourName: `Colour ${id}`,

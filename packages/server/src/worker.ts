@@ -7,7 +7,7 @@ import { shortagesOf } from '@tessellum/core/allocation/shortages'
 import { measuresOf } from '@tessellum/core/desk/grade'
 import { sceneOf } from '@tessellum/core/drawing/scene'
 import { viewOf } from '@tessellum/core/drawing/view'
-import { type Choices, reckonPattern } from '@tessellum/core/evaluate/evaluate-pattern'
+import { type Choices, evaluatePattern } from '@tessellum/core/evaluate/evaluate-pattern'
 import { usualSize } from '@tessellum/core/evaluate/usual-size'
 import { type FormedPattern, formPattern } from '@tessellum/core/form/form-pattern'
 import { billOf, misfitWords } from '@tessellum/core/kit/bill'
@@ -30,8 +30,8 @@ import { HttpProblem } from './problem'
 import { previewImport, runImport, sheetItems } from './stock/import'
 import { allItems } from './stock/store'
 
-const reckon = ({ source, choices }: Tasks['reckon']['input']): Tasks['reckon']['output'] => ({
-  report: reckonPattern(source, choices).report,
+const evaluate = ({ source, choices }: Tasks['evaluate']['input']): Tasks['evaluate']['output'] => ({
+  report: evaluatePattern(source, choices).report,
 })
 
 const sizes = ({ source }: Tasks['sizes']['input']): Tasks['sizes']['output'] => ({
@@ -44,8 +44,8 @@ const form = ({ source, choices }: Tasks['form']['input'], control?: TaskControl
 })
 
 function draw({ source }: Tasks['draw']['input'], control?: TaskControl): Tasks['draw']['output'] {
-  const { reckoned, form, unformed } = formed(source, {}, control)
-  const { beads, pair, size, sizes } = reckoned.report
+  const { evaluated, form, unformed } = formed(source, {}, control)
+  const { beads, pair, size, sizes } = evaluated.report
   return {
     beads: beads.reduce((sum, bead) => sum + bead.total, 0),
     pair,
@@ -53,7 +53,7 @@ function draw({ source }: Tasks['draw']['input'], control?: TaskControl): Tasks[
     sizes: [...sizes],
     roles: beads.map(({ role }) => role),
     why: form ? null : (unformed?.why ?? 'There is nothing to draw.'),
-    view: form ? JSON.stringify(viewOf(sceneOf(reckoned, form))) : null,
+    view: form ? JSON.stringify(viewOf(sceneOf(evaluated, form))) : null,
   }
 }
 
@@ -72,10 +72,10 @@ async function buy({ shortages }: Tasks['buy']['input']): Promise<Tasks['buy']['
   return shortages.map(({ short, packs }) => packsFor(short, packs, solve))
 }
 
-async function standIns(
-  { source, size, choices, role, kits, most, sampled }: Tasks['standIns']['input'],
+async function substitutes(
+  { source, size, choices, role, kits, most, sampled }: Tasks['substitutes']['input'],
   control?: TaskControl,
-): Promise<Tasks['standIns']['output']> {
+): Promise<Tasks['substitutes']['output']> {
   const items: Item[] = []
   for await (const part of allItems(records())) {
     checkpoint(control)
@@ -198,7 +198,7 @@ const kept = new LRUCache<string, Report>({ max: 60 })
 
 function formedReport(source: string, choices: Choices, control: TaskControl | undefined): Report {
   const key = JSON.stringify([source, choices])
-  const report = kept.get(key) ?? formed(source, choices, control).reckoned.report
+  const report = kept.get(key) ?? formed(source, choices, control).evaluated.report
   kept.set(key, report)
   return report
 }
@@ -221,14 +221,14 @@ type Actor = {
 }
 
 export const tasks: Actor = {
-  reckon,
+  evaluate,
   sizes,
   form,
   draw,
   allocate,
   shortages,
   buy,
-  standIns,
+  substitutes,
   bill,
   writeTable,
   labels,

@@ -409,7 +409,7 @@ describe('what must be bought', () => {
             }),
           )
           const free = lots.filter((lot) => lot.itemId === itemId).map((lot) => lot.free)
-          expect(missing).toBe(leastLeft(sizes, free))
+          expect(missing).toBe(minLeft(sizes, free))
         }
       }),
       { numRuns: 120 },
@@ -418,7 +418,7 @@ describe('what must be bought', () => {
 })
 
 /** Every way of putting things into boxes, tried: the least that is left out. */
-function leastLeft(sizes: readonly number[], room: readonly number[]): number {
+function minLeft(sizes: readonly number[], room: readonly number[]): number {
   const known = new Map<string, number>()
   const from = (at: number, left: readonly number[]): number => {
     const size = sizes[at]

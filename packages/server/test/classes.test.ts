@@ -309,7 +309,7 @@ describe('the diary and the bench', () => {
     expect(text).toContain('SUMMARY:First bezel')
   })
 
-  test('costs are reckoned as the owner says, by the owner only', async () => {
+  test('costs are evaluated as the owner says, by the owner only', async () => {
     const { body: costs } = await isaura.ask('GET', '/costs')
     expect((await (await shop.as('bram')).ask('PUT', '/costs', costs)).status).toBe(403)
     expect((await isaura.ask('PUT', '/costs', { ...costs, margin: 1.2 })).body).toMatchObject({ path: 'margin' })

@@ -1,6 +1,6 @@
 import type { Batch, Competing, CouldMake } from '@tessellum/contract/batches'
 import type { Order } from '@tessellum/contract/orders'
-import type { Rescue } from '@tessellum/contract/rescue'
+import type { ShortagePlan } from '@tessellum/contract/shortage-plan'
 import { ledgerOf } from './ledger'
 import { packAndClose } from './pack'
 import { type Caller, openShop, type Shop } from './shop'
@@ -81,7 +81,7 @@ describe('what a colourway allows to stand in', () => {
     await allow(['TR101', 'BR101'])
     const made = await plan('Ten', 10)
     expect(made.outlook).toMatchObject({ ready: true, lines: [{ together: 10 }] })
-    expect(made.outlook.lines[0]?.standIns).toEqual([
+    expect(made.outlook.lines[0]?.substitutes).toEqual([
       { kits: 4, roles: [{ role: 'D', name: expect.stringContaining('Copper rivet') }] },
     ])
     const { body: reserved } = await bram.ask<Batch>('POST', `/batches/${made.id}/reserve`, {})
@@ -105,7 +105,7 @@ describe('what a colourway allows to stand in', () => {
     const { body } = await allow(['TR101'])
     expect(body.choices.filter(({ role }: { role: string }) => role === 'D')).toHaveLength(2)
     const made = await plan('Five', 5)
-    expect(made.outlook.lines[0]?.standIns).toEqual([])
+    expect(made.outlook.lines[0]?.substitutes).toEqual([])
     const { body: reserved } = await bram.ask<Batch>('POST', `/batches/${made.id}/reserve`, {})
     expect(reserved.lines).toHaveLength(1)
   })
@@ -116,7 +116,7 @@ describe('a bead that is short over several batches', () => {
     const first = await plan('First', 5, { dueOn: '2027-01-01' })
     const second = await plan('Second', 5)
     const rust = await itemOf('TR108')
-    const { body } = await bram.ask<Rescue>('GET', `/items/${rust}/rescue`)
+    const { body } = await bram.ask<ShortagePlan>('GET', `/items/${rust}/shortage-plan`)
     expect(body.lines.map(({ batchName, wanted, without }) => [batchName, wanted, without])).toEqual([
       ['First', 5, 5],
       ['Second', 5, 1],
@@ -140,7 +140,7 @@ describe('a bead that is short over several batches', () => {
   })
 
   test('an item that is none, and a line that is not the batch’s, are refused', async () => {
-    expect((await bram.ask('GET', '/items/99999/rescue')).status).toBe(404)
+    expect((await bram.ask('GET', '/items/99999/shortage-plan')).status).toBe(404)
     const choices = [{ role: 'D', itemId: 1, counting: 'all' }]
     const substitutes = [{ lineId: 99_999, kits: 1, choices }]
     expect((await bram.ask('POST', '/batches/4/substitutes', { substitutes })).status).toBe(404)

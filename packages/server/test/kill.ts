@@ -51,7 +51,7 @@ export async function killAgainAndAgain(shop: Shop, times: number): Promise<Kill
     const caller = new Caller(victim.base)
     caller.cookie = odile.cookie
     caller.token = odile.token
-    // Its threads are awake and its forms reckoned, as those of a server that has been up for a while.
+    // Its threads are awake and its forms evaluated, as those of a server that has been up for a while.
     await caller.ask('GET', `/batches/${batchId}`)
     const asked = Promise.allSettled(asks.map((_, i) => act(caller, i)))
     await new Promise((after) => setTimeout(after, wait[step] * (0.7 + 0.6 * Math.random())))

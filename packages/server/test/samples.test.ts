@@ -16,7 +16,7 @@ afterAll(() => shop.close())
 
 const asked = { version: null, size: 'large', minutes: 35, threadMm: 560, note: 'a little loose' }
 
-test('a sample is kept with what was reckoned for its size, and is told to whoever reads the pattern', async () => {
+test('a sample is kept with what was evaluated for its size, and is told to whoever reads the pattern', async () => {
   const large = await bram.ask('POST', `/patterns/${id}/samples`, asked)
   expect(large.status).toBe(200)
   const small = await bram.ask('POST', `/patterns/${id}/samples`, { ...asked, size: 'small' })

@@ -353,14 +353,14 @@ export async function soak(minutes: number, { say, killDatabase }: Told): Promis
     doubled,
     wrong,
     trouble,
-    holdMs: { longest, most: mostOf(holds, 0.999) },
+    holdMs: { longest, most: maxOf(holds, 0.999) },
     silentMs,
     faults,
   }
 }
 
 /** The bound under which so large a share of them lies. */
-function mostOf(holds: ReadonlyMap<number, number>, share: number): number {
+function maxOf(holds: ReadonlyMap<number, number>, share: number): number {
   const bounds = [...holds.keys()].sort((a, b) => a - b)
   const all = [...holds.values()].reduce((sum, times) => sum + times, 0)
   let under = 0

@@ -66,7 +66,7 @@ describe('the threads', () => {
       as(1, () => pool.run('form', rope(12 + i))).then(() => done.push(`many ${i}`)),
     )
     const one = as(2, () => pool.run('form', rope(40))).then(() => done.push('one'))
-    const quick = as(3, () => pool.run('reckon', rope(3))).then(() => done.push('quick'))
+    const quick = as(3, () => pool.run('evaluate', rope(3))).then(() => done.push('quick'))
     expect(pool.stateFor(2).ahead).toBe(1)
     await Promise.all([...many, one, quick])
     expect(done.indexOf('one')).toBeLessThan(4)

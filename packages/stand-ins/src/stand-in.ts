@@ -3,12 +3,12 @@ import http, { type IncomingMessage } from 'node:http'
 import type net from 'node:net'
 
 /** @throws Error when more is sent than is sensible */
-export async function bodyOf(request: IncomingMessage, mostBytes: number): Promise<Buffer> {
+export async function bodyOf(request: IncomingMessage, maxBytes: number): Promise<Buffer> {
   const chunks: Buffer[] = []
   let bytes = 0
   for await (const chunk of request as AsyncIterable<Buffer>) {
     bytes += chunk.length
-    if (bytes > mostBytes) throw new Error('Too much.')
+    if (bytes > maxBytes) throw new Error('Too much.')
     chunks.push(chunk)
   }
   return Buffer.concat(chunks)

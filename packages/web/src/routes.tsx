@@ -86,8 +86,8 @@ export const router = createBrowserRouter([
           { path: 'kits/plan', lazy: async () => ({ Component: (await import('./kits/plan-page')).PlanPage }) },
           { path: 'kits/make', lazy: async () => ({ Component: (await import('./kits/make-page')).MakePage }) },
           {
-            path: 'kits/rescue/:itemId',
-            lazy: async () => ({ Component: (await import('./kits/rescue-page')).RescuePage }),
+            path: 'kits/shortage/:itemId',
+            lazy: async () => ({ Component: (await import('./kits/shortage-page')).ShortagePage }),
           },
           { path: 'people', lazy: async () => ({ Component: (await import('./people/people-page')).PeoplePage }) },
           { path: 'audit', lazy: async () => ({ Component: (await import('./audit/audit-page')).AuditPage }) },

@@ -14,7 +14,7 @@ import {
   takenFrom,
 } from './allocation'
 import { type Goal, inOrder, type Proof } from './in-order'
-import { better, type Kits, mostKits, totalOf } from './most-kits'
+import { better, countKits, type Kits, totalOf } from './kit-counts'
 import { fillOneLotEach } from './one-lot-each'
 import type { Row, Term } from './programme'
 
@@ -79,7 +79,7 @@ function grouped<Each, Key>(list: readonly Each[], keyOf: (each: Each) => Key): 
 }
 
 /** Beyond so many ways to take kits of a line from a lot it is no longer asked all at once. */
-const mostAtOnce = 400
+const maxAtOnce = 400
 
 /** Lines that cannot all be filled, or only perhaps. */
 function fillJointly(
@@ -92,9 +92,9 @@ function fillJointly(
     .flatMap(({ variants }) => variants.flatMap(({ bill }) => bill))
     .reduce((sum, { itemId }) => sum + (lots.get(itemId)?.length ?? 0), 0)
   const own: Proof = { proven: true, gap: 0 }
-  const exact = ways <= mostAtOnce ? atOnce(lines, lots, solve, own) : undefined
+  const exact = ways <= maxAtOnce ? atOnce(lines, lots, solve, own) : undefined
   if (exact && own.proven) return exact
-  const most = mostKits(lines, lots, solve)
+  const most = countKits(lines, lots, solve)
   const kitsIn = (takes: readonly Take[]): Kits =>
     lines.map(({ line, variants }) =>
       variants.map(({ bill }, v) =>

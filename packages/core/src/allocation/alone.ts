@@ -5,7 +5,7 @@ interface FreeLot {
 }
 
 /** How many kits of one bill the free lots would fill by themselves, each from one lot of every item, and the items that stop at that number. */
-export function mostAlone(
+export function maxAlone(
   bill: readonly { readonly itemId: number; readonly quantity: number }[],
   lots: readonly FreeLot[],
 ): { kits: number; limitedBy: number[] } {

@@ -5,7 +5,7 @@
 import type { AllocationLot, Demand } from './allocation'
 
 /** Steps of the largest lot, times lines: beyond this the solver is asked. */
-const mostWork = 20_000_000
+const maxWork = 20_000_000
 
 /** @returns kits by demand and lot; undefined where it cannot be shown to be the best */
 export function fillOneLotEach(demands: readonly Demand[], lots: readonly AllocationLot[]): number[][] | undefined {
@@ -15,7 +15,7 @@ export function fillOneLotEach(demands: readonly Demand[], lots: readonly Alloca
   const step = sizes.reduce(greatestDivisor, 0)
   if (step === 0) return demands.map(() => lots.map(() => 0))
   const room = lots.map(({ free }) => Math.floor(free / step))
-  if (Math.max(0, ...room) * demands.length * lots.length > mostWork) return undefined
+  if (Math.max(0, ...room) * demands.length * lots.length > maxWork) return undefined
   const steps = sizes.map((size) => size / step)
   const order = lots.map((_, i) => i).sort((a, b) => (lots[a]?.rank ?? 0) - (lots[b]?.rank ?? 0))
   const filled = demands.map(() => lots.map(() => 0))

@@ -1,4 +1,6 @@
 /** What a colourway does to the eye and to the hand that stitches it: in plain words, with the figures behind them. */
+
+import type { Touching } from '../report/measures'
 import { difference, lightness } from './difference'
 
 /** What a role is dressed in. */
@@ -14,12 +16,6 @@ export interface RoleColour {
   readonly finish: string
   /** Beads of it in a kit. */
   readonly count: number
-}
-
-/** Two roles whose beads touch in the computed piece, in so many places. */
-export interface Touching {
-  readonly roles: readonly [string, string]
-  readonly places: number
 }
 
 export type Verdict = 'confuses' | 'near' | 'apart' | 'accent'
@@ -55,10 +51,13 @@ export interface Ramp {
 
 /** Apart enough not to be taken for each other while stitching. */
 export const apartFrom = 10
+
 /** Apart enough to read as an accent. */
 export const accentFrom = 25
+
 /** A step of a ramp that is seen as one. */
 const rampStep = 4
+
 /** Thread nearer than this in colour does not show through a transparent bead. */
 const threadShows = 20
 

@@ -11,7 +11,7 @@ export interface PaletteColour {
 }
 
 /** A colour of less of the picture than this is an accident. */
-const leastShare = 0.015
+const minShare = 0.015
 /** Colours nearer than this (CIEDE2000) are one to a bead shelf. */
 const sameTo = 6
 
@@ -51,7 +51,7 @@ export function paletteOf(rgba: Uint8ClampedArray | Uint8Array, most = 6): Palet
     else found.push({ colour, share })
   }
   return found
-    .filter(({ share }) => share >= leastShare)
+    .filter(({ share }) => share >= minShare)
     .sort((a, b) => b.share - a.share)
     .slice(0, most)
 }

@@ -1,6 +1,6 @@
 /** A pattern graded over a list of sizes: what each comes to, which break a rule, and the nearest that keeps it. */
 
-import { type Choices, reckonPattern } from '../evaluate/evaluate-pattern'
+import { type Choices, evaluatePattern } from '../evaluate/evaluate-pattern'
 import { Faults } from '../evaluate/faults'
 import { readSheet } from '../evaluate/program'
 import { type Finished, finishedIn } from '../form/finished'
@@ -20,7 +20,7 @@ export interface Grade {
   readonly nearestMm: Mm | undefined
 }
 
-export const mostGrades = 24
+export const maxGrades = 24
 /** How far a nearer measure is looked for, and in what steps. */
 const reachMm: Mm = 3
 const stepMm: Mm = 0.1
@@ -38,13 +38,13 @@ export function measuresOf(source: string): string[] {
  */
 export function gradeOver(source: string, choices: Choices, name: string, values: readonly Mm[]): Grade[] {
   if (values.length === 0) throw new RangeError('Give the measures, for example: 12, 14, 16, 18.')
-  if (values.length > mostGrades) throw new RangeError(`At most ${mostGrades} measures at a time.`)
+  if (values.length > maxGrades) throw new RangeError(`At most ${maxGrades} measures at a time.`)
   const wrong = values.find((value) => !(value > 0 && value <= 5000))
   if (wrong !== undefined) throw new RangeError(`${wrong} mm is no measure of a piece; between 0 and 5,000 mm.`)
   const choicesAt = (value: Mm) => ({ ...choices, measures: { ...choices.measures, [name]: value } })
-  const at = (value: Mm) => reckonPattern(source, choicesAt(value)).report
+  const at = (value: Mm) => evaluatePattern(source, choicesAt(value)).report
   return values.map((valueMm): Grade => {
-    const { report } = formedPattern(source, choicesAt(valueMm)).reckoned
+    const { report } = formedPattern(source, choicesAt(valueMm)).evaluated
     const breaks = brokenBy(report)
     return {
       valueMm,

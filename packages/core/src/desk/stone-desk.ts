@@ -1,6 +1,6 @@
 /** The sizing desk's first question: what goes round this stone, and what depth of wall holds it? */
 import { type Bead, beadName } from '../catalogue/bead'
-import { reckonPattern } from '../evaluate/evaluate-pattern'
+import { evaluatePattern } from '../evaluate/evaluate-pattern'
 import { formedPattern } from '../form/form-pattern'
 import type { Mm } from '../measure/units'
 import { soundForm } from '../report/form-report'
@@ -33,14 +33,14 @@ export interface StoneAnswer {
 
 /** An edge that is smaller than the stone by less may let it slip. */
 const safeMm: Mm = 0.3
-const mostRounds = 4
+const maxRounds = 4
 
 /** @throws RangeError that says what is wrong with the stone or the multiple, and how to mend it */
 export function stoneDesk({ stone, wall, edge, multiple }: StoneQuestion): StoneAnswer {
   if (!Number.isInteger(multiple) || multiple < 2 || multiple > 60)
     throw new RangeError('A ring divides by a whole number from 2 to 60.')
   const beads = { A: wall, C: edge }
-  const { report } = reckonPattern([...declared(stone, wall, edge), 'part bezel', '  ring 12A'].join('\n'), { beads })
+  const { report } = evaluatePattern([...declared(stone, wall, edge), 'part bezel', '  ring 12A'].join('\n'), { beads })
   const fault = report.diagnostics.find(({ severity }) => severity === 'error')
   const found = report.stones[0]
   if (fault || !found) throw new RangeError(`${fault?.message ?? 'There is no stone.'} ${fault?.mend ?? ''}`.trim())
@@ -72,10 +72,10 @@ export function bezelLines(count: number, rounds: number): string[] {
 function wallsOf({ stone, wall, edge }: StoneQuestion, count: number): Wall[] {
   const walls: Wall[] = []
   // A round at least, so that there are two edges; and no higher than the first that holds.
-  for (let rounds = 0; rounds <= mostRounds; rounds++) {
+  for (let rounds = 0; rounds <= maxRounds; rounds++) {
     const lines = bezelLines(count, rounds)
     const source = [...declared(stone, wall, edge), 'part bezel', ...lines, 'finish'].join('\n')
-    const { report } = formedPattern(source, { beads: { A: wall, C: edge } }).reckoned
+    const { report } = formedPattern(source, { beads: { A: wall, C: edge } }).evaluated
     const held = soundForm(report)?.held[0]
     const holds = (held?.frontMm ?? 0) >= safeMm && (held?.backMm ?? 0) >= safeMm
     walls.push({ rounds, frontMm: held?.frontMm, backMm: held?.backMm, holds, lines })

@@ -7,7 +7,7 @@ import { pointsOfFrame, type Shape } from '../form/shape'
 import { stoneFaces } from '../form/solid'
 import type { Vector } from '../form/vector'
 import type { Mm } from '../measure/units'
-import type { Reckoned } from '../report/evaluated-pattern'
+import type { EvaluatedPattern } from '../report/evaluated-pattern'
 import { outlineOf } from '../sizing/outline'
 import { beadOf, entryOf, exitOf } from '../stitch/hole'
 import type { BodyMeasures } from './body'
@@ -55,8 +55,8 @@ export interface ScenePass {
   readonly begins: boolean
 }
 
-export function sceneOf(reckoned: Reckoned, form: Form): Scene {
-  const { work, roles, letterOf } = reckoned
+export function sceneOf(evaluated: EvaluatedPattern, form: Form): Scene {
+  const { work, roles, letterOf } = evaluated
   const { piece, seats } = form
   const beads: SceneBead[] = Array.from({ length: work.beads }, (_, bead) => {
     const { bead: record } = piece.shapes[piece.shapeOf[bead] as number] as Shape
@@ -90,7 +90,7 @@ export function sceneOf(reckoned: Reckoned, form: Form): Scene {
         frontMm: front,
         backMm: back,
         profile: role.stone.profile,
-        statement: reckoned.report.statements.findIndex(
+        statement: evaluated.report.statements.findIndex(
           ({ action }) => action.type === 'place' && action.role === role.letter,
         ),
       },

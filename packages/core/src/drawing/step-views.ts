@@ -1,13 +1,13 @@
 import type { Form } from '../form/form'
 import { lastForms } from '../form/form-pattern'
 import { type StepForm, stepForms, stepsOf } from '../form/step-forms'
-import type { Reckoned } from '../report/evaluated-pattern'
+import type { EvaluatedPattern } from '../report/evaluated-pattern'
 import type { StatementReport } from '../report/report'
 import { type Scene, sceneOf } from './scene'
 import { type Face, type View, viewOf } from './view'
 
 /** Beyond so many, drawings of single lines say nothing on paper any more. */
-const mostDrawn = 60
+const maxDrawn = 60
 
 export interface StepView {
   readonly view: View
@@ -24,7 +24,7 @@ export function stepViews(
   steps: readonly StepForm[],
   statements: readonly StatementReport[],
 ): Record<number, StepView> {
-  const scenes = steps.map(({ passes, reckoned, form }) => ({ passes, scene: sceneOf(reckoned, form) }))
+  const scenes = steps.map(({ passes, evaluated, form }) => ({ passes, scene: sceneOf(evaluated, form) }))
   const whole = scenes.at(-1)?.scene
   if (!whole) return {}
   const ends = new Map<number, number>()
@@ -37,7 +37,7 @@ export function stepViews(
     return end === undefined ? [] : [{ line, statement, end }]
   })
   return Object.fromEntries(
-    drawn.slice(0, mostDrawn).map(({ line, statement, end }) => {
+    drawn.slice(0, maxDrawn).map(({ line, statement, end }) => {
       const { scene } = scenes.find(({ passes }) => passes >= end) as { scene: Scene }
       const face = faceOf(scene, statement)
       return [line, { view: viewOf(scene, { face, statement }), face }]
@@ -46,18 +46,18 @@ export function stepViews(
 }
 
 /** The work as it lies when a line has been done for the first time. */
-export function sceneAfter(statement: number, reckoned: Reckoned, form: Form): Scene {
-  const { work } = reckoned
+export function sceneAfter(statement: number, evaluated: EvaluatedPattern, form: Form): Scene {
+  const { work } = evaluated
   const doing = work.doings.findIndex((from) => work.statementAt(from) >= statement)
   const end = doing < 0 ? work.passes : (work.doings[doing + 1] ?? work.passes)
-  const steps = stepsOf(reckoned).filter((passes) => passes < end)
-  const last = allStepForms(reckoned, form, [...steps, end]).at(-1) as StepForm
-  return sceneOf(last.reckoned, last.form)
+  const steps = stepsOf(evaluated).filter((passes) => passes < end)
+  const last = allStepForms(evaluated, form, [...steps, end]).at(-1) as StepForm
+  return sceneOf(last.evaluated, last.form)
 }
 
 /** All of it at once: for documents and the command line. */
-export const allStepForms = (reckoned: Reckoned, form: Form, steps = stepsOf(reckoned)): StepForm[] =>
-  [...stepForms(reckoned, form, steps, lastForms)].filter((step) => step !== undefined)
+export const allStepForms = (evaluated: EvaluatedPattern, form: Form, steps = stepsOf(evaluated)): StepForm[] =>
+  [...stepForms(evaluated, form, steps, lastForms)].filter((step) => step !== undefined)
 
 /** A line whose beads lie behind the middle of what is there already, by half a bead, is seen from behind. */
 export function faceOf({ passes, beads, poses }: Scene, statement: number): Face {

@@ -1,8 +1,8 @@
 import { needles, threadKinds } from '../catalogue/thread'
 import type { ThreadChoice } from '../notation/parse-thread'
 import type { StatementReport } from '../report/report'
-import type { Bench } from '../stitch/bench'
-import { type Crowding, mostPassesThrough } from '../thread/crowding'
+import type { StitchMachine } from '../stitch/stitch-machine'
+import { type Crowding, maxPassesThrough } from '../thread/crowding'
 
 interface Found {
   readonly crowding: readonly Crowding[]
@@ -11,8 +11,12 @@ interface Found {
 }
 
 /** The fullest bead of each role, and the beads that the thread could not really have passed. */
-export function crowdingOf(bench: Bench, choice: ThreadChoice, statements: readonly StatementReport[]): Found {
-  const { work } = bench
+export function crowdingOf(
+  machine: StitchMachine,
+  choice: ThreadChoice,
+  statements: readonly StatementReport[],
+): Found {
+  const { work } = machine
   const passes = new Uint16Array(work.beads * 2)
   const worst = new Map<number, { passes: number; statement: number; overAt: number | undefined; most: number }>()
   for (let pass = 0; pass < work.passes; pass++) {
@@ -22,7 +26,7 @@ export function crowdingOf(bench: Bench, choice: ThreadChoice, statements: reado
     passes[bore] = count
     let known = worst.get(role)
     if (!known) {
-      known = { passes: 0, statement: 0, overAt: undefined, most: bench.mostPassesOf(role) }
+      known = { passes: 0, statement: 0, overAt: undefined, most: machine.maxPassesOf(role) }
       worst.set(role, known)
     }
     if (count > known.most && known.overAt === undefined) known.overAt = work.statementAt(pass)
@@ -35,13 +39,13 @@ export function crowdingOf(bench: Bench, choice: ThreadChoice, statements: reado
   const crowding: Crowding[] = []
   const tooFull: Found['tooFull'][number][] = []
   for (const [role, { passes, statement, overAt, most }] of worst) {
-    const one = { role: bench.letterOf(role), passes, room: most - passes, line: lineOf(overAt ?? statement) }
+    const one = { role: machine.letterOf(role), passes, room: most - passes, line: lineOf(overAt ?? statement) }
     crowding.push(one)
     if (overAt === undefined || most === 0) continue
     tooFull.push({
       ...one,
       message: `A bead of ${one.role} would take ${passes} passes here, and its hole lets ${most} through with ${choice.thread.kind} ${choice.thread.size} and needle ${choice.needle}.`,
-      mend: waysOut(bench.boreOfRole(role), choice, passes),
+      mend: waysOut(machine.boreOfRole(role), choice, passes),
     })
   }
   return { crowding, tooFull }
@@ -52,7 +56,7 @@ function waysOut(boreMm: number, choice: ThreadChoice, passes: number): string {
   const ways: string[] = []
   for (const [number, needleMm] of Object.entries(needles)) {
     if (needleMm >= choice.needleMm) continue
-    const most = mostPassesThrough(boreMm, choice.thread.acrossMm, needleMm, choice.strands)
+    const most = maxPassesThrough(boreMm, choice.thread.acrossMm, needleMm, choice.strands)
     if (most >= passes) {
       ways.push(`needle ${number} lets ${most} through`)
       break
@@ -60,11 +64,11 @@ function waysOut(boreMm: number, choice: ThreadChoice, passes: number): string {
   }
   const finer = threadKinds
     .filter((thread) => thread.kind === choice.thread.kind && thread.acrossMm < choice.thread.acrossMm)
-    .map((thread) => ({ thread, most: mostPassesThrough(boreMm, thread.acrossMm, choice.needleMm, choice.strands) }))
+    .map((thread) => ({ thread, most: maxPassesThrough(boreMm, thread.acrossMm, choice.needleMm, choice.strands) }))
     .find(({ most }) => most >= passes)
   if (finer) ways.push(`${finer.thread.kind} ${finer.thread.size} lets ${finer.most} through`)
   if (choice.strands === 2) ways.push('a single thread takes half the room')
-  const over = passes - mostPassesThrough(boreMm, choice.thread.acrossMm, choice.needleMm, choice.strands)
+  const over = passes - maxPassesThrough(boreMm, choice.thread.acrossMm, choice.needleMm, choice.strands)
   ways.push(`${over} ${over === 1 ? 'pass' : 'passes'} fewer would do, by reinforcing less or going another way`)
   const told = ways.join('; ')
   return `${told.charAt(0).toUpperCase()}${told.slice(1)}.`

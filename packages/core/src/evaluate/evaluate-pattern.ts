@@ -3,18 +3,18 @@ import type { Stone } from '../catalogue/stone'
 import { needles } from '../catalogue/thread'
 import { type Mm, sayLength } from '../measure/units'
 import type { SizeWords } from '../notation/declarations'
-import { reckon, type SettledFit } from '../notation/expression'
+import { evaluate, type SettledFit } from '../notation/expression'
 import type { Span } from '../notation/fault'
 import { nearest } from '../notation/nearest'
 import { longestSource, type Parsed, parsePattern } from '../notation/parse'
 import { beadOf } from '../notation/parse-bead'
 import { stoneOf } from '../notation/parse-stone'
 import { settingsWith, type ThreadChoice, threadOf, usualThread } from '../notation/parse-thread'
-import type { Reckoned } from '../report/evaluated-pattern'
+import type { EvaluatedPattern } from '../report/evaluated-pattern'
 import type { Report, StatementReport } from '../report/report'
 import type { Counting } from '../sizing/counting'
 import { readMadeSize } from '../sizing/made-size'
-import { Bench, type Formed } from '../stitch/bench'
+import { type Formed, StitchMachine } from '../stitch/stitch-machine'
 import { planThread } from '../thread/plan'
 import { type ThreadSettings, usualThreadSettings } from '../thread/settings'
 import { crowdingOf } from './crowding'
@@ -42,19 +42,19 @@ export interface Choices {
 
 /**
  * Reads a pattern and works it through, line by line. Never throws for what is written in it: every fault is a diagnostic in its
- * line, and the other lines are reckoned all the same.
+ * line, and the other lines are evaluated all the same.
  */
-export function reckonPattern(source: string | Parsed, choices: Choices = {}): Reckoned {
+export function evaluatePattern(source: string | Parsed, choices: Choices = {}): EvaluatedPattern {
   const parsed = typeof source === 'string' ? parsePattern(source.slice(0, longestSource)) : source
-  const first = reckonOnce(parsed, choices, undefined)
-  if (!first.mayFit) return first.reckoned
+  const first = evaluateOnce(parsed, choices, undefined)
+  if (!first.mayFit) return first.evaluated
   // The rounds that follow a ring settle what its count must divide by: the least that lets every line come out even.
   for (const multiple of multiples) {
-    const next = reckonOnce(parsed, choices, { multiple, further: 0 })
+    const next = evaluateOnce(parsed, choices, { multiple, further: 0 })
     // A count may come out even by chance: what the ring must divide by lets the count after it come out even too.
-    if (!next.mayFit && !reckonOnce(parsed, choices, { multiple, further: 1 }).mayFit) return next.reckoned
+    if (!next.mayFit && !evaluateOnce(parsed, choices, { multiple, further: 1 }).mayFit) return next.evaluated
   }
-  return first.reckoned
+  return first.evaluated
 }
 
 /** The stones that a pattern declares, as they are in one of its sizes; without working it through. */
@@ -62,10 +62,10 @@ export function stonesDeclared(source: string, size: string): ReadonlyMap<string
   const parsed = parsePattern(source)
   const faults = new Faults(parsed)
   const sheet = readSheet(parsed.lines, faults)
-  const bench = new Bench(usualThreadSettings, usualThread, undefined)
-  setOut(sheet, chooseSize(sheet.sizes, size || undefined, faults), {}, bench, faults)
+  const machine = new StitchMachine(usualThreadSettings, usualThread, undefined)
+  setOut(sheet, chooseSize(sheet.sizes, size || undefined, faults), {}, machine, faults)
   return new Map(
-    [...bench.roles.values()].flatMap((role) => (role.type === 'stone' ? [[role.letter, role.stone] as const] : [])),
+    [...machine.roles.values()].flatMap((role) => (role.type === 'stone' ? [[role.letter, role.stone] as const] : [])),
   )
 }
 
@@ -73,14 +73,14 @@ export function stonesDeclared(source: string, size: string): ReadonlyMap<string
 const multiples = [4, 6, 8, 10, 12, 14, 16, 18, 20, 24, 28, 30, 32, 36, 40, 48]
 
 /** Larger patterns say for themselves what their rings must divide by: working them again and again would hold up the typing. */
-const mostToRefit = { passes: 20_000, effort: 200_000 }
+const maxToRefit = { passes: 20_000, effort: 200_000 }
 
 /** @returns `mayFit` when some count did not come out even and another ring might mend it */
-function reckonOnce(
+function evaluateOnce(
   parsed: Parsed,
   choices: Choices,
   settled: SettledFit | undefined,
-): { reckoned: Reckoned; mayFit: boolean } {
+): { evaluated: EvaluatedPattern; mayFit: boolean } {
   const faults = new Faults(parsed)
   if (parsed.source.length >= longestSource) {
     const longest = longestSource.toLocaleString('en-GB')
@@ -99,18 +99,18 @@ function reckonOnce(
 
   const worked = sheet.thread?.declaration.thread
   const thread = worked ? { ...worked, needleMm: needles[worked.needle] ?? usualThread.needleMm } : usualThread
-  const bench = new Bench(shop, thread, settled, choices.formed)
-  setOut(sheet, size, choices, bench, faults)
-  const settings = settingsIn(sheet, bench, faults)
-  bench.settings = settings
-  const statements = workThrough(sheet, bench, options, faults)
-  for (const remark of bench.remarks) faults.add(remark.severity, remark.span, remark.message, remark.mend)
-  warnOfUnused(bench, [...options.values()].includes(false), faults)
+  const machine = new StitchMachine(shop, thread, settled, choices.formed)
+  setOut(sheet, size, choices, machine, faults)
+  const settings = settingsIn(sheet, machine, faults)
+  machine.settings = settings
+  const statements = workThrough(sheet, machine, options, faults)
+  for (const remark of machine.remarks) faults.add(remark.severity, remark.span, remark.message, remark.mend)
+  warnOfUnused(machine, [...options.values()].includes(false), faults)
 
-  const threadChoice = threadIn(sheet, bench, faults)
-  const { crowding, tooFull } = crowdingOf(bench, threadChoice, statements)
+  const threadChoice = threadIn(sheet, machine, faults)
+  const { crowding, tooFull } = crowdingOf(machine, threadChoice, statements)
   for (const { line, message, mend } of tooFull) faults.add('warning', lineSpan(parsed, line), message, mend)
-  const threads = threadsOf(bench, threadChoice.strands, statements)
+  const threads = threadsOf(machine, threadChoice.strands, statements)
   const totalMm = sum(threads.map((plan) => plan.totalMm))
   const { lengthMm } = threadChoice
   if (sheet.thread && lengthMm !== undefined && lengthMm < totalMm) {
@@ -129,9 +129,9 @@ function reckonOnce(
     size: size?.name ?? '',
     sizes: sheet.sizes.map((each) => each.name),
     options: Object.fromEntries(options),
-    ...totalsOf(bench, sheet.makes),
-    fits: bench.fits,
-    refilled: bench.refilled,
+    ...totalsOf(machine, sheet.makes),
+    fits: machine.fits,
+    refilled: machine.refilled,
     threadChoice,
     threadSettings: settings,
     thread: {
@@ -141,44 +141,54 @@ function reckonOnce(
     },
     threads,
     crowding,
-    parts: partsOf(statements, bench, settings),
+    parts: partsOf(statements, machine, settings),
     statements,
     diagnostics,
     sound: !diagnostics.some((fault) => fault.severity === 'error'),
   }
-  const small = bench.work.passes <= mostToRefit.passes && bench.effort <= mostToRefit.effort
-  const reckoned = { report, work: bench.work, roles: bench.roles, letterOf: bench.letterOf, tension: settings.tension }
-  return { reckoned, mayFit: faults.uneven && bench.openFits && small }
+  const small = machine.work.passes <= maxToRefit.passes && machine.effort <= maxToRefit.effort
+  const evaluated = {
+    report,
+    work: machine.work,
+    roles: machine.roles,
+    letterOf: machine.letterOf,
+    tension: settings.tension,
+  }
+  return { evaluated, mayFit: faults.uneven && machine.openFits && small }
 }
 
-function threadsOf(bench: Bench, strands: 1 | 2, statements: readonly StatementReport[]): Report['threads'] {
-  const { threads, tails, passes } = bench.work
-  const pathOf = (i: number) => bench.pathMm(threads[i] as number, threads[i + 1] ?? passes)
+function threadsOf(machine: StitchMachine, strands: 1 | 2, statements: readonly StatementReport[]): Report['threads'] {
+  const { threads, tails, passes } = machine.work
+  const pathOf = (i: number) => machine.pathMm(threads[i] as number, threads[i + 1] ?? passes)
   return threads.flatMap((from, i) => {
     if (tails.has(i)) return []
     // What is worked with its tail is cut with it.
     let tailMm = 0
     for (let k = i + 1; tails.has(k); k++) tailMm += pathOf(k)
-    const settings = bench.threadSettings[i] as ThreadSettings
+    const settings = machine.threadSettings[i] as ThreadSettings
     const plan = planThread(pathOf(i) + tailMm, strands, settings)
-    const begins = furtherLengthsBegin(bench, from, threads[i + 1] ?? passes, plan.pathMm, plan.cutsMm.length)
+    const begins = furtherLengthsBegin(machine, from, threads[i + 1] ?? passes, plan.pathMm, plan.cutsMm.length)
     return [{ ...plan, furtherFrom: begins.map((statement) => statements[statement]?.line ?? 1) }]
   })
 }
 
 /** The shop's ways with thread, and what the pattern says instead. */
-function settingsIn(sheet: Sheet, bench: Bench, faults: Faults): ThreadSettings {
-  if (!sheet.thread) return bench.settings
+function settingsIn(sheet: Sheet, machine: StitchMachine, faults: Faults): ThreadSettings {
+  if (!sheet.thread) return machine.settings
   try {
-    return settingsWith(bench.settings, sheet.thread.declaration.thread.ways, bench)
+    return settingsWith(machine.settings, sheet.thread.declaration.thread.ways, machine)
   } catch (error) {
     faults.caught(error)
-    return bench.settings
+    return machine.settings
   }
 }
 
 /** Beads and thread by part, in order. */
-function partsOf(statements: readonly StatementReport[], bench: Bench, usual: ThreadSettings): Report['parts'] {
+function partsOf(
+  statements: readonly StatementReport[],
+  machine: StitchMachine,
+  usual: ThreadSettings,
+): Report['parts'] {
   const parts = new Map<string, { added: Map<string, number>; threadMm: number }>()
   for (const { part: name, added, threadMm } of statements) {
     const part = parts.get(name) ?? { added: new Map<string, number>(), threadMm: 0 }
@@ -187,7 +197,7 @@ function partsOf(statements: readonly StatementReport[], bench: Bench, usual: Th
     for (const [role, count] of Object.entries(added)) part.added.set(role, (part.added.get(role) ?? 0) + count)
   }
   return [...parts].map(([name, { added, threadMm }]) => {
-    const own = bench.partSettings.get(name)
+    const own = machine.partSettings.get(name)
     return {
       name,
       added: Object.fromEntries(added),
@@ -239,8 +249,14 @@ function chooseOptions(sheet: Sheet, wanted: Readonly<Record<string, boolean>>, 
 }
 
 /** Sets out the size's values and the roles with the beads chosen for them. */
-function setOut(sheet: Sheet, size: SizeWords | undefined, choices: Choices, bench: Bench, faults: Faults): void {
-  for (const [letter, line] of sheet.lostRoles) bench.lostRoles.set(letter, line)
+function setOut(
+  sheet: Sheet,
+  size: SizeWords | undefined,
+  choices: Choices,
+  machine: StitchMachine,
+  faults: Faults,
+): void {
+  for (const [letter, line] of sheet.lostRoles) machine.lostRoles.set(letter, line)
   const attempt = (act: () => void) => {
     try {
       act()
@@ -250,7 +266,8 @@ function setOut(sheet: Sheet, size: SizeWords | undefined, choices: Choices, ben
     }
     return true
   }
-  for (const setting of size?.settings ?? []) attempt(() => bench.values.set(setting.name, reckon(setting.of, bench)))
+  for (const setting of size?.settings ?? [])
+    attempt(() => machine.values.set(setting.name, evaluate(setting.of, machine)))
   const known = new Set(sheet.sizes.flatMap((each) => each.settings.map(({ name }) => name)))
   const made = readMadeSize(choices.size ?? '').measures
   for (const name of Object.keys(made))
@@ -262,7 +279,7 @@ function setOut(sheet: Sheet, size: SizeWords | undefined, choices: Choices, ben
         known.size > 0 ? `It is made to: ${[...known].join(', ')}.` : 'It comes in its own sizes only.',
       )
   for (const [name, amount] of Object.entries({ ...made, ...choices.measures }))
-    bench.values.set(name, { amount, unit: 'mm' })
+    machine.values.set(name, { amount, unit: 'mm' })
   for (const other of sheet.sizes) {
     for (const setting of other.settings) {
       if (size && !size.settings.some((each) => each.name === setting.name)) {
@@ -280,23 +297,23 @@ function setOut(sheet: Sheet, size: SizeWords | undefined, choices: Choices, ben
     const span = line.items[0] ?? line
     const made = attempt(() => {
       if (declaration.word === 'bead') {
-        const nominal = beadOf(declaration.bead, bench)
+        const nominal = beadOf(declaration.bead, machine)
         const bead = choices.beads?.[letter] ?? nominal
         const counting = choices.counting?.[letter] ?? 'all'
-        bench.declare({ type: 'bead', letter, bead, nominal, counting, label, span })
+        machine.declare({ type: 'bead', letter, bead, nominal, counting, label, span })
       } else if (declaration.word === 'stone') {
-        bench.declare({ type: 'stone', letter, stone: stoneOf(declaration.stone, bench), label, span })
-      } else bench.declare({ type: 'item', letter, name: declaration.name, count: declaration.count, label, span })
+        machine.declare({ type: 'stone', letter, stone: stoneOf(declaration.stone, machine), label, span })
+      } else machine.declare({ type: 'item', letter, name: declaration.name, count: declaration.count, label, span })
     })
-    if (!made) bench.lostRoles.set(letter, line.number)
+    if (!made) machine.lostRoles.set(letter, line.number)
   }
 }
 
 /** @param partly an option is off, so that what it would use may well be unused */
-function warnOfUnused(bench: Bench, partly: boolean, faults: Faults): void {
+function warnOfUnused(machine: StitchMachine, partly: boolean, faults: Faults): void {
   if (partly || faults.hasErrors) return
-  for (const role of bench.roles.values()) {
-    if (bench.used.has(role.letter) && (role.type !== 'stone' || bench.placed.has(role.letter))) continue
+  for (const role of machine.roles.values()) {
+    if (machine.used.has(role.letter) && (role.type !== 'stone' || machine.placed.has(role.letter))) continue
     const { letter } = role
     if (role.type === 'stone')
       faults.add('warning', role.span, `${letter} is declared but never placed.`, `Add: place ${letter}.`)
@@ -312,11 +329,11 @@ function warnOfUnused(bench: Bench, partly: boolean, faults: Faults): void {
   }
 }
 
-function threadIn(sheet: Sheet, bench: Bench, faults: Faults): ThreadChoice {
+function threadIn(sheet: Sheet, machine: StitchMachine, faults: Faults): ThreadChoice {
   if (!sheet.thread) return usualThread
   try {
-    const choice = threadOf(sheet.thread.declaration.thread, bench)
-    for (const role of bench.roles.values()) {
+    const choice = threadOf(sheet.thread.declaration.thread, machine)
+    for (const role of machine.roles.values()) {
       if (role.type === 'bead' && role.bead.boreMm < choice.needleMm) {
         faults.add(
           'error',
@@ -333,16 +350,16 @@ function threadIn(sheet: Sheet, bench: Bench, faults: Faults): ThreadChoice {
   }
 }
 
-function totalsOf(bench: Bench, makes: number): Pick<Report, 'beads' | 'stones' | 'items'> {
+function totalsOf(machine: StitchMachine, makes: number): Pick<Report, 'beads' | 'stones' | 'items'> {
   const counts = new Map<string, number>()
-  for (let bead = 0; bead < bench.work.beads; bead++) {
-    const letter = bench.letterOf(bench.work.role(bead))
+  for (let bead = 0; bead < machine.work.beads; bead++) {
+    const letter = machine.letterOf(machine.work.role(bead))
     counts.set(letter, (counts.get(letter) ?? 0) + 1)
   }
   const beads: Report['beads'][number][] = []
   const stones: Report['stones'][number][] = []
   const items: Report['items'][number][] = []
-  for (const role of bench.roles.values()) {
+  for (const role of machine.roles.values()) {
     const { letter, label } = role
     if (role.type === 'bead') {
       const each = counts.get(letter) ?? 0
@@ -358,10 +375,10 @@ function totalsOf(bench: Bench, makes: number): Pick<Report, 'beads' | 'stones' 
         bead: role.bead,
       })
     } else if (role.type === 'stone') {
-      const each = bench.placed.has(letter) ? 1 : 0
+      const each = machine.placed.has(letter) ? 1 : 0
       stones.push({ role: letter, label, each, total: each * makes, stone: role.stone })
     } else {
-      const each = bench.used.has(letter) ? role.count : 0
+      const each = machine.used.has(letter) ? role.count : 0
       items.push({ role: letter, name: role.name, label, each, total: each * makes })
     }
   }

@@ -1,9 +1,9 @@
 import { DoesNotDivide, type Fault, LineFault, type Span } from '../notation/fault'
 import type { Parsed } from '../notation/parse'
-import { Unreckoned } from '../stitch/bench'
+import { SkippedLine } from '../stitch/stitch-machine'
 
 /** More than this many faults help nobody; the rest are counted in one more. */
-const mostFaults = 500
+const maxFaults = 500
 
 /** Gathers what is wrong with a pattern, with its places. The same thing said twice of one place is said once. */
 export class Faults {
@@ -19,7 +19,7 @@ export class Faults {
   add(severity: Fault['severity'], span: Span, message: string, mend?: string, insert?: string): void {
     const key = `${severity} ${span.from} ${message}`
     if (this.list.has(key)) return
-    if (this.list.size >= mostFaults) {
+    if (this.list.size >= maxFaults) {
       this.left++
       return
     }
@@ -42,7 +42,7 @@ export class Faults {
 
   /** A fault of one line, or something worse that is not ours to hide. */
   caught(error: unknown): void {
-    if (error instanceof Unreckoned) this.add('note', error.span, error.message, error.mend)
+    if (error instanceof SkippedLine) this.add('note', error.span, error.message, error.mend)
     else if (error instanceof LineFault) {
       if (error instanceof DoesNotDivide) this.uneven = true
       // A line that is done again and again is at fault once, whatever its numbers are by then.

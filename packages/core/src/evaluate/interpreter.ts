@@ -1,6 +1,6 @@
-/** Doing a sheet's steps at the bench, with repeats, parts and options, and telling what each line did. */
+/** Doing a sheet's steps at the machine, with repeats, parts and options, and telling what each line did. */
 
-import { type Expression, reckon, reckonCount, reckonLength } from '../notation/expression'
+import { type Expression, evaluate, evaluateCount, evaluateLength } from '../notation/expression'
 import { DoesNotDivide, LineFault, Runaway, type Span } from '../notation/fault'
 import type { Line } from '../notation/line'
 import { nearest } from '../notation/nearest'
@@ -9,9 +9,9 @@ import { settingsWith, type ThreadWays } from '../notation/parse-thread'
 import type { StatementReport } from '../report/report'
 import { fitLength } from '../sizing/repeats'
 import type { Action } from '../stitch/action'
-import { type Bench, Unreckoned } from '../stitch/bench'
 import { beadOf } from '../stitch/hole'
 import type { PlaceTold } from '../stitch/place-told'
+import { SkippedLine, type StitchMachine } from '../stitch/stitch-machine'
 import { findTold } from '../stitch/target'
 import { travelTo } from '../stitch/travel'
 import type { ThreadSettings } from '../thread/settings'
@@ -20,10 +20,10 @@ import { plainPitch } from './plain-pitch'
 import type { Part, Sheet, Step } from './program'
 
 /** The most lines a pattern may do, repeats counted out: a bound on what a slip in a number can cost. */
-const mostDone = 200_000
+const maxDone = 200_000
 
 /** Turns of a repeat that are told one by one where they differ. */
-const mostTold = 1000
+const maxTold = 1000
 
 /** What one line did, over all the times it was done. */
 interface Tally {
@@ -48,11 +48,11 @@ interface Tally {
 
 export function workThrough(
   sheet: Sheet,
-  bench: Bench,
+  machine: StitchMachine,
   options: ReadonlyMap<string, boolean>,
   faults: Faults,
 ): StatementReport[] {
-  return new Worker(sheet, bench, options, faults).run()
+  return new Worker(sheet, machine, options, faults).run()
 }
 
 class Worker {
@@ -69,11 +69,11 @@ class Worker {
 
   constructor(
     private readonly sheet: Sheet,
-    private readonly bench: Bench,
+    private readonly machine: StitchMachine,
     private readonly options: ReadonlyMap<string, boolean>,
     private readonly faults: Faults,
   ) {
-    this.usual = bench.settings
+    this.usual = machine.settings
     this.parts = new Map(sheet.parts.filter((part) => part.name).map((part) => [part.name, part]))
   }
 
@@ -85,9 +85,9 @@ class Worker {
       const times = part.times ? this.count(part.times, 'The number of parts') : 1
       const head = times > 1 ? part.line : undefined
       for (let i = 0; i < times && !this.stopped; i++) {
-        this.bench.settings = this.settingsOf(part.ways)
-        this.bench.partSettings.set(part.name, this.bench.settings)
-        this.bench.beginPart(part.name)
+        this.machine.settings = this.settingsOf(part.ways)
+        this.machine.partSettings.set(part.name, this.machine.settings)
+        this.machine.beginPart(part.name)
         const tally = head && (this.known(head) ?? this.tellRepeat(head, times, { of: 'part' }))
         this.holding(tally, () => this.steps(part.steps))
       }
@@ -98,7 +98,7 @@ class Worker {
   private settingsOf(ways: ThreadWays): ThreadSettings {
     if (Object.keys(ways).length === 0) return this.usual
     try {
-      return settingsWith(this.usual, ways, this.bench)
+      return settingsWith(this.usual, ways, this.machine)
     } catch (error) {
       this.faults.caught(error)
       return this.usual
@@ -110,7 +110,7 @@ class Worker {
     const tallies = [...this.tallies.values()].sort((a, b) => byPath(a.path, b.path))
     const places = new Int32Array(tallies.length)
     for (const [place, { at }] of tallies.entries()) places[at] = place
-    const { work, lines, refilled } = this.bench
+    const { work, lines, refilled } = this.machine
     work.renumberStatements(places)
     lines.length = 0
     for (const { line } of tallies) lines.push(line.number)
@@ -169,7 +169,7 @@ class Worker {
           this.use(step)
           break
         case 'failed':
-          markLost(step.line, this.bench, step.line.number)
+          markLost(step.line, this.machine, step.line.number)
           break
         case 'skip':
           if (this.leftOut(step)) return false
@@ -180,27 +180,27 @@ class Worker {
   }
 
   private line({ statement }: Extract<Step, { type: 'line' }>, next: Step | undefined): void {
-    const { bench } = this
+    const { machine } = this
     const { line } = statement
     if (!this.room(line.keywordSpan)) return
-    const from = bench.work.passes
-    const beads = bench.work.beads
+    const from = machine.work.passes
+    const beads = machine.work.beads
     const known = this.known(line)
-    bench.statement = known?.at ?? this.tallies.size
-    bench.lines[bench.statement] = line.number
-    bench.nextInto = next?.type === 'line' ? next.statement.into : undefined
+    machine.statement = known?.at ?? this.tallies.size
+    machine.lines[machine.statement] = line.number
+    machine.nextInto = next?.type === 'line' ? next.statement.into : undefined
     let action: Action
     try {
-      action = statement.work(bench)
+      action = statement.work(machine)
     } catch (error) {
       this.caught(error)
-      bench.takeBack(beads, from)
-      markLost(line, bench, error instanceof Unreckoned ? error.becauseOfLine : line.number)
+      machine.takeBack(beads, from)
+      markLost(line, machine, error instanceof SkippedLine ? error.becauseOfLine : line.number)
       return
     }
     const tally: Tally = known ?? {
       line,
-      part: bench.part,
+      part: machine.part,
       path: [...this.uses, line.number],
       at: this.tallies.size,
       within: this.within,
@@ -217,38 +217,38 @@ class Worker {
     if (known && told.type === 'round' && action.type === 'round' && told.fresh === true && !action.fresh)
       tally.action = { ...action, fresh: 'the first time' }
     this.tallies.set(this.keyOf(line), tally)
-    if (bench.work.passes > from) bench.work.doings.push(from)
-    for (let pass = from; pass < bench.work.passes; pass++) {
-      if (!bench.work.isNew(pass)) continue
-      const letter = bench.letterOf(bench.work.role(beadOf(bench.work.holeAt(pass))))
+    if (machine.work.passes > from) machine.work.doings.push(from)
+    for (let pass = from; pass < machine.work.passes; pass++) {
+      if (!machine.work.isNew(pass)) continue
+      const letter = machine.letterOf(machine.work.role(beadOf(machine.work.holeAt(pass))))
       tally.added.set(letter, (tally.added.get(letter) ?? 0) + 1)
       this.totals.set(letter, (this.totals.get(letter) ?? 0) + 1)
     }
     tally.times++
     tally.stitches += stitchesOf(action)
-    tally.threadMm += bench.pathMm(from, bench.work.passes)
+    tally.threadMm += machine.pathMm(from, machine.work.passes)
     tally.totals = Object.fromEntries(this.totals)
-    const { needle } = bench.work
-    tally.needleIn = needle === undefined ? '' : bench.letterOf(bench.work.role(beadOf(needle)))
-    if (tally.turns.length < mostTold) tally.turns.push(action)
+    const { needle } = machine.work
+    tally.needleIn = needle === undefined ? '' : machine.letterOf(machine.work.role(beadOf(needle)))
+    if (tally.turns.length < maxTold) tally.turns.push(action)
   }
 
   private block({ line, head, body }: Extract<Step, { type: 'block' }>): void {
-    const { bench } = this
+    const { machine } = this
     // Also one that holds nothing: there may be any number of them within one another.
     if (!this.room(line.keywordSpan)) return
     try {
       switch (head.type) {
         case 'repeat': {
-          const times = this.bounded(reckonCount(head.times, bench, 'The number of repeats'), head.times.span)
+          const times = this.bounded(evaluateCount(head.times, machine, 'The number of repeats'), head.times.span)
           this.holding(this.tellRepeat(line, times), () => {
             for (let i = 0; i < times && !this.stopped; i++) this.steps(body)
           })
           return
         }
         case 'range': {
-          const from = reckonCount(head.from, bench, 'The first number', -1_000_000)
-          const to = reckonCount(head.to, bench, 'The last number', -1_000_000)
+          const from = evaluateCount(head.from, machine, 'The first number', -1_000_000)
+          const to = evaluateCount(head.to, machine, 'The last number', -1_000_000)
           const by = to >= from ? 1 : -1
           this.holding(this.tellRepeat(line, this.bounded(Math.abs(to - from) + 1, line.keywordSpan)), () => {
             for (let k = from; by * (to - k) >= 0 && !this.stopped; k += by)
@@ -265,15 +265,15 @@ class Worker {
           this.until(head, line, body)
           return
         case 'at': {
-          const { holes: places, told } = findTold(head.target, bench)
+          const { holes: places, told } = findTold(head.target, machine)
           const tally = this.tellRepeat(line, places.length, { at: told })
           for (const [i, h] of places.entries()) {
             if (this.stopped) return
-            const from = bench.work.passes
-            bench.statement = tally.at
-            travelTo(h, bench, head.target.span)
-            tally.threadMm += bench.pathMm(from, bench.work.passes)
-            if (bench.work.passes > from) bench.work.doings.push(from)
+            const from = machine.work.passes
+            machine.statement = tally.at
+            travelTo(h, machine, head.target.span)
+            tally.threadMm += machine.pathMm(from, machine.work.passes)
+            if (machine.work.passes > from) machine.work.doings.push(from)
             this.holding(tally, () => (head.cycle ? this.turnOf(head.cycle, i, body) : this.steps(body)))
           }
         }
@@ -285,7 +285,7 @@ class Worker {
 
   private caught(error: unknown): void {
     this.faults.caught(error)
-    if (error instanceof Runaway || (error instanceof DoesNotDivide && this.bench.trying)) this.stopped = true
+    if (error instanceof Runaway || (error instanceof DoesNotDivide && this.machine.trying)) this.stopped = true
   }
 
   /** The head of a repeat has its own place among the statements, before the lines it holds. */
@@ -297,7 +297,7 @@ class Worker {
     const action: Action = { type: 'repeat', times, held: 0, at, of }
     const tally: Tally = this.known(line) ?? {
       line,
-      part: this.bench.part,
+      part: this.machine.part,
       path: [...this.uses, line.number],
       at: this.tallies.size,
       within: this.within,
@@ -312,33 +312,33 @@ class Worker {
     }
     this.tallies.set(this.keyOf(line), tally)
     tally.times++
-    if (tally.turns.length < mostTold) tally.turns.push(action)
+    if (tally.turns.length < maxTold) tally.turns.push(action)
     return tally
   }
 
   /** What is gone through comes round again where there are more turns. */
   private turnOf(cycle: Cycle, turn: number, body: readonly Step[]): void {
-    const { bench } = this
+    const { machine } = this
     if (!('letter' in cycle)) {
-      this.turn(cycle.name, reckon(cycle.values[turn % cycle.values.length] as Expression, bench), body)
+      this.turn(cycle.name, evaluate(cycle.values[turn % cycle.values.length] as Expression, machine), body)
       return
     }
     if (this.stopped) return
     const { letter, span, roles } = cycle
-    if (bench.roles.has(letter))
+    if (machine.roles.has(letter))
       throw new LineFault(span, `${letter} is declared already.`, 'Take a letter that is free, for example X.')
     const { role, span: at } = roles[turn % roles.length] as (typeof roles)[number]
-    bench.beadRole(role, at)
-    const before = bench.standsFor.get(letter)
-    bench.standsFor.set(letter, bench.roleOf(role))
+    machine.beadRole(role, at)
+    const before = machine.standsFor.get(letter)
+    machine.standsFor.set(letter, machine.roleOf(role))
     this.steps(body)
-    if (before) bench.standsFor.set(letter, before)
-    else bench.standsFor.delete(letter)
+    if (before) machine.standsFor.set(letter, before)
+    else machine.standsFor.delete(letter)
   }
 
-  private turn(name: string, value: ReturnType<typeof reckon>, body: readonly Step[]): void {
+  private turn(name: string, value: ReturnType<typeof evaluate>, body: readonly Step[]): void {
     if (this.stopped) return
-    const { values } = this.bench
+    const { values } = this.machine
     const before = values.get(name)
     values.set(name, value)
     this.steps(body)
@@ -351,29 +351,29 @@ class Worker {
     line: Line,
     body: readonly Step[],
   ): void {
-    const { bench } = this
-    const length = reckonLength(head.length, bench, 'The length')
-    const ends = head.ends ? reckon(head.ends, bench).amount : 0
-    const multiple = head.multiple ? reckonCount(head.multiple, bench, 'The multiple', 1) : 1
+    const { machine } = this
+    const length = evaluateLength(head.length, machine, 'The length')
+    const ends = head.ends ? evaluate(head.ends, machine).amount : 0
+    const multiple = head.multiple ? evaluateCount(head.multiple, machine, 'The multiple', 1) : 1
     if (ends >= length)
       throw new LineFault(
         head.length.span,
         `The ends (${ends} mm) leave nothing of ${length} mm.`,
         'Give a greater length.',
       )
-    const formed = bench.formed?.pitches[line.number]
-    const written = head.pitch ? reckonLength(head.pitch, bench, 'The pitch') : undefined
+    const formed = machine.formed?.pitches[line.number]
+    const written = head.pitch ? evaluateLength(head.pitch, machine, 'The pitch') : undefined
     const tally = this.tellRepeat(line, 1)
     // Without a pitch the first repeat is done to see what one of them comes to.
     let done = 0
     let pitch = written ?? formed
     if (pitch === undefined) {
-      const before = { beads: bench.work.beads, courses: bench.work.courses.length }
+      const before = { beads: machine.work.beads, courses: machine.work.courses.length }
       this.holding(tally, () => this.steps(body))
       done = 1
-      const plain = plainPitch(bench, before.beads, before.courses)
+      const plain = plainPitch(machine, before.beads, before.courses)
       pitch = plain.pitch
-      if (plain.guessed && bench.formed?.unsound)
+      if (plain.guessed && machine.formed?.unsound)
         this.faults.add(
           'error',
           line,
@@ -381,7 +381,7 @@ class Worker {
           'Measure a few and say it: until length 180 mm, pitch 4.5 mm.',
         )
     }
-    const loose = written === undefined ? bench.formed?.loose?.[line.number] : undefined
+    const loose = written === undefined ? machine.formed?.loose?.[line.number] : undefined
     if (loose) {
       const [low, high] = loose.map((mm) => mm.toFixed(2))
       this.faults.add(
@@ -402,7 +402,7 @@ class Worker {
       pitch: written !== undefined ? 'written' : formed !== undefined ? 'form' : 'estimate',
     }
     if (tally.times === 1) tally.action = action
-    if (tally.times <= mostTold) tally.turns[tally.turns.length - 1] = action
+    if (tally.times <= maxTold) tally.turns[tally.turns.length - 1] = action
     const told = fit.candidates
       .map(({ count, lengthMm }) => `${count} give ${Number(lengthMm.toFixed(1))} mm`)
       .join(', ')
@@ -412,7 +412,7 @@ class Worker {
         : formed !== undefined
           ? ` The form has ${pitch.toFixed(2)} mm a repeat.`
           : ` By a plain estimate of ${pitch.toFixed(2)} mm a repeat, until the form has settled.`
-    bench.remark('note', line.keywordSpan, `${times} repeats for ${Number(length.toFixed(1))} mm: ${told}.${from}`)
+    machine.remark('note', line.keywordSpan, `${times} repeats for ${Number(length.toFixed(1))} mm: ${told}.${from}`)
     this.holding(tally, () => {
       for (let i = done; i < times && !this.stopped; i++) this.steps(body)
     })
@@ -430,7 +430,7 @@ class Worker {
       )
       return
     }
-    if (this.inUse.includes(name) || this.bench.part === name) {
+    if (this.inUse.includes(name) || this.machine.part === name) {
       this.faults.add('error', line, `The part "${name}" would use itself.`, 'Take this line away.')
       return
     }
@@ -461,7 +461,7 @@ class Worker {
 
   private count(expression: Expression, what: string): number {
     try {
-      return this.bounded(reckonCount(expression, this.bench, what), expression.span)
+      return this.bounded(evaluateCount(expression, this.machine, what), expression.span)
     } catch (error) {
       this.faults.caught(error)
       return 1
@@ -469,7 +469,7 @@ class Worker {
   }
 
   private bounded(times: number, span: Span): number {
-    if (times <= mostDone) return times
+    if (times <= maxDone) return times
     throw new LineFault(
       span,
       `${times.toLocaleString('en-GB')} times are more than any piece has.`,
@@ -478,12 +478,12 @@ class Worker {
   }
 
   private room(span: Span): boolean {
-    if (++this.done <= mostDone) return true
+    if (++this.done <= maxDone) return true
     this.stopped = true
     this.faults.add(
       'error',
       span,
-      `The pattern comes to more than ${mostDone.toLocaleString('en-GB')} lines, repeats counted out.`,
+      `The pattern comes to more than ${maxDone.toLocaleString('en-GB')} lines, repeats counted out.`,
       'Check the numbers of the repeats.',
     )
     return false
@@ -512,12 +512,12 @@ const usedBy = (steps: readonly Step[]): string[] =>
   steps.flatMap((step) => (step.type === 'use' ? [step.part] : step.type === 'block' ? usedBy(step.body) : []))
 
 /** What a line at fault would have made is missed by the lines below it, not by their writer. */
-function markLost(line: Line, bench: Bench, because: number): void {
+function markLost(line: Line, machine: StitchMachine, because: number): void {
   if (line.keyword === 'ring' || line.keyword === 'string') {
-    bench.beginPart(bench.part)
-    bench.lostLine = because
+    machine.beginPart(machine.part)
+    machine.lostLine = because
   }
-  bench.lostLine ??= because
+  machine.lostLine ??= because
   const name = line.items[0]
-  if (line.keyword === 'let' && name?.kind === 'Word') bench.lostNames.set(name.text, because)
+  if (line.keyword === 'let' && name?.kind === 'Word') machine.lostNames.set(name.text, because)
 }

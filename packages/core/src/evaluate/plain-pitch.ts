@@ -1,6 +1,6 @@
 import type { Mm } from '../measure/units'
-import type { Bench } from '../stitch/bench'
 import { beadOf } from '../stitch/hole'
+import type { StitchMachine } from '../stitch/stitch-machine'
 
 /**
  * What one repeat adds to a length, by plain rules, from what it has just done: a round in the gaps half a bead's width, arcs half
@@ -9,11 +9,11 @@ import { beadOf } from '../stitch/hole'
  * @param beads,courses how many there were before it
  */
 export function plainPitch(
-  bench: Bench,
+  machine: StitchMachine,
   beads: number,
   courses: number,
 ): { readonly pitch: Mm; readonly guessed: boolean } {
-  const { work } = bench
+  const { work } = machine
   let pitch = 0
   for (const course of work.courses.slice(courses)) {
     if (course.kind !== 'gaps' && course.kind !== 'arcs') continue
@@ -22,7 +22,7 @@ export function plainPitch(
       // What lies outside the row, as a spiral's run does, makes it no longer.
       if (!work.isNew(pass) || work.seat(beadOf(work.holeAt(pass))).course < 0) continue
       const role = work.role(beadOf(work.holeAt(pass)))
-      const bead = bench.sizingBeadAt(role)
+      const bead = machine.sizingBeadAt(role)
       across += bead.acrossMm
       length += bead.lengthMm
       added++
@@ -30,7 +30,7 @@ export function plainPitch(
     if (added > 0) pitch += course.kind === 'gaps' ? across / added / 2 : length / course.stitches / 2
   }
   if (pitch > 0) return { pitch, guessed: false }
-  const strung = Array.from({ length: work.beads - beads }, (_, i) => bench.sizingBeadAt(work.role(beads + i)))
+  const strung = Array.from({ length: work.beads - beads }, (_, i) => machine.sizingBeadAt(work.role(beads + i)))
   const [first] = strung
   if (!first) return { pitch: 1, guessed: true }
   if (strung.length === 3) return { pitch: first.lengthMm + 0.3 * first.acrossMm, guessed: false }

@@ -1,17 +1,23 @@
 import type { Mm } from '../measure/units'
-import type { Bench } from '../stitch/bench'
+import type { StitchMachine } from '../stitch/stitch-machine'
 
 /**
  * The statements at which further lengths of a thread begin, when its path is shared evenly between `lengths` of them.
  *
  * @param from @param to the passes of the thread
  */
-export function furtherLengthsBegin(bench: Bench, from: number, to: number, pathMm: Mm, lengths: number): number[] {
+export function furtherLengthsBegin(
+  machine: StitchMachine,
+  from: number,
+  to: number,
+  pathMm: Mm,
+  lengths: number,
+): number[] {
   const begins: number[] = []
   let laid = 0
   for (let pass = from; pass < to && begins.length < lengths - 1; pass++) {
-    laid += bench.pathMm(pass, pass + 1)
-    if (laid >= (pathMm * (begins.length + 1)) / lengths - 1e-6) begins.push(bench.work.statementAt(pass))
+    laid += machine.pathMm(pass, pass + 1)
+    if (laid >= (pathMm * (begins.length + 1)) / lengths - 1e-6) begins.push(machine.work.statementAt(pass))
   }
   return begins
 }

@@ -10,10 +10,10 @@ import type { Soundness } from './soundness'
 /** A ring that is longer than its stone by more has play of its own. */
 const longRing = 0.03
 /** A stone that moves by less sits still. */
-const leastPlayMm = 0.3
+const minPlayMm = 0.3
 /** Less is missing than anybody would see. */
-const leastSaidMm = 0.75
-const leastGapMm = 0.6
+const minSaidMm = 0.75
+const minGapMm = 0.6
 
 export function findingsOf(
   { held, lie, pitches }: Measures,
@@ -86,7 +86,7 @@ function heldFindings(
     const bead = last?.type === 'round' ? pickedIn(last.cycle.flatMap(({ moves }) => moves))[0]?.role : undefined
     return `one more round${bead ? ` of ${bead}` : ''} ${face}`
   })
-  const play = hold.playMm >= leastPlayMm ? `moves by ${sayMm(hold.playMm)} sideways in its ring, and then ` : ''
+  const play = hold.playMm >= minPlayMm ? `moves by ${sayMm(hold.playMm)} sideways in its ring, and then ` : ''
   const held = `${play}${told.join(' and ').replace('and is held', 'and')}`
   return [
     {
@@ -123,7 +123,7 @@ function strainWords(strain: Strain, statement: StatementReport, report: Pick<Re
   const name = nameOf(statement.action) ?? `"${statement.text}"`
   if (what === 'pressed')
     return `${name}: beads are pressed by ${sayMm(worstMm)} in ${places} place${places === 1 ? '' : 's'}; there is one too many, or it is too large.`
-  if (missingMm < leastSaidMm) return undefined
+  if (missingMm < minSaidMm) return undefined
   const mean = missingMm / places
   if (places > 4)
     return `${name}: thread shows, ${sayMm(mean)} at each of ${places} places. It is stretched over what lies beneath: one more row, or something smaller there, would ease it.`
@@ -132,7 +132,7 @@ function strainWords(strain: Strain, statement: StatementReport, report: Pick<Re
   )
   const bead = lengths.length > 0 ? Math.min(...lengths) : 1.5
   const short = missingMm / bead
-  return short < 0.75 || worstMm < leastGapMm
+  return short < 0.75 || worstMm < minGapMm
     ? undefined
     : `${name} pulls in by about ${short < 1.5 ? 'one bead' : `${Math.round(short)} beads`} (${places} gap${places === 1 ? '' : 's'} of up to ${sayMm(worstMm)}).`
 }

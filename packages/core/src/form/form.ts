@@ -1,7 +1,7 @@
 /** The form of a pattern: its piece unfolded and ready to settle. */
 import type { Bead } from '../catalogue/bead'
 import type { Stone } from '../catalogue/stone'
-import type { Reckoned } from '../report/evaluated-pattern'
+import type { EvaluatedPattern } from '../report/evaluated-pattern'
 import { digestOf, type KeptForms } from './kept-forms'
 import { lengthen, type Shortened, shortened } from './long'
 import { type Piece, pieceOf } from './piece'
@@ -10,7 +10,7 @@ import { type Begin, Settling } from './settle'
 import { layOut, start } from './start'
 
 /** More beads than this are not settled. */
-export const mostSettled = 12_000
+export const maxSettled = 12_000
 
 export interface Form {
   readonly piece: Piece
@@ -18,22 +18,22 @@ export interface Form {
   readonly seats: readonly Seat[]
   readonly settling: Settling
   /** Of a long piece, while a few of its repeats are settled first: those. */
-  meanwhile?: { readonly reckoned: Reckoned; readonly form: Form } | undefined
+  meanwhile?: { readonly evaluated: EvaluatedPattern; readonly form: Form } | undefined
 }
 
 /**
  * @param kept forms that need not be computed again; the form is kept there once it is at rest
  * @throws NoShape when a catalogue record cannot be a bead's
  */
-export function beginForm(reckoned: Reckoned, kept?: KeptForms): Form {
-  const { piece, seats } = pieceAndSeats(reckoned)
-  const digest = kept && digestOf(piece, seats, reckoned.tension)
+export function beginForm(evaluated: EvaluatedPattern, kept?: KeptForms): Form {
+  const { piece, seats } = pieceAndSeats(evaluated)
+  const digest = kept && digestOf(piece, seats, evaluated.tension)
   const known = digest === undefined ? undefined : kept?.get(digest)
   if (known) return { piece, seats, settling: Settling.atRest(piece, known) }
-  const short = shortened(reckoned)
+  const short = shortened(evaluated)
   const settling = new Settling(
     piece,
-    reckoned.tension,
+    evaluated.tension,
     short ? beginShort(short, () => form, kept) : start(piece, seats),
   )
   const form: Form = { piece, seats, settling }
@@ -47,7 +47,7 @@ function beginShort(short: Shortened, formOf: () => Form, kept: KeptForms | unde
     const form = formOf()
     const { piece, seats } = form
     const few = beginForm(short.few, kept)
-    form.meanwhile = { reckoned: short.few, form: few }
+    form.meanwhile = { evaluated: short.few, form: few }
     while (!few.settling.progress.settled && !few.settling.progress.spent) {
       few.settling.run(1)
       settling.spend(1)
@@ -67,7 +67,7 @@ function beginShort(short: Shortened, formOf: () => Form, kept: KeptForms | unde
  *
  * @throws NoShape when a catalogue record cannot be a bead's
  */
-export function pieceAndSeats({ work, roles, letterOf }: Reckoned): Pick<Form, 'piece' | 'seats'> {
+export function pieceAndSeats({ work, roles, letterOf }: EvaluatedPattern): Pick<Form, 'piece' | 'seats'> {
   const stoneOf = (letter: string): Stone | undefined => {
     const role = roles.get(letter)
     return role?.type === 'stone' ? role.stone : undefined

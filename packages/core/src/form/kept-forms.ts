@@ -29,8 +29,8 @@ export class LastForms implements KeptForms {
   private readonly kept = new Map<string, KeptForm>()
   private points = 0
 
-  /** @param mostPoints ends of bores, of all forms together: 24 bytes each */
-  constructor(private readonly mostPoints = 1_000_000) {}
+  /** @param maxPoints ends of bores, of all forms together: 24 bytes each */
+  constructor(private readonly maxPoints = 1_000_000) {}
 
   get(digest: string): KeptForm | undefined {
     const found = this.kept.get(digest)
@@ -44,7 +44,7 @@ export class LastForms implements KeptForms {
     this.kept.set(digest, form)
     this.points += form.at.length / 3
     for (const [oldest, { at }] of this.kept) {
-      if (this.points <= this.mostPoints) return
+      if (this.points <= this.maxPoints) return
       this.kept.delete(oldest)
       this.points -= at.length / 3
     }

@@ -4,7 +4,7 @@
  */
 
 import type { Mm } from '../measure/units'
-import type { Reckoned } from '../report/evaluated-pattern'
+import type { EvaluatedPattern } from '../report/evaluated-pattern'
 import { type Regular, regularIn } from '../stitch/regular'
 import { widestGap } from './gaping'
 import { depthOf, type Piece } from './piece'
@@ -12,7 +12,7 @@ import { carried, fitOf } from './unfold'
 
 export interface Shortened {
   /** The same with most of its repeats left out. */
-  readonly few: Reckoned
+  readonly few: EvaluatedPattern
   /** The bead at which they are left out, how many of them, and of how many beads each. */
   readonly at: number
   readonly left: number
@@ -22,7 +22,7 @@ export interface Shortened {
 /** Shorter pieces are soon at rest by themselves. */
 const fewestBeads = 250
 /** It is worth it where so much of the piece is left out. */
-const leastShare = 0.35
+const minShare = 0.35
 /** Repeats that stay: enough for the middle not to feel the ends. */
 const stay = (beads: number) => Math.max(10, Math.ceil(160 / beads))
 /** How one repeat lies to the next is told from so many beads to either side. */
@@ -32,19 +32,19 @@ const widest: Mm = 5
 /** In widths of its widest bead: work no deeper than this is flat. */
 const flattest = 1.5
 /** Below so many degrees a repeat is not turned against the one before. */
-const leastTurn = 2
+const minTurn = 2
 
 /** @returns undefined where a piece has no long stretch that repeats itself, or lies on stones and rings */
-export function shortened(reckoned: Reckoned): Shortened | undefined {
-  if (reckoned.work.beads < fewestBeads) return undefined
-  const short = withFewer(reckoned, stay, stay)
-  return short && short.left * short.each >= leastShare * reckoned.work.beads ? short : undefined
+export function shortened(evaluated: EvaluatedPattern): Shortened | undefined {
+  if (evaluated.work.beads < fewestBeads) return undefined
+  const short = withFewer(evaluated, stay, stay)
+  return short && short.left * short.each >= minShare * evaluated.work.beads ? short : undefined
 }
 
 /** The same with half as many repeats, or nearly; undefined where it has few, or lies on stones and rings. */
-export const halved = (reckoned: Reckoned): Reckoned | undefined =>
+export const halved = (evaluated: EvaluatedPattern): EvaluatedPattern | undefined =>
   withFewer(
-    reckoned,
+    evaluated,
     () => 1,
     // What is written as one repeat may be two: an even number is left out.
     (_, turns) => turns - 2 * Math.floor(turns / 4),
@@ -55,11 +55,11 @@ export const halved = (reckoned: Reckoned): Reckoned | undefined =>
  * @param staying repeats that stay, by the beads of one and how many there are
  */
 function withFewer(
-  reckoned: Reckoned,
+  evaluated: EvaluatedPattern,
   worth: (beads: number) => number,
   staying: (beads: number, turns: number) => number,
 ): Shortened | undefined {
-  const { work } = reckoned
+  const { work } = evaluated
   if (work.cores.size > 0 || work.ties.length > 0) return undefined
   const found = regularIn(work, worth)
   if (!found) return undefined
@@ -75,7 +75,7 @@ function withFewer(
     if (pass < from) low++
   }
   const few = work.without(first, first + left * passes, low)
-  return few && { few: { ...reckoned, work: few }, at, left, each: beads }
+  return few && { few: { ...evaluated, work: few }, at, left, each: beads }
 }
 
 const widestBead = ({ shapes }: Piece) => shapes.reduce((most, { bead }) => Math.max(most, bead.acrossMm), 0.1)
@@ -102,7 +102,7 @@ export function lengthen(piece: Piece, few: Piece, { at, left, each }: Shortened
   const angle = flat
     ? Math.abs(Math.atan2(turn.get(1, 0) - turn.get(0, 1), turn.get(0, 0) + turn.get(1, 1)))
     : Math.acos(Math.max(-1, Math.min(1, (turn.get(0, 0) + turn.get(1, 1) + turn.get(2, 2) - 1) / 2)))
-  const turned = angle >= (leastTurn * Math.PI) / 180
+  const turned = angle >= (minTurn * Math.PI) / 180
   const on = (v: readonly Mm[]): Mm[] => {
     const next = turned ? carried(fit, v) : v.map((each, c) => each + (fit.to[c] as number) - (fit.from[c] as number))
     // What lies flat goes on flat, however little it may bend.

@@ -21,7 +21,7 @@ export type Look =
 /** A stitcher sees no less. */
 const seenMm = 0.2
 const cupSeenMm = 1
-const leastRuffles = 6
+const minRuffles = 6
 
 /**
  * By statement, when it has been done for the first time: what can be seen that could not be seen before. Only of rounds and standing rows, and
@@ -34,9 +34,9 @@ export function looksAfter(steps: readonly StepForm[]): Map<number, Look> {
   const done = new Set<number>()
   let last: Look | undefined
   for (const step of steps) {
-    const { reckoned, passes } = step
-    const statement = passes > 0 ? reckoned.work.statementAt(passes - 1) : -1
-    const action = reckoned.report.statements[statement]?.action
+    const { evaluated, passes } = step
+    const statement = passes > 0 ? evaluated.work.statementAt(passes - 1) : -1
+    const action = evaluated.report.statements[statement]?.action
     if (!action || done.has(statement) || !isSeen(action)) continue
     done.add(statement)
     const look = lookOf(step)
@@ -49,9 +49,9 @@ export function looksAfter(steps: readonly StepForm[]): Map<number, Look> {
 
 const isSeen = (action: Action) => (action.type === 'round' && action.closed) || action.type === 'stand'
 
-function lookOf({ reckoned, form }: StepForm): Look | undefined {
+function lookOf({ evaluated, form }: StepForm): Look | undefined {
   if (!soundnessOf(form).sound) return undefined
-  const [hold] = heldIn(reckoned, form)
+  const [hold] = heldIn(evaluated, form)
   if (hold) {
     const [frontMm, backMm] = [hold.frontMm, hold.backMm].map((mm) =>
       mm !== undefined && mm >= seenMm ? mm : undefined,
@@ -64,7 +64,7 @@ function lookOf({ reckoned, form }: StepForm): Look | undefined {
   const { piece } = form
   const { ruffles, awayMm, cupMm } = lieOf(piece)
   const widest = piece.shapes.reduce((most, { bead }) => Math.max(most, bead.acrossMm), 0)
-  if (ruffles >= leastRuffles) return { type: 'ruffles', times: ruffles / 2 }
+  if (ruffles >= minRuffles) return { type: 'ruffles', times: ruffles / 2 }
   if (awayMm < 0.35 * widest) return { type: 'flat' }
   return Math.abs(cupMm) >= cupSeenMm
     ? { type: 'cup', mm: Math.abs(cupMm), face: cupMm > 0 ? 'front' : 'back' }

@@ -4,7 +4,7 @@
  */
 
 import type { Mm } from '../measure/units'
-import type { Reckoned } from '../report/evaluated-pattern'
+import type { EvaluatedPattern } from '../report/evaluated-pattern'
 import type { Measures, Pitch } from '../report/measures'
 import { beginForm } from './form'
 import type { KeptForms } from './kept-forms'
@@ -23,14 +23,14 @@ const fewer = 0.75
  * @yields between iterations, so that whoever runs it may leave off
  */
 export function* withLoose(
-  reckoned: Reckoned,
+  evaluated: EvaluatedPattern,
   { pitches, along }: Pick<Measures, 'pitches' | 'along'>,
   forms: KeptForms,
 ): Generator<void, readonly Pitch[]> {
   // Half of a closed band would be bent more.
   if (pitches.length === 0 || along?.type === 'band') return pitches
   // A long piece lies as a few of its repeats do.
-  const few = shortened(reckoned)?.few ?? reckoned
+  const few = shortened(evaluated)?.few ?? evaluated
   const half = halved(few)
   if (!half) return pitches
   const { piece, settling } = beginForm(half, forms)
@@ -38,7 +38,7 @@ export function* withLoose(
     settling.run(1)
     yield
   }
-  const found = runsOf(reckoned, piece, reckoned.work).flatMap((run) => pitchOf(run) ?? [])
+  const found = runsOf(evaluated, piece, evaluated.work).flatMap((run) => pitchOf(run) ?? [])
   return pitches.map((pitch): Pitch => {
     const other = found.find(({ statement }) => statement === pitch.statement)
     if (!other || other.repeats > fewer * pitch.repeats) return pitch

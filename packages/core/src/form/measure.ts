@@ -1,10 +1,10 @@
 import type { Mm } from '../measure/units'
-import type { Reckoned } from '../report/evaluated-pattern'
+import type { EvaluatedPattern } from '../report/evaluated-pattern'
 import type { Measures, Strain } from '../report/measures'
 import { marginNeeded } from '../sizing/stone-hold'
 import { beadOf, entryOf, exitOf } from '../stitch/hole'
 import type { Work } from '../stitch/work'
-import { jogLength } from '../thread/jog'
+import { stitchGapLength } from '../thread/stitch-gap'
 import { alongOf } from './along'
 import type { Form } from './form'
 import { centreOf, meanOf, type Piece, pointAt, shapeOfBead, slackMm } from './piece'
@@ -20,10 +20,10 @@ const openMm: Mm = 0.4
 
 const pressedShare = 0.1
 
-export function measure(reckoned: Reckoned, form: Form): Measures {
+export function measure(evaluated: EvaluatedPattern, form: Form): Measures {
   const { piece } = form
   const [widthMm, heightMm, depthMm] = extents(piece)
-  const runs = runsOf(reckoned, piece)
+  const runs = runsOf(evaluated, piece)
   return {
     widthMm,
     heightMm,
@@ -32,8 +32,8 @@ export function measure(reckoned: Reckoned, form: Form): Measures {
     pitches: runs.flatMap((run) => pitchOf(run) ?? []),
     along: alongOf(piece, runs),
     lie: lieOf(piece),
-    held: heldIn(reckoned, form),
-    touching: touchingIn(form, reckoned.letterOf),
+    held: heldIn(evaluated, form),
+    touching: touchingIn(form, evaluated.letterOf),
   }
 }
 
@@ -153,7 +153,7 @@ export function lieOf(piece: Piece): Measures['lie'] {
 }
 
 /** The edges in front and behind against the stone's widest line: what is smaller cannot pass it. */
-export function heldIn({ roles }: Reckoned, { piece, seats }: Form): Measures['held'] {
+export function heldIn({ roles }: EvaluatedPattern, { piece, seats }: Form): Measures['held'] {
   const { work } = piece
   const rows = rowsOf(work)
   const edges = edgesOf(work)
@@ -249,12 +249,12 @@ export function threadLaid(piece: Piece): Float64Array {
     laid[pass] = lengthMm
     const before = work.beforePass(pass)
     if (before === undefined) continue
-    const jog = work.jogAt(pass)
-    const byStitch = jog === 'brick' || jog === 'fringe turn'
+    const stitchGap = work.gapAt(pass)
+    const byStitch = stitchGap === 'brick' || stitchGap === 'fringe turn'
     laid[pass] =
       lengthMm +
       (byStitch
-        ? jogLength(jog, shapeOfBead(piece, beadOf(before)).bead.acrossMm, acrossMm)
+        ? stitchGapLength(stitchGap, shapeOfBead(piece, beadOf(before)).bead.acrossMm, acrossMm)
         : gapOf(piece, pointAt(piece, exitOf(before)), pointAt(piece, entryOf(h))))
   }
   return laid

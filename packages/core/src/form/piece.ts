@@ -8,7 +8,7 @@ import type { Bead } from '../catalogue/bead'
 import type { Mm } from '../measure/units'
 import { beadOf, entryOf, exitOf } from '../stitch/hole'
 import type { Work } from '../stitch/work'
-import { jogShare } from '../thread/jog'
+import { gapShare } from '../thread/stitch-gap'
 import { type Shape, shapeOf } from './shape'
 import type { Solid } from './solid'
 import type { Vector } from './vector'
@@ -169,7 +169,7 @@ function threadsOf(work: Work, rodOf: Int32Array, recordOf: (bead: number) => Be
     const b = pointAt({ rodOf }, entryOf(next))
     if (a === b) continue
     const key = Math.min(a, b) * points + Math.max(a, b)
-    const share = Math.max(jogShare[work.jogAt(pass)], corner)
+    const share = Math.max(gapShare[work.gapAt(pass)], corner)
     const keeps = (share * (recordOf(beadOf(before)).acrossMm + recordOf(beadOf(next)).acrossMm)) / 2
     const found = known.get(key)
     if (found !== undefined) {

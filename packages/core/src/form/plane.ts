@@ -20,11 +20,11 @@ export function planeOf(points: readonly Vector[]): Plane {
     spread[4] += y * z
     spread[5] += z * z
   }
-  return { middle, normal: leastSpread(spread) }
+  return { middle, normal: minSpread(spread) }
 }
 
 /** The eigenvector of the smallest eigenvalue of a symmetric matrix, by its characteristic equation. */
-function leastSpread([xx, xy, xz, yy, yz, zz]: readonly [number, number, number, number, number, number]): Vector {
+function minSpread([xx, xy, xz, yy, yz, zz]: readonly [number, number, number, number, number, number]): Vector {
   const mean = (xx + yy + zz) / 3
   const [a, b, c] = [xx - mean, yy - mean, zz - mean]
   const p = Math.sqrt((a * a + b * b + c * c + 2 * (xy * xy + xz * xz + yz * yz)) / 6)

@@ -1,7 +1,7 @@
 /** Runs: what is repeated along a piece, and how long one of it is. */
 
 import type { Mm } from '../measure/units'
-import type { Reckoned } from '../report/evaluated-pattern'
+import type { EvaluatedPattern } from '../report/evaluated-pattern'
 import type { Pitch } from '../report/measures'
 import type { Work } from '../stitch/work'
 import { meanOf, type Piece } from './piece'
@@ -17,10 +17,10 @@ export interface Run {
 const fewest = 3
 
 /** Of the mean step. */
-const leastStep = 0.3
+const minStep = 0.3
 
 /** @param whole where repeats have been left out of the piece, the work it is a part of */
-export function runsOf({ report }: Reckoned, piece: Piece, whole: Work = piece.work): Run[] {
+export function runsOf({ report }: EvaluatedPattern, piece: Piece, whole: Work = piece.work): Run[] {
   const { work } = piece
   return report.statements.flatMap(({ action }, statement): Run[] => {
     if (action.type === 'weave') {
@@ -52,7 +52,7 @@ function runOf(piece: Piece, statement: number, beads: readonly number[], each: 
   // Where one does not go on from the one before, they are not repeated along the piece.
   const steps = stepsAlong(run)
   const mean = steps.reduce((sum, { mm }) => sum + mm, 0) / steps.length
-  return steps.every(({ mm }) => mm > leastStep * mean) ? [run] : []
+  return steps.every(({ mm }) => mm > minStep * mean) ? [run] : []
 }
 
 /** So many repeats to either side say which way the piece goes at one: a spiral's own turn, or a net's to and fro, is no part of that. */

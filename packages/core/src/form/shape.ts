@@ -104,13 +104,13 @@ function frameOf(bead: Bead, wideMm: Mm): Frame {
 const overlaps = 0.15
 /** A slice ends flat, where the next begins. */
 const slicedContact = 3
-const mostLobes = 5
+const maxLobes = 5
 
 /** Slices about as wide as they are long. */
 function lobesOf({ turned, stations }: Outline, whole: Lobe): Lobe[] {
   const [low, high] = [stations[0]?.[0] ?? 0, stations[stations.length - 1]?.[0] ?? 0]
   const mean = stations.reduce((sum, [, from, to]) => sum + to - from, 0) / stations.length
-  const count = Math.min(mostLobes, Math.max(2, Math.round((high - low) / mean)))
+  const count = Math.min(maxLobes, Math.max(2, Math.round((high - low) / mean)))
   const each = (high - low) / count
   return Array.from({ length: count }, (_, k) => {
     const [begin, end] = [low + k * each, low + (k + 1) * each]

@@ -16,8 +16,8 @@ export interface Soundness {
 }
 
 /** One thread in a hundred may gape. */
-const mostGaping = 0.01
-const mostPressed = 0.1
+const maxGaping = 0.01
+const maxPressed = 0.1
 
 export function soundnessOf(form: Form): Soundness {
   const { piece, settling } = form
@@ -29,7 +29,7 @@ export function soundnessOf(form: Form): Soundness {
     .reduce((most, { a, b, overMm }) => Math.max(most, overMm / Math.min(acrossOf(a), acrossOf(b))), 0)
   const slipped = slippedOut(form)
   const sound =
-    settling.progress.settled && strained.threads <= mostGaping * of && pressed <= mostPressed && slipped.length === 0
+    settling.progress.settled && strained.threads <= maxGaping * of && pressed <= maxPressed && slipped.length === 0
   return { strained, pressed, slipped, sound }
 }
 

@@ -2,7 +2,7 @@
  * The work as it lies after each line, as a stitcher has it in hand then: each grown from the one before. They are turned as the finished
  * piece is, so that it grows in its place.
  */
-import type { Reckoned } from '../report/evaluated-pattern'
+import type { EvaluatedPattern } from '../report/evaluated-pattern'
 import type { Form } from './form'
 import { pieceAndSeats } from './form'
 import { digestOf, type KeptForms } from './kept-forms'
@@ -15,14 +15,14 @@ export interface StepForm {
   /** The thread has been laid up to this pass. */
   readonly passes: number
   /** The pattern as far as it has been worked. */
-  readonly reckoned: Reckoned
+  readonly evaluated: EvaluatedPattern
   readonly form: Form
 }
 
 /** Beads of all forms together: more would take too long, and lines in between are left out. */
-const mostBeads = 30_000
+const maxBeads = 30_000
 /** A doing that adds less than this share of what is there is no step of its own where a line is done again. */
-const leastGrowth = 0.15
+const minGrowth = 0.15
 const slice = 50
 
 /**
@@ -30,7 +30,7 @@ const slice = 50
  *
  * @returns passes, rising; the last is the whole piece
  */
-export function stepsOf({ work }: Pick<Reckoned, 'work'>): number[] {
+export function stepsOf({ work }: Pick<EvaluatedPattern, 'work'>): number[] {
   const ends: { passes: number; beads: number; first: boolean }[] = []
   const seen = new Set<number>()
   let beads = 0
@@ -43,12 +43,12 @@ export function stepsOf({ work }: Pick<Reckoned, 'work'>): number[] {
   }
   let last = 0
   const looked = ends.filter((end, k) => {
-    const wanted = end.first || k === ends.length - 1 || end.beads >= last * (1 + leastGrowth) + 1
+    const wanted = end.first || k === ends.length - 1 || end.beads >= last * (1 + minGrowth) + 1
     if (wanted) last = end.beads
     return wanted
   })
   const cost = looked.reduce((sum, end) => sum + end.beads, 0)
-  const every = Math.ceil(cost / mostBeads)
+  const every = Math.ceil(cost / maxBeads)
   return looked.filter((_, k) => k % every === 0 || k === looked.length - 1).map(({ passes }) => passes)
 }
 
@@ -58,23 +58,23 @@ export function stepsOf({ work }: Pick<Reckoned, 'work'>): number[] {
  * @yields undefined between one look and the next while a form settles
  */
 export function* stepForms(
-  reckoned: Reckoned,
+  evaluated: EvaluatedPattern,
   form: Form,
-  steps: readonly number[] = stepsOf(reckoned),
+  steps: readonly number[] = stepsOf(evaluated),
   forms?: KeptForms,
 ): Generator<StepForm | undefined, void> {
-  const { work, report } = reckoned
-  const whole = forms && digestOf(form.piece, form.seats, reckoned.tension)
+  const { work, report } = evaluated
+  const whole = forms && digestOf(form.piece, form.seats, evaluated.tension)
   let before: StepForm | undefined
   for (const passes of steps) {
     const statement = passes > 0 ? work.statementAt(passes - 1) : -1
     const laidIn = (stone: string) =>
       report.statements.findIndex(({ action }) => action.type === 'place' && action.role === stone) <= statement
     if (passes === work.passes) {
-      yield { passes, reckoned, form }
+      yield { passes, evaluated, form }
       return
     }
-    const early: Reckoned = { ...reckoned, work: work.upTo(passes, laidIn) }
+    const early: EvaluatedPattern = { ...evaluated, work: work.upTo(passes, laidIn) }
     const begun = pieceAndSeats(early)
     const digest = `${whole} ${passes}`
     const known = forms?.get(digest)
@@ -84,7 +84,7 @@ export function* stepForms(
       const same = before?.form.piece.solids.length === begun.piece.solids.length
       growFrom(begun.piece, form.piece, same ? before?.form.piece : undefined)
       layOut(begun.piece, begun.seats)
-      settling = new Settling(begun.piece, reckoned.tension, [], 600, true)
+      settling = new Settling(begun.piece, evaluated.tension, [], 600, true)
       while (!settling.progress.settled && !settling.progress.spent) {
         settling.run(slice)
         yield undefined
@@ -92,7 +92,7 @@ export function* stepForms(
       turnAs(begun.piece, form.piece)
       forms?.keep(digest, settling.asKept())
     }
-    before = { passes, reckoned: early, form: { ...begun, settling } }
+    before = { passes, evaluated: early, form: { ...begun, settling } }
     yield before
   }
 }

@@ -1,4 +1,4 @@
-import type { Touching } from '../colour/judgement'
+import type { Touching } from '../report/measures'
 import type { Form } from './form'
 
 /** Beads this near lie side by side for the eye, mm: thread keeps some of them a little apart. */

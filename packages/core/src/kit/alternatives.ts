@@ -6,7 +6,7 @@ export interface Alternative {
   /** One for each role and size: what is chosen, or what stands in for it. */
   readonly choices: readonly Choice[]
   /** Roles that something stands in for. */
-  readonly standIns: readonly { readonly role: string; readonly itemId: number; readonly insteadOf: number }[]
+  readonly substitutes: readonly { readonly role: string; readonly itemId: number; readonly insteadOf: number }[]
 }
 
 /** More than these are no help to anyone at a bench, and each is a variant of every kit for the solver. */
@@ -39,7 +39,7 @@ export function alternativesOf(choices: readonly Choice[], size: string): Altern
         const other = swaps.get(each)
         return other ? { ...other, rank: 0 } : each
       }),
-      standIns: [...swaps].map(([{ role, itemId: insteadOf }, { itemId }]) => ({ role, itemId, insteadOf })),
+      substitutes: [...swaps].map(([{ role, itemId: insteadOf }, { itemId }]) => ({ role, itemId, insteadOf })),
     })
     if (ways.length === most) return ways
   }

@@ -5,12 +5,12 @@
  * stitch, and `-` is a stitch that picks up nothing. After a bracket `x` repeats the bracket; otherwise all since the comma.
  */
 import { type Cursor, shown } from './cursor'
-import { type Expression, readExpression, reckonCount, type Scope } from './expression'
+import { type Expression, evaluateCount, readExpression, type Scope } from './expression'
 import { LineFault, type Span } from './fault'
 import { readTarget, type TargetWords } from './parse-target'
 
 /** The most beads one pattern may have. */
-export const mostBeads = 200_000
+export const maxBeads = 200_000
 
 /** One thing done within a group: picks up a bead, passes one that is there, or goes back through beads of this group. */
 export type Move =
@@ -202,7 +202,7 @@ function readBack(cursor: Cursor, mark: Span): Element {
   return { type: 'other', move: { type: 'back', count, role: name?.text, span }, span }
 }
 
-/** How many beads a list picks up; reckoned before anything is laid out, so that a slip of the hand costs nothing. */
+/** How many beads a list picks up; evaluated before anything is laid out, so that a slip of the hand costs nothing. */
 function tally(parts: readonly Part[], scope: Scope): number {
   let total = 0
   for (const part of parts) {
@@ -219,17 +219,17 @@ function tally(parts: readonly Part[], scope: Scope): number {
 }
 
 const beadCount = (element: Beads, scope: Scope) =>
-  element.count ? reckonCount(element.count, scope, 'The number of beads', 1) : 1
+  element.count ? evaluateCount(element.count, scope, 'The number of beads', 1) : 1
 
 const times = (expression: Expression | undefined, scope: Scope) =>
-  expression ? reckonCount(expression, scope, 'The number of times', 0) : 1
+  expression ? evaluateCount(expression, scope, 'The number of times', 0) : 1
 
 function checkSize(list: BeadList, scope: Scope): void {
   const total = tally(list.parts, scope)
-  if (total > mostBeads) {
+  if (total > maxBeads) {
     throw new LineFault(
       list.span,
-      `This list comes to ${total.toLocaleString('en-GB')} beads; a pattern may have ${mostBeads.toLocaleString('en-GB')}.`,
+      `This list comes to ${total.toLocaleString('en-GB')} beads; a pattern may have ${maxBeads.toLocaleString('en-GB')}.`,
       'Make the piece in parts, or check the numbers.',
     )
   }
@@ -311,7 +311,7 @@ function layStitches(parts: readonly Part[], scope: Scope, into: Stitch[]): void
         }
       } else layElement(element, scope, moves)
     }
-    const stitch = { moves, over: part.over ? reckonCount(part.over, scope, 'The beads taken at once', 1) : 1 }
+    const stitch = { moves, over: part.over ? evaluateCount(part.over, scope, 'The beads taken at once', 1) : 1 }
     for (let turn = 0; turn < turns; turn++) into.push(stitch)
   }
 }

@@ -1,6 +1,6 @@
 /**
  * Numbers as a pattern writes them: plain, with a length's unit, by name, or computed.
- * Read once, reckoned for every size and colourway.
+ * Read once, evaluated for every size and colourway.
  */
 import type { Bead } from '../catalogue/bead'
 import type { Stone } from '../catalogue/stone'
@@ -42,13 +42,13 @@ export interface SettledFit {
   readonly further: number
 }
 
-/** What a reckoning may look up. */
+/** What a evaluation may look up. */
 export interface Scope {
   value(name: string, span: Span): Value | undefined
   names(): Iterable<string>
   /** The bead that counts are worked out with: the one that is used, or the one the pattern was written for. */
   sizingBead(role: string, span: Span): Bead | undefined
-  /** Reckons what is part of an arc's count. */
+  /** Evaluates what is part of an arc's count. */
   inArc<Answer>(work: () => Answer): Answer
   /** The bead's letter that a letter stands for in this turn. */
   roleOf(letter: string): string
@@ -57,14 +57,14 @@ export interface Scope {
   stone(role: string, span: Span): Stone | undefined
   /** What the count of a fit that asks for no multiple must divide by, as the rounds that follow have shown. */
   settledFit(): SettledFit | undefined
-  /** Told of each fit that was reckoned, for the notes beside the line. */
+  /** Told of each fit that was evaluated, for the notes beside the line. */
   call(call: Extract<Expression, { type: 'call' }>): Value
 }
 
 const unitLengths: Readonly<Record<string, number>> = { mm: 1, cm: 10, in: mmPerInch }
 
-/** Terms of one sum, and factors of one product: each is a step deeper for whoever reckons it. */
-const mostTerms = 64
+/** Terms of one sum, and factors of one product: each is a step deeper for whoever evaluates it. */
+const maxTerms = 64
 
 /** `3`, `14 mm`, `n/4`, `2 * (n + 1)`, `fit(S, A, multiple 4)`. */
 export const readExpression = (cursor: Cursor): Expression => readChain(cursor, ['+', '-'], readProduct)
@@ -81,11 +81,11 @@ function readChain(
     const mark = cursor.peek()
     const sign = mark?.kind === 'Mark' ? signs.find((each) => each === mark.text) : undefined
     if (!mark || !sign) return left
-    if (terms >= mostTerms)
+    if (terms >= maxTerms)
       throw new LineFault(
         mark,
-        `This goes on for more than ${mostTerms} numbers.`,
-        'Reckon some of them apart: let half = ..., and use half here.',
+        `This goes on for more than ${maxTerms} numbers.`,
+        'Evaluate some of them apart: let half = ..., and use half here.',
       )
     cursor.next()
     const right = readTerm(cursor)
@@ -175,8 +175,8 @@ function readArguments(cursor: Cursor): Argument[] {
 
 const startsValue = (item: Item) => item.kind === 'Number' || item.kind === 'Word'
 
-/** Reckons an expression; every fault points at the part that is to blame. */
-export function reckon(expression: Expression, scope: Scope): Value {
+/** Evaluates an expression; every fault points at the part that is to blame. */
+export function evaluate(expression: Expression, scope: Scope): Value {
   switch (expression.type) {
     case 'number':
       return expression.value
@@ -194,11 +194,11 @@ export function reckon(expression: Expression, scope: Scope): Value {
     case 'call':
       return scope.call(expression)
     case 'minus': {
-      const value = reckon(expression.of, scope)
+      const value = evaluate(expression.of, scope)
       return { amount: -value.amount, unit: value.unit }
     }
     case 'sum':
-      return combine(expression, reckon(expression.left, scope), reckon(expression.right, scope))
+      return combine(expression, evaluate(expression.left, scope), evaluate(expression.right, scope))
   }
 }
 
@@ -235,8 +235,8 @@ function combine(expression: Extract<Expression, { type: 'sum' }>, left: Value, 
 }
 
 /** A whole count of at least `least`; says what would make it whole where it is a division. */
-export function reckonCount(expression: Expression, scope: Scope, what: string, least = 0): number {
-  const value = reckon(expression, scope)
+export function evaluateCount(expression: Expression, scope: Scope, what: string, least = 0): number {
+  const value = evaluate(expression, scope)
   if (value.unit !== 'count') {
     throw new LineFault(
       expression.span,
@@ -264,8 +264,8 @@ export function reckonCount(expression: Expression, scope: Scope, what: string, 
 
 function divisionMend(expression: Expression, scope: Scope): string {
   if (expression.type === 'sum' && expression.sign === '/') {
-    const top = reckon(expression.left, scope).amount
-    const by = reckon(expression.right, scope).amount
+    const top = evaluate(expression.left, scope).amount
+    const by = evaluate(expression.right, scope).amount
     if (Number.isInteger(by) && by > 0) {
       const below = Math.floor(top / by) * by
       return `${top} does not divide by ${by}: ${below} or ${below + by} would. Ask for it with fit(..., multiple ${by}).`
@@ -275,8 +275,8 @@ function divisionMend(expression: Expression, scope: Scope): string {
 }
 
 /** A length in mm above 0; plain numbers are taken as mm. */
-export function reckonLength(expression: Expression, scope: Scope, what: string): number {
-  const { amount } = reckon(expression, scope)
+export function evaluateLength(expression: Expression, scope: Scope, what: string): number {
+  const { amount } = evaluate(expression, scope)
   if (!(amount > 0) || !Number.isFinite(amount)) {
     throw new LineFault(
       expression.span,

@@ -2,7 +2,7 @@ import { type Bead, normalSize } from '../catalogue/bead'
 import { beadKinds, nominalBead, nominalSizes } from '../catalogue/nominal-beads'
 import { trim } from '../measure/units'
 import type { Cursor } from './cursor'
-import { type Expression, readExpression, reckonLength, type Scope } from './expression'
+import { type Expression, evaluateLength, readExpression, type Scope } from './expression'
 import { LineFault, type Span } from './fault'
 import { nearest } from './nearest'
 
@@ -53,7 +53,8 @@ export function readBead(cursor: Cursor): BeadWords {
 
 /** The bead in one size of the pattern. */
 export function beadOf({ kind, size, span, own }: BeadWords, scope: Scope): Bead {
-  const asked = typeof size === 'string' ? size : `${trim(reckonLength(size, scope, `The size of the ${kind}`), 2)} mm`
+  const asked =
+    typeof size === 'string' ? size : `${trim(evaluateLength(size, scope, `The size of the ${kind}`), 2)} mm`
   let bead = nominalBead(kind, asked)
   if (!bead)
     throw new LineFault(

@@ -1,6 +1,6 @@
 import type { Stone, StoneProfile, StoneShape } from '../catalogue/stone'
 import type { Cursor } from './cursor'
-import { type Expression, readExpression, reckonLength, type Scope } from './expression'
+import { type Expression, evaluateLength, readExpression, type Scope } from './expression'
 import { LineFault, type Span } from './fault'
 import { nearest } from './nearest'
 
@@ -82,8 +82,8 @@ export function stoneOf(words: StoneWords, scope: Scope): Stone {
     )
   }
   // "13 x 18 mm": the unit stands once, behind the last measure, and plain numbers are mm anyway.
-  const lengths = words.measures.map((measure) => reckonLength(measure, scope, 'The measure of the stone'))
-  const heightMm = words.height ? reckonLength(words.height, scope, 'The height of the stone') : usualHeightMm
+  const lengths = words.measures.map((measure) => evaluateLength(measure, scope, 'The measure of the stone'))
+  const heightMm = words.height ? evaluateLength(words.height, scope, 'The height of the stone') : usualHeightMm
   return { outline: outlineOf(words, lengths, scope), heightMm, profile: words.profile }
 }
 
@@ -91,7 +91,7 @@ function outlineOf(words: StoneWords, lengths: readonly number[], scope: Scope):
   const [first = 0, second = first] = lengths
   const width = Math.min(first, second)
   const length = Math.max(first, second)
-  const corner = words.corner ? reckonLength(words.corner, scope, 'The corner radius') : width / 8
+  const corner = words.corner ? evaluateLength(words.corner, scope, 'The corner radius') : width / 8
   if (corner > width / 2 + 1e-9) {
     throw new LineFault(
       words.corner?.span ?? words.span,

@@ -3,7 +3,7 @@ import type { Mm } from '../measure/units'
 import type { ThreadSettings } from '../thread/settings'
 import type { Cursor } from './cursor'
 import { shown } from './cursor'
-import { type Expression, readExpression, reckonLength, type Scope } from './expression'
+import { type Expression, evaluateLength, readExpression, type Scope } from './expression'
 import { LineFault } from './fault'
 import { nearest } from './nearest'
 
@@ -172,7 +172,7 @@ export const settingsWith = (
 ): ThreadSettings => ({
   ...settings,
   ...ways,
-  ...(tail ? { tailMm: reckonLength(tail, scope, 'The tail') } : {}),
+  ...(tail ? { tailMm: evaluateLength(tail, scope, 'The tail') } : {}),
 })
 
 export const threadOf = (words: ThreadWords, scope: Scope): ThreadChoice => ({
@@ -180,5 +180,5 @@ export const threadOf = (words: ThreadWords, scope: Scope): ThreadChoice => ({
   strands: words.strands,
   needle: words.needle,
   needleMm: needles[words.needle] as number,
-  lengthMm: words.length && reckonLength(words.length, scope, 'The length'),
+  lengthMm: words.length && evaluateLength(words.length, scope, 'The length'),
 })

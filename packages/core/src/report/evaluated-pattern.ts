@@ -1,10 +1,10 @@
-import type { Role } from '../stitch/bench'
+import type { Role } from '../stitch/stitch-machine'
 import type { Work } from '../stitch/work'
 import type { Tension } from '../thread/settings'
 import type { Report } from './report'
 
-/** A pattern reckoned: the report, and the work it was read off for drawing. */
-export interface Reckoned {
+/** A pattern evaluated: the report, and the work it was read off for drawing. */
+export interface EvaluatedPattern {
   readonly report: Report
   readonly work: Work
   readonly roles: ReadonlyMap<string, Role>

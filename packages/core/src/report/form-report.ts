@@ -36,7 +36,7 @@ export const soundForm = ({ form }: { readonly form?: FormReport | undefined }):
   form?.sound ? form : undefined
 
 /** The form could not be computed, or is not sound: the plain estimates stand, and why. */
-export interface Unformed {
+export interface FormUnavailable {
   readonly progress: Progress | undefined
   readonly why: string
 }

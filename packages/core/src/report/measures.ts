@@ -1,4 +1,3 @@
-import type { Touching } from '../colour/judgement'
 import type { Mm } from '../measure/units'
 import type { StoneHold } from '../sizing/stone-hold'
 
@@ -65,4 +64,10 @@ export interface Pitch {
   readonly pitchMm: Mm
   /** From and to, where the thread does not decide it; see loose.ts. */
   readonly looseMm?: readonly [Mm, Mm]
+}
+
+/** Two roles whose beads touch in the computed piece, in so many places. */
+export interface Touching {
+  readonly roles: readonly [string, string]
+  readonly places: number
 }

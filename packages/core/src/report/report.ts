@@ -6,7 +6,7 @@ import type { Mg, Mm } from '../measure/units'
 import type { Fault } from '../notation/fault'
 import type { ThreadChoice } from '../notation/parse-thread'
 import type { Action } from '../stitch/action'
-import type { Fit, Refilled } from '../stitch/bench'
+import type { Fit, Refilled } from '../stitch/stitch-machine'
 import type { Crowding } from '../thread/crowding'
 import type { ThreadPlan } from '../thread/plan'
 import type { ThreadSettings } from '../thread/settings'
@@ -67,10 +67,10 @@ export interface Report {
   readonly makes: number
   /** "pair" is said where the pattern says it. */
   readonly pair: boolean
-  /** The size reckoned; "" for a pattern of one size. */
+  /** The size evaluated; "" for a pattern of one size. */
   readonly size: string
   readonly sizes: readonly string[]
-  /** Options by name, as they were reckoned. */
+  /** Options by name, as they were evaluated. */
   readonly options: Readonly<Record<string, boolean>>
   readonly beads: readonly BeadTotal[]
   readonly stones: readonly StoneTotal[]

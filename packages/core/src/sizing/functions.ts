@@ -1,7 +1,7 @@
 /** The functions a pattern may call in its numbers. Each says what it found, so that the screen can show why. */
 import type { Bead } from '../catalogue/bead'
 import { sayPercent } from '../measure/units'
-import { type Argument, reckon, reckonCount, reckonLength, type Scope, type Value } from '../notation/expression'
+import { type Argument, evaluate, evaluateCount, evaluateLength, type Scope, type Value } from '../notation/expression'
 import { LineFault, type Span } from '../notation/fault'
 import { nearest } from '../notation/nearest'
 import { arcOver } from './arc-over'
@@ -45,7 +45,7 @@ function plain(of: (...numbers: number[]) => number, least: number) {
           `${call.name} takes numbers.`,
           `For example: ${call.name}(${least === 1 ? 'n/2' : 'n, 12'}).`,
         )
-      return reckon(arg.of, scope)
+      return evaluate(arg.of, scope)
     })
     const [first] = values
     if (!first || values.length < least)
@@ -108,7 +108,7 @@ function fill(call: Call, scope: Scope): Outcome {
     throw new LineFault(call.span, 'fill needs a length and a bead.', `For example: ${examples.fill}.`)
   const { lengthMm, length } = scope.inArc(() => ({
     lengthMm: beadIn(call, bead, scope).lengthMm,
-    length: reckonLength(run.of, scope, 'The run'),
+    length: evaluateLength(run.of, scope, 'The run'),
   }))
   const count = Math.max(1, Math.round(length / lengthMm))
   const misfit = count * lengthMm - length
@@ -132,7 +132,7 @@ function share(call: Call, scope: Scope): Outcome {
   const example = 'For example: share(56, 9, k).'
   const [whole, of, part] = call.args.map((arg) => {
     if (arg.type !== 'value') throw new LineFault(arg.span, 'share takes numbers.', example)
-    return reckonCount(arg.of, scope, 'The number', 0)
+    return evaluateCount(arg.of, scope, 'The number', 0)
   })
   if (whole === undefined || of === undefined || part === undefined || call.args.length > 3)
     throw new LineFault(call.span, 'share needs a count, among how many, and which of them.', example)
@@ -150,12 +150,12 @@ function repeats(call: Call, scope: Scope): Outcome {
     throw new LineFault(call.span, 'repeats needs a length and a pitch.', example)
   let multiple = 1
   for (const rule of rules) {
-    if (rule.type === 'named' && rule.name === 'multiple') multiple = reckonCount(rule.of, scope, 'The multiple', 1)
+    if (rule.type === 'named' && rule.name === 'multiple') multiple = evaluateCount(rule.of, scope, 'The multiple', 1)
     else if (rule.type === 'value' && rule.of.type === 'name' && rule.of.name === 'even') multiple = 2
     else throw new LineFault(rule.span, 'repeats takes "even" or "multiple" for a rule.', example)
   }
-  const target = reckonLength(length.of, scope, 'The length')
-  const fit = fitLength(target, reckonLength(pitch.of, scope, 'The pitch'), 0, multiple)
+  const target = evaluateLength(length.of, scope, 'The length')
+  const fit = fitLength(target, evaluateLength(pitch.of, scope, 'The pitch'), 0, multiple)
   const told = fit.candidates.map(({ count, lengthMm }) => `${count} give ${Number(lengthMm.toFixed(1))} mm`).join(', ')
   return {
     value: { amount: fit.best, unit: 'count' },
@@ -183,7 +183,7 @@ function fit(call: Call, scope: Scope): Outcome {
   for (const arg of rest) {
     if (arg.type !== 'named' || arg.name !== 'multiple')
       throw new LineFault(arg.span, 'fit takes only "multiple" besides stone and bead.', example)
-    multiple = reckonCount(arg.of, scope, 'The multiple', 1)
+    multiple = evaluateCount(arg.of, scope, 'The multiple', 1)
   }
   const settled = rest.length === 0 ? scope.settledFit() : undefined
   if (settled) multiple = settled.multiple

@@ -1,14 +1,14 @@
 /** The anchors of a round: which holes of the rail it passes, one after the other. */
 
 import type { Stitch } from '../notation/bead-list'
-import { reckonCount } from '../notation/expression'
+import { evaluateCount } from '../notation/expression'
 import { DoesNotDivide, LineFault, type Span } from '../notation/fault'
 import type { IntoWords } from '../notation/parse-into'
 import type { TargetWords } from '../notation/parse-target'
 import { sharedOut } from '../sizing/shared-out'
-import type { Bench } from './bench'
 import { beadOf, type Hole, hole, wayOf } from './hole'
 import { type Group, gathered, holesOf, type OddEdge, plainGroup, type Rail, turnedBack } from './rail'
+import type { StitchMachine } from './stitch-machine'
 import { find } from './target'
 import { walkedAlong } from './walked-along'
 
@@ -26,12 +26,18 @@ interface Anchors {
   readonly oddSkipped?: OddEdge | undefined
 }
 
-export function anchorsOf(rail: Rail, into: IntoWords, stitches: readonly Stitch[], bench: Bench, span: Span): Anchors {
+export function anchorsOf(
+  rail: Rail,
+  into: IntoWords,
+  stitches: readonly Stitch[],
+  machine: StitchMachine,
+  span: Span,
+): Anchors {
   if (into.type === 'gaps')
-    return rail.closed ? gaps(rail, stitches, bench, span) : gapsBack(rail, stitches, bench, span)
-  const anchors = chosen(rail, into, bench, span)
+    return rail.closed ? gaps(rail, stitches, machine, span) : gapsBack(rail, stitches, machine, span)
+  const anchors = chosen(rail, into, machine, span)
   if (anchors.length === 0)
-    throw bench.missing(
+    throw machine.missing(
       span,
       'There is nothing on this edge for the round to go into.',
       'Name other beads after "into".',
@@ -43,11 +49,16 @@ export function anchorsOf(rail: Rail, into: IntoWords, stitches: readonly Stitch
 const along = (rail: Rail, holes: readonly Hole[]): readonly Hole[] =>
   rail.closed ? holes : [...holes].reverse().map((h) => h ^ 1)
 
-function chosen(rail: Rail, into: Exclude<IntoWords, { type: 'gaps' }>, bench: Bench, span: Span): readonly Hole[] {
+function chosen(
+  rail: Rail,
+  into: Exclude<IntoWords, { type: 'gaps' }>,
+  machine: StitchMachine,
+  span: Span,
+): readonly Hole[] {
   switch (into.type) {
     case 'every': {
-      const each = into.each ? reckonCount(into.each, bench, 'The step', 1) : 1
-      const holes = into.of ? walkFromNeedle(rail, [into.of], bench) : holesOf(rail)
+      const each = into.each ? evaluateCount(into.each, machine, 'The step', 1) : 1
+      const holes = into.of ? walkFromNeedle(rail, [into.of], machine) : holesOf(rail)
       if (rail.closed && holes.length % each !== 0) {
         const below = Math.floor(holes.length / each) * each
         throw new DoesNotDivide(
@@ -59,8 +70,8 @@ function chosen(rail: Rail, into: Exclude<IntoWords, { type: 'gaps' }>, bench: B
       return along(rail, holes).filter((_, i) => (i + 1) % each === 0)
     }
     case 'spread': {
-      const holes = into.of ? walkFromNeedle(rail, [into.of], bench) : holesOf(rail)
-      const count = reckonCount(into.count, bench, 'The number of beads', 1)
+      const holes = into.of ? walkFromNeedle(rail, [into.of], machine) : holesOf(rail)
+      const count = evaluateCount(into.count, machine, 'The number of beads', 1)
       if (count > holes.length)
         throw new LineFault(
           into.count.span,
@@ -71,7 +82,7 @@ function chosen(rail: Rail, into: Exclude<IntoWords, { type: 'gaps' }>, bench: B
       return Array.from({ length: count }, (_, i) => all[sharedOut(holes.length, count, i + 1) - 1] as Hole)
     }
     case 'middles': {
-      const groups = into.of === undefined ? rail.groups : bench.groupsOf.get(into.of)
+      const groups = into.of === undefined ? rail.groups : machine.groupsOf.get(into.of)
       if (!groups)
         throw new LineFault(
           span,
@@ -79,10 +90,10 @@ function chosen(rail: Rail, into: Exclude<IntoWords, { type: 'gaps' }>, bench: B
           'Mark it where it is made: round 5C into every 4th bead as arcs.',
         )
       const holes = groups.map((group) => group.holes[middleOf(group)] as Hole)
-      return along(rail, into.of === undefined ? holes : fromNeedle(rail, holes, bench))
+      return along(rail, into.of === undefined ? holes : fromNeedle(rail, holes, machine))
     }
     case 'nth': {
-      const nth = reckonCount(into.nth, bench, 'The place', 1)
+      const nth = evaluateCount(into.nth, machine, 'The place', 1)
       const holes = rail.groups.map((group) => {
         const h = group.holes[nth - 1]
         if (h === undefined) {
@@ -98,8 +109,8 @@ function chosen(rail: Rail, into: Exclude<IntoWords, { type: 'gaps' }>, bench: B
     }
     case 'bore': {
       const holes = holesOf(rail).map((h) => {
-        if (into.bore === 1 && bench.boresOf(beadOf(h)) === 1) {
-          const letter = bench.letterOf(bench.work.role(beadOf(h)))
+        if (into.bore === 1 && machine.boresOf(beadOf(h)) === 1) {
+          const letter = machine.letterOf(machine.work.role(beadOf(h)))
           throw new LineFault(span, `${letter} has one bore only.`, 'Only two-hole beads have a second.')
         }
         return hole(beadOf(h), into.bore, wayOf(h))
@@ -107,30 +118,30 @@ function chosen(rail: Rail, into: Exclude<IntoWords, { type: 'gaps' }>, bench: B
       return along(rail, holes)
     }
     case 'target':
-      return along(rail, walkFromNeedle(rail, into.targets, bench))
+      return along(rail, walkFromNeedle(rail, into.targets, machine))
   }
 }
 
 /** Places that are named, in the direction of a walk along them whatever way their beads were picked up. */
-const walkFromNeedle = (rail: Rail, targets: readonly TargetWords[], bench: Bench): readonly Hole[] => {
-  const holes = targets.flatMap((target) => find(target, bench))
-  return fromNeedle(rail, rail.closed ? walkedAlong(holes, bench.work) : holes, bench)
+const walkFromNeedle = (rail: Rail, targets: readonly TargetWords[], machine: StitchMachine): readonly Hole[] => {
+  const holes = targets.flatMap((target) => find(target, machine))
+  return fromNeedle(rail, rail.closed ? walkedAlong(holes, machine.work) : holes, machine)
 }
 
 /** What a round goes into where its part has no edge yet: the beads that the line names are one. */
-export function edgeNamed(into: IntoWords, bench: Bench): Rail | undefined {
+export function edgeNamed(into: IntoWords, machine: StitchMachine): Rail | undefined {
   const named =
     into.type === 'target'
       ? into.targets
       : into.type === 'every' || into.type === 'spread'
         ? into.of && [into.of]
         : undefined
-  const groups = into.type === 'middles' && into.of !== undefined ? bench.groupsOf.get(into.of) : undefined
+  const groups = into.type === 'middles' && into.of !== undefined ? machine.groupsOf.get(into.of) : undefined
   const found = groups
     ? groups.flatMap(({ holes }) => [...holes])
     : walkedAlong(
-        (named ?? []).flatMap((target) => find(target, bench)),
-        bench.work,
+        (named ?? []).flatMap((target) => find(target, machine)),
+        machine.work,
       )
   if (found.length === 0) return undefined
   return {
@@ -145,8 +156,8 @@ export function edgeNamed(into: IntoWords, bench: Bench): Rail | undefined {
 }
 
 /** Of places that are named, a closed round begins with the one behind that at which the needle is. */
-function fromNeedle(rail: Rail, holes: readonly Hole[], bench: Bench): readonly Hole[] {
-  const { needle } = bench.work
+function fromNeedle(rail: Rail, holes: readonly Hole[], machine: StitchMachine): readonly Hole[] {
+  const { needle } = machine.work
   if (!rail.closed || needle === undefined) return holes
   const at = holes.findIndex((h) => beadOf(h) === beadOf(needle))
   return at < 0 ? holes : [...holes.slice(at + 1), ...holes.slice(0, at + 1)]
@@ -155,7 +166,7 @@ function fromNeedle(rail: Rail, holes: readonly Hole[], bench: Bench): readonly 
 export const middleOf = (group: Group): number => Math.floor((group.holes.length - 1) / 2)
 
 /** Every second group of a fresh ring, as wide as the stitches are (peyote, two-drop); the groups of a round. */
-function gaps(rail: Rail, stitches: readonly Stitch[], bench: Bench, span: Span): Anchors {
+function gaps(rail: Rail, stitches: readonly Stitch[], machine: StitchMachine, span: Span): Anchors {
   if (!rail.fresh) {
     const anchors = rail.groups.map((group) => group.stands)
     if (rail.odd?.type !== 'spiral') return { anchors, skipped: [] }
@@ -165,7 +176,7 @@ function gaps(rail: Rail, stitches: readonly Stitch[], bench: Bench, span: Span)
   const drop = dropOf(stitches)
   const holes = holesOf(rail)
   // A ring that may be of any count near its stone is one that comes round evenly.
-  const wanted = bench.openFits ? 2 * drop : drop
+  const wanted = machine.openFits ? 2 * drop : drop
   if (holes.length % wanted !== 0) {
     const step = 2 * drop
     const below = Math.floor(holes.length / step) * step
@@ -173,7 +184,7 @@ function gaps(rail: Rail, stitches: readonly Stitch[], bench: Bench, span: Span)
     throw new DoesNotDivide(
       span,
       `The ring has ${holes.length} beads; ${drop === 1 ? 'peyote' : `${drop} beads a stitch`} in the round needs ${how}.`,
-      waysOut(below, step, holes.length, bench),
+      waysOut(below, step, holes.length, machine),
     )
   }
   const groups = gathered(holes, drop)
@@ -188,11 +199,11 @@ function gaps(rail: Rail, stitches: readonly Stitch[], bench: Bench, span: Span)
   if (groups.length % 2 === 0) return { anchors, skipped }
   const evened = evenedOut(groups, stitches)
   if (evened) return evened
-  bench.remark(
+  machine.remark(
     'note',
     span,
     `${holes.length} beads are an odd number${drop === 1 ? '' : ` of ${drop}`}: the rounds run on in a spiral, without a step up.`,
-    waysOut(Math.floor(holes.length / (2 * drop)) * 2 * drop, 2 * drop, holes.length, bench).replace(
+    waysOut(Math.floor(holes.length / (2 * drop)) * 2 * drop, 2 * drop, holes.length, machine).replace(
       'would do',
       'would step up',
     ),
@@ -236,7 +247,7 @@ function evenedOut(groups: readonly (readonly Hole[])[], stitches: readonly Stit
 }
 
 /** Flat peyote: back along the row, every second group of the first, the groups added after that. */
-function gapsBack(rail: Rail, stitches: readonly Stitch[], bench: Bench, span: Span): Anchors {
+function gapsBack(rail: Rail, stitches: readonly Stitch[], machine: StitchMachine, span: Span): Anchors {
   if (!rail.fresh) {
     // Two-drop goes on in twos; where a row has been widened, the next goes between the beads of each gap.
     const drop = dropOf(stitches)
@@ -245,7 +256,7 @@ function gapsBack(rail: Rail, stitches: readonly Stitch[], bench: Bench, span: S
       const { stands } = turnedBack(group)
       return alike ? [stands] : stands.map((h) => [h])
     })
-    const { needle } = bench.work
+    const { needle } = machine.work
     // What the needle has come out of is not the next: a bead that was turned in at the edge.
     const out = needle !== undefined && back[0]?.some((h) => beadOf(h) === beadOf(needle))
     const anchors = out ? back.slice(1) : back
@@ -266,7 +277,7 @@ function gapsBack(rail: Rail, stitches: readonly Stitch[], bench: Bench, span: S
   }
   const groups = gathered(holes, drop)
   if (groups.length < 2)
-    throw bench.missing(span, 'There is nothing to go back along yet.', `String ${2 * drop} beads or more first.`)
+    throw machine.missing(span, 'There is nothing to go back along yet.', `String ${2 * drop} beads or more first.`)
   const anchors = groups.filter((_, i) => i % 2 === 1)
   if (groups.length % 2 === 0) return { anchors, skipped: [] }
   return { anchors: [...anchors, []], skipped: [], odd: { type: 'edge', turns: false } }
@@ -286,8 +297,8 @@ function dropOf(stitches: readonly Stitch[]): number {
 }
 
 /** What a ring that does not come out even could be, and what each would do to its size. */
-function waysOut(below: number, step: number, count: number, bench: Bench): string {
-  const each = bench.ring ? bench.ring.lengthMm / bench.ring.beads : 0
+function waysOut(below: number, step: number, count: number, machine: StitchMachine): string {
+  const each = machine.ring ? machine.ring.lengthMm / machine.ring.beads : 0
   const say = (n: number) => {
     const change = (n - count) * each
     return each > 0 ? `${n} (${change > 0 ? '+' : ''}${change.toFixed(1)} mm)` : String(n)

@@ -1,46 +1,46 @@
 import type { Move } from '../notation/bead-list'
 import { LineFault } from '../notation/fault'
-import type { Jog } from '../thread/jog'
+import type { StitchGap } from '../thread/stitch-gap'
 import type { MoveTold } from './action'
-import type { Bench } from './bench'
 import { type Seat, strung } from './course'
 import { beadOf, type Hole } from './hole'
 import type { Group } from './rail'
 import type { Run } from './runs'
+import type { StitchMachine } from './stitch-machine'
 import { findTold } from './target'
 
 /**
  * Does the moves of one group: picks up, passes on the way, goes back through its own beads.
  *
- * @param jog the gap before the group's first bead; within it beads follow each other as they are strung
+ * @param stitchGap the gap before the group's first bead; within it beads follow each other as they are strung
  * @param seatOf where the k-th bead sits of so many that stand in the row; the others lie where the thread lays them, as do all beads
  *   of a group that passes others on the way or goes back
  * @param told is added what was done, as it is told
  */
 export function doMoves(
   moves: readonly Move[],
-  bench: Bench,
-  jog: Jog,
+  machine: StitchMachine,
+  stitchGap: StitchGap,
   seatOf?: (k: number, of: number) => Seat,
   told: MoveTold[] = [],
 ): Group {
-  const { work } = bench
+  const { work } = machine
   const holes: Hole[] = []
   const stands: Hole[] = []
   const inRow = seatOf && moves.every((move) => move.type === 'pick') ? seatOf : undefined
   const marked = moves.some((move) => move.type === 'pick' && move.stands)
   const seated = moves.filter((move) => move.type === 'pick' && (move.stands || !marked)).length
   let sat = 0
-  let next: Jog = jog
+  let next: StitchGap = stitchGap
   for (const move of moves) {
     switch (move.type) {
       case 'pick': {
-        const role = bench.beadRole(move.role, move.span)
-        if (move.bore === 1 && bench.boresOfRole(role) === 1) {
+        const role = machine.beadRole(move.role, move.span)
+        if (move.bore === 1 && machine.boresOfRole(role) === 1) {
           throw new LineFault(move.span, `${move.role} has one bore only.`, 'Only two-hole beads have a second.')
         }
         const seat = inRow && (move.stands || !marked) ? inRow(sat++, seated) : strung
-        const h = work.pick(role, next, bench.statement, seat, move.bore)
+        const h = work.pick(role, next, machine.statement, seat, move.bore)
         holes.push(h)
         const last = told[told.length - 1]
         if (last?.type === 'pick') told[told.length - 1] = { type: 'pick', beads: withOneMore(last.beads, move.role) }
@@ -49,18 +49,18 @@ export function doMoves(
         break
       }
       case 'pass': {
-        const { holes: passed, told: target } = findTold(move.target, bench)
+        const { holes: passed, told: target } = findTold(move.target, machine)
         told.push({ type: 'pass', target })
         for (const h of passed) {
-          bench.makeRoom(0, 1, move.span)
-          work.pass(bench.facing(h), next, bench.statement)
+          machine.makeRoom(0, 1, move.span)
+          work.pass(machine.facing(h), next, machine.statement)
           next = 'ring'
         }
         break
       }
       case 'back': {
         const own =
-          move.role === undefined ? holes : holes.filter((h) => bench.letterOf(work.role(beadOf(h))) === move.role)
+          move.role === undefined ? holes : holes.filter((h) => machine.letterOf(work.role(beadOf(h))) === move.role)
         if (own.length < move.count) {
           throw new LineFault(
             move.span,
@@ -69,7 +69,7 @@ export function doMoves(
           )
         }
         told.push({ type: 'back', count: move.count, role: move.role })
-        for (const h of own.slice(-move.count).reverse()) work.pass(h ^ 1, next, bench.statement)
+        for (const h of own.slice(-move.count).reverse()) work.pass(h ^ 1, next, machine.statement)
         break
       }
     }

@@ -57,7 +57,7 @@ function signs(work: Work): Int32Array {
     const h = work.holeAt(pass)
     const fresh = work.isNew(pass)
     const which = fresh ? `+${work.role(beadOf(h))}` : `${beads - beadOf(h)}`
-    const sign = `${which} ${h & 3} ${work.jogAt(pass)} ${faces[pass]} ${begins.has(pass)} ${fresh ? '' : work.role(beadOf(h))}`
+    const sign = `${which} ${h & 3} ${work.gapAt(pass)} ${faces[pass]} ${begins.has(pass)} ${fresh ? '' : work.role(beadOf(h))}`
     let number = numbers.get(sign)
     if (number === undefined) {
       number = numbers.size

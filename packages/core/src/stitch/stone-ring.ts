@@ -4,9 +4,9 @@ import type { Mm } from '../measure/units'
 import type { Span } from '../notation/fault'
 import { girth } from '../sizing/girth'
 import { easeOf, type FitVerdict } from '../sizing/ring-fit'
-import type { Bench } from './bench'
 import { beadOf, type Hole, hole } from './hole'
 import { holesOf } from './rail'
+import type { StitchMachine } from './stitch-machine'
 
 export interface StoneRing {
   readonly holes: readonly Hole[]
@@ -28,29 +28,29 @@ const fits = 0.15
 export function ringForStone(
   { letter, stone }: { letter: string; stone: Stone },
   place: readonly Hole[] | undefined,
-  bench: Bench,
+  machine: StitchMachine,
   span: Span,
 ): StoneRing {
-  const rail = bench.edges[bench.edge]
+  const rail = machine.edges[machine.edge]
   const inHand = place
-    ? candidatesOf(place, bench, stone)
+    ? candidatesOf(place, machine, stone)
     : rail?.closed
       ? [
-          ...candidatesOf(holesOf(rail), bench, stone),
-          ...(bench.gathered ? [ringOf(bench.gathered, undefined, bench, stone)] : []),
+          ...candidatesOf(holesOf(rail), machine, stone),
+          ...(machine.gathered ? [ringOf(machine.gathered, undefined, machine, stone)] : []),
         ]
       : []
   const best = likeliest(inHand)
   if (best && (place || Math.abs(best.ease) <= far)) return best
-  const everywhere = ringsOf(bench, stone).filter(({ course }) => !bench.work.cores.has(course as number))
+  const everywhere = ringsOf(machine, stone).filter(({ course }) => !machine.work.cores.has(course as number))
   const fitting = everywhere.filter(({ ease }) => Math.abs(ease) <= fits)
   const [only] = fitting
   if (only && fitting.length === 1) return only
   if (best) return best
   const [single] = everywhere
   if (single && everywhere.length === 1) return single
-  const names = (everywhere.length > 0 ? everywhere : ringsOf(bench, stone)).map((ring) => nameOf(ring, bench))
-  throw bench.missing(
+  const names = (everywhere.length > 0 ? everywhere : ringsOf(machine, stone)).map((ring) => nameOf(ring, machine))
+  throw machine.missing(
     span,
     names.length === 0
       ? `There is no ring yet for ${letter} to lie in.`
@@ -72,17 +72,17 @@ function likeliest(rings: readonly StoneRing[]): StoneRing | undefined {
 }
 
 /** The rows under some holes, the first row before the others; or the holes themselves, where they are in no row together. */
-function candidatesOf(holes: readonly Hole[], bench: Bench, stone: Stone): StoneRing[] {
-  const { work } = bench
+function candidatesOf(holes: readonly Hole[], machine: StitchMachine, stone: Stone): StoneRing[] {
+  const { work } = machine
   const courses = new Set(holes.map((h) => work.seat(beadOf(h)).course))
   const roots = new Set([...courses].map((course) => (course < 0 ? -1 : work.firstOf(course))))
   const [root] = roots
   if (root === undefined || root < 0 || roots.size > 1 || work.courses[root]?.kind === 'row')
-    return holes.length > 2 ? [ringOf(holes, undefined, bench, stone)] : []
+    return holes.length > 2 ? [ringOf(holes, undefined, machine, stone)] : []
   const top = Math.max(...courses)
   const rows: StoneRing[] = []
   for (let course = top; ; ) {
-    rows.unshift(rowOf(course, bench, stone))
+    rows.unshift(rowOf(course, machine, stone))
     const found = work.courses[course]
     if (!found || !('on' in found) || found.on === undefined) break
     course = found.on
@@ -91,39 +91,41 @@ function candidatesOf(holes: readonly Hole[], bench: Bench, stone: Stone): Stone
 }
 
 /** The first rows of everything so far. */
-const ringsOf = (bench: Bench, stone: Stone): StoneRing[] =>
-  bench.work.courses.flatMap(({ kind }, course) =>
-    kind === 'ring' || (kind === 'standing' && bench.work.firstOf(course) === course)
-      ? [rowOf(course, bench, stone)]
+const ringsOf = (machine: StitchMachine, stone: Stone): StoneRing[] =>
+  machine.work.courses.flatMap(({ kind }, course) =>
+    kind === 'ring' || (kind === 'standing' && machine.work.firstOf(course) === course)
+      ? [rowOf(course, machine, stone)]
       : [],
   )
 
-function rowOf(course: number, bench: Bench, stone: Stone): StoneRing {
-  const { work } = bench
+function rowOf(course: number, machine: StitchMachine, stone: Stone): StoneRing {
+  const { work } = machine
   const holes: Hole[] = []
   for (let bead = 0; bead < work.beads; bead++) if (work.seat(bead).course === course) holes.push(hole(bead))
-  return ringOf(holes, course, bench, stone)
+  return ringOf(holes, course, machine, stone)
 }
 
-function ringOf(holes: readonly Hole[], course: number | undefined, bench: Bench, stone: Stone): StoneRing {
-  const { work } = bench
+function ringOf(holes: readonly Hole[], course: number | undefined, machine: StitchMachine, stone: Stone): StoneRing {
+  const { work } = machine
   const row = course === undefined ? undefined : work.courses[course]
   const sum = (of: (role: number) => Mm) => holes.reduce((total, h) => total + of(work.role(beadOf(h))), 0)
-  let lengthMm = sum(bench.lengthOf)
+  let lengthMm = sum(machine.lengthOf)
   if (row?.kind === 'gaps') {
     lengthMm = 0
-    for (let pass = row.from; pass < row.to; pass++) lengthMm += bench.lengthOf(work.role(beadOf(work.holeAt(pass))))
+    for (let pass = row.from; pass < row.to; pass++) lengthMm += machine.lengthOf(work.role(beadOf(work.holeAt(pass))))
   }
   if (row?.kind === 'standing') lengthMm = 2 * Math.PI * row.radiusMm
-  const acrossMm = sum(bench.acrossOf) / Math.max(1, holes.length)
+  const acrossMm = sum(machine.acrossOf) / Math.max(1, holes.length)
   return { holes, course, lengthMm, ...easeOf(lengthMm, girth(stone.outline), acrossMm) }
 }
 
-function nameOf({ holes, course }: StoneRing, bench: Bench): string {
+function nameOf({ holes, course }: StoneRing, machine: StitchMachine): string {
   const beads = new Set(holes.map(beadOf))
-  const name = bench
+  const name = machine
     .markNames()
-    .find((each) => bench.marked(each)?.length === beads.size && bench.marked(each)?.every((h) => beads.has(beadOf(h))))
-  const line = course === undefined ? undefined : bench.lines[bench.work.statementOfBead(beadOf(holes[0] as Hole))]
+    .find(
+      (each) => machine.marked(each)?.length === beads.size && machine.marked(each)?.every((h) => beads.has(beadOf(h))),
+    )
+  const line = course === undefined ? undefined : machine.lines[machine.work.statementOfBead(beadOf(holes[0] as Hole))]
   return `${name ? `${name}, ` : ''}the ring of ${holes.length}${line === undefined ? '' : ` of line ${line}`}`
 }

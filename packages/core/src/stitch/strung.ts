@@ -1,8 +1,8 @@
 import { asRun, type BeadList, rolesIn } from '../notation/bead-list'
 import { LineFault } from '../notation/fault'
-import type { Bench } from './bench'
 import type { Hole } from './hole'
 import { plainGroup, type Rail } from './rail'
+import type { StitchMachine } from './stitch-machine'
 
 interface Strung {
   readonly course: number
@@ -16,9 +16,9 @@ interface Strung {
  *
  * @param least fewer beads than this do not make it
  */
-export function string(list: BeadList, bench: Bench, kind: 'ring' | 'row', least = 1): Strung {
-  for (const { role, span } of rolesIn(list)) bench.beadRole(role, span)
-  const run = bench.asWritten(() => asRun(list, bench))
+export function string(list: BeadList, machine: StitchMachine, kind: 'ring' | 'row', least = 1): Strung {
+  for (const { role, span } of rolesIn(list)) machine.beadRole(role, span)
+  const run = machine.asWritten(() => asRun(list, machine))
   if (run.length < least) {
     throw new LineFault(
       list.span,
@@ -26,17 +26,17 @@ export function string(list: BeadList, bench: Bench, kind: 'ring' | 'row', least
       `A ring has ${least} beads or more.`,
     )
   }
-  bench.makeRoom(run.length, 0, list.span)
-  bench.threadUp(list.span)
-  const course = bench.work.begin({ kind })
-  const lengths = run.map((letter) => bench.lengthOf(bench.beadRole(letter, list.span)))
+  machine.makeRoom(run.length, 0, list.span)
+  machine.threadUp(list.span)
+  const course = machine.work.begin({ kind })
+  const lengths = run.map((letter) => machine.lengthOf(machine.beadRole(letter, list.span)))
   const total = lengths.reduce((sum, each) => sum + each, 0)
   let before = 0
   const holes = run.map((letter, i) => {
     const length = lengths[i] as number
     const turn = (before + length / 2) / total
     before += length
-    return bench.work.pick(bench.beadRole(letter, list.span), 'ring', bench.statement, { course, turn, lift: 0 })
+    return machine.work.pick(machine.beadRole(letter, list.span), 'ring', machine.statement, { course, turn, lift: 0 })
   })
   return { course, run, holes }
 }

@@ -1,16 +1,16 @@
 /** Finding a place that a pattern names: roles and marks to the holes they mean. */
-import { mostBeads } from '../notation/bead-list'
-import { type Expression, reckonCount } from '../notation/expression'
+import { maxBeads } from '../notation/bead-list'
+import { type Expression, evaluateCount } from '../notation/expression'
 import { LineFault } from '../notation/fault'
 import { nearest } from '../notation/nearest'
 import type { TargetStep, TargetWords } from '../notation/parse-target'
-import type { Bench } from './bench'
 import { beadOf, type Hole, hole, wayOf } from './hole'
 import type { PlaceStep, PlaceTold } from './place-told'
 import { runsOf } from './runs'
+import type { StitchMachine } from './stitch-machine'
 
 /** @returns at least one hole, in the order of the rail or mark, or of their picking up for a role */
-export const find = (target: TargetWords, bench: Bench): readonly Hole[] => findTold(target, bench).holes
+export const find = (target: TargetWords, machine: StitchMachine): readonly Hole[] => findTold(target, machine).holes
 
 export interface Found {
   readonly holes: readonly Hole[]
@@ -18,22 +18,22 @@ export interface Found {
 }
 
 /** The same with how the place is told: its numbers are worked out, and counted from the first. */
-export function findTold(target: TargetWords, bench: Bench): Found {
-  let [holes, steps] = baseOf(target, bench)
-  bench.spend(holes.length, target.span)
-  const told = target.steps.slice(0, target.steps.length - steps.length).map((step) => toldStep(step, holes, bench))
+export function findTold(target: TargetWords, machine: StitchMachine): Found {
+  let [holes, steps] = baseOf(target, machine)
+  machine.spend(holes.length, target.span)
+  const told = target.steps.slice(0, target.steps.length - steps.length).map((step) => toldStep(step, holes, machine))
   for (const step of steps) {
-    told.push(toldStep(step, holes, bench))
-    holes = narrow(holes, step, bench)
-    bench.spend(holes.length, step.span)
+    told.push(toldStep(step, holes, machine))
+    holes = narrow(holes, step, machine)
+    machine.spend(holes.length, step.span)
   }
-  const beads = runsOf(holes.map((h) => bench.letterOf(bench.work.role(beadOf(h)))))
+  const beads = runsOf(holes.map((h) => machine.letterOf(machine.work.role(beadOf(h)))))
   return { holes, told: { base: target.base, steps: told, beads } }
 }
 
 /** @param holes what it is a step into */
-function toldStep(step: TargetStep, holes: readonly Hole[], bench: Bench): PlaceStep {
-  const placeOf = (of: Expression) => placeIn(holes, reckonCount(of, bench, 'The place', -mostBeads), step, bench)
+function toldStep(step: TargetStep, holes: readonly Hole[], machine: StitchMachine): PlaceStep {
+  const placeOf = (of: Expression) => placeIn(holes, evaluateCount(of, machine, 'The place', -maxBeads), step, machine)
   switch (step.type) {
     case 'role':
       return { type: 'role', role: step.role }
@@ -46,21 +46,21 @@ function toldStep(step: TargetStep, holes: readonly Hole[], bench: Bench): Place
     case 'word':
       return { type: 'word', word: step.word }
     case 'next':
-      return { type: 'next', count: reckonCount(step.of, bench, 'The number of beads', 1) }
+      return { type: 'next', count: evaluateCount(step.of, machine, 'The number of beads', 1) }
     case 'bore':
       return { type: 'bore', bore: step.bore === 1 ? 2 : 1 }
     case 'in':
-      return { type: 'in', place: findTold(step.target, bench).told }
+      return { type: 'in', place: findTold(step.target, machine).told }
   }
 }
 
-function baseOf(target: TargetWords, bench: Bench): [holes: readonly Hole[], steps: readonly TargetStep[]] {
+function baseOf(target: TargetWords, machine: StitchMachine): [holes: readonly Hole[], steps: readonly TargetStep[]] {
   const { base, steps, span } = target
   if ('role' in base) {
-    const role = bench.beadRole(base.role, span)
-    const found = bench.beadsOf(role)
+    const role = machine.beadRole(base.role, span)
+    const found = machine.beadsOf(role)
     if (found.length === 0) {
-      throw bench.missing(
+      throw machine.missing(
         span,
         `No ${base.role} has been picked up yet.`,
         'Put this line below the one that picks it up.',
@@ -71,26 +71,26 @@ function baseOf(target: TargetWords, bench: Bench): [holes: readonly Hole[], ste
   const [first, ...rest] = steps
   // `bezel.front` is a mark of its own; `c.prev` is the c before the last.
   if (first?.type === 'word') {
-    const whole = bench.marked(`${base.name}.${first.word}`)
+    const whole = machine.marked(`${base.name}.${first.word}`)
     if (whole) return [whole, rest]
     if (first.word === 'prev') {
       const other = steps.findIndex((step) => step.type !== 'word' || step.word !== 'prev')
       const back = other < 0 ? steps.length : other
-      const before = bench.marked(base.name, back)
+      const before = machine.marked(base.name, back)
       if (before) return [before, steps.slice(back)]
-      throw bench.missing(
+      throw machine.missing(
         span,
         `There is no "${base.name}" ${back === 1 ? 'before the last one' : `${back} before the last one`}.`,
         'Mark it in the turn before.',
       )
     }
   }
-  const holes = bench.marked(base.name)
+  const holes = machine.marked(base.name)
   if (holes && holes.length > 0) {
     if (first?.type !== 'next') return [holes, steps]
-    return [bench.nextOf(base.name, holes, reckonCount(first.of, bench, 'The number of beads', 1)), rest]
+    return [machine.nextOf(base.name, holes, evaluateCount(first.of, machine, 'The number of beads', 1)), rest]
   }
-  const known = bench.markNames()
+  const known = machine.markNames()
   const guess = nearest(base.name, known)
   throw new LineFault(
     span,
@@ -103,14 +103,14 @@ function baseOf(target: TargetWords, bench: Bench): [holes: readonly Hole[], ste
   )
 }
 
-function narrow(holes: readonly Hole[], step: TargetStep, bench: Bench): readonly Hole[] {
-  const placeOf = (of: Expression) => placeIn(holes, reckonCount(of, bench, 'The place', -mostBeads), step, bench)
+function narrow(holes: readonly Hole[], step: TargetStep, machine: StitchMachine): readonly Hole[] {
+  const placeOf = (of: Expression) => placeIn(holes, evaluateCount(of, machine, 'The place', -maxBeads), step, machine)
   const at = (of: Expression) => holes[placeOf(of) - 1] as Hole
   switch (step.type) {
     case 'role': {
-      const role = bench.beadRole(step.role, step.span)
+      const role = machine.beadRole(step.role, step.span)
       return some(
-        holes.filter((h) => bench.work.role(beadOf(h)) === role),
+        holes.filter((h) => machine.work.role(beadOf(h)) === role),
         step,
         `There is no ${step.role} in it.`,
       )
@@ -119,7 +119,7 @@ function narrow(holes: readonly Hole[], step: TargetStep, bench: Bench): readonl
       // In the order of what they are in: of an edge, from the needle on.
       const wanted = new Set(holes.map(beadOf))
       return some(
-        find(step.target, bench).filter((h) => wanted.has(beadOf(h))),
+        find(step.target, machine).filter((h) => wanted.has(beadOf(h))),
         step,
         'There is none of them in it.',
       )
@@ -132,8 +132,8 @@ function narrow(holes: readonly Hole[], step: TargetStep, bench: Bench): readonl
       )
     case 'bore':
       return holes.map((h) => {
-        if (step.bore === 1 && bench.boresOf(beadOf(h)) === 1) {
-          const letter = bench.letterOf(bench.work.role(beadOf(h)))
+        if (step.bore === 1 && machine.boresOf(beadOf(h)) === 1) {
+          const letter = machine.letterOf(machine.work.role(beadOf(h)))
           throw new LineFault(step.span, `${letter} has one bore only.`, 'Only two-hole beads have a second.')
         }
         return hole(beadOf(h), step.bore, wayOf(h))
@@ -142,7 +142,7 @@ function narrow(holes: readonly Hole[], step: TargetStep, bench: Bench): readonl
       return [at(step.of)]
     case 'range': {
       const [from, to] = [placeOf(step.from), placeOf(step.to)]
-      if (bench.comesRound(holes)) {
+      if (machine.comesRound(holes)) {
         const count = from <= to ? to - from + 1 : holes.length - from + 1 + to
         return Array.from({ length: count }, (_, i) => holes[(from - 1 + i) % holes.length] as Hole)
       }
@@ -176,11 +176,16 @@ function some(holes: readonly Hole[], at: { span: TargetWords['span'] }, otherwi
 }
 
 /** A place from 1, counted back from the end where it is less than nought, and on from the first where what it is in comes round. */
-function placeIn(holes: readonly Hole[], at: number, step: { span: TargetWords['span'] }, bench: Bench): number {
+function placeIn(
+  holes: readonly Hole[],
+  at: number,
+  step: { span: TargetWords['span'] },
+  machine: StitchMachine,
+): number {
   const n = holes.length
   const place = at < 0 ? n + 1 + at : at
   if (place >= 1 && place <= n) return place
-  if (at !== 0 && n > 0 && bench.comesRound(holes)) return ((((place - 1) % n) + n) % n) + 1
+  if (at !== 0 && n > 0 && machine.comesRound(holes)) return ((((place - 1) % n) + n) % n) + 1
   throw new LineFault(
     step.span,
     `There ${n === 1 ? 'is 1 bead' : `are ${n} beads`} there; it has no number ${at}.`,

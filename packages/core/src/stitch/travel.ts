@@ -4,8 +4,8 @@
 import TinyQueue from 'tinyqueue'
 import type { Mm } from '../measure/units'
 import { LineFault, type Span } from '../notation/fault'
-import type { Bench } from './bench'
 import { beadOf, entryOf, exitOf, type Hole } from './hole'
+import type { StitchMachine } from './stitch-machine'
 import type { Work } from './work'
 
 /**
@@ -17,13 +17,13 @@ import type { Work } from './work'
 const searchWeight = 12
 
 function shortestWay(
-  bench: Bench,
+  machine: StitchMachine,
   span: Span,
   from: Hole,
   cost: (h: Hole) => Mm,
   isTarget: (h: Hole) => boolean,
 ): Hole[] | undefined {
-  const { work } = bench
+  const { work } = machine
   const best = new Map<Hole, Mm>()
   const cameFrom = new Map<Hole, Hole>()
   const done = new Set<Hole>()
@@ -45,7 +45,7 @@ function shortestWay(
     const { h } = next
     if (done.has(h)) continue
     done.add(h)
-    bench.spend(searchWeight, span)
+    machine.spend(searchWeight, span)
     if (isTarget(h)) {
       const way: Hole[] = []
       for (let at: Hole | undefined = h; at !== undefined && at !== from; at = cameFrom.get(at)) way.push(at)
@@ -60,20 +60,25 @@ function shortestWay(
  * The shortest way that stays off beads no more thread goes through; where there is none, the shortest of all, whose crowding the
  * report then tells.
  */
-export function wayTo(bench: Bench, from: Hole, span: Span, isTarget: (h: Hole) => boolean): Hole[] | undefined {
-  const { walkCost } = bench
-  const free = shortestWay(bench, span, from, (h) => (bench.isFull(h) ? Infinity : walkCost(h)), isTarget)
-  return free ?? shortestWay(bench, span, from, walkCost, isTarget)
+export function wayTo(
+  machine: StitchMachine,
+  from: Hole,
+  span: Span,
+  isTarget: (h: Hole) => boolean,
+): Hole[] | undefined {
+  const { walkCost } = machine
+  const free = shortestWay(machine, span, from, (h) => (machine.isFull(h) ? Infinity : walkCost(h)), isTarget)
+  return free ?? shortestWay(machine, span, from, walkCost, isTarget)
 }
 
 /** Travels to a bead; nothing to do where the needle is there already. */
-export function travelTo(h: Hole, bench: Bench, span: Span): number {
-  const needle = bench.needle('to', span)
+export function travelTo(h: Hole, machine: StitchMachine, span: Span): number {
+  const needle = machine.needle('to', span)
   if (beadOf(needle) === beadOf(h)) return 0
-  const way = wayTo(bench, needle, span, (at) => beadOf(at) === beadOf(h))
+  const way = wayTo(machine, needle, span, (at) => beadOf(at) === beadOf(h))
   if (!way) throw new LineFault(span, 'No thread leads there from here.', 'Finish here and begin a new part there.')
-  bench.makeRoom(0, way.length, span)
-  for (const at of way) bench.work.pass(at, 'travel', bench.statement)
+  machine.makeRoom(0, way.length, span)
+  for (const at of way) machine.work.pass(at, 'travel', machine.statement)
   return way.length
 }
 
@@ -81,22 +86,22 @@ export function travelTo(h: Hole, bench: Bench, span: Span): number {
  * A hole at the other end of a strip, turned so that the strip is not twisted when it closes: gone into at the end that fewer beads lead to. A
  * hole that thread leads to already, within a few beads, is passed as it was first: its other end is what wants holding.
  */
-export function enteredUntwisted(h: Hole, bench: Bench, span: Span): Hole {
-  const { work } = bench
+export function enteredUntwisted(h: Hole, machine: StitchMachine, span: Span): Hole {
+  const { work } = machine
   const done = new Set<number>()
   const queue = new TinyQueue<{ end: number; at: number }>(
-    [{ end: exitOf(bench.needle('join', span)), at: 0 }],
+    [{ end: exitOf(machine.needle('join', span)), at: 0 }],
     (a, b) => a.at - b.at,
   )
   for (let next = queue.pop(); next; next = queue.pop()) {
     const { end, at } = next
     if (done.has(end)) continue
     done.add(end)
-    bench.spend(1, span)
+    machine.spend(1, span)
     if (beadOf(end) === beadOf(h)) return end === exitOf(h) && at > nearBeads ? h ^ 1 : h
     const bead = beadOf(end)
     // Through its own bore to the other end; over to another bore of it; along the thread.
-    for (const other of [end ^ 1, ...(bench.boresOf(bead) === 2 ? [end ^ 2] : [])])
+    for (const other of [end ^ 1, ...(machine.boresOf(bead) === 2 ? [end ^ 2] : [])])
       queue.push({ end: other, at: at + 1 })
     for (const other of work.joinedTo(end)) queue.push({ end: other, at: at + aGap })
   }

@@ -5,7 +5,7 @@
  * is counted on the side. Bytes a bead and a pass are few, because a pattern may have 200,000 of them.
  */
 import type { Mm } from '../measure/units'
-import { type Jog, jogNumber, jogs } from '../thread/jog'
+import { type StitchGap, stitchGapNumber, stitchGaps } from '../thread/stitch-gap'
 import { Column } from './column'
 import { type Course, type Seat, strung } from './course'
 import { beadOf, boreOf, entryOf, exitOf, type Hole, hole } from './hole'
@@ -22,7 +22,7 @@ export class Work {
 
   private readonly holes = Column.whole()
   private readonly fresh = Column.bytes()
-  private readonly jogOf = Column.bytes()
+  private readonly gapOf = Column.bytes()
   private readonly statementOf = Column.whole()
 
   /** The pass at which each thread begins. */
@@ -62,7 +62,7 @@ export class Work {
   isNew = (pass: number): boolean => this.fresh.get(pass) === 1
   statementAt = (pass: number): number => this.statementOf.get(pass)
   /** The gap before this pass; meaningless for the first of a thread. */
-  jogAt = (pass: number): Jog => jogs[this.jogOf.get(pass)] as Jog
+  gapAt = (pass: number): StitchGap => stitchGaps[this.gapOf.get(pass)] as StitchGap
   beginsThread = (pass: number): boolean => this.threads.includes(pass)
 
   /** The hole the needle has just come out of, if it is in the work at all. */
@@ -135,7 +135,7 @@ export class Work {
   passesThrough = (h: Hole): number => this.filled.get(h >> 1)
 
   /** Picks up a new bead. */
-  pick(role: number, jog: Jog, statement: number, seat: Seat, bore: 0 | 1 = 0): Hole {
+  pick(role: number, stitchGap: StitchGap, statement: number, seat: Seat, bore: 0 | 1 = 0): Hole {
     const bead = this.roles.length
     this.roles.push(role)
     this.bornAt.push(statement)
@@ -144,7 +144,7 @@ export class Work {
     this.lifts.push(seat.lift)
     this.filled.push(0)
     this.filled.push(0)
-    this.append(hole(bead, bore), jog, statement, true)
+    this.append(hole(bead, bore), stitchGap, statement, true)
     return hole(bead, bore)
   }
 
@@ -155,19 +155,19 @@ export class Work {
   }
 
   /** Passes through a bead that is there already. */
-  pass(h: Hole, jog: Jog, statement: number): void {
+  pass(h: Hole, stitchGap: StitchGap, statement: number): void {
     if (beadOf(h) >= this.beads) throw new RangeError(`Bead ${beadOf(h)} has not been picked up.`)
-    this.append(h, jog, statement, false)
+    this.append(h, stitchGap, statement, false)
   }
 
   /** The gap before the next pass, where a line has led the thread another way. */
-  nextJog: Jog | undefined
+  nextGap: StitchGap | undefined
 
-  private append(h: Hole, jog: Jog, statement: number, fresh: boolean): void {
+  private append(h: Hole, stitchGap: StitchGap, statement: number, fresh: boolean): void {
     this.holes.push(h)
     this.fresh.push(fresh ? 1 : 0)
-    this.jogOf.push(jogNumber[this.nextJog ?? jog])
-    this.nextJog = undefined
+    this.gapOf.push(stitchGapNumber[this.nextGap ?? stitchGap])
+    this.nextGap = undefined
     this.filled.set(h >> 1, Math.min(this.filled.get(h >> 1) + 1, 255))
     this.statementOf.push(statement)
   }
@@ -184,7 +184,7 @@ export class Work {
     for (const column of ['roles', 'bornAt', 'courseOf', 'turns', 'lifts'] as const)
       early[column].copy(this[column], beads)
     early.filled.copy(this.filled, 2 * beads)
-    for (const column of ['holes', 'fresh', 'jogOf', 'statementOf'] as const) early[column].copy(this[column], passes)
+    for (const column of ['holes', 'fresh', 'gapOf', 'statementOf'] as const) early[column].copy(this[column], passes)
     early.threads.push(...this.threads.filter((pass) => pass < passes))
     for (const [thread, tail] of this.tails) if (thread < early.threads.length) early.tails.set(thread, tail)
     early.doings.push(...this.doings.filter((pass) => pass < passes))
@@ -229,8 +229,8 @@ export class Work {
         if (this.tails.has(this.threads.indexOf(pass))) return undefined
         shorter.newThread()
       }
-      if (this.isNew(pass)) shorter.pick(this.role(bead), this.jogAt(pass), this.statementAt(pass), strung, boreOf(h))
-      else shorter.pass(h - 4 * (bead - moved), this.jogAt(pass), this.statementAt(pass))
+      if (this.isNew(pass)) shorter.pick(this.role(bead), this.gapAt(pass), this.statementAt(pass), strung, boreOf(h))
+      else shorter.pass(h - 4 * (bead - moved), this.gapAt(pass), this.statementAt(pass))
     }
     shorter.turnedOver.push(
       ...this.turnedOver.flatMap((pass) => (pass <= from ? [pass] : pass < to ? [] : [pass - (to - from)])),
@@ -266,10 +266,10 @@ export class Work {
     }
     for (const column of [this.roles, this.bornAt, this.courseOf, this.turns, this.lifts]) column.cut(beads)
     this.filled.cut(beads * 2)
-    for (const column of [this.holes, this.fresh, this.jogOf, this.statementOf]) column.cut(passes)
+    for (const column of [this.holes, this.fresh, this.gapOf, this.statementOf]) column.cut(passes)
     while ((this.doings[this.doings.length - 1] ?? -1) >= passes) this.doings.pop()
     while (this.ties.length > 0 && this.ties.slice(-3).some((end) => beadOf(end) >= beads)) this.ties.length -= 3
-    this.nextJog = undefined
+    this.nextGap = undefined
     if (this.joinedUpTo > passes) {
       this.joins.clear()
       this.joinedUpTo = 0
@@ -302,7 +302,7 @@ export class Work {
     from: number,
     to: number,
     lengthOf: (role: number) => Mm,
-    jogLength: (jog: Jog, before: number, after: number) => Mm,
+    stitchGapLength: (stitchGap: StitchGap, before: number, after: number) => Mm,
   ): Mm {
     let path = 0
     let thread = this.threads.findLastIndex((begins) => begins <= from)
@@ -310,7 +310,7 @@ export class Work {
       while (thread + 1 < this.threads.length && (this.threads[thread + 1] as number) <= pass) thread++
       const role = this.role(beadOf(this.holeAt(pass)))
       const before = pass === this.threads[thread] ? this.tails.get(thread) : this.holeAt(pass - 1)
-      if (before !== undefined) path += jogLength(this.jogAt(pass), this.role(beadOf(before)), role)
+      if (before !== undefined) path += stitchGapLength(this.gapAt(pass), this.role(beadOf(before)), role)
       path += lengthOf(role)
     }
     return path

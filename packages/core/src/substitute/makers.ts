@@ -1,5 +1,5 @@
 import { type Bead, beadName } from '../catalogue/bead'
-import { type Choices, reckonPattern } from '../evaluate/evaluate-pattern'
+import { type Choices, evaluatePattern } from '../evaluate/evaluate-pattern'
 import { type Consequence, consequenceOf } from './consequence'
 
 /** What one maker's bead of the same kind and size does to a pattern. */
@@ -16,7 +16,7 @@ export interface MakerRow {
  * @param records beads of the catalogue, with their makers
  */
 export function makersTable(source: string, choices: Choices, records: readonly Bead[]): MakerRow[] {
-  const before = reckonPattern(source, choices).report
+  const before = evaluatePattern(source, choices).report
   return before.beads
     .filter(({ total }) => total > 0)
     .flatMap(({ role, bead }) => {
@@ -32,7 +32,7 @@ export function makersTable(source: string, choices: Choices, records: readonly 
           bead: other,
           consequence: consequenceOf(
             before,
-            reckonPattern(source, { ...choices, beads: { ...choices.beads, [role]: other } }).report,
+            evaluatePattern(source, { ...choices, beads: { ...choices.beads, [role]: other } }).report,
           ),
         }))
     })

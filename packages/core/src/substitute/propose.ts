@@ -4,8 +4,9 @@
  */
 import type { Lab65 } from 'culori'
 import { difference, differenceOfLab, labOf } from '../colour/difference'
-import { apartFrom, judge, type RoleColour, type Touching } from '../colour/judgement'
+import { apartFrom, judge, type RoleColour } from '../colour/judgement'
 import { billOf, type KitItem } from '../kit/bill'
+import type { Touching } from '../report/measures'
 import type { Report } from '../report/report'
 import type { Candidate } from './substitutes'
 

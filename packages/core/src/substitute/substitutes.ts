@@ -1,13 +1,14 @@
 /**
  * Beads of the shelf that could stand in a role: by kind and size first, then by how near their colour is, each with what it would do. A bead's
- * figures, not its colour, decide what changes, so that a shelf of thousands is worked through in a few dozen reckonings.
+ * figures, not its colour, decide what changes, so that a shelf of thousands is worked through in a few dozen evaluations.
  */
 import type { Bead } from '../catalogue/bead'
 import { difference } from '../colour/difference'
-import { verdictOf as contrastOf, type Touching, type Verdict } from '../colour/judgement'
-import { type Choices, reckonPattern } from '../evaluate/evaluate-pattern'
+import { verdictOf as contrastOf, type Verdict } from '../colour/judgement'
+import { type Choices, evaluatePattern } from '../evaluate/evaluate-pattern'
 import { type Bill, billOf, type KitItem } from '../kit/bill'
 import { costOfKit } from '../kit/cost'
+import type { Touching } from '../report/measures'
 import type { Report } from '../report/report'
 import type { Counting } from '../sizing/counting'
 import { type Consequence, consequenceOf } from './consequence'
@@ -64,9 +65,9 @@ export interface Substitute {
 }
 
 /** A bead more than this wider or longer than the one there is no substitute for it, mm times. */
-const mostTimes = 1.6
+const maxTimes = 1.6
 /** One of another kind may be this much longer: it stands for a run of beads, as a bugle does. */
-const mostRun = 8
+const maxRun = 8
 
 /**
  * @param most so many are worked out and given, best first
@@ -74,7 +75,7 @@ const mostRun = 8
  */
 export function substitutesFor(question: Question, most = 24): Substitute[] {
   const { source, choices, role, kinds, now, candidates, kits } = question
-  const before = reckonPattern(source, choices).report
+  const before = evaluatePattern(source, choices).report
   const there = choices.beads?.[role] ?? before.beads.find((bead) => bead.role === role)?.bead
   if (!there) throw new RangeError(`${role} is no bead of this pattern.`)
   const reports = new Map<string, Report>()
@@ -82,7 +83,7 @@ export function substitutesFor(question: Question, most = 24): Substitute[] {
     const key = JSON.stringify([bead.kind, bead.size, bead.lengthMm, bead.acrossMm, bead.boreMm])
     const known = reports.get(key)
     if (known) return known
-    const made = reckonPattern(source, withBead(choices, role, bead, counting)).report
+    const made = evaluatePattern(source, withBead(choices, role, bead, counting)).report
     reports.set(key, made)
     return made
   }
@@ -141,8 +142,8 @@ export const withBead = (choices: Choices, role: string, bead: Bead, counting: C
 })
 
 const near = (a: Bead, b: Bead) =>
-  withinTimes(a.acrossMm / b.acrossMm, mostTimes) &&
-  withinTimes(a.lengthMm / b.lengthMm, a.kind === b.kind ? mostTimes : mostRun)
+  withinTimes(a.acrossMm / b.acrossMm, maxTimes) &&
+  withinTimes(a.lengthMm / b.lengthMm, a.kind === b.kind ? maxTimes : maxRun)
 
 const withinTimes = (times: number, most: number) => times < most && times > 1 / most
 

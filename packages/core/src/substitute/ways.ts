@@ -27,10 +27,10 @@ export function waysWith(
   candidate: Candidate,
 ): Ways {
   const { source, choices, role } = question
-  const before = formedPattern(source, choices).reckoned.report
+  const before = formedPattern(source, choices).evaluated.report
   const ways: (Way & { readonly added: string })[] = []
   for (const counting of countings) {
-    const { report } = formedPattern(source, withBead(choices, role, candidate.bead, counting)).reckoned
+    const { report } = formedPattern(source, withBead(choices, role, candidate.bead, counting)).evaluated
     const added = JSON.stringify(report.statements.map((statement) => statement.added))
     const same = ways.findIndex((way) => way.added === added)
     const known = ways[same]

@@ -10,7 +10,7 @@ const packing = 0.42
  *
  * @returns 0 where the needle does not go through the empty bore
  */
-export function mostPassesThrough(boreMm: Mm, threadMm: Mm, needleMm: Mm, strands: 1 | 2 = 1): number {
+export function maxPassesThrough(boreMm: Mm, threadMm: Mm, needleMm: Mm, strands: 1 | 2 = 1): number {
   if (needleMm > boreMm) return 0
   const each = (strands * threadMm ** 2) / packing
   const left = boreMm ** 2 - needleMm ** 2 - 2 * strands * threadMm ** 2

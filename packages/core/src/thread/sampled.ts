@@ -1,7 +1,7 @@
-/** What stitched samples show of a plan: the median of what they took against what was reckoned, once there are enough. */
+/** What stitched samples show of a plan: the median of what they took against what was evaluated, once there are enough. */
 
 /** So many samples at least correct a plan. */
-export const leastSamples = 3
+export const minSamples = 3
 /** A ratio beyond these is a slip in the log rather than a way of stitching. */
 const [least, most] = [0.6, 1.8]
 
@@ -27,12 +27,12 @@ export function spreadOf(ratios: readonly number[]): Spread | undefined {
 /**
  * What corrects a plan: the piece's own samples where there are enough of them, or those of its technique; nothing otherwise.
  *
- * @param own,technique actual / reckoned thread of each sample
+ * @param own,technique actual / evaluated thread of each sample
  */
 export function correctionFrom(own: readonly number[], technique: readonly number[]): { ratio: number; count: number } {
   for (const ratios of [own, technique]) {
     const spread = spreadOf(ratios.filter((ratio) => ratio >= least && ratio <= most))
-    if (spread && spread.count >= leastSamples) return { ratio: spread.median, count: spread.count }
+    if (spread && spread.count >= minSamples) return { ratio: spread.median, count: spread.count }
   }
   return { ratio: 1, count: 0 }
 }

@@ -1,13 +1,13 @@
 /** What is wrong or missing before a pattern is given out, each with where it is mended. */
 import { dressedIn } from '../colour/dressed'
 import { judge } from '../colour/judgement'
-import { reckonPattern } from '../evaluate/evaluate-pattern'
+import { evaluatePattern } from '../evaluate/evaluate-pattern'
 import { formedPattern } from '../form/form-pattern'
 import { billOf, misfitWords, rolesToChoose, threadRole } from '../kit/bill'
 import type { Chosen } from '../kit/choice'
 import { soundForm } from '../report/form-report'
 import type { Report } from '../report/report'
-import { leastSamples } from '../thread/sampled'
+import { minSamples } from '../thread/sampled'
 import { type Gathered, madeIn } from './edition'
 import { wordsAside } from './step-words'
 import { stepKeys } from './write-pattern'
@@ -26,7 +26,7 @@ export function checkEdition(gathered: Gathered): Lack[] {
   const { source, colourways, words, timed } = gathered
   const formed = (size: string, of?: Gathered['choices']) => {
     const { chosen, choices } = madeIn(gathered, size, of)
-    return { chosen, report: formedPattern(source, choices).reckoned.report }
+    return { chosen, report: formedPattern(source, choices).evaluated.report }
   }
   const { report } = formed(gathered.size)
   const others = report.sizes.filter((size) => size !== report.size).map((size) => formed(size).report)
@@ -40,12 +40,12 @@ export function checkEdition(gathered: Gathered): Lack[] {
       const { chosen, report: dressed } = formed(gathered.size, each.choices)
       return inColourway(each.name, chosen, dressed)
     }),
-    ...(timed.length < leastSamples
+    ...(timed.length < minSamples
       ? [
           {
             weight: 'should' as const,
             where: 'walk' as const,
-            text: `${timed.length === 0 ? 'No sample has' : `Only ${timed.length} of ${leastSamples} samples have`} been stitched and logged in this size: thread and time stand on reckoning alone.`,
+            text: `${timed.length === 0 ? 'No sample has' : `Only ${timed.length} of ${minSamples} samples have`} been stitched and logged in this size: thread and time are computed, and nothing has borne them out.`,
           },
         ]
       : []),
@@ -65,7 +65,7 @@ function misfitsIn(
 ): Lack[] {
   return (sizes.length > 0 ? sizes : ['']).flatMap((size) => {
     const { chosen, choices: here } = madeIn(gathered, size, choices)
-    const { misfits } = billOf(reckonPattern(gathered.source, here).report, chosen.kit)
+    const { misfits } = billOf(evaluatePattern(gathered.source, here).report, chosen.kit)
     return misfits.map((misfit) => ({
       weight: 'must' as const,
       where: 'colours' as const,
@@ -100,14 +100,14 @@ function inForm(report: Report): Lack[] {
 }
 
 /** So many rounds one after the other without a checkpoint are a long way to unpick. */
-const mostUnchecked = 8
+const maxUnchecked = 8
 
 function unchecked(report: Report): Lack[] {
   const found: Lack[] = []
   let rounds = 0
   let first = 0
   const end = () => {
-    if (rounds >= mostUnchecked)
+    if (rounds >= maxUnchecked)
       found.push({
         weight: 'should',
         where: 'ledger',

@@ -62,9 +62,9 @@ export function writeEdition(gathered: Gathered, language: LanguageCode): Writte
   const { source, items } = gathered
   const settings = settingsOf(gathered)
   const { chosen, choices: here } = madeIn(gathered, gathered.size)
-  const { reckoned, form, unformed } = formedPattern(source, here)
-  const { report } = reckoned
-  const steps = form ? allStepForms(reckoned, form) : []
+  const { evaluated, form, unformed } = formedPattern(source, here)
+  const { report } = evaluated
+  const steps = form ? allStepForms(evaluated, form) : []
   const byId = new Map(items.map((item) => [item.id, item]))
   const written = writePattern(report, {
     language,
@@ -74,7 +74,7 @@ export function writeEdition(gathered: Gathered, language: LanguageCode): Writte
     settings,
     bill: billOf(report, chosen.kit).lines.map((line) => ({ ...line, item: byId.get(line.itemId) as Item })),
     sizes: report.sizes.map((size) =>
-      size === report.size ? report : formedPattern(source, madeIn(gathered, size).choices).reckoned.report,
+      size === report.size ? report : formedPattern(source, madeIn(gathered, size).choices).evaluated.report,
     ),
     colourways: gathered.colourways.map((each) => ({
       name: each.name,
@@ -91,7 +91,7 @@ export function writeEdition(gathered: Gathered, language: LanguageCode): Writte
     timed: gathered.timed,
     errata: gathered.errata,
   })
-  const scene = form && sceneOf(reckoned, form)
+  const scene = form && sceneOf(evaluated, form)
   return {
     written,
     report,

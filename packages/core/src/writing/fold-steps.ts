@@ -12,7 +12,7 @@ export interface Told extends Omit<Step, 'number'> {
 
 const longestRun = 8
 /** Fewer steps less are not worth a reader's going back. */
-const leastSaved = 2
+const minSaved = 2
 
 /** @param first the number of the first of them */
 export function foldedSteps(told: readonly Told[], first: number, language: Language): Step[] {
@@ -45,7 +45,7 @@ export function foldedSteps(told: readonly Told[], first: number, language: Lang
 
 /** How many steps from here on come again at once, and how often: those that save most. */
 function bestRun(told: readonly Told[], at: number): { length: number; times: number } {
-  let best = { length: 1, times: 1, saved: leastSaved - 1 }
+  let best = { length: 1, times: 1, saved: minSaved - 1 }
   for (let length = 1; length <= longestRun && at + 2 * length <= told.length; length++) {
     const same = (k: number) => {
       const [one, other] = [told[at + (k % length)], told[at + k]]

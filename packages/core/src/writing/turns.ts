@@ -47,14 +47,14 @@ export function changesIn(sentences: readonly string[]): Changing[] | undefined 
 const unlessSmall = (word: string) => (['of', 'von', 'and', 'und'].includes(word) ? '' : word)
 
 /** More than so many numbers in even steps are told by the first three and the last. */
-const mostTold = 6
+const maxTold = 6
 
 /** "1, 2, 3, 4, 5 B"; "2, 4, 6 ... 40 C". */
 export function sayChanging({ numbers, of }: Changing): string {
   const step = (numbers[1] ?? 0) - (numbers[0] ?? 0)
   const even = numbers.every((each, i) => i === 0 || each - (numbers[i - 1] as number) === step)
   const told =
-    even && numbers.length > mostTold
+    even && numbers.length > maxTold
       ? `${numbers.slice(0, 3).join(', ')} ... ${numbers[numbers.length - 1]}`
       : numbers.join(', ')
   return `${told} ${of}`.trim()

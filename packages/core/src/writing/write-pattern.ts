@@ -131,14 +131,14 @@ function finishedWords(report: Report, language: Language): string {
 }
 
 function effort(report: Report, { timed }: Edition, language: Language): string[] {
-  const reckoned = minutesOf(report)
+  const evaluated = minutesOf(report)
   const sorted = [...timed].sort((a, b) => a - b)
   const median = sorted[Math.floor((sorted.length - 1) / 2)]
-  // Whoever stitches a sample is practised; a beginner's share stays as reckoned.
+  // Whoever stitches a sample is practised; a beginner's share stays as evaluated.
   const minutes =
     median === undefined
-      ? reckoned
-      : { practised: Math.round(median), beginner: Math.round((median * reckoned.beginner) / reckoned.practised) }
+      ? evaluated
+      : { practised: Math.round(median), beginner: Math.round((median * evaluated.beginner) / evaluated.practised) }
   return [language.level(levelOf(report)), language.time(minutes, timed.length)]
 }
 

@@ -5,7 +5,7 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import path from 'node:path'
 import fc from 'fast-check'
-import { reckonPattern } from '../../src/evaluate/evaluate-pattern'
+import { evaluatePattern } from '../../src/evaluate/evaluate-pattern'
 import { beadOf, boreOf, wayOf } from '../../src/stitch/hole'
 import { usualThreadSettings } from '../../src/thread/settings'
 import { plainEdition, writePattern } from '../../src/writing/write-pattern'
@@ -17,7 +17,7 @@ import { german } from './german'
 import { randomPattern } from './random-patterns'
 
 function stitched(source: string): string[] {
-  const { work, letterOf } = reckonPattern(source)
+  const { work, letterOf } = evaluatePattern(source)
   return Array.from({ length: work.passes }, (_, pass) => {
     const h = work.holeAt(pass)
     return `${work.isNew(pass) ? `+${letterOf(work.role(beadOf(h)))}` : ''}${beadOf(h)}${boreOf(h) === 1 ? ':2' : ''}${wayOf(h) === 1 ? '' : '<'}`
@@ -27,7 +27,7 @@ function stitched(source: string): string[] {
 const readers = { en: english, de: german } as const
 
 function write(source: string, language: keyof typeof readers): WrittenPattern {
-  const { report } = reckonPattern(source)
+  const { report } = evaluatePattern(source)
   expect(errorsIn(report)).toEqual([])
   return writePattern(report, plainEdition(usualThreadSettings, language))
 }

@@ -1,6 +1,6 @@
 /** Patterns nobody had in mind: lines over all words of the notation, of which those are kept that can be worked. */
 import fc from 'fast-check'
-import { reckonPattern } from '../../src/evaluate/evaluate-pattern'
+import { evaluatePattern } from '../../src/evaluate/evaluate-pattern'
 
 const head = [
   'pattern Trial',
@@ -256,7 +256,7 @@ const first = fc.oneof(
   { weight: 1, arbitrary: fc.tuple(count(3, 6), named).map(([n, as]) => `ring (T 2B) x ${n}${as}`) },
 )
 
-const errors = (text: string) => reckonPattern(text).report.diagnostics.some(({ severity }) => severity === 'error')
+const errors = (text: string) => evaluatePattern(text).report.diagnostics.some(({ severity }) => severity === 'error')
 
 /** Parts that others use, below everything. */
 const used = [
@@ -273,7 +273,7 @@ export const randomPattern: fc.Arbitrary<string> = fc
     let text = [...head, begun].join('\n')
     for (const each of blocks) {
       const longer = `${text}\n${each}`
-      if (!errors(withUsed(longer)) && reckonPattern(withUsed(longer)).work.passes < 2000) text = longer
+      if (!errors(withUsed(longer)) && evaluatePattern(withUsed(longer)).work.passes < 2000) text = longer
     }
     return withUsed(text)
   })

@@ -20,7 +20,7 @@ const manifest = z.object({
 })
 
 /** So many rows in one statement. */
-const mostAtOnce = 20_000
+const maxAtOnce = 20_000
 
 async function open(bytes: Uint8Array, key: string) {
   const zip = await JSZip.loadAsync(bytes).catch(() => {
@@ -90,9 +90,9 @@ export async function restoreArchive(
         Object.keys(ordered[0] ?? {}).map((name) => sql.identifier(name)),
         sql`, `,
       )
-      for (let at = 0; at < ordered.length; at += mostAtOnce)
+      for (let at = 0; at < ordered.length; at += maxAtOnce)
         await tx.execute(
-          sql`insert into ${sql.identifier(table)} (${columns}) overriding system value select ${columns} from jsonb_populate_recordset(null::${sql.identifier(table)}, ${JSON.stringify(ordered.slice(at, at + mostAtOnce))}::jsonb)`,
+          sql`insert into ${sql.identifier(table)} (${columns}) overriding system value select ${columns} from jsonb_populate_recordset(null::${sql.identifier(table)}, ${JSON.stringify(ordered.slice(at, at + maxAtOnce))}::jsonb)`,
         )
       if (typeof whole[0]?.id === 'number' && table !== 'cost_setting')
         await tx.execute(

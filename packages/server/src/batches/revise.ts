@@ -17,7 +17,7 @@ import { TakenMeanwhile } from './reserve'
 import { refuseShort } from './short'
 
 /** How often something is worked out anew because somebody else was faster. */
-const mostTries = 5
+const maxTries = 5
 
 /** @throws HttpProblem when others are faster again and again */
 export async function retrying<T>(attempt: () => Promise<T>): Promise<T> {
@@ -26,7 +26,7 @@ export async function retrying<T>(attempt: () => Promise<T>): Promise<T> {
       return await attempt()
     } catch (error) {
       if (!(error instanceof TakenMeanwhile)) throw error
-      if (tries === mostTries)
+      if (tries === maxTries)
         throw new HttpProblem(409, 'busy-shelf', 'Others are taking from the same lots at this moment.', {
           hint: 'Nothing has been changed. Try again in a moment.',
         })

@@ -5,7 +5,7 @@ import { mount, sent } from '../http/mount'
 import { competingDrafts } from '../planning/competing'
 import { couldMakeOf } from '../planning/could-make'
 import { outlookFor } from '../planning/outlook'
-import { rescueFor } from '../planning/substitutes'
+import { shortagePlanFor } from '../planning/shortage-plan'
 import type { Shop } from '../shop'
 import { billRows } from './bill-rows'
 import {
@@ -27,7 +27,7 @@ export function batchRoutes(shop: Shop): Router {
 
   mount(router, 'GET /api/batches', () => listBatches(db))
   mount(router, 'GET /api/batches/competing', () => competingDrafts(shop))
-  mount(router, 'GET /api/items/:id/rescue', ({ params }) => rescueFor(shop, params.id))
+  mount(router, 'GET /api/items/:id/shortage-plan', ({ params }) => shortagePlanFor(shop, params.id))
 
   mount(router, 'POST /api/batches', async ({ body, caller }) => findBatch(shop, await beginBatch(shop, body, caller)))
   mount(router, 'POST /api/batches/outlook', async ({ body: { lines, batchId } }) =>

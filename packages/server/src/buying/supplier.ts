@@ -52,7 +52,7 @@ function read(body: unknown): Price[] {
   if (!parsed.success) throw new NoPrices('The suppliers’ service sends what cannot be read. The kept prices stay.')
   if (parsed.data.currency !== shopCurrency)
     throw new NoPrices(
-      `The suppliers’ service answers in ${parsed.data.currency}, and the shop reckons in ${shopCurrency}. The kept prices stay.`,
+      `The suppliers’ service answers in ${parsed.data.currency}, and the shop counts in ${shopCurrency}. The kept prices stay.`,
     )
   return parsed.data.prices
 }

@@ -182,7 +182,7 @@ async function keepColourways(
   }
 }
 
-/** The shop is opened before there are workers, so its bills are reckoned on the spot. */
+/** The shop is opened before there are workers, so its bills are evaluated on the spot. */
 const atOnce: WorkerPool = {
   run: async (name, input) => tasks[name](input),
   stateFor: () => ({ ahead: 0, done: 0 }),

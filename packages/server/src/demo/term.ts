@@ -1,6 +1,6 @@
 /** A term at the demo shop: more colourways, kits in every state, classes with people in their seats, orders with awkward sizes. */
 import type { Item } from '@tessellum/contract/stock'
-import { reckonPattern } from '@tessellum/core/evaluate/evaluate-pattern'
+import { evaluatePattern } from '@tessellum/core/evaluate/evaluate-pattern'
 import { effectOf } from '@tessellum/core/stock/moves'
 import { eq } from 'drizzle-orm'
 import { logActivity } from '../audit/log'
@@ -49,7 +49,7 @@ async function moreColourways({ tx, ids }: Here): Promise<void> {
   const thread = items.find(({ code }) => code === 'PB6-G')
   for (const [n, { id, source }] of (await tx.select().from(pattern)).entries()) {
     if (taken.has(id)) continue
-    const { beads, stones } = reckonPattern(source).report
+    const { beads, stones } = evaluatePattern(source).report
     for (const turn of [0, 1]) {
       const choices = [
         ...beads.map(({ role, kind, size }, i) => {
@@ -88,7 +88,7 @@ async function kits(
     .where(eq(pattern.title, title))
     .limit(1)
   if (!found) throw new Error(`The demo shop has no ${title}.`)
-  const size = reckonPattern(found.source).report.size
+  const size = evaluatePattern(found.source).report.size
   const lines = await resolveLines(tx, [
     { patternId: found.patternId, version: 1, size, colourwayId: found.colourwayId, kits: count },
   ])
@@ -196,7 +196,7 @@ async function classes(here: Here): Promise<void> {
         teacherId: ids.teacher,
         patternId: found.patternId,
         version: 1,
-        offers: [{ size: reckonPattern(found.source).report.size, colourwayId: found.colourwayId }],
+        offers: [{ size: evaluatePattern(found.source).report.size, colourwayId: found.colourwayId }],
         spareKits: 1,
         price: 3800 + seats * 100,
         note: days === 13 ? 'Two of them are left-handed: seats by the window.' : '',

@@ -44,7 +44,7 @@ export function diaryRoutes(shop: Shop): Router {
   mount(router, 'PUT /api/costs', ({ body: costs, caller }) =>
     runOnce(db, caller, 'costs', async (tx) => {
       await saveCosts(tx, costs)
-      await logActivity(tx, caller.id, 'changed how costs are reckoned', '/diary/costs')
+      await logActivity(tx, caller.id, 'changed how costs are worked out', '/diary/costs')
       return costs
     }),
   )

@@ -22,7 +22,7 @@ export interface WorkerPool {
 }
 
 /** All else may take minutes. */
-const quick: ReadonlySet<TaskName> = new Set<TaskName>(['reckon', 'sizes', 'allocate', 'shortages', 'buy'])
+const quick: ReadonlySet<TaskName> = new Set<TaskName>(['evaluate', 'sizes', 'allocate', 'shortages', 'buy'])
 
 /**
  * Work is bounded by what it counts, such as beads, steps and iterations; this only ends a thread that hangs. It runs from when the work begins, not
@@ -30,8 +30,8 @@ const quick: ReadonlySet<TaskName> = new Set<TaskName>(['reckon', 'sizes', 'allo
  */
 const hangsMs = 30 * 60_000
 /** Fifty lines with eight ways of making each are four hundred bills, and a person may have several pages open. */
-const mostEach = 2000
-const mostWaiting = 20_000
+const maxEach = 2000
+const maxWaiting = 20_000
 
 interface Waiting {
   readonly begin: () => void
@@ -94,7 +94,7 @@ export function workerPool(file: string, threads = availableParallelism() + 1): 
     run(name, input) {
       const { personId = 0, signal } = requestContext.getStore() ?? {}
       const pace: Pace = quick.has(name) ? 'quick' : 'long'
-      if (queue.length >= mostWaiting || queue.lengthOf(personId) >= mostEach)
+      if (queue.length >= maxWaiting || queue.lengthOf(personId) >= maxEach)
         throw new HttpProblem(503, 'busy', 'Too much is being worked out at once.', { hint: 'Try again in a moment.' })
       return new Promise((resolve, reject) => {
         const control = newTaskControl()

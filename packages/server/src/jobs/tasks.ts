@@ -28,10 +28,10 @@ export interface Kit {
 }
 
 export interface Tasks {
-  reckon: { input: { source: string; choices: Choices }; output: { report: Report } }
+  evaluate: { input: { source: string; choices: Choices }; output: { report: Report } }
   /** The size it is usually made in, and what its sizes set. A long text is not read in a moment. */
   sizes: { input: { source: string }; output: { usual: string; measures: string[] } }
-  /** Reckoned, with its form: thread is measured on it. */
+  /** EvaluatedPattern, with its form: thread is measured on it. */
   form: { input: { source: string; choices: Choices }; output: { report: Report } }
   /** Its drawing from the front, as JSON of a view, and the figures beside it. */
   draw: { input: { source: string }; output: Omit<PatternDrawing, 'digest' | 'current'> & { view: string | null } }
@@ -48,7 +48,7 @@ export interface Tasks {
     output: (Purchase | undefined)[]
   }
   /** Beads of the shelf that could stand in for a role, the best first. */
-  standIns: {
+  substitutes: {
     input: Omit<Kit, 'items'> & { readonly role: string; readonly kits: number; readonly most: number }
     output: { readonly id: number; readonly counting: Counting }[]
   }

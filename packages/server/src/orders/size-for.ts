@@ -8,7 +8,7 @@ import { HttpProblem } from '../problem'
 import type { Shop } from '../shop'
 
 /** Each size takes a form to settle: more are not tried. */
-const mostSizes = 6
+const maxSizes = 6
 
 /** How a pattern is made to a customer's measure. */
 export async function sizeFor(
@@ -32,7 +32,7 @@ export async function sizeFor(
   }
   const { measures } = await shop.workers.run('sizes', { source })
   const made = measures.includes('length') ? [writeMadeSize({ name: usual.size, measures: { length: wantedMm } })] : []
-  const sizes = usual.sizes.length > 0 ? usual.sizes.slice(0, mostSizes) : ['']
+  const sizes = usual.sizes.length > 0 ? usual.sizes.slice(0, maxSizes) : ['']
   const ways = await Promise.all(
     [...made, ...sizes].map(async (size) => {
       const report = await formed(size)

@@ -56,7 +56,7 @@ export async function keepVersion(
   caller: Caller,
 ) {
   const draft = await findPattern(db, id)
-  const { report } = await workers.run('reckon', { source: draft.source, choices: {} })
+  const { report } = await workers.run('evaluate', { source: draft.source, choices: {} })
   const fault = report.diagnostics.find((each) => each.severity === 'error')
   if (fault) {
     throw new HttpProblem(422, 'faulty-pattern', `Line ${fault.line}: ${fault.message}`, {

@@ -12,11 +12,11 @@ const nobody = hash('nobody has this password', cost)
 
 /** One after the other: a flood of sign-ins takes no more than one thread from everybody else. */
 const queue = new PQueue({ concurrency: 1 })
-const mostWaiting = 60
+const maxWaiting = 60
 
 /** @throws HttpProblem when too many wait already */
 export function passwordFits(stored: string | undefined, given: string): Promise<boolean> {
-  if (queue.size >= mostWaiting)
+  if (queue.size >= maxWaiting)
     throw new HttpProblem(503, 'busy', 'Too many people are signing in at once.', { hint: 'Try again in a moment.' })
   return queue.add(async () => (await verify(stored ?? (await nobody), given)) && stored !== undefined)
 }

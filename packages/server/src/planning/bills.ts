@@ -19,7 +19,7 @@ export type BillEntry = LineOutlook['bill'][number]
 export interface Way {
   readonly bill: readonly BillEntry[]
   readonly choices: readonly Choice[]
-  readonly standIns: Alternative['standIns']
+  readonly substitutes: Alternative['substitutes']
   readonly distance: number
 }
 
@@ -30,7 +30,7 @@ export interface LineBill {
   readonly ways: readonly Way[]
 }
 
-/** The bills of a batch's lines. Reckoned in the workers, before any lock is taken. */
+/** The bills of a batch's lines. EvaluatedPattern in the workers, before any lock is taken. */
 export async function billsFor(
   { db, workers }: { db: Session; workers: WorkerPool },
   lines: readonly PlannedLine[],
@@ -52,8 +52,8 @@ export async function billsFor(
   return Promise.all(
     lines.map(async (line) => {
       const { source, ratio, count } = texts.get(line.patternVersionId) as (typeof versions)[number]
-      const reckoned = await Promise.all(
-        alternativesOf(choicesIn(line), line.size).map(async ({ choices, standIns }) => {
+      const evaluated = await Promise.all(
+        alternativesOf(choicesIn(line), line.size).map(async ({ choices, substitutes }) => {
           const chosen = choices.map((each) => ({ ...each, rank: each.rank ?? 0 }))
           const ids = new Set(chosen.map((choice) => choice.itemId))
           const { bill, troubles } = await billOnce(
@@ -66,33 +66,33 @@ export async function billsFor(
               items: items.filter((item) => ids.has(item.id)),
             },
           )
-          const distance = standIns.reduce((sum, { itemId, insteadOf }) => {
+          const distance = substitutes.reduce((sum, { itemId, insteadOf }) => {
             const [a, b] = [itemOf(itemId), itemOf(insteadOf)]
             return sum + (a && b ? visibleChange(a, b) : 0)
           }, 0)
           return {
             bill: bill.lines.map((each) => ({ ...each, roles: [...each.roles] })),
             troubles,
-            standIns,
+            substitutes,
             choices: chosen,
             distance,
           }
         }),
       )
-      const plan = reckoned[0] as (typeof reckoned)[number]
+      const plan = evaluated[0] as (typeof evaluated)[number]
       // A stand-in that cannot be made is none.
-      const ways = reckoned.filter(({ troubles }, i) => i === 0 || troubles.length === 0)
+      const ways = evaluated.filter(({ troubles }, i) => i === 0 || troubles.length === 0)
       return { bill: plan.bill, troubles: plan.troubles, ways }
     }),
   )
 }
 
-/** A form takes a moment to settle, and a kit's bill is the same for everybody: it is reckoned once, and kept. */
+/** A form takes a moment to settle, and a kit's bill is the same for everybody: it is evaluated once, and kept. */
 export async function billOnce({ db, workers }: { db: Session; workers: WorkerPool }, kit: Kit) {
   // Of an item, only what a bill depends on: not what is on the shelf.
   const items = kit.items.map(({ id, unit, category, bead }) => ({ id, unit, category, bead }))
   const digest = createHash('sha256')
-    .update(JSON.stringify({ ...kit, items, reckoned: billVersion }))
+    .update(JSON.stringify({ ...kit, items, evaluated: billVersion }))
     .digest('base64')
   const [known] = await db.select().from(cachedBill).where(eq(cachedBill.digest, digest))
   if (known) return known

@@ -1,5 +1,5 @@
 import type { ItemOutlook, LineOutlook, Outlook } from '@tessellum/contract/batches'
-import { mostAlone } from '@tessellum/core/allocation/alone'
+import { maxAlone } from '@tessellum/core/allocation/alone'
 import { itemName } from '@tessellum/core/stock/item-name'
 import type { Shop } from '../shop'
 import { freeLots, listItems } from '../stock/store'
@@ -31,7 +31,7 @@ export async function outlookFor(
   const { allocation, shortages } = await shortagesFor(shop.workers, wanted, bills, lots)
   const filled = allocation.lines.every(({ line, kits }) => kits === wanted[line]?.kits)
   const outlookLines: LineOutlook[] = bills.map(({ bill, troubles }, i) => {
-    const { kits, limitedBy } = mostAlone(bill, lots)
+    const { kits, limitedBy } = maxAlone(bill, lots)
     const made = allocation.lines[i]
     return {
       bill,
@@ -40,10 +40,10 @@ export async function outlookFor(
       couldMake: kitsOf(ready[i]) + (troubles.length > 0 ? 0 : kits),
       together: kitsOf(ready[i]) + (made?.kits ?? 0),
       limitedBy: troubles.length > 0 ? [] : limitedBy,
-      standIns: (bills[i]?.ways ?? []).flatMap(({ standIns }, w) => {
+      substitutes: (bills[i]?.ways ?? []).flatMap(({ substitutes }, w) => {
         const standing = made?.variants[w] ?? 0
-        return standing > 0 && standIns.length > 0
-          ? [{ kits: standing, roles: standIns.map(({ role, itemId }) => ({ role, name: nameOf(itemId) })) }]
+        return standing > 0 && substitutes.length > 0
+          ? [{ kits: standing, roles: substitutes.map(({ role, itemId }) => ({ role, name: nameOf(itemId) })) }]
           : []
       }),
       oneMore: troubles.length > 0 || kits >= (wanted[i]?.kits ?? 0) ? [] : oneMore(bill, limitedBy, kitsOf(ready[i])),
@@ -58,7 +58,7 @@ export async function outlookFor(
     return limitedBy.flatMap((itemId) => {
       const [pack] = items.find(({ id }) => id === itemId)?.packs ?? []
       if (!pack) return []
-      const { kits } = mostAlone(bill, [...lots, { itemId, free: pack.amount }])
+      const { kits } = maxAlone(bill, [...lots, { itemId, free: pack.amount }])
       return [{ itemId, amount: pack.amount, kits: kits + ready }]
     })
   }

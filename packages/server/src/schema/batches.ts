@@ -61,7 +61,7 @@ export const batchColourway = pgTable('batch_colourway', {
     .references(() => batch.id),
 })
 
-/** Bills that have been reckoned, by a digest of all that goes into one: never wrong, since anything else has another digest. */
+/** Bills that have been evaluated, by a digest of all that goes into one: never wrong, since anything else has another digest. */
 export const cachedBill = pgTable('cached_bill', {
   digest: text().primaryKey(),
   bill: jsonb().$type<Bill>().notNull(),

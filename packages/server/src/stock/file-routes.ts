@@ -3,12 +3,12 @@ import { mount, sent } from '../http/mount'
 import { digestBody } from '../idempotency/request-key'
 import type { Shop } from '../shop'
 
-const mostBytes = '20mb'
+const maxBytes = '20mb'
 
 /** The shelf as a file, in and out: read and written by a thread with a connection of its own. */
 export function stockFileRoutes({ workers }: Shop): Router {
   const router = Router()
-  router.use('/api/stock/file', express.raw({ type: () => true, limit: mostBytes, verify: digestBody }))
+  router.use('/api/stock/file', express.raw({ type: () => true, limit: maxBytes, verify: digestBody }))
 
   const bytesOf = ({ body }: Request) => (Buffer.isBuffer(body) ? new Uint8Array(body) : new Uint8Array())
 

@@ -13,7 +13,7 @@ import { addItems, changeItem } from './items'
 import { listItems } from './store'
 
 /** So many are told; the rest are counted. */
-const mostTold = 200
+const maxTold = 200
 /** A statement has at most 65,535 parameters. */
 const most = 2000
 
@@ -84,7 +84,7 @@ async function planImport(db: Session, { rows, items, faults }: ReadSheet): Prom
     }
   }
   const ordered = wrong.sort((a, b) => a.row - b.row)
-  outcome.faults = ordered.slice(0, mostTold)
+  outcome.faults = ordered.slice(0, maxTold)
   outcome.moreFaults = ordered.length - outcome.faults.length
   return plan
 }

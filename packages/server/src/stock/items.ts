@@ -32,15 +32,15 @@ const valuesOf = ({ maker: _, figures, packs: __, ...rest }: Omit<SaveItem, 'pac
 })
 
 /** So many at once: a statement has at most 65,535 parameters. */
-const mostAtOnce = 1000
+const maxAtOnce = 1000
 
 /** @returns their ids, in the same order */
 export async function addItems(tx: Session, wanted: readonly (Omit<SaveItem, 'packs'> & Packed)[]): Promise<number[]> {
   const ids: number[] = []
   const makers = new Map<string, number>()
   for (const { maker: name } of wanted) if (!makers.has(name)) makers.set(name, await makerId(tx, name))
-  for (let at = 0; at < wanted.length; at += mostAtOnce) {
-    const part = wanted.slice(at, at + mostAtOnce)
+  for (let at = 0; at < wanted.length; at += maxAtOnce) {
+    const part = wanted.slice(at, at + maxAtOnce)
     const made = await tx
       .insert(item)
       .values(part.map((each) => valuesOf(each, makers.get(each.maker) as number)))
@@ -48,7 +48,7 @@ export async function addItems(tx: Session, wanted: readonly (Omit<SaveItem, 'pa
     ids.push(...made.map(({ id }) => id))
   }
   const packs = wanted.flatMap((each, i) => each.packs.map((one) => ({ ...one, itemId: ids[i] as number })))
-  for (let at = 0; at < packs.length; at += mostAtOnce) await tx.insert(pack).values(packs.slice(at, at + mostAtOnce))
+  for (let at = 0; at < packs.length; at += maxAtOnce) await tx.insert(pack).values(packs.slice(at, at + maxAtOnce))
   return ids
 }
 

@@ -18,7 +18,7 @@ const orders: Readonly<Record<ShelfWanted['by'], PgColumn[]>> = {
 }
 
 /** More are not counted: nobody reads through them. */
-const mostCounted = 2000
+const maxCounted = 2000
 
 export async function shelfPage(db: Session, { find, show, by, after, limit }: ShelfWanted): Promise<ShelfPage> {
   const words = find.toLowerCase().split(/\s+/).filter(Boolean).slice(0, 8)
@@ -48,9 +48,9 @@ export async function shelfPage(db: Session, { find, show, by, after, limit }: S
   const next = ids.length > limit && last ? JSON.stringify([...last.at, last.id]) : null
   if (after !== undefined) return { items, next }
   const { rows } = await db.execute<{ total: number; low: number }>(sql`select
-    (select count(*)::int from (select from ${item} where ${and(sql`true`, ...wanted)} limit ${mostCounted}) as found) as total,
+    (select count(*)::int from (select from ${item} where ${and(sql`true`, ...wanted)} limit ${maxCounted}) as found) as total,
     (select count(*)::int from item_total where low) as low`)
-  return { items, next, ...rows[0], more: rows[0]?.total === mostCounted }
+  return { items, next, ...rows[0], more: rows[0]?.total === maxCounted }
 }
 
 /** Rows after the one where a page ended. */

@@ -12,7 +12,7 @@ export interface Table {
   readonly commas: boolean
 }
 
-const mostRows = 20_000
+const maxRows = 20_000
 
 const starts = (bytes: Uint8Array, ...with_: number[]) => with_.every((byte, i) => bytes[i] === byte)
 
@@ -22,9 +22,9 @@ export async function readTable(bytes: Uint8Array): Promise<Table> {
   if (starts(bytes, 0xd0, 0xcf, 0x11, 0xe0))
     throw new BadTable('This is an old spreadsheet: save it as XLSX or CSV, and choose that.')
   const table = starts(bytes, 0x50, 0x4b, 0x03, 0x04) ? await readWorkbook(bytes) : readText(decode(bytes))
-  if (table.rows.length > mostRows + 1)
+  if (table.rows.length > maxRows + 1)
     throw new BadTable(
-      `The file has ${table.rows.length.toLocaleString('en-GB')} rows; at most ${mostRows.toLocaleString('en-GB')} are read at once. Divide it.`,
+      `The file has ${table.rows.length.toLocaleString('en-GB')} rows; at most ${maxRows.toLocaleString('en-GB')} are read at once. Divide it.`,
     )
   return table
 }
@@ -69,7 +69,7 @@ async function readWorkbook(bytes: Uint8Array): Promise<Table> {
   if (!sheet) throw new BadTable('The spreadsheet has no sheet.')
   const rows: string[][] = []
   sheet.eachRow({ includeEmpty: true }, (row, number) => {
-    if (number > mostRows + 2) return
+    if (number > maxRows + 2) return
     const cells: string[] = []
     row.eachCell({ includeEmpty: true }, (cell, column) => {
       if (column <= 200) cells[column - 1] = cellText(cell.value)

@@ -14,7 +14,7 @@ export interface Verified {
   readonly wrong: readonly string[]
 }
 
-const mostTold = 20
+const maxTold = 20
 
 /** All of it at one moment, while the shop goes on. @param records one connection */
 export async function verify(records: Records): Promise<Verified[]> {
@@ -22,7 +22,7 @@ export async function verify(records: Records): Promise<Verified[]> {
   try {
     const found: Verified[] = []
     for (const { name, looked, wrong } of checks) {
-      const { rows } = await records.query(`${wrong} limit ${mostTold}`)
+      const { rows } = await records.query(`${wrong} limit ${maxTold}`)
       const { rows: counted } = await records.query(looked)
       found.push({ name, looked: Number(counted[0].count), wrong: rows.map(({ what }) => String(what)) })
     }

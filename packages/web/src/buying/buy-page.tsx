@@ -7,14 +7,14 @@ import dayjs from 'dayjs'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { AskFirst } from '../frame/ask-first'
+import { ErrorNotice } from '../frame/error-notice'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
-import { Refused } from '../frame/refused'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
-import { useDoing } from '../shop/use-doing'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 import { ReceiveLot } from '../stock/receive-lot'
 
 /** What every open batch is short of and what runs low, as whole packs by supplier, with the last day to order. */
@@ -56,15 +56,15 @@ function Supplier({ name, lines }: { name: string; lines: readonly BuyLine[] }) 
   const mayBuy = useMay('stock.buy')
   const [receiving, setReceiving] = useState<BuyLine>()
   const [asked, setAsked] = useState<readonly Quote[]>([])
-  const order = useDoing(
+  const order = useIdempotentMutation(
     ({ itemId, supplier, amount, cost, expectedOn }: NewPurchase) =>
       call('POST /api/purchases', { body: { itemId, supplier, amount, cost, expectedOn } }),
     { stale: ['buy-list', 'stock'], said: 'Ordered: it counts as coming.' },
   )
-  const quotes = useDoing((itemIds: number[]) => call('POST /api/quotes', { body: { itemIds } }), {
+  const quotes = useIdempotentMutation((itemIds: number[]) => call('POST /api/quotes', { body: { itemIds } }), {
     after: setAsked,
   })
-  const take = useDoing(
+  const take = useIdempotentMutation(
     ({ itemId, packs }: Quote) => call('PUT /api/items/:id/packs', { params: { id: itemId }, body: { packs } }),
     {
       stale: ['buy-list', 'stock'],
@@ -85,7 +85,7 @@ function Supplier({ name, lines }: { name: string; lines: readonly BuyLine[] }) 
         )}
         <strong className="figures">{sayMoney(cost)}</strong>
       </div>
-      <Refused error={order.refused ?? quotes.refused ?? take.refused} />
+      <ErrorNotice error={order.refused ?? quotes.refused ?? take.refused} />
       {asked.length > 0 && <Quotes quotes={asked} lines={lines} take={take.run} busy={take.busy} />}
       <table className="figures size-table buy-list">
         <thead>
@@ -238,7 +238,7 @@ function OnItsWay() {
   const mayBuy = useMay('stock.buy')
   const { data } = useQuery(read.purchases)
   const [receiving, setReceiving] = useState<Purchase>()
-  const callOff = useDoing((id: number) => call('POST /api/purchases/:id/cancel', { params: { id } }), {
+  const callOff = useIdempotentMutation((id: number) => call('POST /api/purchases/:id/cancel', { params: { id } }), {
     stale: ['buy-list', 'stock'],
     said: 'Called off.',
   })
@@ -248,7 +248,7 @@ function OnItsWay() {
       <div className="panel-head">
         <h2>On its way</h2>
       </div>
-      <Refused error={callOff.refused} />
+      <ErrorNotice error={callOff.refused} />
       <table className="figures size-table buy-list">
         <thead>
           <tr>

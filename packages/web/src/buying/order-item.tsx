@@ -4,10 +4,10 @@ import { sayMoney } from '@tessellum/core/measure/money'
 import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
 import { DatePicker, Form, Input, InputNumber, Modal } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
+import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm } from '../frame/kept-form'
-import { Refused } from '../frame/refused'
 import { call } from '../shop/api'
-import { useDoing } from '../shop/use-doing'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 
 interface Fields {
   readonly supplier: string
@@ -26,7 +26,7 @@ export function OrderItem({ item, close }: { item: ItemStory; close: () => void 
   const name = `order-of-${item.id}`
   const { packs } = item
   const sum = (of: 'amount' | 'price') => packs.reduce((all, pack, i) => all + pack[of] * (counts[i] ?? 0), 0)
-  const order = useDoing((body: NewPurchase) => call('POST /api/purchases', { body }), {
+  const order = useIdempotentMutation((body: NewPurchase) => call('POST /api/purchases', { body }), {
     stale: ['stock', 'buy-list', 'diary'],
     said: 'Ordered: it counts as coming.',
     after: () => {
@@ -96,7 +96,7 @@ export function OrderItem({ item, close }: { item: ItemStory; close: () => void 
             <strong>{sayQuantity(sum('amount'), item.unit)}</strong> for {sayMoney(sum('price'))}
           </p>
         )}
-        <Refused error={order.refused} />
+        <ErrorNotice error={order.refused} />
       </KeptForm>
     </Modal>
   )

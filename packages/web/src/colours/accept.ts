@@ -3,7 +3,7 @@ import type { SubstituteInLine } from '@tessellum/contract/batches'
 import type { Colourway } from '@tessellum/contract/colourways'
 import { useNavigate } from 'react-router'
 import { call } from '../shop/api'
-import { useDoing } from '../shop/use-doing'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 
 /** A line of a batch that a substitute is looked for; `line` is counted from 1. */
 export interface ForLine {
@@ -15,7 +15,7 @@ export interface ForLine {
 export function useAccept(colourway: Colourway, close: () => void) {
   const client = useQueryClient()
   const navigate = useNavigate()
-  const forColourway = useDoing(
+  const forColourway = useIdempotentMutation(
     ({ role, itemId, counting }: SubstituteInLine) =>
       call('PUT /api/colourways/:id', {
         params: { id: colourway.id },
@@ -33,7 +33,7 @@ export function useAccept(colourway: Colourway, close: () => void) {
       after: close,
     },
   )
-  const forBatch = useDoing(
+  const forBatch = useIdempotentMutation(
     ({ at, ...body }: SubstituteInLine & { at: ForLine }) =>
       call('POST /api/batches/:id/lines/:line/substitute', { params: { id: at.batchId, line: at.line }, body }),
     {

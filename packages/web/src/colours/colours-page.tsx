@@ -13,7 +13,7 @@ import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { PatternNav } from '../patterns/pattern-nav'
 import { useChosen } from '../patterns/use-chosen'
-import { useReckoned } from '../patterns/use-evaluated'
+import { useEvaluated } from '../patterns/use-evaluated'
 import { useMay } from '../people/me'
 import { Drawing } from '../piece/drawing'
 import { useFormed } from '../piece/use-formed'
@@ -45,7 +45,7 @@ function Colours({ pattern }: { pattern: Pattern }) {
   usePageTitle(`Colours of ${pattern.title}`)
   const mayWrite = useMay('patterns.write')
   const { data: colourways, error } = useQuery(read.colourways(pattern.id))
-  const { now } = useReckoned(pattern.source, noChoices)
+  const { now } = useEvaluated(pattern.source, noChoices)
   const [editing, setEditing] = useState<Colourway | 'new'>()
   const [params] = useSearchParams()
   const [wanted, setWanted] = useState(params.get('size') ?? undefined)
@@ -139,7 +139,7 @@ function Card({ pattern, colourway, size, eye, light, onEdit }: CardProps) {
   const { data: items } = useQuery(read.items)
   const chosen = useChosen(colourway, size, items)
   const choices = useMemo(() => ({ size, beads: chosen.beads, counting: chosen.counting }), [size, chosen])
-  const { now } = useReckoned(pattern.source, choices)
+  const { now } = useEvaluated(pattern.source, choices)
   const { scene, report: formed } = useFormed(pattern.source, choices)
   const report = formed ?? now
   if (!report) return <Loading what="Drawing" />

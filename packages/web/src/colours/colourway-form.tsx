@@ -13,7 +13,7 @@ import { useMemo } from 'react'
 import { forgetForm, KeptForm } from '../frame/kept-form'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
-import { useDoing } from '../shop/use-doing'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 import { Swatch } from '../stock/swatch'
 
 interface Fields {
@@ -74,7 +74,7 @@ export function ColourwayForm({ pattern, colourway, roles, report, close }: Colo
   const formName = colourway ? `colourway-${colourway.id}` : `colourway-new-${pattern.id}`
   const slots = slotsOf(roles, report)
   const stones = useStones(pattern.source, report)
-  const save = useDoing(
+  const save = useIdempotentMutation(
     (body: SaveColourway) =>
       colourway
         ? call('PUT /api/colourways/:id', { params: { id: colourway.id }, body })
@@ -93,8 +93,8 @@ export function ColourwayForm({ pattern, colourway, roles, report, close }: Colo
       const itemId = chosen[keyOf(slot)]
       // The same bead goes on being counted as it was.
       if (itemId === undefined) return []
-      const standIns = (others?.[keyOf(slot)] ?? []).filter((other) => other !== itemId)
-      return [itemId, ...standIns].map((id, rank) => {
+      const substitutes = (others?.[keyOf(slot)] ?? []).filter((other) => other !== itemId)
+      return [itemId, ...substitutes].map((id, rank) => {
         const before = colourway?.choices.find((choice) => keyOf(choice) === keyOf(slot) && choice.itemId === id)
         return { role: slot.role, size: slot.size, itemId: id, counting: before?.counting ?? 'all', rank }
       })

@@ -14,10 +14,10 @@ import { proxy, wrap } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
 import { Drawing } from '../piece/drawing'
 import { call } from '../shop/api'
-import { useDoing } from '../shop/use-doing'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 import { Swatch } from '../stock/swatch'
 import { coloursOf } from './judgement'
-import type { ProposeBench } from './propose.worker'
+import type { ProposeTasks } from './propose.worker'
 
 interface ProposeProps {
   readonly pattern: Pattern
@@ -55,7 +55,7 @@ export function Propose({ pattern, colourway, chosen, shelf, report, scene, clos
       kits,
       from: source,
     }
-    void work((bench, onProgress) => bench.propose(question, onProgress))
+    void work((worker, onProgress) => worker.propose(question, onProgress))
   }
   return (
     <Drawer open onClose={close} size={680} title={`Other colours for ${colourway.name}`}>
@@ -81,9 +81,9 @@ export function Propose({ pattern, colourway, chosen, shelf, report, scene, clos
             accept="image/*"
             showUploadList={false}
             beforeUpload={(file) => {
-              void work(async (bench) => {
+              void work(async (worker) => {
                 setPalette(undefined)
-                setPalette(await bench.palette(file))
+                setPalette(await worker.palette(file))
                 return undefined
               })
               return false
@@ -154,7 +154,7 @@ function Offer({ pattern, colourway, chosen, shelf, scene, proposal, close }: Of
   const [name, setName] = useState(() =>
     [...new Set(items.map(({ item }) => item.colourName))].slice(0, 2).join(' and '),
   )
-  const keep = useDoing(
+  const keep = useIdempotentMutation(
     (body: SaveColourway) => call('POST /api/patterns/:id/colourways', { params: { id: pattern.id }, body }),
     { stale: ['colourways'], said: (saved) => `${saved.name} is kept.`, after: close },
   )
@@ -208,7 +208,7 @@ function Offer({ pattern, colourway, chosen, shelf, scene, proposal, close }: Of
   )
 }
 
-type Bench = ReturnType<typeof wrap<ProposeBench>>
+type ProposeWorker = ReturnType<typeof wrap<ProposeTasks>>
 
 /** One worker for one question at a time; a new question, or leaving off, ends the one before. */
 function useProposals() {
@@ -223,7 +223,7 @@ function useProposals() {
   }
   useEffect(() => () => worker.current?.terminate(), [])
   const work = async (
-    what: (bench: Bench, onProgress: (done: number) => void) => Promise<readonly Proposal[] | undefined>,
+    what: (worker: ProposeWorker, onProgress: (done: number) => void) => Promise<readonly Proposal[] | undefined>,
   ) => {
     leaveOff()
     const own = new Worker(new URL('./propose.worker.ts', import.meta.url), { type: 'module' })
@@ -234,7 +234,7 @@ function useProposals() {
     setProgress(0)
     try {
       const found = await what(
-        wrap<ProposeBench>(own),
+        wrap<ProposeTasks>(own),
         proxy((done: number) => still() && setProgress(done)),
       )
       if (still()) setAnswer(found)

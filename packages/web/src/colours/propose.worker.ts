@@ -5,11 +5,11 @@ import { expose } from 'comlink'
 import { imageSize } from 'image-size'
 
 /** Decoded, a picture takes four bytes a pixel; beyond this it may take the page with it. */
-const mostMegapixels = 40
+const maxMegapixels = 40
 /** A palette needs no more. */
 const thumbnail = 160
 
-const bench = {
+const tasks = {
   propose(question: ProposalQuestion, onProgress: (done: number) => void): Proposal[] {
     const steps = proposeColourways(question)
     for (;;) {
@@ -22,9 +22,9 @@ const bench = {
   async palette(file: File): Promise<PaletteColour[]> {
     const { width, height } = sizeOf(new Uint8Array(await file.arrayBuffer()), file.name)
     const megapixels = (width * height) / 1e6
-    if (megapixels > mostMegapixels)
+    if (megapixels > maxMegapixels)
       throw new RangeError(
-        `${file.name} has ${Math.round(megapixels)} megapixels; ${mostMegapixels} are the most. A small copy has the same colours.`,
+        `${file.name} has ${Math.round(megapixels)} megapixels; ${maxMegapixels} are the most. A small copy has the same colours.`,
       )
     const times = Math.min(1, thumbnail / Math.max(width, height))
     const [w, h] = [Math.max(1, Math.round(width * times)), Math.max(1, Math.round(height * times))]
@@ -48,6 +48,6 @@ function sizeOf(bytes: Uint8Array, name: string): { width: number; height: numbe
   }
 }
 
-export type ProposeBench = typeof bench
+export type ProposeTasks = typeof tasks
 
-expose(bench)
+expose(tasks)

@@ -13,11 +13,11 @@ import type { Candidate } from '@tessellum/core/substitute/substitutes'
 import { Button, Drawer, InputNumber, Segmented } from 'antd'
 import { useState } from 'react'
 import { Loading } from '../frame/loading'
-import { bench } from '../patterns/use-evaluated'
+import { evaluateClient } from '../patterns/use-evaluated'
 import { ShopError } from '../shop/api'
 import { Swatch } from '../stock/swatch'
 import { type ForLine, useAccept } from './accept'
-import { Doing } from './doing'
+import { SubstituteEffects } from './substitute-effects'
 import { Ways } from './ways'
 
 interface SubstitutesProps {
@@ -66,7 +66,7 @@ export function Substitutes({
       touching?.length,
     ],
     queryFn: () =>
-      bench.substitutes({
+      evaluateClient.substitutes({
         source: pattern.source,
         choices,
         role,
@@ -158,7 +158,7 @@ export function Substitutes({
                   <span className="quiet">
                     {item.kind} {item.size}, {item.finish}, {item.maker}, {item.colourCode}
                   </span>
-                  <Doing each={each} kits={kits} item={item} />
+                  <SubstituteEffects each={each} kits={kits} item={item} />
                 </div>
                 <div className="hands upright">
                   {take(item, each.counting, item.colourName)}

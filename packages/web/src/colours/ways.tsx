@@ -5,8 +5,8 @@ import { type Counting, countingWords } from '@tessellum/core/sizing/counting'
 import type { Candidate, Question } from '@tessellum/core/substitute/substitutes'
 import type { ReactNode } from 'react'
 import { Loading } from '../frame/loading'
-import { slowBench } from '../patterns/use-evaluated'
-import { Changes } from './doing'
+import { patientClient } from '../patterns/use-evaluated'
+import { Changes } from './substitute-effects'
 
 interface WaysProps {
   readonly question: Omit<Question, 'candidates' | 'touching' | 'colours' | 'kits'>
@@ -21,7 +21,7 @@ export function Ways({ question, candidate, take }: WaysProps) {
     queryKey: ['ways', question.source, question.choices, question.role, candidate.id, candidate.free],
     retry: false,
     staleTime: 60_000,
-    queryFn: () => slowBench.ways(question, candidate),
+    queryFn: () => patientClient.ways(question, candidate),
   })
   if (error)
     return (

@@ -6,7 +6,7 @@ import { Button, Form, InputNumber, Select } from 'antd'
 import { useState } from 'react'
 import { Loading } from '../frame/loading'
 import { Drawing } from '../piece/drawing'
-import { formBench } from '../piece/form-bench'
+import { formClient } from '../piece/form-client'
 import { useFormed } from '../piece/use-formed'
 import { BeadSelect, beadIn } from './bead-select'
 import { useBeadChoices } from './beads'
@@ -60,7 +60,7 @@ export function StoneQuestionForm() {
     staleTime: Number.POSITIVE_INFINITY,
     queryFn: () => {
       if (!wall || !edge) throw new Error('Choose the beads.')
-      return formBench.stoneDesk({ stone: wordsFor(asked), wall, edge, multiple: asked.multiple })
+      return formClient.stoneDesk({ stone: wordsFor(asked), wall, edge, multiple: asked.multiple })
     },
   })
   const best = data?.walls.at(-1)

@@ -2,12 +2,12 @@ import { useQuery } from '@tanstack/react-query'
 import { type PlayStandIn, type StandInName, standInNames } from '@tessellum/contract/devices'
 import { Button, Input, InputNumber } from 'antd'
 import { useEffect, useState } from 'react'
+import { ErrorNotice } from '../frame/error-notice'
 import { usePageTitle } from '../frame/page-title'
-import { Refused } from '../frame/refused'
 import { useMay } from '../people/me'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
-import { useDoing } from '../shop/use-doing'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 
 /** Every device and service of the demo that is none, to be played: what it shows, and what is wrong with it. */
 export function StandInsPage() {
@@ -73,7 +73,7 @@ const played: Readonly<Record<StandInName, Played>> = {
 export function StandIn({ name }: { name: StandInName }) {
   const { title, faults, told } = played[name]
   const [state, setState] = useState<{ faults: string[]; [key: string]: unknown }>()
-  const { run, refused } = useDoing(
+  const { run, refused } = useIdempotentMutation(
     (body: PlayStandIn) => call('POST /api/stand-ins/:name', { params: { name }, body }),
     {
       after: setState,
@@ -115,7 +115,7 @@ export function StandIn({ name }: { name: StandInName }) {
           </Button>
         ))}
       </div>
-      <Refused error={refused} />
+      <ErrorNotice error={refused} />
     </section>
   )
 }

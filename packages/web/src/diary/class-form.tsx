@@ -3,14 +3,14 @@ import { type ClassAnswer, saveClass } from '@tessellum/contract/classes'
 import { Button, DatePicker, Form, Input, InputNumber, Modal, Select, TimePicker } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { Link, useNavigate } from 'react-router'
+import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm, useKept } from '../frame/kept-form'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
-import { Refused } from '../frame/refused'
 import { isWhole, type LineFields, LineForm } from '../kits/line-form'
 import { call, ShopError } from '../shop/api'
 import { read } from '../shop/queries'
-import { useDoing } from '../shop/use-doing'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 
 interface Fields {
   readonly title: string
@@ -63,7 +63,7 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
       : [{ kits: 1 }],
   )
   const { value: offers, change: setOffers } = kept
-  const save = useDoing(
+  const save = useIdempotentMutation(
     ({ day, hour, price, ...rest }: Fields) => {
       const [first] = offers
       const read = saveClass.safeParse({
@@ -196,7 +196,7 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
       <Form.Item label="Note for the teacher" name="note">
         <Input.TextArea rows={2} maxLength={1000} />
       </Form.Item>
-      <Refused error={save.refused} />
+      <ErrorNotice error={save.refused} />
       <Button
         type="primary"
         size="large"

@@ -8,14 +8,14 @@ import { useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { z } from 'zod'
 import { AskFirst } from '../frame/ask-first'
+import { ErrorNotice } from '../frame/error-notice'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
-import { Refused } from '../frame/refused'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
-import { useDoing } from '../shop/use-doing'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 import { ChangeClass } from './class-form'
 import { ReadinessMark } from './readiness'
 
@@ -46,7 +46,7 @@ function Offered({ offered }: { offered: ClassAnswer }) {
   const { id, state, readiness, batchId, offers, cost } = offered
   const open = state === 'offered'
   const keep = (answer: ClassAnswer) => client.setQueryData(['classes', id], answer)
-  const act = useDoing(
+  const act = useIdempotentMutation(
     (what: 'taught' | 'cancel' | 'reopen') => call(`POST /api/classes/:id/${what}`, { params: { id } }),
     {
       stale,
@@ -54,7 +54,7 @@ function Offered({ offered }: { offered: ClassAnswer }) {
       said: (_, what) => done[what],
     },
   )
-  const plan = useDoing((_: null) => call('POST /api/classes/:id/kits', { params: { id } }), {
+  const plan = useIdempotentMutation((_: null) => call('POST /api/classes/:id/kits', { params: { id } }), {
     stale,
     after: ({ toEmpty: bags, ...answer }) => {
       keep(answer)
@@ -114,7 +114,7 @@ function Offered({ offered }: { offered: ClassAnswer }) {
         <Link to="/diary">The diary</Link>
       </div>
       {changing && <ChangeClass offered={offered} close={() => setChanging(false)} />}
-      <Refused error={act.refused ?? plan.refused} />
+      <ErrorNotice error={act.refused ?? plan.refused} />
       {toEmpty.length > 0 && (
         <div className="notice trouble" role="status">
           Put back into their tubes: {toEmpty.join('; ')}
@@ -291,12 +291,12 @@ interface SeatProps extends SeatsProps {
 /** One seat: Enter keeps the name; another choice is kept at once. */
 function Seat({ seat, booked, offered, mayKeep, keep }: SeatProps) {
   const [name, setName] = useState(booked?.name ?? '')
-  const book = useDoing(
+  const book = useIdempotentMutation(
     (body: { id?: number; name: string; offer: number; note: string }) =>
       call('PUT /api/classes/:id/seats/:seat', { params: { id: offered.id, seat }, body }),
     { stale: ['diary', 'bench'], after: keep },
   )
-  const free = useDoing(
+  const free = useIdempotentMutation(
     (_: null) => call('POST /api/classes/:id/seats/:seat/free', { params: { id: offered.id, seat } }),
     {
       stale: ['diary', 'bench'],
@@ -327,7 +327,7 @@ function Seat({ seat, booked, offered, mayKeep, keep }: SeatProps) {
         ) : (
           (booked?.name ?? <span className="quiet">free</span>)
         )}
-        <Refused error={book.refused ?? free.refused} />
+        <ErrorNotice error={book.refused ?? free.refused} />
       </td>
       <td>
         {mayKeep && booked ? (

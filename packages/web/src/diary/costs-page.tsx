@@ -3,14 +3,14 @@ import type { costSettings } from '@tessellum/contract/diary'
 import { Button, Form, InputNumber } from 'antd'
 import { Link } from 'react-router'
 import type { z } from 'zod'
+import { ErrorNotice } from '../frame/error-notice'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
-import { Refused } from '../frame/refused'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
-import { useDoing } from '../shop/use-doing'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 
 type Costs = z.infer<typeof costSettings>
 
@@ -44,12 +44,12 @@ const fields = [
   { name: 'teaching', label: 'An hour of teaching, £', step: 1 },
 ] as const
 
-/** How the shop reckons what a kit and a seat cost. */
+/** How the shop evaluates what a kit and a seat cost. */
 export function CostsPage() {
   usePageTitle('Costs')
   const mayKeep = useMay('costs.keep')
   const { data, error } = useQuery(read.costs)
-  const save = useDoing((body: Costs) => call('PUT /api/costs', { body }), {
+  const save = useIdempotentMutation((body: Costs) => call('PUT /api/costs', { body }), {
     stale: ['costs', 'classes', 'batches'],
     said: 'Cost settings saved.',
   })
@@ -82,7 +82,7 @@ export function CostsPage() {
           A kit costs its beads, what is wasted of them, its bags, its pattern and the packing; the price keeps the
           margin, in whole tens of pence.
         </p>
-        <Refused error={save.refused} />
+        <ErrorNotice error={save.refused} />
         {mayKeep && (
           <Button type="primary" htmlType="submit" loading={save.busy}>
             Keep

@@ -14,16 +14,16 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { z } from 'zod'
 import { AskFirst } from '../frame/ask-first'
+import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm, useKept } from '../frame/kept-form'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
-import { Refused } from '../frame/refused'
 import { Trouble } from '../frame/trouble'
 import { isWhole, type LineFields, LineForm } from '../kits/line-form'
 import { useMay } from '../people/me'
 import { call, ShopError } from '../shop/api'
 import { read } from '../shop/queries'
-import { useDoing } from '../shop/use-doing'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 import { ReadinessMark } from './readiness'
 
 const stale = ['diary', 'bench', 'batches', 'stock', 'buy-list']
@@ -37,7 +37,7 @@ export function OrdersPage() {
   const { data, error } = useQuery(read.orders)
   const [taking, setTaking] = useState(false)
   const [changing, setChanging] = useState<Order>()
-  const act = useDoing(
+  const act = useIdempotentMutation(
     ({ id, what }: { id: number; what: 'kits' | 'done' | 'cancel' | 'reopen' }) =>
       call(`POST /api/orders/:id/${what}`, { params: { id } }),
     { stale, after: (orders) => client.setQueryData(['orders'], orders) },
@@ -56,7 +56,7 @@ export function OrdersPage() {
         )}
         <Link to="/diary">The diary</Link>
       </div>
-      <Refused error={act.refused} />
+      <ErrorNotice error={act.refused} />
       {data.length === 0 && (
         <div className="empty sheet">
           <h2>No orders yet</h2>
@@ -190,14 +190,14 @@ function OrderForm({ order, close }: { order?: Order; close: () => void }) {
   const [sized, setSized] = useState<SizedOrder>()
   const worn = Form.useWatch('worn', form)
   const measure = Form.useWatch('measure', form)
-  const size = useDoing((body: SizeOrder) => call('POST /api/orders/size', { body }), {
+  const size = useIdempotentMutation((body: SizeOrder) => call('POST /api/orders/size', { body }), {
     after: (answer) => {
       setSized(answer)
       const [best] = answer.ways
       if (best) setLine({ ...line, size: best.size })
     },
   })
-  const save = useDoing(
+  const save = useIdempotentMutation(
     ({ customer, day, price, promised }: Fields) => {
       const read = saveOrder.safeParse({
         customer,
@@ -299,7 +299,7 @@ function OrderForm({ order, close }: { order?: Order; close: () => void }) {
           </Button>
           {line.size && <span>made {line.size}</span>}
         </div>
-        <Refused error={size.refused} />
+        <ErrorNotice error={size.refused} />
         {sized && (
           <ul className="figures" aria-label="Ways to size it">
             {sized.ways.map((way) => (
@@ -321,7 +321,7 @@ function OrderForm({ order, close }: { order?: Order; close: () => void }) {
         <Form.Item label="What was promised" name="promised" style={{ marginTop: 12 }}>
           <Input.TextArea rows={2} maxLength={1000} />
         </Form.Item>
-        <Refused error={save.refused} />
+        <ErrorNotice error={save.refused} />
       </KeptForm>
     </Modal>
   )

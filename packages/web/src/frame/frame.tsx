@@ -26,10 +26,10 @@ export function Frame() {
     )
   }
   if (!me) return <Navigate to={`/sign-in?next=${encodeURIComponent(location.pathname + location.search)}`} replace />
-  return <Bench name={me.fullName} role={me.role} />
+  return <AppShell name={me.fullName} role={me.role} />
 }
 
-function Bench({ name, role }: { name: string; role: string }) {
+function AppShell({ name, role }: { name: string; role: string }) {
   const client = useQueryClient()
   const navigate = useNavigate()
   const [finding, setFinding] = useState(false)

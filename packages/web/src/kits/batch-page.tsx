@@ -12,7 +12,7 @@ import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
-import { useDoing } from '../shop/use-doing'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 import { BatchCost } from './batch-cost'
 import { BatchPapers } from './batch-papers'
 import { BatchState } from './batch-state'
@@ -29,11 +29,11 @@ export function BatchPage() {
   return data ? <Plan batch={data} /> : <Loading what="Fetching the batch" />
 }
 
-type Doing = 'reserve' | 'release' | 'cancel' | 'plan-again'
+type BatchAction = 'reserve' | 'release' | 'cancel' | 'plan-again'
 
 const inPacking: ReadonlySet<Batch['state']> = new Set(['reserved', 'packing', 'packed'])
 
-const done: Readonly<Record<Doing, string>> = {
+const done: Readonly<Record<BatchAction, string>> = {
   reserve: 'Reserved: the shelf promises it all.',
   release: 'Given back to the shelf.',
   cancel: 'Called off; everything it held is given back.',
@@ -52,12 +52,15 @@ function Plan({ batch }: { batch: Batch }) {
     void client.invalidateQueries({ queryKey: ['batches'], exact: true })
     void client.invalidateQueries({ queryKey: ['stock'] })
   }
-  const act = useDoing((doing: Doing) => call(`POST /api/batches/:id/${doing}`, { params: { id: batch.id } }), {
-    stale: ['batches'],
-    said: (_, doing) => done[doing],
-    after: settle,
-  })
-  const change = useDoing(
+  const act = useIdempotentMutation(
+    (doing: BatchAction) => call(`POST /api/batches/:id/${doing}`, { params: { id: batch.id } }),
+    {
+      stale: ['batches'],
+      said: (_, doing) => done[doing],
+      after: settle,
+    },
+  )
+  const change = useIdempotentMutation(
     ({ kits, newest }: { kits: readonly number[]; newest?: number }) =>
       call('PUT /api/batches/:id/lines', {
         params: { id: batch.id },
@@ -214,7 +217,7 @@ function Plan({ batch }: { batch: Batch }) {
               </div>
             </div>
             {changeable && mayPlan && (
-              <Rescue
+              <WaysOut
                 batch={batch}
                 line={i}
                 busy={change.busy}
@@ -250,7 +253,7 @@ function Erratum({ patternId, version }: { patternId: number; version: number })
   ))
 }
 
-interface RescueProps {
+interface WaysOutProps {
   readonly batch: Batch
   readonly line: number
   readonly busy: boolean
@@ -259,7 +262,7 @@ interface RescueProps {
 }
 
 /** Ways out for a line that is short: what could stand in, and planning anew once the colourway has it. */
-function Rescue({ batch, line: at, busy, again }: RescueProps) {
+function WaysOut({ batch, line: at, busy, again }: WaysOutProps) {
   const line = batch.lines[at]
   const { data: colourways } = useQuery({ ...read.colourways(line?.patternId ?? 0), enabled: line !== undefined })
   if (!line) return null
@@ -282,7 +285,7 @@ function Rescue({ batch, line: at, busy, again }: RescueProps) {
       {roles.length > 0 && (
         <div className="hands" style={{ marginTop: 6, flexWrap: 'wrap' }}>
           {[...short].map((itemId) => (
-            <Link key={itemId} to={`/kits/rescue/${itemId}`}>
+            <Link key={itemId} to={`/kits/shortage/${itemId}`}>
               <strong>
                 Find substitutes in all batches for {batch.outlook.items.find((item) => item.itemId === itemId)?.name}
               </strong>

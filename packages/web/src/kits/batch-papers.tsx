@@ -1,16 +1,16 @@
 import type { Batch } from '@tessellum/contract/batches'
 import { Button } from 'antd'
-import { Refused } from '../frame/refused'
+import { ErrorNotice } from '../frame/error-notice'
 import { useMay } from '../people/me'
 import { call } from '../shop/api'
-import { useDoing } from '../shop/use-doing'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 
 const laidOut: ReadonlySet<Batch['state']> = new Set(['reserved', 'packing', 'packed', 'closed'])
 
 /** A batch on paper and as files: its labels, and its bill for a spreadsheet. */
 export function BatchPapers({ batch }: { batch: Batch }) {
   const mayPack = useMay('batches.pack')
-  const print = useDoing(
+  const print = useIdempotentMutation(
     (of: 'kits' | 'bags' | 'both') => call('POST /api/batches/:id/labels', { params: { id: batch.id }, body: { of } }),
     { said: ({ printed }) => `${printed} labels are printed.` },
   )
@@ -42,7 +42,7 @@ export function BatchPapers({ batch }: { batch: Batch }) {
       </div>
       {print.refused && (
         <div style={{ marginTop: 10 }}>
-          <Refused error={print.refused} />
+          <ErrorNotice error={print.refused} />
         </div>
       )}
     </section>

@@ -29,7 +29,7 @@ export function CouldMake({ line, kits, items }: { line: LineOutlook; kits: numb
         {by.length > 0 && `, limited by ${by.slice(0, 2).join(' and ')}`}
         {more.length > 0 && `; ${more.slice(0, 2).join(', ')}`}
       </span>
-      {line.standIns.map(({ kits: some, roles }, i) => (
+      {line.substitutes.map(({ kits: some, roles }, i) => (
         <span key={i} className="quiet" style={{ display: 'block' }}>
           <strong className="figures">{some}</strong> of them with{' '}
           {roles.map(({ role, name }) => `${name} for ${role}`).join(' and ')}, as the colourway allows

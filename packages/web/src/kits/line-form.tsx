@@ -1,10 +1,10 @@
 import { DeleteOutlined } from '@ant-design/icons'
 import { useQuery } from '@tanstack/react-query'
-import { type BatchLine, batchLine, mostKits } from '@tessellum/contract/batches'
+import { type BatchLine, batchLine, maxKits } from '@tessellum/contract/batches'
 import { Button, InputNumber, Select } from 'antd'
 import { useEffect } from 'react'
 import { Link } from 'react-router'
-import { useReckoned } from '../patterns/use-evaluated'
+import { useEvaluated } from '../patterns/use-evaluated'
 import { read } from '../shop/queries'
 
 export type LineFields = { readonly [Field in keyof BatchLine]?: BatchLine[Field] | undefined }
@@ -41,7 +41,7 @@ export function LineForm({
     ...read.colourways(line.patternId ?? 0),
     enabled: line.patternId !== undefined,
   })
-  const { now } = useReckoned(version?.source, noChoices)
+  const { now } = useEvaluated(version?.source, noChoices)
   const sizes = version && now ? now.sizes : []
 
   // The newest version, its usual size and the first colourway are what is meant most often.
@@ -129,7 +129,7 @@ export function LineForm({
       )}
       {wrong && (
         <span className="trouble" role="alert" style={{ gridColumn: '1 / -1' }}>
-          {wrong} {line.kits !== undefined && line.kits > mostKits ? 'Share them between several batches.' : ''}
+          {wrong} {line.kits !== undefined && line.kits > maxKits ? 'Share them between several batches.' : ''}
         </span>
       )}
     </fieldset>

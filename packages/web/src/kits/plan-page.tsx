@@ -4,14 +4,14 @@ import { Button, DatePicker, Form, Input } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useDeferredValue, useMemo } from 'react'
 import { useNavigate, useParams, useSearchParams } from 'react-router'
+import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm, useKept } from '../frame/kept-form'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
-import { Refused } from '../frame/refused'
 import { Trouble } from '../frame/trouble'
 import { call, type ShopError } from '../shop/api'
 import { read } from '../shop/queries'
-import { useDoing } from '../shop/use-doing'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 import { CouldMake } from './could-make'
 import { Limits } from './limits'
 import { type LineFields, LineForm } from './line-form'
@@ -105,7 +105,7 @@ function PlanForm<Answer>({ title, name, fields, lines: initial, batchId, save, 
     enabled: whole.length > 0 && complete,
     placeholderData: (before) => before,
   })
-  const plan = useDoing(save, {
+  const plan = useIdempotentMutation(save, {
     stale: ['batches', 'packing', 'stock'],
     after: (answer) => {
       forgetForm(name)
@@ -173,7 +173,7 @@ function PlanForm<Answer>({ title, name, fields, lines: initial, batchId, save, 
           </Button>
         </div>
         <div style={{ marginTop: 14 }}>
-          <Refused error={plan.refused ?? (error as ShopError | null)} />
+          <ErrorNotice error={plan.refused ?? (error as ShopError | null)} />
         </div>
       </KeptForm>
       {complete && outlook && outlook.items.length > 0 && (

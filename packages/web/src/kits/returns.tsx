@@ -4,11 +4,11 @@ import type { PackingTask } from '@tessellum/contract/packing'
 import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
 import { Button, InputNumber, Modal } from 'antd'
 import { useState } from 'react'
-import { Refused } from '../frame/refused'
+import { ErrorNotice } from '../frame/error-notice'
 import { useMay } from '../people/me'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
-import { useDoing } from '../shop/use-doing'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 
 interface Held {
   readonly task: PackingTask
@@ -83,7 +83,7 @@ export function Returns({ batchId }: { batchId: number }) {
 function CameBack({ batchId, kit, close }: { batchId: number; kit: Kit; close: () => void }) {
   const client = useQueryClient()
   const [typed, setTyped] = useState<Readonly<Record<number, number | null>>>({})
-  const give = useDoing(
+  const give = useIdempotentMutation(
     (body: BodyInput<'POST /api/batches/:id/returns'>) =>
       call('POST /api/batches/:id/returns', { params: { id: batchId }, body }),
     {
@@ -144,7 +144,7 @@ function CameBack({ batchId, kit, close }: { batchId: number; kit: Kit; close: (
           />
         </div>
       ))}
-      <Refused error={give.refused} />
+      <ErrorNotice error={give.refused} />
     </Modal>
   )
 }

@@ -2,9 +2,9 @@ import type { Batch } from '@tessellum/contract/batches'
 import { Button, DatePicker, Modal, Segmented } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
-import { Refused } from '../frame/refused'
+import { ErrorNotice } from '../frame/error-notice'
 import { call } from '../shop/api'
-import { useDoing } from '../shop/use-doing'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 
 export const turnWords: Readonly<Record<number, string>> = { 1: 'goes first', 2: 'in its turn', 3: 'goes last' }
 
@@ -13,7 +13,7 @@ export function Turn({ batch, settle }: { batch: Batch; settle: (answer: Batch) 
   const [open, setOpen] = useState(false)
   const [dueOn, setDueOn] = useState(batch.dueOn)
   const [priority, setPriority] = useState(batch.priority)
-  const save = useDoing(
+  const save = useIdempotentMutation(
     (body: { dueOn: string; priority: number }) => call('PUT /api/batches/:id', { params: { id: batch.id }, body }),
     {
       after: (answer) => {
@@ -51,7 +51,7 @@ export function Turn({ batch, settle }: { batch: Batch; settle: (answer: Batch) 
           options={[1, 2, 3].map((value) => ({ value, label: turnWords[value] }))}
         />
         <div style={{ marginTop: 12 }}>
-          <Refused error={save.refused} />
+          <ErrorNotice error={save.refused} />
         </div>
       </Modal>
     </>

@@ -3,10 +3,10 @@ import type { LoseBeads, Packing, PackingTask, SwapLot } from '@tessellum/contra
 import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
 import { Button, InputNumber, Select } from 'antd'
 import { useState } from 'react'
-import { Refused } from '../frame/refused'
+import { ErrorNotice } from '../frame/error-notice'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
-import { useDoing } from '../shop/use-doing'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 
 interface MishapsProps {
   readonly packing: Packing
@@ -27,17 +27,23 @@ export function Mishaps({ packing, task }: MishapsProps) {
       setOther(undefined)
     },
   }
-  const lose = useDoing(
+  const lose = useIdempotentMutation(
     (body: LoseBeads) => call('POST /api/batches/:id/losses', { params: { id: packing.id }, body }),
     { ...options, said: 'Loss recorded. Bags that went short are filled from other lots where these have enough.' },
   )
-  const swap = useDoing((body: SwapLot) => call('POST /api/batches/:id/swaps', { params: { id: packing.id }, body }), {
-    ...options,
-    said: 'The empty bags are filled from that lot.',
-  })
-  const again = useDoing((_: null) => call('POST /api/batches/:id/lay-out', { params: { id: packing.id } }), {
-    stale: ['packing', 'batches', 'stock'],
-  })
+  const swap = useIdempotentMutation(
+    (body: SwapLot) => call('POST /api/batches/:id/swaps', { params: { id: packing.id }, body }),
+    {
+      ...options,
+      said: 'The empty bags are filled from that lot.',
+    },
+  )
+  const again = useIdempotentMutation(
+    (_: null) => call('POST /api/batches/:id/lay-out', { params: { id: packing.id } }),
+    {
+      stale: ['packing', 'batches', 'stock'],
+    },
+  )
   const { itemId, lotId } = task
   if (lotId === null)
     return (
@@ -49,7 +55,7 @@ export function Mishaps({ packing, task }: MishapsProps) {
         <Button onClick={() => again.run(null)} loading={again.busy}>
           Lay out anew
         </Button>
-        <Refused error={again.refused} />
+        <ErrorNotice error={again.refused} />
       </div>
     )
   const quantity = amount === null ? 0 : Math.round(amount * perSpoken[task.unit])
@@ -102,7 +108,7 @@ export function Mishaps({ packing, task }: MishapsProps) {
           Use this lot for the unfilled bags
         </Button>
       </div>
-      <Refused error={lose.refused ?? swap.refused} />
+      <ErrorNotice error={lose.refused ?? swap.refused} />
     </details>
   )
 }

@@ -8,13 +8,13 @@ import { Button, type GetRef, InputNumber } from 'antd'
 import { useEffect, useRef, useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import { StandIn } from '../devices/stand-ins-page'
+import { ErrorNotice } from '../frame/error-notice'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
-import { Refused } from '../frame/refused'
 import { Trouble } from '../frame/trouble'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
-import { useDoing } from '../shop/use-doing'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 import { Mishaps } from './mishaps'
 import { Scan } from './scan'
 import { goneWords, useScale } from './use-scale'
@@ -24,7 +24,7 @@ export function PackingPage() {
   const { data, error } = useQuery(read.packing(id))
   usePageTitle(data ? `Packing ${data.name}` : 'Packing')
   if (error && !data) return <Trouble error={error} />
-  return data ? <Bench packing={data} /> : <Loading what="Laying out the bags" />
+  return data ? <PackingBench packing={data} /> : <Loading what="Laying out the bags" />
 }
 
 type Bag = PackingTask['bags'][number]
@@ -32,7 +32,7 @@ type Bag = PackingTask['bags'][number]
 const filledIn = ({ bags }: PackingTask) => bags.filter(({ filled }) => filled !== null).length
 
 /** One bead at a time through all the bags: a tube is opened once. */
-function Bench({ packing }: { packing: Packing }) {
+function PackingBench({ packing }: { packing: Packing }) {
   const { tasks } = packing
   const open = tasks.findIndex((task) => filledIn(task) < task.bags.length)
   const [chosen, setChosen] = useState<number>()
@@ -40,7 +40,7 @@ function Bench({ packing }: { packing: Packing }) {
   const task = tasks[at]
   const [again, setAgain] = useState<Bag>()
   const { data: standIns } = useQuery(read.standIns)
-  const printOne = useDoing(
+  const printOne = useIdempotentMutation(
     ({ lineId, kit }: Pick<Bag, 'lineId' | 'kit'>) =>
       call('POST /api/batches/:id/labels', { params: { id: packing.id }, body: { of: 'both', lineId, kit } }),
     { said: ({ printed }) => `${printed} labels are printed.` },
@@ -161,7 +161,7 @@ function Bench({ packing }: { packing: Packing }) {
               <p className="notice good">Every bag has its {task.name}.</p>
             )}
             <Bags packing={packing} task={task} now={bag} change={setAgain} print={printOne.run} />
-            <Refused error={printOne.refused} />
+            <ErrorNotice error={printOne.refused} />
             {packing.state === 'packed' && <Close packing={packing} />}
             {packing.state !== 'closed' && (
               <Mishaps key={`${task.itemId} ${task.lotId}`} packing={packing} task={task} />
@@ -208,7 +208,7 @@ function Fill({ packing, task, bag, done }: FillProps) {
         : undefined
   const reading = quantity === undefined ? undefined : readingOf(bag, quantity)
   const ready = reading === 'in' && (typed !== null || (weighed?.steady ?? false))
-  const fill = useDoing(
+  const fill = useIdempotentMutation(
     (amount: number) =>
       call('PUT /api/batches/:id/bags', {
         params: { id: packing.id },
@@ -278,7 +278,7 @@ function Fill({ packing, task, bag, done }: FillProps) {
           )}
         </p>
       )}
-      <Refused error={fill.refused} />
+      <ErrorNotice error={fill.refused} />
     </div>
   )
 }
@@ -294,7 +294,7 @@ interface BagsProps {
 /** All the bags of this bead; a filled one is corrected, or emptied back into its tube. */
 function Bags({ packing, task, now, change, print }: BagsProps) {
   const client = useQueryClient()
-  const empty = useDoing(
+  const empty = useIdempotentMutation(
     ({ lineId, kit }: Bag) =>
       call('POST /api/batches/:id/bags/empty', {
         params: { id: packing.id },
@@ -337,21 +337,24 @@ function Bags({ packing, task, now, change, print }: BagsProps) {
 function Close({ packing }: { packing: Packing }) {
   const client = useQueryClient()
   const navigate = useNavigate()
-  const close = useDoing((_: undefined) => call('POST /api/batches/:id/close', { params: { id: packing.id } }), {
-    stale: ['batches', 'stock', 'buy-list'],
-    said: `${packing.name} is closed.`,
-    after: (answer) => {
-      client.setQueryData(['packing', packing.id], answer)
-      void navigate(`/kits/${packing.id}`)
+  const close = useIdempotentMutation(
+    (_: undefined) => call('POST /api/batches/:id/close', { params: { id: packing.id } }),
+    {
+      stale: ['batches', 'stock', 'buy-list'],
+      said: `${packing.name} is closed.`,
+      after: (answer) => {
+        client.setQueryData(['packing', packing.id], answer)
+        void navigate(`/kits/${packing.id}`)
+      },
     },
-  })
+  )
   return (
     <div className="notice good">
       <p>All {packing.kits} kits are packed.</p>
       <Button type="primary" onClick={() => close.run(undefined)} loading={close.busy}>
         Close the batch
       </Button>
-      <Refused error={close.refused} />
+      <ErrorNotice error={close.refused} />
     </div>
   )
 }

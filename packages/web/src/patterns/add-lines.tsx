@@ -4,7 +4,7 @@ import { type Field, type LineForm, lineForms } from '@tessellum/core/notation/l
 import { Button, Drawer, Form, InputNumber, Select } from 'antd'
 import { useEffect, useState } from 'react'
 import { FlatPiece } from '../piece/flat-piece'
-import { formBench } from '../piece/form-bench'
+import { formClient } from '../piece/form-client'
 
 interface AddLinesProps {
   /** Letters that the pattern has. */
@@ -23,7 +23,7 @@ export function AddLines({ beads, stones, add }: AddLinesProps) {
   useEffect(() => {
     if (!open || sketches.length > 0) return
     let gone = false
-    void formBench.sketch(lineForms.map(({ sketch }) => sketch)).then((views) => !gone && setSketches(views))
+    void formClient.sketch(lineForms.map(({ sketch }) => sketch)).then((views) => !gone && setSketches(views))
     return () => {
       gone = true
     }

@@ -10,7 +10,7 @@ import { sayExtents } from '@tessellum/core/report/form-report'
 import { Button, Form, Input, Select } from 'antd'
 import { useMemo, useState } from 'react'
 import { Loading } from '../frame/loading'
-import { slowBench } from './use-evaluated'
+import { patientClient } from './use-evaluated'
 
 interface GradingProps {
   readonly pattern: Pattern
@@ -26,7 +26,7 @@ export function Grading({ pattern, choices, kit }: GradingProps) {
     queryKey: ['grade', pattern.id, pattern.revision, choices, asked],
     enabled: asked !== undefined,
     retry: false,
-    queryFn: () => slowBench.grade(pattern.source, choices, asked?.name ?? '', asked?.values ?? []),
+    queryFn: () => patientClient.grade(pattern.source, choices, asked?.name ?? '', asked?.values ?? []),
   })
   if (names.length === 0) return null
   const roles = [...new Set((data ?? []).flatMap(({ report }) => report.beads.map(({ role }) => role)))]

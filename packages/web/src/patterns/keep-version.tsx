@@ -3,7 +3,7 @@ import type { Pattern, SaveVersion } from '@tessellum/contract/patterns'
 import { Button, Form, Input, Modal } from 'antd'
 import { useState } from 'react'
 import { call, ShopError } from '../shop/api'
-import { useDoing } from '../shop/use-doing'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 
 interface KeepVersionProps {
   readonly pattern: Pattern
@@ -29,7 +29,7 @@ export function KeepVersion({ pattern, save, errors }: KeepVersionProps) {
       return revision
     },
   })
-  const keep = useDoing(
+  const keep = useIdempotentMutation(
     (body: SaveVersion) => call('POST /api/patterns/:id/versions', { params: { id: pattern.id }, body }),
     {
       stale: ['patterns'],

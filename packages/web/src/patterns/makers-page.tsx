@@ -11,7 +11,7 @@ import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { read } from '../shop/queries'
 import { PatternNav } from './pattern-nav'
-import { bench, useReckoned } from './use-evaluated'
+import { evaluateClient, useEvaluated } from './use-evaluated'
 import { useShown } from './use-shown'
 
 export function MakersPage() {
@@ -25,12 +25,12 @@ export function MakersPage() {
 function Makers({ pattern }: { pattern: Pattern }) {
   usePageTitle(`Makers of ${pattern.title}`)
   const { choices, colourway, items, size, set } = useShown(pattern)
-  const { now: report } = useReckoned(pattern.source, choices)
+  const { now: report } = useEvaluated(pattern.source, choices)
   const records = useMemo(() => recordsOf(items ?? []), [items])
   const { data: rows, error } = useQuery({
     queryKey: ['makers', pattern.id, pattern.revision, choices, records.length],
     enabled: items !== undefined,
-    queryFn: () => bench.makers(pattern.source, choices, records),
+    queryFn: () => evaluateClient.makers(pattern.source, choices, records),
   })
   return (
     <div className="page">

@@ -7,9 +7,9 @@ import { useNavigate } from 'react-router'
 import { Loading } from '../frame/loading'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
-import { useDoing } from '../shop/use-doing'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 import { foundOnShelf, type Read, readPatternFile } from './pattern-file'
-import { useReckoned } from './use-evaluated'
+import { useEvaluated } from './use-evaluated'
 
 /** A page that a pattern file can be dropped on; what it holds is shown before anything is kept. */
 export function FileDrop({ children }: { children: (button: ReactNode) => ReactNode }) {
@@ -64,9 +64,9 @@ const noChoices = {}
 function Opened({ opened, close }: { opened: Read; close: () => void }) {
   const navigate = useNavigate()
   const { data: items } = useQuery(read.items)
-  const { now } = useReckoned(opened.source, noChoices)
+  const { now } = useEvaluated(opened.source, noChoices)
   const brought = foundOnShelf(opened.colourways, items ?? [])
-  const keep = useDoing((body: NewPattern) => call('POST /api/patterns', { body }), {
+  const keep = useIdempotentMutation((body: NewPattern) => call('POST /api/patterns', { body }), {
     after: ({ id }) => void navigate(`/patterns/${id}`),
   })
   const faults = now?.diagnostics.filter(({ severity }) => severity !== 'note') ?? []

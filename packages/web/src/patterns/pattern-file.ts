@@ -4,15 +4,15 @@ import type { Item } from '@tessellum/contract/stock'
 import { z } from 'zod'
 
 /** Larger than any pattern of 200,000 beads is. */
-const mostBytes = 4_000_000
+const maxBytes = 4_000_000
 
 /** What a file holds, before anything of it is kept. */
 export type Read = Pick<PatternFile, 'source' | 'words' | 'colourways'>
 
 /** A `.tess` file is the notation itself; a `.json` file the pattern with its words and colourways. @throws Error in words for people */
 export async function readPatternFile(file: File): Promise<Read> {
-  if (file.size > mostBytes)
-    throw new Error(`${file.name} has ${Math.ceil(file.size / 1e6)} MB; a pattern has at most ${mostBytes / 1e6} MB.`)
+  if (file.size > maxBytes)
+    throw new Error(`${file.name} has ${Math.ceil(file.size / 1e6)} MB; a pattern has at most ${maxBytes / 1e6} MB.`)
   let text: string
   try {
     text = new TextDecoder('utf-8', { fatal: true }).decode(await file.arrayBuffer())

@@ -23,7 +23,7 @@ import { Tray } from './tray'
 import { useChosen } from './use-chosen'
 import { type DraftState, useDraft } from './use-draft'
 import { useDress } from './use-dress'
-import { useReckoned } from './use-evaluated'
+import { useEvaluated } from './use-evaluated'
 import { useSettings } from './use-settings'
 import { useShown } from './use-shown'
 
@@ -53,7 +53,7 @@ function Design({ pattern }: { pattern: Pattern }) {
   const ledger = useRef<LedgerHandle>(null)
   const askedSize = params.get('size') ?? ''
 
-  // The size named in the address may have gone from the text; the reckoning then says which there are.
+  // The size named in the address may have gone from the text; the evaluation then says which there are.
   const sizeNames = useRef<readonly string[]>([])
   const size = sizeNames.current.length === 0 || sizeNames.current.includes(askedSize) ? askedSize : ''
   const text = useDeferredValue(draft.text)
@@ -63,7 +63,7 @@ function Design({ pattern }: { pattern: Pattern }) {
     () => ({ ...(size ? { size } : {}), beads: chosen.beads, counting: chosen.counting, options, settings }),
     [size, chosen, options, settings],
   )
-  const { now, lastGood, trouble } = useReckoned(text, choices)
+  const { now, lastGood, trouble } = useEvaluated(text, choices)
   const sound = now?.sound ?? false
   // A text at fault keeps the last good piece; without one, what can be made of it is shown.
   const formed = useFormed(now && (sound || !lastGood) ? text : undefined, choices)
@@ -72,8 +72,8 @@ function Design({ pattern }: { pattern: Pattern }) {
   // Measured on its form, once that is there; of the last good text while this one is at fault.
   const report = formed.report ?? shown
   sizeNames.current = now?.sizes ?? []
-  const reckonedSize = now?.size ?? ''
-  if (reckonedSize !== settledSize && reckonedSize) setSettledSize(reckonedSize)
+  const evaluatedSize = now?.size ?? ''
+  if (evaluatedSize !== settledSize && evaluatedSize) setSettledSize(evaluatedSize)
 
   usePageTitle(pattern.title)
 
@@ -107,7 +107,7 @@ function Design({ pattern }: { pattern: Pattern }) {
     <>
       <PatternNav
         id={pattern.id}
-        chosen={{ size: reckonedSize, colourway: colourway ? String(colourway.id) : undefined }}
+        chosen={{ size: evaluatedSize, colourway: colourway ? String(colourway.id) : undefined }}
       />
       <div className="page-head">
         <h1>{now?.pattern || pattern.title}</h1>
@@ -121,7 +121,7 @@ function Design({ pattern }: { pattern: Pattern }) {
         {sizeNames.current.length > 1 && (
           <Segmented
             aria-label="Size"
-            value={reckonedSize}
+            value={evaluatedSize}
             options={[...sizeNames.current]}
             onChange={(value) => set('size', String(value))}
           />

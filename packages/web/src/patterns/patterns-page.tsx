@@ -11,7 +11,7 @@ import { useMay } from '../people/me'
 import { FlatPiece } from '../piece/flat-piece'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
-import { useDoing } from '../shop/use-doing'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 import { FileDrop } from './open-file'
 import { useChosen } from './use-chosen'
 
@@ -40,7 +40,7 @@ export function PatternsPage() {
   const mayWrite = useMay('patterns.write')
   const navigate = useNavigate()
   const { data: patterns, error } = useQuery(read.patterns)
-  const begin = useDoing((source: string) => call('POST /api/patterns', { body: { source } }), {
+  const begin = useIdempotentMutation((source: string) => call('POST /api/patterns', { body: { source } }), {
     after: ({ id }) => void navigate(`/patterns/${id}`),
   })
   if (error && !patterns) return <Trouble error={error} />

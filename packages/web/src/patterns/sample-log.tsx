@@ -3,7 +3,7 @@ import type { Pattern } from '@tessellum/contract/patterns'
 import type { NewSample, Samples } from '@tessellum/contract/samples'
 import { sayLength, sayPercent } from '@tessellum/core/measure/units'
 import type { Report } from '@tessellum/core/report/report'
-import { leastSamples } from '@tessellum/core/thread/sampled'
+import { minSamples } from '@tessellum/core/thread/sampled'
 import { Button, Form, Input, InputNumber, Modal } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
@@ -11,7 +11,7 @@ import { forgetForm, KeptForm } from '../frame/kept-form'
 import { useMay } from '../people/me'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
-import { useDoing } from '../shop/use-doing'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 
 interface SampleLogProps {
   readonly pattern: Pattern
@@ -27,7 +27,7 @@ interface Logged {
   readonly note?: string
 }
 
-/** What a sample really took, logged against what was reckoned; and the samples there are. */
+/** What a sample really took, logged against what was computed; and the samples there are. */
 export function SampleLog({ pattern, report, minutes, eager }: SampleLogProps) {
   const mayLog = useMay('samples.log')
   const [open, setOpen] = useState(false)
@@ -35,7 +35,7 @@ export function SampleLog({ pattern, report, minutes, eager }: SampleLogProps) {
   const name = `sample-${pattern.id}`
   const client = useQueryClient()
   const { data } = useQuery(read.samples(pattern.id))
-  const log = useDoing(
+  const log = useIdempotentMutation(
     (body: NewSample) => call('POST /api/patterns/:id/samples', { params: { id: pattern.id }, body }),
     {
       after: (answer) => {
@@ -123,7 +123,7 @@ export function SampleLog({ pattern, report, minutes, eager }: SampleLogProps) {
                 <th>By</th>
                 <th>Minutes</th>
                 <th>Thread</th>
-                <th>Against reckoned</th>
+                <th>Against computed</th>
               </tr>
             </thead>
             <tbody>
@@ -152,10 +152,10 @@ function Shown({ shown: { technique, thread, minutes, correction } }: { shown: S
   return (
     <p className="quiet figures">
       {thread.count} sample{thread.count === 1 ? '' : 's'} in {technique}: thread {spread(thread)}
-      {minutes && `; time ${spread(minutes)}`}, against what was reckoned.{' '}
+      {minutes && `; time ${spread(minutes)}`}, against what was computed.{' '}
       {correction.count > 0
         ? `Thread plans of this pattern are corrected by ${sayPercent(correction.ratio - 1)}.`
-        : `From ${leastSamples} on they correct the thread plan.`}
+        : `From ${minSamples} on they correct the thread plan.`}
     </p>
   )
 }
@@ -164,7 +164,7 @@ function Shown({ shown: { technique, thread, minutes, correction } }: { shown: S
 const sayEffect = ({ ratio, count }: { ratio: number; count: number }) =>
   count > 0
     ? `(threads are cut ${sayPercent(ratio - 1)} by ${count} samples)`
-    : `(threads are cut by samples once there are ${leastSamples})`
+    : `(threads are cut by samples once there are ${minSamples})`
 
 const sayRatio = (each: { threadMm: number; computedMm: number } | undefined) =>
   each ? `${sayPercent(each.threadMm / each.computedMm - 1)} thread` : ''

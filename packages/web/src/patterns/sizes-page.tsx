@@ -20,7 +20,7 @@ import { read } from '../shop/queries'
 import { Grading } from './grading'
 import { PatternNav } from './pattern-nav'
 import { useDress } from './use-dress'
-import { useReckoned } from './use-evaluated'
+import { useEvaluated } from './use-evaluated'
 import { useShown } from './use-shown'
 
 export function SizesPage() {
@@ -47,8 +47,8 @@ function Sizes({ pattern }: { pattern: Pattern }) {
     const all = Object.values(extents)
     return [Math.max(1, ...all.map(([width]) => width)), Math.max(1, ...all.map(([, height]) => height))] as const
   }, [extents])
-  const { now } = useReckoned(pattern.source, asked)
-  if (!now) return <Loading what="Reckoning" />
+  const { now } = useEvaluated(pattern.source, asked)
+  if (!now) return <Loading what="Evaluation" />
   const sizes = now.sizes.length > 0 ? now.sizes : ['']
   return (
     <div className="page">
@@ -112,7 +112,7 @@ function SizeColumn({ pattern, size, face, shown, within, note }: SizeColumnProp
     [size, chosen, options, settings],
   )
   const { report: formed, scene, trouble, why } = useFormed(pattern.source, choices)
-  const { now } = useReckoned(pattern.source, choices)
+  const { now } = useEvaluated(pattern.source, choices)
   const report = formed ?? now
   const dress = useDress(report, chosen)
   const colours = Object.fromEntries(Object.entries(dress).map(([role, { colour }]) => [role, colour]))
@@ -143,7 +143,7 @@ function SizeColumn({ pattern, size, face, shown, within, note }: SizeColumnProp
           />
         )}
       </div>
-      {report ? <SizeFigures report={report} why={why} formed={formed !== undefined} /> : <Loading what="Reckoning" />}
+      {report ? <SizeFigures report={report} why={why} formed={formed !== undefined} /> : <Loading what="Evaluation" />}
     </article>
   )
 }

@@ -119,7 +119,7 @@ function ThreadCompartment({
         {cuts.length > 1 ? `${cuts.length} cuts of ${sayLength(cut)}` : 'one cut'}
         {report.makes > 1 ? ' for each piece' : ''}: {sayInches(cut)}, {saySpans(cut, usualThreadSettings.spanMm)}
         <br />
-        {sayLength(totalMm)} reckoned with ends and take-up
+        {sayLength(totalMm)} evaluated with ends and take-up
         {item && line && <Shelf item={item} quantity={line.quantity} />}
       </div>
     </div>

@@ -7,7 +7,7 @@ import type { Candidate, Question, Substitute } from '@tessellum/core/substitute
 import type { Ways } from '@tessellum/core/substitute/ways'
 import { type Remote, wrap } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
-import type { ReckonBench } from './evaluate.worker'
+import type { EvaluateTasks } from './evaluate.worker'
 
 /** A pattern that takes longer than this is given up: the worker is ended and a new one begun. */
 const patienceMs = 5000
@@ -18,37 +18,43 @@ const longPatienceMs = 60_000
 class BegunAgain extends Error {}
 
 /** One worker for many questions, begun again when something in it does not come to an end. */
-class Bench {
+class EvaluateClient {
   constructor(private readonly patienceMs: number) {}
 
   private worker: Worker | undefined
-  private remote: Remote<ReckonBench> | undefined
+  private remote: Remote<EvaluateTasks> | undefined
   private readonly waiting = new Set<(error: Error) => void>()
 
-  reckon = (source: string, choices: Choices): Promise<Report> =>
+  evaluate = (source: string, choices: Choices): Promise<Report> =>
     this.ask(
-      (bench) => bench.reckon(source, choices),
-      'This pattern takes too long to reckon. Make it smaller, or in parts.',
+      (evaluateClient) => evaluateClient.evaluate(source, choices),
+      'This pattern takes too long to evaluate. Make it smaller, or in parts.',
     )
 
   substitutes = (question: Question): Promise<Substitute[]> =>
-    this.ask((bench) => bench.substitutes(question), 'Working out what could stand in takes too long for this pattern.')
+    this.ask(
+      (evaluateClient) => evaluateClient.substitutes(question),
+      'Working out what could stand in takes too long for this pattern.',
+    )
 
   grade = (source: string, choices: Choices, name: string, values: readonly number[]): Promise<Grade[]> =>
     this.ask(
-      (bench) => bench.grade(source, choices, name, values),
+      (evaluateClient) => evaluateClient.grade(source, choices, name, values),
       'Grading takes too long for this pattern. Give fewer measures.',
     )
 
   makers = (source: string, choices: Choices, records: readonly Bead[]): Promise<MakerRow[]> =>
     this.ask(
-      (bench) => bench.makers(source, choices, records),
+      (evaluateClient) => evaluateClient.makers(source, choices, records),
       "Working out the makers' beads takes too long for this pattern.",
     )
 
-  private ask<Answer>(what: (bench: Remote<ReckonBench>) => Promise<Answer>, tooLong: string): Promise<Answer> {
+  private ask<Answer>(
+    what: (evaluateClient: Remote<EvaluateTasks>) => Promise<Answer>,
+    tooLong: string,
+  ): Promise<Answer> {
     this.worker ??= new Worker(new URL('./evaluate.worker.ts', import.meta.url), { type: 'module' })
-    this.remote ??= wrap<ReckonBench>(this.worker)
+    this.remote ??= wrap<EvaluateTasks>(this.worker)
     const remote = this.remote
     return new Promise<Answer>((resolve, reject) => {
       const timer = setTimeout(() => {
@@ -78,14 +84,17 @@ class Bench {
     question: Omit<Question, 'candidates' | 'touching' | 'colours' | 'kits'>,
     candidate: Candidate,
   ): Promise<Ways> =>
-    this.ask((bench) => bench.ways(question, candidate), 'Comparing the ways takes too long for this pattern.')
+    this.ask(
+      (evaluateClient) => evaluateClient.ways(question, candidate),
+      'Comparing the ways takes too long for this pattern.',
+    )
 }
 
-export const bench = new Bench(patienceMs)
+export const evaluateClient = new EvaluateClient(patienceMs)
 /** For what takes a while, so that typing never waits behind it. */
-export const slowBench = new Bench(longPatienceMs)
+export const patientClient = new EvaluateClient(longPatienceMs)
 
-export interface Reckoning {
+export interface Evaluation {
   /** Of the text as it is now; its counts may be partial where lines are at fault. */
   readonly now: Report | undefined
   /** The newest that had no line at fault: shown, marked as old, while the text is being mended. */
@@ -94,9 +103,9 @@ export interface Reckoning {
   readonly trouble: string | undefined
 }
 
-/** Reckons a pattern as it changes; of many keystrokes only the newest counts. `undefined` waits. */
-export function useReckoned(source: string | undefined, choices: Choices): Reckoning {
-  const [state, setState] = useState<Reckoning>({
+/** Evaluates a pattern as it changes; of many keystrokes only the newest counts. `undefined` waits. */
+export function useEvaluated(source: string | undefined, choices: Choices): Evaluation {
+  const [state, setState] = useState<Evaluation>({
     now: undefined,
     lastGood: undefined,
     pending: true,
@@ -116,7 +125,7 @@ export function useReckoned(source: string | undefined, choices: Choices): Recko
         const { source, choices } = wanted.current
         wanted.current = undefined
         try {
-          const now = await bench.reckon(source, choices)
+          const now = await evaluateClient.evaluate(source, choices)
           if (wanted.current) continue
           setState((before) => ({
             now,

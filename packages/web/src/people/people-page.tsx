@@ -2,20 +2,20 @@ import { useQuery } from '@tanstack/react-query'
 import type { Person } from '@tessellum/contract/people'
 import { Button, Table } from 'antd'
 import { AskFirst } from '../frame/ask-first'
+import { ErrorNotice } from '../frame/error-notice'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
-import { Refused } from '../frame/refused'
 import { Trouble } from '../frame/trouble'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
-import { useDoing } from '../shop/use-doing'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 
 /** Who may sign in; the owner ends somebody's sessions, and lets them in again. */
 export function PeoplePage() {
   usePageTitle('People')
   const { data, error } = useQuery(read.people)
   const { data: me } = useQuery(read.me)
-  const change = useDoing(
+  const change = useIdempotentMutation(
     ({ id, what }: { id: number; what: 'disable' | 'enable' }) =>
       call(`POST /api/people/:id/${what}`, { params: { id } }),
     { stale: ['people'] },
@@ -25,7 +25,7 @@ export function PeoplePage() {
   return (
     <div className="page stack">
       <h1>People</h1>
-      <Refused error={change.refused} />
+      <ErrorNotice error={change.refused} />
       <Table<Person>
         rowKey="id"
         dataSource={data}

@@ -22,10 +22,10 @@ const paper = '#f1eadb'
 const tilts = 14
 
 /** So many beads are turned one by one; of more, each of these ways round has a picture. */
-const mostTurned = 260
+const maxTurned = 260
 const angles = 64
 /** Thread between so many beads is left out while the piece is being turned. */
-const mostThreaded = 700
+const maxThreaded = 700
 
 interface Picture {
   readonly image: CanvasImageSource
@@ -268,7 +268,7 @@ export class DrawnStage implements PieceStage {
     pen.clearRect(0, 0, canvas.width, canvas.height)
     if (!scene) return
     const beads = scene.beads.length
-    const shown = this.threadShown && !(this.held && beads > mostThreaded) ? this.stretches.length : 0
+    const shown = this.threadShown && !(this.held && beads > maxThreaded) ? this.stretches.length : 0
     const stones = beads + this.stretches.length
     const all = stones + scene.stones.length + scene.rings.length
     if (this.order.length !== all) {
@@ -328,7 +328,7 @@ export class DrawnStage implements PieceStage {
     const out = axis[2] < 0 ? -1 : 1
     const [ax, ay] = [axis[0] * out, -axis[1] * out]
     const flat = Math.hypot(ax, ay)
-    const few = scene.beads.length <= mostTurned
+    const few = scene.beads.length <= maxTurned
     const tilt = Math.round(Math.abs(axis[2]) * (few ? tilts : tilts / 2)) * (few ? 1 : 2)
     if (few) {
       const picture = this.picture(bead, look, tilt, scale)

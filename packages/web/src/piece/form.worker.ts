@@ -65,7 +65,7 @@ async function through<Value>(job: number, work: Generator<unknown, Value>): Pro
   }
 }
 
-const bench = {
+const tasks = {
   async form(job: number, source: string, choices: Choices, tell: (told: Told) => void): Promise<void> {
     const working = formPattern(source, choices, 2)
     let shown: Form | undefined
@@ -74,16 +74,16 @@ const bench = {
       let next = working.next()
       while (!next.done && next.value.form === shown && performance.now() < until) next = working.next()
       if (next.done) {
-        const { reckoned, form, unformed } = next.value
-        const scene = form && sceneOf(reckoned, form)
-        tell({ type: 'done', report: reckoned.report, scene, why: unformed?.why })
+        const { evaluated, form, unformed } = next.value
+        const scene = form && sceneOf(evaluated, form)
+        tell({ type: 'done', report: evaluated.report, scene, why: unformed?.why })
         return
       }
-      const { form, reckoned, progress } = next.value
+      const { form, evaluated, progress } = next.value
       if (form === shown) {
         const { poses, thread } = posesOf(form)
         tell(transfer({ type: 'moved', poses, thread, progress }, [poses.buffer, thread.buffer]))
-      } else tell({ type: 'begun', report: reckoned.report, scene: sceneOf(reckoned, form) })
+      } else tell({ type: 'begun', report: evaluated.report, scene: sceneOf(evaluated, form) })
       shown = form
       await breathe()
       if (left.delete(job)) return
@@ -94,11 +94,11 @@ const bench = {
   async steps(job: number, source: string, choices: Choices): Promise<StepPoses[] | undefined> {
     const formed = await through(job, formPattern(source, choices, 2))
     if (!formed) return undefined
-    const { reckoned, form } = formed
+    const { evaluated, form } = formed
     if (!form) return []
     const steps: StepPoses[] = []
     const work = (function* () {
-      for (const step of stepForms(reckoned, form, undefined, lastForms)) {
+      for (const step of stepForms(evaluated, form, undefined, lastForms)) {
         if (step) steps.push({ passes: step.passes, ...posesOf(step.form) })
         yield
       }
@@ -116,12 +116,12 @@ const bench = {
   /** Small drawings of short patterns. */
   sketch(sources: readonly string[]): (View | undefined)[] {
     return sources.map((source) => {
-      const { reckoned, form } = formedPattern(source)
-      return form && viewOf(sceneOf(reckoned, form))
+      const { evaluated, form } = formedPattern(source)
+      return form && viewOf(sceneOf(evaluated, form))
     })
   },
 }
 
-export type FormBench = typeof bench
+export type FormTasks = typeof tasks
 
-expose(bench)
+expose(tasks)

@@ -4,7 +4,7 @@ import type { Progress } from '@tessellum/core/report/measures'
 import type { Report } from '@tessellum/core/report/report'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import type { Done, Told } from './form.worker'
-import { formBench } from './form-bench'
+import { formClient } from './form-client'
 
 /** Where everything lies. */
 export type Lying = Pick<Scene, 'poses' | 'thread'>
@@ -51,7 +51,7 @@ export function useFormed(source: string | undefined, choices: Choices): Formed 
   const stands = useRef(false)
   useEffect(() => {
     if (source === undefined) return
-    const known = formBench.known(source, choices)
+    const known = formClient.known(source, choices)
     if (known) {
       stands.current = known.scene !== undefined
       setState(doneWith(known))
@@ -75,12 +75,12 @@ export function useFormed(source: string | undefined, choices: Choices): Formed 
       setState((before) => ({ ...before, settling: false, progress: undefined, trouble }))
     let timer: ReturnType<typeof setTimeout> | undefined
     let gone = false
-    void formBench.recall(source, choices).then((kept) => {
+    void formClient.recall(source, choices).then((kept) => {
       if (gone) return
       if (kept) setDone(kept)
       else
         timer = setTimeout(() => {
-          leaveOff = formBench.form(source, choices, tell, fail)
+          leaveOff = formClient.form(source, choices, tell, fail)
         }, pauseMs)
     })
     const left = () => {

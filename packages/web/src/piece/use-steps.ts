@@ -2,7 +2,7 @@ import type { Scene } from '@tessellum/core/drawing/scene'
 import type { Choices } from '@tessellum/core/evaluate/evaluate-pattern'
 import { useEffect, useMemo, useState } from 'react'
 import type { StepPoses } from './form.worker'
-import { formBench } from './form-bench'
+import { formClient } from './form-client'
 import type { Lying } from './use-formed'
 
 /** The piece as it lies after each step of the way; none until they have been computed, and the finished piece is shown. */
@@ -10,7 +10,7 @@ export function useSteps(source: string, choices: Choices, wanted: boolean): rea
   const [steps, setSteps] = useState<readonly StepPoses[]>([])
   useEffect(() => {
     setSteps([])
-    return wanted ? formBench.steps(source, choices, setSteps) : undefined
+    return wanted ? formClient.steps(source, choices, setSteps) : undefined
   }, [source, choices, wanted])
   return steps
 }

@@ -80,7 +80,7 @@ function written(key: RouteKey, { params = {}, query = {} }: AnyInput): string {
 }
 
 /** A browser keeps 64 kB of requests alive in all. */
-const mostKeptAlive = 6000
+const maxKeptAlive = 6000
 
 /** Asks the server by the contract's table, and reads its answer by it. */
 export async function call<Key extends RouteKey>(
@@ -103,7 +103,7 @@ export async function call<Key extends RouteKey>(
       },
       body: file ?? body ?? null,
       // What is done goes on when the page is left: the server drops what whoever asked has hung up on.
-      keepalive: method !== 'GET' && file === undefined && (body?.length ?? 0) < mostKeptAlive,
+      keepalive: method !== 'GET' && file === undefined && (body?.length ?? 0) < maxKeptAlive,
     })
   } catch {
     throw new ShopError({

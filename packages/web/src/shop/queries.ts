@@ -107,10 +107,10 @@ export const read = {
     queryKey: ['batches', 'competing'],
     queryFn: () => call('GET /api/batches/competing'),
   }),
-  rescue: (itemId: number) =>
+  shortagePlan: (itemId: number) =>
     queryOptions({
-      queryKey: ['batches', 'rescue', itemId],
-      queryFn: () => call('GET /api/items/:id/rescue', { params: { id: itemId } }),
+      queryKey: ['batches', 'shortage-plan', itemId],
+      queryFn: () => call('GET /api/items/:id/shortage-plan', { params: { id: itemId } }),
     }),
   bench: queryOptions({ queryKey: ['bench'], queryFn: () => call('GET /api/bench') }),
   diary: (from: string, to: string) =>

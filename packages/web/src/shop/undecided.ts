@@ -4,7 +4,7 @@
  */
 const keptMs = 30 * 60_000
 /** Longer ones, such as a whole pattern's text, are remembered by the page only. */
-const mostLetters = 4000
+const maxLetters = 4000
 const storedAs = 'undecided'
 
 interface Undecided {
@@ -24,7 +24,7 @@ function stored(): [string, Undecided][] {
 
 function store(): void {
   try {
-    sessionStorage.setItem(storedAs, JSON.stringify([...here].filter(([what]) => what.length <= mostLetters)))
+    sessionStorage.setItem(storedAs, JSON.stringify([...here].filter(([what]) => what.length <= maxLetters)))
   } catch {
     // Without room to remember them they last as long as the page.
   }

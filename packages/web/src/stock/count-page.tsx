@@ -7,15 +7,15 @@ import { Button, type GetRef, InputNumber, Select } from 'antd'
 import dayjs from 'dayjs'
 import { useRef, useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
+import { ErrorNotice } from '../frame/error-notice'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
-import { Refused } from '../frame/refused'
 import { Trouble } from '../frame/trouble'
 import { useScale } from '../packing/use-scale'
 import { useMay } from '../people/me'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
-import { useDoing } from '../shop/use-doing'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 
 const stateWords: Readonly<Record<StocktakeSummary['state'], string>> = {
   counting: 'counting',
@@ -31,7 +31,7 @@ export function CountsPage() {
   const { data: places, error } = useQuery(read.places)
   const { data: stocktakes } = useQuery(read.stocktakes)
   const [place, setPlace] = useState<string>()
-  const begin = useDoing((where: string) => call('POST /api/stocktakes', { body: { place: where } }), {
+  const begin = useIdempotentMutation((where: string) => call('POST /api/stocktakes', { body: { place: where } }), {
     stale: ['stocktakes'],
     after: ({ id }) => void navigate(`/stock/count/${id}`),
   })
@@ -69,7 +69,7 @@ export function CountsPage() {
           <span className="quiet figures">{chosen && `${chosen.lots} lots`}</span>
         </div>
       )}
-      <Refused error={begin.refused} />
+      <ErrorNotice error={begin.refused} />
       {stocktakes.length === 0 ? (
         <div className="empty sheet">
           <h2>Nothing has been counted yet</h2>
@@ -120,7 +120,7 @@ function Count({ stocktake }: { stocktake: Stocktake }) {
   const client = useQueryClient()
   const mayMove = useMay('stock.move') && stocktake.state === 'counting'
   const keep = (answer: Stocktake) => client.setQueryData(['stocktakes', stocktake.id], answer)
-  const end = useDoing(
+  const end = useIdempotentMutation(
     (what: 'post' | 'abandon') => call(`POST /api/stocktakes/:id/${what}`, { params: { id: stocktake.id } }),
     {
       stale: ['stocktakes', 'stock'],
@@ -157,7 +157,7 @@ function Count({ stocktake }: { stocktake: Stocktake }) {
         )}
         <Link to="/stock/count">All counts</Link>
       </div>
-      <Refused error={end.refused} />
+      <ErrorNotice error={end.refused} />
       <p className={differ.length > 0 ? 'notice' : 'quiet'} role="status">
         {differ.length === 0
           ? 'No difference so far. What is sold or packed meanwhile is taken account of.'
@@ -202,7 +202,7 @@ function OneTube({ stocktakeId, row, mayMove, keep }: OneTubeProps) {
   const field = useRef<GetRef<typeof InputNumber>>(null)
   const [typed, setTyped] = useState<number | null>(counted === null ? null : counted / perSpoken[unit])
   const [here, setHere] = useState(false)
-  const count = useDoing(
+  const count = useIdempotentMutation(
     (value: number | null) =>
       call('PUT /api/stocktakes/:id/lots/:lotId', { params: { id: stocktakeId, lotId }, body: { counted: value } }),
     { after: keep },
@@ -225,7 +225,7 @@ function OneTube({ stocktakeId, row, mayMove, keep }: OneTubeProps) {
         </svg>{' '}
         <Link to={`/stock/${row.itemId}`}>{row.name}</Link>
         <span className="quiet"> lot {row.lotCode}</span>
-        {count.refused && <Refused error={count.refused} />}
+        {count.refused && <ErrorNotice error={count.refused} />}
       </th>
       <td>{finely(row.frozen, unit)}</td>
       <td>{row.moved === 0 ? '' : finely(row.moved, unit)}</td>

@@ -2,11 +2,11 @@ import type { StockFileOutcome } from '@tessellum/contract/stock-file'
 import { Button, Upload } from 'antd'
 import { useState } from 'react'
 import { Link } from 'react-router'
+import { ErrorNotice } from '../frame/error-notice'
 import { usePageTitle } from '../frame/page-title'
-import { Refused } from '../frame/refused'
 import { useMay } from '../people/me'
 import { call } from '../shop/api'
-import { useDoing } from '../shop/use-doing'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 
 /** The shelf as a file: out, and in again with all it would do told before it is done. */
 export function StockFilesPage() {
@@ -14,10 +14,10 @@ export function StockFilesPage() {
   const mayKeep = useMay('stock.keep')
   const [file, setFile] = useState<File>()
   const [outcome, setOutcome] = useState<StockFileOutcome>()
-  const preview = useDoing((chosen: File) => call('POST /api/stock/file/preview', { file: chosen }), {
+  const preview = useIdempotentMutation((chosen: File) => call('POST /api/stock/file/preview', { file: chosen }), {
     after: setOutcome,
   })
-  const take = useDoing((chosen: File) => call('POST /api/stock/file', { file: chosen }), {
+  const take = useIdempotentMutation((chosen: File) => call('POST /api/stock/file', { file: chosen }), {
     stale: ['stock', 'batches', 'buy-list'],
     said: ({ done }) => (done ? 'The file is taken in.' : 'Nothing has been changed.'),
     after: setOutcome,
@@ -67,7 +67,7 @@ export function StockFilesPage() {
           </Upload.Dragger>
           <div style={{ marginTop: 14 }} className="stack">
             {preview.busy && <p role="status">Reading it row by row…</p>}
-            <Refused error={preview.refused ?? take.refused} />
+            <ErrorNotice error={preview.refused ?? take.refused} />
             {outcome && file && <Outcome outcome={outcome} busy={take.busy} take={() => take.run(file)} />}
           </div>
         </section>
@@ -132,7 +132,7 @@ function Outcome({ outcome, busy, take }: { outcome: StockFileOutcome; busy: boo
 }
 
 /** More than these are only counted. */
-const mostTold = 60
+const maxTold = 60
 
 const Told = ({ title, lines }: { title: string; lines: readonly string[] }) =>
   lines.length > 0 ? (
@@ -141,10 +141,10 @@ const Told = ({ title, lines }: { title: string; lines: readonly string[] }) =>
         {title}: {lines.length}
       </summary>
       <ul className="figures">
-        {lines.slice(0, mostTold).map((line, i) => (
+        {lines.slice(0, maxTold).map((line, i) => (
           <li key={i}>{line}</li>
         ))}
-        {lines.length > mostTold && <li className="quiet">and {lines.length - mostTold} more</li>}
+        {lines.length > maxTold && <li className="quiet">and {lines.length - maxTold} more</li>}
       </ul>
     </details>
   ) : null

@@ -2,10 +2,10 @@ import { type ItemStory, saveItem } from '@tessellum/contract/stock'
 import { perSpoken, spokenUnit } from '@tessellum/core/stock/quantity'
 import { AutoComplete, Button, ColorPicker, Form, Input, InputNumber, Modal, Select } from 'antd'
 import { useNavigate } from 'react-router'
+import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm } from '../frame/kept-form'
-import { Refused } from '../frame/refused'
 import { call, ShopError } from '../shop/api'
-import { useDoing } from '../shop/use-doing'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 
 type Unit = 'mg' | 'piece' | 'mm'
 
@@ -48,7 +48,7 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
   const [form] = Form.useForm<Fields>()
   const unit = Form.useWatch('unit', form) ?? item?.unit ?? 'mg'
   const category = Form.useWatch('category', form) ?? item?.category ?? 'bead'
-  const save = useDoing(
+  const save = useIdempotentMutation(
     (fields: Fields) => {
       const read = saveItem.safeParse(asInput(fields, item?.bead?.contact ?? 2.5))
       if (!read.success) {
@@ -203,7 +203,7 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
           )}
         </Form.List>
         <div style={{ marginTop: 14 }}>
-          <Refused error={save.refused} />
+          <ErrorNotice error={save.refused} />
         </div>
       </KeptForm>
     </Modal>

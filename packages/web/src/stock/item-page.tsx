@@ -8,14 +8,14 @@ import dayjs from 'dayjs'
 import { useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { OrderItem } from '../buying/order-item'
+import { ErrorNotice } from '../frame/error-notice'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
-import { Refused } from '../frame/refused'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
-import { useDoing } from '../shop/use-doing'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 import { ItemForm } from './item-form'
 import { Lots } from './lots'
 import { Quantity } from './quantity-cell'
@@ -225,7 +225,7 @@ const Coming = ({ item }: { item: ItemStory }) => (
 
 /** A wrong move is taken back by another: the ledger forgets nothing. */
 function Reverse({ move }: { move: Move }) {
-  const reverse = useDoing(
+  const reverse = useIdempotentMutation(
     (reason: string) => call('POST /api/moves/:id/reverse', { params: { id: move.id }, body: { reason } }),
     { stale: ['stock'], said: 'Taken back by another move.', tell: true },
   )
@@ -259,7 +259,7 @@ interface MoveFields {
 /** Posts a move by hand. */
 function MoveForm({ item }: { item: ItemStory }) {
   const [form] = Form.useForm<MoveFields>()
-  const post = useDoing(
+  const post = useIdempotentMutation(
     ({ lotId, kind, amount, reason }: MoveFields) => {
       const body = handMove.parse({ kind, quantity: Math.round(amount * perSpoken[item.unit]), reason })
       return call('POST /api/lots/:id/moves', { params: { id: lotId }, body })
@@ -308,7 +308,7 @@ function MoveForm({ item }: { item: ItemStory }) {
       <Form.Item label="Why" name="reason" rules={[{ required: true, whitespace: true, message: 'Say why.' }]}>
         <Input maxLength={200} />
       </Form.Item>
-      <Refused error={post.refused} />
+      <ErrorNotice error={post.refused} />
       <Button type="primary" htmlType="submit" loading={post.busy}>
         Post
       </Button>

@@ -5,18 +5,18 @@ import { perSpoken, spokenUnit } from '@tessellum/core/stock/quantity'
 import { AutoComplete, Button, Form, InputNumber, Modal, Table } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
-import { Refused } from '../frame/refused'
+import { ErrorNotice } from '../frame/error-notice'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
-import { useDoing } from '../shop/use-doing'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 import { Quantity } from './quantity-cell'
 
-type Doing = 'transfer' | 'weighing'
+type LotAction = 'transfer' | 'weighing'
 
 /** An item's lots, each where it lies, with what can be done with its tube. */
 export function Lots({ item, mayMove }: { item: ItemStory; mayMove: boolean }) {
-  const [doing, setDoing] = useState<{ readonly lot: Lot; readonly what: Doing }>()
-  const print = useDoing((lotId: number) => call('POST /api/lots/:id/label', { params: { id: lotId } }), {
+  const [doing, setDoing] = useState<{ readonly lot: Lot; readonly what: LotAction }>()
+  const print = useIdempotentMutation((lotId: number) => call('POST /api/lots/:id/label', { params: { id: lotId } }), {
     said: 'The label is printed.',
   })
   return (
@@ -90,7 +90,7 @@ export function Lots({ item, mayMove }: { item: ItemStory; mayMove: boolean }) {
       />
       {print.refused && (
         <div className="pad">
-          <Refused error={print.refused} />
+          <ErrorNotice error={print.refused} />
         </div>
       )}
       {doing?.what === 'transfer' && <Move item={item} lot={doing.lot} close={() => setDoing(undefined)} />}
@@ -115,7 +115,7 @@ interface AboutLot {
 function Move({ item, lot, close }: AboutLot) {
   const [form] = Form.useForm<{ place: string; amount: number | null }>()
   const { data: places } = useQuery(read.places)
-  const move = useDoing(
+  const move = useIdempotentMutation(
     ({ place, amount }: { place: string; amount?: number | null }) =>
       call('POST /api/lots/:id/transfer', {
         params: { id: lot.id },
@@ -144,7 +144,7 @@ function Move({ item, lot, close }: AboutLot) {
         <Form.Item label={`How much, ${spokenUnit[item.unit]}: the whole tube when left empty`} name="amount">
           <InputNumber min={0.001} style={{ width: 160 }} />
         </Form.Item>
-        <Refused error={move.refused} />
+        <ErrorNotice error={move.refused} />
       </Form>
     </Modal>
   )
@@ -155,7 +155,7 @@ function Weigh({ item, lot, close }: AboutLot) {
   const [form] = Form.useForm<{ beads: number; grams: number }>()
   const beads = Form.useWatch('beads', form)
   const grams = Form.useWatch('grams', form)
-  const weigh = useDoing(
+  const weigh = useIdempotentMutation(
     (fields: { beads: number; grams: number }) =>
       call('POST /api/lots/:id/weighing', {
         params: { id: lot.id },
@@ -193,7 +193,7 @@ function Weigh({ item, lot, close }: AboutLot) {
             {nominal ? `; ${nominal} mg are usual for it` : ''}
           </p>
         )}
-        <Refused error={weigh.refused} />
+        <ErrorNotice error={weigh.refused} />
       </Form>
     </Modal>
   )

@@ -2,10 +2,10 @@ import type { StockUnit } from '@tessellum/contract/stock'
 import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
 import { Checkbox, DatePicker, Form, Input, InputNumber, Modal } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
+import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm } from '../frame/kept-form'
-import { Refused } from '../frame/refused'
 import { call } from '../shop/api'
-import { useDoing } from '../shop/use-doing'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 
 interface ReceiveLotProps {
   readonly item: { readonly id: number; readonly name: string; readonly unit: StockUnit }
@@ -29,7 +29,7 @@ export function ReceiveLot({ item, quantity, purchaseId, close }: ReceiveLotProp
   const name = purchaseId === undefined ? `lot-of-${item.id}` : `delivery-${purchaseId}`
   const amount = Form.useWatch('amount', form) ?? quantity / perSpoken[item.unit]
   const missing = quantity - Math.round(amount * perSpoken[item.unit])
-  const receive = useDoing(
+  const receive = useIdempotentMutation(
     ({ code, day, amount, restComing = true }: Fields) => {
       const came = {
         code,
@@ -89,7 +89,7 @@ export function ReceiveLot({ item, quantity, purchaseId, close }: ReceiveLotProp
         <Form.Item name="restComing" valuePropName="checked" hidden={purchaseId === undefined || missing <= 0}>
           <Checkbox>The other {sayQuantity(Math.max(0, missing), item.unit)} are still to come</Checkbox>
         </Form.Item>
-        <Refused error={receive.refused} />
+        <ErrorNotice error={receive.refused} />
       </KeptForm>
     </Modal>
   )

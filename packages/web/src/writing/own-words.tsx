@@ -4,10 +4,10 @@ import { type StepKey, type StepWords, sameStep } from '@tessellum/core/writing/
 import type { Step, WrittenPattern } from '@tessellum/core/writing/written-pattern'
 import { Button, Drawer, Input, Select } from 'antd'
 import { useEffect, useState } from 'react'
+import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, useKept } from '../frame/kept-form'
-import { Refused } from '../frame/refused'
 import { call } from '../shop/api'
-import { useDoing } from '../shop/use-doing'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 
 interface OwnWordsProps {
   readonly pattern: Pattern
@@ -19,7 +19,7 @@ interface OwnWordsProps {
 
 /** The designer's own words, step by step; and those whose step is gone. */
 export function OwnWords({ pattern, written, words, aside, close }: OwnWordsProps) {
-  const save = useDoing(
+  const save = useIdempotentMutation(
     (body: SaveWords) => call('PUT /api/patterns/:id/words', { params: { id: pattern.id }, body }),
     { stale: ['editions'], after: (_, { language, ...key }) => forgetForm(keptName(pattern.id, language, key)) },
   )
@@ -34,7 +34,7 @@ export function OwnWords({ pattern, written, words, aside, close }: OwnWordsProp
       <p className="quiet">
         They stay with a step as long as its line says the same in notation. What is said of counts stays as it is.
       </p>
-      <Refused error={save.refused} />
+      <ErrorNotice error={save.refused} />
       {aside.map((each) => (
         <Aside
           key={JSON.stringify(each)}

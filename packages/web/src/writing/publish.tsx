@@ -8,10 +8,10 @@ import { forgetForm, KeptForm } from '../frame/kept-form'
 import { Loading } from '../frame/loading'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
-import { useDoing } from '../shop/use-doing'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 import { Carriers } from './carriers'
 import { Reconcile } from './reconcile'
-import { writeBench } from './write-bench'
+import { writeClient } from './write-client'
 
 interface PublishProps {
   readonly pattern: Pattern
@@ -29,7 +29,7 @@ export function Publish({ pattern, edition, close }: PublishProps) {
     retry: false,
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 60_000,
-    queryFn: () => writeBench().check(gathered as Edition),
+    queryFn: () => writeClient().check(gathered as Edition),
   })
   const trouble = error ?? checked.error
   const musts = checked.data?.filter(({ weight }) => weight === 'must') ?? []
@@ -84,7 +84,7 @@ function PublishForm({ pattern, stopped, close }: { pattern: Pattern; stopped: b
   const corrects = Form.useWatch('corrects', form)
   const number = (pattern.version ?? 0) + 1
   const published = pattern.versions.filter((each) => each.published)
-  const publish = useDoing(
+  const publish = useIdempotentMutation(
     (body: SaveVersion) => call('POST /api/patterns/:id/versions', { params: { id: pattern.id }, body }),
     {
       stale: ['patterns', 'editions'],

@@ -2,13 +2,13 @@ import type { Edition } from '@tessellum/contract/editions'
 import { reconcile, sayFinding } from '@tessellum/core/kit/reconcile'
 import { Input } from 'antd'
 import { useMemo, useState } from 'react'
-import { useReckoned } from '../patterns/use-evaluated'
+import { useEvaluated } from '../patterns/use-evaluated'
 
 /** A materials list written by hand, held against what the steps really use. */
 export function Reconcile({ edition }: { edition: Edition }) {
   const [list, setList] = useState('')
   const choices = useMemo(() => ({ size: edition.size }), [edition.size])
-  const { now } = useReckoned(edition.source, choices)
+  const { now } = useEvaluated(edition.source, choices)
   const found = useMemo(() => (now && list.trim() ? reconcile(now, list) : []), [now, list])
   return (
     <details className="reconcile">

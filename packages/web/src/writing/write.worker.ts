@@ -24,7 +24,7 @@ export interface Page {
   readonly why: string | undefined
 }
 
-const bench = {
+const tasks = {
   write(gathered: Gathered, language: LanguageCode, sheet: Sheet, seat: Seat | undefined): Page {
     const edition = writeEdition(gathered, language)
     const drawings = drawingsAsSvg(edition)
@@ -45,6 +45,6 @@ const bench = {
   check: (gathered: Gathered): Lack[] => checkEdition(gathered),
 }
 
-export type WriteBench = typeof bench
+export type WriteTasks = typeof tasks
 
-expose(bench)
+expose(tasks)

@@ -20,7 +20,7 @@ import { download } from './download'
 import { OwnWords } from './own-words'
 import { Publish } from './publish'
 import type { Page } from './write.worker'
-import { writeBench } from './write-bench'
+import { writeClient } from './write-client'
 
 export function WrittenPage() {
   const id = Number(useParams().id)
@@ -83,7 +83,7 @@ function Written({ pattern }: { pattern: Pattern }) {
     retry: false,
     placeholderData: (before) => before,
     queryFn: () =>
-      writeBench().write(gathered.data as Edition, language, sheet, seat ? { name: seat, chosen } : undefined),
+      writeClient().write(gathered.data as Edition, language, sheet, seat ? { name: seat, chosen } : undefined),
   })
   usePageTitle(`${pattern.title}, written`)
   const trouble = gathered.error ?? page.error

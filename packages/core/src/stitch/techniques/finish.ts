@@ -4,9 +4,9 @@ import type { Technique } from '../technique'
 export const finishTechnique: Technique<null> = {
   word: 'finish',
   read: () => null,
-  work(_, bench, span) {
-    bench.needle('finish', span)
-    bench.finished = true
+  work(_, machine, span) {
+    machine.needle('finish', span)
+    machine.finished = true
     return { type: 'finish' }
   },
 }

@@ -1,12 +1,12 @@
 import { asRun, type BeadList, readBeadList, rolesIn } from '../../notation/bead-list'
-import { type Expression, readExpression, reckon, reckonCount } from '../../notation/expression'
+import { type Expression, evaluate, evaluateCount, readExpression } from '../../notation/expression'
 import { LineFault, type Span } from '../../notation/fault'
 import { readTarget, type TargetWords } from '../../notation/parse-target'
-import type { Bench } from '../bench'
 import { strung } from '../course'
 import { beadOf, type Hole } from '../hole'
 import { type Mark, readMark } from '../mark'
 import { runsOf } from '../runs'
+import type { StitchMachine } from '../stitch-machine'
 import { findTold } from '../target'
 import type { Technique } from '../technique'
 import { travelTo } from '../travel'
@@ -55,18 +55,18 @@ export const fringeTechnique: Technique<FringeWords> = {
     }
     return { list, end, between, keep, graded, into, name }
   },
-  work({ list, end, between: spacing, keep: kept, graded, into, name }, bench, span) {
-    bench.needle('fringe', span)
+  work({ list, end, between: spacing, keep: kept, graded, into, name }, machine, span) {
+    machine.needle('fringe', span)
     for (const { role, span: at } of [list, end, spacing].flatMap((each) => (each ? rolesIn(each) : [])))
-      bench.beadRole(role, at)
-    const hung = into && findTold(into, bench)
+      machine.beadRole(role, at)
+    const hung = into && findTold(into, machine)
     const found = hung?.holes
-    const asked = graded?.values.map((value) => reckon(value, bench)) ?? [undefined]
+    const asked = graded?.values.map((value) => evaluate(value, machine)) ?? [undefined]
     // A profile is hung from the end at which the needle is.
     const fromEnd =
       found !== undefined &&
       found[found.length - 1] !== undefined &&
-      beadOf(found[found.length - 1] as Hole) === beadOf(bench.work.needle as Hole)
+      beadOf(found[found.length - 1] as Hole) === beadOf(machine.work.needle as Hole)
     const places = found && (fromEnd ? [...found].reverse() : found)
     const values = fromEnd ? [...asked].reverse() : asked
     if (places && graded && places.length !== values.length) {
@@ -76,29 +76,29 @@ export const fringeTechnique: Technique<FringeWords> = {
         `Give ${places.length} numbers after "in".`,
       )
     }
-    const keep = kept ? reckonCount(kept, bench, 'The number of beads') : 0
-    const between = spacing ? asRun(spacing, bench) : []
-    const from = bench.work.passes
+    const keep = kept ? evaluateCount(kept, machine, 'The number of beads') : 0
+    const between = spacing ? asRun(spacing, machine) : []
+    const from = machine.work.passes
     const strands = []
     const all: Hole[] = []
     for (let i = 0; i < (places?.length ?? values.length); i++) {
       const place = places?.[i]
       if (i > 0)
         for (const letter of between)
-          all.push(bench.work.pick(bench.beadRole(letter, span), 'ring', bench.statement, strung))
+          all.push(machine.work.pick(machine.beadRole(letter, span), 'ring', machine.statement, strung))
       if (place !== undefined) {
-        if (i > 0 && between.length > 0) bench.work.pass(fromEnd ? place ^ 1 : place, 'ring', bench.statement)
-        else travelTo(place, bench, into?.span ?? span)
+        if (i > 0 && between.length > 0) machine.work.pass(fromEnd ? place ^ 1 : place, 'ring', machine.statement)
+        else travelTo(place, machine, into?.span ?? span)
       }
       const value = values[i % values.length]
-      if (graded && value) bench.values.set(graded.name, value)
-      const strand = { beads: asRun(list, bench), end: end ? asRun(end, bench) : [] }
-      all.push(...hang(strand, keep, bench, span))
+      if (graded && value) machine.values.set(graded.name, value)
+      const strand = { beads: asRun(list, machine), end: end ? asRun(end, machine) : [] }
+      all.push(...hang(strand, keep, machine, span))
       strands.push({ beads: runsOf(strand.beads), end: runsOf(strand.end) })
     }
-    if (graded) bench.values.delete(graded.name)
-    bench.mark(name, all)
-    bench.trail = { what: 'run', from, to: bench.work.passes }
+    if (graded) machine.values.delete(graded.name)
+    machine.mark(name, all)
+    machine.trail = { what: 'run', from, to: machine.work.passes }
     return {
       type: 'fringe',
       strands,
@@ -114,20 +114,20 @@ export const fringeTechnique: Technique<FringeWords> = {
 function hang(
   strand: { beads: readonly string[]; end: readonly string[] },
   keep: number,
-  bench: Bench,
+  machine: StitchMachine,
   span: Span,
 ): Hole[] {
-  const { work } = bench
+  const { work } = machine
   const { beads, end } = strand
-  bench.makeRoom(beads.length + end.length, beads.length, span)
+  machine.makeRoom(beads.length + end.length, beads.length, span)
   // Without end beads the last of the strand turns the thread.
   const turning = end.length > 0 ? 0 : 1
   if (beads.length - turning < keep)
     throw new LineFault(span, `A strand of ${beads.length} cannot keep ${keep} out of the way back.`, 'Keep fewer.')
-  const pick = (letter: string) => work.pick(bench.beadRole(letter, span), 'ring', bench.statement, strung)
+  const pick = (letter: string) => work.pick(machine.beadRole(letter, span), 'ring', machine.statement, strung)
   const down = beads.map(pick)
   const tip = end.map(pick)
   const up = down.slice(keep, down.length - turning).reverse()
-  for (const [i, h] of up.entries()) work.pass(h ^ 1, i === 0 ? 'fringe turn' : 'ring', bench.statement)
+  for (const [i, h] of up.entries()) work.pass(h ^ 1, i === 0 ? 'fringe turn' : 'ring', machine.statement)
   return [...down, ...tip]
 }

@@ -1,4 +1,4 @@
-import { type Expression, readExpression, reckonCount } from '../../notation/expression'
+import { type Expression, evaluateCount, readExpression } from '../../notation/expression'
 import { LineFault } from '../../notation/fault'
 import type { Technique } from '../technique'
 
@@ -9,27 +9,27 @@ export const goTechnique: Technique<{ beads: Expression; back: boolean }> = {
     const back = cursor.take('Word', 'back') !== undefined
     return { beads: readExpression(cursor), back }
   },
-  work({ beads, back }, bench, span) {
-    const { work, trail } = bench
-    bench.needle('go', span)
-    const count = reckonCount(beads, bench, 'The number of beads', 1)
+  work({ beads, back }, machine, span) {
+    const { work, trail } = machine
+    machine.needle('go', span)
+    const count = evaluateCount(beads, machine, 'The number of beads', 1)
     if (back) {
       const laid = work.passes - (work.threads[work.threads.length - 1] ?? 0)
       if (count >= laid)
         throw new LineFault(beads.span, `The thread has passed only ${laid} beads so far.`, `At most ${laid - 1}.`)
-      bench.makeRoom(0, count, span)
+      machine.makeRoom(0, count, span)
       const end = work.passes - 1
-      for (let i = 1; i <= count; i++) work.pass(work.holeAt(end - i) ^ 1, 'travel', bench.statement)
-      bench.standWhereNeedleIs()
+      for (let i = 1; i <= count; i++) work.pass(work.holeAt(end - i) ^ 1, 'travel', machine.statement)
+      machine.standWhereNeedleIs()
       return { type: 'go', beads: count, back }
     }
     if (!trail)
-      throw bench.missing(span, 'There is nothing yet to go along.', 'Put it after a loop, a ring or a round.')
-    bench.makeRoom(0, count, span)
+      throw machine.missing(span, 'There is nothing yet to go along.', 'Put it after a loop, a ring or a round.')
+    machine.makeRoom(0, count, span)
     const length = trail.to - trail.from
     for (let i = 0; i < count; i++)
-      work.pass(work.holeAt(trail.from + ((bench.along + i) % length)), 'travel', bench.statement)
-    bench.along = (bench.along + count) % length
+      work.pass(work.holeAt(trail.from + ((machine.along + i) % length)), 'travel', machine.statement)
+    machine.along = (machine.along + count) % length
     return { type: 'go', beads: count, back }
   },
 }

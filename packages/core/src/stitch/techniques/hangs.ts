@@ -13,9 +13,9 @@ export const hangsTechnique: Technique<TargetWords> = {
       throw new LineFault(cursor.peek() ?? cursor.end, 'What does the piece hang from?', example)
     return readTarget(cursor)
   },
-  work(target, bench) {
-    const { holes, told } = findTold(target, bench)
-    bench.work.hangsFrom.push(...holes.map(beadOf))
+  work(target, machine) {
+    const { holes, told } = findTold(target, machine)
+    machine.work.hangsFrom.push(...holes.map(beadOf))
     return { type: 'hangs', target: told }
   },
 }

@@ -1,4 +1,4 @@
-import { type Expression, readExpression, reckon } from '../../notation/expression'
+import { type Expression, evaluate, readExpression } from '../../notation/expression'
 import { LineFault } from '../../notation/fault'
 import type { Technique } from '../technique'
 
@@ -15,9 +15,9 @@ export const letTechnique: Technique<{ name: string; of: Expression }> = {
       )
     return { name, of: readExpression(cursor) }
   },
-  work({ name, of }, bench) {
-    const value = reckon(of, bench)
-    bench.values.set(name, value)
+  work({ name, of }, machine) {
+    const value = evaluate(of, machine)
+    machine.values.set(name, value)
     return { type: 'let', name, amount: value.amount, unit: value.unit }
   },
 }

@@ -1,5 +1,5 @@
 import { asRun, type BeadList, readBeadList, rolesIn } from '../../notation/bead-list'
-import { type Expression, readExpression, reckonCount } from '../../notation/expression'
+import { type Expression, evaluateCount, readExpression } from '../../notation/expression'
 import { LineFault } from '../../notation/fault'
 import { strung } from '../course'
 import { beadOf } from '../hole'
@@ -36,35 +36,35 @@ export const loopTechnique: Technique<LoopWords> = {
     }
     return { list, over, back, name }
   },
-  work({ list, over, back, name }, bench, span) {
-    const { work } = bench
-    const from = bench.needle('loop', span)
-    for (const { role, span: at } of rolesIn(list)) bench.beadRole(role, at)
-    const run = asRun(list, bench)
-    const beads = over ? reckonCount(over, bench, 'The number of beads', 1) : 1
+  work({ list, over, back, name }, machine, span) {
+    const { work } = machine
+    const from = machine.needle('loop', span)
+    for (const { role, span: at } of rolesIn(list)) machine.beadRole(role, at)
+    const run = asRun(list, machine)
+    const beads = over ? evaluateCount(over, machine, 'The number of beads', 1) : 1
     const begins = work.passes - (work.threads[work.threads.length - 1] ?? 0)
     // A tail hangs out of a bead that it has passed.
     const laid = Math.max(1, begins)
     if (beads > laid)
       throw new LineFault(over?.span ?? span, `The thread has passed only ${laid} beads so far.`, `At most ${laid}.`)
-    bench.makeRoom(run.length, beads, span)
+    machine.makeRoom(run.length, beads, span)
     const begun = work.passes
     const left = begins === 0 ? [from] : Array.from({ length: beads }, (_, i) => work.holeAt(begun - beads + i))
     const holes = run.map((letter, i) =>
-      work.pick(bench.beadRole(letter, list.span), i === 0 ? 'right angle' : 'ring', bench.statement, strung),
+      work.pick(machine.beadRole(letter, list.span), i === 0 ? 'right angle' : 'ring', machine.statement, strung),
     )
-    if (back) for (const h of left.reverse()) work.pass(h ^ 1, 'right angle', bench.statement)
-    else for (const [i, h] of left.entries()) work.pass(h, i === 0 ? 'right angle' : 'ring', bench.statement)
-    bench.mark(name, holes)
-    bench.trail = { what: 'loop', from: begun, to: work.passes }
-    bench.along = 0
+    if (back) for (const h of left.reverse()) work.pass(h ^ 1, 'right angle', machine.statement)
+    else for (const [i, h] of left.entries()) work.pass(h, i === 0 ? 'right angle' : 'ring', machine.statement)
+    machine.mark(name, holes)
+    machine.trail = { what: 'loop', from: begun, to: work.passes }
+    machine.along = 0
     return {
       type: 'loop',
       beads: runsOf(run),
       over: beads,
       back,
       name,
-      through: bench.letterOf(work.role(beadOf(from))),
+      through: machine.letterOf(work.role(beadOf(from))),
     }
   },
 }

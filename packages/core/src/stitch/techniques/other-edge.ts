@@ -13,14 +13,14 @@ export const otherEdgeTechnique: Technique<null> = {
       throw new LineFault(word, `Expected "edge" after "other", found "${word.text}".`, 'Write: other edge.', 'edge')
     return null
   },
-  work(_, bench, span) {
-    const { work } = bench
-    const needle = bench.needle('other edge', span)
-    bench.rail('other edge', span)
-    const other = bench.edge === 'front' ? 'back' : 'front'
-    const rail = bench.edges[other]
+  work(_, machine, span) {
+    const { work } = machine
+    const needle = machine.needle('other edge', span)
+    machine.rail('other edge', span)
+    const other = machine.edge === 'front' ? 'back' : 'front'
+    const rail = machine.edges[other]
     if (!rail) {
-      throw bench.missing(
+      throw machine.missing(
         span,
         'The ring has no other edge until a round has been stitched on it.',
         'Stitch a round first, for example: round A.',
@@ -29,18 +29,18 @@ export const otherEdgeTechnique: Technique<null> = {
     const lasts = new Map<Hole, number>(
       rail.groups.map((group, i) => [group.stands[group.stands.length - 1] as Hole, i]),
     )
-    const way = wayTo(bench, needle, span, (h) => lasts.has(h))
+    const way = wayTo(machine, needle, span, (h) => lasts.has(h))
     if (!way)
       throw new LineFault(
         span,
         'No thread leads from here to the other edge.',
         'Finish here and begin a new thread there.',
       )
-    bench.makeRoom(0, way.length, span)
-    for (const h of way) work.pass(h, 'travel', bench.statement)
+    machine.makeRoom(0, way.length, span)
+    for (const h of way) work.pass(h, 'travel', machine.statement)
     const landed = lasts.get(way[way.length - 1] as Hole) as number
-    bench.edges[other] = turned(rail, landed + 1)
-    bench.edge = other
+    machine.edges[other] = turned(rail, landed + 1)
+    machine.edge = other
     return { type: 'other edge', edge: other, passed: way.length, fresh: rail.fresh }
   },
 }

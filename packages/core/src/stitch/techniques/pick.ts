@@ -9,19 +9,19 @@ import type { Technique } from '../technique'
 export const pickTechnique: Technique<{ list: BeadList; name: Mark | undefined }> = {
   word: 'pick',
   read: (cursor) => ({ list: readBeadList(cursor, 'pick'), name: readMark(cursor) }),
-  work({ list, name }, bench, span) {
-    const { work } = bench
-    bench.threadUp(span)
-    for (const { role, span: at } of rolesIn(list)) bench.beadRole(role, at)
-    const moves = asMoves(list, bench)
-    bench.makeRoom(moves.length, moves.length, span)
+  work({ list, name }, machine, span) {
+    const { work } = machine
+    machine.threadUp(span)
+    for (const { role, span: at } of rolesIn(list)) machine.beadRole(role, at)
+    const moves = asMoves(list, machine)
+    machine.makeRoom(moves.length, moves.length, span)
     const { needle } = work
     const from = work.passes
     const told: MoveTold[] = []
-    const group = doMoves(moves, bench, needle === undefined ? 'ring' : 'netting', undefined, told)
-    bench.mark(name, group.holes)
-    bench.trail = { what: 'run', from, to: work.passes }
-    bench.along = 0
+    const group = doMoves(moves, machine, needle === undefined ? 'ring' : 'netting', undefined, told)
+    machine.mark(name, group.holes)
+    machine.trail = { what: 'run', from, to: work.passes }
+    machine.along = 0
     return { type: 'pick', beads: runsOf(pickedRoles(moves)), name, moves: told.length > 1 ? told : [] }
   },
 }

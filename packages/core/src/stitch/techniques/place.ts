@@ -17,12 +17,12 @@ export const placeTechnique: Technique<{ role: string; at: Span; where: TargetWo
     const name = cursor.expect('Name', "a stone's letter", 'For example: place S.')
     return { role: name.text, at: name, where: cursor.take('Word', 'in') ? readTarget(cursor) : undefined }
   },
-  work({ role, at, where }, bench, span) {
-    const stone = bench.stone(role, at)
+  work({ role, at, where }, machine, span) {
+    const stone = machine.stone(role, at)
     if (!stone) {
       throw new LineFault(
         at,
-        bench.bead(role, at)
+        machine.bead(role, at)
           ? `${role} is a bead; it is picked up, not placed.`
           : `There is no stone ${role} in this pattern.`,
         `Declare it: stone S round 14 mm, and place S.`,
@@ -30,35 +30,35 @@ export const placeTechnique: Technique<{ role: string; at: Span; where: TargetWo
     }
     const ring = ringForStone(
       { letter: role, stone },
-      where && walkedAlong(find(where, bench), bench.work),
-      bench,
+      where && walkedAlong(find(where, machine), machine.work),
+      machine,
       span,
     )
     const beads = ring.holes.length
-    const { work } = bench
+    const { work } = machine
     const held = [...work.cores].find(([, stone]) => stone === role)?.[0]
     // A second ring round a stone has a verdict of its own; the stone lies where it lay. A line that is done again lays another in.
-    const again = bench.placed.get(role) === bench.statement
+    const again = machine.placed.get(role) === machine.statement
     const another = held !== undefined && where !== undefined && ring.course !== held && !again
     if (ring.course !== undefined && work.courses[ring.course]?.kind === 'ring') {
       const { ease } = ring
-      const hold = another ? undefined : bench.formed?.held?.[role]
+      const hold = another ? undefined : machine.formed?.held?.[role]
       const verdict = seatVerdict(ring.verdict, hold)
-      bench.fits.push({ stone: role, beads, ease, verdict })
+      machine.fits.push({ stone: role, beads, ease, verdict })
       const sits = verdict === 'snug' || verdict === 'loose'
-      bench.remark(
+      machine.remark(
         sits ? 'note' : 'warning',
         at,
         `${seatWords({ stone: role, beads, ease, verdict: ring.verdict }, hold)}${oddWords(ring)}`,
         sits ? undefined : `Let the count follow the stone: ring ... with fit(${role}, A).`,
       )
     }
-    if (bench.placed.has(role) && !another)
-      bench.remark('warning', at, `${role} has been placed already.`, 'Declare another stone if there are two.')
-    if (!bench.placed.has(role)) bench.placed.set(role, bench.statement)
-    bench.used.add(role)
+    if (machine.placed.has(role) && !another)
+      machine.remark('warning', at, `${role} has been placed already.`, 'Declare another stone if there are two.')
+    if (!machine.placed.has(role)) machine.placed.set(role, machine.statement)
+    machine.used.add(role)
     if (!another)
-      work.cores.set(ring.course ?? work.gather(ring.holes, (bead) => bench.lengthOf(work.role(bead))), role)
+      work.cores.set(ring.course ?? work.gather(ring.holes, (bead) => machine.lengthOf(work.role(bead))), role)
     return { type: 'place', role, another: another ? beads : undefined }
   },
 }

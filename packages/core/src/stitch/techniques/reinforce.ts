@@ -1,22 +1,22 @@
-import { type Expression, readExpression, reckonCount } from '../../notation/expression'
+import { type Expression, evaluateCount, readExpression } from '../../notation/expression'
 import type { Technique } from '../technique'
 
 /** `reinforce`, `reinforce 2`: goes once or more along what was last made, for strength. */
 export const reinforceTechnique: Technique<{ times: Expression | undefined }> = {
   word: 'reinforce',
   read: (cursor) => ({ times: cursor.done ? undefined : readExpression(cursor) }),
-  work({ times: written }, bench, span) {
-    const { work } = bench
-    bench.needle('reinforce', span)
-    const times = written ? reckonCount(written, bench, 'The number of times', 1) : 1
-    const trail = bench.trail
+  work({ times: written }, machine, span) {
+    const { work } = machine
+    machine.needle('reinforce', span)
+    const times = written ? evaluateCount(written, machine, 'The number of times', 1) : 1
+    const trail = machine.trail
     if (!trail)
-      throw bench.missing(span, 'There is nothing yet to reinforce.', 'Put it after a ring, a round or a loop.')
+      throw machine.missing(span, 'There is nothing yet to reinforce.', 'Put it after a ring, a round or a loop.')
     const length = trail.to - trail.from
-    bench.makeRoom(0, length * times, span)
+    machine.makeRoom(0, length * times, span)
     for (let turn = 0; turn < times; turn++) {
       for (let pass = trail.from; pass < trail.to; pass++)
-        work.pass(work.holeAt(pass), work.jogAt(pass), bench.statement)
+        work.pass(work.holeAt(pass), work.gapAt(pass), machine.statement)
     }
     return { type: 'reinforce', times, what: trail.what, passed: length * times }
   },

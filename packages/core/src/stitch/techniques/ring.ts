@@ -22,25 +22,29 @@ export const ringTechnique: Technique<RingWords> = {
     const knot = cursor.take('Word', 'knot') !== undefined
     return { list, knot, name: name ?? readMark(cursor) }
   },
-  work({ list, knot, name }, bench, span) {
-    const { work } = bench
+  work({ list, knot, name }, machine, span) {
+    const { work } = machine
     const from = work.passes
-    const strung = string(list, bench, 'ring', 3)
+    const strung = string(list, machine, 'ring', 3)
     const { run, holes } = strung
     const closed = work.passes
-    const usual = bench.settings.closing
+    const usual = machine.settings.closing
     const closing = knot && usual !== 'knot' ? 'knot and pass again' : usual
     const again = closing === 'pass again' || closing === 'knot and pass again'
     if (again) {
-      bench.makeRoom(0, holes.length, span)
-      for (const h of holes) work.pass(h, 'ring', bench.statement)
+      machine.makeRoom(0, holes.length, span)
+      for (const h of holes) work.pass(h, 'ring', machine.statement)
     }
-    bench.standOn(freshRail(strung, true))
+    machine.standOn(freshRail(strung, true))
     const mean = (of: (role: number) => number) =>
       holes.reduce((sum, h) => sum + of(work.role(beadOf(h))), 0) / holes.length
-    bench.ring = { beads: run.length, lengthMm: mean(bench.lengthOf) * run.length, acrossMm: mean(bench.acrossOf) }
-    bench.mark(name, holes, true)
-    bench.trail = again ? { what: 'ring', from: closed, to: work.passes } : { what: 'ring', from, to: closed }
+    machine.ring = {
+      beads: run.length,
+      lengthMm: mean(machine.lengthOf) * run.length,
+      acrossMm: mean(machine.acrossOf),
+    }
+    machine.mark(name, holes, true)
+    machine.trail = again ? { what: 'ring', from: closed, to: work.passes } : { what: 'ring', from, to: closed }
     const { cycle, repeats } = shortestCycle(run, (a, b) => a === b)
     return { type: 'ring', pattern: runsOf(cycle), repeats, beads: run.length, closing, name }
   },

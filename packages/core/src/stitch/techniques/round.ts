@@ -1,16 +1,16 @@
 import { divisors } from '../../measure/whole'
 import { asStitches, type BeadList, pickedRoles, readBeadList, rolesIn, type Stitch } from '../../notation/bead-list'
-import { reckonCount } from '../../notation/expression'
+import { evaluateCount } from '../../notation/expression'
 import { DoesNotDivide, LineFault, type Span } from '../../notation/fault'
 import { type IntoWords, readInto } from '../../notation/parse-into'
 import { sharedOut } from '../../sizing/shared-out'
 import type { IntoTold, MoveTold, StitchTold } from '../action'
 import { anchorsOf, edgeNamed, middleOf } from '../anchors'
-import type { Bench } from '../bench'
 import { doMoves } from '../do-moves'
 import { beadOf, type Hole } from '../hole'
 import { type Mark, readMark } from '../mark'
 import { type Group, holesOf, type Rail } from '../rail'
+import type { StitchMachine } from '../stitch-machine'
 import { findTold } from '../target'
 import type { Technique } from '../technique'
 
@@ -45,21 +45,21 @@ export const roundTechnique: Technique<RoundWords> = {
 
   into: ({ into }) => into,
 
-  work({ list, into, stepsUp, name }, bench, span) {
-    const { work } = bench
-    bench.needle('round', span)
-    for (const { role, span: at } of rolesIn(list)) bench.beadRole(role, at)
-    const written = asStitches(list, bench)
-    if (!bench.edges[bench.edge]) {
-      const named = edgeNamed(into, bench)
-      if (named) bench.standOn(named)
+  work({ list, into, stepsUp, name }, machine, span) {
+    const { work } = machine
+    machine.needle('round', span)
+    for (const { role, span: at } of rolesIn(list)) machine.beadRole(role, at)
+    const written = asStitches(list, machine)
+    if (!machine.edges[machine.edge]) {
+      const named = edgeNamed(into, machine)
+      if (named) machine.standOn(named)
     }
-    const rail = bench.rail('round', span)
-    const found = anchorsOf(rail, into, written, bench, list.span)
+    const rail = machine.rail('round', span)
+    const found = anchorsOf(rail, into, written, machine, list.span)
     // One stitch of the whole round is not like the others of its kind.
     const stitches = found.evens ? wholeRound(written, found.anchors.length) : written
     // Before the round: it may take the name of what it goes into.
-    const intoTold = toldInto(into, rail, found.anchors, bench)
+    const intoTold = toldInto(into, rail, found.anchors, machine)
     const { skipped, odd } = found
     const beyond = Math.max(0, found.beyond ?? 0)
     // Stitches beyond the last anchor go into what this round has added; until then they stand empty.
@@ -71,11 +71,11 @@ export const roundTechnique: Technique<RoundWords> = {
     const added = picks.reduce((sum, each) => sum + each, 0) * (n / stitches.length)
     if (added === 0)
       throw new LineFault(list.span, 'This round picks up nothing at all.', 'Use "reinforce" to go round once more.')
-    bench.makeRoom(added, anchors.reduce((sum, anchor) => sum + anchor.length, 0) + added, span)
+    machine.makeRoom(added, anchors.reduce((sum, anchor) => sum + anchor.length, 0) + added, span)
 
     const peyote = into.type === 'gaps'
-    const jog = peyote ? 'peyote' : 'netting'
-    if (peyote && rail.fresh) settleFirstRow(anchors, rail, bench)
+    const stitchGap = peyote ? 'peyote' : 'netting'
+    if (peyote && rail.fresh) settleFirstRow(anchors, rail, machine)
     const below = work.seat(beadOf(anchors.find((anchor) => anchor.length > 0)?.[0] as Hole)).course
     // Along a rail gathered by hand, beads lie where the thread lays them.
     const course = below < 0 || rail.course < 0 ? -1 : work.courses.length
@@ -84,7 +84,7 @@ export const roundTechnique: Technique<RoundWords> = {
     /** What each stitch of the list does, as it is told. */
     const done: MoveTold[][] = []
     const closing = anchors.findLast((anchor) => anchor.length > 0)
-    let before = rail.closed && closing ? lastTurn(closing, bench) : work.seat(beadOf(work.needle as Hole)).turn
+    let before = rail.closed && closing ? lastTurn(closing, machine) : work.seat(beadOf(work.needle as Hole)).turn
     let firstDone = -1
     for (let i = 0; i < n; i++) {
       const given = anchors[i] as readonly Hole[]
@@ -106,8 +106,8 @@ export const roundTechnique: Technique<RoundWords> = {
         const told: MoveTold[] = []
         const group = doMoves(
           stitch.moves,
-          bench,
-          jog,
+          machine,
+          stitchGap,
           course < 0
             ? undefined
             : (k, of) => ({ course, turn: before + gap * along(k, of), lift: peyote ? 1 : archAt(k, of) }),
@@ -117,9 +117,9 @@ export const roundTechnique: Technique<RoundWords> = {
         if (group.holes.length > 0) groups.push(group)
         if (firstDone < 0 && group.holes.length > 0) firstDone = work.passes
       }
-      if (!edge) passGroup(anchor, jog, bench)
-      else if (stitch.moves.length > 0) turnIn(groups[groups.length - 1], bench)
-      if (anchor.length > 0) before = lastTurn(anchor, bench)
+      if (!edge) passGroup(anchor, stitchGap, machine)
+      else if (stitch.moves.length > 0) turnIn(groups[groups.length - 1], machine)
+      if (anchor.length > 0) before = lastTurn(anchor, machine)
     }
     if (course >= 0) {
       const kind = peyote ? 'gaps' : 'arcs'
@@ -130,20 +130,20 @@ export const roundTechnique: Technique<RoundWords> = {
     const upPast = steps ? picks.findIndex((each) => each > 0) : 0
     if (steps) {
       // Past the anchors of any stitches that added nothing, to the first group that was added.
-      for (const anchor of anchors.slice(0, upPast)) passGroup(anchor, jog, bench)
-      passGroup(first.holes.slice(0, reachOf(first, bench)), jog, bench)
+      for (const anchor of anchors.slice(0, upPast)) passGroup(anchor, stitchGap, machine)
+      passGroup(first.holes.slice(0, reachOf(first, machine)), stitchGap, machine)
     }
 
-    bench.trail = { what: 'round', from: firstDone, to: work.passes }
+    machine.trail = { what: 'round', from: firstDone, to: work.passes }
     if (name) {
-      bench.mark(
+      machine.mark(
         name,
         groups.flatMap((group) => group.holes),
         rail.closed,
       )
-      bench.groupsOf.set(name.name, name.all ? [...(bench.groupsOf.get(name.name) ?? []), ...groups] : groups)
+      machine.groupsOf.set(name.name, name.all ? [...(machine.groupsOf.get(name.name) ?? []), ...groups] : groups)
     }
-    bench.edges[bench.edge] = {
+    machine.edges[machine.edge] = {
       ...rail,
       fresh: false,
       course,
@@ -155,9 +155,9 @@ export const roundTechnique: Technique<RoundWords> = {
           : groups,
       odd,
     }
-    const other = bench.edge === 'front' ? 'back' : 'front'
+    const other = machine.edge === 'front' ? 'back' : 'front'
     // Peyote leaves every second bead of a ring for its other edge; any other round leaves the ring itself.
-    if (rail.fresh && rail.closed && !bench.edges[other]) {
+    if (rail.fresh && rail.closed && !machine.edges[other]) {
       const side = -rail.side as 1 | -1
       const left = {
         fresh: false,
@@ -165,17 +165,17 @@ export const roundTechnique: Technique<RoundWords> = {
         groups: skipped,
         odd: found.oddSkipped,
       }
-      bench.edges[other] = { ...rail, side, ...(peyote ? left : {}) }
+      machine.edges[other] = { ...rail, side, ...(peyote ? left : {}) }
     }
-    bench.roundsOn[bench.edge]++
+    machine.roundsOn[machine.edge]++
     return {
       type: 'round',
       stitches: n,
       cycle: toldTogether(stitches, done, found.evens),
       turns: n / stitches.length,
       added,
-      round: bench.roundsOn[bench.edge],
-      edge: bench.edge,
+      round: machine.roundsOn[machine.edge],
+      edge: machine.edge,
       standing: groups.length,
       closed: rail.closed,
       into: intoTold,
@@ -189,7 +189,7 @@ export const roundTechnique: Technique<RoundWords> = {
           : anchors.at(-1)?.length === 0
             ? 'turned in'
             : 'turns',
-      upThrough: steps ? reachOf(first, bench) : 0,
+      upThrough: steps ? reachOf(first, machine) : 0,
       upPast,
       name,
     }
@@ -197,27 +197,28 @@ export const roundTechnique: Technique<RoundWords> = {
 }
 
 /** How far into its first group a round steps up: to what the next round takes for its anchor. */
-function reachOf(first: Group, bench: Bench): number {
-  const next = bench.nextInto
+function reachOf(first: Group, machine: StitchMachine): number {
+  const next = machine.nextInto
   if (next?.type === 'middles' && next.of === undefined) return middleOf(first) + 1
-  if (next?.type === 'nth') return Math.min(reckonCount(next.nth, bench, 'The place', 1), first.holes.length)
+  if (next?.type === 'nth') return Math.min(evaluateCount(next.nth, machine, 'The place', 1), first.holes.length)
   const last = first.stands[first.stands.length - 1]
   return first.holes.indexOf(last as Hole) + 1
 }
 
 /** The last bead of a row that has none to go into: round the thread at the edge, and back through it. */
-function turnIn(last: Group | undefined, bench: Bench): void {
+function turnIn(last: Group | undefined, machine: StitchMachine): void {
   for (const [i, h] of [...(last?.holes ?? [])].reverse().entries())
-    bench.work.pass(h ^ 1, i === 0 ? 'brick' : 'ring', bench.statement)
+    machine.work.pass(h ^ 1, i === 0 ? 'brick' : 'ring', machine.statement)
 }
 
-function passGroup(group: readonly Hole[], jog: 'peyote' | 'netting', bench: Bench): void {
+function passGroup(group: readonly Hole[], stitchGap: 'peyote' | 'netting', machine: StitchMachine): void {
   group.forEach((h, i) => {
-    bench.work.pass(h, i === 0 ? jog : 'ring', bench.statement)
+    machine.work.pass(h, i === 0 ? stitchGap : 'ring', machine.statement)
   })
 }
 
-const lastTurn = (group: readonly Hole[], bench: Bench) => bench.work.seat(beadOf(group[group.length - 1] as Hole)).turn
+const lastTurn = (group: readonly Hole[], machine: StitchMachine) =>
+  machine.work.seat(beadOf(group[group.length - 1] as Hole)).turn
 
 /** How far on from one share of the way round to another, going forward. */
 const forward = (from: number, to: number) => {
@@ -229,11 +230,11 @@ const forward = (from: number, to: number) => {
 const archAt = (k: number, of: number) => Math.sin((Math.PI * (k + 1)) / (of + 1))
 
 /** On a first row the beads passed and the beads left come to lie half a bead to either side of it. */
-function settleFirstRow(anchors: readonly (readonly Hole[])[], rail: Rail, bench: Bench): void {
+function settleFirstRow(anchors: readonly (readonly Hole[])[], rail: Rail, machine: StitchMachine): void {
   const passed = new Set(anchors.flat().map(beadOf))
   for (const h of holesOf(rail)) {
     const bead = beadOf(h)
-    bench.work.reseat(bead, { ...bench.work.seat(bead), lift: (passed.has(bead) ? 0.5 : -0.5) * rail.side })
+    machine.work.reseat(bead, { ...machine.work.seat(bead), lift: (passed.has(bead) ? 0.5 : -0.5) * rail.side })
   }
 }
 
@@ -305,7 +306,12 @@ function toldTogether(
   return told.map(({ stitch, times }) => ({ ...stitch, times }))
 }
 
-function toldInto(into: IntoWords, rail: Rail, anchors: readonly (readonly Hole[])[], bench: Bench): IntoTold {
+function toldInto(
+  into: IntoWords,
+  rail: Rail,
+  anchors: readonly (readonly Hole[])[],
+  machine: StitchMachine,
+): IntoTold {
   const same = (counts: readonly number[]) => (counts.every((each) => each === counts[0]) ? counts[0] : undefined)
   switch (into.type) {
     case 'gaps':
@@ -314,29 +320,29 @@ function toldInto(into: IntoWords, rail: Rail, anchors: readonly (readonly Hole[
       const own = rail.course < 0 ? 'rail' : rail.fresh ? (rail.closed ? 'ring' : 'row') : 'round'
       return {
         type: 'every',
-        each: into.each ? reckonCount(into.each, bench, 'The step', 1) : 1,
-        of: into.of ? findTold(into.of, bench).told : own,
+        each: into.each ? evaluateCount(into.each, machine, 'The step', 1) : 1,
+        of: into.of ? findTold(into.of, machine).told : own,
       }
     }
     case 'spread': {
       const own = rail.course < 0 ? 'rail' : rail.fresh ? (rail.closed ? 'ring' : 'row') : 'round'
-      const found = into.of && findTold(into.of, bench)
+      const found = into.of && findTold(into.of, machine)
       const of = found?.holes.length ?? holesOf(rail).length
       const steps = anchors.map((_, i) => sharedOut(of, anchors.length, i + 1) - sharedOut(of, anchors.length, i))
       return { type: 'spread', steps, of: found?.told ?? own }
     }
     case 'middles': {
-      const groups = into.of === undefined ? rail.groups : (bench.groupsOf.get(into.of) ?? [])
+      const groups = into.of === undefined ? rail.groups : (machine.groupsOf.get(into.of) ?? [])
       return { type: 'group', nth: 'middle', of: same(groups.map(({ holes }) => holes.length)), name: into.of }
     }
     case 'nth': {
       const of = same(rail.groups.map(({ holes }) => holes.length))
-      return { type: 'group', nth: reckonCount(into.nth, bench, 'The place', 1), of, name: undefined }
+      return { type: 'group', nth: evaluateCount(into.nth, machine, 'The place', 1), of, name: undefined }
     }
     case 'bore':
       return { type: 'bore' }
     case 'target':
-      return { type: 'target', targets: into.targets.map((target) => findTold(target, bench).told) }
+      return { type: 'target', targets: into.targets.map((target) => findTold(target, machine).told) }
   }
 }
 

@@ -17,14 +17,14 @@ export const railTechnique: Technique<{ name: string; targets: readonly TargetWo
       throw new LineFault(cursor.peek() ?? cursor.end, 'Expected "=" here.', `For example: rail ${name} = frame:2.`)
     return { name, targets: readTargets(cursor) }
   },
-  work({ name, targets }, bench) {
-    const found = targets.map((target) => findTold(target, bench))
+  work({ name, targets }, machine) {
+    const found = targets.map((target) => findTold(target, machine))
     const holes = walkedAlong(
       found.flatMap((each) => each.holes),
-      bench.work,
+      machine.work,
     )
-    bench.mark({ name, all: false }, holes, true)
-    bench.standOn({
+    machine.mark({ name, all: false }, holes, true)
+    machine.standOn({
       closed: true,
       groups: holes.map((h) => plainGroup([h])),
       fresh: false,
@@ -33,7 +33,7 @@ export const railTechnique: Technique<{ name: string; targets: readonly TargetWo
       course: -1,
       side: 1,
     })
-    bench.gathered = holes
+    machine.gathered = holes
     return { type: 'rail', name, beads: holes.length, targets: found.map(({ told }) => told) }
   },
 }
@@ -51,16 +51,16 @@ export const attachTechnique: Technique<{ item: string; at: Span; target: Target
       )
     return { item: item.text, at: item, target: readTarget(cursor) }
   },
-  work({ item, at, target }, bench) {
-    if (bench.roles.get(item)?.type !== 'item') {
+  work({ item, at, target }, machine) {
+    if (machine.roles.get(item)?.type !== 'item') {
       throw new LineFault(
         at,
         `There is no finding ${item} in this pattern.`,
         `Declare it: item ${item} jump ring 5 mm x 1.`,
       )
     }
-    const { told } = findTold(target, bench)
-    bench.used.add(item)
+    const { told } = findTold(target, machine)
+    machine.used.add(item)
     return { type: 'attach', item, target: told }
   },
 }
@@ -104,23 +104,23 @@ export const newThreadTechnique: Technique<{ target: TargetWords | 'tail' | unde
     }
     return { target: cursor.take('Word', 'at') ? readTarget(cursor) : undefined }
   },
-  work({ target }, bench, span) {
-    const { work } = bench
-    bench.finished = false
+  work({ target }, machine, span) {
+    const { work } = machine
+    machine.finished = false
     if (target === 'tail') {
-      bench.needle('new thread', span)
+      machine.needle('new thread', span)
       const thread = work.threads.length - 1
       if (work.tails.has(thread))
         throw new LineFault(span, 'The tail of this thread is in hand already.', 'Begin another: new thread.')
       // It hangs out of the hole that the thread went into first.
-      bench.beginThread(work.holeAt(work.threads[thread] as number) ^ 1)
+      machine.beginThread(work.holeAt(work.threads[thread] as number) ^ 1)
       return { type: 'new thread', at: undefined, tail: true }
     }
-    const found = target && findTold(target, bench)
-    const at = found ? found.holes[0] : bench.needle('new thread', span)
-    bench.beginThread()
-    if (at !== undefined) work.pass(at, 'travel', bench.statement)
-    bench.standWhereNeedleIs()
+    const found = target && findTold(target, machine)
+    const at = found ? found.holes[0] : machine.needle('new thread', span)
+    machine.beginThread()
+    if (at !== undefined) work.pass(at, 'travel', machine.statement)
+    machine.standWhereNeedleIs()
     return { type: 'new thread', at: found?.told, tail: false }
   },
 }

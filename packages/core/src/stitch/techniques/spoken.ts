@@ -1,6 +1,6 @@
 import { readString } from '../../notation/cursor'
 import { LineFault, type Span } from '../../notation/fault'
-import type { Bench } from '../bench'
+import type { StitchMachine } from '../stitch-machine'
 import type { Technique } from '../technique'
 
 interface Spoken {
@@ -16,7 +16,7 @@ const spoken = (word: 'check' | 'note', example: string): Technique<Spoken> => (
     if (!text) throw new LineFault(at ?? cursor.end, `This ${word} says nothing.`, `For example: ${example}`)
     return { text, at: at ?? cursor.end }
   },
-  work: ({ text, at }, bench) => ({ type: word, text: filledIn(text, at, bench) }),
+  work: ({ text, at }, machine) => ({ type: word, text: filledIn(text, at, machine) }),
 })
 
 /** `check "The edge grips the stone."`: a checkpoint; `{count A}` stands for the beads of A so far, `{count}` for all. */
@@ -24,11 +24,11 @@ export const checkTechnique = spoken('check', 'check "There are {count A} of A."
 /** `note "Keep the tail short."`: words for the stitcher. */
 export const noteTechnique = spoken('note', 'note "Pull firmly here."')
 
-function filledIn(text: string, at: Span, bench: Bench): string {
+function filledIn(text: string, at: Span, machine: StitchMachine): string {
   return text.replace(/\{([^}]*)\}/g, (whole, inside: string) => {
     const [word, letter] = inside.trim().split(/\s+/)
     if (word !== 'count') throw new LineFault(at, `"${whole}" cannot be filled in.`, 'Use {count} or {count A}.')
-    if (letter === undefined) return String(bench.work.beads)
-    return String(bench.beadsOf(bench.beadRole(letter, at)).length)
+    if (letter === undefined) return String(machine.work.beads)
+    return String(machine.beadsOf(machine.beadRole(letter, at)).length)
   })
 }

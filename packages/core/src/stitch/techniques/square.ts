@@ -14,18 +14,18 @@ import type { Technique } from '../technique'
 export const squareTechnique: Technique<{ list: BeadList; name: Mark | undefined }> = {
   word: 'square',
   read: (cursor) => ({ list: readBeadList(cursor, 'square'), name: readMark(cursor) }),
-  work({ list, name }, bench, span) {
-    const { work } = bench
-    bench.needle('square', span)
-    for (const { role, span: at } of rolesIn(list)) bench.beadRole(role, at)
-    const rail = bench.rail('square', span)
+  work({ list, name }, machine, span) {
+    const { work } = machine
+    machine.needle('square', span)
+    for (const { role, span: at } of rolesIn(list)) machine.beadRole(role, at)
+    const rail = machine.rail('square', span)
     if (rail.closed)
       throw new LineFault(
         span,
         'Square stitch goes to and fro along an open row, and this is a ring.',
         'String the first row open, for example: string 12A, then square A.',
       )
-    const cycle = asStitches(list, bench).map(({ moves }) => {
+    const cycle = asStitches(list, machine).map(({ moves }) => {
       const roles = pickedRoles(moves)
       if (roles.length === 0 || roles.length !== moves.length)
         throw new LineFault(
@@ -44,22 +44,22 @@ export const squareTechnique: Technique<{ list: BeadList; name: Mark | undefined
         'A row of square stitch has as many beads as the one below.',
       )
     const turns = below.length / each
-    bench.makeRoom(below.length, 3 * below.length, span)
+    machine.makeRoom(below.length, 3 * below.length, span)
     const begun = work.passes
     const made: Hole[] = []
     const stitches = Array.from({ length: turns }, () => cycle).flat()
     for (const roles of stitches) {
       const under = below.slice(made.length, made.length + roles.length).reverse()
       const picked = roles.map((letter, i) =>
-        work.pick(bench.beadRole(letter, list.span), i === 0 ? 'brick' : 'ring', bench.statement, strung),
+        work.pick(machine.beadRole(letter, list.span), i === 0 ? 'brick' : 'ring', machine.statement, strung),
       )
-      for (const [i, h] of under.entries()) work.pass(h, i === 0 ? 'brick' : 'ring', bench.statement)
-      for (const [i, h] of picked.entries()) work.pass(h, i === 0 ? 'brick' : 'ring', bench.statement)
+      for (const [i, h] of under.entries()) work.pass(h, i === 0 ? 'brick' : 'ring', machine.statement)
+      for (const [i, h] of picked.entries()) work.pass(h, i === 0 ? 'brick' : 'ring', machine.statement)
       made.push(...picked)
     }
-    bench.mark(name, made)
-    bench.trail = { what: 'run', from: begun, to: work.passes }
-    bench.edges[bench.edge] = {
+    machine.mark(name, made)
+    machine.trail = { what: 'run', from: begun, to: work.passes }
+    machine.edges[machine.edge] = {
       ...rail,
       fresh: false,
       course: -1,
@@ -67,13 +67,13 @@ export const squareTechnique: Technique<{ list: BeadList; name: Mark | undefined
       perRingBead: 1,
       groups: gathered(made, 1).map(plainGroup),
     }
-    bench.roundsOn[bench.edge]++
+    machine.roundsOn[machine.edge]++
     return {
       type: 'square',
       stitches: stitches.length,
       cycle: cycle.map(runsOf),
       turns,
-      round: bench.roundsOn[bench.edge],
+      round: machine.roundsOn[machine.edge],
       name,
     }
   },

@@ -1,4 +1,4 @@
-import { type Expression, readExpression, reckonCount, reckonLength } from '../../notation/expression'
+import { type Expression, evaluateCount, evaluateLength, readExpression } from '../../notation/expression'
 import { LineFault, type Span } from '../../notation/fault'
 import { fitStand } from '../../sizing/stand'
 import { entryOf, exitOf, type Hole } from '../hole'
@@ -33,44 +33,48 @@ export const standTechnique: Technique<StandWords> = {
     const count = cursor.take('Times') ? readExpression(cursor) : undefined
     return { role: role.text, at: role, core, count, name: readMark(cursor) }
   },
-  work({ role: given, at, core, count: written, name }, bench, span) {
-    const { work } = bench
-    const role = bench.beadRole(given, at)
-    const letter = bench.roleOf(given)
-    const bead = bench.bead(letter)
+  work({ role: given, at, core, count: written, name }, machine, span) {
+    const { work } = machine
+    const role = machine.beadRole(given, at)
+    const letter = machine.roleOf(given)
+    const bead = machine.bead(letter)
     if (!bead) throw new LineFault(at, `${letter} is not a bead.`, "Give a bead's letter.")
-    const before = core === 'row' ? bench.standing : undefined
+    const before = core === 'row' ? machine.standing : undefined
     if (core === 'row' && !before)
-      throw bench.missing(span, 'There is no standing row yet for another to stand on.', 'Begin with: stand A round S.')
+      throw machine.missing(
+        span,
+        'There is no standing row yet for another to stand on.',
+        'Begin with: stand A round S.',
+      )
     const radius = core === 'row' ? (before?.radiusMm ?? 0) : radiusOf(core)
-    const { acrossMm } = bench.thread.thread
+    const { acrossMm } = machine.thread.thread
     const sizedRadius = before?.sizedMm ?? radius
-    const fit = fitStand(sizedRadius, bench.sizingBead(letter) ?? bead, acrossMm)
+    const fit = fitStand(sizedRadius, machine.sizingBead(letter) ?? bead, acrossMm)
     const count = written ? countFrom(written) : fit.count
     if (!written) {
       const more = fit.oneMore
         ? ` The gap left over, ${fit.gapMm.toFixed(1)} mm, may take one more: x ${fit.count + 1}.`
         : ''
-      bench.remark('note', at, `${fit.count} ${letter} stand round a radius of ${radius.toFixed(1)} mm.${more}`)
+      machine.remark('note', at, `${fit.count} ${letter} stand round a radius of ${radius.toFixed(1)} mm.${more}`)
     }
-    bench.makeRoom(count, count + 2, span)
-    bench.threadUp(span)
+    machine.makeRoom(count, count + 2, span)
+    machine.threadUp(span)
     const from = work.passes
     const course = work.begin({ kind: 'standing', on: before?.course, radiusMm: radius })
     if (core !== 'row' && 'stone' in core) work.cores.set(course, core.stone)
     const holes = Array.from({ length: count }, (_, i) => {
-      const h = work.pick(role, 'brick', bench.statement, { course, turn: (i + 0.5) / count, lift: 0 })
-      work.pass(h ^ 1, 'ring', bench.statement)
+      const h = work.pick(role, 'brick', machine.statement, { course, turn: (i + 0.5) / count, lift: 0 })
+      work.pass(h ^ 1, 'ring', machine.statement)
       return h
     })
     // The last is drawn to the first: down through it and up again.
     const first = holes[0] as number
-    work.pass(first, 'brick', bench.statement)
-    work.pass(first ^ 1, 'ring', bench.statement)
+    work.pass(first, 'brick', machine.statement)
+    work.pass(first ^ 1, 'ring', machine.statement)
     if (before) for (const [i, h] of holes.entries()) standOn(h, (i + 0.5) / count, before.holes, work)
     const { outerRadiusMm } = fitStand(radius, bead, acrossMm)
-    bench.standing = { radiusMm: outerRadiusMm, sizedMm: fit.outerRadiusMm, holes, course }
-    bench.edges = {
+    machine.standing = { radiusMm: outerRadiusMm, sizedMm: fit.outerRadiusMm, holes, course }
+    machine.edges = {
       front: {
         closed: true,
         groups: holes.map((h) => plainGroup([h])),
@@ -81,9 +85,9 @@ export const standTechnique: Technique<StandWords> = {
         side: 1,
       },
     }
-    bench.edge = 'front'
-    bench.mark(name, holes)
-    bench.trail = { what: 'run', from, to: work.passes }
+    machine.edge = 'front'
+    machine.mark(name, holes)
+    machine.trail = { what: 'run', from, to: work.passes }
     return {
       type: 'stand',
       role: letter,
@@ -95,17 +99,17 @@ export const standTechnique: Technique<StandWords> = {
 
     /** "row" is the number of beads in the row beneath. */
     function countFrom(written: Expression): number {
-      if (before) bench.values.set('row', { amount: before.holes.length, unit: 'count' })
+      if (before) machine.values.set('row', { amount: before.holes.length, unit: 'count' })
       try {
-        return reckonCount(written, bench, 'The number of beads', 3)
+        return evaluateCount(written, machine, 'The number of beads', 3)
       } finally {
-        bench.values.delete('row')
+        machine.values.delete('row')
       }
     }
 
     function radiusOf(core: Exclude<StandWords['core'], 'row'>): number {
-      if ('across' in core) return reckonLength(core.across, bench, 'The core') / 2
-      const outline = bench.stone(core.stone, core.span)?.outline
+      if ('across' in core) return evaluateLength(core.across, machine, 'The core') / 2
+      const outline = machine.stone(core.stone, core.span)?.outline
       if (outline?.shape !== 'round') {
         throw new LineFault(
           core.span,
@@ -113,8 +117,8 @@ export const standTechnique: Technique<StandWords> = {
           'Beads stand round a round core: stone S round 12 mm, or a diameter.',
         )
       }
-      bench.used.add(core.stone)
-      bench.placed.set(core.stone, bench.statement)
+      machine.used.add(core.stone)
+      machine.placed.set(core.stone, machine.statement)
       return outline.diameter / 2
     }
   },

@@ -8,13 +8,13 @@ import type { Technique } from '../technique'
 export const stringTechnique: Technique<{ list: BeadList; name: Mark | undefined }> = {
   word: 'string',
   read: (cursor) => ({ list: readBeadList(cursor, 'string'), name: readMark(cursor) }),
-  work({ list, name }, bench) {
-    const from = bench.work.passes
-    const strung = string(list, bench, 'row')
+  work({ list, name }, machine) {
+    const from = machine.work.passes
+    const strung = string(list, machine, 'row')
     const { run, holes } = strung
-    bench.standOn(freshRail(strung, false))
-    bench.mark(name, holes)
-    bench.trail = { what: 'run', from, to: bench.work.passes }
+    machine.standOn(freshRail(strung, false))
+    machine.mark(name, holes)
+    machine.trail = { what: 'run', from, to: machine.work.passes }
     return { type: 'string', beads: runsOf(run), name }
   },
 }

@@ -14,13 +14,13 @@ export const throughTechnique: Technique<readonly { target: TargetWords; back: b
     } while (cursor.take('Comma') ?? !cursor.done)
     return list
   },
-  work(list, bench, span) {
-    const { work } = bench
-    bench.needle('through', span)
+  work(list, machine, span) {
+    const { work } = machine
+    machine.needle('through', span)
     const from = work.passes
     const targets = []
     for (const { target, back } of list) {
-      const { holes, told } = findTold(target, bench)
+      const { holes, told } = findTold(target, machine)
       targets.push({ ...told, back })
       if (holes.length > 1 && 'role' in target.base && target.steps.length === 0) {
         throw new LineFault(
@@ -29,12 +29,12 @@ export const throughTechnique: Technique<readonly { target: TargetWords; back: b
           `Mark one, or say ${target.base.role} in NAME, or a number: NAME[2].`,
         )
       }
-      bench.makeRoom(0, holes.length, span)
+      machine.makeRoom(0, holes.length, span)
       for (const h of back ? [...holes].reverse() : holes) {
-        work.pass(back ? h ^ 1 : bench.facing(h), 'travel', bench.statement)
+        work.pass(back ? h ^ 1 : machine.facing(h), 'travel', machine.statement)
       }
     }
-    bench.trail = { what: 'run', from, to: work.passes }
+    machine.trail = { what: 'run', from, to: work.passes }
     return {
       type: 'through',
       passed: work.passes - from,

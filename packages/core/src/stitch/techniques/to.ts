@@ -9,17 +9,17 @@ import { wayTo } from '../travel'
 export const toTechnique: Technique<TargetWords> = {
   word: 'to',
   read: (cursor) => readTarget(cursor),
-  work(target, bench, span) {
-    const { work } = bench
-    const needle = bench.needle('to', span)
-    const { holes, told } = findTold(target, bench)
+  work(target, machine, span) {
+    const { work } = machine
+    const needle = machine.needle('to', span)
+    const { holes, told } = findTold(target, machine)
     const wanted = new Set(holes.map(beadOf))
-    const way = wanted.has(beadOf(needle)) ? [] : wayTo(bench, needle, target.span, (h) => wanted.has(beadOf(h)))
+    const way = wanted.has(beadOf(needle)) ? [] : wayTo(machine, needle, target.span, (h) => wanted.has(beadOf(h)))
     if (!way)
       throw new LineFault(target.span, 'No thread leads there from here.', 'Finish here and begin a new part there.')
-    bench.makeRoom(0, way.length, span)
-    for (const h of way) work.pass(h, 'travel', bench.statement)
-    bench.standWhereNeedleIs()
+    machine.makeRoom(0, way.length, span)
+    for (const h of way) work.pass(h, 'travel', machine.statement)
+    machine.standWhereNeedleIs()
     return { type: 'to', target: told, passed: way.length }
   },
 }

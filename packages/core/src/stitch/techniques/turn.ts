@@ -9,26 +9,26 @@ import type { Technique } from '../technique'
 export const turnTechnique: Technique<{ over: boolean }> = {
   word: 'turn',
   read: (cursor) => ({ over: cursor.take('Word', 'over') !== undefined }),
-  work({ over }, bench, span) {
+  work({ over }, machine, span) {
     if (over) {
-      bench.work.turnOver()
-      return { type: 'turn over', face: bench.work.faceInHand }
+      machine.work.turnOver()
+      return { type: 'turn over', face: machine.work.faceInHand }
     }
-    const needle = bench.needle('turn', span)
+    const needle = machine.needle('turn', span)
     const bead = beadOf(needle)
-    if (bench.boresOf(bead) === 1) {
-      const letter = bench.letterOf(bench.work.role(bead))
+    if (machine.boresOf(bead) === 1) {
+      const letter = machine.letterOf(machine.work.role(bead))
       throw new LineFault(
         span,
         `The needle is in ${letter}, which has one bore only.`,
         'Only two-hole beads can be turned in.',
       )
     }
-    bench.makeRoom(0, 1, span)
-    bench.work.pass(
+    machine.makeRoom(0, 1, span)
+    machine.work.pass(
       hole(bead, boreOf(needle) === 0 ? 1 : 0, wayOf(needle) === 1 ? -1 : 1),
       'fringe turn',
-      bench.statement,
+      machine.statement,
     )
     return { type: 'turn' }
   },
@@ -41,9 +41,9 @@ export const underTechnique: Technique<null> = {
     cursor.expect('Word', '"thread"', 'Write: under thread.')
     return null
   },
-  work(_, bench, span) {
-    bench.needle('under', span)
-    bench.work.nextJog = 'brick'
+  work(_, machine, span) {
+    machine.needle('under', span)
+    machine.work.nextGap = 'brick'
     return { type: 'under' }
   },
 }

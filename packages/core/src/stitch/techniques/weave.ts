@@ -1,5 +1,5 @@
 import { asRun, type BeadList, readBeadList, rolesIn } from '../../notation/bead-list'
-import { type Expression, readExpression, reckonCount } from '../../notation/expression'
+import { type Expression, evaluateCount, readExpression } from '../../notation/expression'
 import { LineFault } from '../../notation/fault'
 import { readTarget, type TargetWords } from '../../notation/parse-target'
 import { strung } from '../course'
@@ -37,15 +37,15 @@ export const weaveTechnique: Technique<{
     const twice = cursor.take('Word', 'twice') !== undefined
     return { units, list, twice, name: readMark(cursor) }
   },
-  work({ units: written, list, twice, name }, bench, span) {
-    const { work } = bench
-    for (const { role, span: at } of rolesIn(list)) bench.beadRole(role, at)
-    const run = asRun(list, bench)
-    const units = reckonCount(written, bench, 'The number of units', 1)
+  work({ units: written, list, twice, name }, machine, span) {
+    const { work } = machine
+    for (const { role, span: at } of rolesIn(list)) machine.beadRole(role, at)
+    const run = asRun(list, machine)
+    const units = evaluateCount(written, machine, 'The number of units', 1)
     if (run.length < 2) throw new LineFault(list.span, 'A unit picks up two beads or more.', 'For example: 3A.')
-    bench.makeRoom(units * run.length + 1, units * (twice ? 2 : 1) * (run.length + 1) + 1, span)
-    bench.threadUp(span)
-    const roles = run.map((letter) => bench.beadRole(letter, list.span))
+    machine.makeRoom(units * run.length + 1, units * (twice ? 2 : 1) * (run.length + 1) + 1, span)
+    machine.threadUp(span)
+    const roles = run.map((letter) => machine.beadRole(letter, list.span))
     const holes: Hole[] = []
     const begun = work.passes
     const middle = Math.ceil(run.length / 2)
@@ -53,21 +53,21 @@ export const weaveTechnique: Technique<{
     for (let unit = 0; unit < units; unit++) {
       let shared = work.needle
       if (shared === undefined) {
-        shared = work.pick(roles[middle - 1] as number, 'ring', bench.statement, strung)
+        shared = work.pick(roles[middle - 1] as number, 'ring', machine.statement, strung)
         holes.push(shared)
       }
       const picked = (unit % 2 === 0 ? roles : [...roles].reverse()).map((role) =>
-        work.pick(role, 'right angle', bench.statement, strung),
+        work.pick(role, 'right angle', machine.statement, strung),
       )
-      work.pass(shared, 'right angle', bench.statement)
-      if (twice) for (const h of [...picked, shared]) work.pass(h, 'right angle', bench.statement)
-      for (const h of picked.slice(0, middle)) work.pass(h, 'right angle', bench.statement)
+      work.pass(shared, 'right angle', machine.statement)
+      if (twice) for (const h of [...picked, shared]) work.pass(h, 'right angle', machine.statement)
+      for (const h of picked.slice(0, middle)) work.pass(h, 'right angle', machine.statement)
       holes.push(...picked)
     }
-    bench.mark(name, holes)
-    bench.trail = { what: 'run', from: begun, to: work.passes }
-    bench.along = 0
-    bench.edges = {}
+    machine.mark(name, holes)
+    machine.trail = { what: 'run', from: begun, to: work.passes }
+    machine.along = 0
+    machine.edges = {}
     return { type: 'weave', units, beads: runsOf(run), stitches: units, begins, twice, name }
   },
 }
@@ -80,26 +80,26 @@ export const joinTechnique: Technique<{ target: TargetWords; list: BeadList | un
     const target = readTarget(cursor)
     return { target, list: cursor.take('Word', 'with') ? readBeadList(cursor, 'with') : undefined }
   },
-  work({ target, list }, bench, span) {
-    const { work } = bench
-    const from = bench.needle('join', span)
-    for (const { role, span: at } of list ? rolesIn(list) : []) bench.beadRole(role, at)
-    const run = list ? asRun(list, bench) : []
-    const { holes, told } = findTold(target, bench)
+  work({ target, list }, machine, span) {
+    const { work } = machine
+    const from = machine.needle('join', span)
+    for (const { role, span: at } of list ? rolesIn(list) : []) machine.beadRole(role, at)
+    const run = list ? asRun(list, machine) : []
+    const { holes, told } = findTold(target, machine)
     const [to] = holes as [Hole]
     // Found before anything new is on the thread: a strip that closes must not be twisted.
-    const into = enteredUntwisted(to, bench, span)
-    bench.makeRoom(run.length, 2, span)
+    const into = enteredUntwisted(to, machine, span)
+    machine.makeRoom(run.length, 2, span)
     const half = Math.ceil(run.length / 2)
     const begun = work.passes
-    const pick = (letter: string) => work.pick(bench.beadRole(letter, span), 'right angle', bench.statement, strung)
+    const pick = (letter: string) => work.pick(machine.beadRole(letter, span), 'right angle', machine.statement, strung)
     const first = run.slice(0, half).map(pick)
-    work.pass(into, 'right angle', bench.statement)
+    work.pass(into, 'right angle', machine.statement)
     const second = run.slice(half).map(pick)
-    work.pass(from, 'right angle', bench.statement)
-    bench.mark(undefined, [...first, ...second])
-    bench.trail = { what: 'loop', from: begun, to: work.passes }
-    bench.along = 0
+    work.pass(from, 'right angle', machine.statement)
+    machine.mark(undefined, [...first, ...second])
+    machine.trail = { what: 'loop', from: begun, to: work.passes }
+    machine.along = 0
     return { type: 'join', target: told, back: into !== to, beads: runsOf(run) }
   },
 }

@@ -118,7 +118,7 @@ export const english: Language = {
         .filter((told) => !told.endsWith(': .')),
       ...(sampled
         ? [
-            `Corrected by ${sampled.count} samples, which took ${trim(Math.abs(sampled.ratio - 1) * 100, 1)} % ${sampled.ratio >= 1 ? 'more' : 'less'} than was reckoned.`,
+            `Corrected by ${sampled.count} samples, which took ${trim(Math.abs(sampled.ratio - 1) * 100, 1)} % ${sampled.ratio >= 1 ? 'more' : 'less'} than was computed.`,
           ]
         : []),
     ]

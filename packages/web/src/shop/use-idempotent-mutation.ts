@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { App } from 'antd'
 import type { ShopError } from './api'
 
-interface DoingOptions<Input, Output> {
+interface MutationOptions<Input, Output> {
   /** Subjects that it makes stale. */
   readonly stale?: readonly string[]
   /** What is refused is told in a message, where the page has no room for it beside what was pressed. */
@@ -13,18 +13,18 @@ interface DoingOptions<Input, Output> {
 }
 
 /** How often the rest of an answer is asked for, after what was asked is done. */
-const mostAsked = 5
+const maxAsked = 5
 
 /** Something a person does that must be done once. What is refused is for the page to show, beside what was typed. */
-export function useDoing<Input, Output>(
+export function useIdempotentMutation<Input, Output>(
   act: (input: Input) => Promise<Output>,
-  { stale = [], tell = false, said, after }: DoingOptions<Input, Output> = {},
+  { stale = [], tell = false, said, after }: MutationOptions<Input, Output> = {},
 ) {
   const client = useQueryClient()
   const { message } = App.useApp()
   const { mutate, isPending, error, reset, variables } = useMutation<Output, ShopError, Input>({
     mutationFn: act,
-    retry: (times, { code }) => code === 'done' && times < mostAsked,
+    retry: (times, { code }) => code === 'done' && times < maxAsked,
     retryDelay: 500,
     onSuccess: (output, input) => {
       for (const subject of stale) void client.invalidateQueries({ queryKey: [subject] })

@@ -8,7 +8,7 @@ const choices = z
   .max(40)
 
 /** How the drafts that take a bead which is short are best made with what is there. */
-export const rescue = z.object({
+export const shortagePlan = z.object({
   itemId: z.number(),
   name: z.string(),
   colour: z.string(),
@@ -38,7 +38,7 @@ export const rescue = z.object({
     }),
   ),
 })
-export type Rescue = z.infer<typeof rescue>
+export type ShortagePlan = z.infer<typeof shortagePlan>
 
 /** Substitutions accepted for one batch. */
 export const acceptSubstitutes = z.object({

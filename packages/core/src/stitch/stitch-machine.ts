@@ -1,11 +1,11 @@
 /**
- * The bench: what the statements of a pattern work on. It holds the work, the rails of the part in hand and the marks,
- * and knows the pattern's roles in the size and colourway being reckoned. Techniques speak to it and to nothing else.
+ * The machine: what the statements of a pattern work on. It holds the work, the rails of the part in hand and the marks,
+ * and knows the pattern's roles in the size and colourway being evaluated. Techniques speak to it and to nothing else.
  */
 import type { Bead } from '../catalogue/bead'
 import type { Stone } from '../catalogue/stone'
 import type { Mm } from '../measure/units'
-import { mostBeads } from '../notation/bead-list'
+import { maxBeads } from '../notation/bead-list'
 import type { Argument, Scope, SettledFit, Value } from '../notation/expression'
 import { LineFault, Runaway, type Span } from '../notation/fault'
 import { nearest } from '../notation/nearest'
@@ -16,9 +16,9 @@ import { coverRun } from '../sizing/cover-run'
 import { callFunction } from '../sizing/functions'
 import type { FitVerdict } from '../sizing/ring-fit'
 import type { StoneHold } from '../sizing/stone-hold'
-import { mostPassesThrough } from '../thread/crowding'
-import { jogLength } from '../thread/jog'
+import { maxPassesThrough } from '../thread/crowding'
 import type { ThreadSettings } from '../thread/settings'
+import { stitchGapLength } from '../thread/stitch-gap'
 import type { Edge } from './action'
 import { beadOf, entryOf, exitOf, type Hole } from './hole'
 import type { Mark } from './mark'
@@ -86,8 +86,8 @@ export type Remark = {
   readonly mend?: string
 }
 
-/** A line that cannot be reckoned because an earlier one is at fault. */
-export class Unreckoned extends LineFault {
+/** A line that cannot be evaluated because an earlier one is at fault. */
+export class SkippedLine extends LineFault {
   constructor(
     span: Span,
     readonly becauseOfLine: number,
@@ -97,10 +97,10 @@ export class Unreckoned extends LineFault {
 }
 
 /** The most beads that may be looked at in finding places and ways: some seconds at the very worst. */
-const mostEffort = 2_000_000
+const maxEffort = 2_000_000
 
 /** The most passes a pattern may lay: a bound on what a slip in a number can cost. */
-export const mostPasses = 1_000_000
+export const maxPasses = 1_000_000
 
 /** What the computed form has found: used in place of the plain rules. */
 export interface Formed {
@@ -118,7 +118,7 @@ export interface Formed {
   readonly unsound?: boolean
 }
 
-export class Bench implements Scope {
+export class StitchMachine implements Scope {
   readonly work = new Work()
   readonly remarks: Remark[] = []
   /** What was marked, newest last; more than one where a repeat marks again. */
@@ -160,9 +160,9 @@ export class Bench implements Scope {
   ring: { readonly beads: number; readonly lengthMm: Mm; readonly acrossMm: Mm } | undefined
 
   /** What the parts before this one left to work on. */
-  private readonly past: Pick<Bench, 'edges' | 'roundsOn' | 'ring' | 'gathered'>[] = []
+  private readonly past: Pick<StitchMachine, 'edges' | 'roundsOn' | 'ring' | 'gathered'>[] = []
 
-  /** What lines at fault would have made: lines that hang on it are left unreckoned rather than blamed. */
+  /** What lines at fault would have made: lines that hang on it are left unevaluated rather than blamed. */
   readonly lostRoles = new Map<string, number>()
   readonly lostNames = new Map<string, number>()
   lostLine: number | undefined
@@ -208,7 +208,7 @@ export class Bench implements Scope {
 
   value(name: string, span: Span): Value | undefined {
     const lost = this.lostNames.get(name)
-    if (lost !== undefined) throw new Unreckoned(span, lost)
+    if (lost !== undefined) throw new SkippedLine(span, lost)
     return this.values.get(name)
   }
   names = (): Iterable<string> => this.values.keys()
@@ -269,7 +269,7 @@ export class Bench implements Scope {
 
   private found(letter: string, span: Span | undefined): Role | undefined {
     const lost = this.lostRoles.get(letter)
-    if (span && lost !== undefined) throw new Unreckoned(span, lost)
+    if (span && lost !== undefined) throw new SkippedLine(span, lost)
     return this.roles.get(letter)
   }
 
@@ -302,7 +302,7 @@ export class Bench implements Scope {
     }
     if (role) throw new LineFault(span, `${letter} is a stone; it is placed, not picked up.`, `Use: place ${letter}.`)
     const lost = this.lostRoles.get(letter)
-    if (lost !== undefined) throw new Unreckoned(span, lost)
+    if (lost !== undefined) throw new SkippedLine(span, lost)
     const known = [...this.roles.values()].filter((each) => each.type === 'bead').map((each) => each.letter)
     const guess = nearest(letter, known)
     throw new LineFault(
@@ -328,24 +328,24 @@ export class Bench implements Scope {
   pathMm(from: number, to: number): Mm {
     const laid = this.formed?.laid
     if (laid && to <= laid.length) return laid.subarray(from, to).reduce((sum, each) => sum + each, 0)
-    const plain = this.work.pathLength(from, to, this.lengthOf, (jog, before, after) =>
-      jogLength(jog, this.acrossOf(before), this.acrossOf(after)),
+    const plain = this.work.pathLength(from, to, this.lengthOf, (stitchGap, before, after) =>
+      stitchGapLength(stitchGap, this.acrossOf(before), this.acrossOf(after)),
     )
     return plain * (this.formed?.stretch ?? 1)
   }
 
   /** How often thread and needle go through a bead of a role. */
-  mostPassesOf(roleIndex: number): number {
+  maxPassesOf(roleIndex: number): number {
     const known = this.most.get(roleIndex)
     if (known !== undefined) return known
     const { thread, needleMm, strands } = this.thread
-    const most = mostPassesThrough(this.boreOfRole(roleIndex), thread.acrossMm, needleMm, strands)
+    const most = maxPassesThrough(this.boreOfRole(roleIndex), thread.acrossMm, needleMm, strands)
     this.most.set(roleIndex, most)
     return most
   }
 
   /** No more thread goes through. */
-  isFull = (h: Hole): boolean => this.work.passesThrough(h) >= this.mostPassesOf(this.work.role(beadOf(h)))
+  isFull = (h: Hole): boolean => this.work.passesThrough(h) >= this.maxPassesOf(this.work.role(beadOf(h)))
 
   /** What walking through a hole costs in thread. */
   walkCost = (h: Hole): Mm => {
@@ -417,7 +417,7 @@ export class Bench implements Scope {
   nextOf(name: string, holes: readonly Hole[], count: number): Hole[] {
     const from = this.stepped.get(name) ?? 0
     this.stepped.set(name, (from + count) % holes.length)
-    return Array.from({ length: Math.min(count, mostPasses) }, (_, i) => holes[(from + i) % holes.length] as Hole)
+    return Array.from({ length: Math.min(count, maxPasses) }, (_, i) => holes[(from + i) % holes.length] as Hole)
   }
 
   markNames = (): string[] => [...[...this.marks.keys()].filter((name) => name !== 'new'), ...Object.keys(this.edges)]
@@ -437,7 +437,7 @@ export class Bench implements Scope {
   /** Counts what looking for places and ways costs, in beads looked at; refuses what would never come to an end. */
   spend(beads: number, span: Span): void {
     this.spent += beads
-    if (this.spent > mostEffort) {
+    if (this.spent > maxEffort) {
       throw new Runaway(
         span,
         'Finding the places in this pattern takes too long: the same beads are looked for again and again.',
@@ -454,14 +454,14 @@ export class Bench implements Scope {
 
   /** Called before beads are added or passed: refuses what would run away. */
   makeRoom(beads: number, passes: number, span: Span): void {
-    if (this.work.beads + beads > mostBeads) {
+    if (this.work.beads + beads > maxBeads) {
       throw new Runaway(
         span,
-        `The pattern comes to ${(this.work.beads + beads).toLocaleString('en-GB')} beads here; ${mostBeads.toLocaleString('en-GB')} are the most.`,
+        `The pattern comes to ${(this.work.beads + beads).toLocaleString('en-GB')} beads here; ${maxBeads.toLocaleString('en-GB')} are the most.`,
         'Make the piece in parts, or check the numbers.',
       )
     }
-    if (this.work.passes + passes > mostPasses) {
+    if (this.work.passes + passes > maxPasses) {
       throw new Runaway(
         span,
         'The thread passes through more beads here than any piece could hold.',
@@ -472,7 +472,7 @@ export class Bench implements Scope {
 
   /** What a line needs is not there: it may be because a line above it is left out, and is no fault of its own then. */
   missing(span: Span, message: string, mend: string): LineFault {
-    return this.lostLine === undefined ? new LineFault(span, message, mend) : new Unreckoned(span, this.lostLine)
+    return this.lostLine === undefined ? new LineFault(span, message, mend) : new SkippedLine(span, this.lostLine)
   }
 
   /** A thread to work with: the one in hand, or a new one at the beginning of a part. */

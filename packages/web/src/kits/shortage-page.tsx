@@ -1,31 +1,31 @@
 import { useQuery } from '@tanstack/react-query'
-import type { AcceptSubstitutes, Rescue } from '@tessellum/contract/rescue'
+import type { AcceptSubstitutes, ShortagePlan } from '@tessellum/contract/shortage-plan'
 import { Button } from 'antd'
 import { Link, useParams } from 'react-router'
+import { ErrorNotice } from '../frame/error-notice'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
-import { Refused } from '../frame/refused'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
-import { useDoing } from '../shop/use-doing'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 
 /** A bead that is short over all drafts: how most kits are made with the least change to be seen, batch by batch to accept. */
-export function RescuePage() {
+export function ShortagePage() {
   const itemId = Number(useParams().itemId)
-  const { data, error } = useQuery(read.rescue(itemId))
+  const { data, error } = useQuery(read.shortagePlan(itemId))
   usePageTitle('What could stand in')
   if (error && !data) return <Trouble error={error} />
-  return data ? <Rescued rescue={data} /> : <Loading what="Weighing every stand-in against every batch" />
+  return data ? <ShortagePlanPage plan={data} /> : <Loading what="Weighing every substitute against every batch" />
 }
 
-const sum = (lines: readonly Rescue['lines'][number][], of: (line: Rescue['lines'][number]) => number) =>
+const sum = (lines: readonly ShortagePlan['lines'][number][], of: (line: ShortagePlan['lines'][number]) => number) =>
   lines.reduce((total, line) => total + of(line), 0)
-const standing = ({ ways }: Rescue['lines'][number]) => ways.reduce((total, { kits }) => total + kits, 0)
+const standing = ({ ways }: ShortagePlan['lines'][number]) => ways.reduce((total, { kits }) => total + kits, 0)
 
-function Rescued({ rescue }: { rescue: Rescue }) {
-  const { lines } = rescue
+function ShortagePlanPage({ plan }: { plan: ShortagePlan }) {
+  const { lines } = plan
   const batches = [...new Map(lines.map(({ batchId, batchName }) => [batchId, batchName]))]
   const wanted = sum(lines, (line) => line.wanted)
   const without = sum(lines, (line) => line.without)
@@ -34,11 +34,11 @@ function Rescued({ rescue }: { rescue: Rescue }) {
     <div className="page stack">
       <div className="page-head">
         <svg className="swatch" width="30" height="30" aria-hidden="true">
-          <rect x="1" y="1" width="28" height="28" rx="8" fill={rescue.colour} stroke="#22302b" />
+          <rect x="1" y="1" width="28" height="28" rx="8" fill={plan.colour} stroke="#22302b" />
         </svg>
         <div>
           <h1>Shortage across batches</h1>
-          <Link to={`/stock/${rescue.itemId}`}>{rescue.name}</Link>
+          <Link to={`/stock/${plan.itemId}`}>{plan.name}</Link>
         </div>
         <span className="spacer" />
         <Link to="/kits">All batches</Link>
@@ -52,7 +52,7 @@ function Rescued({ rescue }: { rescue: Rescue }) {
         <div className="sheet facts">
           <Figure figure={`${without} of ${wanted}`} label="kits as planned, nothing standing in" />
           <Figure figure={`${withAll} of ${wanted}`} label="kits when something stands in where it must" />
-          {!rescue.proven && <span className="quiet">A better way may be found with more time.</span>}
+          {!plan.proven && <span className="quiet">A better way may be found with more time.</span>}
         </div>
       )}
       {batches.map(([id, name]) => (
@@ -69,9 +69,9 @@ const Figure = ({ figure, label }: { figure: string; label: string }) => (
   </div>
 )
 
-function OneBatch({ id, name, lines }: { id: number; name: string; lines: Rescue['lines'] }) {
+function OneBatch({ id, name, lines }: { id: number; name: string; lines: ShortagePlan['lines'] }) {
   const mayPlan = useMay('batches.plan')
-  const accept = useDoing(
+  const accept = useIdempotentMutation(
     (substitutes: AcceptSubstitutes['substitutes']) =>
       call('POST /api/batches/:id/substitutes', { params: { id }, body: { substitutes } }),
     {
@@ -93,7 +93,7 @@ function OneBatch({ id, name, lines }: { id: number; name: string; lines: Rescue
           </Button>
         )}
       </div>
-      <Refused error={accept.refused} />
+      <ErrorNotice error={accept.refused} />
       <table className="figures size-table">
         <thead>
           <tr>
@@ -101,7 +101,7 @@ function OneBatch({ id, name, lines }: { id: number; name: string; lines: Rescue
             <th scope="col">Wanted</th>
             <th scope="col">As planned</th>
             <th scope="col" style={{ textAlign: 'left' }}>
-              With a stand-in
+              With a substitute
             </th>
             <th scope="col">Still short</th>
           </tr>

@@ -19,20 +19,20 @@ export interface MostKits {
   readonly bound: number
 }
 
-export function mostKits(lines: readonly AllocationLine[], lots: Lots, solve: Solve): MostKits {
+export function countKits(lines: readonly AllocationLine[], lots: Lots, solve: Solve): MostKits {
   const { heaped, bound } = fromHeaps(lines, lots, solve)
   const shares = lines.map(({ variants }) => shareOf(variants[0]?.bill ?? [], lots))
   const asTheyStand = () => 0
-  const leastFirst = (a: number, b: number) => (shares[a] as number) - (shares[b] as number)
+  const minFirst = (a: number, b: number) => (shares[a] as number) - (shares[b] as number)
   const fillings = [
     // As anybody would do it: whatever else is tried, it is never less than this.
     new Filling(lines, lots, asTheyStand, 'first'),
     new Filling(lines, lots, asTheyStand, 'tightest'),
     // Those first whose kits take the least of what there is.
-    new Filling(lines, lots, leastFirst, 'tightest'),
+    new Filling(lines, lots, minFirst, 'tightest'),
   ]
   const heapedFillings = heaped
-    ? [asTheyStand, leastFirst].map((before) => {
+    ? [asTheyStand, minFirst].map((before) => {
         const filled = new Filling(lines, lots, before, 'tightest')
         filled.asFarAsItGoes(heaped)
         return filled
@@ -41,7 +41,7 @@ export function mostKits(lines: readonly AllocationLine[], lots: Lots, solve: So
   const tries = [...fillings, ...heapedFillings]
   for (const filled of tries) filled.plainly()
   const made = tries.reduce((a, b) => (better(b.kits, a.kits, lines) ? b : a))
-  const most = lines.reduce((sum, line) => sum + mostOf(line, lots), 0)
+  const most = lines.reduce((sum, line) => sum + maxOf(line, lots), 0)
   return { takes: made.takes(), kits: made.kits, bound: Math.max(totalOf(made.kits), Math.min(most, bound)) }
 }
 
@@ -103,7 +103,7 @@ const shareOf = (bill: readonly Need[], lots: Lots): number =>
 const inWhole = (need: Omit<Need, 'itemId'>, lots: readonly AllocationLot[]): number =>
   lots.reduce((sum, { lotId, free }) => sum + Math.floor(Math.max(0, free) / takenFrom(need, lotId)), 0)
 
-const mostOf = ({ wanted, variants }: AllocationLine, lots: Lots): number =>
+const maxOf = ({ wanted, variants }: AllocationLine, lots: Lots): number =>
   Math.min(
     wanted,
     variants.reduce(

@@ -6,7 +6,7 @@ import type { Consequence } from '@tessellum/core/substitute/consequence'
 import type { Substitute } from '@tessellum/core/substitute/substitutes'
 
 /** What a substitute would do, in figures, old and new side by side. */
-export function Doing({ each, kits, item }: { each: Substitute; kits: number; item: Item }) {
+export function SubstituteEffects({ each, kits, item }: { each: Substitute; kits: number; item: Item }) {
   const { consequence, nearest, cost } = each
   const wrong = nearest?.alike && (nearest.verdict === 'confuses' || nearest.verdict === 'near')
   return (

@@ -7,16 +7,16 @@ import type { StoneAnswer, StoneQuestion } from '@tessellum/core/desk/stone-desk
 import type { View } from '@tessellum/core/drawing/view'
 import type { Choices } from '@tessellum/core/evaluate/evaluate-pattern'
 import { proxy, type Remote, wrap } from 'comlink'
-import type { FormBench as Bench, Done, StepPoses, Told } from './form.worker'
+import type { Done, FormTasks, StepPoses, Told } from './form.worker'
 import { keepPiece, keptPiece } from './kept-pieces'
 
 /** A worker that says nothing for so long hangs, however slow the machine: it is ended and begun again. */
 const patienceMs = 180_000
-const mostKept = 40
+const maxKept = 40
 
-class FormBench {
+class FormClient {
   private worker: Worker | undefined
-  private remote: Remote<Bench> | undefined
+  private remote: Remote<FormTasks> | undefined
   private last: Promise<void> = Promise.resolve()
   private jobs = 0
   private readonly kept = new Map<string, Done>()
@@ -112,9 +112,9 @@ class FormBench {
 
   stoneDesk = (question: StoneQuestion): Promise<StoneAnswer> => this.begun().stoneDesk(question)
 
-  private begun(): Remote<Bench> {
+  private begun(): Remote<FormTasks> {
     this.worker ??= new Worker(new URL('./form.worker.ts', import.meta.url), { type: 'module' })
-    this.remote ??= wrap<Bench>(this.worker)
+    this.remote ??= wrap<FormTasks>(this.worker)
     return this.remote
   }
 
@@ -127,10 +127,10 @@ class FormBench {
   private keep(key: string, done: Done): void {
     this.kept.set(key, done)
     const [oldest] = this.kept.keys()
-    if (this.kept.size > mostKept && oldest !== undefined) this.kept.delete(oldest)
+    if (this.kept.size > maxKept && oldest !== undefined) this.kept.delete(oldest)
   }
 }
 
 const keyOf = (source: string, choices: Choices) => JSON.stringify([source, choices])
 
-export const formBench = new FormBench()
+export const formClient = new FormClient()

@@ -1,7 +1,7 @@
 import type { ShopError } from '../shop/api'
 
 /** What the shop would not do, and how to mend it. */
-export const Refused = ({ error }: { error: ShopError | null | undefined }) =>
+export const ErrorNotice = ({ error }: { error: ShopError | null | undefined }) =>
   error ? (
     <div role="alert" className="notice trouble">
       {error.message} {error.hint}

@@ -2,7 +2,7 @@
  * A bead that is short over all drafts: which of their kits are made as planned, and in which something stands in, so that most kits are made and
  * the least of it can be seen. Solved over all lines that take the bead, at once.
  */
-import type { Rescue } from '@tessellum/contract/rescue'
+import type { ShortagePlan } from '@tessellum/contract/shortage-plan'
 import type { Item } from '@tessellum/contract/stock'
 import { alternativesOf } from '@tessellum/core/kit/alternatives'
 import { readMadeSize } from '@tessellum/core/sizing/made-size'
@@ -19,9 +19,9 @@ import { billOnce, billsFor, itemsIn, type LineBill } from './bills'
 import { draftLines, stillToPack } from './drafts'
 
 /** So many stand-ins of each line are tried: each is a variant of every kit for the solver. */
-const mostStandIns = 4
+const maxSubstitutes = 4
 
-export async function rescueFor(shop: Shop, itemId: number): Promise<Rescue> {
+export async function shortagePlanFor(shop: Shop, itemId: number): Promise<ShortagePlan> {
   const { db, workers } = shop
   const [now] = await listItems(db, [itemId])
   if (!now) throw notFound('item')
@@ -57,11 +57,11 @@ export async function rescueFor(shop: Shop, itemId: number): Promise<Rescue> {
       wanted: kits,
       without: without.lines[i]?.kits ?? 0,
       asPlanned: found.lines[i]?.variants[0] ?? 0,
-      ways: (bills[i]?.ways ?? []).flatMap(({ standIns, choices: chosen, distance }, w) => {
+      ways: (bills[i]?.ways ?? []).flatMap(({ substitutes, choices: chosen, distance }, w) => {
         const some = found.lines[i]?.variants[w] ?? 0
-        const other = items.find((each) => each.id === standIns[0]?.itemId)
+        const other = items.find((each) => each.id === substitutes[0]?.itemId)
         if (w === 0 || some === 0 || !other) return []
-        const roles = standIns.map(({ role }) => role)
+        const roles = substitutes.map(({ role }) => role)
         return [
           {
             kits: some,
@@ -93,12 +93,12 @@ export async function rescueFor(shop: Shop, itemId: number): Promise<Rescue> {
     const candidates =
       first === undefined
         ? []
-        : await workers.run('standIns', {
+        : await workers.run('substitutes', {
             ...kit,
             choices: chosen.map((each) => ({ ...each, rank: 0 })),
             role: first,
             kits: line.kits,
-            most: mostStandIns,
+            most: maxSubstitutes,
           })
     await meet(candidates.map(({ id }) => id))
     const plan = await billed(chosen, [])
@@ -116,7 +116,7 @@ export async function rescueFor(shop: Shop, itemId: number): Promise<Rescue> {
       ways: [plan, ...ways.filter(({ troubles }) => troubles.length === 0)],
     }
 
-    async function billed(with_: typeof chosen, standIns: LineBill['ways'][number]['standIns']) {
+    async function billed(with_: typeof chosen, substitutes: LineBill['ways'][number]['substitutes']) {
       const own = with_.map((each) => ({ ...each, rank: 0 }))
       const ids = new Set(own.map((each) => each.itemId))
       const { bill, troubles } = await billOnce(shop, {
@@ -124,13 +124,13 @@ export async function rescueFor(shop: Shop, itemId: number): Promise<Rescue> {
         choices: own,
         items: items.filter(({ id }) => ids.has(id)),
       })
-      const other = items.find(({ id }) => id === standIns[0]?.itemId)
+      const other = items.find(({ id }) => id === substitutes[0]?.itemId)
       const distance = other ? visibleChange(now as Item, other) * roles.length : 0
       return {
         bill: bill.lines.map((each) => ({ ...each, roles: [...each.roles] })),
         troubles,
         choices: own,
-        standIns,
+        substitutes,
         distance,
       }
     }
