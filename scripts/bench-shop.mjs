@@ -66,64 +66,53 @@ async function manyClients({ openShop, Caller, hammer }) {
   say(`  ${all.moves} moves and ${all.reservations} reservations and returns; the ledger adds up, no answer is missing`)
   await shop.close()
 
-  // The same moves by the same statements, with and without the server between.
-  const plain = await openShop()
-  const hands = await clients(plain, Caller, 64)
-  const served = await hammer(plain.pool, hands, 10, 0)
-  const through = Object.values(served.answers).reduce((sum, each) => sum + each, 0) / 10
-  const straight = await sentStraight(plain, 10)
-  say(`  moves by hand through the server ${rate(through, 1)}, the same statements sent straight ${rate(straight, 1)}`)
-  say(`  ratio ${(through / straight).toFixed(2)}`)
-  await plain.close()
+  // The same moves by a function in the database, with and without the server between.
+  for (const count of [16, 64]) {
+    const plain = await openShop()
+    const hands = await clients(plain, Caller, count)
+    const served = await hammer(plain.pool, hands, 10, 0)
+    const through = Object.values(served.answers).reduce((sum, each) => sum + each, 0) / 10
+    const straight = await byFunction(plain, count, 10)
+    say(
+      `  ${count} clients, moves by hand: through the server ${rate(through, 1)}, by a function in the database ${rate(straight, 1)}, ratio ${(through / straight).toFixed(2)}`,
+    )
+    await plain.close()
+  }
 }
 
-/** What a move by hand asks of the database, from 64 clients over as many connections as the server has. */
-async function sentStraight(shop, seconds) {
+/** What a move by hand does, written as a function in the database and called over as many connections as the server has. */
+async function byFunction(shop, clients, seconds) {
   const pool = new pg.Pool({ ...shop.pool.options, max: 12 })
+  await pool.query(`
+    create function bench_move(key text, lot int, quantity bigint, why text) returns bigint language plpgsql as $$
+    declare made bigint; tube record; known jsonb;
+    begin
+      insert into idempotent_request (key, kind, person_id) values (bench_move.key, 'move', 1) on conflict do nothing;
+      if not found then
+        select result into known from idempotent_request where idempotent_request.key = bench_move.key;
+        return (known->>'moveId')::bigint;
+      end if;
+      select item.id, item.colour_name into tube from lot join item on item.id = lot.item_id where lot.id = bench_move.lot;
+      insert into audit_entry (person_id, what, page) values (1, 'posted a correction of ' || tube.colour_name, '/stock/' || tube.id);
+      insert into move (lot_id, kind, on_hand, reserved, reason, person_id, idempotency_key)
+        values (bench_move.lot, 'correction', quantity, 0, why, 1, bench_move.key) returning id into made;
+      update idempotent_request set result = jsonb_build_object('moveId', made) where idempotent_request.key = bench_move.key;
+      return made;
+    end $$`)
   const { rows: lots } = await pool.query('select min(id)::int as id from lot where item_id <= 20 group by item_id')
-  let sent = 0
+  let posted = 0
   const until = performance.now() + seconds * 1000
   await Promise.all(
-    Array.from({ length: 64 }, async (_, n) => {
+    Array.from({ length: clients }, async (_, n) => {
       for (let i = 0; performance.now() < until; i++) {
-        const client = await pool.connect()
         const lot = lots[Math.floor(Math.random() * lots.length)].id
-        const key = `straight-${n}-${i}`
-        try {
-          await client.query('begin')
-          await client.query(
-            `insert into action (key, kind, person_id) values ($1, $2, 1) on conflict do nothing returning key`,
-            [key, `move ${lot}`],
-          )
-          const {
-            rows: [held],
-          } = await client.query(
-            `select balance.on_hand, balance.reserved, lot.item_id, item.unit, item.colour_name from balance inner join lot on lot.id = balance.lot_id inner join item on item.id = lot.item_id where balance.lot_id = $1 for update of balance`,
-            [lot],
-          )
-          const down = Number(held.on_hand) - Number(held.reserved) > 400 ? -1 : 1
-          await client.query(
-            `insert into move (lot_id, kind, on_hand, reserved, reason, person_id, action_key) values ($1, 'correction', $2, 0, 'straight', 1, $3) returning id`,
-            [lot, down * 100, key],
-          )
-          await client.query(`insert into deed (person_id, what, page) values (1, $1, $2)`, [
-            'posted a correction',
-            `/stock/${held.item_id}`,
-          ])
-          await client.query(`update action set result = $1 where key = $2`, ['{"moveId": 1}', key])
-          await client.query('commit')
-          sent++
-        } catch (error) {
-          await client.query('rollback')
-          throw error
-        } finally {
-          client.release()
-        }
+        await pool.query('select bench_move($1, $2, $3, $4)', [`straight-${n}-${i}`, lot, 100, 'straight'])
+        posted++
       }
     }),
   )
   await pool.end()
-  return sent / seconds
+  return posted / seconds
 }
 
 async function kills({ openShop, killAgainAndAgain }) {
@@ -206,13 +195,13 @@ async function fill(pool) {
     insert into lot (item_id, code, received_on, place)
     select item.id, item.code || '/' || m, date '2024-01-01' + m * 300, item.place from item cross join generate_series(1, 2) as m where item.code like 'LK%'`)
   await client.query(`
-    insert into move (lot_id, kind, on_hand, reserved, reason, person_id, at, action_key)
+    insert into move (lot_id, kind, on_hand, reserved, reason, person_id, at, idempotency_key)
     select lot.id, case when m = 1 then 'receive' else 'sale' end, case when m = 1 then 40000 else -1000 - (lot.id % 7) * 100 end, 0, 'long ago', 1,
       timestamptz '2024-01-01' + m * interval '30 days', 'fill ' || lot.id || ' ' || m
     from lot cross join generate_series(1, 20) as m where lot.code like 'LK%'`)
   // One item that everybody buys.
   await client.query(`
-    insert into move (lot_id, kind, on_hand, reserved, reason, person_id, at, action_key)
+    insert into move (lot_id, kind, on_hand, reserved, reason, person_id, at, idempotency_key)
     select (select min(id) from lot where item_id = 5000), case when m % 2 = 0 then 'receive' else 'sale' end, case when m % 2 = 0 then 100 else -100 end, 0, 'daily', 1,
       timestamptz '2024-01-01' + m * interval '2 hours', 'daily ' || m from generate_series(1, 10000) as m`)
   await client.query(`

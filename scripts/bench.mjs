@@ -63,7 +63,7 @@ const sizes = [1_000, 5_000, 10_000, 100_000].map((beads) => {
   const { work } = evaluatePattern(source)
   return { beads: work.beads, ms: time(() => evaluatePattern(source)) }
 })
-say('Evaluation a pattern')
+say('Evaluating a pattern')
 for (const { beads, ms } of sizes)
   say(
     `  ${String(beads).padStart(7)} beads  ${ms.toFixed(1).padStart(8)} ms  ${((ms / beads) * 1000).toFixed(2)} us a bead`,
@@ -174,7 +174,7 @@ await ensureBuild()
   const ms = warm.map((each) => each.ms).sort((a, b) => a - b)[2]
   const evaluation = time(() => evaluatePattern(source), 11)
   say(`  the first ${first.ms.toFixed(0)} ms, then ${ms.toFixed(0)} ms, ${first.kb.toFixed(0)} kB`)
-  say(`  to evaluation it: ${(ms / evaluation).toFixed(0)} times`)
+  say(`  to evaluating it: ${(ms / evaluation).toFixed(0)} times`)
 }
 
 say('Turning a piece, drawn, without a graphics card')

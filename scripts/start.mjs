@@ -38,19 +38,19 @@ await runMain(async () => {
   const keys = secrets()
   let cluster = external ? undefined : await startCluster(folder, keys.databasePassword)
   let server
-  let substitutes
+  let standIns
   /** With the address that the database has now. */
   const serve = async (at) => {
     const databaseUrl = external ?? (await cluster.database('tessellum'))
-    return startServer({ port: at, databaseUrl, archiveKey: keys.archiveKey, env: substitutes.env })
+    return startServer({ port: at, databaseUrl, archiveKey: keys.archiveKey, env: standIns.env })
   }
   try {
     const databaseUrl = external ?? (await cluster.database('tessellum'))
     await setUpDatabase(databaseUrl, keys.demoPassword)
-    substitutes = await startStandIns()
+    standIns = await startStandIns()
     server = await serve(port)
   } catch (error) {
-    substitutes?.stop()
+    standIns?.stop()
     await cluster?.stop()
     throw error
   }
@@ -69,7 +69,7 @@ Ctrl-C closes it; everything is kept. "npm start -- --fresh" begins again.`)
     closing = true
     say('\nClosing...')
     await server.stop()
-    substitutes?.stop()
+    standIns?.stop()
     await cluster?.stop()
     process.exit(process.exitCode ?? 0)
   }

@@ -3,7 +3,7 @@ import path from 'node:path'
 import { data, root } from './places.mjs'
 
 /** What each tells of itself, and what the server calls it. */
-const substitutes = [
+const standIns = [
   { name: 'scale', told: 'line', env: 'SCALE' },
   { name: 'printer', told: 'printer', env: 'PRINTER' },
   { name: 'scanner', told: 'line', env: 'SCANNER' },
@@ -15,7 +15,7 @@ const substitutes = [
  * @returns {Promise<{env: Record<string, string>, stop: () => void}>} where the server finds them
  */
 export async function startStandIns() {
-  const started = await Promise.all(substitutes.filter(({ env }) => !process.env[env]).map(start))
+  const started = await Promise.all(standIns.filter(({ env }) => !process.env[env]).map(start))
   return {
     env: Object.assign({}, ...started.map(({ env }) => env)),
     stop: () => {

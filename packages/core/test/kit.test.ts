@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { maxAlone } from '../src/allocation/alone'
+import { packsFor } from '../src/allocation/buy'
 import { nominalBead } from '../src/catalogue/nominal-beads'
 import { type LabelledStone, labelledStone, stoneServes } from '../src/catalogue/stone-size'
 import { alternativesOf } from '../src/kit/alternatives'
@@ -178,4 +179,32 @@ describe('what may stand in', () => {
     // The nearest of seven letters, rather than seven for the first.
     expect(new Set(ways.slice(1).map(({ substitutes }) => substitutes[0]?.role)).size).toBe(7)
   })
+})
+
+test('packs are bought at least cost, and of what costs the same the least is left over; as every choice tried', () => {
+  const pack = fc.record({ amount: fc.integer({ min: 1, max: 9 }), price: fc.integer({ min: 1, max: 30 }) })
+  fc.assert(
+    fc.property(fc.integer({ min: 1, max: 30 }), fc.array(pack, { minLength: 1, maxLength: 3 }), (short, packs) => {
+      const found = packsFor(short, packs)
+      let best = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY]
+      const pick = (at: number, amount: number, cost: number): void => {
+        const { amount: each = 0, price = 0 } = packs[at] ?? {}
+        if (at === packs.length) {
+          const [least = 0, over = 0] = best
+          if (amount >= short && (cost < least || (cost === least && amount < over))) best = [cost, amount]
+        } else for (let n = 0; n * each < short + each; n++) pick(at + 1, amount + n * each, cost + n * price)
+      }
+      pick(0, 0, 0)
+      expect([found?.cost, found?.amount]).toEqual(best)
+    }),
+    { numRuns: 150 },
+  )
+  expect(packsFor(5, [])).toBeUndefined()
+  // The bulk of what is short by millions is bought in the pack that costs least for what it holds.
+  const packs = [
+    { amount: 5000, price: 310, leadDays: 4 },
+    { amount: 8001, price: 480, leadDays: 4 },
+    { amount: 250_000, price: 9000, leadDays: 9 },
+  ]
+  expect(packsFor(100_000_000, packs)).toMatchObject({ counts: [0, 0, 400], amount: 100_000_000, cost: 3_600_000 })
 })

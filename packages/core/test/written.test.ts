@@ -332,7 +332,7 @@ describe('an edition', () => {
     const { written, report } = writeEdition({ ...gathered, sampled, timed: [50, 40, 90] }, 'en')
     expect(report.thread.cuts[0]).toBeGreaterThanOrEqual(plain * 1.2 - 10)
     expect(report.thread.cuts[0]).toBeLessThanOrEqual(plain * 1.2 + 10)
-    expect(written.thread[2]).toBe('Corrected by 3 samples, which took 20 % more than was evaluated.')
+    expect(written.thread[2]).toBe('Corrected by 3 samples, which took 20 % more than was computed.')
     expect(written.effort[1]).toContain('about 50 minutes for a practised hand')
     expect(correctionFrom([1.1, 1.2], [])).toEqual({ ratio: 1, count: 0 })
     expect(correctionFrom([1.1], [1.1, 0.9, 1, 12])).toEqual({ ratio: 1, count: 3 })

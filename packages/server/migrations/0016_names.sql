@@ -22,4 +22,6 @@ insert into batch_colourway (colourway_version_id, batch_id) select id, batch_id
 alter table batch_colourway add constraint batch_colourway_colourway_version_id_colourway_version_id_fk foreign key (colourway_version_id) references public.colourway_version(id);--> statement-breakpoint
 alter table batch_colourway add constraint batch_colourway_batch_id_batch_id_fk foreign key (batch_id) references public.batch(id);--> statement-breakpoint
 create trigger batch_colourway_only_added_to before update or delete or truncate on batch_colourway execute function only_added_to();--> statement-breakpoint
-alter table colourway_version drop column batch_id;
+alter table colourway_version drop column batch_id;--> statement-breakpoint
+-- A pack's price tells what must be bought, and was not told to other servers.
+create trigger pack_tells after insert or update or delete on pack for each statement execute function tell_changes('stock');

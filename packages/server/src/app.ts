@@ -1,5 +1,6 @@
 import path from 'node:path'
 import { mayDo } from '@tessellum/contract/rights'
+import compression from 'compression'
 import { csrfSync } from 'csrf-sync'
 import { sql } from 'drizzle-orm'
 import express, { type Express, type RequestHandler, Router } from 'express'
@@ -52,6 +53,7 @@ export function buildApp({ config, shop, pool, people, secret, log, changes }: P
   app.disable('x-powered-by')
   app.set('answer seconds', config.ANSWER_SECONDS)
   app.set('check answers', config.CHECK_ANSWERS)
+  app.set('on commit', () => shop.revision.bump())
   // Nothing of the API is kept by browsers, so nothing needs a mark to be compared by.
   app.disable('etag')
   if (config.BEHIND_TLS) app.set('trust proxy', 1)
@@ -78,6 +80,9 @@ export function buildApp({ config, shop, pool, people, secret, log, changes }: P
       strictTransportSecurity: config.BEHIND_TLS,
     }),
   )
+
+  // All but streams, which are to arrive as they are written.
+  app.use(compression({ filter: (_, response) => compressible(response.getHeader('content-type')) }))
 
   const { csrfSynchronisedProtection, generateToken } = csrfSync()
   app.use('/api', noStore, sessions(config, secret, pool, log), whoAsks(people), readBody)
@@ -128,6 +133,8 @@ export function buildApp({ config, shop, pool, people, secret, log, changes }: P
   app.use(answerErrors(log))
   return app
 }
+
+const compressible = (type: unknown) => /json|text\/(?!event-stream)|javascript|svg|font\/ttf/.test(String(type))
 
 const noStore: RequestHandler = (_, response, next) => {
   response.set('cache-control', 'no-store')

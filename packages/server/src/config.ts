@@ -22,6 +22,8 @@ const environment = z.object({
   ANSWER_SECONDS: z.coerce.number().min(1).max(3600).default(10),
   /** Answers are held against the contract before they are sent: for tests and development. */
   CHECK_ANSWERS: z.stringbool().default(false),
+  /** Where this machine can read what there is to watch, at /metrics; nowhere when 0. */
+  METRICS_PORT: z.coerce.number().int().min(0).max(65535).default(0),
   LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
   WEB_ROOT: z.string().default(''),
   /** Where the devices and the suppliers' service are; empty without one. See docs/stand-ins.md. */

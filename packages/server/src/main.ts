@@ -5,23 +5,36 @@ import { buildApp } from './app'
 import { changes } from './changes/routes'
 import { readConfig } from './config'
 import { connect, connectShop } from './database/connect'
+import { newRevision } from './database/revision'
 import { deviceNews } from './devices/news'
 import { buildOf, keepDrawings } from './drawings/drawings'
+import { serveMetrics, watch } from './http/metrics'
 import { workerPool } from './jobs/pool'
 import { watchLoop } from './loop-watch'
 import { secretOf } from './people/secret'
+import { keepPruned } from './pruning'
 
 const config = readConfig(process.env)
 const log = pino({ level: config.LOG_LEVEL })
-const { db, close: closeRecords } = connectShop(config.DATABASE_URL, config.LOCK_SECONDS, log)
+const { db, writer, close: closeRecords } = connectShop(config.DATABASE_URL, config.LOCK_SECONDS, log)
 const workerFile = fileURLToPath(new URL('./worker.js', import.meta.url))
 const workers = workerPool(workerFile)
 const drawings = keepDrawings(db, workers, buildOf(workerFile), log)
 // Apart, so that who somebody is can be looked up while every other connection waits for a lot.
 const { pool: sessionPool, db: people } = connect(config.DATABASE_URL, log, { max: 4 })
-const telling = changes(config.DATABASE_URL, people, deviceNews(config), log)
+const revision = newRevision()
+const telling = changes(config.DATABASE_URL, people, deviceNews(config), revision, log)
+keepPruned(db, log)
+const stopMetrics = serveMetrics(config.METRICS_PORT)
+watch('work_waiting', 'Work that waits for a thread', () => workers.load().waiting)
+watch('work_running', 'Work that is being done by threads', () => workers.load().running)
+watch(
+  'session_connections_waiting',
+  'Requests that wait for a connection to look up who asks',
+  () => sessionPool.waitingCount,
+)
 const secret = await secretOf(people, 'session')
-const shop = { db, workers, drawings }
+const shop = { db, writer, workers, drawings, revision }
 const app = buildApp({ config, shop, pool: sessionPool, people, secret, log, changes: telling })
 
 const host = config.TESSELLUM_HOST
@@ -47,6 +60,7 @@ async function end() {
   ending = true
   const hard = setTimeout(() => process.exit(1), 5000)
   hard.unref()
+  stopMetrics()
   await telling.close()
   await new Promise((done) => {
     server.close(done)

@@ -67,10 +67,8 @@ const shortages = async ({
 }: Tasks['shortages']['input']): Promise<Tasks['shortages']['output']> =>
   shortagesOf(lines, lots, allocation, await solver())
 
-async function buy({ shortages }: Tasks['buy']['input']): Promise<Tasks['buy']['output']> {
-  const solve = await solver()
-  return shortages.map(({ short, packs }) => packsFor(short, packs, solve))
-}
+const buy = ({ shortages }: Tasks['buy']['input']): Tasks['buy']['output'] =>
+  shortages.map(({ short, packs }) => packsFor(short, packs))
 
 async function substitutes(
   { source, size, choices, role, kits, most, sampled }: Tasks['substitutes']['input'],

@@ -1,6 +1,5 @@
 import { allocateKits } from '@tessellum/core/allocation/allocate-kits'
 import type { Allocation, AllocationLine, AllocationLot, Solve } from '@tessellum/core/allocation/allocation'
-import { packsFor } from '@tessellum/core/allocation/buy'
 import { shortagesOf } from '@tessellum/core/allocation/shortages'
 import fc from 'fast-check'
 import { solver } from '../src/jobs/solver'
@@ -342,27 +341,6 @@ test.each([
     expect(found.gap).toBeLessThan(0.5)
   },
 )
-
-test('packs are bought at least cost, and of what costs the same the least is left over; as every choice tried', () => {
-  const pack = fc.record({ amount: fc.integer({ min: 1, max: 9 }), price: fc.integer({ min: 1, max: 30 }) })
-  fc.assert(
-    fc.property(fc.integer({ min: 1, max: 30 }), fc.array(pack, { minLength: 1, maxLength: 3 }), (short, packs) => {
-      const found = packsFor(short, packs, solve)
-      let best = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY]
-      const pick = (at: number, amount: number, cost: number): void => {
-        const { amount: each = 0, price = 0 } = packs[at] ?? {}
-        if (at === packs.length) {
-          const [least = 0, over = 0] = best
-          if (amount >= short && (cost < least || (cost === least && amount < over))) best = [cost, amount]
-        } else for (let n = 0; n * each < short + each; n++) pick(at + 1, amount + n * each, cost + n * price)
-      }
-      pick(0, 0, 0)
-      expect([found?.cost, found?.amount]).toEqual(best)
-    }),
-    { numRuns: 150 },
-  )
-  expect(packsFor(5, [], solve)).toBeUndefined()
-})
 
 describe('what must be bought', () => {
   test('nothing, where a filling is found that plain filling does not find', () => {

@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto'
+import { balance } from './balancer'
 import { Caller, openShop, type Shop } from './shop'
 
 let shop: Shop
@@ -36,6 +37,21 @@ async function hears(caller: Caller, wanted: string, then: () => Promise<unknown
 }
 
 describe('two servers on one database behave as one', () => {
+  test('what is planned at one is short on the pages of the other at once', async () => {
+    const [here, there] = [await shop.as('odile'), new Caller(other.base)]
+    await there.signIn('odile')
+    const short = async () => {
+      const { body } = await there.ask('GET', '/buy-list')
+      return body.flatMap(({ batches }: { batches: { name: string }[] }) => batches.map(({ name }) => name))
+    }
+    await short()
+    const lines = [{ patternId: 1, version: 1, size: 'petite', colourwayId: 1, kits: 4000 }]
+    await hears(there, 'batches', () =>
+      here.ask('POST', '/batches', { name: 'Far too many', dueOn: '2027-06-01', lines }),
+    )
+    expect(await short()).toContain('Far too many')
+  })
+
   test('a session of one is a session of the other, and ends on both', async () => {
     const here = await shop.as('odile')
     const there = new Caller(other.base)
@@ -72,6 +88,47 @@ describe('two servers on one database behave as one', () => {
       here.ask('POST', `/lots/${rows[0].id}/moves`, { kind: 'sale', quantity: 10, reason: 'counter' }),
     )
   })
+})
+
+test('behind a balancer, under load, a server that dies loses nothing and stops nobody', async () => {
+  const servers = [shop.base, (await shop.beside()).base]
+  const doomed = await shop.beside()
+  servers.push(doomed.base)
+  const balancer = await balance(servers)
+  const callers = await Promise.all(
+    ['isaura', 'odile', 'isaura', 'odile', 'isaura', 'odile'].map(async (name) => {
+      const caller = new Caller(balancer.base)
+      await caller.signIn(name)
+      return caller
+    }),
+  )
+  const { rows: lots } = await shop.pool.query(`select id from lot where item_id <= 12 order by id`)
+  const reason = 'behind a balancer'
+  const answered = new Set<number>()
+  let rounds = 0
+  await Promise.all(
+    callers.map(async (caller, c) => {
+      for (let n = 0; n < 20; n++) {
+        const lotId = lots[(7 * c + n) % lots.length].id
+        const { status, body } = await caller.ask('POST', `/lots/${lotId}/moves`, {
+          kind: 'receive',
+          quantity: 5,
+          reason,
+        })
+        expect(status).toBe(200)
+        answered.add(body.moveId)
+        if (n % 10 === 5) {
+          const written = await caller.ask('GET', `/patterns/${1 + c}/document.pdf`)
+          expect([written.status, written.headers.get('content-type')]).toEqual([200, 'application/pdf'])
+        }
+        if (++rounds === 40) doomed.kill()
+      }
+    }),
+  )
+  balancer.close()
+  expect(answered.size).toBe(120)
+  const { rows } = await shop.pool.query('select count(*)::int as moves from move where reason = $1', [reason])
+  expect(rows[0].moves).toBe(120)
 })
 
 test('a server killed hard while it reserves leaves the batch reserved whole or not at all', async () => {

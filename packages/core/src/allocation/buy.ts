@@ -1,7 +1,5 @@
 /** What to buy for a shortage: whole packs at least cost, and of what costs the same the least that is left over. */
 import type { Pack } from '../kit/cost'
-import type { Solve } from './allocation'
-import { type Programme, written } from './programme'
 
 export interface Purchase {
   /** Of each pack, in the order given. */
@@ -10,25 +8,49 @@ export interface Purchase {
   readonly cost: number
 }
 
-/** @returns undefined where nothing is sold, or a limit was reached before anything was found */
-export function packsFor(short: number, packs: readonly Pack[], solve: Solve): Purchase | undefined {
+/** Steps of a shortage that are tried one by one, each a common measure of all packs: a bound on what a slip in a number can cost. */
+const maxSteps = 200_000
+
+/**
+ * Exact, by the best way to each smaller shortage (the unbounded covering knapsack). Of a shortage of very many steps the bulk is bought in the pack
+ * that costs least for what it holds; this is exact too as long as the steps that are left are more than the largest pack times the number of steps
+ * in that one, since others that add up to a multiple of it never cost less.
+ *
+ * @param short above 0, in the unit of the packs
+ * @returns undefined where nothing is sold
+ */
+export function packsFor(short: number, packs: readonly Pack[]): Purchase | undefined {
   if (packs.length === 0) return undefined
-  const sum = (of: (pack: Pack) => number) => packs.map((pack, i) => ({ times: of(pack), name: `n${i}` }))
-  const amounts = sum(({ amount }) => amount)
-  const base: Omit<Programme, 'rows'> = {
-    goal: 'min',
-    objective: sum(({ price }) => price),
-    whole: new Map(packs.map(({ amount }, i) => [`n${i}`, Math.ceil(short / amount)])),
-    binary: new Set(),
+  const step = packs.map(({ amount }) => amount).reduce(commonMeasure)
+  const bulk = bulkOf(Math.ceil(short / step) - maxSteps, packs, step)
+  const left = Math.max(0, Math.ceil((short - bulk.count * (packs[bulk.of]?.amount ?? 0)) / step))
+  const cost = new Float64Array(left + 1)
+  const amount = new Float64Array(left + 1)
+  const last = new Uint8Array(left + 1)
+  for (let s = 1; s <= left; s++) {
+    cost[s] = Number.POSITIVE_INFINITY
+    for (const [p, pack] of packs.entries()) {
+      const before = Math.max(0, s - pack.amount / step)
+      const [costs, holds] = [(cost[before] as number) + pack.price, (amount[before] as number) + pack.amount]
+      if (costs > (cost[s] as number) || (costs === cost[s] && holds >= (amount[s] as number))) continue
+      cost[s] = costs
+      amount[s] = holds
+      last[s] = p
+    }
   }
-  const enough = { terms: amounts, sign: '>=' as const, of: short }
-  const cheapest = solve(written({ ...base, rows: [enough] }))
-  if (Object.keys(cheapest.values).length === 0) return undefined
-  const atThatCost = { terms: base.objective, sign: '<=' as const, of: Math.round(cheapest.objective) }
-  const least = solve(written({ ...base, objective: amounts, rows: [enough, atThatCost] }))
-  const { values } = Object.keys(least.values).length > 0 ? least : cheapest
-  const counts = packs.map((_, i) => Math.round(values[`n${i}`] ?? 0))
+  const counts = packs.map((_, p) => (p === bulk.of ? bulk.count : 0))
+  for (let s = left; s > 0; s = Math.max(0, s - (packs[last[s] as number] as Pack).amount / step))
+    counts[last[s] as number] = (counts[last[s] as number] as number) + 1
   const total = (of: (pack: Pack) => number) =>
-    packs.reduce((all, pack, i) => all + of(pack) * (counts[i] as number), 0)
-  return { counts, amount: total(({ amount }) => amount), cost: total(({ price }) => price) }
+    packs.reduce((all, pack, p) => all + of(pack) * (counts[p] as number), 0)
+  return { counts, amount: total((pack) => pack.amount), cost: total((pack) => pack.price) }
 }
+
+/** How many of the pack that costs least for what it holds are bought without further thought. @param steps beyond those that are tried */
+function bulkOf(steps: number, packs: readonly Pack[], step: number): { of: number; count: number } {
+  const per = ({ price, amount }: Pack) => price / amount
+  const of = packs.reduce((best, pack, p) => (per(pack) < per(packs[best] as Pack) ? p : best), 0)
+  return { of, count: steps > 0 ? Math.ceil((steps * step) / (packs[of] as Pack).amount) : 0 }
+}
+
+const commonMeasure = (a: number, b: number): number => (b === 0 ? a : commonMeasure(b, a % b))

@@ -42,7 +42,7 @@ export interface SettledFit {
   readonly further: number
 }
 
-/** What a evaluation may look up. */
+/** What an expression may look up. */
 export interface Scope {
   value(name: string, span: Span): Value | undefined
   names(): Iterable<string>

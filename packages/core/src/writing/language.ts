@@ -63,7 +63,7 @@ export interface ThreadWords {
   /** Parts in which thread is handled another way. */
   readonly parts: readonly ({ readonly name: string } & Pick<ThreadSettings, 'tailMm' | 'tension' | 'start'>)[]
   readonly spanMm: Mm
-  /** Samples that the plan has been corrected by, and by what; undefined where it stands on evaluation alone. */
+  /** Samples that the plan has been corrected by, and by what; undefined where it is computed only. */
   readonly sampled: { readonly ratio: number; readonly count: number } | undefined
 }
 

@@ -3,22 +3,33 @@ import { type Request, type Response, Router } from 'express'
 import pg from 'pg'
 import type { Logger } from 'pino'
 import type { Database } from '../database/connect'
+import type { Revision } from '../database/revision'
 import type { deviceNews } from '../devices/news'
 import { mount, sent } from '../http/mount'
 import { whoseSession } from '../people/sessions'
 import { HttpProblem } from '../problem'
 
+/** What plans are made from. */
+const planned: ReadonlySet<string> = new Set(['stock', 'batches', 'buy-list', 'packing', 'colourways', 'patterns'])
+
 /**
  * Tells open pages what has changed: PostgreSQL notifies every server, and each passes it on as server-sent events.
  * The connection that listens is opened again when it is lost, and pages are then told to look at everything.
  */
-export function changes(url: string, people: Database, devices: ReturnType<typeof deviceNews>, log: Logger) {
+export function changes(
+  url: string,
+  people: Database,
+  devices: ReturnType<typeof deviceNews>,
+  revision: Revision,
+  log: Logger,
+) {
   const pages = new Map<Response, Request>()
   let client: pg.Client | undefined
   let closed = false
   let again: NodeJS.Timeout | undefined
 
   const tell = (subject: string) => {
+    if (planned.has(subject)) revision.bump()
     for (const page of pages.keys()) page.write(`data: ${subject}\n\n`)
   }
 
@@ -34,6 +45,7 @@ export function changes(url: string, people: Database, devices: ReturnType<typeo
     const retry = () => {
       if (closed || client !== next) return
       client = undefined
+      revision.listen(false)
       next.end().catch(() => undefined)
       again = setTimeout(start, 1500)
     }
@@ -44,6 +56,7 @@ export function changes(url: string, people: Database, devices: ReturnType<typeo
     try {
       await next.connect()
       await next.query('listen changes; listen ended')
+      revision.listen(true)
       tell('everything')
     } catch (error) {
       log.warn({ error: (error as Error).message }, 'cannot listen for changes yet')

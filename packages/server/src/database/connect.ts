@@ -43,7 +43,7 @@ export function connectShop(url: string, lockSeconds: number, log?: Logger) {
   const { pool: reading, db } = connect(url, log)
   const { pool: changing, db: changer } = connect(url, log, { lockSeconds, waitSeconds: 2 * lockSeconds + 4 })
   db.transaction = changer.transaction.bind(changer)
-  return { db, close: () => Promise.all([reading.end(), changing.end()]) }
+  return { db, writer: changer, close: () => Promise.all([reading.end(), changing.end()]) }
 }
 
 export type Database = ReturnType<typeof connect>['db']

@@ -186,6 +186,7 @@ async function keepColourways(
 const atOnce: WorkerPool = {
   run: async (name, input) => tasks[name](input),
   stateFor: () => ({ ahead: 0, done: 0 }),
+  load: () => ({ waiting: 0, running: 0 }),
   close: async () => undefined,
 }
 

@@ -16,6 +16,7 @@ import { type Caller, type Idempotency, RequestAborted, requestContext, type Sig
 import { demandKey, idempotencyOf } from '../idempotency/request-key'
 import { HttpProblem, nothingThere } from '../problem'
 import { describeError } from './describe'
+import { timeAnswer } from './metrics'
 import { readInput } from './read-input'
 
 /** What a route is asked, read by its schemas. */
@@ -48,13 +49,14 @@ export function mount<Key extends RouteKey>(router: Router, key: Key, handle: Ha
   const route = routeOf(key)
   const params = paramsOf(key)
   const run: RequestHandler = async (request, response) => {
+    timeAnswer(key, response)
     const caller: SignedIn | undefined = response.locals.caller
     demandRight(route.right, caller)
     const read = params.safeParse(request.params)
     if (!read.success) throw nothingThere()
     const query = route.query && readInput(route.query, request.query)
     const body = route.body && readInput(route.body, request.body)
-    const idempotency = idempotencyOf(request)
+    const idempotency = idempotencyOf(request, request.app.get('on commit'))
     if (isWrite(key)) demandKey(idempotency)
     const gone = new AbortController()
     setMaxListeners(0, gone.signal)

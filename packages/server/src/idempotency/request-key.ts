@@ -12,7 +12,8 @@ export function digestBody(request: IncomingMessage, _: unknown, bytes: Buffer):
     bodies.set(request, createHash('sha256').update(bytes).digest('base64'))
 }
 
-export function idempotencyOf(request: Request): Idempotency {
+/** @param onCommit called when what is asked for stands in the records */
+export function idempotencyOf(request: Request, onCommit: () => void): Idempotency {
   const what = `${request.method} ${request.originalUrl} ${bodies.get(request) ?? ''}`
   let resolve: (() => void) | undefined
   const committed = new Promise<void>((done) => {
@@ -25,6 +26,7 @@ export function idempotencyOf(request: Request): Idempotency {
     committed,
     commit() {
       idempotency.isCommitted = true
+      onCommit()
       resolve?.()
     },
   }

@@ -18,6 +18,7 @@ export interface WorkerPool {
   run<Name extends TaskName>(name: Name, input: Tasks[Name]['input']): Promise<Tasks[Name]['output']>
   /** How much goes before what somebody waits for, and how much is done of what is worked out for them, from 0 to 1. */
   stateFor(personId: number): { ahead: number; done: number }
+  load(): { readonly waiting: number; readonly running: number }
   close(): Promise<void>
 }
 
@@ -127,6 +128,7 @@ export function workerPool(file: string, threads = availableParallelism() + 1): 
         ...[...running].filter(([, whose]) => whose === personId).map(([control]) => progressOf(control)),
       ),
     }),
+    load: () => ({ waiting: queue.length, running: running.size }),
     close: () => pool.destroy(),
   }
 }

@@ -31,7 +31,7 @@ export interface Tasks {
   evaluate: { input: { source: string; choices: Choices }; output: { report: Report } }
   /** The size it is usually made in, and what its sizes set. A long text is not read in a moment. */
   sizes: { input: { source: string }; output: { usual: string; measures: string[] } }
-  /** EvaluatedPattern, with its form: thread is measured on it. */
+  /** Evaluated, with its form: thread is measured on it. */
   form: { input: { source: string; choices: Choices }; output: { report: Report } }
   /** Its drawing from the front, as JSON of a view, and the figures beside it. */
   draw: { input: { source: string }; output: Omit<PatternDrawing, 'digest' | 'current'> & { view: string | null } }

@@ -2,6 +2,7 @@
 import type { BuyLine } from '@tessellum/contract/buying'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { sql } from 'drizzle-orm'
+import { detached } from '../context'
 import type { Shop } from '../shop'
 import { listPurchases } from '../stock/purchases'
 import { freeLots, listItems } from '../stock/store'
@@ -13,8 +14,30 @@ import { shortagesFor } from './shortages'
 /** Between a delivery and the day a batch is due: time to pack it. */
 const packingDays = 2
 
+interface Kept {
+  readonly revision: number
+  readonly lines: Promise<BuyLine[]>
+}
+
+/** Of each shop, what must be bought for all drafts: nearly every page asks for it, and it is the same for as long as nothing is changed. */
+const latest = new WeakMap<Shop, Kept>()
+
 /** What drafts are short of, and what runs low. @param until a day by which they are due; all drafts when absent */
 export async function buyList(shop: Shop, until: string | undefined): Promise<BuyLine[]> {
+  const revision = shop.revision.now
+  if (until !== undefined || revision === undefined) return (await planBuying(shop, until)).lines
+  const known = latest.get(shop)
+  if (known?.revision === revision) return known.lines
+  const planned = detached(() => planBuying(shop, undefined))
+  const kept = { revision, lines: planned.then(({ lines }) => lines) }
+  latest.set(shop, kept)
+  // What failed, or was not proven within its limits, is tried again by whoever asks next.
+  const forget = () => latest.get(shop) === kept && latest.delete(shop)
+  planned.then(({ proven }) => proven || forget(), forget)
+  return kept.lines
+}
+
+async function planBuying(shop: Shop, until: string | undefined): Promise<{ lines: BuyLine[]; proven: boolean }> {
   const { db, workers } = shop
   const drafts = (await draftLines(db)).filter(({ dueOn }) => until === undefined || dueOn <= until)
   const wanted = await stillToPack(db, drafts)
@@ -33,7 +56,7 @@ export async function buyList(shop: Shop, until: string | undefined): Promise<Bu
     })),
   ]
   const turns = wanted.map(({ turn }) => turn)
-  const { shortages } = await shortagesFor(workers, wanted, bills, lots, turns)
+  const { shortages, allocation } = await shortagesFor(workers, wanted, bills, lots, turns)
   const { rows: lowNow } = await db.execute<{ id: number }>(
     sql`select item_id as id from item_total join item on item.id = item_id where low and category <> 'kit'`,
   )
@@ -86,7 +109,8 @@ export async function buyList(shop: Shop, until: string | undefined): Promise<Bu
     }
   })
   const late = ({ orderBy }: BuyLine) => orderBy ?? '9999'
-  return lines.sort((a, b) => late(a).localeCompare(late(b)) || a.name.localeCompare(b.name))
+  lines.sort((a, b) => late(a).localeCompare(late(b)) || a.name.localeCompare(b.name))
+  return { lines, proven: allocation.proven }
 }
 
 const daysBefore = (day: string, days: number) =>

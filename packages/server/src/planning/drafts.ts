@@ -1,7 +1,7 @@
 import { asc, eq } from 'drizzle-orm'
 import type { Session } from '../database/connect'
 import { batch } from '../schema/batches'
-import { linesOf, type PlannedLine } from './lines'
+import { linesOfBatches, type PlannedLine } from './lines'
 import { kitLots, shareKits, toPack } from './ready-kits'
 
 export interface DraftLine extends PlannedLine {
@@ -24,10 +24,14 @@ export const drafts = (db: Session) =>
 
 /** Every line of every draft, in the order in which they go. */
 export async function draftLines(db: Session): Promise<DraftLine[]> {
-  const lines: DraftLine[] = []
-  for (const [turn, { id: batchId, name: batchName, dueOn }] of (await drafts(db)).entries())
-    for (const line of await linesOf(db, batchId)) lines.push({ ...line, batchId, batchName, dueOn, turn })
-  return lines
+  const batches = await drafts(db)
+  const lines = await linesOfBatches(
+    db,
+    batches.map(({ id }) => id),
+  )
+  return batches.flatMap(({ id: batchId, name: batchName, dueOn }, turn) =>
+    (lines.get(batchId) ?? []).map((line) => ({ ...line, batchId, batchName, dueOn, turn })),
+  )
 }
 
 /** Lines in the order in which they go, with only those kits that do not stand packed on the shelf. */

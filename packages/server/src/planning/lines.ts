@@ -18,10 +18,19 @@ export interface PlannedLine {
   readonly dueOn?: string
 }
 
+type NamedLine = Batch['lines'][number] & PlannedLine
+
 /** A batch's lines with the names people know them by. */
-export async function linesOf(db: Session, batchId: number): Promise<(Batch['lines'][number] & PlannedLine)[]> {
-  return db
+export const linesOf = async (db: Session, batchId: number): Promise<NamedLine[]> =>
+  (await linesOfBatches(db, [batchId])).get(batchId) ?? []
+
+/** The same of many batches, in one statement; by batch. */
+export async function linesOfBatches(db: Session, batchIds: readonly number[]): Promise<Map<number, NamedLine[]>> {
+  const found = new Map<number, NamedLine[]>()
+  if (batchIds.length === 0) return found
+  const rows = await db
     .select({
+      batchId: batchLine.batchId,
       id: batchLine.id,
       patternId: pattern.id,
       version: patternVersion.number,
@@ -40,6 +49,12 @@ export async function linesOf(db: Session, batchId: number): Promise<(Batch['lin
     .innerJoin(pattern, eq(pattern.id, patternVersion.patternId))
     .innerJoin(colourwayVersion, eq(colourwayVersion.id, batchLine.colourwayVersionId))
     .innerJoin(colourway, eq(colourway.id, colourwayVersion.colourwayId))
-    .where(inArray(batchLine.batchId, [batchId]))
-    .orderBy(asc(batchLine.position))
+    .where(inArray(batchLine.batchId, [...batchIds]))
+    .orderBy(asc(batchLine.batchId), asc(batchLine.position))
+  for (const { batchId, ...line } of rows) {
+    const lines = found.get(batchId)
+    if (lines) lines.push(line)
+    else found.set(batchId, [line])
+  }
+  return found
 }

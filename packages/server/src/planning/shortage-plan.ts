@@ -15,7 +15,7 @@ import { patternVersion } from '../schema/patterns'
 import type { Shop } from '../shop'
 import { freeLots, listItems } from '../stock/store'
 import { allocationFor } from './allocation'
-import { billOnce, billsFor, itemsIn, type LineBill } from './bills'
+import { billsFor, cachedBills, itemsIn, type LineBill } from './bills'
 import { draftLines, stillToPack } from './drafts'
 
 /** So many stand-ins of each line are tried: each is a variant of every kit for the solver. */
@@ -119,16 +119,13 @@ export async function shortagePlanFor(shop: Shop, itemId: number): Promise<Short
     async function billed(with_: typeof chosen, substitutes: LineBill['ways'][number]['substitutes']) {
       const own = with_.map((each) => ({ ...each, rank: 0 }))
       const ids = new Set(own.map((each) => each.itemId))
-      const { bill, troubles } = await billOnce(shop, {
-        ...kit,
-        choices: own,
-        items: items.filter(({ id }) => ids.has(id)),
-      })
+      const asked = { ...kit, choices: own, items: items.filter(({ id }) => ids.has(id)) }
+      const [{ bill, troubles } = { bill: { lines: [] }, troubles: [] }] = await cachedBills(shop, [asked])
       const other = items.find(({ id }) => id === substitutes[0]?.itemId)
       const distance = other ? visibleChange(now as Item, other) * roles.length : 0
       return {
         bill: bill.lines.map((each) => ({ ...each, roles: [...each.roles] })),
-        troubles,
+        troubles: [...troubles],
         choices: own,
         substitutes,
         distance,

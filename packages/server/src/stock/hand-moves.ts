@@ -1,19 +1,23 @@
 /** Moves that somebody posts by hand, and takes back by another. */
 import type { HandMove, ReverseMove } from '@tessellum/contract/stock'
+import type { StockUnit } from '@tessellum/core/kit/bill'
 import { effectOf, freeOf, handMoves } from '@tessellum/core/stock/moves'
 import { sayQuantity } from '@tessellum/core/stock/quantity'
-import { eq } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import { logActivity } from '../audit/log'
-import type { Caller } from '../context'
+import { type Caller, RequestAborted, requestContext } from '../context'
 import type { Database } from '../database/connect'
 import { brokenConstraint } from '../database/errors'
-import { runOnce } from '../idempotency/run-once'
+import { previousResult, runOnce } from '../idempotency/run-once'
 import { HttpProblem, notFound } from '../problem'
+import { auditEntry } from '../schema/audit'
+import { idempotentRequest } from '../schema/idempotency'
 import { balance, move } from '../schema/ledger'
 import { item, lot } from '../schema/stock'
+import type { Shop } from '../shop'
 
 export async function postMove(
-  db: Database,
+  { db, writer }: Pick<Shop, 'db' | 'writer'>,
   lotId: number,
   { kind, quantity, reason }: HandMove,
   caller: Caller,
@@ -25,22 +29,7 @@ export async function postMove(
     })
   }
   try {
-    return await runOnce(db, caller, `move ${lotId}`, async (tx, actor) => {
-      const [tube] = await tx
-        .select({ itemId: lot.itemId, unit: item.unit, name: item.colourName })
-        .from(lot)
-        .innerJoin(item, eq(item.id, lot.itemId))
-        .where(eq(lot.id, lotId))
-      if (!tube) throw notFound('lot')
-      const what = `posted a ${kind} of ${sayQuantity(Math.abs(quantity), tube.unit)} of ${tube.name}: ${reason}`
-      await logActivity(tx, caller.id, what, `/stock/${tube.itemId}`)
-      // Last of all, since the balance is held from here to the end: the database itself refuses what is not there.
-      const [made] = await tx
-        .insert(move)
-        .values({ lotId, kind, ...effectOf(kind, quantity), reason, ...actor })
-        .returning({ id: move.id })
-      return { moveId: (made as { id: number }).id, itemId: tube.itemId }
-    })
+    return await postOnce(writer, lotId, { kind, quantity, reason }, caller)
   } catch (error) {
     if (!brokenConstraint(error)?.startsWith('balance_')) throw error
     const [held] = await db.select().from(balance).where(eq(balance.lotId, lotId))
@@ -51,6 +40,48 @@ export async function postMove(
       { path: 'quantity', hint: 'Take less, take from another lot, or release a batch.' },
     )
   }
+}
+
+/**
+ * What `runOnce` does, in one statement and so in one round trip: the request's key with its result, the audit entry and the move, or none of them.
+ * Moves by hand are the most frequent writes of all.
+ */
+async function postOnce(
+  db: Database,
+  lotId: number,
+  { kind, quantity, reason }: HandMove,
+  caller: Caller,
+): Promise<{ moveId: number; itemId: number }> {
+  const { key, digest } = caller.idempotency
+  const { onHand, reserved } = effectOf(kind, quantity)
+  const says = (unit: StockUnit) => `posted a ${kind} of ${sayQuantity(Math.abs(quantity), unit)} of `
+  // Whoever hung up may be asking again already: nothing is done behind them.
+  if (requestContext.getStore()?.signal.aborted) throw new RequestAborted()
+  const { rows } = await db.execute<{ result: { moveId: number; itemId: number } | null; there: boolean }>(sql`
+    with tube as (
+      select ${item.id} as item_id, ${item.unit} as unit, ${item.colourName} as name
+      from ${lot} join ${item} on ${item.id} = ${lot.itemId} where ${lot.id} = ${lotId}
+    ), numbered as (
+      select tube.*, nextval(pg_get_serial_sequence('move', 'id')) as id from tube
+    ), begun as (
+      insert into ${idempotentRequest} (key, kind, person_id, digest, result)
+      select ${key}, ${`move ${lotId}`}, ${caller.id}, ${digest}, jsonb_build_object('moveId', id, 'itemId', item_id) from numbered
+      on conflict do nothing returning result
+    ), told as (
+      insert into ${auditEntry} (person_id, what, page)
+      select ${caller.id}, case unit when 'mg' then ${says('mg')} when 'mm' then ${says('mm')} else ${says('piece')} end || name || ${`: ${reason}`}, '/stock/' || item_id
+      from numbered, begun
+    ), moved as (
+      insert into ${move} (id, lot_id, kind, on_hand, reserved, reason, person_id, idempotency_key) overriding system value
+      select id, ${lotId}, ${kind}, ${onHand}::bigint, ${reserved}::bigint, ${reason}, ${caller.id}, ${key} from numbered, begun
+    )
+    select (select result from begun) as result, exists (select from tube) as there`)
+  const [done] = rows
+  if (!done?.there) throw notFound('lot')
+  // The key was there: the move has been posted before.
+  if (!done.result) return (await previousResult(db, caller, `move ${lotId}`)) as { moveId: number; itemId: number }
+  caller.idempotency.commit()
+  return done.result
 }
 
 export async function reverseMove(

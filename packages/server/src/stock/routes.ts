@@ -18,7 +18,8 @@ import {
 } from './stocktake'
 import { allItems, itemStory, movesOf } from './store'
 
-export function stockRoutes({ db }: Shop): Router {
+export function stockRoutes(shop: Shop): Router {
+  const { db } = shop
   const router = Router()
 
   mount(router, 'GET /api/items', ({ response }) => sendParts(response, allItems(db)))
@@ -58,7 +59,7 @@ export function stockRoutes({ db }: Shop): Router {
       return { lotId }
     }),
   )
-  mount(router, 'POST /api/lots/:id/moves', ({ params, body, caller }) => postMove(db, params.id, body, caller))
+  mount(router, 'POST /api/lots/:id/moves', ({ params, body, caller }) => postMove(shop, params.id, body, caller))
   mount(router, 'POST /api/moves/:id/reverse', ({ params, body, caller }) => reverseMove(db, params.id, body, caller))
 
   mount(router, 'GET /api/places', () => listPlaces(db))

@@ -48,7 +48,7 @@ function Sizes({ pattern }: { pattern: Pattern }) {
     return [Math.max(1, ...all.map(([width]) => width)), Math.max(1, ...all.map(([, height]) => height))] as const
   }, [extents])
   const { now } = useEvaluated(pattern.source, asked)
-  if (!now) return <Loading what="Evaluation" />
+  if (!now) return <Loading what="Working it out" />
   const sizes = now.sizes.length > 0 ? now.sizes : ['']
   return (
     <div className="page">
@@ -143,7 +143,11 @@ function SizeColumn({ pattern, size, face, shown, within, note }: SizeColumnProp
           />
         )}
       </div>
-      {report ? <SizeFigures report={report} why={why} formed={formed !== undefined} /> : <Loading what="Evaluation" />}
+      {report ? (
+        <SizeFigures report={report} why={why} formed={formed !== undefined} />
+      ) : (
+        <Loading what="Working it out" />
+      )}
     </article>
   )
 }
