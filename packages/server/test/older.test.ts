@@ -28,7 +28,14 @@ async function opened(dump: string): Promise<Shop> {
   url.username = 'tessellum'
   const env = { ...process.env, DATABASE_URL: url.href, DEMO_PASSWORD: 'of no use: there are people already' }
   execFileSync(process.execPath, [path.join(__dirname, '../dist/set-up.js')], { env })
-  return openShop(undefined, {}, name)
+  const shop = await openShop(undefined, {}, name)
+  // A shop has passwords of its own: everybody gets the one of the tests.
+  const template = new Client({ connectionString: `${postgres}shop` })
+  await template.connect()
+  const { rows } = await template.query('select password_hash from person limit 1')
+  await template.end()
+  await shop.pool.query('update person set password_hash = $1', [rows[0].password_hash])
+  return shop
 }
 
 test.each(readdirSync(folder))('%s comes up whole, and what was under way is finished', async (dump) => {

@@ -91,10 +91,8 @@ describe('two servers on one database behave as one', () => {
 })
 
 test('behind a balancer, under load, a server that dies loses nothing and stops nobody', async () => {
-  const servers = [shop.base, (await shop.beside()).base]
-  const doomed = await shop.beside()
-  servers.push(doomed.base)
-  const balancer = await balance(servers)
+  const [second, doomed] = [await shop.beside(), await shop.beside()]
+  const balancer = await balance([shop.base, second.base, doomed.base])
   const callers = await Promise.all(
     ['isaura', 'odile', 'isaura', 'odile', 'isaura', 'odile'].map(async (name) => {
       const caller = new Caller(balancer.base)
@@ -126,6 +124,7 @@ test('behind a balancer, under load, a server that dies loses nothing and stops 
     }),
   )
   balancer.close()
+  await second.end()
   expect(answered.size).toBe(120)
   const { rows } = await shop.pool.query('select count(*)::int as moves from move where reason = $1', [reason])
   expect(rows[0].moves).toBe(120)

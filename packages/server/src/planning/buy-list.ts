@@ -25,19 +25,18 @@ const latest = new WeakMap<Shop, Kept>()
 /** What drafts are short of, and what runs low. @param until a day by which they are due; all drafts when absent */
 export async function buyList(shop: Shop, until: string | undefined): Promise<BuyLine[]> {
   const revision = shop.revision.now
-  if (until !== undefined || revision === undefined) return (await planBuying(shop, until)).lines
+  if (until !== undefined || revision === undefined) return planBuying(shop, until)
   const known = latest.get(shop)
   if (known?.revision === revision) return known.lines
   const planned = detached(() => planBuying(shop, undefined))
-  const kept = { revision, lines: planned.then(({ lines }) => lines) }
+  const kept = { revision, lines: planned }
   latest.set(shop, kept)
-  // What failed, or was not proven within its limits, is tried again by whoever asks next.
-  const forget = () => latest.get(shop) === kept && latest.delete(shop)
-  planned.then(({ proven }) => proven || forget(), forget)
+  // What failed is tried again by whoever asks next.
+  planned.catch(() => latest.get(shop) === kept && latest.delete(shop))
   return kept.lines
 }
 
-async function planBuying(shop: Shop, until: string | undefined): Promise<{ lines: BuyLine[]; proven: boolean }> {
+async function planBuying(shop: Shop, until: string | undefined): Promise<BuyLine[]> {
   const { db, workers } = shop
   const drafts = (await draftLines(db)).filter(({ dueOn }) => until === undefined || dueOn <= until)
   const wanted = await stillToPack(db, drafts)
@@ -56,7 +55,7 @@ async function planBuying(shop: Shop, until: string | undefined): Promise<{ line
     })),
   ]
   const turns = wanted.map(({ turn }) => turn)
-  const { shortages, allocation } = await shortagesFor(workers, wanted, bills, lots, turns)
+  const { shortages } = await shortagesFor(workers, wanted, bills, lots, turns)
   const { rows: lowNow } = await db.execute<{ id: number }>(
     sql`select item_id as id from item_total join item on item.id = item_id where low and category <> 'kit'`,
   )
@@ -109,8 +108,7 @@ async function planBuying(shop: Shop, until: string | undefined): Promise<{ line
     }
   })
   const late = ({ orderBy }: BuyLine) => orderBy ?? '9999'
-  lines.sort((a, b) => late(a).localeCompare(late(b)) || a.name.localeCompare(b.name))
-  return { lines, proven: allocation.proven }
+  return lines.sort((a, b) => late(a).localeCompare(late(b)) || a.name.localeCompare(b.name))
 }
 
 const daysBefore = (day: string, days: number) =>
