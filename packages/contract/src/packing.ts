@@ -47,6 +47,8 @@ export const packingTask = z.object({
       least: z.number(),
       target: z.number(),
       most: z.number(),
+      /** What is weighed, counted; null for what is not weighed. */
+      beads: z.number().nullable(),
       /** What is in it; null while it is empty. */
       filled: z.number().nullable(),
       by: z.string().nullable(),

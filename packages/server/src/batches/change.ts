@@ -5,8 +5,9 @@ import type { Session } from '../database/connect'
 import { type FreeLot, needOf, ranked } from '../planning/allocation'
 import { type BillEntry, billsFor, type LineBill } from '../planning/bills'
 import { kitLots, type Ready, shareKits, toPack } from '../planning/ready-kits'
-import { HttpProblem } from '../problem'
+import { HttpProblem, notFound } from '../problem'
 import { bag } from '../schema/bags'
+import { batch } from '../schema/batches'
 import { move } from '../schema/ledger'
 import type { Shop } from '../shop'
 import { freeLots, listItems } from '../stock/store'
@@ -21,7 +22,8 @@ import { settleState } from './state'
 
 export interface Reallocation {
   readonly lines: readonly WantedLine[]
-  readonly before: readonly BagRow[]
+  /** Of the batch, as it was when this was worked out. */
+  readonly revision: number
   readonly drop: readonly BagRow[]
   /** By line, counted from 0. */
   readonly add: readonly (NewBag & { readonly at: number })[]
@@ -38,6 +40,9 @@ export async function planReallocation(
   batchId: number,
   lines: readonly WantedLine[],
 ): Promise<Reallocation> {
+  const [row] = await shop.db.select({ revision: batch.revision }).from(batch).where(eq(batch.id, batchId))
+  if (!row) throw notFound('batch')
+  const { revision } = row
   const bills = await billsFor(shop, lines)
   const packed = await kitLots(shop.db, lines, batchId)
   const trouble = bills.flatMap(({ troubles }) => troubles)[0]
@@ -106,7 +111,7 @@ export async function planReallocation(
     const need = lacking && needs[lacking.line]
     const short = need && { at: need.at, itemId: need.entry.itemId, kits: need.kits.length - lacking.kits }
     const kitItems = [...new Set(packed.map(({ itemId }) => itemId))]
-    return { lines, before, drop, add, ready, kitItems, short }
+    return { lines, revision, drop, add, ready, kitItems, short }
   }
 }
 
@@ -137,12 +142,12 @@ function chosenKits(rows: readonly BagRow[], wanted: number): number[] {
  */
 export async function applyReallocation(
   tx: Session,
-  { lines, before, drop, add, ready, kitItems }: Reallocation,
+  { lines, revision, drop, add, ready, kitItems }: Reallocation,
   actor: BatchActor,
 ): Promise<BagRow[]> {
   const { batchId } = actor
   const row = await lockBatch(tx, batchId)
-  if (JSON.stringify(await bagsIn(tx, batchId)) !== JSON.stringify(before)) throw new TakenMeanwhile()
+  if (row.revision !== revision) throw new TakenMeanwhile()
   const [given, wanted] = [byLot(drop), byLot(add)]
   const lotIds = [...new Set([...given.keys(), ...wanted.keys()])].sort((a, b) => a - b)
   const had = await promisedKits(tx, batchId)

@@ -1,10 +1,12 @@
 import type { newBatch } from '@tessellum/contract/batches'
+import { eq } from 'drizzle-orm'
 import type { z } from 'zod'
 import type { Caller } from '../context'
 import { runOnce } from '../idempotency/run-once'
 import { billsFor } from '../planning/bills'
 import { linesOf } from '../planning/lines'
 import { HttpProblem, notFound } from '../problem'
+import { batch } from '../schema/batches'
 import type { Shop } from '../shop'
 import { resolveLines } from './lines'
 import { lockBatch } from './lock'
@@ -59,14 +61,16 @@ export async function substitute(
 /** Promises a batch everything that its lines need, or nothing. */
 export async function reserveBatch(shop: Shop, id: number, caller: Caller): Promise<void> {
   const { db } = shop
+  const [row] = await db.select({ revision: batch.revision }).from(batch).where(eq(batch.id, id))
+  if (!row) throw notFound('batch')
   const lines = await linesOf(db, id)
   const bills = await billsFor(shop, lines)
   await retrying(async () => {
     const filling = await fillingFor(db, shop.workers, lines, bills)
     await runOnce(db, caller, `reserve ${id}`, async (tx, actor) => {
       // The bills were worked out before the batch was locked: they must still be of its lines.
-      await lockBatch(tx, id)
-      if (JSON.stringify(await linesOf(tx, id)) !== JSON.stringify(lines)) {
+      const { revision } = await lockBatch(tx, id)
+      if (revision !== row.revision) {
         throw new HttpProblem(409, 'crossed', 'Somebody changed this batch at the same moment.', {
           hint: 'Nothing has been reserved. Look at it and try again.',
         })

@@ -8,7 +8,7 @@ import type { BillEntry } from '../planning/bills'
 import { type bag, heldBy } from '../schema/bags'
 
 export type BagRow = typeof bag.$inferSelect
-export type NewBag = Pick<BagRow, 'kit' | 'itemId' | 'lotId' | 'roles' | 'least' | 'target' | 'most'>
+export type NewBag = Pick<BagRow, 'kit' | 'itemId' | 'lotId' | 'roles' | 'least' | 'target' | 'most' | 'beads'>
 
 /** Mass of one bead by lot, as weighed, or else the item's own. */
 export function massesOf(items: readonly Item[], lots: readonly FreeLot[]) {
@@ -37,6 +37,7 @@ export function bagsOf(
       roles: entry.roles.join(' + '),
       ...band,
       most: Math.floor(band.most),
+      beads: entry.unit === 'mg' ? entry.exact + entry.spare : null,
     }
   }
   let at = 0

@@ -58,7 +58,7 @@ export async function packingOf(db: Session, id: number): Promise<Packing> {
       bags: [],
     }
     tasks.set(key, task)
-    const { lineId, kit, roles, least, target, most, filled } = each
+    const { lineId, kit, roles, least, target, most, beads, filled } = each
     const of = [line.title, line.size, `in ${line.colourway}`].filter(Boolean).join(', ')
     task.bags.push({
       lineId,
@@ -69,6 +69,7 @@ export async function packingOf(db: Session, id: number): Promise<Packing> {
       least,
       target,
       most,
+      beads,
       filled,
       by,
       returned: returned ?? 0,

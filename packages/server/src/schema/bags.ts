@@ -29,6 +29,8 @@ export const bag = pgTable(
     least: quantity('least').notNull(),
     target: quantity('target').notNull(),
     most: quantity('most').notNull(),
+    /** Beads that it is meant to have, where they are weighed; null for what is counted or cut, and for bags of older releases. */
+    beads: integer(),
     /** What is in it; null while it is empty. */
     filled: quantity('filled'),
     personId: integer('person_id').references((): AnyPgColumn => person.id),

@@ -17,6 +17,8 @@ export const batch = pgTable(
     priority: integer().notNull().default(2),
     /** For a class or a customer: its packed kits stay promised to it until they are handed out. */
     kept: boolean().notNull().default(false),
+    /** Of its lines and bags: raised by triggers with each of their changes. */
+    revision: integer().notNull().default(0),
     madeAt: timestamp('made_at', { withTimezone: true }).notNull().defaultNow(),
     madeBy: integer('made_by')
       .notNull()
