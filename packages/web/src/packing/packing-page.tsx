@@ -239,9 +239,9 @@ function Fill({ packing, task, bag, done }: FillProps) {
       <h2>{task.name}</h2>
       <p className="target figures" role="status">
         {sayQuantity(bag.target, task.unit)}
-        {bag.beads !== null && <small className="quiet"> · {bag.beads} beads</small>}
       </p>
       <p className="quiet figures">
+        {bag.beads !== null && `${bag.beads} beads, `}
         from {sayFinely(task.unit === 'mg' ? Math.ceil(bag.least / 10) * 10 : bag.least, task.unit)} to{' '}
         {sayFinely(bag.most, task.unit)}; lot {task.lotCode}
       </p>
