@@ -50,8 +50,8 @@ function ShortagePlanPage({ plan }: { plan: ShortagePlan }) {
         </div>
       ) : (
         <div className="sheet facts">
-          <Figure figure={`${without} of ${wanted}`} label="kits as planned, nothing standing in" />
-          <Figure figure={`${withAll} of ${wanted}`} label="kits when something stands in where it must" />
+          <Figure figure={`${without} of ${wanted}`} label="kits as planned, without substitutes" />
+          <Figure figure={`${withAll} of ${wanted}`} label="kits with substitutes where they are needed" />
           {!plan.proven && <span className="quiet">A better way may be found with more time.</span>}
         </div>
       )}
