@@ -15,9 +15,13 @@ export function furtherLengthsBegin(
 ): number[] {
   const begins: number[] = []
   let laid = 0
-  for (let pass = from; pass < to && begins.length < lengths - 1; pass++) {
-    laid += machine.pathMm(pass, pass + 1)
-    if (laid >= (pathMm * (begins.length + 1)) / lengths - 1e-6) begins.push(machine.work.statementAt(pass))
+  for (let pass = from; pass < to && begins.length < lengths - 1; ) {
+    const statement = machine.work.statementAt(pass)
+    const began = pass
+    while (pass < to && machine.work.statementAt(pass) === statement) pass++
+    laid += machine.pathMm(began, pass)
+    while (begins.length < lengths - 1 && laid >= (pathMm * (begins.length + 1)) / lengths - 1e-6)
+      begins.push(statement)
   }
   return begins
 }
