@@ -1,6 +1,5 @@
 import { eq } from 'drizzle-orm'
-import type { Actor, Idempotency } from '../context'
-import { RequestAborted, requestContext } from '../context'
+import { type Actor, type Idempotency, RequestAborted, requestContext } from '../context'
 import type { Database, Session } from '../database/connect'
 import { HttpProblem } from '../problem'
 import { idempotentRequest } from '../schema/idempotency'

@@ -13,7 +13,7 @@ interface Bought {
 }
 
 /** The bench, the diary and every class ask for the same as long as no bead is moved. */
-export const kept = new LRUCache<string, Promise<Bought>>({ max: 12 })
+const recent = new LRUCache<string, Promise<Bought>>({ max: 12 })
 
 /** What must be bought to make all lines: none exactly where the best filling makes them. */
 export function shortagesFor(
@@ -25,12 +25,12 @@ export function shortagesFor(
 ): Promise<Bought> {
   const problem = rivals(lines, bills, lots, priorities)
   const key = createHash('sha256').update(JSON.stringify(problem)).digest('base64')
-  const known = kept.get(key)
+  const known = recent.get(key)
   if (known) return known
   const answer = detached(work)
-  kept.set(key, answer)
+  recent.set(key, answer)
   // What failed, or was not proven in time, is tried again by whoever asks next.
-  const forget = () => kept.get(key) === answer && kept.delete(key)
+  const forget = () => recent.get(key) === answer && recent.delete(key)
   answer.then(({ allocation }) => allocation.proven || forget(), forget)
   return answer
 
