@@ -7,7 +7,7 @@ import JSZip from 'jszip'
 import type { Database, Session } from '../database/connect'
 import { sheetItems } from '../stock/import'
 import { writeTable } from '../stock/table-file'
-import { archived, archiveFormat, archiveVersion, type Manifest } from './tables'
+import { archived, archiveFormat, archiveVersion, leftOut, type Manifest } from './tables'
 
 export const digestOf = (text: string) => createHash('sha256').update(text).digest('hex')
 
@@ -36,7 +36,7 @@ export async function takeArchive(db: Database, key: string, step: (done: number
       for (const [i, table] of archived.entries()) {
         step((0.7 * i) / archived.length)
         const { rows } = await tx.execute<{ row: Record<string, unknown> }>(
-          sql`select to_jsonb(each) - 'password_hash' - 'seal' as row from ${sql.identifier(table)} as each order by 1`,
+          sql`select to_jsonb(each) - string_to_array(${(leftOut[table] ?? []).join(',')}, ',') as row from ${sql.identifier(table)} as each order by 1`,
         )
         // Line by line, so that two archives can be compared.
         const text = `[\n${rows.map(({ row }) => JSON.stringify(row)).join(',\n')}\n]\n`
