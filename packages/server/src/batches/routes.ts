@@ -10,6 +10,7 @@ import type { Shop } from '../shop'
 import { billRows } from './bill-rows'
 import {
   beginBatch,
+  changeLines,
   changeTurn,
   giveBack,
   planBatchAgain,
@@ -18,7 +19,7 @@ import {
   substituteInLine,
 } from './commands'
 import { resolveLines } from './lines'
-import { layOutAgain, reviseBatch } from './revise'
+import { layOutAgain } from './revise'
 import { findBatch, listBatches } from './store'
 
 export function batchRoutes(shop: Shop): Router {
@@ -52,8 +53,8 @@ export function batchRoutes(shop: Shop): Router {
   })
 
   const answered = async (id: number, toEmpty: string[]) => ({ ...(await findBatch(shop, id)), toEmpty })
-  mount(router, 'PUT /api/batches/:id/lines', async ({ params: { id }, body: { lines, ...turn }, caller }) =>
-    answered(id, await reviseBatch(shop, id, await resolveLines(db, lines, id), caller, turn)),
+  mount(router, 'PUT /api/batches/:id/lines', async ({ params: { id }, body, caller }) =>
+    answered(id, await changeLines(shop, id, body, caller)),
   )
   mount(router, 'POST /api/batches/:id/lines/:line/substitute', async ({ params, body: { kits, ...choice }, caller }) =>
     answered(params.id, await substituteInLine(shop, params.id, params.line, { kits, choices: [choice] }, caller)),
