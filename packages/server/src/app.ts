@@ -16,7 +16,7 @@ import type { changes } from './changes/routes'
 import { classRoutes } from './classes/routes'
 import { colourwayRoutes } from './colourways/routes'
 import type { Config } from './config'
-import type { SignedIn } from './context'
+import type { Caller, SignedIn } from './context'
 import type { Database } from './database/connect'
 import { deviceRoutes } from './devices/routes'
 import { diaryRoutes } from './diary/routes'
@@ -25,6 +25,7 @@ import { answerErrors, nothingHere } from './http/errors'
 import { mount } from './http/mount'
 import { openApi } from './http/openapi'
 import { digestBody } from './idempotency/request-key'
+import { wasDone } from './idempotency/run-once'
 import { orderRoutes } from './orders/routes'
 import { packingRoutes } from './packing/routes'
 import { patternRoutes } from './patterns/routes'
@@ -54,6 +55,7 @@ export function buildApp({ config, shop, pool, people, secret, log, changes }: P
   app.set('answer seconds', config.ANSWER_SECONDS)
   app.set('check answers', config.CHECK_ANSWERS)
   app.set('on commit', () => shop.revision.bump())
+  app.set('was done', (caller: Caller) => wasDone(shop.db, caller))
   // Nothing of the API is kept by browsers, so nothing needs a mark to be compared by.
   app.disable('etag')
   if (config.BEHIND_TLS) app.set('trust proxy', 1)

@@ -99,6 +99,29 @@ test('beads lost while packing are told as lost, though the rest cannot be laid 
   expect(count).toBe(before + 1)
 })
 
+test('what was done is told as done when it is sent again, though by now it would be refused; new, it is refused', async () => {
+  const { body: batches } = await odile.ask('GET', '/batches')
+  const { id } = batches.find(({ state }: { state: string }) => state === 'reserved')
+  const { body: before } = await odile.ask('GET', `/batches/${id}`)
+  const [{ patternId, version, size, colourwayId }] = before.lines
+  const [layOut, swap] = [randomUUID(), randomUUID()]
+  const layOutWith = (key: string) => odile.ask('POST', `/batches/${id}/lay-out`, {}, { key })
+  const { role, itemId } = { role: 'A', itemId: before.outlook.lines[0].bill[0].itemId }
+  const last = before.lines.length
+  const swapWith = (key: string) =>
+    odile.ask('POST', `/batches/${id}/lines/${last}/substitute`, { role, itemId, kits: 1 }, { key })
+  expect((await layOutWith(layOut)).status).toBe(200)
+  expect((await swapWith(swap)).status).toBe(200)
+  const one = { patternId, version, size, colourwayId, kits: 1 }
+  expect((await odile.ask('PUT', `/batches/${id}/lines`, { lines: [one] })).status).toBe(200)
+  expect((await odile.ask('POST', `/batches/${id}/cancel`, {})).status).toBe(200)
+  expect([(await layOutWith(layOut)).status, (await swapWith(swap)).status]).toEqual([204, 204])
+  expect([(await layOutWith(randomUUID())).status, (await swapWith(randomUUID())).status]).toEqual([409, 404])
+  // Somebody else's key is nobody's excuse.
+  const other = await bram.ask('POST', `/batches/${id}/plan-again`, {}, { key: layOut })
+  expect([other.status, other.body.code]).toEqual([409, 'key-used'])
+})
+
 test('a change of lines, name and day is one: refused for its lines, it leaves the name as it was', async () => {
   const { body: batches } = await bram.ask('GET', '/batches')
   const reserved = batches.find(({ state }: { state: string }) => state === 'reserved')

@@ -1,4 +1,4 @@
-import type { changePlan, newBatch } from '@tessellum/contract/batches'
+import type { newBatch } from '@tessellum/contract/batches'
 import { eq } from 'drizzle-orm'
 import type { z } from 'zod'
 import type { Caller } from '../context'
@@ -12,7 +12,7 @@ import { resolveLines } from './lines'
 import { lockBatch } from './lock'
 import { planAgain, release } from './release'
 import { fillingFor, reserve } from './reserve'
-import { planBatch, retrying, reviseBatch, revisedBefore, type Turn, turnBatch } from './revise'
+import { planBatch, retrying, reviseBatch, type Turn, turnBatch } from './revise'
 import { type Substitution, substituted } from './substitute'
 
 /** @returns its id */
@@ -42,22 +42,9 @@ export async function substituteInLine(
   { kits, choices }: Omit<Substitution, 'lineId'>,
   caller: Caller,
 ): Promise<string[]> {
-  const before = await revisedBefore(shop.db, id, caller)
-  if (before) return before
   const lineId = (await linesOf(shop.db, id))[number - 1]?.id
   if (lineId === undefined) throw notFound('line')
   return substitute(shop, id, [{ lineId, kits, choices }], caller)
-}
-
-/** Other lines, as a page sends them. @returns names of bags to be emptied */
-export async function changeLines(
-  shop: Shop,
-  id: number,
-  { lines, ...turn }: z.output<typeof changePlan>,
-  caller: Caller,
-): Promise<string[]> {
-  const before = await revisedBefore(shop.db, id, caller)
-  return before ?? reviseBatch(shop, id, await resolveLines(shop.db, lines, id), caller, turn)
 }
 
 /** @returns names of bags to be emptied */
@@ -67,8 +54,6 @@ export async function substitute(
   substitutions: readonly Substitution[],
   caller: Caller,
 ): Promise<string[]> {
-  const before = await revisedBefore(shop.db, id, caller)
-  if (before) return before
   const lines = await substituted(shop.db, await linesOf(shop.db, id), substitutions)
   return reviseBatch(shop, id, lines, caller)
 }

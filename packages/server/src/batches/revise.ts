@@ -2,7 +2,7 @@
 import { eq } from 'drizzle-orm'
 import { logActivity } from '../audit/log'
 import type { Caller } from '../context'
-import type { Database, Session } from '../database/connect'
+import type { Session } from '../database/connect'
 import { previousResult, runOnce } from '../idempotency/run-once'
 import { holding } from '../planning/holdings'
 import { linesOf } from '../planning/lines'
@@ -69,10 +69,6 @@ export async function turnBatch(tx: Session, id: number, turn: Turn, by: number)
     await logActivity(tx, by, `moved ${name} to ${dueOn}, ${priorityWords[priority]}`, `/kits/${id}`)
 }
 
-/** What this request has led to, if it has been done: to be asked before anything that it could be refused for by now. */
-export const revisedBefore = async (db: Database, id: number, caller: Caller): Promise<string[] | undefined> =>
-  (await previousResult<{ toEmpty: string[] }>(db, caller, `change ${id}`))?.toEmpty
-
 /**
  * Gives a batch other lines.
  *
@@ -88,8 +84,8 @@ export async function reviseBatch(
 ): Promise<string[]> {
   const { db } = shop
   // Done already, it is not worked out again: the batch may since have come to where it could not be done.
-  const before = await revisedBefore(db, id, caller)
-  if (before) return before
+  const before = await previousResult<{ toEmpty: string[] }>(db, caller, `change ${id}`)
+  if (before) return before.toEmpty
   const { toEmpty } = await retrying(async () => {
     const [row] = await db.select({ state: batch.state }).from(batch).where(eq(batch.id, id))
     if (!row) throw notFound('batch')
@@ -124,8 +120,6 @@ export async function reviseBatch(
  * @param key where this is a part of what the request does
  */
 export async function layOutAgain(shop: Shop, id: number, caller: Caller, key = caller.idempotency.key): Promise<void> {
-  // Done already, it is not refused for what the batch has come to since.
-  if (await previousResult(shop.db, caller, `lay out ${id}`, key)) return
   await retrying(async () => {
     const [row] = await shop.db.select({ state: batch.state }).from(batch).where(eq(batch.id, id))
     if (!row) throw notFound('batch')

@@ -10,7 +10,6 @@ import type { Shop } from '../shop'
 import { billRows } from './bill-rows'
 import {
   beginBatch,
-  changeLines,
   changeTurn,
   giveBack,
   planBatchAgain,
@@ -19,7 +18,7 @@ import {
   substituteInLine,
 } from './commands'
 import { resolveLines } from './lines'
-import { layOutAgain } from './revise'
+import { layOutAgain, reviseBatch } from './revise'
 import { findBatch, listBatches } from './store'
 
 export function batchRoutes(shop: Shop): Router {
@@ -53,8 +52,8 @@ export function batchRoutes(shop: Shop): Router {
   })
 
   const answered = async (id: number, toEmpty: string[]) => ({ ...(await findBatch(shop, id)), toEmpty })
-  mount(router, 'PUT /api/batches/:id/lines', async ({ params: { id }, body, caller }) =>
-    answered(id, await changeLines(shop, id, body, caller)),
+  mount(router, 'PUT /api/batches/:id/lines', async ({ params: { id }, body: { lines, ...turn }, caller }) =>
+    answered(id, await reviseBatch(shop, id, await resolveLines(db, lines, id), caller, turn)),
   )
   mount(router, 'POST /api/batches/:id/lines/:line/substitute', async ({ params, body: { kits, ...choice }, caller }) =>
     answered(params.id, await substituteInLine(shop, params.id, params.line, { kits, choices: [choice] }, caller)),

@@ -42,7 +42,8 @@ export type Handler<Key extends RouteKey> = (asked: Asked<Key>) => Given<Key> | 
  * Mounts a route of the contract's table: with its right, so that none can be open by oversight; with what it takes read by its schemas; and, where it
  * writes into the records, with the request's idempotency key, so that nothing can be done twice by oversight.
  *
- * A write answers for itself: once it stands in the records it is told as done, with 204 where the rest of the answer fails or takes long.
+ * A write answers for itself: once it stands in the records it is told as done, however often it is sent, with 204 where the rest of the answer fails or
+ * takes long.
  */
 export function mount<Key extends RouteKey>(router: Router, key: Key, handle: Handler<Key>): void {
   const [method, path] = key.split(' ') as ['GET' | 'POST' | 'PUT', string]
@@ -67,7 +68,10 @@ export function mount<Key extends RouteKey>(router: Router, key: Key, handle: Ha
     const handled = requestContext.run({ personId: caller?.id ?? 0, signal: gone.signal }, async () =>
       handle(asked as unknown as Asked<Key>),
     )
-    const answered = handled.catch((error: unknown) => {
+    const answered = handled.catch(async (error: unknown) => {
+      // Sent again, it may be refused for what has come of it since, or what others have done: done it is all the same.
+      if (!idempotency.isCommitted && isWrite(key) && (await request.app.get('was done')(asked.caller)))
+        idempotency.commit()
       if (!idempotency.isCommitted) throw error
       noteLate(request, error)
       return untold

@@ -38,6 +38,15 @@ export async function previousResult<T extends object>(
   return done.result as T
 }
 
+/** Whether this very request has been carried out before: by the same person, with the same key and body. */
+export async function wasDone(db: Session, { id, idempotency }: Requester): Promise<boolean> {
+  const [done] = await db
+    .select({ personId: idempotentRequest.personId, digest: idempotentRequest.digest })
+    .from(idempotentRequest)
+    .where(eq(idempotentRequest.key, idempotency.key))
+  return done?.personId === id && done.digest === idempotency.digest
+}
+
 /**
  * Does something in one transaction, and only once for a key: a repeat waits for the first, then gets its result.
  * A refusal undoes everything, the key too, so that the person can mend and try again.
