@@ -492,28 +492,22 @@ type Named<Path> = Path extends `${string}/:${infer Rest}`
 export type Params<Key extends RouteKey> = Table[Key] extends { readonly params: infer S extends z.ZodType }
   ? z.output<S>
   : { readonly [Name in Named<Key>]: number }
+type SchemaOf<Key extends RouteKey, Part extends 'query' | 'body' | 'answer'> = Table[Key] extends {
+  readonly [Name in Part]: infer S extends z.ZodType
+}
+  ? S
+  : z.ZodUndefined
+
 /** As the server reads it. */
-export type Query<Key extends RouteKey> = Table[Key] extends { readonly query: infer S extends z.ZodType }
-  ? z.output<S>
-  : undefined
-export type Body<Key extends RouteKey> = Table[Key] extends { readonly body: infer S extends z.ZodType }
-  ? z.output<S>
-  : undefined
+export type Query<Key extends RouteKey> = z.output<SchemaOf<Key, 'query'>>
+export type Body<Key extends RouteKey> = z.output<SchemaOf<Key, 'body'>>
 /** As a page gives it. */
-export type QueryInput<Key extends RouteKey> = Table[Key] extends { readonly query: infer S extends z.ZodType }
-  ? z.input<S>
-  : undefined
-export type BodyInput<Key extends RouteKey> = Table[Key] extends { readonly body: infer S extends z.ZodType }
-  ? z.input<S>
-  : undefined
+export type QueryInput<Key extends RouteKey> = z.input<SchemaOf<Key, 'query'>>
+export type BodyInput<Key extends RouteKey> = z.input<SchemaOf<Key, 'body'>>
 /** As a page reads it; nothing where the answer is a file or a stream. */
-export type Answer<Key extends RouteKey> = Table[Key] extends { readonly answer: infer S extends z.ZodType }
-  ? z.output<S>
-  : undefined
+export type Answer<Key extends RouteKey> = z.output<SchemaOf<Key, 'answer'>>
 /** As the server gives it. */
-export type AnswerInput<Key extends RouteKey> = Table[Key] extends { readonly answer: infer S extends z.ZodType }
-  ? z.input<S>
-  : undefined
+export type AnswerInput<Key extends RouteKey> = z.input<SchemaOf<Key, 'answer'>>
 
 /** Routes that write into the records, and are done once for a key. */
 export type WriteKey = {

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { recordId } from './fields'
 
-/** A sample that was stitched: what it really took, against what was evaluated for it. */
+/** A sample that was stitched: what it really took, against what was computed for it. */
 export const newSample = z.object({
   /** Of the version that was stitched; null for the draft. */
   version: recordId().nullable(),
@@ -25,7 +25,7 @@ export const sample = z.object({
   size: z.string(),
   minutes: z.number(),
   threadMm: z.number(),
-  /** What was evaluated with ends and take-up, when it was logged. */
+  /** What was computed with ends and take-up, when it was logged. */
   computedMm: z.number(),
   computedMinutes: z.number(),
   /** That most of the piece is worked in. */
@@ -42,7 +42,7 @@ const spread = z.object({ count: z.number(), median: z.number(), least: z.number
 export const samples = z.object({
   samples: z.array(sample),
   technique: z.string(),
-  /** Actual / evaluated, over all patterns of the technique; null without samples. */
+  /** Actual / computed, over all patterns of the technique; null without samples. */
   thread: spread.nullable(),
   minutes: spread.nullable(),
   /** What the thread plan is corrected by; a count of 0 means it is not. */
