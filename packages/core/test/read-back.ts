@@ -1,4 +1,4 @@
-/** Reads a written pattern's own numbers back from its HTML, as a person would, and says where they do not agree with what was evaluated. */
+/** Reads a written pattern's own numbers back from its HTML, as a person would, and says where they do not agree with what was computed. */
 import type { BillLine } from '../src/kit/bill'
 import type { Report } from '../src/report/report'
 

@@ -1,4 +1,4 @@
-/** Doing a sheet's steps at the machine, with repeats, parts and options, and telling what each line did. */
+/** Does a program's steps on the stitch machine, with repeats, parts and options, and telling what each line did. */
 
 import { type Expression, evaluate, evaluateCount, evaluateLength } from '../notation/expression'
 import { DoesNotDivide, LineFault, Runaway, type Span } from '../notation/fault'

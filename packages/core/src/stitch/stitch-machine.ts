@@ -1,5 +1,5 @@
 /**
- * The machine: what the statements of a pattern work on. It holds the work, the rails of the part in hand and the marks,
+ * The stitch machine: what the statements of a pattern work on. It holds the work, the rails of the part in hand and the marks,
  * and knows the pattern's roles in the size and colourway being evaluated. Techniques speak to it and to nothing else.
  */
 import type { Bead } from '../catalogue/bead'

@@ -7,7 +7,7 @@ import type { Action } from './action'
 import type { StitchMachine } from './stitch-machine'
 
 /**
- * One word of the notation that does something: how its line is read, once, and what it does at the machine, for every size and
+ * One word of the notation that does something: how its line is read, once, and what it does in the stitch machine, for every size and
  * colourway. A new technique is a file like this and a word in words.ts.
  */
 export interface Technique<Words> {

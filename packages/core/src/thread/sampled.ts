@@ -1,4 +1,4 @@
-/** What stitched samples show of a plan: the median of what they took against what was evaluated, once there are enough. */
+/** What stitched samples show of a plan: the median of what they took against what was computed, once there are enough. */
 
 /** So many samples at least correct a plan. */
 export const minSamples = 3
@@ -27,7 +27,7 @@ export function spreadOf(ratios: readonly number[]): Spread | undefined {
 /**
  * What corrects a plan: the piece's own samples where there are enough of them, or those of its technique; nothing otherwise.
  *
- * @param own,technique actual / evaluated thread of each sample
+ * @param own,technique actual / computed thread of each sample
  */
 export function correctionFrom(own: readonly number[], technique: readonly number[]): { ratio: number; count: number } {
   for (const ratios of [own, technique]) {

@@ -1,6 +1,6 @@
 import type { Mm } from '../measure/units'
 
-/** How firmly the work is pulled up; scales the stitchGaps and the allowance. */
+/** How firmly the work is pulled up; scales the gaps and the allowance. */
 export type Tension = 'firm' | 'usual' | 'relaxed'
 
 /** The shop's school of thread: what is added to the path, and how it is cut. All lengths mm. */
@@ -21,7 +21,7 @@ export interface ThreadSettings {
   readonly start: 'end' | 'middle'
   /** How a ring is closed. */
   readonly closing: 'pass again' | 'knot' | 'knot and pass again' | 'stop bead'
-  /** What stitched samples have shown thread really to take, times what is evaluated; and how many samples have. */
+  /** What stitched samples have shown thread really to take, times what is computed; and how many samples have. */
   readonly sampled: { readonly ratio: number; readonly count: number }
   /** How a thread is ended. */
   readonly ending: 'hitch and weave' | 'weave' | 'melt' | 'glue'

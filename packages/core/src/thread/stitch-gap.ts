@@ -16,7 +16,7 @@ export const gapShare = {
 
 export type StitchGap = keyof typeof gapShare
 
-/** Index by number, so that a pass can keep its stitchGap in a byte. */
+/** Index by number, so that a pass can keep its gap in a byte. */
 export const stitchGaps: readonly StitchGap[] = Object.keys(gapShare) as StitchGap[]
 export const stitchGapNumber: Readonly<Record<StitchGap, number>> = Object.fromEntries(
   stitchGaps.map((stitchGap, i) => [stitchGap, i]),

@@ -134,7 +134,7 @@ function effort(report: Report, { timed }: Edition, language: Language): string[
   const evaluated = minutesOf(report)
   const sorted = [...timed].sort((a, b) => a - b)
   const median = sorted[Math.floor((sorted.length - 1) / 2)]
-  // Whoever stitches a sample is practised; a beginner's share stays as evaluated.
+  // Whoever stitches a sample is practised; a beginner's share stays as computed.
   const minutes =
     median === undefined
       ? evaluated

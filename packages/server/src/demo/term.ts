@@ -93,15 +93,15 @@ async function kits(
     { patternId: found.patternId, version: 1, size, colourwayId: found.colourwayId, kits: count },
   ])
   const batchId = await planBatch(tx, { name, dueOn: day(due), priority: 2, kept }, lines, ids.stockroom)
-  const doing = { batchId, personId: ids.stockroom, idempotencyKey: `demo ${name}` }
+  const actor = { batchId, personId: ids.stockroom, idempotencyKey: `demo ${name}` }
   const planned = await linesOf(tx, batchId)
   const bills = await billsFor({ db: tx, workers }, planned)
-  await reserve(tx, planned, await fillingFor(tx, workers, planned, bills), doing)
+  await reserve(tx, planned, await fillingFor(tx, workers, planned, bills), actor)
   if (state === 'reserved') return batchId
   const bags = await tx.select().from(bag).where(eq(bag.batchId, batchId))
   const some = state === 'packing' ? bags.slice(0, Math.ceil(bags.length * 0.6)) : bags
-  for (const { lineId, kit, itemId, target } of some) await fill(tx, { lineId, kit, itemId, quantity: target }, doing)
-  if (state === 'closed') await close(tx, doing)
+  for (const { lineId, kit, itemId, target } of some) await fill(tx, { lineId, kit, itemId, quantity: target }, actor)
+  if (state === 'closed') await close(tx, actor)
   return batchId
 }
 

@@ -48,8 +48,7 @@ export async function labelsOf(
     const mass = items.get(task.itemId)?.bead?.massMg
     const quantity = bag.filled ?? bag.target
     // The count that a weight stands for is what whoever opens the bag looks for.
-    const weighed = task.unit === 'mg' && mass ? `about ${Math.floor(quantity / mass)} beads` : ''
-    const count = bag.beads === null ? weighed : `${bag.beads} beads`
+    const count = task.unit === 'mg' && mass ? `about ${Math.floor(quantity / mass)} beads` : ''
     labels.push({
       title: `${bag.roles}: ${task.name}`,
       lines: [

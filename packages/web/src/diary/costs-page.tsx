@@ -44,7 +44,7 @@ const fields = [
   { name: 'teaching', label: 'An hour of teaching, £', step: 1 },
 ] as const
 
-/** How the shop evaluates what a kit and a seat cost. */
+/** How the shop works out what a kit and a seat cost. */
 export function CostsPage() {
   usePageTitle('Costs')
   const mayKeep = useMay('costs.keep')
