@@ -8,6 +8,7 @@ const packages = path.join(__dirname, '../../packages')
 const layers: Readonly<Record<string, readonly string[]>> = {
   core: [
     ...[
+      'hand',
       'writing',
       'desk',
       'substitute',

@@ -26,7 +26,7 @@ export function crowdingOf(
     passes[bore] = count
     let known = worst.get(role)
     if (!known) {
-      known = { passes: 0, statement: 0, overAt: undefined, most: machine.maxPassesOf(role) }
+      known = { passes: 0, statement: 0, overAt: undefined, most: machine.roles.maxPassesOf(role) }
       worst.set(role, known)
     }
     if (count > known.most && known.overAt === undefined) known.overAt = work.statementAt(pass)
@@ -39,13 +39,13 @@ export function crowdingOf(
   const crowding: Crowding[] = []
   const tooFull: Found['tooFull'][number][] = []
   for (const [role, { passes, statement, overAt, most }] of worst) {
-    const one = { role: machine.letterOf(role), passes, room: most - passes, line: lineOf(overAt ?? statement) }
+    const one = { role: machine.roles.letterOf(role), passes, room: most - passes, line: lineOf(overAt ?? statement) }
     crowding.push(one)
     if (overAt === undefined || most === 0) continue
     tooFull.push({
       ...one,
       message: `A bead of ${one.role} would take ${passes} passes here, and its hole lets ${most} through with ${choice.thread.kind} ${choice.thread.size} and needle ${choice.needle}.`,
-      mend: waysOut(machine.boreOfRole(role), choice, passes),
+      mend: waysOut(machine.roles.boreOf(role), choice, passes),
     })
   }
   return { crowding, tooFull }

@@ -45,16 +45,26 @@ export interface Choices {
  * line, and the other lines are evaluated all the same.
  */
 export function evaluatePattern(source: string | Parsed, choices: Choices = {}): EvaluatedPattern {
-  const parsed = typeof source === 'string' ? parsePattern(source.slice(0, longestSource)) : source
+  return settledEvaluation(typeof source === 'string' ? parsePattern(source.slice(0, longestSource)) : source, choices)
+    .evaluated
+}
+
+/** The same, with what its fits that ask for no multiple were found to divide by. */
+export function settledEvaluation(
+  parsed: Parsed,
+  choices: Choices,
+): { readonly evaluated: EvaluatedPattern; readonly settled: SettledFit | undefined } {
   const first = evaluateOnce(parsed, choices, undefined)
-  if (!first.mayFit) return first.evaluated
+  if (!first.mayFit) return { evaluated: first.evaluated, settled: undefined }
   // The rounds that follow a ring settle what its count must divide by: the least that lets every line come out even.
   for (const multiple of multiples) {
-    const next = evaluateOnce(parsed, choices, { multiple, further: 0 })
+    const settled = { multiple, further: 0 }
+    const next = evaluateOnce(parsed, choices, settled)
     // A count may come out even by chance: what the ring must divide by lets the count after it come out even too.
-    if (!next.mayFit && !evaluateOnce(parsed, choices, { multiple, further: 1 }).mayFit) return next.evaluated
+    if (!next.mayFit && !evaluateOnce(parsed, choices, { multiple, further: 1 }).mayFit)
+      return { evaluated: next.evaluated, settled }
   }
-  return first.evaluated
+  return { evaluated: first.evaluated, settled: undefined }
 }
 
 /** The stones that a pattern declares, as they are in one of its sizes; without working it through. */
@@ -65,7 +75,9 @@ export function stonesDeclared(source: string, size: string): ReadonlyMap<string
   const machine = new StitchMachine(usualThreadSettings, usualThread, undefined)
   setOut(sheet, chooseSize(sheet.sizes, size || undefined, faults), {}, machine, faults)
   return new Map(
-    [...machine.roles.values()].flatMap((role) => (role.type === 'stone' ? [[role.letter, role.stone] as const] : [])),
+    [...machine.roles.byLetter.values()].flatMap((role) =>
+      role.type === 'stone' ? [[role.letter, role.stone] as const] : [],
+    ),
   )
 }
 
@@ -75,13 +87,36 @@ const multiples = [4, 6, 8, 10, 12, 14, 16, 18, 20, 24, 28, 30, 32, 36, 40, 48]
 /** Larger patterns say for themselves what their rings must divide by: working them again and again would hold up the typing. */
 const maxToRefit = { passes: 20_000, effort: 200_000 }
 
+/** A text that has been read, with a machine that knows its beads and measures; nothing of it is worked yet. */
+export interface SetOut {
+  readonly sheet: Sheet
+  readonly machine: StitchMachine
+  readonly options: ReadonlyMap<string, boolean>
+  readonly faults: Faults
+  readonly size: SizeWords | undefined
+}
+
+export function setOutPattern(parsed: Parsed, choices: Choices, settled: SettledFit | undefined): SetOut {
+  const faults = new Faults(parsed)
+  const sheet = readSheet(parsed.lines, faults)
+  const made = readMadeSize(choices.size ?? '')
+  const size = chooseSize(sheet.sizes, made.name, faults)
+  const options = chooseOptions(sheet, choices.options ?? {}, faults)
+  const worked = sheet.thread?.declaration.thread
+  const thread = worked ? { ...worked, needleMm: needles[worked.needle] ?? usualThread.needleMm } : usualThread
+  const machine = new StitchMachine(choices.settings ?? usualThreadSettings, thread, settled, choices.formed)
+  setOut(sheet, size, choices, machine, faults)
+  machine.settings = settingsIn(sheet, machine, faults)
+  return { sheet, machine, options, faults, size }
+}
+
 /** @returns `mayFit` when some count did not come out even and another ring might mend it */
 function evaluateOnce(
   parsed: Parsed,
   choices: Choices,
   settled: SettledFit | undefined,
 ): { evaluated: EvaluatedPattern; mayFit: boolean } {
-  const faults = new Faults(parsed)
+  const { sheet, machine, options, faults, size } = setOutPattern(parsed, choices, settled)
   if (parsed.source.length >= longestSource) {
     const longest = longestSource.toLocaleString('en-GB')
     faults.add(
@@ -91,18 +126,7 @@ function evaluateOnce(
       'A pattern is a few pages; check what was pasted.',
     )
   }
-  const sheet = readSheet(parsed.lines, faults)
-  const shop = choices.settings ?? usualThreadSettings
-  const made = readMadeSize(choices.size ?? '')
-  const size = chooseSize(sheet.sizes, made.name, faults)
-  const options = chooseOptions(sheet, choices.options ?? {}, faults)
-
-  const worked = sheet.thread?.declaration.thread
-  const thread = worked ? { ...worked, needleMm: needles[worked.needle] ?? usualThread.needleMm } : usualThread
-  const machine = new StitchMachine(shop, thread, settled, choices.formed)
-  setOut(sheet, size, choices, machine, faults)
-  const settings = settingsIn(sheet, machine, faults)
-  machine.settings = settings
+  const { settings } = machine
   const statements = workThrough(sheet, machine, options, faults)
   for (const remark of machine.remarks) faults.add(remark.severity, remark.span, remark.message, remark.mend)
   warnOfUnused(machine, [...options.values()].includes(false), faults)
@@ -131,7 +155,7 @@ function evaluateOnce(
     options: Object.fromEntries(options),
     ...totalsOf(machine, sheet.makes),
     fits: machine.fits,
-    refilled: machine.refilled,
+    refilled: machine.roles.refilled,
     threadChoice,
     threadSettings: settings,
     thread: {
@@ -150,8 +174,8 @@ function evaluateOnce(
   const evaluated = {
     report,
     work: machine.work,
-    roles: machine.roles,
-    letterOf: machine.letterOf,
+    roles: machine.roles.byLetter,
+    letterOf: machine.roles.letterOf,
     tension: settings.tension,
   }
   return { evaluated, mayFit: faults.uneven && machine.openFits && small }
@@ -256,7 +280,7 @@ function setOut(
   machine: StitchMachine,
   faults: Faults,
 ): void {
-  for (const [letter, line] of sheet.lostRoles) machine.lostRoles.set(letter, line)
+  for (const [letter, line] of sheet.lostRoles) machine.roles.lost.set(letter, line)
   const attempt = (act: () => void) => {
     try {
       act()
@@ -300,20 +324,21 @@ function setOut(
         const nominal = beadOf(declaration.bead, machine)
         const bead = choices.beads?.[letter] ?? nominal
         const counting = choices.counting?.[letter] ?? 'all'
-        machine.declare({ type: 'bead', letter, bead, nominal, counting, label, span })
+        machine.roles.declare({ type: 'bead', letter, bead, nominal, counting, label, span })
       } else if (declaration.word === 'stone') {
-        machine.declare({ type: 'stone', letter, stone: stoneOf(declaration.stone, machine), label, span })
-      } else machine.declare({ type: 'item', letter, name: declaration.name, count: declaration.count, label, span })
+        machine.roles.declare({ type: 'stone', letter, stone: stoneOf(declaration.stone, machine), label, span })
+      } else
+        machine.roles.declare({ type: 'item', letter, name: declaration.name, count: declaration.count, label, span })
     })
-    if (!made) machine.lostRoles.set(letter, line.number)
+    if (!made) machine.roles.lost.set(letter, line.number)
   }
 }
 
 /** @param partly an option is off, so that what it would use may well be unused */
 function warnOfUnused(machine: StitchMachine, partly: boolean, faults: Faults): void {
   if (partly || faults.hasErrors) return
-  for (const role of machine.roles.values()) {
-    if (machine.used.has(role.letter) && (role.type !== 'stone' || machine.placed.has(role.letter))) continue
+  for (const role of machine.roles.byLetter.values()) {
+    if (machine.roles.used.has(role.letter) && (role.type !== 'stone' || machine.placed.has(role.letter))) continue
     const { letter } = role
     if (role.type === 'stone')
       faults.add('warning', role.span, `${letter} is declared but never placed.`, `Add: place ${letter}.`)
@@ -333,7 +358,7 @@ function threadIn(sheet: Sheet, machine: StitchMachine, faults: Faults): ThreadC
   if (!sheet.thread) return usualThread
   try {
     const choice = threadOf(sheet.thread.declaration.thread, machine)
-    for (const role of machine.roles.values()) {
+    for (const role of machine.roles.byLetter.values()) {
       if (role.type === 'bead' && role.bead.boreMm < choice.needleMm) {
         faults.add(
           'error',
@@ -353,13 +378,13 @@ function threadIn(sheet: Sheet, machine: StitchMachine, faults: Faults): ThreadC
 function totalsOf(machine: StitchMachine, makes: number): Pick<Report, 'beads' | 'stones' | 'items'> {
   const counts = new Map<string, number>()
   for (let bead = 0; bead < machine.work.beads; bead++) {
-    const letter = machine.letterOf(machine.work.role(bead))
+    const letter = machine.roles.letterOf(machine.work.role(bead))
     counts.set(letter, (counts.get(letter) ?? 0) + 1)
   }
   const beads: Report['beads'][number][] = []
   const stones: Report['stones'][number][] = []
   const items: Report['items'][number][] = []
-  for (const role of machine.roles.values()) {
+  for (const role of machine.roles.byLetter.values()) {
     const { letter, label } = role
     if (role.type === 'bead') {
       const each = counts.get(letter) ?? 0
@@ -378,7 +403,7 @@ function totalsOf(machine: StitchMachine, makes: number): Pick<Report, 'beads' |
       const each = machine.placed.has(letter) ? 1 : 0
       stones.push({ role: letter, label, each, total: each * makes, stone: role.stone })
     } else {
-      const each = machine.used.has(letter) ? role.count : 0
+      const each = machine.roles.used.has(letter) ? role.count : 0
       items.push({ role: letter, name: role.name, label, each, total: each * makes })
     }
   }

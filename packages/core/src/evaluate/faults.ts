@@ -1,6 +1,5 @@
-import { DoesNotDivide, type Fault, LineFault, type Span } from '../notation/fault'
+import { DoesNotDivide, type Fault, LineFault, SkippedLine, type Span } from '../notation/fault'
 import type { Parsed } from '../notation/parse'
-import { SkippedLine } from '../stitch/stitch-machine'
 
 /** More than this many faults help nobody; the rest are counted in one more. */
 const maxFaults = 500

@@ -1,7 +1,7 @@
 /** Does a program's steps on the stitch machine, with repeats, parts and options, and telling what each line did. */
 
 import { type Expression, evaluate, evaluateCount, evaluateLength } from '../notation/expression'
-import { DoesNotDivide, LineFault, Runaway, type Span } from '../notation/fault'
+import { DoesNotDivide, LineFault, Runaway, SkippedLine, type Span } from '../notation/fault'
 import type { Line } from '../notation/line'
 import { nearest } from '../notation/nearest'
 import type { Cycle } from '../notation/parse-block'
@@ -11,13 +11,13 @@ import { fitLength } from '../sizing/repeats'
 import type { Action } from '../stitch/action'
 import { beadOf } from '../stitch/hole'
 import type { PlaceTold } from '../stitch/place-told'
-import { SkippedLine, type StitchMachine } from '../stitch/stitch-machine'
+import type { StitchMachine } from '../stitch/stitch-machine'
 import { findTold } from '../stitch/target'
 import { travelTo } from '../stitch/travel'
 import type { ThreadSettings } from '../thread/settings'
 import type { Faults } from './faults'
 import { plainPitch } from './plain-pitch'
-import type { Part, Sheet, Step } from './program'
+import { type Part, partsUsed, type Sheet, type Step } from './program'
 
 /** The most lines a pattern may do, repeats counted out: a bound on what a slip in a number can cost. */
 const maxDone = 200_000
@@ -79,7 +79,7 @@ class Worker {
 
   run(): StatementReport[] {
     // A part that others use is made where it is used, and not by itself.
-    const used = new Set(this.sheet.parts.flatMap((part) => usedBy(part.steps)))
+    const used = new Set(this.sheet.parts.flatMap((part) => partsUsed(part.steps)))
     for (const part of this.sheet.parts) {
       if (used.has(part.name) && part.name) continue
       const times = part.times ? this.count(part.times, 'The number of parts') : 1
@@ -110,7 +110,8 @@ class Worker {
     const tallies = [...this.tallies.values()].sort((a, b) => byPath(a.path, b.path))
     const places = new Int32Array(tallies.length)
     for (const [place, { at }] of tallies.entries()) places[at] = place
-    const { work, lines, refilled } = this.machine
+    const { work, lines } = this.machine
+    const { refilled } = this.machine.roles
     work.renumberStatements(places)
     lines.length = 0
     for (const { line } of tallies) lines.push(line.number)
@@ -220,7 +221,7 @@ class Worker {
     if (machine.work.passes > from) machine.work.doings.push(from)
     for (let pass = from; pass < machine.work.passes; pass++) {
       if (!machine.work.isNew(pass)) continue
-      const letter = machine.letterOf(machine.work.role(beadOf(machine.work.holeAt(pass))))
+      const letter = machine.letterOfBead(beadOf(machine.work.holeAt(pass)))
       tally.added.set(letter, (tally.added.get(letter) ?? 0) + 1)
       this.totals.set(letter, (this.totals.get(letter) ?? 0) + 1)
     }
@@ -229,7 +230,7 @@ class Worker {
     tally.threadMm += machine.pathMm(from, machine.work.passes)
     tally.totals = Object.fromEntries(this.totals)
     const { needle } = machine.work
-    tally.needleIn = needle === undefined ? '' : machine.letterOf(machine.work.role(beadOf(needle)))
+    tally.needleIn = needle === undefined ? '' : machine.letterOfBead(beadOf(needle))
     if (tally.turns.length < maxTold) tally.turns.push(action)
   }
 
@@ -325,15 +326,15 @@ class Worker {
     }
     if (this.stopped) return
     const { letter, span, roles } = cycle
-    if (machine.roles.has(letter))
+    if (machine.roles.byLetter.has(letter))
       throw new LineFault(span, `${letter} is declared already.`, 'Take a letter that is free, for example X.')
     const { role, span: at } = roles[turn % roles.length] as (typeof roles)[number]
-    machine.beadRole(role, at)
-    const before = machine.standsFor.get(letter)
-    machine.standsFor.set(letter, machine.roleOf(role))
+    machine.roles.numberOf(role, at)
+    const before = machine.roles.standsFor.get(letter)
+    machine.roles.standsFor.set(letter, machine.roles.actual(role))
     this.steps(body)
-    if (before) machine.standsFor.set(letter, before)
-    else machine.standsFor.delete(letter)
+    if (before) machine.roles.standsFor.set(letter, before)
+    else machine.roles.standsFor.delete(letter)
   }
 
   private turn(name: string, value: ReturnType<typeof evaluate>, body: readonly Step[]): void {
@@ -507,9 +508,6 @@ const byPath = (a: readonly number[], b: readonly number[]): number => {
   const at = a.findIndex((line, i) => line !== b[i])
   return at < 0 ? a.length - b.length : (a[at] as number) - (b[at] ?? -1)
 }
-
-const usedBy = (steps: readonly Step[]): string[] =>
-  steps.flatMap((step) => (step.type === 'use' ? [step.part] : step.type === 'block' ? usedBy(step.body) : []))
 
 /** What a line at fault would have made is missed by the lines below it, not by their writer. */
 function markLost(line: Line, machine: StitchMachine, because: number): void {

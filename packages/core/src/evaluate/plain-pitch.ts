@@ -22,7 +22,7 @@ export function plainPitch(
       // What lies outside the row, as a spiral's run does, makes it no longer.
       if (!work.isNew(pass) || work.seat(beadOf(work.holeAt(pass))).course < 0) continue
       const role = work.role(beadOf(work.holeAt(pass)))
-      const bead = machine.sizingBeadAt(role)
+      const bead = machine.roles.sizingBeadAt(role)
       across += bead.acrossMm
       length += bead.lengthMm
       added++
@@ -30,7 +30,7 @@ export function plainPitch(
     if (added > 0) pitch += course.kind === 'gaps' ? across / added / 2 : length / course.stitches / 2
   }
   if (pitch > 0) return { pitch, guessed: false }
-  const strung = Array.from({ length: work.beads - beads }, (_, i) => machine.sizingBeadAt(work.role(beads + i)))
+  const strung = Array.from({ length: work.beads - beads }, (_, i) => machine.roles.sizingBeadAt(work.role(beads + i)))
   const [first] = strung
   if (!first) return { pitch: 1, guessed: true }
   if (strung.length === 3) return { pitch: first.lengthMm + 0.3 * first.acrossMm, guessed: false }

@@ -228,3 +228,7 @@ function unknownWord(line: Line): LineFault {
     guess,
   )
 }
+
+/** The names of the parts that some steps use. */
+export const partsUsed = (steps: readonly Step[]): string[] =>
+  steps.flatMap((step) => (step.type === 'use' ? [step.part] : step.type === 'block' ? partsUsed(step.body) : []))

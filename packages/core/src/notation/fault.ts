@@ -34,5 +34,15 @@ export class LineFault extends Error {
 /** A count that does not come out even: another count of the ring may mend it. */
 export class DoesNotDivide extends LineFault {}
 
+/** A line that cannot be evaluated because an earlier one is at fault. */
+export class SkippedLine extends LineFault {
+  constructor(
+    span: Span,
+    readonly becauseOfLine: number,
+  ) {
+    super(span, `Skipped: it depends on line ${becauseOfLine}.`, `Mend line ${becauseOfLine} first.`)
+  }
+}
+
 /** What would never come to an end: nothing after it is worked any more. */
 export class Runaway extends LineFault {}

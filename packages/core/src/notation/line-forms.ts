@@ -2,6 +2,7 @@
  * Lines for people who do not type notation: each form asks for beads and numbers and gives lines that the ledger takes. A form's sketch is
  * a small pattern of its own, drawn like any other.
  */
+import { ordinal } from './ordinal'
 
 export type Field =
   | { readonly name: string; readonly label: string; readonly kind: 'bead' | 'stone' }
@@ -163,9 +164,3 @@ export const lineForms: readonly LineForm[] = [
     sketch: sketchOf('string 7A', 'finish'),
   },
 ]
-
-const ordinal = (n: number): string => {
-  const last = n % 100
-  const ending = last >= 11 && last <= 13 ? 'th' : (['th', 'st', 'nd', 'rd'][n % 10] ?? 'th')
-  return `${n}${ending}`
-}

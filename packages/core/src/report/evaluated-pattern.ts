@@ -1,4 +1,4 @@
-import type { Role } from '../stitch/stitch-machine'
+import type { Role } from '../stitch/roles'
 import type { Work } from '../stitch/work'
 import type { Tension } from '../thread/settings'
 import type { Report } from './report'

@@ -87,8 +87,7 @@ export type Action =
   | {
       readonly type: 'through'
       readonly passed: number
-      /** Each in turn; `back` against the way it was first passed. */
-      readonly targets: readonly (PlaceTold & { readonly back: boolean })[]
+      readonly targets: readonly PassedPlace[]
     }
   | { readonly type: 'turn' | 'under' }
   /** The face that is in hand from here on. */
@@ -197,6 +196,9 @@ export const pickedIn = (moves: readonly MoveTold[]): Run[] =>
 
 /** What a step can do harm with. */
 export type CautionAbout = 'flame' | 'glue' | 'pliers' | 'magnet' | 'nickel'
+
+/** `back`: against the way it was first passed. `straight`: the way it was first passed, even where its other end is the nearer. */
+export type PassedPlace = PlaceTold & { readonly way: 'near' | 'back' | 'straight' }
 
 /** The edge first worked is the front, and so is the face. */
 export type Edge = 'front' | 'back'

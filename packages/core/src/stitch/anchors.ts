@@ -82,7 +82,7 @@ function chosen(
       return Array.from({ length: count }, (_, i) => all[sharedOut(holes.length, count, i + 1) - 1] as Hole)
     }
     case 'middles': {
-      const groups = into.of === undefined ? rail.groups : machine.groupsOf.get(into.of)
+      const groups = into.of === undefined ? rail.groups : machine.marks.groupsOf.get(into.of)
       if (!groups)
         throw new LineFault(
           span,
@@ -110,7 +110,7 @@ function chosen(
     case 'bore': {
       const holes = holesOf(rail).map((h) => {
         if (into.bore === 1 && machine.boresOf(beadOf(h)) === 1) {
-          const letter = machine.letterOf(machine.work.role(beadOf(h)))
+          const letter = machine.letterOfBead(beadOf(h))
           throw new LineFault(span, `${letter} has one bore only.`, 'Only two-hole beads have a second.')
         }
         return hole(beadOf(h), into.bore, wayOf(h))
@@ -136,7 +136,7 @@ export function edgeNamed(into: IntoWords, machine: StitchMachine): Rail | undef
       : into.type === 'every' || into.type === 'spread'
         ? into.of && [into.of]
         : undefined
-  const groups = into.type === 'middles' && into.of !== undefined ? machine.groupsOf.get(into.of) : undefined
+  const groups = into.type === 'middles' && into.of !== undefined ? machine.marks.groupsOf.get(into.of) : undefined
   const found = groups
     ? groups.flatMap(({ holes }) => [...holes])
     : walkedAlong(
@@ -298,7 +298,7 @@ function dropOf(stitches: readonly Stitch[]): number {
 
 /** What a ring that does not come out even could be, and what each would do to its size. */
 function waysOut(below: number, step: number, count: number, machine: StitchMachine): string {
-  const each = machine.ring ? machine.ring.lengthMm / machine.ring.beads : 0
+  const each = machine.edges.ring ? machine.edges.ring.lengthMm / machine.edges.ring.beads : 0
   const say = (n: number) => {
     const change = (n - count) * each
     return each > 0 ? `${n} (${change > 0 ? '+' : ''}${change.toFixed(1)} mm)` : String(n)

@@ -35,8 +35,8 @@ export function doMoves(
   for (const move of moves) {
     switch (move.type) {
       case 'pick': {
-        const role = machine.beadRole(move.role, move.span)
-        if (move.bore === 1 && machine.boresOfRole(role) === 1) {
+        const role = machine.roles.numberOf(move.role, move.span)
+        if (move.bore === 1 && machine.roles.boresOf(role) === 1) {
           throw new LineFault(move.span, `${move.role} has one bore only.`, 'Only two-hole beads have a second.')
         }
         const seat = inRow && (move.stands || !marked) ? inRow(sat++, seated) : strung
@@ -59,8 +59,7 @@ export function doMoves(
         break
       }
       case 'back': {
-        const own =
-          move.role === undefined ? holes : holes.filter((h) => machine.letterOf(work.role(beadOf(h))) === move.role)
+        const own = move.role === undefined ? holes : holes.filter((h) => machine.letterOfBead(beadOf(h)) === move.role)
         if (own.length < move.count) {
           throw new LineFault(
             move.span,

@@ -1,55 +1,26 @@
 /**
- * The stitch machine: what the statements of a pattern work on. It holds the work, the rails of the part in hand and the marks,
- * and knows the pattern's roles in the size and colourway being evaluated. Techniques speak to it and to nothing else.
+ * The stitch machine: what the statements of a pattern work on. It holds the work, and beside it the roles of the pattern, its marks and the
+ * edges of the part in hand. Techniques speak to it and to nothing else.
  */
 import type { Bead } from '../catalogue/bead'
 import type { Stone } from '../catalogue/stone'
 import type { Mm } from '../measure/units'
 import { maxBeads } from '../notation/bead-list'
 import type { Argument, Scope, SettledFit, Value } from '../notation/expression'
-import { LineFault, Runaway, type Span } from '../notation/fault'
-import { nearest } from '../notation/nearest'
+import { LineFault, Runaway, SkippedLine, type Span } from '../notation/fault'
 import type { IntoWords } from '../notation/parse-into'
 import type { ThreadChoice } from '../notation/parse-thread'
-import type { Counting } from '../sizing/counting'
-import { coverRun } from '../sizing/cover-run'
 import { callFunction } from '../sizing/functions'
 import type { FitVerdict } from '../sizing/ring-fit'
 import type { StoneHold } from '../sizing/stone-hold'
-import { maxPassesThrough } from '../thread/crowding'
 import type { ThreadSettings } from '../thread/settings'
 import { stitchGapLength } from '../thread/stitch-gap'
-import type { Edge } from './action'
+import { Edges } from './edges'
 import { beadOf, entryOf, exitOf, type Hole } from './hole'
-import type { Mark } from './mark'
-import { type Group, holesOf, type Rail, turned, turnedBack } from './rail'
+import { Marks } from './marks'
+import { holesOf, type Rail } from './rail'
+import { Roles } from './roles'
 import { Work } from './work'
-
-export type Role =
-  | {
-      readonly type: 'bead'
-      readonly letter: string
-      readonly bead: Bead
-      readonly nominal: Bead
-      readonly counting: Counting
-      readonly label: string
-      readonly span: Span
-    }
-  | {
-      readonly type: 'item'
-      readonly letter: string
-      readonly name: string
-      readonly count: number
-      readonly label: string
-      readonly span: Span
-    }
-  | {
-      readonly type: 'stone'
-      readonly letter: string
-      readonly stone: Stone
-      readonly label: string
-      readonly span: Span
-    }
 
 /** What the last statement that picked up beads left to be gone round again. */
 export interface Trail {
@@ -68,32 +39,12 @@ export interface Fit {
   readonly verdict: FitVerdict
 }
 
-/** A run that the pattern writes of one bead, filled to its length with another. */
-export interface Refilled {
-  readonly statement: number
-  readonly role: string
-  readonly written: number
-  readonly count: number
-  /** Longer, or below nought shorter, than the run it stands for. */
-  readonly misfitMm: Mm
-}
-
 /** Something said about a line that is neither an error nor an action: a fit with its neighbours, a warning. */
 export type Remark = {
   readonly severity: 'warning' | 'note'
   readonly span: Span
   readonly message: string
   readonly mend?: string
-}
-
-/** A line that cannot be evaluated because an earlier one is at fault. */
-export class SkippedLine extends LineFault {
-  constructor(
-    span: Span,
-    readonly becauseOfLine: number,
-  ) {
-    super(span, `Skipped: it depends on line ${becauseOfLine}.`, `Mend line ${becauseOfLine} first.`)
-  }
 }
 
 /** The most beads that may be looked at in finding places and ways: some seconds at the very worst. */
@@ -119,29 +70,22 @@ export interface Formed {
 }
 
 export class StitchMachine implements Scope {
-  readonly work = new Work()
+  readonly work: Work
+  readonly roles: Roles
+  readonly marks: Marks
+  readonly edges: Edges
   readonly remarks: Remark[] = []
-  /** What was marked, newest last; more than one where a repeat marks again. */
-  private readonly marks = new Map<string, (readonly Hole[])[]>()
   /** What the next round will take for its anchors, so that the one before steps up to it. */
   nextInto: IntoWords | undefined
   /** Stones that lie in a ring, each with the statement that laid it there first. */
   readonly placed = new Map<string, number>()
   readonly fits: Fit[] = []
-  readonly refilled: Refilled[] = []
-  readonly used = new Set<string>()
-  /** Letters that stand for another from turn to turn. */
-  readonly standsFor = new Map<string, string>()
   /** Of each part that is made by itself. */
   readonly partSettings = new Map<string, ThreadSettings>()
   /** Of each thread: how it is handled. */
   readonly threadSettings: ThreadSettings[] = []
   readonly values = new Map<string, Value>()
 
-  /** The edges of the part in hand; the front is worked first. */
-  edges: Partial<Record<Edge, Rail>> = {}
-  edge: Edge = 'front'
-  roundsOn: Record<Edge, number> = { front: 0, back: 0 }
   trail: Trail | undefined
   /** How far `go` has gone along the trail. */
   along = 0
@@ -154,26 +98,18 @@ export class StitchMachine implements Scope {
   /** The lines of the statements so far. */
   readonly lines: number[] = []
   part = ''
-  /** What `rail` has gathered for the rounds in hand. */
-  gathered: readonly Hole[] | undefined
-  /** The ring the part in hand began with. */
-  ring: { readonly beads: number; readonly lengthMm: Mm; readonly acrossMm: Mm } | undefined
-
-  /** What the parts before this one left to work on. */
-  private readonly past: Pick<StitchMachine, 'edges' | 'roundsOn' | 'ring' | 'gathered'>[] = []
 
   /** What lines at fault would have made: lines that hang on it are left unevaluated rather than blamed. */
-  readonly lostRoles = new Map<string, number>()
   readonly lostNames = new Map<string, number>()
   lostLine: number | undefined
 
-  readonly roles = new Map<string, Role>()
-  private readonly letters: Role[] = []
-  private readonly indexOf = new Map<string, number>()
-  private readonly most = new Map<number, number>()
+  /** A multiple is only being tried: the first count that does not come out even settles that it will not do. */
+  readonly trying: boolean
+  /** Fits that ask for no multiple were met. */
+  openFits = false
+
   private readonly byRole = new Map<number, number[]>()
   private sorted = 0
-  private readonly stepped = new Map<string, number>()
   private spent = 0
 
   constructor(
@@ -183,25 +119,35 @@ export class StitchMachine implements Scope {
     /** See Scope.settledFit; undefined until it has to be looked for. */
     private readonly settled: SettledFit | undefined = undefined,
     readonly formed: Formed | undefined = undefined,
-  ) {}
-
-  /** A multiple is only being tried: the first count that does not come out even settles that it will not do. */
-  get trying(): boolean {
-    return this.settled !== undefined
+    from?: Pick<StitchMachine, 'work' | 'roles' | 'marks' | 'edges'>,
+  ) {
+    this.trying = settled !== undefined
+    this.work = from?.work ?? new Work()
+    this.roles = from?.roles ?? new Roles(thread)
+    this.marks = from?.marks ?? new Marks()
+    this.edges = from?.edges ?? new Edges()
   }
 
-  /** Fits that ask for no multiple were met. */
-  openFits = false
+  /** Another machine that stands where this one does: what is worked on it leaves this one as it is. */
+  copy(): StitchMachine {
+    const { work, roles, marks, edges } = this
+    const copy = new StitchMachine(this.settings, this.thread, this.settled, this.formed, {
+      work: work.copy(),
+      roles: roles.copy(),
+      marks: marks.copy(),
+      edges: edges.copy(),
+    })
+    for (const name of ['placed', 'partSettings', 'values', 'lostNames'] as const)
+      for (const [key, value] of this[name]) (copy[name] as Map<string, unknown>).set(key, value)
+    copy.threadSettings.push(...this.threadSettings)
+    copy.lines.push(...this.lines)
+    const { nextInto, trail, along, standing, finished, statement, part, lostLine, openFits } = this
+    return Object.assign(copy, { nextInto, trail, along, standing, finished, statement, part, lostLine, openFits })
+  }
 
   settledFit(): SettledFit | undefined {
     this.openFits = true
     return this.settled
-  }
-
-  declare(role: Role): void {
-    this.indexOf.set(role.letter, this.letters.length)
-    this.letters.push(role)
-    this.roles.set(role.letter, role)
   }
 
   // --- looking up -----------------------------------------------------------------------------------------------
@@ -212,149 +158,42 @@ export class StitchMachine implements Scope {
     return this.values.get(name)
   }
   names = (): Iterable<string> => this.values.keys()
-
-  bead(letter: string, span?: Span): Bead | undefined {
-    const role = this.found(letter, span)
-    return role?.type === 'bead' ? role.bead : undefined
-  }
-
-  /** Within an arc's count, which may follow a bead where nothing else does. */
-  private arcs = 0
-
-  inArc<Answer>(work: () => Answer): Answer {
-    this.arcs++
-    try {
-      return work()
-    } finally {
-      this.arcs--
-    }
-  }
-
-  sizingBead(letter: string, span?: Span): Bead | undefined {
-    const role = this.found(letter, span)
-    return role?.type === 'bead' ? this.sizedBy(role) : undefined
-  }
-
-  private sizedBy = ({ bead, nominal, counting }: Extract<Role, { type: 'bead' }>): Bead =>
-    counting === 'none' || (counting === 'arcs' && this.arcs === 0) ? nominal : bead
-
-  /** The base row is strung as it is written. */
-  private base = false
-
-  asWritten<Answer>(work: () => Answer): Answer {
-    this.base = true
-    try {
-      return work()
-    } finally {
-      this.base = false
-    }
-  }
-
-  runOf(letter: string, written: number): number {
-    const role = this.roles.get(letter)
-    if (this.base || written < 2 || role?.type !== 'bead' || role.counting !== 'runs') return written
-    const { best: count, candidates } = coverRun(role.nominal, written, role.bead)
-    const misfitMm = candidates.find((each) => each.count === count)?.misfitMm ?? 0
-    const known = this.refilled.some(
-      (each) => each.statement === this.statement && each.role === letter && each.written === written,
-    )
-    if (!known) this.refilled.push({ statement: this.statement, role: letter, written, count, misfitMm })
-    return count
-  }
-
-  stone(letter: string, span?: Span): Stone | undefined {
-    const role = this.found(letter, span)
-    return role?.type === 'stone' ? role.stone : undefined
-  }
-
-  private found(letter: string, span: Span | undefined): Role | undefined {
-    const lost = this.lostRoles.get(letter)
-    if (span && lost !== undefined) throw new SkippedLine(span, lost)
-    return this.roles.get(letter)
-  }
+  bead = (letter: string, span?: Span): Bead | undefined => this.roles.bead(letter, span)
+  stone = (letter: string, span?: Span): Stone | undefined => this.roles.stone(letter, span)
+  sizingBead = (letter: string, span?: Span): Bead | undefined => this.roles.sizingBead(letter, span)
+  inArc = <Answer>(work: () => Answer): Answer => this.roles.inArc(work)
+  roleOf = (letter: string): string => this.roles.actual(letter)
+  runOf = (letter: string, written: number): number => this.roles.runOf(letter, written, this.statement)
 
   call(call: { readonly name: string; readonly args: readonly Argument[]; readonly span: Span }): Value {
     const { value, remarks, roles } = callFunction(call, this)
     this.remarks.push(...remarks)
-    for (const role of roles) this.used.add(role)
+    for (const role of roles) this.roles.used.add(role)
     return value
   }
-
-  letterOf = (roleIndex: number): string => (this.letters[roleIndex] as Role).letter
-
-  /** A role that beads can be picked up of; faults name what was meant. */
-  /** The bead's letter that a letter stands for in this turn; most stand for themselves. */
-  roleOf = (letter: string): string => this.standsFor.get(letter) ?? letter
-
-  beadRole(written: string, span: Span): number {
-    const letter = this.roleOf(written)
-    const role = this.roles.get(letter)
-    if (role?.type === 'bead') {
-      this.used.add(letter)
-      return this.indexOf.get(letter) as number
-    }
-    if (role?.type === 'item') {
-      throw new LineFault(
-        span,
-        `${letter} is a finding; it is attached, not picked up.`,
-        `Use: attach ${letter} to NAME.`,
-      )
-    }
-    if (role) throw new LineFault(span, `${letter} is a stone; it is placed, not picked up.`, `Use: place ${letter}.`)
-    const lost = this.lostRoles.get(letter)
-    if (lost !== undefined) throw new SkippedLine(span, lost)
-    const known = [...this.roles.values()].filter((each) => each.type === 'bead').map((each) => each.letter)
-    const guess = nearest(letter, known)
-    throw new LineFault(
-      span,
-      `There is no bead ${letter} in this pattern.`,
-      guess
-        ? `Did you mean ${guess}?`
-        : known.length > 0
-          ? `Beads here: ${known.join(', ')}. Or declare it: bead ${letter} cylinder 11/0.`
-          : `Declare it first: bead ${letter} cylinder 11/0.`,
-    )
-  }
-
-  private beadAt = (roleIndex: number): Bead => (this.letters[roleIndex] as Extract<Role, { type: 'bead' }>).bead
-
-  boreOfRole = (roleIndex: number): Mm => this.beadAt(roleIndex).boreMm
-  lengthOf = (roleIndex: number): Mm => this.beadAt(roleIndex).lengthMm
-  acrossOf = (roleIndex: number): Mm => this.beadAt(roleIndex).acrossMm
-  /** Of a role, the bead that counts are worked out with. */
-  sizingBeadAt = (roleIndex: number): Bead => this.sizedBy(this.letters[roleIndex] as Extract<Role, { type: 'bead' }>)
 
   /** The thread laid between two passes, without ends. */
   pathMm(from: number, to: number): Mm {
     const laid = this.formed?.laid
     if (laid && to <= laid.length) return laid.subarray(from, to).reduce((sum, each) => sum + each, 0)
-    const plain = this.work.pathLength(from, to, this.lengthOf, (stitchGap, before, after) =>
-      stitchGapLength(stitchGap, this.acrossOf(before), this.acrossOf(after)),
+    const { lengthOf, acrossOf } = this.roles
+    const plain = this.work.pathLength(from, to, lengthOf, (stitchGap, before, after) =>
+      stitchGapLength(stitchGap, acrossOf(before), acrossOf(after)),
     )
     return plain * (this.formed?.stretch ?? 1)
   }
 
-  /** How often thread and needle go through a bead of a role. */
-  maxPassesOf(roleIndex: number): number {
-    const known = this.most.get(roleIndex)
-    if (known !== undefined) return known
-    const { thread, needleMm, strands } = this.thread
-    const most = maxPassesThrough(this.boreOfRole(roleIndex), thread.acrossMm, needleMm, strands)
-    this.most.set(roleIndex, most)
-    return most
-  }
-
   /** No more thread goes through. */
-  isFull = (h: Hole): boolean => this.work.passesThrough(h) >= this.maxPassesOf(this.work.role(beadOf(h)))
+  isFull = (h: Hole): boolean => this.work.passesThrough(h) >= this.roles.maxPassesOf(this.work.role(beadOf(h)))
 
   /** What walking through a hole costs in thread. */
   walkCost = (h: Hole): Mm => {
-    const bead = this.beadAt(this.work.role(beadOf(h)))
-    return bead.lengthMm + 0.2 * bead.acrossMm
+    const role = this.work.role(beadOf(h))
+    return this.roles.lengthOf(role) + 0.2 * this.roles.acrossOf(role)
   }
 
-  boresOf = (bead: number): 1 | 2 => this.boresOfRole(this.work.role(bead))
-  boresOfRole = (role: number): 1 | 2 => this.beadAt(role).bores
+  letterOfBead = (bead: number): string => this.roles.letterOf(this.work.role(bead))
+  boresOf = (bead: number): 1 | 2 => this.roles.boresOf(this.work.role(bead))
 
   /** Every bead of a role picked up so far, in order. */
   beadsOf(role: number): readonly number[] {
@@ -375,52 +214,11 @@ export class StitchMachine implements Scope {
     this.sorted = 0
   }
 
-  /** @param closed they come round to their beginning, so that places beyond the last are counted on from the first */
-  mark(mark: Mark | undefined, holes: readonly Hole[], closed = false): void {
-    if (closed) this.closed.add(holes)
-    this.marks.set('new', [holes])
-    if (!mark) return
-    const known = this.marks.get(mark.name) ?? []
-    this.marks.set(mark.name, known)
-    const last = known.at(-1)
-    if (!mark.all) known.push(holes)
-    else if (last && this.collecting.has(last)) for (const h of holes) (last as Hole[]).push(h)
-    else {
-      const together = [...(last ?? []), ...holes]
-      this.collecting.add(together)
-      known.splice(-1, 1, together)
-    }
-  }
-
-  /** What still grows: it is added to in place, and handed out as it is then. */
-  private readonly collecting = new WeakSet<readonly Hole[]>()
-
-  private readonly closed = new WeakSet<readonly Hole[]>()
-
-  comesRound = (holes: readonly Hole[]): boolean => this.closed.has(holes)
-
-  /** The groups of a round that was marked, for `middles of NAME`. */
-  readonly groupsOf = new Map<string, readonly Group[]>()
-
   /** What bears a name: a mark (or the one `before` it), an edge of the part in hand, or an edge of a part by its name. */
-  marked(name: string, before = 0): readonly Hole[] | undefined {
-    if (name === 'front' || name === 'back') {
-      const rail = this.edges[name]
-      return rail && holesOf(rail)
-    }
-    const known = this.marks.get(name)
-    const holes = known?.[known.length - 1 - before]
-    return holes && this.collecting.has(holes) ? [...holes] : holes
-  }
+  marked = (name: string, before = 0): readonly Hole[] | undefined =>
+    name === 'front' || name === 'back' ? this.edges.holesOf(name) : this.marks.get(name, before)
 
-  /** The next holes of a mark, from where the last such step along it ended; round again at its end. */
-  nextOf(name: string, holes: readonly Hole[], count: number): Hole[] {
-    const from = this.stepped.get(name) ?? 0
-    this.stepped.set(name, (from + count) % holes.length)
-    return Array.from({ length: Math.min(count, maxPasses) }, (_, i) => holes[(from + i) % holes.length] as Hole)
-  }
-
-  markNames = (): string[] => [...[...this.marks.keys()].filter((name) => name !== 'new'), ...Object.keys(this.edges)]
+  markNames = (): string[] => [...this.marks.names(), ...Object.keys(this.edges.rails)]
 
   /** The way to go into a hole from where the needle is: the end that thread already leads to, or as it was first passed. */
   facing(h: Hole): Hole {
@@ -501,7 +299,7 @@ export class StitchMachine implements Scope {
   }
 
   rail(word: string, span: Span): Rail {
-    const rail = this.edges[this.edge]
+    const { rail } = this.edges
     if (!rail) {
       throw this.missing(
         span,
@@ -513,55 +311,21 @@ export class StitchMachine implements Scope {
   }
 
   /** Makes a rail the edge in hand, begun behind the bead the needle is in. */
-  standOn(given: Rail): void {
-    this.edges = { front: given }
-    this.gathered = undefined
-    this.edge = 'front'
-    this.roundsOn = { front: 0, back: 0 }
-    this.standWhereNeedleIs()
+  standOn(rail: Rail): void {
+    this.edges.standOn(rail, this.work.needle)
   }
 
-  /** When the needle has come to a bead of an edge, rounds go on from there: of this part, or of an earlier one while this has none. */
+  /** When the needle has come to a bead of an edge, rounds go on from there. */
   standWhereNeedleIs(): void {
-    const { needle } = this.work
-    if (needle === undefined) return
-    const at = beadOf(needle)
-    if (Object.keys(this.edges).length === 0) {
-      const stood = this.past.findLast(({ edges }) =>
-        Object.values(edges).some((rail) => rail.groups.some(({ stands }) => beadOf(stands.at(-1) as Hole) === at)),
-      )
-      if (stood) Object.assign(this, { ...stood, edges: { ...stood.edges }, roundsOn: { ...stood.roundsOn } })
-    }
-    for (const edge of ['front', 'back'] as const) {
-      const rail = this.edges[edge]
-      const stands = (group: Group) => beadOf(group.stands[group.stands.length - 1] as Hole) === at
-      if (!rail?.groups.some(stands)) continue
-      // A rail gathered by hand is walked the way the needle has come into it; an open row from the end at which the needle is.
-      const back = rail.closed
-        ? rail.course < 0 && holesOf(rail).includes(needle ^ 1)
-        : rail.groups.findIndex(stands) === 0 && rail.groups.length > 1
-      const groups = back ? rail.groups.map(turnedBack).reverse() : rail.groups
-      this.edge = edge
-      this.edges[edge] = turned(
-        { ...rail, groups, ...(back && !rail.closed ? { odd: undefined } : {}) },
-        groups.findIndex(stands) + 1,
-      )
-      return
-    }
+    this.edges.standAt(this.work.needle)
   }
 
   beginPart(name: string): void {
     // The edges of the part just done stay known by its name.
-    for (const [edge, rail] of Object.entries(this.edges))
-      if (this.part) this.marks.set(`${this.part}.${edge}`, [holesOf(rail)])
-    const { edges, roundsOn, ring, gathered } = this
-    if (Object.keys(edges).length > 0) this.past.push({ edges, roundsOn, ring, gathered })
+    for (const [edge, rail] of Object.entries(this.edges.rails))
+      if (this.part) this.marks.keepEdge(`${this.part}.${edge}`, holesOf(rail))
+    this.edges.beginPart()
     this.part = name
-    this.edges = {}
-    this.gathered = undefined
-    this.edge = 'front'
-    this.roundsOn = { front: 0, back: 0 }
-    this.ring = undefined
     this.lostLine = undefined
     if (this.finished) {
       this.finished = false

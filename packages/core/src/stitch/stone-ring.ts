@@ -31,13 +31,13 @@ export function ringForStone(
   machine: StitchMachine,
   span: Span,
 ): StoneRing {
-  const rail = machine.edges[machine.edge]
+  const rail = machine.edges.rails[machine.edges.inHand]
   const inHand = place
     ? candidatesOf(place, machine, stone)
     : rail?.closed
       ? [
           ...candidatesOf(holesOf(rail), machine, stone),
-          ...(machine.gathered ? [ringOf(machine.gathered, undefined, machine, stone)] : []),
+          ...(machine.edges.gathered ? [ringOf(machine.edges.gathered, undefined, machine, stone)] : []),
         ]
       : []
   const best = likeliest(inHand)
@@ -109,13 +109,14 @@ function ringOf(holes: readonly Hole[], course: number | undefined, machine: Sti
   const { work } = machine
   const row = course === undefined ? undefined : work.courses[course]
   const sum = (of: (role: number) => Mm) => holes.reduce((total, h) => total + of(work.role(beadOf(h))), 0)
-  let lengthMm = sum(machine.lengthOf)
+  let lengthMm = sum(machine.roles.lengthOf)
   if (row?.kind === 'gaps') {
     lengthMm = 0
-    for (let pass = row.from; pass < row.to; pass++) lengthMm += machine.lengthOf(work.role(beadOf(work.holeAt(pass))))
+    for (let pass = row.from; pass < row.to; pass++)
+      lengthMm += machine.roles.lengthOf(work.role(beadOf(work.holeAt(pass))))
   }
   if (row?.kind === 'standing') lengthMm = 2 * Math.PI * row.radiusMm
-  const acrossMm = sum(machine.acrossOf) / Math.max(1, holes.length)
+  const acrossMm = sum(machine.roles.acrossOf) / Math.max(1, holes.length)
   return { holes, course, lengthMm, ...easeOf(lengthMm, girth(stone.outline), acrossMm) }
 }
 

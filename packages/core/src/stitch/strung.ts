@@ -17,8 +17,8 @@ interface Strung {
  * @param least fewer beads than this do not make it
  */
 export function string(list: BeadList, machine: StitchMachine, kind: 'ring' | 'row', least = 1): Strung {
-  for (const { role, span } of rolesIn(list)) machine.beadRole(role, span)
-  const run = machine.asWritten(() => asRun(list, machine))
+  for (const { role, span } of rolesIn(list)) machine.roles.numberOf(role, span)
+  const run = machine.roles.asWritten(() => asRun(list, machine))
   if (run.length < least) {
     throw new LineFault(
       list.span,
@@ -29,14 +29,18 @@ export function string(list: BeadList, machine: StitchMachine, kind: 'ring' | 'r
   machine.makeRoom(run.length, 0, list.span)
   machine.threadUp(list.span)
   const course = machine.work.begin({ kind })
-  const lengths = run.map((letter) => machine.lengthOf(machine.beadRole(letter, list.span)))
+  const lengths = run.map((letter) => machine.roles.lengthOf(machine.roles.numberOf(letter, list.span)))
   const total = lengths.reduce((sum, each) => sum + each, 0)
   let before = 0
   const holes = run.map((letter, i) => {
     const length = lengths[i] as number
     const turn = (before + length / 2) / total
     before += length
-    return machine.work.pick(machine.beadRole(letter, list.span), 'ring', machine.statement, { course, turn, lift: 0 })
+    return machine.work.pick(machine.roles.numberOf(letter, list.span), 'ring', machine.statement, {
+      course,
+      turn,
+      lift: 0,
+    })
   })
   return { course, run, holes }
 }

@@ -27,7 +27,7 @@ export function findTold(target: TargetWords, machine: StitchMachine): Found {
     holes = narrow(holes, step, machine)
     machine.spend(holes.length, step.span)
   }
-  const beads = runsOf(holes.map((h) => machine.letterOf(machine.work.role(beadOf(h)))))
+  const beads = runsOf(holes.map((h) => machine.letterOfBead(beadOf(h))))
   return { holes, told: { base: target.base, steps: told, beads } }
 }
 
@@ -57,7 +57,7 @@ function toldStep(step: TargetStep, holes: readonly Hole[], machine: StitchMachi
 function baseOf(target: TargetWords, machine: StitchMachine): [holes: readonly Hole[], steps: readonly TargetStep[]] {
   const { base, steps, span } = target
   if ('role' in base) {
-    const role = machine.beadRole(base.role, span)
+    const role = machine.roles.numberOf(base.role, span)
     const found = machine.beadsOf(role)
     if (found.length === 0) {
       throw machine.missing(
@@ -88,7 +88,7 @@ function baseOf(target: TargetWords, machine: StitchMachine): [holes: readonly H
   const holes = machine.marked(base.name)
   if (holes && holes.length > 0) {
     if (first?.type !== 'next') return [holes, steps]
-    return [machine.nextOf(base.name, holes, evaluateCount(first.of, machine, 'The number of beads', 1)), rest]
+    return [machine.marks.nextOf(base.name, holes, evaluateCount(first.of, machine, 'The number of beads', 1)), rest]
   }
   const known = machine.markNames()
   const guess = nearest(base.name, known)
@@ -108,7 +108,7 @@ function narrow(holes: readonly Hole[], step: TargetStep, machine: StitchMachine
   const at = (of: Expression) => holes[placeOf(of) - 1] as Hole
   switch (step.type) {
     case 'role': {
-      const role = machine.beadRole(step.role, step.span)
+      const role = machine.roles.numberOf(step.role, step.span)
       return some(
         holes.filter((h) => machine.work.role(beadOf(h)) === role),
         step,
@@ -133,7 +133,7 @@ function narrow(holes: readonly Hole[], step: TargetStep, machine: StitchMachine
     case 'bore':
       return holes.map((h) => {
         if (step.bore === 1 && machine.boresOf(beadOf(h)) === 1) {
-          const letter = machine.letterOf(machine.work.role(beadOf(h)))
+          const letter = machine.letterOfBead(beadOf(h))
           throw new LineFault(step.span, `${letter} has one bore only.`, 'Only two-hole beads have a second.')
         }
         return hole(beadOf(h), step.bore, wayOf(h))
@@ -142,7 +142,7 @@ function narrow(holes: readonly Hole[], step: TargetStep, machine: StitchMachine
       return [at(step.of)]
     case 'range': {
       const [from, to] = [placeOf(step.from), placeOf(step.to)]
-      if (machine.comesRound(holes)) {
+      if (machine.marks.comesRound(holes)) {
         const count = from <= to ? to - from + 1 : holes.length - from + 1 + to
         return Array.from({ length: count }, (_, i) => holes[(from - 1 + i) % holes.length] as Hole)
       }
@@ -185,7 +185,7 @@ function placeIn(
   const n = holes.length
   const place = at < 0 ? n + 1 + at : at
   if (place >= 1 && place <= n) return place
-  if (at !== 0 && n > 0 && machine.comesRound(holes)) return ((((place - 1) % n) + n) % n) + 1
+  if (at !== 0 && n > 0 && machine.marks.comesRound(holes)) return ((((place - 1) % n) + n) % n) + 1
   throw new LineFault(
     step.span,
     `There ${n === 1 ? 'is 1 bead' : `are ${n} beads`} there; it has no number ${at}.`,

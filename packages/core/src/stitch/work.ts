@@ -42,6 +42,8 @@ export class Work {
   readonly ties: number[] = []
   private joinedUpTo = 0
   private readonly joins = new Map<number, number[]>()
+  /** Of a copy: what was joined in the work that it was copied from. */
+  private joinedBefore: ReadonlyMap<number, readonly number[]> = new Map()
 
   get beads(): number {
     return this.roles.length
@@ -172,6 +174,16 @@ export class Work {
     this.statementOf.push(statement)
   }
 
+  /** The same work once more. What is laid on the copy leaves this one as it is; this one rests while the copy is in use. */
+  copy(): Work {
+    const copy = this.upTo(this.passes, () => true)
+    copy.nextGap = this.nextGap
+    this.joinedTo(0)
+    copy.joinedUpTo = this.passes
+    copy.joinedBefore = this.joinedBefore.size === 0 ? this.joins : bothOf(this.joinedBefore, this.joins)
+    return copy
+  }
+
   /**
    * The work as it was when the thread had been laid so far.
    *
@@ -272,6 +284,7 @@ export class Work {
     this.nextGap = undefined
     if (this.joinedUpTo > passes) {
       this.joins.clear()
+      this.joinedBefore = new Map()
       this.joinedUpTo = 0
     }
   }
@@ -283,7 +296,8 @@ export class Work {
       if (before !== undefined) this.join(exitOf(before), entryOf(this.holeAt(pass)))
     }
     this.joinedUpTo = this.passes
-    return this.joins.get(end) ?? []
+    const [before, since] = [this.joinedBefore.get(end), this.joins.get(end)]
+    return before && since ? [...before, ...since.filter((each) => !before.includes(each))] : (since ?? before ?? [])
   }
 
   private join(a: number, b: number): void {
@@ -315,4 +329,13 @@ export class Work {
     }
     return path
   }
+}
+
+const bothOf = (
+  before: ReadonlyMap<number, readonly number[]>,
+  since: ReadonlyMap<number, readonly number[]>,
+): ReadonlyMap<number, readonly number[]> => {
+  const both = new Map(before)
+  for (const [end, joined] of since) both.set(end, [...new Set([...(both.get(end) ?? []), ...joined])])
+  return both
 }

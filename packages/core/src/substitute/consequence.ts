@@ -2,7 +2,7 @@
 import type { Mm } from '../measure/units'
 import type { Report } from '../report/report'
 import { type FitVerdict, verdictOf } from '../sizing/ring-fit'
-import type { Refilled } from '../stitch/stitch-machine'
+import type { Refilled } from '../stitch/roles'
 
 export interface LineChange {
   readonly line: number

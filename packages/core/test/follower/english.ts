@@ -72,8 +72,8 @@ export function place(text: string): Place {
 function move(text: string): Move {
   let it = /^pick up (.+)$/i.exec(text)
   if (it) return { type: 'pick', beads: beads(it[1] as string) }
-  it = /^pass (back )?through (.+)$/i.exec(text)
-  if (it) return { type: 'pass', back: it[1] !== undefined, place: place(it[2] as string) }
+  it = /^pass (back )?through (.+?)( the way (?:it was|they were) first passed)?$/i.exec(text)
+  if (it) return { type: 'pass', way: it[1] ? 'back' : it[3] ? 'straight' : 'near', place: place(it[2] as string) }
   it = /^go back through the last (?:(\d+) )?(?:beads?|(\p{Lu}\w*))$/iu.exec(text)
   if (it) return { type: 'back', count: Number(it[1] ?? 1), letter: it[2] }
   throw new NotUnderstood(text)

@@ -76,8 +76,8 @@ function move(text: string): Move {
   if (it) return { type: 'pick', beads: beads(it[1] as string) }
   it = /^zurück durch die letzten? (?:(\d+) )?(?:Perlen?|(\p{Lu}\w*)) gehen$/iu.exec(text)
   if (it) return { type: 'back', count: Number(it[1] ?? 1), letter: it[2] }
-  it = /^(zurück )?durch (?:die )?(.+?)(?: gehen)?$/i.exec(text)
-  if (it) return { type: 'pass', back: it[1] !== undefined, place: place(it[2] as string) }
+  it = /^(?:(zurück )|(in der Richtung des ersten Durchgangs ))?durch (?:die )?(.+?)(?: gehen)?$/i.exec(text)
+  if (it) return { type: 'pass', way: it[1] ? 'back' : it[2] ? 'straight' : 'near', place: place(it[3] as string) }
   throw new NotUnderstood(text)
 }
 
@@ -339,7 +339,7 @@ function read(text: string): Instruction {
   )
     return { type: 'nothing' }
   const moves = said.replace(/\.$/, '')
-  if (/^(?:zurück )?durch .+ gehen$/i.test(moves) && !/ aufnehmen/.test(moves)) {
+  if (/^(?:zurück |in der Richtung des ersten Durchgangs )?durch .+ gehen$/i.test(moves) && !/ aufnehmen/.test(moves)) {
     const each = moves
       .replace(/ gehen$/, '')
       .split(', dann ')

@@ -22,7 +22,7 @@ export type Place =
 
 export type Move =
   | { readonly type: 'pick'; readonly beads: Beads }
-  | { readonly type: 'pass'; readonly place: Place; readonly back: boolean }
+  | { readonly type: 'pass'; readonly place: Place; readonly way: 'near' | 'back' | 'straight' }
   | { readonly type: 'back'; readonly count: number; readonly letter: string | undefined }
 
 export type PassOn =

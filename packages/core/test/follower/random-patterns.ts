@@ -103,7 +103,7 @@ const line = fc.oneof(
       .map(([each, how, as]) => `loop ${each}${how}${as}`),
   },
   { weight: 3, arbitrary: fc.tuple(moves, named).map(([each, as]) => `pick ${each}${as}`) },
-  { weight: 5, arbitrary: fc.tuple(fc.constantFrom('', '<'), place).map(([way, at]) => `through ${way}${at}`) },
+  { weight: 5, arbitrary: fc.tuple(fc.constantFrom('', '<', '>'), place).map(([way, at]) => `through ${way}${at}`) },
   { weight: 1, arbitrary: fc.tuple(name, count(1, 3)).map(([of, n]) => `through ${of} next ${n}`) },
   {
     weight: 2,

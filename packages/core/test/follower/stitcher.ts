@@ -481,8 +481,8 @@ export class Stitcher {
           break
         case 'pass': {
           const passes = this.at(move.place)
-          for (const pass of move.back ? [...passes].reverse().map(flip) : passes)
-            this.pass(move.back ? pass : this.nearEnd(pass))
+          for (const pass of move.way === 'back' ? [...passes].reverse().map(flip) : passes)
+            this.pass(move.way === 'near' ? this.nearEnd(pass) : pass)
           break
         }
         case 'back': {

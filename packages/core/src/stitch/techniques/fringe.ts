@@ -58,7 +58,7 @@ export const fringeTechnique: Technique<FringeWords> = {
   work({ list, end, between: spacing, keep: kept, graded, into, name }, machine, span) {
     machine.needle('fringe', span)
     for (const { role, span: at } of [list, end, spacing].flatMap((each) => (each ? rolesIn(each) : [])))
-      machine.beadRole(role, at)
+      machine.roles.numberOf(role, at)
     const hung = into && findTold(into, machine)
     const found = hung?.holes
     const asked = graded?.values.map((value) => evaluate(value, machine)) ?? [undefined]
@@ -85,7 +85,7 @@ export const fringeTechnique: Technique<FringeWords> = {
       const place = places?.[i]
       if (i > 0)
         for (const letter of between)
-          all.push(machine.work.pick(machine.beadRole(letter, span), 'ring', machine.statement, strung))
+          all.push(machine.work.pick(machine.roles.numberOf(letter, span), 'ring', machine.statement, strung))
       if (place !== undefined) {
         if (i > 0 && between.length > 0) machine.work.pass(fromEnd ? place ^ 1 : place, 'ring', machine.statement)
         else travelTo(place, machine, into?.span ?? span)
@@ -97,7 +97,7 @@ export const fringeTechnique: Technique<FringeWords> = {
       strands.push({ beads: runsOf(strand.beads), end: runsOf(strand.end) })
     }
     if (graded) machine.values.delete(graded.name)
-    machine.mark(name, all)
+    machine.marks.add(name, all)
     machine.trail = { what: 'run', from, to: machine.work.passes }
     return {
       type: 'fringe',
@@ -124,7 +124,7 @@ function hang(
   const turning = end.length > 0 ? 0 : 1
   if (beads.length - turning < keep)
     throw new LineFault(span, `A strand of ${beads.length} cannot keep ${keep} out of the way back.`, 'Keep fewer.')
-  const pick = (letter: string) => work.pick(machine.beadRole(letter, span), 'ring', machine.statement, strung)
+  const pick = (letter: string) => work.pick(machine.roles.numberOf(letter, span), 'ring', machine.statement, strung)
   const down = beads.map(pick)
   const tip = end.map(pick)
   const up = down.slice(keep, down.length - turning).reverse()

@@ -39,7 +39,7 @@ export const loopTechnique: Technique<LoopWords> = {
   work({ list, over, back, name }, machine, span) {
     const { work } = machine
     const from = machine.needle('loop', span)
-    for (const { role, span: at } of rolesIn(list)) machine.beadRole(role, at)
+    for (const { role, span: at } of rolesIn(list)) machine.roles.numberOf(role, at)
     const run = asRun(list, machine)
     const beads = over ? evaluateCount(over, machine, 'The number of beads', 1) : 1
     const begins = work.passes - (work.threads[work.threads.length - 1] ?? 0)
@@ -51,11 +51,11 @@ export const loopTechnique: Technique<LoopWords> = {
     const begun = work.passes
     const left = begins === 0 ? [from] : Array.from({ length: beads }, (_, i) => work.holeAt(begun - beads + i))
     const holes = run.map((letter, i) =>
-      work.pick(machine.beadRole(letter, list.span), i === 0 ? 'right angle' : 'ring', machine.statement, strung),
+      work.pick(machine.roles.numberOf(letter, list.span), i === 0 ? 'right angle' : 'ring', machine.statement, strung),
     )
     if (back) for (const h of left.reverse()) work.pass(h ^ 1, 'right angle', machine.statement)
     else for (const [i, h] of left.entries()) work.pass(h, i === 0 ? 'right angle' : 'ring', machine.statement)
-    machine.mark(name, holes)
+    machine.marks.add(name, holes)
     machine.trail = { what: 'loop', from: begun, to: work.passes }
     machine.along = 0
     return {
@@ -64,7 +64,7 @@ export const loopTechnique: Technique<LoopWords> = {
       over: beads,
       back,
       name,
-      through: machine.letterOf(work.role(beadOf(from))),
+      through: machine.letterOfBead(beadOf(from)),
     }
   },
 }

@@ -17,8 +17,8 @@ export const otherEdgeTechnique: Technique<null> = {
     const { work } = machine
     const needle = machine.needle('other edge', span)
     machine.rail('other edge', span)
-    const other = machine.edge === 'front' ? 'back' : 'front'
-    const rail = machine.edges[other]
+    const other = machine.edges.inHand === 'front' ? 'back' : 'front'
+    const rail = machine.edges.rails[other]
     if (!rail) {
       throw machine.missing(
         span,
@@ -39,8 +39,8 @@ export const otherEdgeTechnique: Technique<null> = {
     machine.makeRoom(0, way.length, span)
     for (const h of way) work.pass(h, 'travel', machine.statement)
     const landed = lasts.get(way[way.length - 1] as Hole) as number
-    machine.edges[other] = turned(rail, landed + 1)
-    machine.edge = other
+    machine.edges.rails[other] = turned(rail, landed + 1)
+    machine.edges.inHand = other
     return { type: 'other edge', edge: other, passed: way.length, fresh: rail.fresh }
   },
 }

@@ -12,14 +12,14 @@ export const pickTechnique: Technique<{ list: BeadList; name: Mark | undefined }
   work({ list, name }, machine, span) {
     const { work } = machine
     machine.threadUp(span)
-    for (const { role, span: at } of rolesIn(list)) machine.beadRole(role, at)
+    for (const { role, span: at } of rolesIn(list)) machine.roles.numberOf(role, at)
     const moves = asMoves(list, machine)
     machine.makeRoom(moves.length, moves.length, span)
     const { needle } = work
     const from = work.passes
     const told: MoveTold[] = []
     const group = doMoves(moves, machine, needle === undefined ? 'ring' : 'netting', undefined, told)
-    machine.mark(name, group.holes)
+    machine.marks.add(name, group.holes)
     machine.trail = { what: 'run', from, to: work.passes }
     machine.along = 0
     return { type: 'pick', beads: runsOf(pickedRoles(moves)), name, moves: told.length > 1 ? told : [] }

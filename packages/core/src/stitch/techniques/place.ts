@@ -56,9 +56,9 @@ export const placeTechnique: Technique<{ role: string; at: Span; where: TargetWo
     if (machine.placed.has(role) && !another)
       machine.remark('warning', at, `${role} has been placed already.`, 'Declare another stone if there are two.')
     if (!machine.placed.has(role)) machine.placed.set(role, machine.statement)
-    machine.used.add(role)
+    machine.roles.used.add(role)
     if (!another)
-      work.cores.set(ring.course ?? work.gather(ring.holes, (bead) => machine.lengthOf(work.role(bead))), role)
+      work.cores.set(ring.course ?? work.gather(ring.holes, (bead) => machine.roles.lengthOf(work.role(bead))), role)
     return { type: 'place', role, another: another ? beads : undefined }
   },
 }

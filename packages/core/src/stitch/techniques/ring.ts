@@ -38,12 +38,12 @@ export const ringTechnique: Technique<RingWords> = {
     machine.standOn(freshRail(strung, true))
     const mean = (of: (role: number) => number) =>
       holes.reduce((sum, h) => sum + of(work.role(beadOf(h))), 0) / holes.length
-    machine.ring = {
+    machine.edges.ring = {
       beads: run.length,
-      lengthMm: mean(machine.lengthOf) * run.length,
-      acrossMm: mean(machine.acrossOf),
+      lengthMm: mean(machine.roles.lengthOf) * run.length,
+      acrossMm: mean(machine.roles.acrossOf),
     }
-    machine.mark(name, holes, true)
+    machine.marks.add(name, holes, true)
     machine.trail = again ? { what: 'ring', from: closed, to: work.passes } : { what: 'ring', from, to: closed }
     const { cycle, repeats } = shortestCycle(run, (a, b) => a === b)
     return { type: 'ring', pattern: runsOf(cycle), repeats, beads: run.length, closing, name }

@@ -48,9 +48,9 @@ export const roundTechnique: Technique<RoundWords> = {
   work({ list, into, stepsUp, name }, machine, span) {
     const { work } = machine
     machine.needle('round', span)
-    for (const { role, span: at } of rolesIn(list)) machine.beadRole(role, at)
+    for (const { role, span: at } of rolesIn(list)) machine.roles.numberOf(role, at)
     const written = asStitches(list, machine)
-    if (!machine.edges[machine.edge]) {
+    if (!machine.edges.rails[machine.edges.inHand]) {
       const named = edgeNamed(into, machine)
       if (named) machine.standOn(named)
     }
@@ -136,14 +136,17 @@ export const roundTechnique: Technique<RoundWords> = {
 
     machine.trail = { what: 'round', from: firstDone, to: work.passes }
     if (name) {
-      machine.mark(
+      machine.marks.add(
         name,
         groups.flatMap((group) => group.holes),
         rail.closed,
       )
-      machine.groupsOf.set(name.name, name.all ? [...(machine.groupsOf.get(name.name) ?? []), ...groups] : groups)
+      machine.marks.groupsOf.set(
+        name.name,
+        name.all ? [...(machine.marks.groupsOf.get(name.name) ?? []), ...groups] : groups,
+      )
     }
-    machine.edges[machine.edge] = {
+    machine.edges.rails[machine.edges.inHand] = {
       ...rail,
       fresh: false,
       course,
@@ -155,9 +158,9 @@ export const roundTechnique: Technique<RoundWords> = {
           : groups,
       odd,
     }
-    const other = machine.edge === 'front' ? 'back' : 'front'
+    const other = machine.edges.inHand === 'front' ? 'back' : 'front'
     // Peyote leaves every second bead of a ring for its other edge; any other round leaves the ring itself.
-    if (rail.fresh && rail.closed && !machine.edges[other]) {
+    if (rail.fresh && rail.closed && !machine.edges.rails[other]) {
       const side = -rail.side as 1 | -1
       const left = {
         fresh: false,
@@ -165,17 +168,17 @@ export const roundTechnique: Technique<RoundWords> = {
         groups: skipped,
         odd: found.oddSkipped,
       }
-      machine.edges[other] = { ...rail, side, ...(peyote ? left : {}) }
+      machine.edges.rails[other] = { ...rail, side, ...(peyote ? left : {}) }
     }
-    machine.roundsOn[machine.edge]++
+    machine.edges.roundsOn[machine.edges.inHand]++
     return {
       type: 'round',
       stitches: n,
       cycle: toldTogether(stitches, done, found.evens),
       turns: n / stitches.length,
       added,
-      round: machine.roundsOn[machine.edge],
-      edge: machine.edge,
+      round: machine.edges.roundsOn[machine.edges.inHand],
+      edge: machine.edges.inHand,
       standing: groups.length,
       closed: rail.closed,
       into: intoTold,
@@ -332,7 +335,7 @@ function toldInto(
       return { type: 'spread', steps, of: found?.told ?? own }
     }
     case 'middles': {
-      const groups = into.of === undefined ? rail.groups : (machine.groupsOf.get(into.of) ?? [])
+      const groups = into.of === undefined ? rail.groups : (machine.marks.groupsOf.get(into.of) ?? [])
       return { type: 'group', nth: 'middle', of: same(groups.map(({ holes }) => holes.length)), name: into.of }
     }
     case 'nth': {

@@ -23,7 +23,7 @@ export const railTechnique: Technique<{ name: string; targets: readonly TargetWo
       found.flatMap((each) => each.holes),
       machine.work,
     )
-    machine.mark({ name, all: false }, holes, true)
+    machine.marks.add({ name, all: false }, holes, true)
     machine.standOn({
       closed: true,
       groups: holes.map((h) => plainGroup([h])),
@@ -33,7 +33,7 @@ export const railTechnique: Technique<{ name: string; targets: readonly TargetWo
       course: -1,
       side: 1,
     })
-    machine.gathered = holes
+    machine.edges.gathered = holes
     return { type: 'rail', name, beads: holes.length, targets: found.map(({ told }) => told) }
   },
 }
@@ -52,7 +52,7 @@ export const attachTechnique: Technique<{ item: string; at: Span; target: Target
     return { item: item.text, at: item, target: readTarget(cursor) }
   },
   work({ item, at, target }, machine) {
-    if (machine.roles.get(item)?.type !== 'item') {
+    if (machine.roles.byLetter.get(item)?.type !== 'item') {
       throw new LineFault(
         at,
         `There is no finding ${item} in this pattern.`,
@@ -60,7 +60,7 @@ export const attachTechnique: Technique<{ item: string; at: Span; target: Target
       )
     }
     const { told } = findTold(target, machine)
-    machine.used.add(item)
+    machine.roles.used.add(item)
     return { type: 'attach', item, target: told }
   },
 }

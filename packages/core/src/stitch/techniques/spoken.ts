@@ -29,6 +29,6 @@ function filledIn(text: string, at: Span, machine: StitchMachine): string {
     const [word, letter] = inside.trim().split(/\s+/)
     if (word !== 'count') throw new LineFault(at, `"${whole}" cannot be filled in.`, 'Use {count} or {count A}.')
     if (letter === undefined) return String(machine.work.beads)
-    return String(machine.beadsOf(machine.beadRole(letter, at)).length)
+    return String(machine.beadsOf(machine.roles.numberOf(letter, at)).length)
   })
 }

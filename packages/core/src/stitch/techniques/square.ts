@@ -17,7 +17,7 @@ export const squareTechnique: Technique<{ list: BeadList; name: Mark | undefined
   work({ list, name }, machine, span) {
     const { work } = machine
     machine.needle('square', span)
-    for (const { role, span: at } of rolesIn(list)) machine.beadRole(role, at)
+    for (const { role, span: at } of rolesIn(list)) machine.roles.numberOf(role, at)
     const rail = machine.rail('square', span)
     if (rail.closed)
       throw new LineFault(
@@ -51,15 +51,15 @@ export const squareTechnique: Technique<{ list: BeadList; name: Mark | undefined
     for (const roles of stitches) {
       const under = below.slice(made.length, made.length + roles.length).reverse()
       const picked = roles.map((letter, i) =>
-        work.pick(machine.beadRole(letter, list.span), i === 0 ? 'brick' : 'ring', machine.statement, strung),
+        work.pick(machine.roles.numberOf(letter, list.span), i === 0 ? 'brick' : 'ring', machine.statement, strung),
       )
       for (const [i, h] of under.entries()) work.pass(h, i === 0 ? 'brick' : 'ring', machine.statement)
       for (const [i, h] of picked.entries()) work.pass(h, i === 0 ? 'brick' : 'ring', machine.statement)
       made.push(...picked)
     }
-    machine.mark(name, made)
+    machine.marks.add(name, made)
     machine.trail = { what: 'run', from: begun, to: work.passes }
-    machine.edges[machine.edge] = {
+    machine.edges.rails[machine.edges.inHand] = {
       ...rail,
       fresh: false,
       course: -1,
@@ -67,13 +67,13 @@ export const squareTechnique: Technique<{ list: BeadList; name: Mark | undefined
       perRingBead: 1,
       groups: gathered(made, 1).map(plainGroup),
     }
-    machine.roundsOn[machine.edge]++
+    machine.edges.roundsOn[machine.edges.inHand]++
     return {
       type: 'square',
       stitches: stitches.length,
       cycle: cycle.map(runsOf),
       turns,
-      round: machine.roundsOn[machine.edge],
+      round: machine.edges.roundsOn[machine.edges.inHand],
       name,
     }
   },

@@ -35,8 +35,8 @@ export const standTechnique: Technique<StandWords> = {
   },
   work({ role: given, at, core, count: written, name }, machine, span) {
     const { work } = machine
-    const role = machine.beadRole(given, at)
-    const letter = machine.roleOf(given)
+    const role = machine.roles.numberOf(given, at)
+    const letter = machine.roles.actual(given)
     const bead = machine.bead(letter)
     if (!bead) throw new LineFault(at, `${letter} is not a bead.`, "Give a bead's letter.")
     const before = core === 'row' ? machine.standing : undefined
@@ -74,7 +74,7 @@ export const standTechnique: Technique<StandWords> = {
     if (before) for (const [i, h] of holes.entries()) standOn(h, (i + 0.5) / count, before.holes, work)
     const { outerRadiusMm } = fitStand(radius, bead, acrossMm)
     machine.standing = { radiusMm: outerRadiusMm, sizedMm: fit.outerRadiusMm, holes, course }
-    machine.edges = {
+    machine.edges.rails = {
       front: {
         closed: true,
         groups: holes.map((h) => plainGroup([h])),
@@ -85,8 +85,8 @@ export const standTechnique: Technique<StandWords> = {
         side: 1,
       },
     }
-    machine.edge = 'front'
-    machine.mark(name, holes)
+    machine.edges.inHand = 'front'
+    machine.marks.add(name, holes)
     machine.trail = { what: 'run', from, to: work.passes }
     return {
       type: 'stand',
@@ -117,7 +117,7 @@ export const standTechnique: Technique<StandWords> = {
           'Beads stand round a round core: stone S round 12 mm, or a diameter.',
         )
       }
-      machine.used.add(core.stone)
+      machine.roles.used.add(core.stone)
       machine.placed.set(core.stone, machine.statement)
       return outline.diameter / 2
     }

@@ -13,7 +13,7 @@ export const stringTechnique: Technique<{ list: BeadList; name: Mark | undefined
     const strung = string(list, machine, 'row')
     const { run, holes } = strung
     machine.standOn(freshRail(strung, false))
-    machine.mark(name, holes)
+    machine.marks.add(name, holes)
     machine.trail = { what: 'run', from, to: machine.work.passes }
     return { type: 'string', beads: runsOf(run), name }
   },

@@ -17,7 +17,7 @@ export const turnTechnique: Technique<{ over: boolean }> = {
     const needle = machine.needle('turn', span)
     const bead = beadOf(needle)
     if (machine.boresOf(bead) === 1) {
-      const letter = machine.letterOf(machine.work.role(bead))
+      const letter = machine.roles.letterOf(machine.work.role(bead))
       throw new LineFault(
         span,
         `The needle is in ${letter}, which has one bore only.`,

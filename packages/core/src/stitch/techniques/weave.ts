@@ -39,13 +39,13 @@ export const weaveTechnique: Technique<{
   },
   work({ units: written, list, twice, name }, machine, span) {
     const { work } = machine
-    for (const { role, span: at } of rolesIn(list)) machine.beadRole(role, at)
+    for (const { role, span: at } of rolesIn(list)) machine.roles.numberOf(role, at)
     const run = asRun(list, machine)
     const units = evaluateCount(written, machine, 'The number of units', 1)
     if (run.length < 2) throw new LineFault(list.span, 'A unit picks up two beads or more.', 'For example: 3A.')
     machine.makeRoom(units * run.length + 1, units * (twice ? 2 : 1) * (run.length + 1) + 1, span)
     machine.threadUp(span)
-    const roles = run.map((letter) => machine.beadRole(letter, list.span))
+    const roles = run.map((letter) => machine.roles.numberOf(letter, list.span))
     const holes: Hole[] = []
     const begun = work.passes
     const middle = Math.ceil(run.length / 2)
@@ -64,10 +64,10 @@ export const weaveTechnique: Technique<{
       for (const h of picked.slice(0, middle)) work.pass(h, 'right angle', machine.statement)
       holes.push(...picked)
     }
-    machine.mark(name, holes)
+    machine.marks.add(name, holes)
     machine.trail = { what: 'run', from: begun, to: work.passes }
     machine.along = 0
-    machine.edges = {}
+    machine.edges.rails = {}
     return { type: 'weave', units, beads: runsOf(run), stitches: units, begins, twice, name }
   },
 }
@@ -83,7 +83,7 @@ export const joinTechnique: Technique<{ target: TargetWords; list: BeadList | un
   work({ target, list }, machine, span) {
     const { work } = machine
     const from = machine.needle('join', span)
-    for (const { role, span: at } of list ? rolesIn(list) : []) machine.beadRole(role, at)
+    for (const { role, span: at } of list ? rolesIn(list) : []) machine.roles.numberOf(role, at)
     const run = list ? asRun(list, machine) : []
     const { holes, told } = findTold(target, machine)
     const [to] = holes as [Hole]
@@ -92,12 +92,13 @@ export const joinTechnique: Technique<{ target: TargetWords; list: BeadList | un
     machine.makeRoom(run.length, 2, span)
     const half = Math.ceil(run.length / 2)
     const begun = work.passes
-    const pick = (letter: string) => work.pick(machine.beadRole(letter, span), 'right angle', machine.statement, strung)
+    const pick = (letter: string) =>
+      work.pick(machine.roles.numberOf(letter, span), 'right angle', machine.statement, strung)
     const first = run.slice(0, half).map(pick)
     work.pass(into, 'right angle', machine.statement)
     const second = run.slice(half).map(pick)
     work.pass(from, 'right angle', machine.statement)
-    machine.mark(undefined, [...first, ...second])
+    machine.marks.add(undefined, [...first, ...second])
     machine.trail = { what: 'loop', from: begun, to: work.passes }
     machine.along = 0
     return { type: 'join', target: told, back: into !== to, beads: runsOf(run) }

@@ -1,5 +1,5 @@
 /** What is done within a stitch or a line, in English: verbs, one after the other. */
-import type { MoveTold } from '../../stitch/action'
+import type { MoveTold, PassedPlace } from '../../stitch/action'
 import type { Mark } from '../../stitch/mark'
 import { beadsOf, type PlaceTold } from '../../stitch/place-told'
 import type { Run } from '../../stitch/runs'
@@ -13,8 +13,11 @@ export const sayRun = (runs: readonly Run[]): string => list(runs.map((run) => `
 export const sayTimes = (times: number): string => (times === 1 ? 'once' : times === 2 ? 'twice' : `${times} times`)
 
 /** Of several beads, how many. */
-export const passing = (target: PlaceTold & { readonly back?: boolean }) =>
-  `${target.back ? 'back through' : 'through'} ${placeWords(target)}${beadsOf(target) > 1 ? ` (${beadsOf(target)} beads)` : ''}`
+export const passing = (target: PlaceTold & Partial<PassedPlace>) => {
+  const many = beadsOf(target) > 1
+  const straight = target.way === 'straight' ? ` the way ${many ? 'they were' : 'it was'} first passed` : ''
+  return `${target.way === 'back' ? 'back through' : 'through'} ${placeWords(target)}${many ? ` (${beadsOf(target)} beads)` : ''}${straight}`
+}
 
 export const moveWords = (moves: readonly MoveTold[]): string[] => moves.map(move)
 

@@ -1,5 +1,5 @@
 /** What is done within a stitch or a line, in German. */
-import type { MoveTold } from '../../stitch/action'
+import type { MoveTold, PassedPlace } from '../../stitch/action'
 import type { Mark } from '../../stitch/mark'
 import { beadsOf, type PlaceTold } from '../../stitch/place-told'
 import type { Run } from '../../stitch/runs'
@@ -15,9 +15,9 @@ export const sayTimes = (times: number): string => (times === 1 ? 'einmal' : tim
 export const sayBeads = (beads: number): string => (beads === 1 ? '1 Perle' : `${beads} Perlen`)
 
 /** Of several beads, how many. */
-export const passing = (target: PlaceTold & { readonly back?: boolean }) => {
+export const passing = (target: PlaceTold & Partial<PassedPlace>) => {
   const many = beadsOf(target) > 1 ? ` (${beadsOf(target)} Perlen)` : ''
-  return `${target.back ? 'zurück ' : ''}durch ${placeWords(target) ?? `die ${nearestOf(target)}`}${many}`
+  return `${target.way === 'back' ? 'zurück ' : target.way === 'straight' ? 'in der Richtung des ersten Durchgangs ' : ''}durch ${placeWords(target) ?? `die ${nearestOf(target)}`}${many}`
 }
 
 export const moveWords = (moves: readonly MoveTold[]): string[] => moves.map(move)

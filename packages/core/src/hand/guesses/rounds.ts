@@ -1,0 +1,181 @@
+/** Rounds and rows: the same stitch again and again along an edge. */
+import type { Move, Stitch } from '../../notation/bead-list'
+import { LineFault } from '../../notation/fault'
+import type { IntoWords } from '../../notation/parse-into'
+import { ordinal } from '../../notation/ordinal'
+import { parsePattern } from '../../notation/parse'
+import { anchorsOf, edgeNamed } from '../../stitch/anchors'
+import { beadOf, boreOf, type Hole, wayOf } from '../../stitch/hole'
+import type { StitchMachine } from '../../stitch/stitch-machine'
+import { readStitchLine } from '../../stitch/techniques'
+import { type MoveItem, moveList } from '../move-list'
+import { periodOf, shortStitch, shortStitches } from '../shorten'
+import { type Guess, type Hand, isOwn, itemOf } from './guess'
+import { runsOfPicks } from './strung'
+
+/** Wider steps along an edge than this are said by marks. */
+const widestStep = 12
+/** A stitch is taken over so many beads at the most. */
+const widestOver = 4
+
+export const roundGuess: Guess = function* (hand, machine) {
+  if (machine.work.needle === undefined || hand.picked.length + hand.rest.length === 0) return
+  const word = machine.edges.rail && !machine.edges.rail.closed ? 'row' : 'round'
+  for (const into of intos(hand, machine)) {
+    for (const list of listsFor(into, hand, machine)) {
+      yield `${word} ${list.text}${into && ` ${into}`}`
+      if (word === 'round' && list.done) yield `${word} ${list.text}${into && ` ${into}`} no step`
+    }
+  }
+}
+
+/** What a round may go into, by the first bead that the hand has passed. */
+function* intos(hand: Hand, machine: StitchMachine): Iterable<string> {
+  const into = hand.rest.find((h) => !isOwn(h, hand))
+  yield ''
+  yield 'into every bead'
+  yield 'into middles'
+  for (let each = 2; each <= widestStep; each++) yield `into every ${ordinal(each)} bead`
+  const widest = Math.max(0, ...(machine.edges.rail?.groups.map(({ holes }) => holes.length) ?? []))
+  for (let nth = 1; nth <= Math.min(widest, widestStep); nth++) yield `into ${ordinal(nth)} of each`
+  if (into === undefined) return
+  yield `into ${machine.letterOfBead(beadOf(into))}`
+  if (boreOf(into) === 1) yield 'into holes 2'
+  for (const name of machine.markNames()) {
+    if (!machine.marked(name)?.some((h) => beadOf(h) === beadOf(into))) continue
+    yield `into ${name}`
+    if (machine.marks.groupsOf.has(name)) yield `into middles of ${name}`
+    for (let each = 2; each <= widestStep; each++) yield `into every ${ordinal(each)} bead of ${name}`
+  }
+}
+
+/** Lists whose stitches, one after the other at what the round goes into, begin with what the hand has done. */
+function* listsFor(into: string, hand: Hand, machine: StitchMachine): Iterable<RoundList> {
+  const words = intoWords(into)
+  if (!words) return
+  const widths = new Set([1, hand.picked.length])
+  const told = new Set<string>()
+  for (const width of widths) {
+    const anchors = anchorsAt(words, width, machine)
+    if (!anchors) continue
+    const stitches = stitchesAlong(anchors, hand, machine)
+    if (!stitches) continue
+    for (const list of listsOf(stitches, anchors.length)) {
+      if (told.has(list.text)) continue
+      told.add(list.text)
+      yield list
+    }
+  }
+}
+
+function intoWords(into: string): IntoWords | undefined {
+  const [line] = parsePattern(`round A ${into}`).lines
+  return line && readStitchLine(line).into
+}
+
+/** @param width of the stitches: two-drop goes into two beads at once */
+function anchorsAt(into: IntoWords, width: number, machine: StitchMachine): readonly (readonly Hole[])[] | undefined {
+  const rail = machine.edges.rail ?? edgeNamed(into, machine)
+  const role = [...machine.roles.byLetter.values()].find(({ type }) => type === 'bead')
+  if (!rail || !role) return undefined
+  const span = { from: 0, to: 1 }
+  const pick: Move = { type: 'pick', role: role.letter, bore: 0, stands: false, span }
+  const stitch: Stitch = { moves: Array.from({ length: width }, () => pick), over: 1 }
+  try {
+    return anchorsOf(rail, into, [stitch], machine, span).anchors
+  } catch (error) {
+    if (error instanceof LineFault) return undefined
+    throw error
+  }
+}
+
+interface RoundList {
+  readonly text: string
+  /** The hand has been all the way round. */
+  readonly done: boolean
+}
+
+/** What the hand did from one anchor to the next: a list each. Undefined where it went anywhere else. */
+function stitchesAlong(
+  anchors: readonly (readonly Hole[])[],
+  hand: Hand,
+  machine: StitchMachine,
+): string[] | undefined {
+  const stitches: string[] = []
+  const { passes, holes } = hand
+  let moves: MoveItem[] = []
+  let next = 0
+  for (let at = 0; at < passes.length && next < anchors.length; ) {
+    const h = holes[at] as Hole
+    const pass = passes[at]
+    const bead = beadOf(h)
+    if (pass?.type === 'pick') {
+      moves.push({ bead, letter: pass.role, pick: true, back: false, text: itemOf(pass) })
+      at++
+      continue
+    }
+    const reached = anchors.findIndex(
+      (anchor, i) =>
+        i >= next && i < next + widestOver && anchor.length > 0 && anchor.every((each, k) => holes[at + k] === each),
+    )
+    const whole = reached >= 0
+    // The hand has come into the first bead of an anchor of several.
+    const begun = !whole && at + (anchors[next]?.length ?? 0) > passes.length && anchors[next]?.[0] === h
+    if (whole || begun) {
+      const over = whole ? reached - next + 1 : 1
+      const list = moves.length === 0 ? ['-'] : moveList(moves)
+      if (!list) return undefined
+      stitches.push(`${shortStitch(list)}${over > 1 ? ` over ${over}` : ''}`)
+      moves = []
+      next += over
+      at += anchors[next - 1]?.length ?? 1
+      continue
+    }
+    const own = moves.find((move) => move.pick && move.bead === bead)
+    if (!own || wayOf(h) !== -1) return undefined
+    moves.push({ bead, letter: own.letter, pick: false, back: true, text: undefined })
+    at++
+  }
+  // A stitch in hand that is not done is taken to be one more of those that were made; the first of all to be done.
+  if (stitches.length === 0 && moves.length > 0 && hand.rest.length === 0) {
+    const list = moveList(moves)
+    if (list) stitches.push(shortStitch(list))
+  }
+  return stitches.length > 0 ? stitches : undefined
+}
+
+/** One turn of the stitches: the whole round's where it is done; otherwise the shortest that begins so, and those that come out even. */
+function* listsOf(stitches: readonly string[], places: number): Iterable<RoundList> {
+  const done = stitches.reduce((sum, stitch) => sum + Number(/ over (\d+)$/.exec(stitch)?.[1] ?? 1), 0)
+  if (done >= places) {
+    yield { text: shortStitches(stitches.slice(0, periodOf(stitches))), done: true }
+    return
+  }
+  let told = 0
+  for (let period = 1; period <= stitches.length && told < 3; period++) {
+    if (!stitches.every((stitch, i) => stitch === stitches[i % period])) continue
+    told++
+    yield { text: shortStitches(stitches.slice(0, period)), done: false }
+  }
+  // Filled up with the first stitch until the list goes into the round evenly.
+  const [first] = stitches
+  let filled = 0
+  for (let turn = stitches.length + 1; turn <= places && first && filled < 3; turn++) {
+    if (places % turn !== 0) continue
+    filled++
+    const whole = [...stitches, ...Array.from({ length: turn - stitches.length }, () => first)]
+    yield { text: shortStitches(whole), done: false }
+  }
+}
+
+/** `square A`: through the beads below as often as it picks up, and through its own again. */
+export const squareGuess: Guess = function* (hand, machine) {
+  const { rail } = machine.edges
+  if (!rail || rail.closed || hand.rest.length === 0) return
+  const groups = runsOfPicks(hand).map(shortStitch)
+  for (let period = 1; period <= groups.length; period++) {
+    if (!groups.every((group, i) => group === groups[i % period])) continue
+    yield `square ${shortStitches(groups.slice(0, period))}`
+    return
+  }
+}
