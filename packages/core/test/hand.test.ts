@@ -7,7 +7,10 @@ import { recognise } from '../src/hand/recognise'
 import { SoFar } from '../src/hand/so-far'
 import { tokensIn } from '../src/hand/tokens'
 import type { Line } from '../src/notation/line'
+import { isBlockWord } from '../src/notation/words'
 import { parsePattern } from '../src/notation/parse'
+import fc from 'fast-check'
+import { randomPattern } from './follower/random-patterns'
 import { allDemos, demo, passes, testPiece } from './support'
 
 interface Worked {
@@ -20,9 +23,16 @@ interface Worked {
 function worked(source: string): Worked[] {
   const { report, work, letterOf } = evaluatePattern(source)
   const lines = new Map(parsePattern(source).lines.map((line) => [line.number, line]))
+  const inBlock = new Set<number>()
+  let depth = 0
+  for (const { number, keyword } of lines.values()) {
+    if (keyword === 'end') depth--
+    if (depth > 0) inBlock.add(number)
+    if (isBlockWord(keyword)) depth++
+  }
   return report.statements.flatMap(({ line: number, times, action }, statement) => {
     const line = lines.get(number)
-    if (times !== 1 || !line || action.type === 'repeat' || action.type === 'new thread') return []
+    if (times !== 1 || !line || inBlock.has(number) || action.type === 'repeat' || action.type === 'new thread') return []
     const own = Array.from({ length: work.passes }, (_, pass) => pass).filter(
       (pass) => work.statementAt(pass) === statement,
     )
@@ -42,6 +52,7 @@ test('measure', () => {
   for (const [name, source] of [
     ...allDemos.map((name) => [name, demo(name)] as const),
     ...pieces.map((name) => [name, testPiece(name)] as const),
+    ...fc.sample(randomPattern, { numRuns: 150, seed: 11 }).map((source, i) => [`random ${i}`, source] as const),
   ]) {
     for (const { line, from, hand } of worked(source)) {
       const soFar = SoFar.of(source, {}, line.number - 1)

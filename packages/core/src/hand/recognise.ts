@@ -11,10 +11,10 @@ import type { SoFar, Tried } from './so-far'
 import { spell } from './spell'
 
 const guesses: readonly Guess[] = [
-  strungGuess,
-  loopGuess,
   roundGuess,
   squareGuess,
+  strungGuess,
+  loopGuess,
   weaveGuess,
   joinGuess,
   fringeGuess,
@@ -45,8 +45,9 @@ export function recognise(soFar: SoFar, passes: readonly HandPass[]): Recognised
     const more = tried.passes.length - passes.length
     found.set(tried.line, { ...tried, more, done: more === 0 || more < tried.stepsUp })
   }
-  for (const guess of guesses) for (const line of guess(hand, looking)) if (!found.has(line)) take(soFar.try(line))
-  const spelled = spell(soFar, passes)
+  // At the beginning beads are strung; later the same is a plain picking up.
+  const spelled = machine.work.needle === undefined ? undefined : spell(soFar, passes)
   if (spelled?.length === 1) take(spelled[0])
+  for (const guess of guesses) for (const line of guess(hand, looking)) if (!found.has(line)) take(soFar.try(line))
   return [...found.values()].sort((a, b) => a.tokens - b.tokens || a.more - b.more)
 }

@@ -129,13 +129,14 @@ function workUpTo(
           },
         ]
       : steps.slice(-1)
-  const worked = parts.flatMap((each, i) =>
-    i < at || used.has(each.name)
-      ? [each]
-      : i === at
-        ? [{ ...each, steps: [...steps.slice(0, -1), ...watched] }]
-        : [],
-  )
+  const cut = { ...part, steps: [...steps.slice(0, -1), ...watched] }
+  const worked = [...parts.slice(0, at).filter(({ name }) => !used.has(name)), cut]
+  // The parts that these use, wherever they stand; one that is used farther down only is not made here.
+  for (let i = 0; i < worked.length; i++)
+    for (const name of partsUsed(worked[i]?.steps ?? [])) {
+      const other = parts.find((each) => each.name === name)
+      if (other && !worked.includes(other)) worked.push(other)
+    }
   workThrough({ ...sheet, parts: worked }, machine, options, faults)
   return { machine, last }
 }

@@ -6,6 +6,7 @@ import { ordinal } from '../../notation/ordinal'
 import { parsePattern } from '../../notation/parse'
 import { anchorsOf, edgeNamed } from '../../stitch/anchors'
 import { beadOf, boreOf, type Hole, wayOf } from '../../stitch/hole'
+import { holesOf } from '../../stitch/rail'
 import type { StitchMachine } from '../../stitch/stitch-machine'
 import { readStitchLine } from '../../stitch/techniques'
 import { type MoveItem, moveList } from '../move-list'
@@ -21,8 +22,10 @@ const widestOver = 4
 export const roundGuess: Guess = function* (hand, machine) {
   if (machine.work.needle === undefined || hand.picked.length + hand.rest.length === 0) return
   const word = machine.edges.rail && !machine.edges.rail.closed ? 'row' : 'round'
+  /** Beads that were gone into already: who says the same in more words is not heard. */
+  const told = new Set<string>()
   for (const into of intos(hand, machine)) {
-    for (const list of listsFor(into, hand, machine)) {
+    for (const list of listsFor(into, hand, machine, told)) {
       yield `${word} ${list.text}${into && ` ${into}`}`
       if (word === 'round' && list.done) yield `${word} ${list.text}${into && ` ${into}`} no step`
     }
@@ -39,6 +42,8 @@ function* intos(hand: Hand, machine: StitchMachine): Iterable<string> {
   const widest = Math.max(0, ...(machine.edges.rail?.groups.map(({ holes }) => holes.length) ?? []))
   for (let nth = 1; nth <= Math.min(widest, widestStep); nth++) yield `into ${ordinal(nth)} of each`
   if (into === undefined) return
+  const beads = runsOfPicks(hand).length
+  if (beads > 0) yield `into ${beads} beads`
   yield `into ${machine.letterOfBead(beadOf(into))}`
   if (boreOf(into) === 1) yield 'into holes 2'
   for (const name of machine.markNames()) {
@@ -50,22 +55,32 @@ function* intos(hand: Hand, machine: StitchMachine): Iterable<string> {
 }
 
 /** Lists whose stitches, one after the other at what the round goes into, begin with what the hand has done. */
-function* listsFor(into: string, hand: Hand, machine: StitchMachine): Iterable<RoundList> {
+function* listsFor(into: string, hand: Hand, machine: StitchMachine, told: Set<string>): Iterable<RoundList> {
   const words = intoWords(into)
   if (!words) return
   const widths = new Set([1, hand.picked.length])
-  const told = new Set<string>()
   for (const width of widths) {
     const anchors = anchorsAt(words, width, machine)
     if (!anchors) continue
-    const stitches = stitchesAlong(anchors, hand, machine)
-    if (!stitches) continue
-    for (const list of listsOf(stitches, anchors.length)) {
-      if (told.has(list.text)) continue
-      told.add(list.text)
-      yield list
-    }
+    const key = anchors.map((anchor) => anchor.join('+')).join()
+    if (told.has(key)) continue
+    told.add(key)
+    yield* listsOf(stitchesAlong(anchors, hand), anchors.length)
+    if (words.type === 'gaps') yield* evenedLists(hand, machine)
   }
+}
+
+/** An odd ring with one stitch taken over two of its beads: as any other skips one, this one skips two. */
+function* evenedLists(hand: Hand, machine: StitchMachine): Iterable<RoundList> {
+  const { rail } = machine.edges
+  if (!rail?.fresh || !rail.closed || rail.groups.length % 2 === 0) return
+  const beads = holesOf(rail)
+  const stitches = stitchesAlong(
+    beads.map((h) => [h]),
+    hand,
+  ).map(({ list, over }) => ({ list, over: over - 1 }))
+  if (stitches.filter(({ over }) => over === 2).length === 1 && stitches.every(({ over }) => over === 1 || over === 2))
+    yield* listsOf(stitches, (beads.length + 1) / 2)
 }
 
 function intoWords(into: string): IntoWords | undefined {
@@ -95,13 +110,15 @@ interface RoundList {
   readonly done: boolean
 }
 
-/** What the hand did from one anchor to the next: a list each. Undefined where it went anywhere else. */
-function stitchesAlong(
-  anchors: readonly (readonly Hole[])[],
-  hand: Hand,
-  machine: StitchMachine,
-): string[] | undefined {
-  const stitches: string[] = []
+interface StitchMade {
+  readonly list: string
+  /** Anchors taken at once. */
+  readonly over: number
+}
+
+/** What the hand did from one anchor to the next. None where it went anywhere else. */
+function stitchesAlong(anchors: readonly (readonly Hole[])[], hand: Hand): StitchMade[] {
+  const stitches: StitchMade[] = []
   const { passes, holes } = hand
   let moves: MoveItem[] = []
   let next = 0
@@ -124,35 +141,36 @@ function stitchesAlong(
     if (whole || begun) {
       const over = whole ? reached - next + 1 : 1
       const list = moves.length === 0 ? ['-'] : moveList(moves)
-      if (!list) return undefined
-      stitches.push(`${shortStitch(list)}${over > 1 ? ` over ${over}` : ''}`)
+      if (!list) return []
+      stitches.push({ list: shortStitch(list), over })
       moves = []
       next += over
       at += anchors[next - 1]?.length ?? 1
       continue
     }
     const own = moves.find((move) => move.pick && move.bead === bead)
-    if (!own || wayOf(h) !== -1) return undefined
+    if (!own || wayOf(h) !== -1) return []
     moves.push({ bead, letter: own.letter, pick: false, back: true, text: undefined })
     at++
   }
   // A stitch in hand that is not done is taken to be one more of those that were made; the first of all to be done.
   if (stitches.length === 0 && moves.length > 0 && hand.rest.length === 0) {
     const list = moveList(moves)
-    if (list) stitches.push(shortStitch(list))
+    if (list) stitches.push({ list: shortStitch(list), over: 1 })
   }
-  return stitches.length > 0 ? stitches : undefined
+  return stitches
 }
 
 /** One turn of the stitches: the whole round's where it is done; otherwise the shortest that begins so, and those that come out even. */
-function* listsOf(stitches: readonly string[], places: number): Iterable<RoundList> {
-  const done = stitches.reduce((sum, stitch) => sum + Number(/ over (\d+)$/.exec(stitch)?.[1] ?? 1), 0)
-  if (done >= places) {
+function* listsOf(made: readonly StitchMade[], places: number): Iterable<RoundList> {
+  if (made.length === 0) return
+  const stitches = made.map(({ list, over }) => (over > 1 ? `${list} over ${over}` : list))
+  if (made.reduce((sum, { over }) => sum + over, 0) >= places) {
     yield { text: shortStitches(stitches.slice(0, periodOf(stitches))), done: true }
     return
   }
   let told = 0
-  for (let period = 1; period <= stitches.length && told < 3; period++) {
+  for (let period = 1; period <= stitches.length && told < maxLists; period++) {
     if (!stitches.every((stitch, i) => stitch === stitches[i % period])) continue
     told++
     yield { text: shortStitches(stitches.slice(0, period)), done: false }
@@ -160,13 +178,16 @@ function* listsOf(stitches: readonly string[], places: number): Iterable<RoundLi
   // Filled up with the first stitch until the list goes into the round evenly.
   const [first] = stitches
   let filled = 0
-  for (let turn = stitches.length + 1; turn <= places && first && filled < 3; turn++) {
+  for (let turn = stitches.length + 1; turn <= places && first && filled < maxLists; turn++) {
     if (places % turn !== 0) continue
     filled++
     const whole = [...stitches, ...Array.from({ length: turn - stitches.length }, () => first)]
     yield { text: shortStitches(whole), done: false }
   }
 }
+
+/** Lists of one kind that are tried. */
+const maxLists = 3
 
 /** `square A`: through the beads below as often as it picks up, and through its own again. */
 export const squareGuess: Guess = function* (hand, machine) {

@@ -2,7 +2,7 @@
 import { fitStand } from '../../sizing/stand'
 import { namesOf } from '../place-names'
 import { periodOf, shortRun } from '../shorten'
-import type { Guess, Hand } from './guess'
+import { type Guess, type Hand, isOwn } from './guess'
 
 /** `string 12A`, `ring (3A B) x 9`; of one turn of a ring round a stone, the ring that fits it. */
 export const strungGuess: Guess = function* (hand, machine) {
@@ -72,7 +72,7 @@ export function runsOfPicks({ passes }: Pick<Hand, 'passes'>): string[][] {
 /** `join to strip.first with A, A`: a bead of the other end between two runs. */
 export const joinGuess: Guess = function* (hand, machine) {
   const [into] = hand.rest
-  if (into === undefined || machine.work.needle === undefined) return
+  if (into === undefined || isOwn(into, hand) || machine.work.needle === undefined) return
   const runs = runsOfPicks(hand)
   if (runs.length > 2) return
   const list = runs.length === 0 ? '' : ` with ${shortRun(runs.flat())}`
@@ -110,11 +110,13 @@ export const standGuess: Guess = function* (hand, machine) {
       yield `stand ${letter} round ${role.letter}`
       if (stood >= 3) yield `stand ${letter} round ${role.letter} x ${stood}`
     }
-  // Round whatever core so many stand round.
+  // Round whatever core so many stand round, or nearly so.
   const bead = machine.roles.sizingBead(letter)
-  for (let across = 2; bead && across <= widestCore; across++)
-    if (fitStand(across / 2, bead, machine.thread.thread.acrossMm).count === stood)
-      yield `stand ${letter} round ${across} mm`
+  if (!bead) return
+  const countRound = (across: number) => fitStand(across / 2, bead, machine.thread.thread.acrossMm).count
+  let across = 1
+  while (across < widestCore && countRound(across) < stood) across++
+  yield `stand ${letter} round ${across} mm${countRound(across) === stood ? '' : ` x ${stood}`}`
 }
 
 /** Across, mm. */
