@@ -1,15 +1,15 @@
 /** What a hand stitches, found again as lines. */
 import { readdirSync } from 'node:fs'
 import path from 'node:path'
+import fc from 'fast-check'
 import { evaluatePattern } from '../src/evaluate/evaluate-pattern'
 import { type HandPass, passesOf } from '../src/hand/hand-pass'
 import { recognise } from '../src/hand/recognise'
 import { SoFar } from '../src/hand/so-far'
 import { tokensIn } from '../src/hand/tokens'
 import type { Line } from '../src/notation/line'
-import { isBlockWord } from '../src/notation/words'
 import { parsePattern } from '../src/notation/parse'
-import fc from 'fast-check'
+import { isBlockWord } from '../src/notation/words'
 import { randomPattern } from './follower/random-patterns'
 import { allDemos, demo, passes, testPiece } from './support'
 
@@ -32,7 +32,8 @@ function worked(source: string): Worked[] {
   }
   return report.statements.flatMap(({ line: number, times, action }, statement) => {
     const line = lines.get(number)
-    if (times !== 1 || !line || inBlock.has(number) || action.type === 'repeat' || action.type === 'new thread') return []
+    if (times !== 1 || !line || inBlock.has(number) || action.type === 'repeat' || action.type === 'new thread')
+      return []
     const own = Array.from({ length: work.passes }, (_, pass) => pass).filter(
       (pass) => work.statementAt(pass) === statement,
     )
@@ -72,7 +73,8 @@ test('measure', () => {
         ? exact.line.replace(/ no step$/, `${mark} no step`)
         : `${exact.line}${mark}`
       const put = source.slice(0, line.from) + text + source.slice(line.to)
-      if (passes(put).join(' ') !== passes(source).join(' ')) missed.push(`WRONG ${name} ${line.number}: ${line.text} -> ${text}`)
+      if (passes(put).join(' ') !== passes(source).join(' '))
+        missed.push(`WRONG ${name} ${line.number}: ${line.text} -> ${text}`)
     }
   }
   console.log(lines, same, slowest, missed.join('\n'))

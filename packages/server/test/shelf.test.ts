@@ -137,6 +137,23 @@ describe('lots', () => {
     await ledgerOf(shop.pool)
   })
 
+  test('two tubes of a lot go to one place at the same moment: one tube lies there, with both in it', async () => {
+    const { id } = await itemOf('BC101')
+    const [first] = (await story(id)).lots
+    const at = async (place: string) => (await story(id)).lots.filter((lot: { place: string }) => lot.place === place)
+    const move = (lotId: number, place: string, quantity: number) =>
+      odile.ask('POST', `/lots/${lotId}/transfer`, { place, quantity })
+    for (let turn = 0; turn < 6; turn++) {
+      await move(first.id, 'left', 60)
+      const [left] = await at('left')
+      const place = `there ${turn}`
+      const answers = await Promise.all([move(first.id, place, 40), move(left.id, place, 60)])
+      expect(answers.map(({ status }) => status)).toEqual([200, 200])
+      expect((await at(place)).map(({ onHand }: { onHand: number }) => onHand)).toEqual([100])
+    }
+    await ledgerOf(shop.pool)
+  })
+
   test('clocks may be set back: moves stay in the order in which they were written', async () => {
     const { id } = await itemOf('BC108')
     const [lot] = (await story(id)).lots

@@ -2,10 +2,11 @@
  * What a hand is probably doing: lines of the notation whose passes begin with those that were made. Lines are guessed at freely and
  * then tried; none is told that does not do what the hand has done.
  */
-import { againGuess, throughGuess, toGuess } from './guesses/walked'
+
 import { type Guess, handOf } from './guesses/guess'
 import { roundGuess, squareGuess } from './guesses/rounds'
 import { fringeGuess, joinGuess, loopGuess, standGuess, strungGuess, weaveGuess } from './guesses/strung'
+import { againGuess, throughGuess, toGuess } from './guesses/walked'
 import { beginsWith, type HandPass } from './hand-pass'
 import type { SoFar, Tried } from './so-far'
 import { spell } from './spell'

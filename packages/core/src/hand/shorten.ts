@@ -139,7 +139,6 @@ function sameFrom(items: readonly string[]): Uint16Array[] {
   const same = Array.from({ length: n + 1 }, () => new Uint16Array(n + 1))
   for (let a = n - 1; a >= 0; a--)
     for (let b = a - 1; b >= 0; b--)
-      if (items[a] === items[b])
-        (same[a] as Uint16Array)[b] = (same[a + 1]?.[b + 1] ?? 0) + 1
+      if (items[a] === items[b]) (same[a] as Uint16Array)[b] = (same[a + 1]?.[b + 1] ?? 0) + 1
   return same
 }

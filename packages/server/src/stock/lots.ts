@@ -81,17 +81,25 @@ export async function transferLot(
       hint: 'Choose another place.',
     })
   const page = `/stock/${itemId}`
-  const [there] = await tx
-    .select({ id: lot.id })
-    .from(lot)
-    .where(and(eq(lot.itemId, itemId), eq(lot.code, code), eq(lot.place, place)))
+  const atPlace = () =>
+    tx
+      .select({ id: lot.id })
+      .from(lot)
+      .where(and(eq(lot.itemId, itemId), eq(lot.code, code), eq(lot.place, place)))
   if (quantity === undefined) {
-    if (there)
-      throw new HttpProblem(409, 'part-is-there', `Part of lot ${code} lies in "${place}" already.`, {
-        path: 'quantity',
-        hint: 'Move what is free of this tube by its quantity.',
+    const partIsThere = new HttpProblem(409, 'part-is-there', `Part of lot ${code} lies in "${place}" already.`, {
+      path: 'quantity',
+      hint: 'Move what is free of this tube by its quantity.',
+    })
+    if ((await atPlace()).length > 0) throw partIsThere
+    await tx
+      .update(lot)
+      .set({ place })
+      .where(eq(lot.id, id))
+      // Somebody else has moved another tube of the lot there meanwhile.
+      .catch((error: unknown) => {
+        throw brokenConstraint(error) === 'lot_code_place' ? partIsThere : error
       })
-    await tx.update(lot).set({ place }).where(eq(lot.id, id))
     const reason = `the whole tube, from ${from || 'no place'} to ${place}`
     await tx.insert(move).values({ lotId: id, kind: 'transfer', onHand: 0, reserved: 0, reason, ...actor })
     await logActivity(tx, actor.personId, `moved the tube of lot ${code} from ${from || 'no place'} to ${place}`, page)
@@ -108,12 +116,11 @@ export async function transferLot(
       },
     )
   const { receivedOn, supplier, unitCost, mgPerBead, measuredBeads } = held.lot
-  const [made] = there
-    ? [there]
-    : await tx
-        .insert(lot)
-        .values({ itemId, code, place, receivedOn, supplier, unitCost, mgPerBead, measuredBeads })
-        .returning({ id: lot.id })
+  await tx
+    .insert(lot)
+    .values({ itemId, code, place, receivedOn, supplier, unitCost, mgPerBead, measuredBeads })
+    .onConflictDoNothing({ target: [lot.itemId, lot.code, lot.place] })
+  const [made] = await atPlace()
   const { id: to } = made as { id: number }
   await tx.insert(move).values([
     { lotId: id, kind: 'transfer', onHand: -quantity, reserved: 0, reason: `to ${place}`, ...actor },

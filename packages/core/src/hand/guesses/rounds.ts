@@ -1,9 +1,9 @@
 /** Rounds and rows: the same stitch again and again along an edge. */
 import type { Move, Stitch } from '../../notation/bead-list'
 import { LineFault } from '../../notation/fault'
-import type { IntoWords } from '../../notation/parse-into'
 import { ordinal } from '../../notation/ordinal'
 import { parsePattern } from '../../notation/parse'
+import type { IntoWords } from '../../notation/parse-into'
 import { anchorsOf, edgeNamed } from '../../stitch/anchors'
 import { beadOf, boreOf, type Hole, wayOf } from '../../stitch/hole'
 import { holesOf } from '../../stitch/rail'

@@ -23,8 +23,7 @@ export const toGuess: Guess = function* ({ holes, picked }, machine) {
   const last = holes.at(-1)
   if (picked.length > 0 || last === undefined || machine.work.needle === undefined) return
   const bead = beadOf(last)
-  for (const name of machine.markNames())
-    if (machine.marked(name)?.some((h) => beadOf(h) === bead)) yield `to ${name}`
+  for (const name of machine.markNames()) if (machine.marked(name)?.some((h) => beadOf(h) === bead)) yield `to ${name}`
   yield `to any ${machine.letterOfBead(bead)}`
   for (const { text } of namesOf(last, machine)) {
     yield `to ${text}`

@@ -1,7 +1,7 @@
 import { LineFault } from '../../notation/fault'
 import { readTarget, type TargetWords } from '../../notation/parse-target'
-import { findTold } from '../target'
 import type { PassedPlace } from '../action'
+import { findTold } from '../target'
 import type { Technique } from '../technique'
 
 const ways: Readonly<Record<string, PassedPlace['way']>> = { '<': 'back', '>': 'straight' }
