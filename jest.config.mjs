@@ -14,11 +14,11 @@ const project = (displayName, testMatch, more = {}) => ({
   displayName,
   testMatch,
   testEnvironment: 'node',
-  transform: { '^.+\\.(t|j)sx?$': swc },
+  transform: { '^.+\\.m?[tj]sx?$': swc },
   // In the tests' own context a look-up of a global is slow: arithmetic in a loop would take many times as long.
   sandboxInjectedGlobals: ['Math'],
   // Shipped as ES modules only.
-  transformIgnorePatterns: ['/node_modules/(?!(tinyqueue|flatqueue)/)'],
+  transformIgnorePatterns: ['/node_modules/(?!(tinyqueue|flatqueue|d3-[a-z]+)/)'],
   ...more,
 })
 

@@ -96,3 +96,11 @@ export async function choose(page: Page, label: string, option: string): Promise
     .getByTitle(option, { exact: true })
     .click()
 }
+
+/** Begins a pattern with the small bezel that is there to be changed in the text. */
+export async function beginExample(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Begin a pattern' }).click()
+  const dialog = page.getByRole('dialog')
+  await dialog.getByRole('radio', { name: 'an example to change in the text' }).check()
+  await dialog.getByRole('button', { name: 'Begin', exact: true }).click()
+}

@@ -1,5 +1,5 @@
 import type { Page } from 'playwright-core'
-import { reads, type Visit, visit } from './browser'
+import { beginExample, reads, type Visit, visit } from './browser'
 
 let here: Visit
 let page: Page
@@ -27,7 +27,7 @@ test('the page of patterns shows every drawing as the shop keeps it, and compute
 
 test('a draft that was changed is drawn again in the background, and the drawing before stands until then', async () => {
   await page.goto(`${here.shop.base}/patterns`)
-  await page.getByRole('button', { name: 'Begin a pattern' }).click()
+  await beginExample(page)
   await page.getByRole('region', { name: 'Ledger' }).waitFor()
   await page.goto(`${here.shop.base}/patterns`)
   await page.getByRole('img', { name: 'New pattern, drawn' }).waitFor()

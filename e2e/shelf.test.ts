@@ -1,5 +1,5 @@
 import type { Page } from 'playwright-core'
-import { choose, reads, type Visit, visit } from './browser'
+import { beginExample, choose, reads, type Visit, visit } from './browser'
 
 let here: Visit
 let page: Page
@@ -100,7 +100,7 @@ test('the shelf is narrowed by kind, by need and by words, and by nothing that i
 
 test('a new pattern opens with a small bezel, and a line in hand is told', async () => {
   await page.keyboard.press('Alt+2')
-  await page.getByRole('button', { name: 'Begin a pattern' }).click()
+  await beginExample(page)
   await page.getByRole('heading', { name: 'New pattern' }).waitFor()
   await page.getByRole('img', { name: /^New pattern from the front, 108 beads/ }).waitFor()
   await page.locator('.cm-line', { hasText: 'ring A x n' }).click()

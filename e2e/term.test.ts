@@ -1,6 +1,6 @@
 import type { Packing } from '@tessellum/contract/packing'
 import type { Page } from 'playwright-core'
-import { choose, reads, rewrite, type Visit, visit } from './browser'
+import { beginExample, choose, reads, rewrite, type Visit, visit } from './browser'
 
 let here: Visit
 beforeAll(async () => {
@@ -26,7 +26,7 @@ describe('from an empty text to a taught class', () => {
   test('a pattern is written', async () => {
     page = await here.enter('isaura', '/patterns')
     isaura = await here.shop.as('isaura')
-    await page.getByRole('button', { name: 'Begin a pattern' }).click()
+    await beginExample(page)
     await page.getByRole('heading', { name: 'New pattern' }).waitFor()
     await rewrite(page, 'pattern New pattern', 'pattern Moorhen charm')
     await page.getByRole('heading', { name: 'Moorhen charm' }).waitFor()

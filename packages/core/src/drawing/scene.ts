@@ -9,7 +9,7 @@ import type { Vector } from '../form/vector'
 import type { Mm } from '../measure/units'
 import type { EvaluatedPattern } from '../report/evaluated-pattern'
 import { outlineOf } from '../sizing/outline'
-import { beadOf, entryOf, exitOf } from '../stitch/hole'
+import { beadOf, entryOf, exitOf, type Hole } from '../stitch/hole'
 import type { BodyMeasures } from './body'
 
 /** What a bead is, wherever it lies. */
@@ -47,6 +47,7 @@ export interface Scene {
 
 export interface ScenePass {
   readonly bead: number
+  readonly hole: Hole
   readonly statement: number
   /** Counts up with each doing of a line: a repeat's second turn is another doing. */
   readonly doing: number
@@ -69,6 +70,7 @@ export function sceneOf(evaluated: EvaluatedPattern, form: Form): Scene {
     if (work.doings[doing + 1] === pass) doing++
     return {
       bead: beadOf(work.holeAt(pass)),
+      hole: work.holeAt(pass),
       statement: work.statementAt(pass),
       doing,
       fresh: work.isNew(pass),

@@ -72,13 +72,14 @@ const tokensOf = (item: string) => item.match(/[A-Za-z]+|\d+|[^\sA-Za-z\d]/g)?.l
 
 function shortest(items: readonly string[], way: Way): Short {
   if (items.length === 0) return { text: '', tokens: 0, joined: false }
+  if (items.length <= longest) return byStretches(items, way)
   const period = periodOf(items)
   if (period < items.length && period <= longest) {
     const times = items.length / period
     const once = shortest(items.slice(0, period), way)
     return period === 1 ? way.same(items[0] as string, times) : way.repeated(once, times)
   }
-  return items.length <= longest ? byStretches(items, way) : byRuns(items, way)
+  return byRuns(items, way)
 }
 
 /** The least number of items that, again and again, make up the whole. */
@@ -115,12 +116,13 @@ function byStretches(items: readonly string[], way: Way): Short {
         const run = way.same(items[from] as string, length)
         offer(run.tokens, () => run)
       } else {
-        for (let first = 1; first < length; first++) {
-          const [a, b] = [at(from, first), at(from + first, length - first)]
-          // Two runs of the same bead are one run, and no two things.
-          if (items[from + first - 1] === items[from + first] && !a.joined && !b.joined) continue
-          offer(a.tokens + b.tokens + way.between, () => way.beside(a, b))
-        }
+        // Where it makes no difference a run of the same is not cut in two.
+        for (const cut of [false, true])
+          for (let first = 1; first < length; first++) {
+            if ((items[from + first - 1] === items[from + first]) !== cut) continue
+            const [a, b] = [at(from, first), at(from + first, length - first)]
+            offer(a.tokens + b.tokens + way.between, () => way.beside(a, b))
+          }
         for (let period = 2; period <= length / 2; period++)
           if (length % period === 0 && (same[from + period]?.[from] ?? 0) >= length - period) {
             const once = at(from, period)

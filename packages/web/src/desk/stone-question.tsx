@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { beadName } from '@tessellum/core/catalogue/bead'
 import type { Wall } from '@tessellum/core/desk/stone-desk'
 import { sayPercent } from '@tessellum/core/measure/units'
-import { Button, Form, InputNumber, Select } from 'antd'
+import { Button, Form } from 'antd'
 import { useState } from 'react'
 import { Loading } from '../frame/loading'
 import { Drawing } from '../piece/drawing'
@@ -10,48 +10,22 @@ import { formClient } from '../piece/form-client'
 import { useFormed } from '../piece/use-formed'
 import { BeadSelect, beadIn } from './bead-select'
 import { useBeadChoices } from './beads'
+import { NumberField, StoneFields, type StoneMeasures, stoneWords, usualStone } from './stone-fields'
 import { UseInPattern } from './use-in-pattern'
 
-interface Asked {
-  readonly shape: string
-  readonly width: number
-  readonly length: number
-  readonly corner: number
-  readonly height: number
-  readonly profile: string
+interface Asked extends StoneMeasures {
   readonly wall: string
   readonly edge: string
   readonly multiple: number
 }
 
-const long = ['oval', 'rectangle', 'navette', 'drop']
-const cornered = ['square', 'rectangle']
-const shapes = ['round', 'oval', 'square', 'rectangle', 'triangle', 'navette', 'drop', 'girth']
-const profiles = ['flat', 'domed', 'pointed', 'bead']
-const usual: Asked = {
-  shape: 'round',
-  width: 14,
-  length: 18,
-  corner: 2,
-  height: 4,
-  profile: 'domed',
-  wall: 'cylinder 11/0',
-  edge: 'round 15/0',
-  multiple: 2,
-}
-
-/** As a pattern would say it. */
-const wordsFor = ({ shape, width, length, corner, height, profile }: Asked) =>
-  `${shape} ${width}${long.includes(shape) ? ` x ${length}` : ''} mm${
-    cornered.includes(shape) ? `, r = ${corner} mm` : ''
-  }, height ${height} mm, ${profile}`
+const usual: Asked = { ...usualStone, wall: 'cylinder 11/0', edge: 'round 15/0', multiple: 2 }
 
 /** What goes round a stone of any shape, and what depth of wall holds it. */
 export function StoneQuestionForm() {
   const choices = useBeadChoices()
   const [form] = Form.useForm<Asked>()
   const [asked, setAsked] = useState<Asked>(usual)
-  const shape = Form.useWatch('shape', form) ?? usual.shape
   const [wall, edge] = [beadIn(choices, asked.wall), beadIn(choices, asked.edge)]
   const { data, error, isFetching } = useQuery({
     queryKey: ['desk', 'stone', asked, wall, edge],
@@ -60,15 +34,10 @@ export function StoneQuestionForm() {
     staleTime: Number.POSITIVE_INFINITY,
     queryFn: () => {
       if (!wall || !edge) throw new Error('Choose the beads.')
-      return formClient.stoneDesk({ stone: wordsFor(asked), wall, edge, multiple: asked.multiple })
+      return formClient.stoneDesk({ stone: stoneWords(asked), wall, edge, multiple: asked.multiple })
     },
   })
   const best = data?.walls.at(-1)
-  const number = (label: string, name: keyof Asked, least: number) => (
-    <Form.Item label={label} name={name} rules={[{ required: true, message: `${label}: give it.` }]}>
-      <InputNumber min={least} style={{ width: 110 }} />
-    </Form.Item>
-  )
   return (
     <div className="desk">
       <Form
@@ -80,24 +49,10 @@ export function StoneQuestionForm() {
         onFinish={setAsked}
         className="sheet"
       >
-        <Form.Item label="Stone" name="shape">
-          <Select
-            style={{ width: 180 }}
-            options={shapes.map((value) => ({ value, label: value === 'girth' ? 'measured girth' : value }))}
-          />
-        </Form.Item>
-        <div className="fields">
-          {number(shape === 'girth' ? 'Girth, mm' : shape === 'round' ? 'Across, mm' : 'Width, mm', 'width', 0)}
-          {long.includes(shape) && number('Length, mm', 'length', 0)}
-          {cornered.includes(shape) && number('Corner radius, mm', 'corner', 0)}
-          {number('Height, mm', 'height', 0)}
-          <Form.Item label="Profile" name="profile">
-            <Select style={{ width: 120 }} options={profiles.map((value) => ({ value, label: value }))} />
-          </Form.Item>
-        </div>
+        <StoneFields form={form} />
         <BeadSelect label="Bead of the wall" name="wall" choices={choices} />
         <BeadSelect label="Bead of the edges" name="edge" choices={choices} />
-        {number('The count must divide by', 'multiple', 2)}
+        <NumberField label="The count must divide by" name="multiple" least={2} />
         <Button type="primary" htmlType="submit">
           Work it out
         </Button>
@@ -147,7 +102,7 @@ export function StoneQuestionForm() {
             </ul>
             {best && wall && edge && (
               <Bezel
-                declared={[`bead A ${beadName(wall)}`, `bead C ${beadName(edge)}`, `stone S ${wordsFor(asked)}`]}
+                declared={[`bead A ${beadName(wall)}`, `bead C ${beadName(edge)}`, `stone S ${stoneWords(asked)}`]}
                 part={['part bezel', ...best.lines.map((line) => `  ${line}`)]}
               />
             )}

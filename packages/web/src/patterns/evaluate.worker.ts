@@ -2,11 +2,25 @@
 import type { Bead } from '@tessellum/core/catalogue/bead'
 import { type Grade, gradeOver } from '@tessellum/core/desk/grade'
 import { type Choices, evaluatePattern } from '@tessellum/core/evaluate/evaluate-pattern'
+import { type Brush, brushed } from '@tessellum/core/hand/brush'
+import type { HandPass } from '@tessellum/core/hand/hand-pass'
+import { type NotPainted, type Painted, paint } from '@tessellum/core/hand/paint'
+import { type RolledOut, rolledOut } from '@tessellum/core/hand/rolled-out'
+import { type HandState, Stitching, type WayThere } from '@tessellum/core/hand/stitching'
 import type { Report } from '@tessellum/core/report/report'
 import { type MakerRow, makersTable } from '@tessellum/core/substitute/makers'
 import { type Candidate, type Question, type Substitute, substitutesFor } from '@tessellum/core/substitute/substitutes'
 import { type Ways, waysWith } from '@tessellum/core/substitute/ways'
 import { expose } from 'comlink'
+
+/** The work that a hand stitches on stays the same from pass to pass. */
+let begun: { readonly key: string; readonly stitching: ReturnType<typeof Stitching.begin> } | undefined
+
+function stitchingOn(source: string, choices: Choices): ReturnType<typeof Stitching.begin> {
+  const key = JSON.stringify([source, choices])
+  if (begun?.key !== key) begun = { key, stitching: Stitching.begin(source, choices) }
+  return begun.stitching
+}
 
 const tasks = {
   evaluate: (source: string, choices: Choices): Report => evaluatePattern(source, choices).report,
@@ -14,6 +28,31 @@ const tasks = {
     gradeOver(source, choices, name, values),
   makers: (source: string, choices: Choices, records: readonly Bead[]): MakerRow[] =>
     makersTable(source, choices, records),
+  stitch(
+    source: string,
+    choices: Choices,
+    passes: readonly HandPass[],
+    drawn: number,
+  ): HandState | { readonly why: string } {
+    const stitching = stitchingOn(source, choices)
+    return stitching instanceof Stitching ? stitching.state(passes, drawn) : stitching
+  },
+  wayThere(source: string, choices: Choices, passes: readonly HandPass[], bead: number): WayThere | undefined {
+    const stitching = stitchingOn(source, choices)
+    return stitching instanceof Stitching ? stitching.way(passes, bead) : undefined
+  },
+  rolledOut: (source: string, choices: Choices): RolledOut | undefined => rolledOut(evaluatePattern(source, choices)),
+  paint(
+    source: string,
+    choices: Choices,
+    bead: number,
+    brush: Brush,
+    letter: string,
+  ): (Painted & { readonly at: readonly number[] }) | NotPainted {
+    const at = brushed(evaluatePattern(source, choices).work, bead, brush)
+    const painted = paint(source, choices, new Map(at.map((each) => [each, letter])))
+    return 'why' in painted ? painted : { ...painted, at }
+  },
   substitutes: (question: Question): Substitute[] => substitutesFor(question),
   ways: (question: Parameters<typeof waysWith>[0], candidate: Candidate): Ways => waysWith(question, candidate),
 }

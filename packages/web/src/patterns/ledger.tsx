@@ -1,5 +1,14 @@
 import { autocompletion, completionKeymap } from '@codemirror/autocomplete'
-import { defaultKeymap, history, historyKeymap, indentLess, insertTab } from '@codemirror/commands'
+import {
+  defaultKeymap,
+  history,
+  historyKeymap,
+  indentLess,
+  insertTab,
+  isolateHistory,
+  redo,
+  undo,
+} from '@codemirror/commands'
 import { type Diagnostic, lintKeymap, setDiagnostics } from '@codemirror/lint'
 import { Compartment, EditorState } from '@codemirror/state'
 import {
@@ -20,6 +29,12 @@ export interface LedgerHandle {
   goTo(line: number, column?: number): void
   /** Writes lines below the one the cursor is in, indented as it is; or at the end of the text. */
   addLines(lines: readonly string[], where?: 'cursor' | 'end'): void
+  /** Makes the text another one, as one step that can be undone; what is the same in both stays as it is. */
+  write(text: string): void
+  /** The lines that are selected, or the one that the cursor is in. */
+  stretch(): { readonly first: number; readonly last: number }
+  undo(): void
+  redo(): void
 }
 
 interface LedgerProps {
@@ -136,9 +151,44 @@ export function Ledger({ text, mayWrite, statements, old, faults, onEdit, onLine
       })
       editor.focus()
     },
+    write(next) {
+      const editor = view.current
+      if (!editor) return
+      const change = difference(editor.state.doc.toString(), next)
+      if (!change) return
+      editor.dispatch({
+        changes: change,
+        selection: { anchor: change.from + change.insert.length },
+        annotations: isolateHistory.of('full'),
+        scrollIntoView: true,
+      })
+    },
+    stretch() {
+      const state = view.current?.state
+      if (!state) return { first: 1, last: 1 }
+      const { from, to } = state.selection.main
+      return { first: state.doc.lineAt(from).number, last: state.doc.lineAt(to).number }
+    },
+    undo() {
+      if (view.current) undo(view.current)
+    },
+    redo() {
+      if (view.current) redo(view.current)
+    },
   }))
 
   return <div className="editor" ref={place} />
+}
+
+/** The one stretch in which two texts differ. */
+function difference(now: string, next: string): { from: number; to: number; insert: string } | undefined {
+  if (now === next) return undefined
+  const shorter = Math.min(now.length, next.length)
+  let from = 0
+  while (from < shorter && now[from] === next[from]) from++
+  let end = 0
+  while (end < shorter - from && now[now.length - 1 - end] === next[next.length - 1 - end]) end++
+  return { from, to: now.length - end, insert: next.slice(from, next.length - end) }
 }
 
 /** What a repeat holds stands in by two more. */

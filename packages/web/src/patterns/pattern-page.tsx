@@ -4,7 +4,7 @@ import { usualThreadSettings } from '@tessellum/core/thread/settings'
 import { sentenceFor } from '@tessellum/core/writing/english/sentences'
 import { sayCounts } from '@tessellum/core/writing/language'
 import { Button, Segmented, Select } from 'antd'
-import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
+import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import { useLocation, useNavigate, useParams } from 'react-router'
 import { Loading } from '../frame/loading'
 import { NamedSwitch } from '../frame/named-switch'
@@ -13,12 +13,16 @@ import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { useFormed } from '../piece/use-formed'
 import { read } from '../shop/queries'
+import { useHand } from '../stitching/use-hand'
+import { usePaintTools } from '../stitching/use-paint-tools'
+import { useStitchTools } from '../stitching/use-stitch-tools'
 import { AddLines } from './add-lines'
 import { Faults } from './faults'
 import { KeepVersion } from './keep-version'
 import { Ledger, type LedgerHandle } from './ledger'
+import { LinesMenu } from './lines-menu'
 import { PatternNav } from './pattern-nav'
-import { PiecePanel } from './piece-panel'
+import { type PieceMode, PiecePanel } from './piece-panel'
 import { Tray } from './tray'
 import { useChosen } from './use-chosen'
 import { type DraftState, useDraft } from './use-draft'
@@ -63,14 +67,24 @@ function Design({ pattern }: { pattern: Pattern }) {
     () => ({ ...(size ? { size } : {}), beads: chosen.beads, counting: chosen.counting, options, settings }),
     [size, chosen, options, settings],
   )
+  const [askedMode, setMode] = useState<PieceMode>(params.get('do') === 'stitch' ? 'stitch' : 'look')
+  const mode = mayWrite ? askedMode : 'look'
+  const write = useCallback((next: string) => ledger.current?.write(next), [])
+  const [drawn, setDrawn] = useState(0)
+  const [said, setSaid] = useState<string>()
+  const hand = useHand(draft.text, choices, write, drawn, mode === 'stitch')
+  const inHand = mode === 'stitch' && hand.passes.length > 0
   const { now, lastGood, trouble } = useEvaluated(text, choices)
   const sound = now?.sound ?? false
   // A text at fault keeps the last good piece; without one, what can be made of it is shown.
-  const formed = useFormed(now && (sound || !lastGood) ? text : undefined, choices)
+  // While a line is in hand the piece is what it was before it: what is on the needle is drawn over it.
+  const formed = useFormed(inHand ? hand.base : now && (sound || !lastGood) ? text : undefined, choices)
+  const passesDrawn = formed.scene?.passes.length ?? 0
+  if (passesDrawn !== drawn) setDrawn(passesDrawn)
   const shown = sound ? now : (lastGood ?? now)
   const old = now !== undefined && !sound && lastGood !== undefined
   // Measured on its form, once that is there; of the last good text while this one is at fault.
-  const report = formed.report ?? shown
+  const report = inHand ? shown : (formed.report ?? shown)
   sizeNames.current = now?.sizes ?? []
   const evaluatedSize = now?.size ?? ''
   if (evaluatedSize !== settledSize && evaluatedSize) setSettledSize(evaluatedSize)
@@ -103,6 +117,17 @@ function Design({ pattern }: { pattern: Pattern }) {
     ...read.drawing(pattern.id, drawing?.digest ?? ''),
     enabled: drawing !== undefined && drawing !== null && drawing.why === null && formed.report === undefined,
   })
+  const stitching = useStitchTools({
+    hand,
+    choices,
+    report,
+    scene: formed.scene,
+    dress,
+    undo: () => ledger.current?.undo(),
+    redo: () => ledger.current?.redo(),
+    leave: () => setMode('look'),
+  })
+  const painting = usePaintTools({ text: draft.text, choices, report, dress, write, active: mode === 'paint' })
   return (
     <>
       <PatternNav
@@ -162,7 +187,7 @@ function Design({ pattern }: { pattern: Pattern }) {
           {trouble}
         </div>
       )}
-      <div className="pattern-page">
+      <div className={`pattern-page${mode === 'look' ? '' : ' by-hand'}`}>
         <section className="ledger sheet" aria-label="Ledger">
           <div className="panel-head">
             <h2>Ledger</h2>
@@ -171,6 +196,16 @@ function Design({ pattern }: { pattern: Pattern }) {
                 beads={(report?.beads ?? []).map(({ role }) => role)}
                 stones={(report?.stones ?? []).map(({ role }) => role)}
                 add={(lines) => ledger.current?.addLines(lines)}
+              />
+            )}
+            {mayWrite && (
+              <LinesMenu
+                text={draft.text}
+                choices={choices}
+                report={now}
+                stretch={() => ledger.current?.stretch() ?? { first: 1, last: 1 }}
+                write={write}
+                tell={setSaid}
               />
             )}
             <span className="spacer" />
@@ -195,6 +230,14 @@ function Design({ pattern }: { pattern: Pattern }) {
               setLighting(true)
             }}
           />
+          {said && (
+            <p className="notice" role="status">
+              {said}{' '}
+              <Button size="small" onClick={() => setSaid(undefined)}>
+                Close
+              </Button>
+            </p>
+          )}
           <Faults faults={faults} goTo={(at, column) => ledger.current?.goTo(at, column)} />
           <section className="line-strip" aria-live="polite" aria-label="This line">
             {current ? (
@@ -224,9 +267,17 @@ function Design({ pattern }: { pattern: Pattern }) {
           goTo={(at) => ledger.current?.goTo(at)}
           stop={formed.stop}
           kept={kept}
+          mode={mode}
+          onMode={mayWrite ? setMode : undefined}
+          stitching={stitching}
+          painting={painting}
         />
 
-        {report ? (
+        {mode === 'stitch' ? (
+          stitching.panel
+        ) : mode === 'paint' ? (
+          painting.panel
+        ) : report ? (
           <Tray
             report={report}
             old={old}

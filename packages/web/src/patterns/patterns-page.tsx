@@ -2,47 +2,23 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import type { PatternSummary } from '@tessellum/contract/patterns'
 import { roleColours } from '@tessellum/core/drawing/role-colours'
 import { Button } from 'antd'
-import type { ReactNode } from 'react'
-import { Link, useNavigate } from 'react-router'
+import { type ReactNode, useState } from 'react'
+import { Link } from 'react-router'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { FlatPiece } from '../piece/flat-piece'
-import { call } from '../shop/api'
 import { read } from '../shop/queries'
-import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import { BeginPattern } from './begin-pattern'
 import { FileDrop } from './open-file'
 import { useChosen } from './use-chosen'
-
-const blank = `pattern New pattern
-makes 1
-
-bead  A  cylinder 11/0   "frame"
-bead  C  round 15/0      "edge"
-stone S  round 14 mm, height 6 mm   "centre"
-thread braid 6 lb, single, needle 12, tail 15 cm
-
-part bezel
-  let n = fit(S, A)
-  ring A x n
-  round A
-  round C
-  other edge
-  round A
-  place S
-  round C
-  finish
-`
 
 export function PatternsPage() {
   usePageTitle('Patterns')
   const mayWrite = useMay('patterns.write')
-  const navigate = useNavigate()
   const { data: patterns, error } = useQuery(read.patterns)
-  const begin = useIdempotentMutation((source: string) => call('POST /api/patterns', { body: { source } }), {
-    after: ({ id }) => void navigate(`/patterns/${id}`),
-  })
+  const [beginning, setBeginning] = useState(false)
   if (error && !patterns) return <Trouble error={error} />
   const cards = (button: ReactNode) => (
     <div className="page">
@@ -51,21 +27,17 @@ export function PatternsPage() {
         <span className="spacer" />
         {button}
         {mayWrite && (
-          <Button type="primary" onClick={() => begin.run(blank)} loading={begin.busy}>
+          <Button type="primary" onClick={() => setBeginning(true)}>
             Begin a pattern
           </Button>
         )}
       </div>
-      {begin.refused && (
-        <div className="notice trouble" role="alert">
-          {begin.refused.message}
-        </div>
-      )}
+      {beginning && <BeginPattern close={() => setBeginning(false)} />}
       {!patterns && <Loading what="Fetching the patterns" />}
       {patterns?.length === 0 && (
         <div className="empty sheet">
           <h2>No patterns yet</h2>
-          <p>Begin one: it opens with a small bezel to change.</p>
+          <p>Begin one: it asks what it is to be, and opens with its first beads.</p>
         </div>
       )}
       <div className="pattern-cards">

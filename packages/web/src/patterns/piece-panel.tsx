@@ -1,14 +1,19 @@
+import type { Scene } from '@tessellum/core/drawing/scene'
 import type { Face, View } from '@tessellum/core/drawing/view'
 import type { Report } from '@tessellum/core/report/report'
 import { Progress as Bar, Button, Segmented } from 'antd'
-import { useMemo, useRef, useState } from 'react'
+import { type ComponentProps, useMemo, useRef, useState } from 'react'
 import { Loading } from '../frame/loading'
 import { NamedSwitch } from '../frame/named-switch'
+import { BeadCard } from '../piece/bead-card'
 import { FlatPiece } from '../piece/flat-piece'
 import { looksOfLine } from '../piece/looks'
 import { Piece } from '../piece/piece'
 import type { Dress } from '../piece/stage-kind'
 import type { Formed } from '../piece/use-formed'
+import { StitchPlate } from '../stitching/stitch-plate'
+import type { PaintTools } from '../stitching/use-paint-tools'
+import type { StitchTools } from '../stitching/use-stitch-tools'
 import { Measures } from './measures'
 
 interface PiecePanelProps {
@@ -23,26 +28,81 @@ interface PiecePanelProps {
   readonly stop: () => void
   /** As the shop has drawn it: it stands until the first form is there. */
   readonly kept?: View | undefined
+  readonly mode: PieceMode
+  /** Undefined for who may only look. */
+  readonly onMode: ((mode: PieceMode) => void) | undefined
+  readonly stitching: StitchTools
+  readonly painting: PaintTools
 }
+
+/** What the hands are at. */
+export type PieceMode = 'look' | 'stitch' | 'paint'
 
 /** Most pieces are at rest after about so many. */
 const usualIterations = 1000
 
 /** The piece as it lies, to be turned, with what is measured on it. */
-export function PiecePanel({ formed, report, dress, statement, onBead, goTo, stop, kept }: PiecePanelProps) {
+export function PiecePanel({
+  formed,
+  report,
+  dress,
+  statement,
+  onBead,
+  goTo,
+  stop,
+  kept,
+  mode,
+  onMode,
+  stitching,
+  painting,
+}: PiecePanelProps) {
   const [face, setFace] = useState<Face>('front')
   const [threadShown, setThreadShown] = useState(true)
   const { scene, settling, progress, why, trouble, poses } = formed
+  const [bead, setBead] = useState<number>()
   const finished = useRef(false)
   if (formed.report) finished.current = true
   const lit = useMemo(
     () => (scene && statement !== undefined ? looksOfLine(scene, statement) : undefined),
     [scene, statement],
   )
+  const piece = (shown: Scene, hands: Pick<ComponentProps<typeof Piece>, 'over' | 'onTouch'>) => (
+    <Piece
+      scene={shown}
+      poses={poses}
+      dress={dress}
+      face={face}
+      onFace={setFace}
+      threadShown={threadShown}
+      onThread={setThreadShown}
+      looks={mode === 'look' ? lit?.looks : undefined}
+      passes={mode === 'look' ? lit?.passes : undefined}
+      onBead={(statement, bead) => {
+        setBead(bead)
+        onBead(statement)
+      }}
+      label={`${report?.pattern || 'The piece'} from the ${face}, ${shown.beads.length} beads`}
+      {...hands}
+    />
+  )
   return (
     <section className="piece sheet" aria-label="Piece">
       <div className="panel-head">
-        <h2>Piece</h2>
+        {onMode ? (
+          <Segmented
+            size="small"
+            aria-label="What to do with the piece"
+            value={mode}
+            options={[
+              { value: 'look', label: 'Look' },
+              { value: 'stitch', label: 'Stitch' },
+              { value: 'paint', label: 'Paint' },
+            ]}
+            onChange={(value) => onMode(value as PieceMode)}
+          />
+        ) : (
+          <h2>Piece</h2>
+        )}
         <span className="spacer" />
         <NamedSwitch name="thread" on={threadShown} change={setThreadShown} />
         <Segmented
@@ -60,20 +120,13 @@ export function PiecePanel({ formed, report, dress, statement, onBead, goTo, sto
             colours={coloursOf(dress)}
             label={`${report?.pattern || 'The piece'}, as it was last drawn`}
           />
-        ) : scene ? (
-          <Piece
-            scene={scene}
-            poses={poses}
-            dress={dress}
-            face={face}
-            onFace={setFace}
-            threadShown={threadShown}
-            onThread={setThreadShown}
-            looks={lit?.looks}
-            passes={lit?.passes}
-            onBead={onBead}
-            label={`${report?.pattern || 'The piece'} from the ${face}, ${scene.beads.length} beads`}
+        ) : mode === 'stitch' ? (
+          <StitchPlate
+            tools={stitching}
+            piece={scene && ((over) => piece(scene, { over, onTouch: stitching.onTouch }))}
           />
+        ) : scene ? (
+          piece(scene, mode === 'paint' ? { onTouch: painting.onTouch } : {})
         ) : (
           !why && <Loading what="Laying out the piece" />
         )}
@@ -101,6 +154,9 @@ export function PiecePanel({ formed, report, dress, statement, onBead, goTo, sto
         <p className="notice trouble" role="alert">
           {trouble}
         </p>
+      )}
+      {mode === 'look' && bead !== undefined && scene && report && (
+        <BeadCard bead={bead} scene={scene} report={report} goTo={goTo} close={() => setBead(undefined)} />
       )}
       {report && <Measures report={report} goTo={goTo} />}
     </section>

@@ -1,6 +1,8 @@
 import type { Bead } from '@tessellum/core/catalogue/bead'
 import type { Grade } from '@tessellum/core/desk/grade'
 import type { Choices } from '@tessellum/core/evaluate/evaluate-pattern'
+import type { Brush } from '@tessellum/core/hand/brush'
+import type { HandPass } from '@tessellum/core/hand/hand-pass'
 import type { Report } from '@tessellum/core/report/report'
 import type { MakerRow } from '@tessellum/core/substitute/makers'
 import type { Candidate, Question, Substitute } from '@tessellum/core/substitute/substitutes'
@@ -13,6 +15,8 @@ import type { EvaluateTasks } from './evaluate.worker'
 const patienceMs = 5000
 /** For what has to be settled several times over. */
 const longPatienceMs = 60_000
+
+const tooLongToStitch = 'This pattern is too large to stitch on by hand. Go on in the text.'
 
 /** Said to those whose pattern was waiting behind one that had to be given up. */
 class BegunAgain extends Error {}
@@ -30,6 +34,18 @@ class EvaluateClient {
       (evaluateClient) => evaluateClient.evaluate(source, choices),
       'This pattern takes too long to evaluate. Make it smaller, or in parts.',
     )
+
+  stitch = (source: string, choices: Choices, passes: readonly HandPass[], drawn: number) =>
+    this.ask(async (evaluateClient) => evaluateClient.stitch(source, choices, passes, drawn), tooLongToStitch)
+
+  wayThere = (source: string, choices: Choices, passes: readonly HandPass[], bead: number) =>
+    this.ask(async (evaluateClient) => evaluateClient.wayThere(source, choices, passes, bead), tooLongToStitch)
+
+  rolledOut = (source: string, choices: Choices) =>
+    this.ask(async (evaluateClient) => evaluateClient.rolledOut(source, choices), tooLongToStitch)
+
+  paint = (source: string, choices: Choices, bead: number, brush: Brush, letter: string) =>
+    this.ask(async (evaluateClient) => evaluateClient.paint(source, choices, bead, brush, letter), tooLongToStitch)
 
   substitutes = (question: Question): Promise<Substitute[]> =>
     this.ask(

@@ -8,7 +8,7 @@ import { type Silhouette, silhouetteOf } from '@tessellum/core/drawing/silhouett
 import { stoneSilhouette } from '@tessellum/core/drawing/stone-silhouette'
 import type { Face } from '@tessellum/core/drawing/view'
 import { mixed } from './colour-mix'
-import type { BeadLook, Dress, PieceStage } from './stage-kind'
+import type { BeadLook, Dress, Eye, PieceStage } from './stage-kind'
 
 type Vector = readonly [number, number, number]
 
@@ -56,6 +56,7 @@ export class DrawnStage implements PieceStage {
   private order: number[] = []
   private depth: Float32Array = new Float32Array(0)
   private held: { readonly x: number; readonly y: number } | undefined
+  onSeen: (() => void) | undefined
   private readonly ears = new AbortController()
 
   /** @throws when the browser has no canvas to draw on */
@@ -142,6 +143,18 @@ export class DrawnStage implements PieceStage {
     this.canvas.height = Math.round(height * this.density)
     this.pictures.clear()
     this.draw()
+  }
+
+  get eye(): Eye {
+    const scale = this.scale()
+    return {
+      scale,
+      size: [this.width, this.height],
+      project: (point) => {
+        const [x, y] = this.seen(point, 0)
+        return [this.width / 2 + x * scale, this.height / 2 - y * scale]
+      },
+    }
   }
 
   beadAt(x: number, y: number): number | undefined {
@@ -259,6 +272,7 @@ export class DrawnStage implements PieceStage {
     this.wanted = requestAnimationFrame(() => {
       this.wanted = 0
       this.paint()
+      this.onSeen?.()
     })
   }
 

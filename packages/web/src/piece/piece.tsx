@@ -1,8 +1,8 @@
 import type { Scene } from '@tessellum/core/drawing/scene'
 import { type Face, faces } from '@tessellum/core/drawing/view'
-import { type KeyboardEvent, useEffect, useRef, useState } from 'react'
+import { type KeyboardEvent, type MouseEvent, type ReactNode, useEffect, useReducer, useRef, useState } from 'react'
 import { DrawnStage } from './drawn-stage'
-import type { BeadLook, Dress, PieceStage } from './stage-kind'
+import type { BeadLook, Dress, Eye, PieceStage } from './stage-kind'
 import type { Lying, Poses } from './use-formed'
 
 interface PieceProps {
@@ -21,7 +21,13 @@ interface PieceProps {
   readonly passes?: readonly [number, number] | undefined
   /** The piece as it is when this line is done: a stone is not there before it is laid in. */
   readonly upTo?: number | undefined
-  readonly onBead?: (statement: number) => void
+  readonly onBead?: (statement: number, bead: number) => void
+  /** Takes clicks on beads instead, with where in the canvas they were. */
+  readonly onTouch?:
+    | ((bead: number, at: readonly [x: number, y: number], event: MouseEvent, eye: Eye, lying: Lying) => void)
+    | undefined
+  /** Drawn over the piece, and again whenever it is seen otherwise. */
+  readonly over?: ((eye: Eye, lying: Lying) => ReactNode) | undefined
   readonly label: string
 }
 
@@ -44,6 +50,8 @@ export function Piece({
   passes,
   upTo,
   onBead,
+  onTouch,
+  over,
   label,
 }: PieceProps) {
   const canvas = useRef<HTMLCanvasElement>(null)
@@ -52,6 +60,8 @@ export function Piece({
   const told = useRef(onBead)
   told.current = onBead
   const pressedAt = useRef({ x: 0, y: 0 })
+  const [, seen] = useReducer((times: number) => times + 1, 0)
+  const lies = useRef<Lying>(scene)
 
   useEffect(() => {
     let made: PieceStage | undefined
@@ -88,8 +98,23 @@ export function Piece({
     else stage.show(scene, dress)
     shown.current = { stage, scene }
   }, [stage, scene, dress])
-  useEffect(() => stage && poses?.subscribe((moved) => stage.move(moved)), [stage, poses])
-  useEffect(() => stage?.move(lying ?? scene), [stage, scene, lying])
+  useEffect(
+    () =>
+      stage &&
+      poses?.subscribe((moved) => {
+        lies.current = moved
+        stage.move(moved)
+      }),
+    [stage, poses],
+  )
+  useEffect(() => {
+    lies.current = lying ?? scene
+    stage?.move(lies.current)
+  }, [stage, scene, lying])
+  const isOver = over !== undefined
+  useEffect(() => {
+    if (stage) stage.onSeen = isOver ? seen : undefined
+  }, [stage, isOver])
   // After the scene it is a look at has been set.
   useEffect(() => stage?.look(looks, passes, upTo), [stage, looks, passes, upTo])
   useEffect(() => stage?.withThread(threadShown), [stage, threadShown])
@@ -121,26 +146,33 @@ export function Piece({
     event.preventDefault()
     event.stopPropagation()
   }
+  const drawnOver = stage && over?.(stage.eye, lies.current)
   return (
-    <canvas
-      key={drawn ? 'drawn' : 'round'}
-      ref={canvas}
-      className="stage"
-      tabIndex={0}
-      role="img"
-      aria-label={`${label}. Arrows turn it, plus and minus zoom, F, B and S show front, back and side, T hides the thread.`}
-      onKeyDown={press}
-      onPointerDown={(event) => {
-        pressedAt.current = { x: event.clientX, y: event.clientY }
-      }}
-      onClick={(event) => {
-        // Turning the piece is not choosing a bead.
-        if (Math.hypot(event.clientX - pressedAt.current.x, event.clientY - pressedAt.current.y) > 4) return
-        const box = event.currentTarget.getBoundingClientRect()
-        const bead = stage?.beadAt((event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height)
-        const found = bead === undefined ? undefined : scene.beads[bead]?.statement
-        if (found !== undefined) told.current?.(found)
-      }}
-    />
+    <>
+      <canvas
+        key={drawn ? 'drawn' : 'round'}
+        ref={canvas}
+        className="stage"
+        tabIndex={0}
+        role="img"
+        aria-label={`${label}. Arrows turn it, plus and minus zoom, F, B and S show front, back and side, T hides the thread.`}
+        onKeyDown={press}
+        onPointerDown={(event) => {
+          pressedAt.current = { x: event.clientX, y: event.clientY }
+        }}
+        onClick={(event) => {
+          // Turning the piece is not choosing a bead.
+          if (Math.hypot(event.clientX - pressedAt.current.x, event.clientY - pressedAt.current.y) > 4) return
+          const box = event.currentTarget.getBoundingClientRect()
+          const bead = stage?.beadAt((event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height)
+          if (bead === undefined || !stage) return
+          if (onTouch)
+            return onTouch(bead, [event.clientX - box.left, event.clientY - box.top], event, stage.eye, lies.current)
+          const found = scene.beads[bead]?.statement
+          if (found !== undefined) told.current?.(found, bead)
+        }}
+      />
+      {drawnOver}
+    </>
   )
 }

@@ -10,7 +10,20 @@ export interface Dress {
   readonly finish: string
 }
 
+/** How the piece is seen. */
+export interface Eye {
+  /** Where a point of the piece is seen: CSS pixels from the upper left. */
+  project(point: readonly [x: number, y: number, z: number]): readonly [x: number, y: number]
+  /** CSS pixels a mm. */
+  readonly scale: number
+  /** Of what it is seen on, CSS pixels. */
+  readonly size: readonly [width: number, height: number]
+}
+
 export interface PieceStage {
+  readonly eye: Eye
+  /** Told whenever the piece has moved, or is seen from elsewhere. */
+  onSeen: (() => void) | undefined
   show(scene: Scene, dress: Readonly<Record<string, Dress>>): void
   dressed(dress: Readonly<Record<string, Dress>>): void
   /** Where everything lies now; of the scene shown. */

@@ -30,7 +30,7 @@ import { LineMaterial } from 'three/addons/lines/LineMaterial.js'
 import { LineSegments2 } from 'three/addons/lines/LineSegments2.js'
 import { LineSegmentsGeometry } from 'three/addons/lines/LineSegmentsGeometry.js'
 import { beadBody, finenessFor, stoneBody } from './solid-shapes'
-import type { BeadLook, Dress, PieceStage } from './stage-kind'
+import type { BeadLook, Dress, Eye, PieceStage } from './stage-kind'
 
 interface Role {
   readonly letter: string
@@ -69,6 +69,7 @@ export class Stage implements PieceStage {
   private threadShown = true
   private wanted = 0
   private frames: number[] = []
+  onSeen: (() => void) | undefined
   private span = { middle: new Vector3(), radius: 10 }
 
   /**
@@ -177,6 +178,20 @@ export class Stage implements PieceStage {
     this.camera.zoom = Math.min(20, Math.max(0.4, this.camera.zoom * by))
     this.camera.updateProjectionMatrix()
     this.draw()
+  }
+
+  get eye(): Eye {
+    const { camera, renderer } = this
+    const { width, height } = renderer.getSize(new Vector2())
+    camera.updateMatrixWorld()
+    return {
+      size: [width, height],
+      scale: (width * camera.zoom) / (camera.right - camera.left),
+      project: ([x, y, z]) => {
+        const at = new Vector3(x, y, z).project(camera)
+        return [((at.x + 1) / 2) * width, ((1 - at.y) / 2) * height]
+      },
+    }
   }
 
   /** The bead at a point of the canvas, shares of its width and height from the upper left. */
@@ -425,6 +440,7 @@ export class Stage implements PieceStage {
       sun.target.position.copy(controls.target)
       this.renderer.render(this.world, camera)
       this.watch(performance.now() - from)
+      this.onSeen?.()
     })
   }
 

@@ -65,7 +65,10 @@ function* listsFor(into: string, hand: Hand, machine: StitchMachine, told: Set<s
     const key = anchors.map((anchor) => anchor.join('+')).join()
     if (told.has(key)) continue
     told.add(key)
-    yield* listsOf(stitchesAlong(anchors, hand), anchors.length)
+    const stitches = stitchesAlong(anchors, hand)
+    // Each over as many beads of an edge is what goes into every so-many-th of them.
+    const alike = words.type !== 'gaps' && stitches.every(({ over }) => over > 1 && over === stitches[0]?.over)
+    if (!alike) yield* listsOf(stitches, anchors.length)
     if (words.type === 'gaps') yield* evenedLists(hand, machine)
   }
 }

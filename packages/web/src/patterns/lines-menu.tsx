@@ -1,0 +1,114 @@
+import { DownOutlined } from '@ant-design/icons'
+import type { Choices } from '@tessellum/core/evaluate/evaluate-pattern'
+import { asPart, marked, movedUp, onOtherEdge, repeated, takenOut } from '@tessellum/core/hand/edit-text'
+import type { Report } from '@tessellum/core/report/report'
+import { Button, Dropdown, Form, Input, Modal } from 'antd'
+import { useState } from 'react'
+import { evaluateClient } from './use-evaluated'
+
+export interface LineStretch {
+  readonly first: number
+  readonly last: number
+}
+
+interface LinesMenuProps {
+  readonly text: string
+  readonly choices: Choices
+  readonly report: Report | undefined
+  /** The lines that the cursor is in, or that are selected. */
+  readonly stretch: () => LineStretch
+  readonly write: (text: string) => void
+  readonly tell: (words: string) => void
+}
+
+type Named = 'name' | 'part'
+
+/** What can be done with the lines in hand as a whole. Each is one step in the text, and undone as one. */
+export function LinesMenu({ text, choices, report, stretch, write, tell }: LinesMenuProps) {
+  const [naming, setNaming] = useState<{ readonly what: Named; readonly at: LineStretch }>()
+  const change = (next: string, otherwise: string) => (next === text ? tell(otherwise) : write(next))
+  const takeOut = ({ first, last }: LineStretch) => {
+    const next = takenOut(text, first, last)
+    write(next)
+    void evaluateClient.evaluate(next, choices).then((after) => tell(whatFalls(report, after)))
+  }
+  const acts: Readonly<Record<string, (at: LineStretch) => void>> = {
+    up: ({ first, last }) => change(movedUp(text, first, last), 'These lines stand at the top of their part already.'),
+    repeat: ({ first, last }) => change(repeated(text, 2, first, last), 'Put the cursor into a line of a part first.'),
+    edge: ({ first, last }) => change(onOtherEdge(text, first, last), 'Put the cursor into a line of a part first.'),
+    name: (at) => setNaming({ what: 'name', at }),
+    part: (at) => setNaming({ what: 'part', at }),
+    out: takeOut,
+  }
+  const named = (name: string) => {
+    if (!naming) return
+    const { first, last } = naming.at
+    if (naming.what === 'name') change(marked(text, name, first), 'This line has a name already.')
+    else change(asPart(text, name, first, last), 'Put the cursor into a line of a part first.')
+    setNaming(undefined)
+  }
+  return (
+    <>
+      <Dropdown
+        trigger={['click']}
+        menu={{
+          items: [
+            { key: 'up', label: 'Move up' },
+            { key: 'repeat', label: 'Repeat twice' },
+            { key: 'edge', label: 'The same on the other edge' },
+            { key: 'name', label: 'Give it a name' },
+            { key: 'part', label: 'Make it a part' },
+            { key: 'out', label: 'Take out', danger: true },
+          ],
+          onClick: ({ key }) => acts[key]?.(stretch()),
+        }}
+      >
+        <Button size="small">
+          Lines <DownOutlined />
+        </Button>
+      </Dropdown>
+      {naming && (
+        <Modal
+          title={naming.what === 'name' ? 'Give it a name' : 'Make it a part'}
+          open
+          footer={null}
+          onCancel={() => setNaming(undefined)}
+          destroyOnHidden
+        >
+          <Form layout="vertical" requiredMark={false} onFinish={({ name }: { name: string }) => named(name)}>
+            <Form.Item
+              label="Name"
+              name="name"
+              rules={[
+                { required: true, message: 'Give a name.' },
+                {
+                  pattern: /^[a-z][a-z_]*\d*$/,
+                  message: 'Small letters, with figures behind them if you like: rim, rim2.',
+                },
+              ]}
+            >
+              <Input autoFocus />
+            </Form.Item>
+            <Button type="primary" htmlType="submit">
+              {naming.what === 'name' ? 'Give the name' : 'Make the part'}
+            </Button>
+          </Form>
+        </Modal>
+      )}
+    </>
+  )
+}
+
+/** "Taken out: 24 beads. Line 14 no longer works: there is nothing marked "rim"." */
+function whatFalls(before: Report | undefined, after: Report): string {
+  const beads = (report: Report | undefined) => (report?.beads ?? []).reduce((sum, { each }) => sum + each, 0)
+  const gone = beads(before) - beads(after)
+  const errors = (report: Report | undefined) =>
+    (report?.diagnostics ?? []).filter(({ severity }) => severity === 'error')
+  const fault = errors(before).length < errors(after).length ? errors(after)[0] : undefined
+  return [
+    `Taken out${gone > 0 ? `: ${gone} bead${gone === 1 ? '' : 's'} fewer` : ''}.`,
+    ...(fault ? [`Line ${fault.line} no longer works: ${fault.message}`] : []),
+    'Ctrl Z brings it back.',
+  ].join(' ')
+}
