@@ -159,6 +159,7 @@ describe('what is proposed', () => {
       expect.arrayContaining(['loop 4C', 'loop 5C', 'place S']),
     )
     expect(lines(`${begun}  ring 24A\n  round A\n`, [])).toEqual(expect.arrayContaining(['round A', 'other edge']))
+    expect(lines(`${begun}  ring 24A\n`, [])[0]).toBe('round A')
   })
   test('the same at each bead like it', () => {
     const ring = `${begun}  ring (3A B) x 6 as base\n  to base[4]\n  loop 3C\n`

@@ -33,7 +33,7 @@ export interface Recognised extends Tried {
 }
 
 /**
- * @returns the shortest first; of equally short ones that which leaves least to do
+ * @returns the shortest first; of equally short ones those that the hand has done, then in the order of the guesses, rounds before loops
  */
 export function recognise(soFar: SoFar, passes: readonly HandPass[]): Recognised[] {
   if (passes.length === 0) return []
@@ -50,5 +50,5 @@ export function recognise(soFar: SoFar, passes: readonly HandPass[]): Recognised
   const spelled = machine.work.needle === undefined ? undefined : spell(soFar, passes)
   if (spelled?.length === 1) take(spelled[0])
   for (const guess of guesses) for (const line of guess(hand, looking)) if (!found.has(line)) take(soFar.try(line))
-  return [...found.values()].sort((a, b) => a.tokens - b.tokens || a.more - b.more)
+  return [...found.values()].sort((a, b) => a.tokens - b.tokens || Number(b.done) - Number(a.done))
 }

@@ -67,7 +67,7 @@ export interface WayThere {
   readonly fullest: Crowded | undefined
 }
 
-const maxProposals = 5
+const maxProposals = 7
 
 export class Stitching {
   private constructor(
@@ -193,8 +193,11 @@ export class Stitching {
     const stones = [...machine.roles.byLetter.values()].flatMap((role) =>
       role.type === 'stone' && !machine.placed.has(role.letter) && machine.edges.ring ? [`place ${role.letter}`] : [],
     )
-    const texts = last.keyword === 'end' ? [] : [again, ...oneLonger(this.parsed, again)]
-    const singles = [...texts, 'other edge', ...stones].flatMap((line) => {
+    const { rail } = machine.edges
+    const first = rail?.fresh ? machine.letterOfBead(beadOf(rail.groups[0]?.holes[0] ?? 0)) : undefined
+    const texts = onceOnly.includes(last.keyword) ? [] : [again, ...oneLonger(this.parsed, again)]
+    const begun = first === undefined ? [] : [`${rail?.closed ? 'round' : 'row'} ${first}`]
+    const singles = [...begun, ...texts, 'other edge', ...stones].flatMap((line) => {
       const tried = this.soFar.try(line)
       if (!tried || (tried.passes.length === 0 && !line.startsWith('place'))) return []
       return [this.asProposal(tried, [line], withLines(source, [line]), [])]
@@ -264,6 +267,9 @@ function fullIn(machine: StitchMachine): HandState['full'] {
     }
   return full
 }
+
+/** Nobody does these twice in a row. */
+const onceOnly = ['ring', 'string', 'let', 'other', 'end', 'place', 'rail', 'to']
 
 /** A name belongs to what bore it first. */
 const withoutName = ({ text }: Line): string => text.replace(/ as [a-z]\w*(, all)?/, '')

@@ -48,10 +48,11 @@ const tasks = {
     bead: number,
     brush: Brush,
     letter: string,
-  ): (Painted & { readonly at: readonly number[] }) | NotPainted {
-    const at = brushed(evaluatePattern(source, choices).work, bead, brush)
+  ): (Painted & { readonly round: number }) | NotPainted {
+    const { work } = evaluatePattern(source, choices)
+    const at = brushed(work, bead, brush)
     const painted = paint(source, choices, new Map(at.map((each) => [each, letter])))
-    return 'why' in painted ? painted : { ...painted, at }
+    return 'why' in painted ? painted : { ...painted, round: brushed(work, bead, { type: 'round' }).length }
   },
   substitutes: (question: Question): Substitute[] => substitutesFor(question),
   ways: (question: Parameters<typeof waysWith>[0], candidate: Candidate): Ways => waysWith(question, candidate),

@@ -215,7 +215,7 @@ function Design({ pattern }: { pattern: Pattern }) {
                 {errors} fault{errors === 1 ? '' : 's'}
               </span>
             )}
-            {errors === 0 && <span className="quiet">stitches, beads, thread</span>}
+            {errors === 0 && mode === 'look' && <span className="quiet">stitches, beads, thread</span>}
           </div>
           <Ledger
             ref={ledger}
@@ -224,7 +224,10 @@ function Design({ pattern }: { pattern: Pattern }) {
             statements={statements}
             old={!sound}
             faults={faults}
-            onEdit={draft.edit}
+            onEdit={(next) => {
+              draft.edit(next)
+              hand.follow(next)
+            }}
             onLine={(at) => {
               setLine(at)
               setLighting(true)
@@ -238,7 +241,10 @@ function Design({ pattern }: { pattern: Pattern }) {
               </Button>
             </p>
           )}
-          <Faults faults={faults} goTo={(at, column) => ledger.current?.goTo(at, column)} />
+          <Faults
+            faults={mode === 'look' ? faults : faults.filter(({ severity }) => severity === 'error')}
+            goTo={(at, column) => ledger.current?.goTo(at, column)}
+          />
           <section className="line-strip" aria-live="polite" aria-label="This line">
             {current ? (
               <>

@@ -38,6 +38,9 @@ interface PiecePanelProps {
 /** What the hands are at. */
 export type PieceMode = 'look' | 'stitch' | 'paint'
 
+/** For what hangs on the needle, mm. */
+const roomToStitch = 4
+
 /** Most pieces are at rest after about so many. */
 const usualIterations = 1000
 
@@ -66,7 +69,7 @@ export function PiecePanel({
     () => (scene && statement !== undefined ? looksOfLine(scene, statement) : undefined),
     [scene, statement],
   )
-  const piece = (shown: Scene, hands: Pick<ComponentProps<typeof Piece>, 'over' | 'onTouch'>) => (
+  const piece = (shown: Scene, hands: Pick<ComponentProps<typeof Piece>, 'over' | 'onTouch' | 'room'>) => (
     <Piece
       scene={shown}
       poses={poses}
@@ -105,15 +108,17 @@ export function PiecePanel({
         )}
         <span className="spacer" />
         <NamedSwitch name="thread" on={threadShown} change={setThreadShown} />
-        <Segmented
-          size="small"
-          aria-label="Side"
-          value={face}
-          options={['front', 'back', 'side']}
-          onChange={(value) => setFace(value as Face)}
-        />
       </div>
       <div className="plate">
+        <div className="sides">
+          <Segmented
+            size="small"
+            aria-label="Side"
+            value={face}
+            options={['front', 'back', 'side']}
+            onChange={(value) => setFace(value as Face)}
+          />
+        </div>
         {kept && !finished.current && (settling || !scene) ? (
           <FlatPiece
             view={kept}
@@ -123,7 +128,7 @@ export function PiecePanel({
         ) : mode === 'stitch' ? (
           <StitchPlate
             tools={stitching}
-            piece={scene && ((over) => piece(scene, { over, onTouch: stitching.onTouch }))}
+            piece={scene && ((over) => piece(scene, { over, onTouch: stitching.onTouch, room: roomToStitch }))}
           />
         ) : scene ? (
           piece(scene, mode === 'paint' ? { onTouch: painting.onTouch } : {})

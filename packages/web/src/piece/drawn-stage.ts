@@ -49,6 +49,7 @@ export class DrawnStage implements PieceStage {
   private height = 300
   private readonly density = Math.min(2, window.devicePixelRatio)
   private closer = 1
+  private room = 0
   private wanted = 0
   private readonly pictures = new Map<string, Picture>()
   /** Stretches of thread between beads: the pass before each. */
@@ -114,6 +115,13 @@ export class DrawnStage implements PieceStage {
     this.up = [0, 1, 0]
     this.closer = 1
     this.measure()
+    this.pictures.clear()
+    this.draw()
+  }
+
+  leaveRoom(mm: number): void {
+    if (mm === this.room) return
+    this.room = mm
     this.pictures.clear()
     this.draw()
   }
@@ -248,7 +256,8 @@ export class DrawnStage implements PieceStage {
   private scale(): number {
     const sideways = Math.abs(this.right[2]) > Math.abs(this.right[0])
     const across = sideways ? this.extent[2] : this.extent[0]
-    return (Math.min(this.width / Math.max(across, 4), this.height / Math.max(this.extent[1], 4)) / 1.1) * this.closer
+    const fits = (pixels: number, mm: number) => pixels / (Math.max(mm, 4) + 2 * this.room)
+    return (Math.min(fits(this.width, across), fits(this.height, this.extent[1])) / 1.1) * this.closer
   }
 
   private seen(at: ArrayLike<number>, from: number): Vector {

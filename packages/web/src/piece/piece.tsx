@@ -26,6 +26,8 @@ interface PieceProps {
   readonly onTouch?:
     | ((bead: number, at: readonly [x: number, y: number], event: MouseEvent, eye: Eye, lying: Lying) => void)
     | undefined
+  /** Room left round the piece, mm. */
+  readonly room?: number | undefined
   /** Drawn over the piece, and again whenever it is seen otherwise. */
   readonly over?: ((eye: Eye, lying: Lying) => ReactNode) | undefined
   readonly label: string
@@ -52,6 +54,7 @@ export function Piece({
   onBead,
   onTouch,
   over,
+  room = 0,
   label,
 }: PieceProps) {
   const canvas = useRef<HTMLCanvasElement>(null)
@@ -119,6 +122,7 @@ export function Piece({
   useEffect(() => stage?.look(looks, passes, upTo), [stage, looks, passes, upTo])
   useEffect(() => stage?.withThread(threadShown), [stage, threadShown])
   useEffect(() => stage?.face(face), [stage, face])
+  useEffect(() => stage?.leaveRoom(room), [stage, room])
 
   const turns: Readonly<Record<string, readonly [right: number, up: number]>> = {
     ArrowLeft: [-0.15, 0],
@@ -146,7 +150,9 @@ export function Piece({
     event.preventDefault()
     event.stopPropagation()
   }
-  const drawnOver = stage && over?.(stage.eye, lies.current)
+  // Another piece has come, and where it lies is not told yet.
+  const lain = lies.current.poses.length === scene.poses.length ? lies.current : scene
+  const drawnOver = stage && over?.(stage.eye, lain)
   return (
     <>
       <canvas
@@ -166,8 +172,7 @@ export function Piece({
           const box = event.currentTarget.getBoundingClientRect()
           const bead = stage?.beadAt((event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height)
           if (bead === undefined || !stage) return
-          if (onTouch)
-            return onTouch(bead, [event.clientX - box.left, event.clientY - box.top], event, stage.eye, lies.current)
+          if (onTouch) return onTouch(bead, [event.clientX - box.left, event.clientY - box.top], event, stage.eye, lain)
           const found = scene.beads[bead]?.statement
           if (found !== undefined) told.current?.(found, bead)
         }}

@@ -32,6 +32,8 @@ export interface PieceStage {
   look(looks: (bead: number) => BeadLook, passes?: readonly [from: number, to: number], upTo?: number): void
   withThread(shown: boolean): void
   face(face: Face): void
+  /** Room left round the piece, mm: for what is not there yet. */
+  leaveRoom(mm: number): void
   /** Radians. */
   turn(right: number, up: number): void
   zoom(by: number): void

@@ -164,6 +164,13 @@ export class Stage implements PieceStage {
     this.draw()
   }
 
+  leaveRoom(mm: number): void {
+    if (mm === this.room) return
+    this.room = mm
+    this.fit()
+    this.draw()
+  }
+
   turn(right: number, up: number): void {
     const { middle } = this.span
     const away = this.camera.position.clone().sub(middle)
@@ -408,6 +415,7 @@ export class Stage implements PieceStage {
   }
 
   private extent = new Vector3(20, 20, 5)
+  private room = 0
 
   private fit(): void {
     this.measure()
@@ -418,7 +426,7 @@ export class Stage implements PieceStage {
     const across = sideways ? this.extent.z : this.extent.x
     const aspect = width / Math.max(1, height)
     // What is seen from this side fills the plate; turned, it may run over and is zoomed out by hand.
-    const half = Math.max(this.extent.y / 2, across / 2 / aspect, 2) * 1.08
+    const half = Math.max(this.extent.y / 2 + this.room, (across / 2 + this.room) / aspect, 2) * 1.08
     Object.assign(this.camera, { left: -half * aspect, right: half * aspect, top: half, bottom: -half })
     this.camera.zoom = 1
     this.controls.target.copy(middle)

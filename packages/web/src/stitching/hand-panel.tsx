@@ -25,6 +25,8 @@ interface HandPanelProps {
   readonly times: string
   /** The proposal that Tab takes. */
   readonly chosen: number
+  /** Something was clicked with the mouse: the keys go back to the piece. */
+  readonly onPointed: () => void
   readonly onChoose: (proposal: number) => void
   readonly onTake: (proposal: Proposal) => void
   readonly onPick: (letter: string) => void
@@ -42,6 +44,7 @@ export function HandPanel({
   asked,
   times,
   chosen,
+  onPointed,
   onChoose,
   onTake,
   onPick,
@@ -49,7 +52,8 @@ export function HandPanel({
   onEnd,
 }: HandPanelProps) {
   return (
-    <section className="tray sheet" aria-label="Stitching">
+    // biome-ignore lint/a11y/useKeyWithClickEvents: for the mouse only; with the keyboard the buttons keep the keys
+    <section className="tray sheet" aria-label="Stitching" onClick={({ detail }) => detail > 0 && onPointed()}>
       <div className="panel-head">
         <h2>Stitching</h2>
       </div>

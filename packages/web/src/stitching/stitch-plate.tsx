@@ -12,7 +12,7 @@ interface StitchPlateProps {
 
 /** The plate that is stitched on: it has the keys as soon as it is there. */
 export function StitchPlate({ tools, piece }: StitchPlateProps) {
-  const place = useRef<HTMLDivElement>(null)
+  const { place } = tools
   const seen = useRef<{ readonly eye: Eye; readonly lying: Lying }>(undefined)
   const [size, setSize] = useState<readonly [number, number]>([400, 400])
   useEffect(() => {
@@ -24,7 +24,7 @@ export function StitchPlate({ tools, piece }: StitchPlateProps) {
     })
     watch.observe(at)
     return () => watch.disconnect()
-  }, [])
+  }, [place])
   return (
     <div
       ref={place}

@@ -24,6 +24,8 @@ export interface Hand extends AtWork {
   /** Is done with the line in hand. */
   end(): void
   take(proposal: Proposal): void
+  /** The text has been typed in, or a step undone: what was in hand with that text is in hand again. */
+  follow(text: string): void
 }
 
 /** Texts that are remembered with what was in hand then, so that undoing them brings it back. */
@@ -61,10 +63,14 @@ export function useHand(
     if (remembered.current.size > maxRemembered && oldest !== undefined) remembered.current.delete(oldest)
   }, [])
 
-  // The text has been typed in, or a step undone: what was in hand with that text is in hand again.
-  useEffect(() => {
-    if (text !== live.current.text) become(remembered.current.get(text) ?? { text, base: text, passes: [] })
-  }, [text, become])
+  const follow = useCallback(
+    (now: string) => {
+      if (now !== live.current.text) become(remembered.current.get(now) ?? { text: now, base: now, passes: [] })
+    },
+    [become],
+  )
+  // A text that has come from elsewhere: another person's, say.
+  useEffect(() => follow(text), [text, follow])
 
   useEffect(() => {
     if (!active || (told?.of === atWork && told.drawn === drawn)) return
@@ -121,6 +127,7 @@ export function useHand(
   const state = told?.of === atWork || told?.of.base === atWork.base ? told?.state : undefined
   return {
     ...atWork,
+    follow,
     state,
     why: told?.of === atWork ? told.why : undefined,
     add: (passes) => hold((before) => [...before, ...passes]),

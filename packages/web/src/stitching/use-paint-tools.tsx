@@ -2,6 +2,8 @@
 import type { Choices } from '@tessellum/core/evaluate/evaluate-pattern'
 import type { Brush } from '@tessellum/core/hand/brush'
 import type { RolledOut } from '@tessellum/core/hand/rolled-out'
+import { divisors } from '@tessellum/core/measure/whole'
+import { ordinal } from '@tessellum/core/notation/ordinal'
 import type { Report } from '@tessellum/core/report/report'
 import { InputNumber, Select, Switch } from 'antd'
 import { type ReactNode, useEffect, useState } from 'react'
@@ -58,7 +60,9 @@ export function usePaintTools({ text, choices, report, dress, write, active }: O
       (painted) => {
         if ('why' in painted) return setTold({ words: painted.why, wrong: true })
         setTold({
-          words: painted.beads === 0 ? `That is ${inHand} already.` : `${painted.beads} painted ${inHand}.`,
+          words: `${painted.beads === 0 ? `That is ${inHand} already.` : `${painted.beads} painted ${inHand}.`}${
+            kind === 'every' && painted.round % n !== 0 ? ` ${unevenWords(painted.round, n)}` : ''
+          }`,
           wrong: false,
         })
         write(painted.text)
@@ -118,4 +122,12 @@ export function usePaintTools({ text, choices, report, dress, write, active }: O
       </section>
     ),
   }
+}
+
+/** What would come out even instead. */
+function unevenWords(round: number, n: number): string {
+  const even = divisors(round).filter((each) => each > 1 && each < round)
+  return `The round has ${round} beads, and every ${ordinal(n)} does not come out even${
+    even.length > 0 ? `; every ${even.map(ordinal).join(', ')} does` : ''
+  }.`
 }

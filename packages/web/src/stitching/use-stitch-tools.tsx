@@ -5,7 +5,7 @@ import type { HandPass } from '@tessellum/core/hand/hand-pass'
 import { sayLength } from '@tessellum/core/measure/units'
 import type { Report } from '@tessellum/core/report/report'
 import { beadOf, boreOf, type Hole, hole } from '@tessellum/core/stitch/hole'
-import { type KeyboardEvent, type MouseEvent, type ReactNode, useState } from 'react'
+import { type KeyboardEvent, type MouseEvent, type ReactNode, type RefObject, useRef, useState } from 'react'
 import { evaluateClient } from '../patterns/use-evaluated'
 import type { Dress, Eye } from '../piece/stage-kind'
 import type { Lying } from '../piece/use-formed'
@@ -19,6 +19,8 @@ export interface StitchTools {
   readonly onTouch: (bead: number, at: readonly [number, number], event: MouseEvent, eye: Eye, lying: Lying) => void
   readonly onKey: (event: KeyboardEvent, eye: Eye | undefined, lying: Lying | undefined) => void
   readonly panel: ReactNode
+  /** What has the keys. */
+  readonly place: RefObject<HTMLDivElement | null>
 }
 
 interface Options {
@@ -36,6 +38,7 @@ interface Options {
 const openSpace = 1.6
 
 export function useStitchTools({ hand, choices, report, scene, dress, undo, redo, leave }: Options): StitchTools {
+  const place = useRef<HTMLDivElement>(null)
   const [focus, setFocus] = useState<number>()
   const [chosen, setChosen] = useState(0)
   const [times, setTimes] = useState('')
@@ -222,6 +225,7 @@ export function useStitchTools({ hand, choices, report, scene, dress, undo, redo
   }
 
   return {
+    place,
     onKey,
     onTouch: (bead, at, event, eye, lying) => go(bead, eye, lying, event.shiftKey, at),
     over: (eye, lying, size) => (
@@ -248,6 +252,7 @@ export function useStitchTools({ hand, choices, report, scene, dress, undo, redo
         asked={asked}
         times={times}
         chosen={chosen}
+        onPointed={() => place.current?.focus()}
         onChoose={setChosen}
         onTake={(taken) => {
           did()

@@ -27,7 +27,8 @@ export const roundGuess: Guess = function* (hand, machine) {
   for (const into of intos(hand, machine)) {
     for (const list of listsFor(into, hand, machine, told)) {
       yield `${word} ${list.text}${into && ` ${into}`}`
-      if (word === 'round' && list.done) yield `${word} ${list.text}${into && ` ${into}`} no step`
+      if (word === 'round' && list.done && hand.rest.length > 0)
+        yield `${word} ${list.text}${into && ` ${into}`} no step`
     }
   }
 }

@@ -9,9 +9,12 @@ export const strungGuess: Guess = function* (hand, machine) {
   const { picked, plain } = hand
   if (picked.length === 0 || !plain || picked.some((item) => item.includes(':'))) return
   const list = shortRun(picked)
-  yield `ring ${list}`
-  yield `ring ${list} knot`
-  yield `string ${list}`
+  // On work that is there already it is a ring when it has been closed.
+  if (hand.rest.length > 0 || machine.work.needle === undefined) {
+    yield `ring ${list}`
+    yield `ring ${list} knot`
+    yield `string ${list}`
+  }
   if (machine.work.needle !== undefined || hand.rest.length > 0) return
   const turn = picked.slice(0, periodOf(picked))
   const letters = new Set(turn)
@@ -34,7 +37,7 @@ export const loopGuess: Guess = function* ({ picked, rest, plain }, machine) {
   if (picked.length === 0 || !plain || machine.work.needle === undefined) return
   const list = shortRun(picked)
   yield `loop ${list}`
-  yield `loop ${list} back`
+  if (rest.length > 0) yield `loop ${list} back`
   const { work } = machine
   const [into] = rest
   if (into === undefined) return
@@ -83,7 +86,7 @@ export const joinGuess: Guess = function* (hand, machine) {
 export const fringeGuess: Guess = function* ({ picked, rest, plain }, machine) {
   if (picked.length === 0 || !plain || machine.work.needle === undefined) return
   const up = rest.length
-  const most = Math.min(3, picked.length - 1)
+  const most = up === 0 ? 0 : Math.min(3, picked.length - 1)
   for (let keep = 0; keep <= most; keep++) {
     const kept = keep === 0 ? '' : ` keep ${keep}`
     if (up === 0 || picked.length - keep - 1 === up) yield `fringe ${shortRun(picked)}${kept}`
