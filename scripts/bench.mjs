@@ -22,6 +22,7 @@ await build({
     emptyOutDir: true,
     rollupOptions: {
       input: {
+        stitching: path.join(root, 'packages/core/src/hand/stitching.ts'),
         evaluate: path.join(root, 'packages/core/src/evaluate/evaluate-pattern.ts'),
         form: path.join(root, 'packages/core/src/form/form.ts'),
         soundness: path.join(root, 'packages/core/src/form/soundness.ts'),
@@ -70,6 +71,22 @@ for (const { beads, ms } of sizes)
   )
 const [, , ten, hundred] = sizes
 say(`  100k to 10k: ${(hundred.ms / ten.ms).toFixed(1)} times`)
+
+const { Stitching } = await built('stitching')
+say('\nStitching by hand on a tube: what one pass more takes, next to evaluating the whole text once')
+for (const rounds of [16, 36, 96]) {
+  const text = tube(50, rounds).replace('finish\n', '')
+  const stitching = Stitching.begin(text, {})
+  const beads = stitching.state([]).beads
+  const made = [
+    { type: 'pick', role: 'A', bore: 0 },
+    { type: 'pass', hole: 4 * (beads - 24) },
+  ]
+  const [proposed, evaluated] = [time(() => stitching.state(made)), time(() => evaluatePattern(text))]
+  say(
+    `  ${String(beads).padStart(7)} beads  ${proposed.toFixed(1).padStart(8)} ms  ${(proposed / evaluated).toFixed(1)} times`,
+  )
+}
 
 // What the work itself holds, after everything else has been let go.
 const settle = () => {

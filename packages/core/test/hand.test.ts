@@ -7,6 +7,7 @@ import { beginning } from '../src/hand/begin'
 import { brushed } from '../src/hand/brush'
 import { asPart, marked, movedUp, onOtherEdge, repeated, takenOut } from '../src/hand/edit-text'
 import { type HandPass, passesOf, samePass } from '../src/hand/hand-pass'
+import { mirrored } from '../src/hand/mirror'
 import { paint } from '../src/hand/paint'
 import { recognise } from '../src/hand/recognise'
 import { rolledOut } from '../src/hand/rolled-out'
@@ -245,6 +246,13 @@ describe('painting', () => {
   test('what goes by the letters of beads is not painted behind its back', () => {
     const source = `${head}  ring (3A B) x 6\n  to any B\n  loop 3C\n`
     expect(paint(source, {}, new Map([[23, 'A']]))).toEqual({ why: expect.any(String) })
+  })
+  test('a motif is mirrored bead for bead', () => {
+    const source = `${head}  ring 24A as base\n  round B x 2, A x 10 as rim  # left\n`
+    expect(mirrored(source, {}, 8, 8)).toEqual({
+      text: source.replace('B x 2, A x 10', 'A x 10, B x 2'),
+      beads: 4,
+    })
   })
   test('of written patterns: these beads have these letters then, and nothing else has changed', () => {
     const beadOf = fc.integer({ min: 0, max: 100_000 })

@@ -197,9 +197,9 @@ export class Stitching {
     const first = rail?.fresh ? machine.letterOfBead(beadOf(rail.groups[0]?.holes[0] ?? 0)) : undefined
     const texts = onceOnly.includes(last.keyword) ? [] : [again, ...oneLonger(this.parsed, again)]
     const begun = first === undefined ? [] : [`${rail?.closed ? 'round' : 'row'} ${first}`]
-    const singles = [...begun, ...texts, 'other edge', ...stones].flatMap((line) => {
+    const singles = [...begun, ...texts, 'other edge', ...stones, 'finish'].flatMap((line) => {
       const tried = this.soFar.try(line)
-      if (!tried || (tried.passes.length === 0 && !line.startsWith('place'))) return []
+      if (!tried || (tried.passes.length === 0 && !/^(place|finish)/.test(line))) return []
       return [this.asProposal(tried, [line], withLines(source, [line]), [])]
     })
     return [...singles.slice(0, 2), ...this.atEach(last), ...singles.slice(2)].slice(0, maxProposals)

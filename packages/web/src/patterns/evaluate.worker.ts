@@ -4,6 +4,7 @@ import { type Grade, gradeOver } from '@tessellum/core/desk/grade'
 import { type Choices, evaluatePattern } from '@tessellum/core/evaluate/evaluate-pattern'
 import { type Brush, brushed } from '@tessellum/core/hand/brush'
 import type { HandPass } from '@tessellum/core/hand/hand-pass'
+import { mirrored } from '@tessellum/core/hand/mirror'
 import { type NotPainted, type Painted, paint } from '@tessellum/core/hand/paint'
 import { type RolledOut, rolledOut } from '@tessellum/core/hand/rolled-out'
 import { type HandState, Stitching, type WayThere } from '@tessellum/core/hand/stitching'
@@ -42,6 +43,7 @@ const tasks = {
     return stitching instanceof Stitching ? stitching.way(passes, bead) : undefined
   },
   rolledOut: (source: string, choices: Choices): RolledOut | undefined => rolledOut(evaluatePattern(source, choices)),
+  mirrored,
   paint(
     source: string,
     choices: Choices,

@@ -36,6 +36,12 @@ export function LinesMenu({ text, choices, report, stretch, write, tell }: Lines
     up: ({ first, last }) => change(movedUp(text, first, last), 'These lines stand at the top of their part already.'),
     repeat: ({ first, last }) => change(repeated(text, 2, first, last), 'Put the cursor into a line of a part first.'),
     edge: ({ first, last }) => change(onOtherEdge(text, first, last), 'Put the cursor into a line of a part first.'),
+    mirror: ({ first, last }) =>
+      void evaluateClient
+        .mirrored(text, choices, first, last)
+        .then((turned) =>
+          'why' in turned ? tell(turned.why) : change(turned.text, 'These beads read the same from both ends.'),
+        ),
     name: (at) => setNaming({ what: 'name', at }),
     part: (at) => setNaming({ what: 'part', at }),
     out: takeOut,
@@ -56,6 +62,7 @@ export function LinesMenu({ text, choices, report, stretch, write, tell }: Lines
             { key: 'up', label: 'Move up' },
             { key: 'repeat', label: 'Repeat twice' },
             { key: 'edge', label: 'The same on the other edge' },
+            { key: 'mirror', label: 'Mirror the motif' },
             { key: 'name', label: 'Give it a name' },
             { key: 'part', label: 'Make it a part' },
             { key: 'out', label: 'Take out', danger: true },

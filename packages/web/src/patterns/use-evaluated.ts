@@ -44,6 +44,9 @@ class EvaluateClient {
   rolledOut = (source: string, choices: Choices) =>
     this.ask(async (evaluateClient) => evaluateClient.rolledOut(source, choices), tooLongToStitch)
 
+  mirrored = (source: string, choices: Choices, first: number, last: number) =>
+    this.ask(async (evaluateClient) => evaluateClient.mirrored(source, choices, first, last), tooLongToStitch)
+
   paint = (source: string, choices: Choices, bead: number, brush: Brush, letter: string) =>
     this.ask(async (evaluateClient) => evaluateClient.paint(source, choices, bead, brush, letter), tooLongToStitch)
 

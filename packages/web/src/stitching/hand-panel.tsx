@@ -23,6 +23,8 @@ interface HandPanelProps {
   readonly asked: Asked | undefined
   /** Figures typed before a letter: how many to pick up. */
   readonly times: string
+  /** The second hole of a two-hole bead is meant next. */
+  readonly second: boolean
   /** The proposal that Tab takes. */
   readonly chosen: number
   /** Something was clicked with the mouse: the keys go back to the piece. */
@@ -43,6 +45,7 @@ export function HandPanel({
   why,
   asked,
   times,
+  second,
   chosen,
   onPointed,
   onChoose,
@@ -59,7 +62,10 @@ export function HandPanel({
       </div>
       <div className={styles.panel}>
         <div>
-          <h3>Pick up{times && ` ${times}`}</h3>
+          <h3>
+            Pick up{times && ` ${times}`}
+            {second && ' by the second hole'}
+          </h3>
           <LetterButtons report={report} dress={dress} onPick={onPick} />
         </div>
         <div role="status">
@@ -210,6 +216,10 @@ function Keys() {
         <dd>from bead to bead along the thread</dd>
         <dt>Space</dt>
         <dd>pass through that bead; with Shift from its other end</dd>
+        <dt>Ctrl ← ↑ → ↓</dt>
+        <dd>to the next bead that way</dd>
+        <dt>:</dt>
+        <dd>the second hole of a two-hole bead</dd>
         <dt>↑ ↓, Tab</dt>
         <dd>choose a proposal, take it</dd>
         <dt>Enter</dt>

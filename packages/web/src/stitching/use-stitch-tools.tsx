@@ -4,7 +4,7 @@ import type { Choices } from '@tessellum/core/evaluate/evaluate-pattern'
 import type { HandPass } from '@tessellum/core/hand/hand-pass'
 import { sayLength } from '@tessellum/core/measure/units'
 import type { Report } from '@tessellum/core/report/report'
-import { beadOf, boreOf, type Hole, hole } from '@tessellum/core/stitch/hole'
+import { beadOf, boreOf, type Hole } from '@tessellum/core/stitch/hole'
 import { type KeyboardEvent, type MouseEvent, type ReactNode, type RefObject, useRef, useState } from 'react'
 import { evaluateClient } from '../patterns/use-evaluated'
 import type { Dress, Eye } from '../piece/stage-kind'
@@ -42,6 +42,8 @@ export function useStitchTools({ hand, choices, report, scene, dress, undo, redo
   const [focus, setFocus] = useState<number>()
   const [chosen, setChosen] = useState(0)
   const [times, setTimes] = useState('')
+  /** The second hole of two-hole beads is meant, by the keyboard. */
+  const [second, setSecond] = useState(false)
   const [asked, setAsked] = useState<Asked>()
   const { state, passes } = hand
   /** Beads that lie in the piece as it is drawn, and passes that do not: of the text, and of the hand. */
@@ -55,6 +57,7 @@ export function useStitchTools({ hand, choices, report, scene, dress, undo, redo
     setAsked(undefined)
     setChosen(0)
     setTimes('')
+    setSecond(false)
     setFocus(undefined)
   }
   const add = (more: readonly HandPass[]) => {
@@ -65,7 +68,8 @@ export function useStitchTools({ hand, choices, report, scene, dress, undo, redo
     const bead = measures[letter]
     if (!bead) return
     const count = Math.max(1, Math.min(400, Number(times) || 1))
-    add(Array.from({ length: count }, (): HandPass => ({ type: 'pick', role: letter, bore: 0 })))
+    const bore = second && bead.bores === 2 ? 1 : 0
+    add(Array.from({ length: count }, (): HandPass => ({ type: 'pick', role: letter, bore })))
   }
   const through = (h: Hole) => add([{ type: 'pass', hole: h }])
 
@@ -112,7 +116,7 @@ export function useStitchTools({ hand, choices, report, scene, dress, undo, redo
     if (bead >= placed) return through(ownHole(loose, placed, bead, otherWay))
     const drawn = lying && drawnAs(lying)
     if (!drawn || !eye || !lying) return
-    const where = at ?? middleOf(drawn, bead, eye)
+    const where = at ?? middleOf(drawn, bead, eye, second && scene?.beads[bead]?.bores === 2 ? 1 : 0)
     const { hole: h, gapMm } = holeClicked(drawn, { bead, at: where, otherWay }, eye, fromOf(lying))
     consider(h, gapMm)
   }
@@ -198,6 +202,9 @@ export function useStitchTools({ hand, choices, report, scene, dress, undo, redo
       case 'ArrowDown':
         setChosen((before) => Math.min((state?.proposals.length ?? 1) - 1, before + 1))
         return true
+      case ':':
+        setSecond((before) => !before)
+        return true
       case ' ':
         if (focus !== undefined) go(focus, eye, lying, event.shiftKey)
         return true
@@ -251,6 +258,7 @@ export function useStitchTools({ hand, choices, report, scene, dress, undo, redo
         why={hand.why}
         asked={asked}
         times={times}
+        second={second}
         chosen={chosen}
         onPointed={() => place.current?.focus()}
         onChoose={setChosen}
@@ -285,8 +293,8 @@ function strandMm(
 
 type Drawn = Scene & Lying
 
-function middleOf(drawn: Drawn, bead: number, eye: Eye): readonly [number, number] {
-  const [a, b] = mouthsOf(drawn, bead, boreOf(hole(bead)))
+function middleOf(drawn: Drawn, bead: number, eye: Eye, bore: 0 | 1 = 0): readonly [number, number] {
+  const [a, b] = mouthsOf(drawn, bead, bore)
   return eye.project([(a[0] + b[0]) / 2, (a[1] + b[1]) / 2, (a[2] + b[2]) / 2])
 }
 
