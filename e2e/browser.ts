@@ -19,6 +19,8 @@ export interface Visit {
   readonly shop: Shop
   /** A new person at a screen of their own, on the bench or at another place. */
   enter(name: string, at?: string): Promise<Page>
+  /** Somebody who is not signed in, at an address in full. */
+  stranger(address: string): Promise<Page>
   close(): Promise<void>
 }
 
@@ -28,17 +30,22 @@ export async function visit(
 ): Promise<Visit> {
   const shop = await openShop(through, env)
   const browser: Browser = await chromium.launch({ executablePath: process.env.TEST_CHROMIUM ?? '', args: switches })
+  const stranger = async (address: string) => {
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true })
+    const page = await context.newPage()
+    openPages.add(page)
+    page.setDefaultTimeout(240_000)
+    page.on('pageerror', (error) => {
+      throw error
+    })
+    await page.goto(address)
+    return page
+  }
   return {
     shop,
+    stranger,
     async enter(name, at) {
-      const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true })
-      const page = await context.newPage()
-      openPages.add(page)
-      page.setDefaultTimeout(240_000)
-      page.on('pageerror', (error) => {
-        throw error
-      })
-      await page.goto(shop.base)
+      const page = await stranger(shop.base)
       await page.getByLabel('Sign-in name').fill(name)
       await page.getByLabel('Password').fill(password)
       await page.getByRole('button', { name: 'Sign in' }).click()

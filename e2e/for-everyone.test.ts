@@ -16,6 +16,8 @@ test('no main screen has a serious fault for those who cannot see it or use a mo
     '/bench',
     '/patterns',
     '/patterns/1',
+    '/patterns/1?do=stitch',
+    '/patterns/1?do=paint',
     '/patterns/1/colours',
     '/patterns/1/written',
     '/stock',
@@ -28,6 +30,9 @@ test('no main screen has a serious fault for those who cannot see it or use a mo
     '/diary/classes/4',
     '/diary/orders',
     '/desk',
+    '/people',
+    '/account',
+    '/welcome#nobody',
   ]) {
     await page.goto(here.shop.base + place)
     await page.getByRole('heading', { level: 1 }).first().waitFor()

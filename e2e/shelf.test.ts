@@ -111,6 +111,10 @@ test('every screen keeps its width at 200 % text and on a tablet', async () => {
   const places = [
     '/patterns',
     '/patterns/1',
+    '/patterns/1?do=stitch',
+    '/patterns/1?do=paint',
+    '/people',
+    '/account',
     '/patterns/1/walk',
     '/patterns/1/sizes',
     '/patterns/1/versions',

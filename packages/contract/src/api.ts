@@ -39,7 +39,18 @@ import { order, saveOrder, sizedOrder, sizeOrder } from './orders'
 import { emptyBag, fillBag, loseBeads, packing, returnKit, swapLot } from './packing'
 import { patternFile } from './pattern-file'
 import { carrier, newPattern, pattern, patternSummary, saveDraft, saveVersion, versionText } from './patterns'
-import { me, person, signIn } from './people'
+import {
+  changePassword,
+  changePerson,
+  choosePassword,
+  me,
+  newPerson,
+  openLink,
+  passwordLink,
+  person,
+  signIn,
+  welcomed,
+} from './people'
 import type { Right } from './rights'
 import { newSample, samples } from './samples'
 import { acceptSubstitutes, shortagePlan } from './shortage-plan'
@@ -116,6 +127,49 @@ export const api = {
   'POST /api/people/:id/enable': {
     what: 'Let them sign in again',
     right: 'people.keep',
+    answer: z.object({ id: z.number() }),
+  },
+  'POST /api/people': {
+    what: 'Add somebody, who then chooses a password by a link',
+    right: 'people.keep',
+    body: newPerson,
+    answer: z.object({ id: z.number() }),
+  },
+  'PUT /api/people/:id': {
+    what: "Change somebody's name or roles; other roles end their sessions",
+    right: 'people.keep',
+    body: changePerson,
+    answer: z.object({ id: z.number() }),
+  },
+  'POST /api/people/:id/link': {
+    what: 'Make a one-time link with which they choose a password; the one before it is worth nothing then',
+    right: 'people.keep',
+    keyless: true,
+    answer: passwordLink,
+  },
+  'POST /api/welcome': {
+    what: 'Whose link this is',
+    right: 'open',
+    keyless: true,
+    body: openLink,
+    answer: welcomed,
+  },
+  'POST /api/welcome/password': {
+    what: 'Choose a password by a link, and sign in with it',
+    right: 'open',
+    keyless: true,
+    body: choosePassword,
+    answer: me,
+  },
+  'POST /api/me/password': {
+    what: 'Change your own password; you are signed out everywhere else',
+    right: 'signed-in',
+    body: changePassword,
+    answer: z.object({ id: z.number() }),
+  },
+  'POST /api/me/sign-out-elsewhere': {
+    what: 'End your sessions in every other browser',
+    right: 'signed-in',
     answer: z.object({ id: z.number() }),
   },
   'GET /api/patterns': { what: 'All patterns', right: 'patterns.read', answer: list(patternSummary) },

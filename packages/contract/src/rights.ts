@@ -24,5 +24,5 @@ export const rights = {
 
 export type Right = keyof typeof rights
 
-export const mayDo = (role: PersonRole, right: Right): boolean =>
-  (rights[right] as readonly PersonRole[]).includes(role)
+export const mayDo = (roles: readonly PersonRole[], right: Right): boolean =>
+  roles.some((role) => (rights[right] as readonly PersonRole[]).includes(role))

@@ -4,6 +4,7 @@ import compression from 'compression'
 import { csrfSync } from 'csrf-sync'
 import { sql } from 'drizzle-orm'
 import express, { type Express, type RequestHandler, Router } from 'express'
+import staticCompressed from 'express-static-gzip'
 import helmet from 'helmet'
 import type pg from 'pg'
 import type { Logger } from 'pino'
@@ -88,9 +89,11 @@ export function buildApp({ config, shop, pool, people, secret, log, changes }: P
 
   const { csrfSynchronisedProtection, generateToken } = csrfSync()
   app.use('/api', noStore, sessions(config, secret, pool, log), whoAsks(people), readBody)
-  // Signing in has no session to forge yet; the cookie is same-site and the body JSON.
+  // Whoever signs in, or comes by a link, has no session to forge yet; the cookie is same-site and the body JSON.
   app.use('/api', (request, response, next) =>
-    request.path === '/sign-in' ? next() : csrfSynchronisedProtection(request, response, next),
+    /^\/(sign-in|welcome(\/password)?)$/.test(request.path)
+      ? next()
+      : csrfSynchronisedProtection(request, response, next),
   )
 
   const health = Router()
@@ -127,7 +130,8 @@ export function buildApp({ config, shop, pool, people, secret, log, changes }: P
   app.use('/api', nothingHere)
 
   if (config.WEB_ROOT) {
-    app.use(express.static(config.WEB_ROOT, { index: false, immutable: true, maxAge: '1y' }))
+    const files = { enableBrotli: true, index: false, serveStatic: { immutable: true, maxAge: '1y' } }
+    app.use(staticCompressed(config.WEB_ROOT, files))
     app.get('/{*any}', (_, response) => {
       response.set('cache-control', 'no-cache').sendFile(path.join(config.WEB_ROOT, 'index.html'))
     })
@@ -153,7 +157,7 @@ const takesText = /^\/patterns(\/\d+\/draft)?$/
 
 const readBody: RequestHandler = (request, response, next) => {
   const caller: SignedIn | undefined = response.locals.caller
-  const mayWrite = caller && mayDo(caller.role, 'patterns.write')
+  const mayWrite = caller && mayDo(caller.roles, 'patterns.write')
   const read = !caller ? bodies.signIn : mayWrite && takesText.test(request.path) ? bodies.text : bodies.usual
   read(request, response, next)
 }

@@ -24,7 +24,7 @@ export interface SignedIn {
   readonly id: number
   readonly name: string
   readonly fullName: string
-  readonly role: PersonRole
+  readonly roles: readonly PersonRole[]
 }
 
 /** The person who asks, and what they ask for. */

@@ -1,6 +1,6 @@
 import { api, type Route } from '@tessellum/contract/api'
 import { rights } from '@tessellum/contract/rights'
-import { Caller, openShop, type Shop } from './shop'
+import { Caller, openShop, password, type Shop } from './shop'
 
 let shop: Shop
 const signedIn = new Map<string, Caller>()
@@ -87,7 +87,7 @@ describe('signing in', () => {
   test('a change without the page’s token is refused, and a session ends with its sign-out', async () => {
     const caller = await shop.as('bram')
     expect((await caller.ask('POST', '/patterns', { source: 'pattern X' }, { token: 'forged' })).status).toBe(403)
-    expect((await caller.ask('GET', '/me')).body).toMatchObject({ name: 'bram', role: 'designer' })
+    expect((await caller.ask('GET', '/me')).body).toMatchObject({ name: 'bram', roles: ['designer'] })
     const { cookie } = caller
     await caller.ask('POST', '/sign-out', {})
     caller.cookie = cookie
@@ -146,12 +146,12 @@ describe('sessions', () => {
 
   test('another role or another password ends them, and the only owner stays', async () => {
     const odile = await shop.as('odile')
-    await shop.pool.query(`update person set role = 'teacher' where name = 'odile'`)
+    await shop.pool.query(`update person set roles = array['teacher'] where name = 'odile'`)
     expect((await odile.ask('GET', '/batches')).status).toBe(401)
     const teaching = await shop.as('odile')
     expect((await teaching.ask('POST', '/lots/1/moves', {})).status).toBe(403)
     await shop.pool.query(
-      `update person set role = 'stockroom', password_hash = password_hash || '' where name = 'odile'`,
+      `update person set roles = array['stockroom'], password_hash = password_hash || '' where name = 'odile'`,
     )
     expect((await teaching.ask('GET', '/batches')).status).toBe(401)
     const isaura = await shop.as('isaura')
@@ -172,6 +172,32 @@ describe('sessions', () => {
     expect(await stream()).toContain('event: ended')
   })
 
+  test('a changed password, and signing out elsewhere, end every other session and keep this one', async () => {
+    const [here, there] = [await shop.as('bram'), await shop.as('bram')]
+    const next = 'a longer password for bram'
+    const streams = await Promise.all([told(here), told(there)])
+    const change = (current: string, given: string) => here.ask('POST', '/me/password', { current, password: given })
+    expect((await change('not it', next)).body).toMatchObject({ code: 'wrong-password', path: 'current' })
+    expect((await change(password, 'short')).body).toMatchObject({ path: 'password' })
+    expect((await change(password, next)).status).toBe(200)
+    expect((await here.ask('GET', '/me')).status).toBe(200)
+    expect((await there.ask('GET', '/me')).status).toBe(401)
+    expect((await new Caller(shop.base).signIn('bram')).status).toBe(401)
+    const elsewhere = new Caller(shop.base)
+    expect((await elsewhere.signIn('bram', next)).status).toBe(200)
+    expect((await here.ask('POST', '/me/sign-out-elsewhere')).status).toBe(200)
+    expect((await elsewhere.ask('GET', '/me')).status).toBe(401)
+    // Who was signed out is told; who has stayed hears of changes still, and the server goes on telling them.
+    expect(await streams[1]()).toContain('event: ended')
+    await here.ask('POST', '/sign-out', {})
+    expect(await streams[0]()).toMatch(/data: audit[\s\S]*event: ended/)
+    await shop.pool.query(
+      'update person set password_hash = (select password_hash from person where name = $1) where name = $2',
+      ['odile', 'bram'],
+    )
+    await shop.pool.query('delete from sign_in_limit')
+  })
+
   test('are known to another server of the same shop', async () => {
     const bram = await shop.as('bram')
     const other = await shop.beside()
@@ -179,6 +205,82 @@ describe('sessions', () => {
     there.cookie = bram.cookie
     expect((await there.ask('GET', '/me')).status).toBe(200)
     await other.end()
+  })
+})
+
+describe('people', () => {
+  const wanda = { name: 'Wanda.S', fullName: 'Wanda Sallow', roles: ['stockroom', 'teacher'] }
+  const open = (token: string) => new Caller(shop.base).ask('POST', '/welcome', { token })
+  const choose = (token: string, given: string) =>
+    new Caller(shop.base).ask('POST', '/welcome/password', { token, password: given })
+
+  test('somebody new chooses a password by a link that works once, and has the rights of all their roles', async () => {
+    const isaura = await shop.as('isaura')
+    const { body } = await isaura.ask('POST', '/people', wanda)
+    expect((await isaura.ask('POST', '/people', wanda)).body).toMatchObject({ code: 'name-taken', path: 'name' })
+    const listed = async () =>
+      (await isaura.ask('GET', '/people')).body.find((each: { id: number }) => each.id === body.id)
+    expect(await listed()).toMatchObject({ name: 'wanda.s', roles: wanda.roles, waiting: true })
+    // Nobody signs in as her before that, with whatever password.
+    expect((await new Caller(shop.base).signIn('wanda.s', 'nobody has this password')).status).toBe(401)
+
+    const link = async () => (await isaura.ask('POST', `/people/${body.id}/link`)).body.path.split('#')[1] as string
+    const [first, second] = [await link(), await link()]
+    expect((await open(first)).body.code).toBe('link-used')
+    expect((await open(second)).body).toEqual({ name: 'wanda.s', fullName: 'Wanda Sallow' })
+    expect((await choose(second, 'short')).body).toMatchObject({ path: 'password' })
+    const chosen = new Caller(shop.base)
+    const come = await chosen.ask('POST', '/welcome/password', { token: second, password: 'reeds by the lock' })
+    expect(come.body).toMatchObject({ name: 'wanda.s', roles: wanda.roles })
+    chosen.token = come.body.csrfToken
+    expect((await choose(second, 'another password')).body.code).toBe('link-used')
+    expect(await listed()).toMatchObject({ waiting: false, sessions: 1 })
+    // Packing is the stockroom's, classes are the teacher's, costs are neither's.
+    expect((await chosen.ask('POST', '/lots/1/moves', {})).status).toBe(400)
+    expect((await chosen.ask('POST', '/classes', {})).status).toBe(400)
+    expect((await chosen.ask('PUT', '/costs', {})).status).toBe(403)
+
+    // Other roles: out at once, and in again with those.
+    await isaura.ask('PUT', `/people/${body.id}`, { fullName: 'Wanda Sallow-Reed', roles: ['teacher'] })
+    expect((await chosen.ask('GET', '/me')).status).toBe(401)
+    await chosen.signIn('wanda.s', 'reeds by the lock')
+    expect((await chosen.ask('POST', '/lots/1/moves', {})).status).toBe(403)
+  })
+
+  test('of two who use one link at the same moment one gets in', async () => {
+    const isaura = await shop.as('isaura')
+    const { body } = await isaura.ask('POST', '/people', { ...wanda, name: 'twice' })
+    const token = (await isaura.ask('POST', `/people/${body.id}/link`)).body.path.split('#')[1] as string
+    const both = await Promise.all([choose(token, 'the first password'), choose(token, 'the second password')])
+    expect(both.map(({ status }) => status).sort()).toEqual([200, 410])
+  })
+
+  test('a link is over after its time, and when its person is disabled; no table has it in full', async () => {
+    const isaura = await shop.as('isaura')
+    const { body } = await isaura.ask('POST', '/people', { ...wanda, name: 'late' })
+    const link = async () => (await isaura.ask('POST', `/people/${body.id}/link`)).body.path.split('#')[1] as string
+    const token = await link()
+    const { rows } = await shop.pool.query('select to_jsonb(l)::text as row from person_link l')
+    expect(JSON.stringify(rows)).not.toContain(token)
+    await shop.pool.query(`update person_link set expires_at = now() - interval '1 minute'`)
+    expect((await open(token)).body.code).toBe('link-used')
+    const next = await link()
+    await isaura.ask('POST', `/people/${body.id}/disable`, {})
+    expect((await choose(next, 'a password of hers')).body.code).toBe('link-used')
+    expect((await isaura.ask('POST', `/people/${body.id}/link`)).body.code).toBe('disabled')
+  })
+
+  test('the last owner keeps the role; an owner who has not chosen a password yet is none to rely on', async () => {
+    const isaura = await shop.as('isaura')
+    const me = (await isaura.ask('GET', '/me')).body
+    const plain = { fullName: me.fullName, roles: ['designer'] }
+    await isaura.ask('POST', '/people', { name: 'heir', fullName: 'An Heir', roles: ['owner'] })
+    expect((await isaura.ask('PUT', `/people/${me.id}`, plain)).body.code).toBe('last-owner')
+    expect((await isaura.ask('PUT', `/people/${me.id}`, { ...plain, roles: ['owner', 'designer'] })).status).toBe(200)
+    expect((await isaura.ask('GET', '/me')).status).toBe(401)
+    const again = await shop.as('isaura')
+    expect((await again.ask('PUT', `/people/${me.id}`, { ...plain, roles: [] })).body).toMatchObject({ path: 'roles' })
+    await again.ask('PUT', `/people/${me.id}`, { ...plain, roles: ['owner'] })
   })
 })
 

@@ -7,6 +7,11 @@ import { SignInPage } from './people/sign-in'
 export const router = createBrowserRouter([
   { path: '/sign-in', element: <SignInPage />, errorElement: <Trouble /> },
   {
+    path: '/welcome',
+    errorElement: <Trouble />,
+    lazy: async () => ({ Component: (await import('./people/welcome-page')).WelcomePage }),
+  },
+  {
     element: <Frame />,
     errorElement: <Trouble />,
     hydrateFallbackElement: <></>,
@@ -90,6 +95,7 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('./kits/shortage-page')).ShortagePage }),
           },
           { path: 'people', lazy: async () => ({ Component: (await import('./people/people-page')).PeoplePage }) },
+          { path: 'account', lazy: async () => ({ Component: (await import('./people/account-page')).AccountPage }) },
           { path: 'audit', lazy: async () => ({ Component: (await import('./audit/audit-page')).AuditPage }) },
           {
             path: 'stand-ins',

@@ -6,6 +6,7 @@ import type { Database } from '../database/connect'
 import { describeError } from '../http/describe'
 import { hashPassword } from '../people/passwords'
 import { archivedAsFormat1, fromFormat1 } from './format-1'
+import { fromFormat2 } from './format-2'
 import { archived, archiveFormat, archiveVersion } from './tables'
 import { checksOf, digestOf, signatureOf } from './take'
 
@@ -14,7 +15,7 @@ export class BadArchive extends Error {}
 
 const manifest = z.object({
   format: z.literal(archiveFormat),
-  formatVersion: z.union([z.literal(1), z.literal(archiveVersion)]),
+  formatVersion: z.union([z.literal(1), z.literal(2), z.literal(archiveVersion)]),
   tables: z.record(z.string(), z.object({ rows: z.number(), digest: z.string() })),
   checks: z.object({ onHand: z.number(), reserved: z.number(), low: z.number() }),
 })
@@ -49,10 +50,16 @@ async function open(bytes: Uint8Array, key: string) {
   const signature = (await zip.file('signature.txt')?.async('string')) ?? ''
   const ours = key !== '' && signature === signatureOf(text ?? '', key)
   return {
-    tables: known.data.formatVersion === 1 ? fromFormat1(tables) : tables,
+    tables: asToday(known.data.formatVersion, tables),
     checks: known.data.checks,
     ours,
   }
+}
+
+/** The tables of an older format, as they are archived now. */
+function asToday(format: 1 | 2 | 3, tables: Map<string, Record<string, unknown>[]>) {
+  const then = format === 1 ? fromFormat1(tables) : tables
+  return format === 3 ? then : fromFormat2(then)
 }
 
 /**
@@ -103,7 +110,7 @@ export async function restoreArchive(
       await tx.execute(sql`alter table balance add constraint ${sql.identifier(name)} ${sql.raw(rule)}`)
     if (!ours)
       await tx.execute(
-        sql`update person set disabled_at = now() where id <> (select min(id) from person where role = 'owner') and disabled_at is null`,
+        sql`update person set disabled_at = now() where id <> (select min(id) from person where 'owner' = any(roles)) and disabled_at is null`,
       )
     const found = await checksOf(tx)
     if (JSON.stringify(found) !== JSON.stringify(checks))
@@ -116,8 +123,8 @@ export async function restoreArchive(
     throw new BadArchive(`Its tables do not fit together: ${describeError(error).message}.`)
   })
   if (ours) return undefined
-  const owner = (tables.get('person') as { id: number; role: string; full_name: string }[])
-    .filter(({ role }) => role === 'owner')
+  const owner = (tables.get('person') as { id: number; roles: string[]; full_name: string }[])
+    .filter(({ roles }) => roles.includes('owner'))
     .sort((a, b) => a.id - b.id)[0]
   return owner?.full_name ?? 'nobody'
 }

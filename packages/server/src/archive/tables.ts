@@ -38,7 +38,7 @@ export const leftOut: Readonly<Partial<Record<(typeof archived)[number], readonl
 }
 
 export const archiveFormat = 'tessellum shop'
-export const archiveVersion = 2
+export const archiveVersion = 3
 
 export interface Manifest {
   readonly format: typeof archiveFormat

@@ -6,7 +6,7 @@ import type { Database } from '../database/connect'
 import type { Revision } from '../database/revision'
 import type { deviceNews } from '../devices/news'
 import { mount, sent } from '../http/mount'
-import { whoseSession } from '../people/sessions'
+import { sessionStands } from '../people/sessions'
 import { HttpProblem } from '../problem'
 
 /** What plans are made from. */
@@ -23,7 +23,8 @@ export function changes(
   revision: Revision,
   log: Logger,
 ) {
-  const pages = new Map<Response, Request>()
+  /** Each with who asked for it, and what is to be done before it is told nothing more. */
+  const pages = new Map<Response, { readonly request: Request; readonly leave: () => void }>()
   let client: pg.Client | undefined
   let closed = false
   let again: NodeJS.Timeout | undefined
@@ -33,11 +34,20 @@ export function changes(
     for (const page of pages.keys()) page.write(`data: ${subject}\n\n`)
   }
 
-  /** Pages whose session has ended are told nothing more. */
-  const end = (what: string) => {
-    for (const [page, { sessionID, session }] of pages)
-      if (what === `session ${sessionID}` || what === `person ${session?.begun?.personId}`)
-        page.end('event: ended\ndata:\n\n')
+  const endPage = (page: Response) => {
+    pages.get(page)?.leave()
+    if (!page.writableEnded) page.end('event: ended\ndata:\n\n')
+  }
+  /** Where it cannot be found out, it goes on. */
+  const stands = (sessionID: string) => sessionStands(people, sessionID).catch(() => true)
+
+  /** Pages whose session has ended are told nothing more; one that a person has kept goes on. */
+  const end = async (what: string) => {
+    for (const [page, { request }] of [...pages]) {
+      const { sessionID, session } = request
+      if (what === `session ${sessionID}`) endPage(page)
+      else if (what === `person ${session?.begun?.personId}` && !(await stands(sessionID))) endPage(page)
+    }
   }
 
   async function listen(): Promise<void> {
@@ -52,7 +62,7 @@ export function changes(
     client = next
     next.on('error', retry)
     next.on('end', retry)
-    next.on('notification', ({ channel, payload = '' }) => (channel === 'ended' ? end(payload) : tell(payload)))
+    next.on('notification', ({ channel, payload = '' }) => (channel === 'ended' ? void end(payload) : tell(payload)))
     try {
       await next.connect()
       await next.query('listen changes; listen ended')
@@ -67,16 +77,16 @@ export function changes(
 
   const router = Router()
   mount(router, 'GET /api/changes', ({ query: { also }, request, response, caller }) => {
-    if (also.length > 0 && !mayDo(caller.role, 'batches.pack'))
+    if (also.length > 0 && !mayDo(caller.roles, 'batches.pack'))
       throw new HttpProblem(403, 'not-allowed', 'The devices at the packing bench are for those who pack.')
     response.set({ 'content-type': 'text/event-stream', 'cache-control': 'no-cache', connection: 'keep-alive' })
     response.flushHeaders()
     response.write(': open\n\n')
-    pages.set(response, request)
+    // Its other end may be gone at any time.
+    response.on('error', (error) => log.debug({ error: error.message }, 'a page was not told'))
     const beat = setInterval(async () => {
-      const still = await whoseSession(people, request.session).catch(() => true)
-      if (still) response.write(': still here\n\n')
-      else response.end('event: ended\ndata:\n\n')
+      if (!(await stands(request.sessionID))) endPage(response)
+      else if (!response.writableEnded) response.write(': still here\n\n')
     }, 25_000)
     const stops = also.map((topic) =>
       devices[topic]((news) => response.write(`event: ${topic}\ndata: ${JSON.stringify(news)}\n\n`)),
@@ -86,6 +96,7 @@ export function changes(
       clearInterval(beat)
       pages.delete(response)
     }
+    pages.set(response, { request, leave })
     response.on('close', leave)
     // The page may have gone while it was found out whose it is.
     if (response.closed) leave()
@@ -98,7 +109,10 @@ export function changes(
     async close() {
       closed = true
       clearTimeout(again)
-      for (const page of pages.keys()) page.end()
+      for (const [page, { leave }] of [...pages]) {
+        leave()
+        page.end()
+      }
       await client?.end().catch(() => undefined)
     },
   }

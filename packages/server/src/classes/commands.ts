@@ -146,7 +146,7 @@ export const closeTaught = (shop: Shop, id: number, caller: Caller) =>
 export const callOffClass = (shop: Shop, id: number, caller: Caller) =>
   once(shop, id, 'cancel class', caller, async (tx, actor) => {
     const { title, batchId } = await lockClass(tx, id)
-    const mayGiveBack = mayDo(caller.role, 'batches.reserve')
+    const mayGiveBack = mayDo(caller.roles, 'batches.reserve')
     const waits = batchId !== null && (await callOffBatch(tx, { batchId, ...actor }, mayGiveBack))
     await tx.update(classTable).set({ state: 'cancelled', overAt: new Date() }).where(eq(classTable.id, id))
     const waiting = waits ? '; its kits are still reserved' : ''

@@ -42,10 +42,10 @@ function place(name: string): number {
 }
 
 const people = [
-  { name: 'isaura', fullName: 'Isaura Quill', role: 'owner' },
-  { name: 'bram', fullName: 'Bram Teasel', role: 'designer' },
-  { name: 'odile', fullName: 'Odile Marrow', role: 'stockroom' },
-  { name: 'corin', fullName: 'Corin Vetch', role: 'teacher' },
+  { name: 'isaura', fullName: 'Isaura Quill', roles: ['owner'] },
+  { name: 'bram', fullName: 'Bram Teasel', roles: ['designer'] },
+  { name: 'odile', fullName: 'Odile Marrow', roles: ['stockroom'] },
+  { name: 'corin', fullName: 'Corin Vetch', roles: ['teacher'] },
 ] as const
 
 const day = 24 * 3600_000
@@ -63,7 +63,7 @@ export async function openDemoShop(db: Database, password: string, build: string
   await db.transaction(async (tx) => {
     const ids = await tx
       .insert(person)
-      .values(people.map((each) => ({ ...each, passwordHash })))
+      .values(people.map((each) => ({ ...each, roles: [...each.roles], passwordHash })))
       .returning({ id: person.id, name: person.name })
     const idOf = (name: string) => (ids.find((each) => each.name === name) as { id: number }).id
     const items = await stockShelf(tx, idOf('odile'))

@@ -96,7 +96,7 @@ function demandRight(right: Right | 'open' | 'signed-in', caller: SignedIn | und
     throw new HttpProblem(401, 'not-signed-in', 'You are not signed in.', {
       hint: 'Sign in and try again; nothing has been lost.',
     })
-  if (right !== 'signed-in' && !mayDo(caller.role, right)) {
+  if (right !== 'signed-in' && !mayDo(caller.roles, right)) {
     throw new HttpProblem(403, 'not-allowed', 'You do not have permission to do this.', {
       hint: `Ask the ${listed(rights[right])}.`,
     })

@@ -137,7 +137,7 @@ export const handOverOrder = (shop: Shop, id: number, caller: Caller) =>
 /** What is packed already goes back into its tubes with the batch. */
 export const callOffOrder = (shop: Shop, id: number, caller: Caller) =>
   once(shop, id, 'call off', caller, async (tx, { customer, batchId }, actor) => {
-    const mayGiveBack = mayDo(caller.role, 'batches.reserve')
+    const mayGiveBack = mayDo(caller.roles, 'batches.reserve')
     if (batchId !== null) await callOffBatch(tx, { batchId, ...actor }, mayGiveBack)
     await tx.update(customerOrder).set({ state: 'cancelled', overAt: new Date() }).where(eq(customerOrder.id, id))
     await logActivity(tx, caller.id, `called off the order for ${customer}`, page)

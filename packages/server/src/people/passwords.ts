@@ -15,8 +15,8 @@ const queue = new PQueue({ concurrency: 1 })
 const maxWaiting = 60
 
 /** @throws HttpProblem when too many wait already */
-export function passwordFits(stored: string | undefined, given: string): Promise<boolean> {
+export function passwordFits(stored: string | null | undefined, given: string): Promise<boolean> {
   if (queue.size >= maxWaiting)
     throw new HttpProblem(503, 'busy', 'Too many people are signing in at once.', { hint: 'Try again in a moment.' })
-  return queue.add(async () => (await verify(stored ?? (await nobody), given)) && stored !== undefined)
+  return queue.add(async () => (await verify(stored ?? (await nobody), given)) && stored != null)
 }

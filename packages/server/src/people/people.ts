@@ -1,6 +1,6 @@
 /** Who may sign in. */
-import type { Person } from '@tessellum/contract/people'
-import { and, asc, eq, isNull, ne, sql } from 'drizzle-orm'
+import type { ChangePerson, NewPerson, Person } from '@tessellum/contract/people'
+import { and, arrayContains, asc, eq, isNotNull, isNull, ne, sql } from 'drizzle-orm'
 import { logActivity } from '../audit/log'
 import type { Caller } from '../context'
 import type { Database, Session } from '../database/connect'
@@ -15,8 +15,9 @@ export async function listPeople(db: Database): Promise<Person[]> {
       id: person.id,
       name: person.name,
       fullName: person.fullName,
-      role: person.role,
+      roles: person.roles,
       disabledAt: person.disabledAt,
+      waiting: sql<boolean>`${person.passwordHash} is null`,
       sessions: open,
     })
     .from(person)
@@ -24,25 +25,65 @@ export async function listPeople(db: Database): Promise<Person[]> {
   return rows.map(({ disabledAt, ...row }) => ({ ...row, disabled: disabledAt !== null }))
 }
 
-async function lockPerson(tx: Session, id: number) {
+export async function lockPerson(tx: Session, id: number) {
   const [found] = await tx.select().from(person).where(eq(person.id, id)).for('update')
   if (!found) throw notFound('person')
   return found
 }
 
+/** @throws HttpProblem where nobody else could keep the people of the shop */
+async function demandOtherOwner(tx: Session, id: number, fullName: string): Promise<void> {
+  const others = await tx
+    .select({ id: person.id })
+    .from(person)
+    .where(
+      and(
+        arrayContains(person.roles, ['owner']),
+        isNull(person.disabledAt),
+        isNotNull(person.passwordHash),
+        ne(person.id, id),
+      ),
+    )
+    .for('update')
+  if (others.length === 0)
+    throw new HttpProblem(409, 'last-owner', `${fullName} is the only owner who can sign in.`, {
+      hint: 'Let another owner in first.',
+    })
+}
+
+/** They cannot sign in before they have chosen a password. */
+export const addPerson = (db: Database, given: NewPerson, caller: Caller): Promise<{ id: number }> =>
+  runOnce(db, caller, 'added a person', async (tx) => {
+    const [made] = await tx.insert(person).values(given).onConflictDoNothing().returning({ id: person.id })
+    if (!made)
+      throw new HttpProblem(409, 'name-taken', `Somebody signs in as "${given.name}" already.`, {
+        path: 'name',
+        hint: 'Choose another sign-in name.',
+      })
+    await logActivity(tx, caller.id, `added ${given.fullName} as ${given.roles.join(', ')}`)
+    return made
+  })
+
+/** Other roles end their sessions: they sign in again with what they may do now. */
+export const changePerson = (
+  db: Database,
+  id: number,
+  { fullName, roles }: ChangePerson,
+  caller: Caller,
+): Promise<{ id: number }> =>
+  runOnce(db, caller, `changed person ${id}`, async (tx) => {
+    const before = await lockPerson(tx, id)
+    if (before.roles.includes('owner') && !roles.includes('owner')) await demandOtherOwner(tx, id, before.fullName)
+    await tx.update(person).set({ fullName, roles }).where(eq(person.id, id))
+    await logActivity(tx, caller.id, `changed ${before.fullName}: ${fullName}, ${roles.join(', ')}`)
+    return { id }
+  })
+
 /** Ends their sessions and lets them in no more. The last owner stays. */
 export const disablePerson = (db: Database, id: number, caller: Caller): Promise<{ id: number }> =>
   runOnce(db, caller, `disabled person ${id}`, async (tx) => {
-    const { role, fullName } = await lockPerson(tx, id)
-    const others = await tx
-      .select({ id: person.id })
-      .from(person)
-      .where(and(eq(person.role, 'owner'), isNull(person.disabledAt), ne(person.id, id)))
-      .for('update')
-    if (role === 'owner' && others.length === 0)
-      throw new HttpProblem(409, 'last-owner', `${fullName} is the only owner who can sign in.`, {
-        hint: 'Let another owner in first.',
-      })
+    const { roles, fullName } = await lockPerson(tx, id)
+    if (roles.includes('owner')) await demandOtherOwner(tx, id, fullName)
     await tx.update(person).set({ disabledAt: new Date() }).where(eq(person.id, id))
     await logActivity(tx, caller.id, `disabled ${fullName}`)
     return { id }

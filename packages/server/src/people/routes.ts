@@ -1,4 +1,3 @@
-import { promisify } from 'node:util'
 import type { Me } from '@tessellum/contract/people'
 import { eq, sql } from 'drizzle-orm'
 import { type Request, Router } from 'express'
@@ -7,9 +6,11 @@ import type { Database } from '../database/connect'
 import { mount } from '../http/mount'
 import { HttpProblem } from '../problem'
 import { person } from '../schema/people'
+import { choosePassword, makeLink, whoseLink } from './links'
+import { changeOwnPassword, signOutElsewhere } from './own'
 import { passwordFits } from './passwords'
-import { disablePerson, enablePerson, listPeople } from './people'
-import { endSession } from './sessions'
+import { addPerson, changePerson, disablePerson, enablePerson, listPeople } from './people'
+import { beginSession, endSession, goOn } from './sessions'
 import type { signInLimit } from './sign-in-limit'
 
 export function peopleRoutes(
@@ -18,11 +19,11 @@ export function peopleRoutes(
   csrfToken: (request: Request) => string,
 ): Router {
   const router = Router()
-  const me = ({ id, name, fullName, role }: SignedIn, request: Request): Me => ({
+  const me = ({ id, name, fullName, roles }: SignedIn, request: Request): Me => ({
     id,
     name,
     fullName,
-    role,
+    roles: [...roles],
     csrfToken: csrfToken(request),
   })
 
@@ -41,10 +42,37 @@ export function peopleRoutes(
       throw new HttpProblem(403, 'disabled', 'You cannot sign in any more.', {
         hint: 'Ask the owner to let you in again.',
       })
-    // A new session id, so that one planted before the sign-in is worth nothing.
-    await promisify(request.session.regenerate.bind(request.session))()
-    request.session.begun = { personId: found.id, seal: found.seal, at: Date.now() }
+    await beginSession(request, found)
     return me(found, request)
+  })
+
+  mount(router, 'POST /api/welcome', async ({ body: { token }, request }) => {
+    await limit.count('link', request.ip ?? '')
+    const { name, fullName } = await whoseLink(db, token)
+    await limit.right('link', request.ip ?? '')
+    return { name, fullName }
+  })
+
+  mount(router, 'POST /api/welcome/password', async ({ body: { token, password }, request }) => {
+    await limit.count('link', request.ip ?? '')
+    const found = await choosePassword(db, token, password)
+    await limit.right('link', request.ip ?? '')
+    await beginSession(request, found)
+    return me(found, request)
+  })
+
+  mount(router, 'POST /api/me/password', async ({ body, caller, request }) => {
+    await limit.count(caller.name, request.ip ?? '')
+    const { id, seal } = await changeOwnPassword(db, caller, request.sessionID, body)
+    await limit.right(caller.name, request.ip ?? '')
+    goOn(request, seal)
+    return { id }
+  })
+
+  mount(router, 'POST /api/me/sign-out-elsewhere', async ({ caller, request }) => {
+    const { id, seal } = await signOutElsewhere(db, caller, request.sessionID)
+    goOn(request, seal)
+    return { id }
   })
 
   mount(router, 'GET /api/me', ({ caller, request }) => me(caller, request))
@@ -59,6 +87,9 @@ export function peopleRoutes(
   })
 
   mount(router, 'GET /api/people', () => listPeople(db))
+  mount(router, 'POST /api/people', ({ body, caller }) => addPerson(db, body, caller))
+  mount(router, 'PUT /api/people/:id', ({ params, body, caller }) => changePerson(db, params.id, body, caller))
+  mount(router, 'POST /api/people/:id/link', ({ params, caller }) => makeLink(db, params.id, caller.id))
   mount(router, 'POST /api/people/:id/disable', ({ params, caller }) => disablePerson(db, params.id, caller))
   mount(router, 'POST /api/people/:id/enable', ({ params, caller }) => enablePerson(db, params.id, caller))
 

@@ -1,16 +1,16 @@
 import { randomBytes } from 'node:crypto'
 import { promisify } from 'node:util'
 import connectPgSimple from 'connect-pg-simple'
-import { eq } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import type { Request, RequestHandler } from 'express'
 import session, { type SessionData } from 'express-session'
 import type pg from 'pg'
 import type { Logger } from 'pino'
 import type { Config } from '../config'
 import type { SignedIn } from '../context'
-import type { Database } from '../database/connect'
+import type { Database, Session } from '../database/connect'
 import { describeError } from '../http/describe'
-import { person } from '../schema/people'
+import { person, session as sessionTable } from '../schema/people'
 
 /** A session ends when nobody has asked anything for so long, and in any case so long after the sign-in. */
 const restMs = 12 * 3600_000
@@ -68,8 +68,14 @@ export async function whoseSession(db: Database, { begun }: Partial<SessionData>
   if (!begun || Date.now() - begun.at > wholeMs) return undefined
   const [found] = await db.select().from(person).where(eq(person.id, begun.personId))
   if (!found || found.disabledAt || found.seal !== begun.seal) return undefined
-  const { id, name, fullName, role } = found
-  return { id, name, fullName, role }
+  const { id, name, fullName, roles } = found
+  return { id, name, fullName, roles }
+}
+
+/** Whether a session is anybody's still, as the records have it now and not as it was when a request began. */
+export async function sessionStands(db: Database, sid: string): Promise<boolean> {
+  const [found] = await db.select({ sess: sessionTable.sess }).from(sessionTable).where(eq(sessionTable.sid, sid))
+  return (await whoseSession(db, (found?.sess ?? {}) as Partial<SessionData>)) !== undefined
 }
 
 /** Finds out who asks, before anything of the request is read. */
@@ -84,6 +90,31 @@ export const whoAsks =
     }
     next()
   }
+
+/** A new session id, so that one planted before somebody signs in is worth nothing. */
+export async function beginSession(
+  request: Request,
+  of: { readonly id: number; readonly seal: string },
+): Promise<void> {
+  await promisify(request.session.regenerate.bind(request.session))()
+  request.session.begun = { personId: of.id, seal: of.seal, at: Date.now() }
+}
+
+/**
+ * One session goes on with a person's new seal, where all their others end with the old one: in the transaction that gives the seal, so that nobody
+ * finds the session without it.
+ */
+export const keepSession = (tx: Session, sid: string, seal: string) =>
+  tx
+    .update(sessionTable)
+    .set({ sess: sql`jsonb_set(${sessionTable.sess}::jsonb, '{begun,seal}', to_jsonb(${seal}::text))::json` })
+    .where(eq(sessionTable.sid, sid))
+
+/** The same for the request that is being answered, which would write back what it has read. */
+export function goOn(request: Request, seal: string): void {
+  const { begun } = request.session
+  if (begun) request.session.begun = { ...begun, seal }
+}
 
 export const endSession = (request: Request): Promise<void> =>
   promisify<void>(request.session.destroy.bind(request.session))()

@@ -7,15 +7,30 @@ export const person = pgTable(
     id: integer().primaryKey().generatedAlwaysAsIdentity(),
     name: text().notNull().unique(),
     fullName: text('full_name').notNull(),
-    role: text().$type<'owner' | 'designer' | 'stockroom' | 'teacher'>().notNull(),
-    passwordHash: text('password_hash').notNull(),
+    roles: text().array().$type<('owner' | 'designer' | 'stockroom' | 'teacher')[]>().notNull(),
+    /** Null until they have chosen one. */
+    passwordHash: text('password_hash'),
     /** They may not sign in; what they did keeps their name. */
     disabledAt: timestamp('disabled_at', { withTimezone: true }),
     /** Carried by their sessions: another role, another password or being disabled gives another seal, and the sessions end. */
     seal: text().notNull().default(sql`gen_random_uuid()::text`),
   },
-  (table) => [check('person_role', sql`${table.role} in ('owner', 'designer', 'stockroom', 'teacher')`)],
+  (table) => [
+    check(
+      'person_roles',
+      sql`${table.roles} <@ array['owner', 'designer', 'stockroom', 'teacher'] and cardinality(${table.roles}) > 0`,
+    ),
+  ],
 )
+
+/** The one link by which somebody may choose a password now; only a digest of it is kept. In no archive. */
+export const personLink = pgTable('person_link', {
+  personId: integer('person_id')
+    .primaryKey()
+    .references(() => person.id),
+  tokenDigest: text('token_digest').notNull().unique(),
+  expiresAt: timestamp('expires_at', { withTimezone: true }).notNull(),
+})
 
 /** What all servers of the shop share and nobody else knows; in no archive. */
 export const shopSecret = pgTable('shop_secret', { name: text().primaryKey(), value: text().notNull() })

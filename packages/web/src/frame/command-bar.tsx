@@ -51,6 +51,7 @@ export function CommandBar({ open, close }: { open: boolean; close: () => void }
             { label: 'Stand-ins', what: 'action', to: '/stand-ins' },
           ]
         : []),
+      { label: 'Your account', what: 'action', to: '/account' },
       ...(mayKeepPeople ? [{ label: 'People', what: 'action', to: '/people' }] : []),
       ...(mayAudit ? [{ label: 'What was done', what: 'action', to: '/audit' }] : []),
       ...(patterns ?? []).map(({ id, title }) => ({ label: title, what: 'pattern', to: `/patterns/${id}` })),

@@ -26,10 +26,10 @@ export function Frame() {
     )
   }
   if (!me) return <Navigate to={`/sign-in?next=${encodeURIComponent(location.pathname + location.search)}`} replace />
-  return <AppShell name={me.fullName} role={me.role} />
+  return <AppShell name={me.fullName} roles={me.roles} />
 }
 
-function AppShell({ name, role }: { name: string; role: string }) {
+function AppShell({ name, roles }: { name: string; roles: readonly string[] }) {
   const client = useQueryClient()
   const navigate = useNavigate()
   const [finding, setFinding] = useState(false)
@@ -75,9 +75,9 @@ function AppShell({ name, role }: { name: string; role: string }) {
           <button type="button" className="plain" onClick={() => setFinding(true)}>
             Find <kbd aria-hidden="true">Ctrl K</kbd>
           </button>
-          <span className="who">
-            {name}, {role}
-          </span>
+          <NavLink className="who" to="/account" title="Your account">
+            {name}, {roles.join(', ')}
+          </NavLink>
           <button type="button" className="plain" onClick={leave}>
             Sign out
           </button>

@@ -67,7 +67,7 @@ function Design({ pattern }: { pattern: Pattern }) {
     () => ({ ...(size ? { size } : {}), beads: chosen.beads, counting: chosen.counting, options, settings }),
     [size, chosen, options, settings],
   )
-  const [askedMode, setMode] = useState<PieceMode>(params.get('do') === 'stitch' ? 'stitch' : 'look')
+  const [askedMode, setMode] = useState<PieceMode>(modeIn(params.get('do')))
   const mode = mayWrite ? askedMode : 'look'
   const write = useCallback((next: string) => ledger.current?.write(next), [])
   const [drawn, setDrawn] = useState(0)
@@ -298,5 +298,7 @@ function Design({ pattern }: { pattern: Pattern }) {
     </>
   )
 }
+
+const modeIn = (asked: string | null): PieceMode => (asked === 'stitch' || asked === 'paint' ? asked : 'look')
 
 const none: readonly never[] = []

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import type { Person } from '@tessellum/contract/people'
 import { Button, Table } from 'antd'
+import { useState } from 'react'
 import { AskFirst } from '../frame/ask-first'
 import { ErrorNotice } from '../frame/error-notice'
 import { Loading } from '../frame/loading'
@@ -9,12 +10,20 @@ import { Trouble } from '../frame/trouble'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import { LinkDialog } from './link-dialog'
+import { PersonForm } from './person-form'
 
-/** Who may sign in; the owner ends somebody's sessions, and lets them in again. */
+/** Who may sign in: the owner adds people, says what they may do, ends their sessions and lets them in again. */
 export function PeoplePage() {
   usePageTitle('People')
   const { data, error } = useQuery(read.people)
   const { data: me } = useQuery(read.me)
+  const [adding, setAdding] = useState(false)
+  const [editing, setEditing] = useState<Person>()
+  const [linked, setLinked] = useState<Person>()
+  /** Somebody new is given a link at once. */
+  const [added, setAdded] = useState<number>()
+  const forLink = linked ?? data?.find(({ id }) => id === added)
   const change = useIdempotentMutation(
     ({ id, what }: { id: number; what: 'disable' | 'enable' }) =>
       call(`POST /api/people/:id/${what}`, { params: { id } }),
@@ -24,7 +33,39 @@ export function PeoplePage() {
   if (!data) return <Loading what="Fetching the people" />
   return (
     <div className="page stack">
-      <h1>People</h1>
+      <div className="page-head">
+        <h1>People</h1>
+        <span className="spacer" />
+        <Button type="primary" onClick={() => setAdding(true)}>
+          Add somebody
+        </Button>
+      </div>
+      {adding && (
+        <PersonForm
+          close={() => setAdding(false)}
+          done={(id) => {
+            setAdding(false)
+            setAdded(id)
+          }}
+        />
+      )}
+      {editing && (
+        <PersonForm
+          key={editing.id}
+          person={editing}
+          close={() => setEditing(undefined)}
+          done={() => setEditing(undefined)}
+        />
+      )}
+      {forLink && (
+        <LinkDialog
+          person={forLink}
+          close={() => {
+            setLinked(undefined)
+            setAdded(undefined)
+          }}
+        />
+      )}
       <ErrorNotice error={change.refused} />
       <Table<Person>
         rowKey="id"
@@ -34,12 +75,14 @@ export function PeoplePage() {
         columns={[
           { title: 'Name', dataIndex: 'fullName', rowScope: 'row' },
           { title: 'Signs in as', dataIndex: 'name' },
-          { title: 'Role', dataIndex: 'role' },
+          { title: 'Roles', render: (_, { roles }) => roles.join(', ') },
           {
             title: 'Now',
-            render: (_, { disabled, sessions }) =>
+            render: (_, { disabled, waiting, sessions }) =>
               disabled ? (
                 <span className="state cancelled">disabled</span>
+              ) : waiting ? (
+                <span className="state short">no password yet</span>
               ) : sessions > 0 ? (
                 <span className="state ready">signed in{sessions > 1 ? ` in ${sessions} browsers` : ''}</span>
               ) : (
@@ -49,26 +92,46 @@ export function PeoplePage() {
           {
             title: '',
             align: 'right',
-            render: (_, { id, fullName, disabled }) => {
-              if (id === me?.id) return <span className="quiet">you</span>
+            render: (_, person) => {
+              const { id, fullName, disabled } = person
+              const edit = (
+                <Button onClick={() => setEditing(person)} aria-label={`Change ${fullName}`}>
+                  Change
+                </Button>
+              )
+              if (id === me?.id)
+                return (
+                  <div className="actions">
+                    <span className="quiet">you</span> {edit}
+                  </div>
+                )
               const busy = change.busy && change.doing?.id === id
               if (disabled)
                 return (
-                  <Button loading={busy} onClick={() => change.run({ id, what: 'enable' })}>
-                    Let in again
-                  </Button>
+                  <div className="actions">
+                    {edit}{' '}
+                    <Button loading={busy} onClick={() => change.run({ id, what: 'enable' })}>
+                      Let in again
+                    </Button>
+                  </div>
                 )
               return (
-                <AskFirst
-                  title={`Disable ${fullName}?`}
-                  follows="They are signed out everywhere at once, and cannot sign in until you let them in again. What they did keeps their name."
-                  ok={`Disable ${fullName}`}
-                  run={() => change.run({ id, what: 'disable' })}
-                >
-                  <Button danger loading={busy}>
-                    Disable
-                  </Button>
-                </AskFirst>
+                <div className="actions">
+                  {edit}{' '}
+                  <Button onClick={() => setLinked(person)} aria-label={`Link for ${fullName}`}>
+                    Link
+                  </Button>{' '}
+                  <AskFirst
+                    title={`Disable ${fullName}?`}
+                    follows="They are signed out everywhere at once, and cannot sign in until you let them in again. What they did keeps their name."
+                    ok={`Disable ${fullName}`}
+                    run={() => change.run({ id, what: 'disable' })}
+                  >
+                    <Button danger loading={busy}>
+                      Disable
+                    </Button>
+                  </AskFirst>
+                </div>
               )
             },
           },

@@ -49,6 +49,9 @@ export function SignInPage() {
         <Button type="primary" htmlType="submit" block loading={enter.isPending}>
           Sign in
         </Button>
+        <p className="quiet" style={{ marginTop: 16 }}>
+          Forgotten your password? The owner of the shop makes you a link to choose a new one.
+        </p>
       </Form>
     </div>
   )
