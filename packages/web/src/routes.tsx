@@ -1,11 +1,14 @@
 import { createBrowserRouter, redirect } from 'react-router'
 import { Frame } from './frame/frame'
 import { Trouble } from './frame/trouble'
-import { SignInPage } from './people/sign-in'
 
 /** Every address of the application; the heavy screens come only when they are opened. */
 export const router = createBrowserRouter([
-  { path: '/sign-in', element: <SignInPage />, errorElement: <Trouble /> },
+  {
+    path: '/sign-in',
+    errorElement: <Trouble />,
+    lazy: async () => ({ Component: (await import('./people/sign-in')).SignInPage }),
+  },
   {
     path: '/welcome',
     errorElement: <Trouble />,

@@ -1,6 +1,6 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query'
 import { Input, type InputRef, Modal } from 'antd'
-import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
+import { useDeferredValue, useMemo, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { useMay } from '../people/me'
 import { read } from '../shop/queries'
@@ -13,13 +13,13 @@ interface Found {
 }
 
 /** Finds patterns, items, batches and things to do by a few letters. Arrows choose, Enter goes. */
-export function CommandBar({ open, close }: { open: boolean; close: () => void }) {
+export function CommandBar({ close }: { close: () => void }) {
   const navigate = useNavigate()
   const [typed, setTyped] = useState('')
   const [at, setAt] = useState(0)
   const box = useRef<InputRef>(null)
   const mayPlan = useMay('batches.plan')
-  const { data: patterns } = useQuery({ ...read.patterns, enabled: open })
+  const { data: patterns } = useQuery(read.patterns)
   const mayTeach = useMay('classes.keep')
   const mayAudit = useMay('audit.read')
   const mayKeepPeople = useMay('people.keep')
@@ -28,9 +28,9 @@ export function CommandBar({ open, close }: { open: boolean; close: () => void }
   // The shelf may be long: the server looks along it.
   const { data: shelf } = useInfiniteQuery({
     ...read.shelf({ find, show: 'all', by: 'colour' }),
-    enabled: open && find.length > 1,
+    enabled: find.length > 1,
   })
-  const { data: batches } = useQuery({ ...read.batches, enabled: open })
+  const { data: batches } = useQuery(read.batches)
 
   const all = useMemo<Found[]>(
     () => [
@@ -70,19 +70,13 @@ export function CommandBar({ open, close }: { open: boolean; close: () => void }
     .concat(items)
     .slice(0, 9)
 
-  useEffect(() => {
-    if (open) {
-      setTyped('')
-      setAt(0)
-    }
-  }, [open])
   const go = (to: string) => {
     close()
     void navigate(to)
   }
   return (
     <Modal
-      open={open}
+      open
       onCancel={close}
       footer={null}
       closable={false}

@@ -1,16 +1,17 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { Suspense, useEffect, useState } from 'react'
+import { lazy, Suspense, useEffect, useState } from 'react'
 import { Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react-router'
 import { call } from '../shop/api'
 import { useChanges } from '../shop/changes'
 import { read } from '../shop/queries'
 import { Reach } from '../shop/reach'
-import { CommandBar } from './command-bar'
 import { Loading } from './loading'
 import { places } from './places'
 import { Trouble } from './trouble'
 import { Waiting } from './waiting'
 import { Mark } from './wordmark'
+
+const CommandBar = lazy(async () => ({ default: (await import('./command-bar')).CommandBar }))
 
 /** What stands round every page: the places, the command bar, who is here, and whether the shop can be reached. */
 export function Frame() {
@@ -90,7 +91,11 @@ function AppShell({ name, roles }: { name: string; roles: readonly string[] }) {
         </Suspense>
       </main>
       <Waiting />
-      <CommandBar open={finding} close={() => setFinding(false)} />
+      {finding && (
+        <Suspense>
+          <CommandBar close={() => setFinding(false)} />
+        </Suspense>
+      )}
     </div>
   )
 }
