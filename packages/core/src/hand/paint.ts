@@ -26,7 +26,7 @@ export interface NotPainted {
  */
 export function paint(source: string, choices: Choices, wanted: ReadonlyMap<number, string>): Painted | NotPainted {
   const before = evaluatePattern(source, choices)
-  const fault = before.report.diagnostics.find(({ severity }) => severity === 'error')
+  const fault = errorIn(before)
   if (fault) return { why: `Line ${fault.line} is at fault. Mend it first, then go on painting.` }
   const { work, letterOf, report } = before
   const doings = doingsOf(work)
@@ -69,8 +69,10 @@ export function paint(source: string, choices: Choices, wanted: ReadonlyMap<numb
     if (text === undefined) return cannot(number)
     edits.push({ from: line.from, to: line.to, insert: text })
   }
-  return checked(edited(source, edits), choices, before, wanted)
+  return checked(source, edited(source, edits), choices, before, wanted)
 }
+
+const errorIn = ({ report }: EvaluatedPattern) => report.diagnostics.find(({ severity }) => severity === 'error')
 
 const cannot = (line: number): NotPainted => ({
   why: `The list of line ${line} cannot be painted bead by bead. Change its letters in the text.`,
@@ -141,8 +143,9 @@ function machineBefore(source: string, choices: Choices, line: Line): StitchMach
   return soFar instanceof SoFar ? soFar.machine.copy() : soFar
 }
 
-/** Worked anew: every bead must lie where it lay, with the letter that it was to have, and every size must still come out. */
+/** Worked anew: every bead must lie where it lay, with the letter that it was to have, and every size that came out must still do so. */
 function checked(
+  source: string,
   text: string,
   choices: Choices,
   before: EvaluatedPattern,
@@ -154,7 +157,7 @@ function checked(
   const same =
     work.passes === was.passes &&
     Array.from({ length: was.passes }, (_, i) => i).every((i) => work.holeAt(i) === was.holeAt(i))
-  const fault = after.report.diagnostics.find(({ severity }) => severity === 'error')
+  const fault = errorIn(after)
   if (fault || !same)
     return {
       why: `Painted so, line ${fault?.line ?? 1} would no longer come out${fault ? `: ${fault.message}` : ': another line goes by these letters.'}`,
@@ -166,10 +169,8 @@ function checked(
     if (now !== then) beads++
   }
   for (const size of after.report.sizes) {
-    const other = evaluatePattern(text, { ...choices, size }).report.diagnostics.find(
-      ({ severity }) => severity === 'error',
-    )
-    if (other && !evaluatePattern(text, choices).report.diagnostics.includes(other))
+    const other = errorIn(evaluatePattern(text, { ...choices, size }))
+    if (other && !errorIn(evaluatePattern(source, { ...choices, size })))
       return { why: `In size ${size} this does not come out: line ${other.line}: ${other.message}` }
   }
   return { text, beads }

@@ -103,6 +103,7 @@ export class Stitching {
     const spelled = spell(this.soFar, passes)
     const found = recognise(this.soFar, passes)
     const done = found.find((each) => each.done && !each.restepped)
+    const after = spelled?.at(-1)?.machine ?? this.soFar.machine
     const lines = spelled?.map(({ line }) => line)
     const shorter =
       done && (!spelled || spelled.length > 1 || done.tokens <= (spelled[0]?.tokens ?? 0)) ? done : undefined
@@ -118,8 +119,8 @@ export class Stitching {
         found.filter(({ more }) => more > 0),
         passes,
       ),
-      crowded: this.crowdedBy(passes),
-      full: fullIn(spelled?.at(-1)?.machine ?? this.soFar.machine),
+      crowded: crowdedBy(passes, after),
+      full: fullIn(after),
     }
   }
 
@@ -233,22 +234,18 @@ export class Stitching {
     }
     return []
   }
+}
 
-  private crowdedBy(passes: readonly HandPass[]): Crowded[] {
-    const machine = this.machineAfter(passes)
-    if (!machine) return []
-    const { work } = machine
-    const seen = new Set<number>()
-    const found: Crowded[] = []
-    for (const pass of passes) {
-      if (pass.type === 'pick' || seen.has(pass.hole >> 1)) continue
-      seen.add(pass.hole >> 1)
-      const role = work.role(beadOf(pass.hole))
-      const [through, most] = [work.passesThrough(pass.hole), machine.roles.maxPassesOf(role)]
-      if (through > most) found.push({ letter: machine.roles.letterOf(role), passes: through, most })
-    }
-    return found
-  }
+/** Holes that the hand has passed more often than they take. */
+function crowdedBy(passes: readonly HandPass[], { work, roles }: StitchMachine): Crowded[] {
+  const seen = new Set<number>()
+  return passes.flatMap((pass) => {
+    if (pass.type === 'pick' || seen.has(pass.hole >> 1)) return []
+    seen.add(pass.hole >> 1)
+    const role = work.role(beadOf(pass.hole))
+    const [through, most] = [work.passesThrough(pass.hole), roles.maxPassesOf(role)]
+    return through > most ? [{ letter: roles.letterOf(role), passes: through, most }] : []
+  })
 }
 
 function fullIn(machine: StitchMachine): HandState['full'] {
