@@ -177,8 +177,10 @@ describe('what is proposed', () => {
   })
   test('where nothing can be stitched, it says why', () => {
     expect(Stitching.begin(`${begun}  ring 24A\n  finish\n`, {})).toEqual({
-      why: expect.stringContaining('new thread'),
+      why: expect.stringContaining('finished'),
+      mend: 'new thread',
     })
+    expect(Stitching.begin(`${begun}  ring 24A\n  finish\n  new thread\n`, {})).toBeInstanceOf(Stitching)
     expect(Stitching.begin(`${begun}  ring 24Q\n`, {})).toEqual({ why: expect.stringContaining('Line 7') })
   })
 })

@@ -26,6 +26,12 @@ export interface Tried {
   readonly machine: StitchMachine
 }
 
+/** Why nothing can be worked on there, and the line with which it could, where there is one. */
+export interface NoWork {
+  readonly why: string
+  readonly mend?: string
+}
+
 export class SoFar {
   private constructor(
     readonly machine: StitchMachine,
@@ -38,9 +44,8 @@ export class SoFar {
 
   /**
    * @param behind the last line that is worked, from 1; all of the text unless it is given. Within a repeat, the repeat is worked to its end.
-   * @returns why nothing can be worked on there, where that is so
    */
-  static of(source: string | Parsed, choices: Choices = {}, behind?: number): SoFar | { readonly why: string } {
+  static of(source: string | Parsed, choices: Choices = {}, behind?: number): SoFar | NoWork {
     const parsed = typeof source === 'string' ? parsePattern(source) : source
     const { evaluated, settled } = settledEvaluation(parsed, choices)
     const fault = evaluated.report.diagnostics.find(
@@ -49,8 +54,7 @@ export class SoFar {
     if (fault) return { why: `Line ${fault.line} is at fault. Mend it first, then go on stitching.` }
     const worked = workUpTo(parsed, choices, settled, behind)
     if (typeof worked === 'string') return { why: worked }
-    if (worked.machine.finished)
-      return { why: 'The thread has been finished off. Write "new thread" to go on, or begin a new part.' }
+    if (worked.machine.finished) return { why: 'The thread has been finished off.', mend: 'new thread' }
     return new SoFar(worked.machine, worked.last)
   }
 

@@ -14,7 +14,7 @@ import { wayTo } from '../stitch/travel'
 import { takenOut, withLines } from './edit-text'
 import { beginsWith, type HandPass, holesPassed, passesOf, samePass } from './hand-pass'
 import { type Recognised, recognise } from './recognise'
-import { SoFar, type Tried } from './so-far'
+import { type NoWork, SoFar, type Tried } from './so-far'
 import { spell } from './spell'
 
 export interface Proposal {
@@ -76,7 +76,7 @@ export class Stitching {
     private readonly soFar: SoFar,
   ) {}
 
-  static begin(source: string, choices: Choices): Stitching | { readonly why: string } {
+  static begin(source: string, choices: Choices): Stitching | NoWork {
     const parsed = parsePattern(source)
     const soFar = SoFar.of(parsed, choices)
     return soFar instanceof SoFar ? new Stitching(parsed, choices, soFar) : soFar

@@ -7,6 +7,7 @@ import type { HandPass } from '@tessellum/core/hand/hand-pass'
 import { mirrored } from '@tessellum/core/hand/mirror'
 import { type NotPainted, type Painted, paint } from '@tessellum/core/hand/paint'
 import { type RolledOut, rolledOut } from '@tessellum/core/hand/rolled-out'
+import type { NoWork } from '@tessellum/core/hand/so-far'
 import { type HandState, Stitching, type WayThere } from '@tessellum/core/hand/stitching'
 import type { Report } from '@tessellum/core/report/report'
 import { type MakerRow, makersTable } from '@tessellum/core/substitute/makers'
@@ -29,12 +30,7 @@ const tasks = {
     gradeOver(source, choices, name, values),
   makers: (source: string, choices: Choices, records: readonly Bead[]): MakerRow[] =>
     makersTable(source, choices, records),
-  stitch(
-    source: string,
-    choices: Choices,
-    passes: readonly HandPass[],
-    drawn: number,
-  ): HandState | { readonly why: string } {
+  stitch(source: string, choices: Choices, passes: readonly HandPass[], drawn: number): HandState | NoWork {
     const stitching = stitchingOn(source, choices)
     return stitching instanceof Stitching ? stitching.state(passes, drawn) : stitching
   },

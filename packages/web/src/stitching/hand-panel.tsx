@@ -20,6 +20,8 @@ interface HandPanelProps {
   readonly passes: readonly HandPass[]
   readonly state: HandState | undefined
   readonly why: string | undefined
+  readonly mend: string | undefined
+  readonly onMend: (line: string) => void
   readonly asked: Asked | undefined
   /** Figures typed before a letter: how many to pick up. */
   readonly times: string
@@ -43,6 +45,8 @@ export function HandPanel({
   passes,
   state,
   why,
+  mend,
+  onMend,
   asked,
   times,
   second,
@@ -76,6 +80,11 @@ export function HandPanel({
             </p>
           ))}
         </div>
+        {mend && (
+          <Button size="small" type="primary" onClick={() => onMend(mend)}>
+            Go on with a {mend}
+          </Button>
+        )}
         {asked && (
           <div className={styles.ask} role="alert">
             <span>{asked.words}</span>

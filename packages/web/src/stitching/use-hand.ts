@@ -1,5 +1,6 @@
 /** A hand's work on a pattern: every pass is written into the text at once, and undone with it. */
 import type { Choices } from '@tessellum/core/evaluate/evaluate-pattern'
+import { withLines } from '@tessellum/core/hand/edit-text'
 import type { HandPass } from '@tessellum/core/hand/hand-pass'
 import type { HandState, Proposal } from '@tessellum/core/hand/stitching'
 import { useCallback, useEffect, useRef, useState } from 'react'
@@ -18,12 +19,16 @@ export interface Hand extends AtWork {
   readonly state: HandState | undefined
   /** Why nothing can be stitched here, or why the last thing was not done. */
   readonly why: string | undefined
+  /** A line with which it would go on, where nothing can be stitched. */
+  readonly mend: string | undefined
   add(passes: readonly HandPass[]): void
   /** Takes back the last pass. */
   back(): void
   /** Is done with the line in hand. */
   end(): void
   take(proposal: Proposal): void
+  /** Writes a line behind the last. */
+  write(line: string): void
   /** The text has been typed in, or a step undone: what was in hand with that text is in hand again. */
   follow(text: string): void
 }
@@ -49,6 +54,7 @@ export function useHand(
     readonly drawn: number
     readonly state?: HandState
     readonly why?: string
+    readonly mend?: string | undefined
   }>()
   const remembered = useRef(new Map<string, AtWork>())
   const live = useRef(atWork)
@@ -76,9 +82,7 @@ export function useHand(
     if (!active || (told?.of === atWork && told.drawn === drawn)) return
     let gone = false
     evaluateClient.stitch(atWork.base, choices, atWork.passes, drawn).then(
-      (answer) =>
-        !gone &&
-        setTold('why' in answer ? { of: atWork, drawn, why: answer.why } : { of: atWork, drawn, state: answer }),
+      (answer) => !gone && setTold({ of: atWork, drawn, ...('why' in answer ? answer : { state: answer }) }),
       (error: unknown) => !gone && setTold({ of: atWork, drawn, why: sayError(error) }),
     )
     return () => {
@@ -130,6 +134,7 @@ export function useHand(
     follow,
     state,
     why: told?.of === atWork ? told.why : undefined,
+    mend: told?.of === atWork ? told.mend : undefined,
     add: (passes) => hold((before) => [...before, ...passes]),
     back: () => hold((before) => before.slice(0, -1)),
     end: () =>
@@ -139,6 +144,7 @@ export function useHand(
         const answer = await evaluateClient.stitch(base, choices, passes, drawn)
         if (!('why' in answer) && answer.ended) settle(answer.ended.text)
       }),
+    write: (line) => act(async () => settle(withLines(live.current.base, [line]))),
     take: (proposal) => act(async () => settle(proposal.text)),
   }
 }

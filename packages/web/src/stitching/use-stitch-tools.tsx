@@ -256,6 +256,8 @@ export function useStitchTools({ hand, choices, report, scene, dress, undo, redo
         passes={passes}
         state={state}
         why={hand.why}
+        mend={hand.mend}
+        onMend={hand.write}
         asked={asked}
         times={times}
         second={second}
