@@ -31,6 +31,8 @@ export interface LedgerHandle {
   addLines(lines: readonly string[], where?: 'cursor' | 'end'): void
   /** Makes the text another one, as one step that can be undone; what is the same in both stays as it is. */
   write(text: string): void
+  /** Selects from the line in hand to another, both whole. */
+  selectTo(line: number): void
   /** The lines that are selected, or the one that the cursor is in. */
   stretch(): { readonly first: number; readonly last: number }
   undo(): void
@@ -162,6 +164,15 @@ export function Ledger({ text, mayWrite, statements, old, faults, onEdit, onLine
         annotations: isolateHistory.of('full'),
         scrollIntoView: true,
       })
+    },
+    selectTo(line) {
+      const editor = view.current
+      if (!editor || line > editor.state.doc.lines) return
+      const { doc, selection } = editor.state
+      const [a, b] = [doc.lineAt(selection.main.anchor), doc.line(line)]
+      const [anchor, head] = a.number <= b.number ? [a.from, b.to] : [a.to, b.from]
+      editor.dispatch({ selection: { anchor, head }, scrollIntoView: true })
+      editor.focus()
     },
     stretch() {
       const state = view.current?.state

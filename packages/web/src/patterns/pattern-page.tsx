@@ -266,9 +266,11 @@ function Design({ pattern }: { pattern: Pattern }) {
           report={report}
           dress={dress}
           statement={lighting && !old && current ? atLine : undefined}
-          onBead={(statement) => {
+          onBead={(statement, further) => {
             const found = report?.statements[statement]
-            if (found) ledger.current?.goTo(found.line)
+            if (!found) return
+            if (further) ledger.current?.selectTo(found.line)
+            else ledger.current?.goTo(found.line)
           }}
           goTo={(at) => ledger.current?.goTo(at)}
           stop={formed.stop}

@@ -23,7 +23,8 @@ interface PiecePanelProps {
   readonly dress: Readonly<Record<string, Dress>>
   /** The line in hand, when its beads are to be picked out. */
   readonly statement: number | undefined
-  readonly onBead: (statement: number) => void
+  /** A bead was clicked, by the line that picked it up; with Shift, the lines from the last one to this are meant. */
+  readonly onBead: (statement: number, further: boolean) => void
   readonly goTo: (line: number) => void
   readonly stop: () => void
   /** As the shop has drawn it: it stands until the first form is there. */
@@ -80,9 +81,9 @@ export function PiecePanel({
       onThread={setThreadShown}
       looks={mode === 'look' ? lit?.looks : undefined}
       passes={mode === 'look' ? lit?.passes : undefined}
-      onBead={(statement, bead) => {
+      onBead={(statement, bead, further) => {
         setBead(bead)
-        onBead(statement)
+        onBead(statement, further)
       }}
       label={`${report?.pattern || 'The piece'} from the ${face}, ${shown.beads.length} beads`}
       {...hands}
@@ -135,6 +136,9 @@ export function PiecePanel({
         ) : (
           !why && <Loading what="Laying out the piece" />
         )}
+        {mode === 'look' && bead !== undefined && scene && report && (
+          <BeadCard bead={bead} scene={scene} report={report} goTo={goTo} close={() => setBead(undefined)} />
+        )}
         {settling && progress && (
           <div className="settling" role="status">
             <span>Settling</span>
@@ -159,9 +163,6 @@ export function PiecePanel({
         <p className="notice trouble" role="alert">
           {trouble}
         </p>
-      )}
-      {mode === 'look' && bead !== undefined && scene && report && (
-        <BeadCard bead={bead} scene={scene} report={report} goTo={goTo} close={() => setBead(undefined)} />
       )}
       {report && <Measures report={report} goTo={goTo} />}
     </section>

@@ -1,3 +1,4 @@
+import { CloseOutlined } from '@ant-design/icons'
 import type { Scene } from '@tessellum/core/drawing/scene'
 import type { Report } from '@tessellum/core/report/report'
 import { Button } from 'antd'
@@ -21,42 +22,27 @@ export function BeadCard({
   const lineOf = (statement: number) => report.statements[statement]
   const passed = scene.passes.filter((pass) => pass.bead === bead)
   const again = [...new Set(passed.filter(({ fresh }) => !fresh).map(({ statement }) => statement))]
-  const picked = lineOf(found.statement)
-  const most = report.crowding.find(({ role }) => role === found.role)
+  const line = (statement: number) => {
+    const found = lineOf(statement)
+    return (
+      found && (
+        <Button key={statement} type="link" size="small" onClick={() => goTo(found.line)}>
+          line {found.line}
+        </Button>
+      )
+    )
+  }
   return (
     <div className="bead-card" role="status">
       <div>
-        <strong>{found.role}</strong>, bead {bead + 1}
-        {picked && (
-          <>
-            , picked up in{' '}
-            <Button type="link" size="small" onClick={() => goTo(picked.line)}>
-              line {picked.line}
-            </Button>
-            <code>{picked.text}</code>
-          </>
-        )}
-      </div>
-      <div>
-        {again.length === 0 ? 'No later line goes through it.' : 'Passed again in '}
-        {again.map((statement) => {
-          const line = lineOf(statement)
-          return (
-            line && (
-              <Button key={statement} type="link" size="small" onClick={() => goTo(line.line)}>
-                line {line.line}
-              </Button>
-            )
-          )
-        })}
+        <strong>{found.role}</strong>, picked up in{line(found.statement)}
+        <code>{lineOf(found.statement)?.text}</code>
+        {again.length > 0 && <>, passed again in {again.map(line)}</>}
         <span className="quiet">
-          {passed.length} pass{passed.length === 1 ? '' : 'es'} in all
-          {most ? `; the fullest ${found.role} has ${most.passes}, and ${most.passes + most.room} go through` : ''}.
+          , {passed.length} pass{passed.length === 1 ? '' : 'es'} in all.
         </span>
       </div>
-      <Button size="small" onClick={close}>
-        Close
-      </Button>
+      <Button type="text" size="small" icon={<CloseOutlined />} aria-label="Close" onClick={close} />
     </div>
   )
 }

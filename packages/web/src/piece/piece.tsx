@@ -21,7 +21,8 @@ interface PieceProps {
   readonly passes?: readonly [number, number] | undefined
   /** The piece as it is when this line is done: a stone is not there before it is laid in. */
   readonly upTo?: number | undefined
-  readonly onBead?: (statement: number, bead: number) => void
+  /** @param further with Shift: from the bead before to this one */
+  readonly onBead?: (statement: number, bead: number, further: boolean) => void
   /** Takes clicks on beads instead, with where in the canvas they were. */
   readonly onTouch?:
     | ((bead: number, at: readonly [x: number, y: number], event: MouseEvent, eye: Eye, lying: Lying) => void)
@@ -174,7 +175,7 @@ export function Piece({
           if (bead === undefined || !stage) return
           if (onTouch) return onTouch(bead, [event.clientX - box.left, event.clientY - box.top], event, stage.eye, lain)
           const found = scene.beads[bead]?.statement
-          if (found !== undefined) told.current?.(found, bead)
+          if (found !== undefined) told.current?.(found, bead, event.shiftKey)
         }}
       />
       {drawnOver}

@@ -179,7 +179,8 @@ export function useStitchTools({ hand, choices, report, scene, dress, undo, redo
       done()
       return setTimes((before) => (before + key).slice(-3))
     }
-    if (key === 'Tab' && !event.shiftKey && proposal) {
+    // While something is asked, Tab goes to what can be answered.
+    if (key === 'Tab' && !event.shiftKey && proposal && !asked) {
       done()
       did()
       return hand.take(proposal)
