@@ -56,6 +56,8 @@ export function Ledger({ text, mayWrite, statements, old, faults, onEdit, onLine
   const view = useRef<EditorView>(undefined)
   const told = useRef({ onEdit, onLine })
   told.current = { onEdit, onLine }
+  /** Texts that were told to the page and have not come back from it yet. */
+  const onTheWay = useRef<string[]>([])
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: the editor is made once; later texts come by the effect below
   useEffect(() => {
@@ -89,7 +91,11 @@ export function Ledger({ text, mayWrite, statements, old, faults, onEdit, onLine
             tabindex: '0',
           }),
           EditorView.updateListener.of((update) => {
-            if (update.docChanged) told.current.onEdit(update.state.doc.toString())
+            if (update.docChanged) {
+              const now = update.state.doc.toString()
+              onTheWay.current.push(now)
+              told.current.onEdit(now)
+            }
             if (update.docChanged || update.selectionSet)
               told.current.onLine(update.state.doc.lineAt(update.state.selection.main.head).number)
           }),
@@ -110,6 +116,12 @@ export function Ledger({ text, mayWrite, statements, old, faults, onEdit, onLine
 
   useEffect(() => {
     const editor = view.current
+    // What comes back late is older than what has been typed or undone since.
+    const own = onTheWay.current.lastIndexOf(text)
+    if (own >= 0) {
+      onTheWay.current.splice(0, own + 1)
+      return
+    }
     if (editor && editor.state.doc.toString() !== text) {
       editor.dispatch({ changes: { from: 0, to: editor.state.doc.length, insert: text } })
     }

@@ -75,8 +75,6 @@ export function useHand(
     },
     [become],
   )
-  // A text that has come from elsewhere: another person's, say.
-  useEffect(() => follow(text), [text, follow])
 
   useEffect(() => {
     if (!active || (told?.of === atWork && told.drawn === drawn)) return
