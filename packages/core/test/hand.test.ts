@@ -175,6 +175,20 @@ describe('what is proposed', () => {
     expect(full['0:0']).toMatchObject({ letter: 'A' })
     expect(full['0:0']?.passes).toBeGreaterThanOrEqual(full['0:0']?.most ?? Number.POSITIVE_INFINITY)
   })
+  test('beads that are drawn of another text are not taken for its own; a stitch that only steps up otherwise changes none', () => {
+    const holesOf = (text: string) => {
+      const { work } = evaluatePattern(text)
+      return Int32Array.from({ length: work.passes }, (_, pass) => work.holeAt(pass))
+    }
+    const ring = `${begun}  ring 24A\n`
+    const on = (text: string, drawn: string) => (Stitching.begin(text, {}) as Stitching).state([], holesOf(drawn))
+    expect(on(`${ring}  round A\n`, ring)).toMatchObject({ drawnOtherwise: false })
+    expect(on(`${ring}  round A\n`, ring).undrawn).toHaveLength(25)
+    expect(on(`${begun}  ring 20A\n`, ring)).toMatchObject({ drawnOtherwise: true })
+    expect(on(ring, `${ring}  round A\n`)).toMatchObject({ drawnOtherwise: true })
+    const net = `${ring}  round 3C into every 4th bead\n`
+    expect(on(`${net}  round 3C into middles\n`, net)).toMatchObject({ drawnOtherwise: false })
+  })
   test('where nothing can be stitched, it says why', () => {
     expect(Stitching.begin(`${begun}  ring 24A\n  finish\n`, {})).toEqual({
       why: expect.stringContaining('finished'),

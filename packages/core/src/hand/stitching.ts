@@ -11,6 +11,7 @@ import { beadOf, type Hole, hole } from '../stitch/hole'
 import { runsOf } from '../stitch/runs'
 import type { StitchMachine } from '../stitch/stitch-machine'
 import { wayTo } from '../stitch/travel'
+import type { Work } from '../stitch/work'
 import { takenOut, withLines } from './edit-text'
 import { beginsWith, type HandPass, holesPassed, passesOf, samePass } from './hand-pass'
 import { type Recognised, recognise } from './recognise'
@@ -45,6 +46,8 @@ export interface HandState {
   readonly beads: number
   /** What of the text's own passes is not drawn yet. */
   readonly undrawn: readonly HandPass[]
+  /** What is drawn is of another text: its beads are not the beads of this one. */
+  readonly drawnOtherwise: boolean
   /** Where the needle has come out; undefined before anything is on it. */
   readonly needle: Hole | undefined
   /** What the hand has done, in lines that do just that; undefined where it cannot be said. */
@@ -82,16 +85,21 @@ export class Stitching {
     return soFar instanceof SoFar ? new Stitching(parsed, choices, soFar) : soFar
   }
 
-  /** @param drawn so many of the text's passes are drawn already */
-  state(passes: readonly HandPass[], drawn = Number.POSITIVE_INFINITY): HandState {
+  /** @param drawn the holes of the passes that are drawn, in order; all of the text's unless they are given */
+  state(passes: readonly HandPass[], drawn?: Int32Array): HandState {
     const { source } = this.parsed
     const { work, roles } = this.soFar.machine
     const beads = work.beads
-    const undrawn = passesOf(work, Math.min(drawn, work.passes), work.passes, roles.letterOf)
+    const alike = drawn ? sameAsDrawn(work, drawn) : work.passes
+    const undrawn = passesOf(work, alike, work.passes, roles.letterOf)
+    // Where a line has only stepped up to another bead, every bead is still the one that is drawn.
+    const drawnOtherwise =
+      drawn !== undefined && alike < drawn.length && beadsIn(drawn) > beadsIn(drawn.subarray(0, alike))
     if (passes.length === 0)
       return {
         beads,
         undrawn,
+        drawnOtherwise,
         needle: work.needle,
         lines: [],
         text: source,
@@ -111,6 +119,7 @@ export class Stitching {
     return {
       beads,
       undrawn,
+      drawnOtherwise,
       needle: holesPassed(passes, beads).at(-1),
       lines,
       text: lines ? withLines(source, lines) : source,
@@ -247,6 +256,16 @@ function crowdedBy(passes: readonly HandPass[], { work, roles }: StitchMachine):
     return through > most ? [{ letter: roles.letterOf(role), passes: through, most }] : []
   })
 }
+
+/** How many of the first passes of a work are those that are drawn. */
+export function sameAsDrawn(work: Work, drawn: Int32Array): number {
+  const most = Math.min(work.passes, drawn.length)
+  let alike = 0
+  while (alike < most && work.holeAt(alike) === drawn[alike]) alike++
+  return alike
+}
+
+const beadsIn = (drawn: Int32Array): number => drawn.reduce((most, h) => Math.max(most, beadOf(h) + 1), 0)
 
 function fullIn(machine: StitchMachine): HandState['full'] {
   const { work, roles } = machine

@@ -8,7 +8,7 @@ import { mirrored } from '@tessellum/core/hand/mirror'
 import { type NotPainted, type Painted, paint } from '@tessellum/core/hand/paint'
 import { type RolledOut, rolledOut } from '@tessellum/core/hand/rolled-out'
 import type { NoWork } from '@tessellum/core/hand/so-far'
-import { type HandState, Stitching, type WayThere } from '@tessellum/core/hand/stitching'
+import { type HandState, Stitching, sameAsDrawn, type WayThere } from '@tessellum/core/hand/stitching'
 import type { Report } from '@tessellum/core/report/report'
 import { type MakerRow, makersTable } from '@tessellum/core/substitute/makers'
 import { type Candidate, type Question, type Substitute, substitutesFor } from '@tessellum/core/substitute/substitutes'
@@ -30,7 +30,7 @@ const tasks = {
     gradeOver(source, choices, name, values),
   makers: (source: string, choices: Choices, records: readonly Bead[]): MakerRow[] =>
     makersTable(source, choices, records),
-  stitch(source: string, choices: Choices, passes: readonly HandPass[], drawn: number): HandState | NoWork {
+  stitch(source: string, choices: Choices, passes: readonly HandPass[], drawn: Int32Array): HandState | NoWork {
     const stitching = stitchingOn(source, choices)
     return stitching instanceof Stitching ? stitching.state(passes, drawn) : stitching
   },
@@ -46,8 +46,11 @@ const tasks = {
     bead: number,
     brush: Brush,
     letter: string,
+    drawn?: Int32Array,
   ): (Painted & { readonly round: number }) | NotPainted {
     const { work } = evaluatePattern(source, choices)
+    if (drawn && (drawn.length !== work.passes || sameAsDrawn(work, drawn) < work.passes))
+      return { why: 'The piece is being laid out anew. Paint again when it is there.' }
     const at = brushed(work, bead, brush)
     const painted = paint(source, choices, new Map(at.map((each) => [each, letter])))
     return 'why' in painted ? painted : { ...painted, round: brushed(work, bead, { type: 'round' }).length }

@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import type { Pattern } from '@tessellum/contract/patterns'
+import type { Scene } from '@tessellum/core/drawing/scene'
 import { usualThreadSettings } from '@tessellum/core/thread/settings'
 import { sentenceFor } from '@tessellum/core/writing/english/sentences'
 import { sayCounts } from '@tessellum/core/writing/language'
@@ -70,17 +71,17 @@ function Design({ pattern }: { pattern: Pattern }) {
   const [askedMode, setMode] = useState<PieceMode>(modeIn(params.get('do')))
   const mode = mayWrite ? askedMode : 'look'
   const write = useCallback((next: string) => ledger.current?.write(next), [])
-  const [drawn, setDrawn] = useState(0)
+  const [drawn, setDrawn] = useState<{ readonly scene: Scene | undefined; readonly holes: Int32Array }>(nothingDrawn)
   const [said, setSaid] = useState<string>()
-  const hand = useHand(draft.text, choices, write, drawn, mode === 'stitch')
+  const hand = useHand(draft.text, choices, write, drawn.holes, mode === 'stitch')
   const inHand = mode === 'stitch' && hand.passes.length > 0
   const { now, lastGood, trouble } = useEvaluated(text, choices)
   const sound = now?.sound ?? false
   // A text at fault keeps the last good piece; without one, what can be made of it is shown.
   // While a line is in hand the piece is what it was before it: what is on the needle is drawn over it.
   const formed = useFormed(inHand ? hand.base : now && (sound || !lastGood) ? text : undefined, choices)
-  const passesDrawn = formed.scene?.passes.length ?? 0
-  if (passesDrawn !== drawn) setDrawn(passesDrawn)
+  const { scene } = formed
+  if (scene !== drawn.scene) setDrawn({ scene, holes: Int32Array.from(scene?.passes ?? [], ({ hole }) => hole) })
   const shown = sound ? now : (lastGood ?? now)
   const old = now !== undefined && !sound && lastGood !== undefined
   // Measured on its form, once that is there; of the last good text while this one is at fault.
@@ -127,7 +128,15 @@ function Design({ pattern }: { pattern: Pattern }) {
     redo: () => ledger.current?.redo(),
     leave: () => setMode('look'),
   })
-  const painting = usePaintTools({ text: draft.text, choices, report, dress, write, active: mode === 'paint' })
+  const painting = usePaintTools({
+    text: draft.text,
+    choices,
+    report,
+    dress,
+    write,
+    drawn: drawn.holes,
+    active: mode === 'paint',
+  })
   return (
     <>
       <PatternNav
@@ -302,5 +311,7 @@ function Design({ pattern }: { pattern: Pattern }) {
 }
 
 const modeIn = (asked: string | null): PieceMode => (asked === 'stitch' || asked === 'paint' ? asked : 'look')
+
+const nothingDrawn = { scene: undefined, holes: new Int32Array(0) }
 
 const none: readonly never[] = []

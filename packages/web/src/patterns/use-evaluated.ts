@@ -35,7 +35,7 @@ class EvaluateClient {
       'This pattern takes too long to evaluate. Make it smaller, or in parts.',
     )
 
-  stitch = (source: string, choices: Choices, passes: readonly HandPass[], drawn: number) =>
+  stitch = (source: string, choices: Choices, passes: readonly HandPass[], drawn: Int32Array) =>
     this.ask(async (evaluateClient) => evaluateClient.stitch(source, choices, passes, drawn), tooLongToStitch)
 
   wayThere = (source: string, choices: Choices, passes: readonly HandPass[], bead: number) =>
@@ -47,8 +47,11 @@ class EvaluateClient {
   mirrored = (source: string, choices: Choices, first: number, last: number) =>
     this.ask(async (evaluateClient) => evaluateClient.mirrored(source, choices, first, last), tooLongToStitch)
 
-  paint = (source: string, choices: Choices, bead: number, brush: Brush, letter: string) =>
-    this.ask(async (evaluateClient) => evaluateClient.paint(source, choices, bead, brush, letter), tooLongToStitch)
+  paint = (source: string, choices: Choices, bead: number, brush: Brush, letter: string, drawn?: Int32Array) =>
+    this.ask(
+      async (evaluateClient) => evaluateClient.paint(source, choices, bead, brush, letter, drawn),
+      tooLongToStitch,
+    )
 
   substitutes = (question: Question): Promise<Substitute[]> =>
     this.ask(

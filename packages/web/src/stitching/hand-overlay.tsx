@@ -5,7 +5,7 @@ import { useMemo } from 'react'
 import type { Dress, Eye } from '../piece/stage-kind'
 import type { Lying } from '../piece/use-formed'
 import { type HandLaid, layHand } from './hand-layout'
-import { lastExit, mouthsOf } from './pointing'
+import { lastExit, middleOf, mouthsOf } from './pointing'
 import styles from './stitching.module.css'
 
 interface HandOverlayProps {
@@ -69,9 +69,7 @@ export function HandOverlay({
 
   function placeOf(bead: number): readonly [number, number] | undefined {
     if (bead >= beads) return own.beads.find((each) => each.bead === bead)?.at
-    if (!drawn || !eye) return undefined
-    const [a, b] = mouthsOf(drawn, bead, 0)
-    return eye.project([(a[0] + b[0]) / 2, (a[1] + b[1]) / 2, (a[2] + b[2]) / 2])
+    return drawn && eye && middleOf(drawn, bead, eye)
   }
 
   return (

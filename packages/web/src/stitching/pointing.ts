@@ -21,6 +21,12 @@ export function mouthsOf({ beads, poses }: Drawn, bead: number, bore: 0 | 1): re
   return [end(-lengthMm / 2), end(lengthMm / 2)]
 }
 
+/** Where the middle of a bead's bore is seen. */
+export function middleOf(drawn: Drawn, bead: number, eye: Eye, bore: 0 | 1 = 0): readonly [x: number, y: number] {
+  const [a, b] = mouthsOf(drawn, bead, bore)
+  return eye.project([(a[0] + b[0]) / 2, (a[1] + b[1]) / 2, (a[2] + b[2]) / 2])
+}
+
 /** Where the needle comes out of a hole. */
 export const exitPoint = (drawn: Drawn, h: Hole): Point => mouthsOf(drawn, beadOf(h), boreOf(h))[wayOf(h) === 1 ? 1 : 0]
 
@@ -62,11 +68,8 @@ export function holeClicked(
 function boreClicked(drawn: Drawn, bead: number, [x, y]: Click['at'], eye: Eye): 0 | 1 {
   if (drawn.beads[bead]?.bores !== 2) return 0
   const off = (bore: 0 | 1) => {
-    const [[ax, ay], [bx, by]] = mouthsOf(drawn, bead, bore).map((point) => eye.project(point)) as [
-      readonly [number, number],
-      readonly [number, number],
-    ]
-    return Math.hypot((ax + bx) / 2 - x, (ay + by) / 2 - y)
+    const [mx, my] = middleOf(drawn, bead, eye, bore)
+    return Math.hypot(mx - x, my - y)
   }
   return off(1) < off(0) ? 1 : 0
 }

@@ -38,20 +38,20 @@ const maxRemembered = 500
 
 /**
  * @param write makes the text another one, as one step that can be undone
- * @param drawn so many passes of the text are drawn already
+ * @param drawn the holes of the passes that are drawn
  * @param active nothing is worked out while nobody stitches
  */
 export function useHand(
   text: string,
   choices: Choices,
   write: (text: string) => void,
-  drawn: number,
+  drawn: Int32Array,
   active: boolean,
 ): Hand {
   const [atWork, setAtWork] = useState<AtWork>({ text, base: text, passes: [] })
   const [told, setTold] = useState<{
     readonly of: AtWork
-    readonly drawn: number
+    readonly drawn: Int32Array
     readonly state?: HandState
     readonly why?: string
     readonly mend?: string | undefined

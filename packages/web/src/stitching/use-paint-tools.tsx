@@ -14,6 +14,7 @@ import { LetterButtons } from './hand-panel'
 import styles from './stitching.module.css'
 
 export interface PaintTools {
+  /** A bead of the piece as it is drawn. */
   readonly onTouch: (bead: number) => void
   readonly panel: ReactNode
 }
@@ -24,6 +25,8 @@ interface Options {
   readonly report: Report | undefined
   readonly dress: Readonly<Record<string, Dress>>
   readonly write: (text: string) => void
+  /** The holes of the passes that are drawn. */
+  readonly drawn: Int32Array
   readonly active: boolean
 }
 
@@ -34,7 +37,7 @@ const brushes = [
   { value: 'column', label: 'Straight up the piece' },
 ] as const
 
-export function usePaintTools({ text, choices, report, dress, write, active }: Options): PaintTools {
+export function usePaintTools({ text, choices, report, dress, write, drawn, active }: Options): PaintTools {
   const [letter, setLetter] = useState('')
   const [kind, setKind] = useState<Brush['type']>('bead')
   const [n, setN] = useState(4)
@@ -54,9 +57,9 @@ export function usePaintTools({ text, choices, report, dress, write, active }: O
       gone = true
     }
   }, [active, text, choices])
-  const onTouch = (bead: number) => {
+  const paint = (bead: number, seen?: Int32Array) => {
     const brush: Brush = kind === 'every' ? { type: 'every', n, mirrored } : { type: kind }
-    evaluateClient.paint(text, choices, bead, brush, inHand).then(
+    evaluateClient.paint(text, choices, bead, brush, inHand, seen).then(
       (painted) => {
         if ('why' in painted) return setTold({ words: painted.why, wrong: true })
         setTold({
@@ -71,7 +74,7 @@ export function usePaintTools({ text, choices, report, dress, write, active }: O
     )
   }
   return {
-    onTouch,
+    onTouch: (bead) => paint(bead, drawn),
     panel: (
       <section className="tray sheet" aria-label="Painting">
         <div className="panel-head">
@@ -117,7 +120,7 @@ export function usePaintTools({ text, choices, report, dress, write, active }: O
               <span className="quiet">Click a bead of the piece, or of the flat drawing below.</span>
             )}
           </div>
-          {flat && <FlatMap flat={flat} dress={dress} onBead={onTouch} />}
+          {flat && <FlatMap flat={flat} dress={dress} onBead={(bead) => paint(bead)} />}
         </div>
       </section>
     ),

@@ -11,7 +11,7 @@ import type { Dress, Eye } from '../piece/stage-kind'
 import type { Lying } from '../piece/use-formed'
 import { HandOverlay } from './hand-overlay'
 import { type Asked, HandPanel, tooFull } from './hand-panel'
-import { holeClicked, lastExit, mouthsOf, ownHole } from './pointing'
+import { holeClicked, lastExit, middleOf, ownHole } from './pointing'
 import type { Hand } from './use-hand'
 
 export interface StitchTools {
@@ -113,6 +113,8 @@ export function useStitchTools({ hand, choices, report, scene, dress, undo, redo
     otherWay: boolean,
     at?: readonly [number, number],
   ) => {
+    if (state?.drawnOtherwise)
+      return setAsked({ words: 'The piece is being laid out anew. Go on when it is there.', ways: [] })
     if (bead >= placed) return through(ownHole(loose, placed, bead, otherWay))
     const drawn = lying && drawnAs(lying)
     if (!drawn || !eye || !lying) return
@@ -295,11 +297,6 @@ function strandMm(
 }
 
 type Drawn = Scene & Lying
-
-function middleOf(drawn: Drawn, bead: number, eye: Eye, bore: 0 | 1 = 0): readonly [number, number] {
-  const [a, b] = mouthsOf(drawn, bead, bore)
-  return eye.project([(a[0] + b[0]) / 2, (a[1] + b[1]) / 2, (a[2] + b[2]) / 2])
-}
 
 /** The nearest bead that is seen in a direction: what lies to the side counts as twice as far. */
 function nearestTowards(

@@ -2,7 +2,7 @@
 import { fitStand } from '../../sizing/stand'
 import { namesOf } from '../place-names'
 import { periodOf, shortRun } from '../shorten'
-import { type Guess, type Hand, isOwn } from './guess'
+import { type Guess, type Hand, isOwn, itemOf } from './guess'
 
 /** `string 12A`, `ring (3A B) x 9`; of one turn of a ring round a stone, the ring that fits it. */
 export const strungGuess: Guess = function* (hand, machine) {
@@ -65,9 +65,8 @@ export function runsOfPicks({ passes }: Pick<Hand, 'passes'>): string[][] {
   const runs: string[][] = []
   for (const [i, pass] of passes.entries()) {
     if (pass.type !== 'pick') continue
-    const item = pass.bore === 1 ? `${pass.role}:2` : pass.role
-    if (passes[i - 1]?.type === 'pick') runs.at(-1)?.push(item)
-    else runs.push([item])
+    if (passes[i - 1]?.type === 'pick') runs.at(-1)?.push(itemOf(pass))
+    else runs.push([itemOf(pass)])
   }
   return runs
 }
