@@ -1,6 +1,6 @@
 /** Stitched by hand: a bezel, a right-angle band and a flower by pointing alone, and one by the keyboard alone. */
 import type { Locator, Page } from 'playwright-core'
-import { reads, type Visit, visit } from './browser'
+import { choose, reads, type Visit, visit } from './browser'
 
 let here: Visit
 let page: Page
@@ -33,6 +33,31 @@ async function begin(what: string): Promise<void> {
   await page.getByText('Thread, measured').waitFor()
 }
 
+/** Opens a text as a pattern of its own, and takes it in hand. */
+async function open(
+  lines: readonly string[],
+  hand: 'Stitch' | 'Paint',
+  beads = ['A cylinder 11/0', 'B cylinder 11/0'],
+): Promise<void> {
+  const text = ['pattern Tried', ...beads.map((bead) => `bead ${bead}`), 'part tried', ...lines].join('\n')
+  await page.goto(`${here.shop.base}/patterns`)
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'tried.tess', mimeType: 'text/plain', buffer: Buffer.from(`${text}\n`) })
+  await page.getByRole('button', { name: 'Keep it as a new pattern' }).click()
+  await page.getByText('Thread, measured').waitFor()
+  await handsTo(hand)
+}
+const handsTo = (what: 'Stitch' | 'Paint') =>
+  page.getByRole('radiogroup', { name: 'What to do with the piece' }).getByText(what).click()
+
+const painting = () => page.getByRole('region', { name: 'Painting' })
+async function paint(brush: string, bead: string): Promise<void> {
+  await painting().getByRole('button', { name: 'B', exact: true }).click()
+  await choose(page, 'Brush', brush)
+  await painting().getByRole('button', { name: bead }).first().click()
+}
+
 async function take(line: string): Promise<void> {
   const before = (await worked()).join('\n')
   await proposals().getByText(line, { exact: true }).first().click()
@@ -46,11 +71,12 @@ async function pick(letter: string, line: string): Promise<void> {
 }
 
 /** Where a bead is seen, so many steps back along the thread: found by the ring that the arrows move. */
-async function seenBack(steps: number): Promise<readonly [number, number]> {
+async function seenBack(steps: number, hole: 1 | 2 = 1): Promise<readonly [number, number]> {
   await plate().focus()
+  if (hole === 2) await keys(':')
   for (let i = 0; i < steps; i++) await page.keyboard.press('ArrowLeft')
   const box = await plate().locator('circle').boundingBox()
-  await page.keyboard.press('Escape')
+  await keys('Escape', ...(hole === 2 ? [':'] : []))
   if (!box) throw new Error('No bead is picked out.')
   return [box.x + box.width / 2, box.y + box.height / 2]
 }
@@ -71,14 +97,11 @@ test('a bezel: stitched by pointing, painted, all of it undone and done again', 
   const bezel = [...ring, 'round A', 'round C', 'round C', 'place S']
   await reads(worked, bezel)
 
-  await page.getByRole('radiogroup', { name: 'What to do with the piece' }).getByText('Paint').click()
-  const painting = page.getByRole('region', { name: 'Painting' })
-  await painting.getByRole('button', { name: 'B', exact: true }).click()
-  await painting.getByRole('combobox', { name: 'Brush' }).click()
-  await page.locator('.ant-select-dropdown').getByTitle('Every so many in its round').click()
-  await painting.getByRole('spinbutton', { name: 'Every so many beads' }).fill('3')
-  await painting.getByRole('button', { name: 'A, row 3' }).first().click()
-  await painting.getByText('6 painted B.').waitFor()
+  await handsTo('Paint')
+  await choose(page, 'Brush', 'Every so many in its round')
+  await painting().getByRole('spinbutton', { name: 'Every so many beads' }).fill('3')
+  await paint('Every so many in its round', 'A, row 3')
+  await painting().getByText('6 painted B.').waitFor()
   const painted = await worked()
   expect(painted[2]).toMatch(/^round (A(?: x 2)?, )?B, A(?: x 2)?(, A)?$/)
 
@@ -166,4 +189,58 @@ test('lines are moved, repeated and taken out as a whole, and what falls with th
   await menu('Move up')
   await reads(async () => (await worked()).slice(-3), ['reinforce 2', 'loop 9C as bail', 'finish'])
   await keys('Control+z')
+})
+
+test('a two-hole bead is passed by the hole that is clicked, and with the keyboard by the one that is meant', async () => {
+  const ring = 'ring (T A) x 8 as frame'
+  await open([ring], 'Stitch', ['A round 11/0', 'T twin tile 5 x 5 x 1.9 mm'])
+  const comesTo = async (line: string) => {
+    await reads(worked, [ring, line])
+    await plate().focus()
+    await keys('Control+z', 'Control+z')
+    await reads(worked, [ring])
+  }
+  for (const hole of [1, 2] as const) {
+    const line = `pick A >frame.first${hole === 2 ? ':2' : ''}`
+    await pick('A', 'pick A')
+    await page.mouse.click(...(await seenBack(17, hole)))
+    await comesTo(line)
+    await keys('a')
+    await reads(worked, [ring, 'pick A'])
+    await keys(...(hole === 2 ? [':'] : []), ...Array<string>(17).fill('ArrowLeft'), ' ')
+    await comesTo(line)
+  }
+})
+
+test('a full hole is told before it is passed', async () => {
+  await open(['ring 24A as base', 'reinforce 9'], 'Stitch')
+  await pick('B', 'pick B')
+  await page.mouse.click(...(await seenBack(24)))
+  const asked = panel().getByRole('alert')
+  await asked.getByText(/A hole of A would have \d+ passes, and takes \d+\./).waitFor()
+  await asked.getByRole('button', { name: 'Pass all the same' }).click()
+  await reads(async () => (await worked()).at(-1), 'pick B >base[2]')
+})
+
+test('one turn of a repeat is written out, its motif is mirrored, a column is painted up the piece', async () => {
+  await open(['ring 12A', 'repeat 6', 'round A', 'end'], 'Paint')
+  await paint('This bead', 'A, row 5')
+  await painting().getByText('1 painted B.').waitFor()
+  const around = (round: string) => ['ring 12A', 'repeat 2', 'round A', 'end', round, 'repeat 3', 'round A', 'end']
+  await reads(worked, around('round B, A x 5'))
+  await page.locator('.cm-line', { hasText: 'round B, A x 5' }).click()
+  await page.getByRole('button', { name: 'Lines' }).click()
+  await page.getByRole('menuitem', { name: 'Mirror the motif' }).click()
+  await reads(worked, around('round A x 5, B'))
+  await paint('Straight up the piece', 'B, row 5')
+  await painting().getByText('3 painted B.').waitFor()
+  await reads(worked, [
+    'ring B 11A',
+    'round B, A x 5',
+    'round A',
+    'round A x 5, B',
+    'round A',
+    'round A x 4, B, A',
+    'round A',
+  ])
 })

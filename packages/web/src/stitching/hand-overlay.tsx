@@ -22,6 +22,8 @@ interface HandOverlayProps {
   readonly dress: Readonly<Record<string, Dress>>
   /** The bead that the keyboard is at. */
   readonly focus: number | undefined
+  /** The hole of that bead that is meant. */
+  readonly focusBore: 0 | 1
   readonly onOwn: (bead: number, otherWay: boolean) => void
 }
 
@@ -41,6 +43,7 @@ export function HandOverlay({
   measures,
   dress,
   focus,
+  focusBore,
   onOwn,
 }: HandOverlayProps) {
   const drawn = useMemo(() => scene && lying && { ...scene, ...lying }, [scene, lying])
@@ -69,7 +72,7 @@ export function HandOverlay({
 
   function placeOf(bead: number): readonly [number, number] | undefined {
     if (bead >= beads) return own.beads.find((each) => each.bead === bead)?.at
-    return drawn && eye && middleOf(drawn, bead, eye)
+    return drawn && eye && middleOf(drawn, bead, eye, focusBore)
   }
 
   return (

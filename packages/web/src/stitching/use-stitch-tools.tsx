@@ -34,12 +34,15 @@ interface Options {
   readonly leave: () => void
 }
 
+/** The bead that the keyboard is at: so many steps back along the thread, however the piece is drawn by now; or one that was looked for. */
+type Held = { readonly back: number } | { readonly bead: number }
+
 /** Thread may lie open between beads for so many times the length of the bead it goes to. */
 const openSpace = 1.6
 
 export function useStitchTools({ hand, choices, report, scene, dress, undo, redo, leave }: Options): StitchTools {
   const place = useRef<HTMLDivElement>(null)
-  const [focus, setFocus] = useState<number>()
+  const [held, setHeld] = useState<Held>()
   const [chosen, setChosen] = useState(0)
   const [times, setTimes] = useState('')
   /** The second hole of two-hole beads is meant, by the keyboard. */
@@ -58,7 +61,7 @@ export function useStitchTools({ hand, choices, report, scene, dress, undo, redo
     setChosen(0)
     setTimes('')
     setSecond(false)
-    setFocus(undefined)
+    setHeld(undefined)
   }
   const add = (more: readonly HandPass[]) => {
     did()
@@ -71,6 +74,9 @@ export function useStitchTools({ hand, choices, report, scene, dress, undo, redo
     const bore = second && bead.bores === 2 ? 1 : 0
     add(Array.from({ length: count }, (): HandPass => ({ type: 'pick', role: letter, bore })))
   }
+  /** The hole that is meant of a bead that is not clicked. */
+  const boreMeant = (bead: number | undefined) =>
+    second && bead !== undefined && scene?.beads[bead]?.bores === 2 ? 1 : 0
   const through = (h: Hole) => add([{ type: 'pass', hole: h }])
 
   /** What is doubtful is asked about; the rest is done. */
@@ -118,36 +124,26 @@ export function useStitchTools({ hand, choices, report, scene, dress, undo, redo
     if (bead >= placed) return through(ownHole(loose, placed, bead, otherWay))
     const drawn = lying && drawnAs(lying)
     if (!drawn || !eye || !lying) return
-    const where = at ?? middleOf(drawn, bead, eye, second && scene?.beads[bead]?.bores === 2 ? 1 : 0)
+    const where = at ?? middleOf(drawn, bead, eye, boreMeant(bead))
     const { hole: h, gapMm } = holeClicked(drawn, { bead, at: where, otherWay }, eye, fromOf(lying))
     consider(h, gapMm)
   }
 
-  /** Every bead in the order of the thread: the piece's, and those in hand. */
-  const along = (): number[] => {
-    let next = placed
-    return [
-      ...(scene?.passes ?? []).map(({ bead }) => bead),
-      ...loose.map((pass) => (pass.type === 'pick' ? next++ : beadOf(pass.hole))),
-    ]
-  }
-  const [step, setStep] = useState(0)
-  const walk = (by: number) => {
-    const order = along()
-    if (order.length === 0) return
-    const at = focus === undefined ? order.length - 1 + (by > 0 ? 1 : 0) : (step + order.length) % order.length
-    const next = focus === undefined && by < 0 ? order.length - 1 : (at + by + order.length) % order.length
-    setStep(next)
-    setFocus(order[next])
+  const order = alongThread(scene, loose)
+  const focus = held && ('bead' in held ? held.bead : order.at(-1 - (held.back % Math.max(1, order.length))))
+  const walk = (by: 1 | -1) => {
+    const back = held && ('bead' in held ? order.length - 1 - order.lastIndexOf(held.bead) : held.back)
+    const next = back === undefined ? (by < 0 ? 0 : -1) : back - by
+    setHeld({ back: next < 0 ? next + order.length : next })
   }
   const look = (key: string, eye: Eye | undefined, lying: Lying | undefined) => {
     const drawn = lying && drawnAs(lying)
     if (!drawn || !eye) return
-    const start = focus ?? along().at(-1)
+    const start = focus ?? order.at(-1)
     if (start === undefined || start >= placed) return
     const here = middleOf(drawn, start, eye)
     const next = nearestTowards(drawn, eye, here, key, start)
-    if (next !== undefined) setFocus(next)
+    if (next !== undefined) setHeld({ bead: next })
   }
 
   const onKey: StitchTools['onKey'] = (event, eye, lying) => {
@@ -226,7 +222,7 @@ export function useStitchTools({ hand, choices, report, scene, dress, undo, redo
       }
       case 'Escape':
         if (asked) setAsked(undefined)
-        else if (focus !== undefined) setFocus(undefined)
+        else if (held) setHeld(undefined)
         else leave()
         return true
       default:
@@ -249,6 +245,7 @@ export function useStitchTools({ hand, choices, report, scene, dress, undo, redo
         measures={measures}
         dress={dress}
         focus={focus}
+        focusBore={boreMeant(focus)}
         onOwn={(bead, otherWay) => through(ownHole(loose, placed, bead, otherWay))}
       />
     ),
@@ -283,6 +280,15 @@ export function useStitchTools({ hand, choices, report, scene, dress, undo, redo
       />
     ),
   }
+}
+
+/** Every bead in the order of the thread: the piece's, and those in hand. */
+function alongThread(scene: Scene | undefined, loose: readonly HandPass[]): number[] {
+  let next = scene?.beads.length ?? 0
+  return [
+    ...(scene?.passes ?? []).map(({ bead }) => bead),
+    ...loose.map((pass) => (pass.type === 'pick' ? next++ : beadOf(pass.hole))),
+  ]
 }
 
 /** How long the beads are that have been picked up since the last bead of the piece. */
