@@ -56,6 +56,11 @@ export const saveOrder = z
   })
 export type SaveOrder = z.input<typeof saveOrder>
 
+export const handOver = z.object({
+  kits: z.number('Say how many kits.').int('Kits are whole.').min(1, 'At least one.').max(100, 'At most 100.'),
+})
+export type HandOver = z.input<typeof handOver>
+
 export const order = z.object({
   id: z.number(),
   customer: z.string(),
@@ -68,11 +73,13 @@ export const order = z.object({
   colourwayId: z.number(),
   colourway: z.string(),
   kits: z.number(),
+  /** Of these kits, those that the customer has got already. */
+  handed: z.number(),
   wantedOn: z.string(),
   price: z.number(),
   promised: z.string(),
   state: z.enum(['taken', 'done', 'cancelled']),
-  /** It can be opened again: it was handed over or called off less than a day ago. */
+  /** What was last handed over, or calling it off, can be undone: it was less than a day ago. */
   undoable: z.boolean(),
   batchId: z.number().nullable(),
   readiness,

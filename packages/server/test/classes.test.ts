@@ -211,10 +211,11 @@ describe('orders', () => {
     const of = (all: Order[]) => all.find(({ customer }) => customer === 'Pochard') as Order
     const { id } = of(orders)
     expect(of(orders)).toMatchObject({ readiness: 'unplanned', colourway: 'Lantern' })
+    const handOver = (kits: number) => isaura.ask('POST', `/orders/${id}/hand-over`, { kits })
     const { body: planned } = await isaura.ask<Order[]>('POST', `/orders/${id}/kits`, {})
     const batchId = of(planned).batchId as number
     expect((await isaura.ask('POST', `/orders/${id}/kits`, {})).body.code).toBe('planned')
-    expect((await isaura.ask('POST', `/orders/${id}/done`, {})).body.code).toBe('kits-not-closed')
+    expect((await handOver(1)).body.code).toBe('kits-not-closed')
     // Changed while nothing is promised to it, its batch follows; the price may be changed at any time.
     const change = (more: object) => isaura.ask<Order[]>('PUT', `/orders/${id}`, { ...order, ...more })
     expect(of((await change({ kits: 2 })).body)).toMatchObject({ kits: 2, readiness: 'to reserve' })
@@ -224,18 +225,37 @@ describe('orders', () => {
     expect((await change({ kits: 3, price: 9000 })).body).toMatchObject({ code: 'planned' })
     expect(of((await change({ kits: 2, price: 9000 })).body).price).toBe(9000)
     await packAndClose(isaura, batchId)
-    expect(of((await isaura.ask('POST', `/orders/${id}/done`, {})).body)).toMatchObject({
-      state: 'done',
-      undoable: true,
-    })
-    // Handed over by mistake: it is taken again, and its kits are kept for it.
-    expect(of((await isaura.ask('POST', `/orders/${id}/reopen`, {})).body)).toMatchObject({
-      state: 'taken',
-      readiness: 'ready',
-      undoable: false,
-    })
-    await ledgerOf(shop.pool)
-    expect(of((await isaura.ask('POST', `/orders/${id}/done`, {})).body).state).toBe('done')
+    /** Of its packed kits: how many have left the shelf, and how many are promised to it. */
+    const shelf = async () => {
+      await ledgerOf(shop.pool)
+      const { rows } = await shop.pool.query(
+        `select -coalesce(sum(move.on_hand) filter (where kind in ('sale', 'return')), 0)::int as gone, sum(move.reserved)::int as promised
+         from move join lot on lot.id = lot_id join kit_item using (item_id) where batch_id = $1`,
+        [batchId],
+      )
+      return rows[0]
+    }
+    const undo = async () => of((await isaura.ask<Order[]>('POST', `/orders/${id}/reopen`, {})).body)
+    const open = { state: 'taken', readiness: 'ready', undoable: true }
+    expect((await handOver(3)).body).toMatchObject({ code: 'more-than-ordered', path: 'kits' })
+    expect(of((await handOver(1)).body)).toMatchObject({ ...open, handed: 1 })
+    expect(await shelf()).toEqual({ gone: 1, promised: 1 })
+    expect((await handOver(2)).body.message).toContain('Only 1 ')
+    expect((await change({ kits: 1, price: 9000 })).body).toMatchObject({ code: 'handed-over', path: 'kits' })
+    expect(of((await handOver(1)).body)).toMatchObject({ state: 'done', undoable: true, handed: 2 })
+    expect(await shelf()).toEqual({ gone: 2, promised: 0 })
+    // By mistake: each time what was last handed over comes back, and is kept for it.
+    expect(await undo()).toMatchObject({ ...open, handed: 1 })
+    expect(await shelf()).toEqual({ gone: 1, promised: 1 })
+    expect(await undo()).toMatchObject({ ...open, handed: 0, undoable: false })
+    expect(await shelf()).toEqual({ gone: 0, promised: 2 })
+    // The rest is called off, and after all is not.
+    await handOver(1)
+    expect(of((await isaura.ask('POST', `/orders/${id}/cancel`, {})).body)).toMatchObject({ state: 'cancelled' })
+    expect(await shelf()).toEqual({ gone: 1, promised: 0 })
+    expect(await undo()).toMatchObject({ ...open, handed: 1 })
+    expect(await shelf()).toEqual({ gone: 1, promised: 1 })
+    expect(of((await handOver(1)).body).state).toBe('done')
 
     const before = await ledgerOf(shop.pool)
     const { body: again } = await isaura.ask<Order[]>('POST', '/orders', {

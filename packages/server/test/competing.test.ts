@@ -161,7 +161,7 @@ test('an order is handed over whole, the kits in which another bead stands in to
     [6, false],
     [4, true],
   ])
-  expect(of((await isaura.ask<Order[]>('POST', `/orders/${id}/done`, {})).body).state).toBe('done')
+  expect(of((await isaura.ask<Order[]>('POST', `/orders/${id}/hand-over`, { kits: 10 })).body).state).toBe('done')
   const left = await shop.pool.query(
     `select sum(balance.on_hand)::int as kits from move join balance on balance.lot_id = move.lot_id
       where move.batch_id = $1 and move.kind = 'receive'`,

@@ -104,7 +104,7 @@ test('an order for what stands packed is short of nothing, though there is not a
   const sale = { kind: 'sale', quantity: 4, reason: 'counter' }
   expect((await isaura.ask('POST', `/lots/${lots[0].lot_id}/moves`, sale)).body.code).toBe('short-of-stock')
   expect((await plan('Four of them', 4)).outlook.lines[0]).toMatchObject({ ready: 3, together: 3 })
-  expect(of((await isaura.ask<Order[]>('POST', `/orders/${id}/done`, {})).body).state).toBe('done')
+  expect(of((await isaura.ask<Order[]>('POST', `/orders/${id}/hand-over`, { kits: 2 })).body).state).toBe('done')
   expect(await shelf()).toEqual([3, 0])
 })
 

@@ -1,7 +1,7 @@
 /** What is done to a customer's order. */
-import type { saveOrder } from '@tessellum/contract/orders'
+import type { HandOver, saveOrder } from '@tessellum/contract/orders'
 import { mayDo } from '@tessellum/contract/rights'
-import { eq } from 'drizzle-orm'
+import { desc, eq } from 'drizzle-orm'
 import type { z } from 'zod'
 import { logActivity } from '../audit/log'
 import { resolveLines, type WantedLine, writeLines } from '../batches/lines'
@@ -11,13 +11,13 @@ import { planBatch } from '../batches/revise'
 import type { Actor, Caller } from '../context'
 import type { Session } from '../database/connect'
 import { runOnce } from '../idempotency/run-once'
-import { handOverKits, sayMissing, takeBack } from '../packing/kits'
+import { handOverKits, sayMissing, sellKits, takeBack } from '../packing/kits'
 import { HttpProblem } from '../problem'
 import { batch } from '../schema/batches'
 import { colourwayVersion } from '../schema/colourways'
-import { customerOrder } from '../schema/orders'
+import { customerOrder, handover } from '../schema/orders'
 import type { Shop } from '../shop'
-import { lockOrder, lockOver } from './store'
+import { handedOf, lockOrder, lockOver } from './store'
 
 type SaveOrder = z.output<typeof saveOrder>
 type OrderRow = Awaited<ReturnType<typeof lockOrder>>
@@ -58,6 +58,8 @@ export const changeOrder = (
       before.colourwayVersionId === colourwayVersionId &&
       before.size === size &&
       before.kits === kits
+    const handed = await handedOf(tx, id)
+    if (!same && handed > 0) refuseHanded(handed, kits)
     if (!same && before.batchId !== null)
       await followOrder(tx, { batchId: before.batchId, ...actor }, { ...line, colourwayVersionId })
     await tx
@@ -67,6 +69,13 @@ export const changeOrder = (
     await logActivity(tx, caller.id, `changed an order for ${wanted.customer}`, page)
     return { id }
   })
+
+function refuseHanded(handed: number, kits: number): never {
+  throw new HttpProblem(409, 'handed-over', `${handed} of its kits have been handed over as they were ordered.`, {
+    path: kits > handed ? 'patternId' : 'kits',
+    hint: 'Call off the rest, and take another order for what is wanted instead.',
+  })
+}
 
 async function lineOf(
   tx: Session,
@@ -125,13 +134,23 @@ export const planKit = (shop: Shop, id: number, caller: Caller) =>
     await tx.update(customerOrder).set({ batchId }).where(eq(customerOrder.id, id))
   })
 
-export const handOverOrder = (shop: Shop, id: number, caller: Caller) =>
+/** The order is done with the last of its kits; until then the others stay promised to it. */
+export const handOverOrder = (shop: Shop, id: number, { kits }: HandOver, caller: Caller) =>
   once(shop, id, 'hand over', caller, async (tx, row, actor) => {
-    const { customer, batchId, patternVersionId, size, colourwayVersionId, kits } = row
-    const ordered = { patternVersionId, size, colourwayVersionId, kits }
-    const missing = batchId === null ? 0 : await handOverKits(tx, [ordered], `for ${customer}`, { batchId, ...actor })
-    await tx.update(customerOrder).set({ state: 'done', overAt: new Date() }).where(eq(customerOrder.id, id))
-    await logActivity(tx, caller.id, `handed over to ${customer}${sayMissing(missing)}`, page)
+    const { customer, batchId, patternVersionId, size, colourwayVersionId } = row
+    const left = row.kits - (await handedOf(tx, id))
+    if (kits > left)
+      throw new HttpProblem(422, 'more-than-ordered', `Only ${left} of its kits are still to be handed over.`, {
+        path: 'kits',
+        hint: 'Hand over no more than these. What is wanted beyond them is another order.',
+      })
+    const [sell, some] = kits === left ? [handOverKits, ''] : [sellKits, `${kits} of ${row.kits} kits `]
+    const going = { patternVersionId, size, colourwayVersionId, kits }
+    const missing = batchId === null ? 0 : await sell(tx, [going], `for ${customer}`, { batchId, ...actor })
+    await tx.insert(handover).values({ orderId: id, kits, madeBy: caller.id })
+    if (kits === left)
+      await tx.update(customerOrder).set({ state: 'done', overAt: new Date() }).where(eq(customerOrder.id, id))
+    await logActivity(tx, caller.id, `handed over ${some}to ${customer}${sayMissing(missing)}`, page)
   })
 
 /** What is packed already goes back into its tubes with the batch. */
@@ -145,9 +164,30 @@ export const callOffOrder = (shop: Shop, id: number, caller: Caller) =>
 
 export const reopenOrder = ({ db }: Shop, id: number, caller: Caller) =>
   runOnce(db, caller, `reopen order ${id}`, async (tx, actor) => {
-    const { customer, batchId } = await lockOver(tx, id)
+    const { customer, batchId, state } = await lockOver(tx, id)
+    const last = state === 'cancelled' ? undefined : await lastHandover(tx, id)
+    if (last) await tx.delete(handover).where(eq(handover.id, last.id))
     await tx.update(customerOrder).set({ state: 'taken', overAt: null }).where(eq(customerOrder.id, id))
-    if (batchId !== null) await takeBack(tx, { batchId, ...actor })
-    await logActivity(tx, caller.id, `opened the order for ${customer} again`, page)
+    const since = state === 'cancelled' ? new Date() : (last?.at ?? new Date(0))
+    const kept = { since, handed: await handedOf(tx, id) }
+    if (batchId !== null) await takeBack(tx, { batchId, ...actor }, kept)
+    await logActivity(
+      tx,
+      caller.id,
+      state === 'taken'
+        ? `took back what was last handed over to ${customer}`
+        : `opened the order for ${customer} again`,
+      page,
+    )
     return { id }
   })
+
+async function lastHandover(tx: Session, orderId: number) {
+  const [last] = await tx
+    .select({ id: handover.id, at: handover.at })
+    .from(handover)
+    .where(eq(handover.orderId, orderId))
+    .orderBy(desc(handover.id))
+    .limit(1)
+  return last
+}

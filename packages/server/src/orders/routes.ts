@@ -25,8 +25,8 @@ export function orderRoutes(shop: Shop): Router {
     await planKit(shop, params.id, caller)
     return all()
   })
-  mount(router, 'POST /api/orders/:id/done', async ({ params, caller }) => {
-    await handOverOrder(shop, params.id, caller)
+  mount(router, 'POST /api/orders/:id/hand-over', async ({ params, body, caller }) => {
+    await handOverOrder(shop, params.id, body, caller)
     return all()
   })
   mount(router, 'POST /api/orders/:id/cancel', async ({ params, caller }) => {

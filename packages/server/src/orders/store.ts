@@ -1,19 +1,24 @@
 import type { Order } from '@tessellum/contract/orders'
-import { and, asc, desc, eq, gte, lte } from 'drizzle-orm'
+import { and, asc, desc, eq, gte, lte, sql } from 'drizzle-orm'
 import { refuseOld, stillUndoable } from '../audit/undoable'
 import { readinessOf } from '../batches/readiness'
 import type { Session } from '../database/connect'
 import { HttpProblem, notFound } from '../problem'
 import { batch } from '../schema/batches'
 import { colourway, colourwayVersion } from '../schema/colourways'
-import { customerOrder } from '../schema/orders'
+import { customerOrder, handover } from '../schema/orders'
 import { pattern, patternVersion } from '../schema/patterns'
+
+/** When it was called off, or last handed over from. */
+const lastDone = sql`coalesce(${customerOrder.overAt}, (select max(${handover.at}) from ${handover} where ${handover.orderId} = ${customerOrder.id}))`
+const handed = sql<number>`(select coalesce(sum(${handover.kits}), 0)::int from ${handover} where ${handover.orderId} = ${customerOrder.id})`
 
 const orders = (db: Session) =>
   db
     .select({
       order: customerOrder,
-      undoable: stillUndoable(customerOrder.overAt),
+      handed,
+      undoable: stillUndoable(lastDone),
       patternId: pattern.id,
       pattern: pattern.title,
       version: patternVersion.number,
@@ -63,13 +68,23 @@ export async function listOrders(
   return rows.map((row) => asOrder(row, short))
 }
 
-/** An order that is over, locked to be opened again. */
+/** @returns how many of its kits the customer has got */
+export async function handedOf(tx: Session, orderId: number): Promise<number> {
+  const [sum] = await tx
+    .select({ kits: sql<number>`coalesce(sum(${handover.kits}), 0)::int` })
+    .from(handover)
+    .where(eq(handover.orderId, orderId))
+  return sum?.kits ?? 0
+}
+
+/** An order that is over or partly handed over, locked so that the last of it can be undone. */
 export async function lockOver(tx: Session, id: number) {
   const [row] = await tx
     .select({
       customer: customerOrder.customer,
       batchId: customerOrder.batchId,
-      undoable: stillUndoable(customerOrder.overAt),
+      state: customerOrder.state,
+      undoable: stillUndoable(lastDone),
     })
     .from(customerOrder)
     .where(eq(customerOrder.id, id))

@@ -1,7 +1,7 @@
 /** Packed kits are stock of their own: an item for each pattern version, size and colourway, and a lot for each batch. */
 import type { ReturnKit } from '@tessellum/contract/packing'
 import { effectOf, freeOf } from '@tessellum/core/stock/moves'
-import { and, asc, eq, inArray, sql } from 'drizzle-orm'
+import { and, asc, eq, gte, inArray, sql } from 'drizzle-orm'
 import { logActivity } from '../audit/log'
 import type { BatchActor } from '../batches/batch-actor'
 import { lockBatch } from '../batches/lock'
@@ -254,12 +254,12 @@ interface HandedOver extends KitChoice {
 }
 
 /**
- * Kits of a batch leave the kits' shelf for its class or order: those that it is promised first; then what is left is promised to it no more.
+ * Kits of a batch leave the kits' shelf for its class or order: those that it is promised first.
  *
  * @returns how many of them are not there any more, and have left it some other way
  * @throws HttpProblem when the batch has not been closed
  */
-export async function handOverKits(
+export async function sellKits(
   tx: Session,
   all: readonly HandedOver[],
   reason: string,
@@ -281,6 +281,12 @@ export async function handOverKits(
     }
     missing += left
   }
+  return missing
+}
+
+/** As `sellKits`, and they are the last: what is left is promised to it no more. */
+export async function handOverKits(...[tx, all, reason, actor]: Parameters<typeof sellKits>): Promise<number> {
+  const missing = await sellKits(tx, all, reason, actor)
   await releaseKits(tx, actor)
   return missing
 }
@@ -292,8 +298,14 @@ export const sayMissing = (missing: number): string =>
 /**
  * A batch whose class or order was closed by mistake is as it was: what was handed out comes back to the kits' shelf, and what is there of its lines
  * is promised to it again; one that was called off is a draft again.
+ *
+ * @param kept what was handed out before a moment stays so
  */
-export async function takeBack(tx: Session, actor: BatchActor): Promise<void> {
+export async function takeBack(
+  tx: Session,
+  actor: BatchActor,
+  kept = { since: new Date(0), handed: 0 },
+): Promise<void> {
   const { batchId } = actor
   const { state } = await lockBatch(tx, batchId)
   if (state === 'cancelled') return planAgain(tx, actor)
@@ -301,7 +313,7 @@ export async function takeBack(tx: Session, actor: BatchActor): Promise<void> {
   const gone = await tx
     .select({ lotId: move.lotId, kits: sql<number>`-sum(${move.onHand})::int` })
     .from(move)
-    .where(and(eq(move.batchId, batchId), inArray(move.kind, ['sale', 'return'])))
+    .where(and(eq(move.batchId, batchId), inArray(move.kind, ['sale', 'return']), gte(move.at, kept.since)))
     .groupBy(move.lotId)
     .having(sql`sum(${move.onHand}) < 0`)
     .orderBy(move.lotId)
@@ -316,7 +328,12 @@ export async function takeBack(tx: Session, actor: BatchActor): Promise<void> {
         ...actor,
       })),
     )
-  const lines = await linesOf(tx, batchId)
+  let handed = kept.handed
+  const lines = (await linesOf(tx, batchId)).map((line) => {
+    const gone = Math.min(handed, line.kits)
+    handed -= gone
+    return { ...line, kits: line.kits - gone }
+  })
   const lots = await kitLots(tx, lines, batchId)
   const locked = await freeLots(tx, [...new Set(lots.map(({ itemId }) => itemId))], true)
   const free = new Map(locked.map((each) => [each.lotId, each.free]))

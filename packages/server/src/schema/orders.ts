@@ -55,3 +55,20 @@ export const customerOrder = pgTable(
     ),
   ],
 )
+
+/** Kits of an order that the customer has got, all at once or some at a time. */
+export const handover = pgTable(
+  'handover',
+  {
+    id: integer().primaryKey().generatedAlwaysAsIdentity(),
+    orderId: integer('order_id')
+      .notNull()
+      .references(() => customerOrder.id),
+    kits: integer().notNull(),
+    at: timestamp({ withTimezone: true }).notNull().defaultNow(),
+    madeBy: integer('made_by')
+      .notNull()
+      .references(() => person.id),
+  },
+  (table) => [index('handover_by_order').on(table.orderId), check('handover_kits', sql`${table.kits} > 0`)],
+)

@@ -1,0 +1,54 @@
+import type { Order } from '@tessellum/contract/orders'
+import { Button, Form, InputNumber, Modal } from 'antd'
+import { useState } from 'react'
+
+/** Asks how many of an order's kits the customer takes along, and says what follows. */
+export function HandOver({ order, run }: { order: Order; run: (kits: number) => void }) {
+  const [open, setOpen] = useState(false)
+  const [form] = Form.useForm<{ kits: number }>()
+  const left = order.kits - order.handed
+  return (
+    <>
+      <Button size="small" type="primary" aria-label={`Hand over to ${order.customer}`} onClick={() => setOpen(true)}>
+        Hand over
+      </Button>
+      <Modal
+        open={open}
+        title={`Hand over to ${order.customer}?`}
+        okText={left > 1 ? 'They are handed over' : 'It is handed over'}
+        cancelText="Leave it"
+        destroyOnHidden
+        onCancel={() => setOpen(false)}
+        onOk={form.submit}
+      >
+        <Form<{ kits: number }>
+          form={form}
+          layout="vertical"
+          requiredMark={false}
+          initialValues={{ kits: left }}
+          onFinish={({ kits }) => {
+            setOpen(false)
+            run(kits)
+          }}
+        >
+          {left > 1 ? (
+            <Form.Item label="Kits" name="kits" rules={[{ required: true, message: 'Say how many kits.' }]}>
+              <InputNumber min={1} max={left} precision={0} suffix={`of ${left}`} style={{ width: 140 }} autoFocus />
+            </Form.Item>
+          ) : (
+            <Form.Item name="kits" hidden>
+              <InputNumber />
+            </Form.Item>
+          )}
+        </Form>
+        <p>
+          {left > 1
+            ? 'They leave the shelf as sold. What is left stays kept for the order, which is closed with its last kit.'
+            : 'The kit leaves the shelf as sold, and the order is closed.'}{' '}
+          {order.price === 0 && 'The order has no price: give it one first if it is paid for. '}
+          For a day it can be undone.
+        </p>
+      </Modal>
+    </>
+  )
+}
