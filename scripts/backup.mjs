@@ -4,12 +4,12 @@ import path from 'node:path'
 import { client } from './set-up/client.mjs'
 import { startCluster } from './set-up/cluster.mjs'
 import { isOpen, onlyOne } from './set-up/only-one.mjs'
-import { data, ensureData } from './set-up/places.mjs'
+import { data, ensureData, given } from './set-up/places.mjs'
 import { runMain, Stop, say } from './set-up/say.mjs'
 import { secrets } from './set-up/secrets.mjs'
 
 await runMain(async () => {
-  const [file] = process.argv.slice(2)
+  const [file] = given
   if (!file) throw new Stop('Name the file: npm run backup -- shop.dump')
   if (existsSync(file)) throw new Stop(`${file} is there already. Name another file.`)
   ensureData()

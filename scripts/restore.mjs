@@ -7,13 +7,13 @@ import { startCluster } from './set-up/cluster.mjs'
 import { ensurePackages } from './set-up/debian.mjs'
 import { ensureDependencies } from './set-up/dependencies.mjs'
 import { onlyOne } from './set-up/only-one.mjs'
-import { data, ensureData } from './set-up/places.mjs'
+import { data, ensureData, given } from './set-up/places.mjs'
 import { runMain, Stop, say } from './set-up/say.mjs'
 import { secrets } from './set-up/secrets.mjs'
 import { restoreShop, verifyShop } from './set-up/server.mjs'
 
 await runMain(async () => {
-  const [file] = process.argv.slice(2)
+  const [file] = given
   if (!file || !existsSync(file)) throw new Stop('Name a file that is there: npm run restore -- shop.zip')
   ensureData()
   await onlyOne('restore')

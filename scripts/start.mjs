@@ -6,7 +6,7 @@ import { isFree, removeCluster, startCluster } from './set-up/cluster.mjs'
 import { ensurePackages } from './set-up/debian.mjs'
 import { ensureDependencies } from './set-up/dependencies.mjs'
 import { onlyOne } from './set-up/only-one.mjs'
-import { data, ensureData } from './set-up/places.mjs'
+import { data, ensureData, own } from './set-up/places.mjs'
 import { runMain, Stop, say } from './set-up/say.mjs'
 import { secrets } from './set-up/secrets.mjs'
 import { setUpDatabase, startServer } from './set-up/server.mjs'
@@ -42,11 +42,12 @@ await runMain(async () => {
   /** With the address that the database has now. */
   const serve = async (at) => {
     const databaseUrl = external ?? (await cluster.database('tessellum'))
-    return startServer({ port: at, databaseUrl, archiveKey: keys.archiveKey, env: standIns.env })
+    const env = { ...standIns.env, ...(own ? { BEGIN_TOKEN: keys.beginToken } : {}) }
+    return startServer({ port: at, databaseUrl, archiveKey: keys.archiveKey, env })
   }
   try {
     const databaseUrl = external ?? (await cluster.database('tessellum'))
-    await setUpDatabase(databaseUrl, keys.demoPassword)
+    await setUpDatabase(databaseUrl, own ? undefined : keys.demoPassword)
     standIns = await startStandIns()
     server = await serve(port)
   } catch (error) {
@@ -54,14 +55,10 @@ await runMain(async () => {
     await cluster?.stop()
     throw error
   }
-  say(`
-Tessellum is open at http://127.0.0.1:${server.port}
-
-  Demo sign-ins, all with the password  ${keys.demoPassword}
-    isaura  owner        bram   designer
-    odile   stockroom    corin  teacher
-
-Ctrl-C closes it; everything is kept. "npm start -- --fresh" begins again.`)
+  const local = `http://127.0.0.1:${server.port}`
+  const address = (process.env.TESSELLUM_URL || local).replace(/\/$/, '')
+  say(own ? await greetOwn(local, address, keys.beginToken) : greetDemo(address, keys.demoPassword))
+  say(`\nCtrl-C closes it; everything is kept. "npm start -- ${own ? '--own ' : ''}--fresh" begins again.`)
 
   let closing = false
   const close = async () => {
@@ -116,6 +113,20 @@ Ctrl-C closes it; everything is kept. "npm start -- --fresh" begins again.`)
   void watch()
   void watchDatabase()
 })
+
+function greetDemo(address, password) {
+  return `
+Tessellum is open at ${address}
+
+  Demo sign-ins, all with the password  ${password}
+    isaura  owner        bram   designer
+    odile   stockroom    corin  teacher`
+}
+
+async function greetOwn(local, address, token) {
+  const { name, empty } = await (await fetch(`${local}/api/shop`)).json()
+  return empty ? `\nYour shop is empty. Begin it at\n\n  ${address}/begin#${token}` : `\n${name} is open at ${address}`
+}
 
 async function choosePort() {
   const asked = process.env.PORT

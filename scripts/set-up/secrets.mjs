@@ -20,6 +20,7 @@ export function secrets() {
     databasePassword: randomBytes(24).toString('base64url'),
     archiveKey: randomBytes(32).toString('base64url'),
     demoPassword: readablePassword(),
+    beginToken: randomBytes(24).toString('base64url'),
     ...kept,
   }
   if (Object.keys(all).length !== Object.keys(kept).length)

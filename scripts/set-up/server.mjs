@@ -6,11 +6,11 @@ import { Stop } from './say.mjs'
 
 const dist = (file) => path.join(root, 'packages/server/dist', file)
 
-/** Brings the database to the newest schema and opens the demo shop in an empty one. */
+/** Brings the database to the newest schema. @param demoPassword opens the demo shop in an empty one; left out, it stays empty */
 export const setUpDatabase = (databaseUrl, demoPassword) =>
   must(process.execPath, [dist('set-up.js')], {
     cwd: root,
-    env: { ...process.env, DATABASE_URL: databaseUrl, DEMO_PASSWORD: demoPassword },
+    env: { ...process.env, DATABASE_URL: databaseUrl, DEMO_PASSWORD: demoPassword ?? '' },
   })
 
 /**

@@ -24,7 +24,7 @@ const layers: Readonly<Record<string, readonly string[]>> = {
     ...['report', 'stitch', 'sizing', 'notation', 'thread', 'catalogue', 'measure'],
   ],
   server: [
-    ...['main.ts', 'set-up.ts', 'verify.ts', 'app.ts', 'pruning.ts', 'demo', 'worker.ts'],
+    ...['main.ts', 'set-up.ts', 'verify.ts', 'app.ts', 'pruning.ts', 'begin', 'demo', 'worker.ts'],
     ...['archive', 'changes', 'diary', 'classes', 'orders', 'devices', 'packing', 'batches', 'buying', 'planning'],
     ...['editions', 'patterns', 'colourways', 'stock', 'people', 'settings', 'verify'],
     ...['shop.ts', 'drawings', 'jobs', 'documents', 'audit', 'http', 'idempotency', 'schema', 'database'],

@@ -35,7 +35,7 @@ import { batchPrice, bench, costSettings, diary, diaryWanted } from './diary'
 import { documentWanted, edition, editionWanted } from './editions'
 import { recordIdInAddress } from './fields'
 import { newsWanted } from './news'
-import { order, saveOrder, sizedOrder, sizeOrder } from './orders'
+import { handOver, order, saveOrder, sizedOrder, sizeOrder } from './orders'
 import { emptyBag, fillBag, loseBeads, packing, returnKit, swapLot } from './packing'
 import { patternFile } from './pattern-file'
 import { carrier, newPattern, pattern, patternSummary, saveDraft, saveVersion, versionText } from './patterns'
@@ -53,6 +53,7 @@ import {
 } from './people'
 import type { Right } from './rights'
 import { newSample, samples } from './samples'
+import { beginShop, changeSettings, settings, shopDoor } from './settings'
 import { acceptSubstitutes, shortagePlan } from './shortage-plan'
 import {
   changeLot,
@@ -496,9 +497,14 @@ export const api = {
     answer: sizedOrder,
   },
   'POST /api/orders/:id/kits': { what: 'Plan its kit', right: 'orders.keep', answer: list(order) },
-  'POST /api/orders/:id/done': { what: 'Handed over', right: 'orders.keep', answer: list(order) },
+  'POST /api/orders/:id/hand-over': {
+    what: 'Hand over some of its kits, or all',
+    right: 'orders.keep',
+    body: handOver,
+    answer: list(order),
+  },
   'POST /api/orders/:id/reopen': {
-    what: 'Not handed over or called off after all, within a day',
+    what: 'What was last handed over was not, or it is not called off after all, within a day',
     right: 'orders.keep',
     answer: list(order),
   },
@@ -506,6 +512,16 @@ export const api = {
   'GET /api/diary': { what: 'Promises, day by day', right: 'classes.read', query: diaryWanted, answer: diary },
   'GET /api/diary.ics': { what: 'The same as a calendar', right: 'classes.read', query: diaryWanted, answer: 'file' },
   'GET /api/bench': { what: 'What is to be done next', right: 'classes.read', answer: bench },
+  'GET /api/shop': { what: 'Whose shop it is, and whether it has been begun', right: 'open', answer: shopDoor },
+  'POST /api/begin': {
+    what: 'Begin an empty shop, by the address that its start command has printed',
+    right: 'open',
+    keyless: true,
+    body: beginShop,
+    answer: me,
+  },
+  'GET /api/settings': { what: 'How the shop does things', right: 'signed-in', answer: settings },
+  'PUT /api/settings': { what: 'Do them otherwise', right: 'settings.keep', body: changeSettings, answer: settings },
   'GET /api/costs': { what: 'How costs are worked out', right: 'batches.read', answer: costSettings },
   'PUT /api/costs': { what: 'Work them out otherwise', right: 'costs.keep', body: costSettings, answer: costSettings },
   'GET /api/audit': { what: 'What was done', right: 'audit.read', query: auditWanted, answer: auditPage },

@@ -3,6 +3,7 @@ import { sheets } from '@tessellum/core/writing/layout'
 import { z } from 'zod'
 import { choice } from './colourways'
 import { recordIdInAddress } from './fields'
+import { papers, settings } from './settings'
 import { beadFigures, item } from './stock'
 import { stepWords } from './words'
 
@@ -19,8 +20,9 @@ export type EditionWanted = z.input<typeof editionWanted>
 
 /** How it is set on paper. */
 export const documentWanted = editionWanted.extend({
-  paper: z.enum(['A4', 'LETTER'], 'Paper is A4 or LETTER.').default('A4'),
-  language: z.enum(languageCodes, `The language is one of ${languageCodes.join(', ')}.`).default('en'),
+  /** As the shop usually does when absent, as the language. */
+  paper: z.enum(papers, 'Paper is A4 or LETTER.').optional(),
+  language: z.enum(languageCodes, `The language is one of ${languageCodes.join(', ')}.`).optional(),
   sheet: z.enum(sheets, `The sheet is one of ${sheets.join(', ')}.`).default('sale'),
   seat: z.string().trim().max(80, 'A seat has a name of at most 80 letters.').default(''),
   chosen: z.string().trim().max(120).default(''),
@@ -46,5 +48,6 @@ export const edition = z.object({
   timed: z.array(z.number()),
   errata: z.array(z.object({ version: z.number(), corrects: z.number(), note: z.string() })),
   sampled: z.object({ ratio: z.number(), count: z.number() }),
+  shop: settings.shape.profile.extend({ thread: settings.shape.thread }),
 })
 export type Edition = z.infer<typeof edition>

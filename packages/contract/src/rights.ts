@@ -18,6 +18,7 @@ export const rights = {
   'classes.keep': ['owner', 'designer', 'teacher'],
   'orders.keep': ['owner', 'designer'],
   'costs.keep': ['owner'],
+  'settings.keep': ['owner'],
   'archive.take': ['owner'],
   'people.keep': ['owner'],
 } as const satisfies Record<string, readonly PersonRole[]>

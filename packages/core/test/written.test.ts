@@ -296,6 +296,7 @@ describe("a designer's own words", () => {
 })
 
 describe('an edition', () => {
+  const { sampled: _, ...thread } = usualThreadSettings
   const gathered: Gathered = {
     source: demo('windlass-pendant'),
     size: 'petite',
@@ -309,6 +310,7 @@ describe('an edition', () => {
     timed: [],
     errata: [{ version: 2, corrects: 1, note: 'round 3 was told twice.' }],
     sampled: { ratio: 1, count: 0 },
+    shop: { name: 'Merrowlock Bead Room', address: '3 Sluice Row', footer: 'Not to be taught without leave.', thread },
   }
 
   test('has every size, its date, its errata, its level and time', () => {

@@ -12,6 +12,7 @@ import { pinoHttp } from 'pino-http'
 import { archiveRoutes } from './archive/routes'
 import { auditRoutes } from './audit/routes'
 import { batchRoutes } from './batches/routes'
+import { beginRoutes } from './begin/routes'
 import { buyingRoutes } from './buying/routes'
 import type { changes } from './changes/routes'
 import { classRoutes } from './classes/routes'
@@ -34,6 +35,7 @@ import { sampleRoutes } from './patterns/sample-routes'
 import { peopleRoutes } from './people/routes'
 import { sessions, whoAsks } from './people/sessions'
 import { signInLimit } from './people/sign-in-limit'
+import { settingsRoutes } from './settings/routes'
 import type { Shop } from './shop'
 import { stockFileRoutes } from './stock/file-routes'
 import { stockRoutes } from './stock/routes'
@@ -89,9 +91,9 @@ export function buildApp({ config, shop, pool, people, secret, log, changes }: P
 
   const { csrfSynchronisedProtection, generateToken } = csrfSync()
   app.use('/api', noStore, sessions(config, secret, pool, log), whoAsks(people), readBody)
-  // Whoever signs in, or comes by a link, has no session to forge yet; the cookie is same-site and the body JSON.
+  // Whoever signs in, begins the shop, or comes by a link, has no session to forge yet; the cookie is same-site and the body JSON.
   app.use('/api', (request, response, next) =>
-    /^\/(sign-in|welcome(\/password)?)$/.test(request.path)
+    /^\/(sign-in|begin|welcome(\/password)?)$/.test(request.path)
       ? next()
       : csrfSynchronisedProtection(request, response, next),
   )
@@ -107,9 +109,12 @@ export function buildApp({ config, shop, pool, people, secret, log, changes }: P
     described ??= openApi()
     return described
   })
+  const limit = signInLimit(pool)
   app.use(
     health,
-    peopleRoutes(shop.db, signInLimit(pool), (request) => generateToken(request)),
+    beginRoutes(shop.db, config, limit, (request) => generateToken(request)),
+    peopleRoutes(shop.db, limit, (request) => generateToken(request)),
+    settingsRoutes(shop),
     patternRoutes(shop),
     colourwayRoutes(shop),
     sampleRoutes(shop),

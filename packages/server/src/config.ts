@@ -16,6 +16,12 @@ const environment = z.object({
   ARCHIVE_KEY: z.string().default(''),
   /** Behind a proxy that ends TLS: cookies are sent over https only. */
   BEHIND_TLS: z.stringbool().default(false),
+  /** Stands in the address at which an empty shop is begun; none can be begun without it. */
+  BEGIN_TOKEN: z.string().default(''),
+  /** Where people find the shop, when that is not where it listens. */
+  TESSELLUM_URL: z
+    .union([z.literal(''), z.url('TESSELLUM_URL is an address such as https://beads.example.')])
+    .default(''),
   /** How long a change waits for what another holds, before it is told to try again. */
   LOCK_SECONDS: z.coerce.number().int().min(1).max(120).default(8),
   /** How long the rest of an answer may take after what was asked for is done; then it is told as done and no more. */
@@ -41,6 +47,9 @@ export type Config = z.infer<typeof environment>
 
 export function readConfig(from: NodeJS.ProcessEnv): Config {
   const read = environment.safeParse(from)
-  if (read.success) return read.data
+  if (read.success) {
+    const { BEHIND_TLS, TESSELLUM_URL } = read.data
+    return { ...read.data, BEHIND_TLS: BEHIND_TLS || TESSELLUM_URL.startsWith('https:') }
+  }
   throw new Error(read.error.issues.map((issue) => `${issue.path.join('.')}: ${issue.message}`).join('\n'))
 }

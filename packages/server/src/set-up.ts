@@ -1,4 +1,4 @@
-/** Run before the server: brings the database to the newest schema and, where it is empty, opens the demo shop or puts an archive back. */
+/** Run before the server: brings the database to the newest schema and, where it is empty and this is wanted, opens the demo shop or puts an archive back. */
 import { readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import { BadArchive, restoreArchive } from './archive/restore'

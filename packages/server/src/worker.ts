@@ -16,7 +16,6 @@ import type { Report } from '@tessellum/core/report/report'
 import { type ReadSheet, readSheet, writeSheet } from '@tessellum/core/stock/stock-spreadsheet'
 import { candidateOf } from '@tessellum/core/substitute/candidate'
 import { substitutesFor } from '@tessellum/core/substitute/substitutes'
-import { usualThreadSettings } from '@tessellum/core/thread/settings'
 import { writeEdition } from '@tessellum/core/writing/edition'
 import { LRUCache } from 'lru-cache'
 import { takeArchive } from './archive/take'
@@ -71,7 +70,7 @@ const buy = ({ shortages }: Tasks['buy']['input']): Tasks['buy']['output'] =>
   shortages.map(({ short, packs }) => packsFor(short, packs))
 
 async function substitutes(
-  { source, size, choices, role, kits, most, sampled }: Tasks['substitutes']['input'],
+  { source, size, choices, role, kits, most, thread }: Tasks['substitutes']['input'],
   control?: TaskControl,
 ): Promise<Tasks['substitutes']['output']> {
   const items: Item[] = []
@@ -88,7 +87,7 @@ async function substitutes(
   const found = substitutesFor(
     {
       source,
-      choices: { size, beads: chosen.beads, counting: chosen.counting, settings: { ...usualThreadSettings, sampled } },
+      choices: { size, beads: chosen.beads, counting: chosen.counting, settings: thread },
       role,
       now: now && candidateOf(now),
       candidates,
@@ -103,7 +102,7 @@ async function substitutes(
 }
 
 /** Thread is measured on the form, so that a kit holds what its written pattern says. */
-function bill({ source, size, choices, items, sampled }: Kit, control?: TaskControl): Tasks['bill']['output'] {
+function bill({ source, size, choices, items, thread, spares }: Kit, control?: TaskControl): Tasks['bill']['output'] {
   const chosen = chosenIn(choices, size, items)
   const report = formedReport(
     source,
@@ -111,11 +110,11 @@ function bill({ source, size, choices, items, sampled }: Kit, control?: TaskCont
       size,
       beads: chosen.beads,
       counting: chosen.counting,
-      settings: { ...usualThreadSettings, sampled },
+      settings: thread,
     },
     control,
   )
-  const bill = billOf(report, chosen.kit)
+  const bill = billOf(report, chosen.kit, spares)
   const fault = report.diagnostics.find((each) => each.severity === 'error')
   const troubles = [
     ...(fault ? [`Line ${fault.line}: ${fault.message}`] : []),

@@ -96,6 +96,16 @@ export interface Shop {
   close(): Promise<void>
 }
 
+/** A database of its own with nothing in it, not even tables. @returns its name */
+export async function emptyDatabase(): Promise<string> {
+  const admin = new Client({ connectionString: `${postgres}postgres` })
+  await admin.connect()
+  const name = `empty_${randomUUID().replaceAll('-', '')}`
+  await admin.query(`create database ${name} owner tessellum`)
+  await admin.end()
+  return name
+}
+
 /**
  * @param through gives the server another address for its database, such as a proxy's
  * @param env more that the server is told

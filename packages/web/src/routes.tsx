@@ -15,6 +15,11 @@ export const router = createBrowserRouter([
     lazy: async () => ({ Component: (await import('./people/welcome-page')).WelcomePage }),
   },
   {
+    path: '/begin',
+    errorElement: <Trouble />,
+    lazy: async () => ({ Component: (await import('./people/begin-page')).BeginPage }),
+  },
+  {
     element: <Frame />,
     errorElement: <Trouble />,
     hydrateFallbackElement: <></>,
@@ -38,7 +43,6 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('./diary/class-sheet')).ClassSheetPage }),
           },
           { path: 'diary/orders', lazy: async () => ({ Component: (await import('./diary/orders-page')).OrdersPage }) },
-          { path: 'diary/costs', lazy: async () => ({ Component: (await import('./diary/costs-page')).CostsPage }) },
           {
             path: 'patterns',
             lazy: async () => ({ Component: (await import('./patterns/patterns-page')).PatternsPage }),
@@ -96,6 +100,15 @@ export const router = createBrowserRouter([
           {
             path: 'kits/shortage/:itemId',
             lazy: async () => ({ Component: (await import('./kits/shortage-page')).ShortagePage }),
+          },
+          { path: 'settings', loader: () => redirect('/settings/profile'), element: <></> },
+          {
+            path: 'settings/costs',
+            lazy: async () => ({ Component: (await import('./settings/costs-page')).CostsPage }),
+          },
+          {
+            path: 'settings/:part',
+            lazy: async () => ({ Component: (await import('./settings/settings-page')).SettingsPage }),
           },
           { path: 'people', lazy: async () => ({ Component: (await import('./people/people-page')).PeoplePage }) },
           { path: 'account', lazy: async () => ({ Component: (await import('./people/account-page')).AccountPage }) },

@@ -27,6 +27,9 @@ export interface ThreadSettings {
   readonly ending: 'hitch and weave' | 'weave' | 'melt' | 'glue'
 }
 
+/** What a shop settles once, for all patterns; what samples have shown belongs to one. */
+export type ShopThread = Omit<ThreadSettings, 'sampled'>
+
 export const usualThreadSettings: ThreadSettings = {
   tension: 'usual',
   tailMm: 150,

@@ -11,7 +11,7 @@ import { billOf } from '../kit/bill'
 import { asBead, type Choice, type ChoosableItem, type Chosen, chosenIn } from '../kit/choice'
 import type { Report } from '../report/report'
 import { makersTable } from '../substitute/makers'
-import { type ThreadSettings, usualThreadSettings } from '../thread/settings'
+import type { ShopThread, ThreadSettings } from '../thread/settings'
 import type { Setting } from './html'
 import type { LanguageCode } from './language'
 import type { StepWords } from './step-words'
@@ -34,6 +34,13 @@ export interface Gathered {
   readonly timed: readonly number[]
   readonly errata: Edition['errata']
   readonly sampled: ThreadSettings['sampled']
+  /** How the shop works with thread, and what stands beneath its patterns. */
+  readonly shop: {
+    readonly thread: ShopThread
+    readonly name: string
+    readonly address: string
+    readonly footer: string
+  }
 }
 
 export interface WrittenEdition {
@@ -45,7 +52,7 @@ export interface WrittenEdition {
   readonly why: string | undefined
 }
 
-const settingsOf = ({ sampled }: Gathered): ThreadSettings => ({ ...usualThreadSettings, sampled })
+const settingsOf = ({ sampled, shop }: Gathered): ThreadSettings => ({ ...shop.thread, sampled })
 
 /** How an edition is made in a size, in its own colourway or another. */
 export function madeIn(
@@ -90,6 +97,7 @@ export function writeEdition(gathered: Gathered, language: LanguageCode): Writte
     looks: looksAfter(steps),
     timed: gathered.timed,
     errata: gathered.errata,
+    shop: gathered.shop,
   })
   const scene = form && sceneOf(evaluated, form)
   return {

@@ -56,6 +56,9 @@ export function htmlBody(written: WrittenPattern, setting: Setting = plain): str
     ...(written.errata.length > 0
       ? [heading(words.errata), ...written.errata.map((line) => `<p>${escaped(line)}</p>`)]
       : []),
+    has.care && written.shop.length > 0
+      ? `<footer class="shop">${written.shop.map((line) => `<p>${escaped(line)}</p>`).join('')}</footer>`
+      : '',
     '</article>',
   ]
     .filter(Boolean)
@@ -184,6 +187,7 @@ export const pageStyle = `
 .written .looks{margin:.15em 0;color:#4a5a52}
 .written figure{margin:0}.written figure svg{width:100%;height:120px}.written.class figure svg{height:200px}
 .written figcaption{text-align:center;color:#56635c;font-size:.85em}
+.written .shop{margin-top:1.6em;border-top:1px solid #d9d1be;padding-top:.6em;color:#56635c;break-inside:avoid}
 .written .contents{columns:2}.written code{font:.95em ui-monospace,monospace}
 @media (max-width:700px){.written{padding:18px}.written .head{grid-template-columns:1fr}.written .steps>li,.written.class .steps>li{grid-template-columns:2.2em minmax(0,1fr)}.written figure{grid-column:2}.written table{display:block;overflow-x:auto}}
 @media print{.written{max-width:none;padding:0}.written .draft-mark{position:fixed;top:0;right:0;margin:0}}

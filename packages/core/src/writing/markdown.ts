@@ -72,6 +72,7 @@ export function toMarkdown(written: WrittenPattern): string {
       words.errata,
       written.errata.map((line) => `- ${escaped(line)}`),
     ),
+    ...(written.shop.length > 0 ? ['---', '', `${written.shop.map(escaped).join('  \n')}`, ''] : []),
   ].join('\n')
 }
 

@@ -53,6 +53,7 @@ export interface Edition {
   readonly timed: readonly number[]
   /** Versions that corrected others, up to this one. */
   readonly errata: readonly { readonly version: number; readonly corrects: number; readonly note: string }[]
+  readonly shop: { readonly name: string; readonly address: string; readonly footer: string }
 }
 
 /** An edition of nothing but the pattern's own text. */
@@ -69,6 +70,7 @@ export const plainEdition = (settings: ThreadSettings, language: LanguageCode = 
   looks: new Map(),
   timed: [],
   errata: [],
+  shop: { name: '', address: '', footer: '' },
 })
 
 /** Tells a report as a pattern a person can follow. A report with errors is written as a draft, whatever the edition. */
@@ -117,6 +119,7 @@ export function writePattern(report: Report, edition: Edition): WrittenPattern {
     ),
     wear: language.wear,
     errata: edition.errata.map(({ corrects, note }) => language.corrects(corrects, note)),
+    shop: [edition.shop.name, edition.shop.address, edition.shop.footer].flatMap(linesIn),
   }
 }
 
@@ -397,3 +400,9 @@ function countedByRepeats({ statements }: Report): Set<number> {
     if (action.type === 'repeat') for (let k = i; k <= i + action.held; k++) counted.add(k)
   return counted
 }
+
+const linesIn = (text: string) =>
+  text
+    .split('\n')
+    .map((line) => line.trim())
+    .filter(Boolean)

@@ -78,6 +78,8 @@ export interface WrittenPattern {
   readonly totals: string
   readonly wear: readonly string[]
   readonly errata: readonly string[]
+  /** Whose pattern it is, and what may be done with it, line by line; empty where nobody is named. */
+  readonly shop: readonly string[]
 }
 
 /** Longer ones have a list of contents. */

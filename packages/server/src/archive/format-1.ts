@@ -5,10 +5,9 @@ type Rows = readonly Record<string, unknown>[]
 
 const formerly: Readonly<Record<string, string>> = { idempotent_request: 'action', audit_entry: 'deed' }
 
-/** Its tables by the names they had. */
-export const archivedAsFormat1: readonly string[] = archived
-  .filter((table) => table !== 'batch_colourway')
-  .map((table) => formerly[table] ?? table)
+/** Tables by the names they had. */
+export const asFormat1 = (tables: readonly string[]): string[] =>
+  tables.filter((table) => table !== 'batch_colourway').map((table) => formerly[table] ?? table)
 
 /** @returns tables as they are archived now */
 export function fromFormat1(tables: ReadonlyMap<string, Rows>): Map<string, Record<string, unknown>[]> {

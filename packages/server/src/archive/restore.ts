@@ -5,9 +5,9 @@ import { z } from 'zod'
 import type { Database } from '../database/connect'
 import { describeError } from '../http/describe'
 import { hashPassword } from '../people/passwords'
-import { archivedAsFormat1, fromFormat1 } from './format-1'
+import { asFormat1, fromFormat1 } from './format-1'
 import { fromFormat2 } from './format-2'
-import { archived, archiveFormat, archiveVersion } from './tables'
+import { archived, archivedSince, archiveFormat, archiveVersion } from './tables'
 import { checksOf, digestOf, signatureOf } from './take'
 
 /** What is wrong with an archive, in words for whoever has it. Nothing has been changed. */
@@ -15,7 +15,7 @@ export class BadArchive extends Error {}
 
 const manifest = z.object({
   format: z.literal(archiveFormat),
-  formatVersion: z.union([z.literal(1), z.literal(2), z.literal(archiveVersion)]),
+  formatVersion: z.union([z.literal(1), z.literal(2), z.literal(3), z.literal(archiveVersion)]),
   tables: z.record(z.string(), z.object({ rows: z.number(), digest: z.string() })),
   checks: z.object({ onHand: z.number(), reserved: z.number(), low: z.number() }),
 })
@@ -37,7 +37,9 @@ async function open(bytes: Uint8Array, key: string) {
   const known = manifest.safeParse(read)
   if (!known.success) throw new BadArchive('This archive is of another program, or of another version of this one.')
   const tables = new Map<string, Record<string, unknown>[]>()
-  for (const table of known.data.formatVersion === 1 ? archivedAsFormat1 : archived) {
+  const { formatVersion } = known.data
+  const held = archived.filter((table) => (archivedSince[table] ?? 1) <= formatVersion)
+  for (const table of formatVersion === 1 ? asFormat1(held) : held) {
     const listed = known.data.tables[table]
     const content = await zip.file(`tables/${table}.json`)?.async('string')
     if (!listed || content === undefined) throw new BadArchive(`The archive lacks its table "${table}".`)
@@ -50,16 +52,16 @@ async function open(bytes: Uint8Array, key: string) {
   const signature = (await zip.file('signature.txt')?.async('string')) ?? ''
   const ours = key !== '' && signature === signatureOf(text ?? '', key)
   return {
-    tables: asToday(known.data.formatVersion, tables),
+    tables: asToday(formatVersion, tables),
     checks: known.data.checks,
     ours,
   }
 }
 
 /** The tables of an older format, as they are archived now. */
-function asToday(format: 1 | 2 | 3, tables: Map<string, Record<string, unknown>[]>) {
+function asToday(format: 1 | 2 | 3 | 4, tables: Map<string, Record<string, unknown>[]>) {
   const then = format === 1 ? fromFormat1(tables) : tables
-  return format === 3 ? then : fromFormat2(then)
+  return format >= 3 ? then : fromFormat2(then)
 }
 
 /**
@@ -101,7 +103,7 @@ export async function restoreArchive(
         await tx.execute(
           sql`insert into ${sql.identifier(table)} (${columns}) overriding system value select ${columns} from jsonb_populate_recordset(null::${sql.identifier(table)}, ${JSON.stringify(ordered.slice(at, at + maxAtOnce))}::jsonb)`,
         )
-      if (typeof whole[0]?.id === 'number' && table !== 'cost_setting')
+      if (typeof whole[0]?.id === 'number' && !['cost_setting', 'shop_setting'].includes(table))
         await tx.execute(
           sql`select setval(pg_get_serial_sequence(${`public.${table}`}, 'id'), (select max(id) from ${sql.identifier(table)}))`,
         )

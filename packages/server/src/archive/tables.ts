@@ -26,10 +26,18 @@ export const archived = [
   'class_offer',
   'booking',
   'customer_order',
+  'handover',
   'cost_setting',
+  'shop_setting',
   'idempotent_request',
   'audit_entry',
 ] as const
+
+/** The format from which on a table is in archives. What is older has nothing for it. */
+export const archivedSince: Readonly<Partial<Record<(typeof archived)[number], number>>> = {
+  handover: 4,
+  shop_setting: 4,
+}
 
 /** No password leaves the shop, not even as a hash; and what triggers count begins anew. */
 export const leftOut: Readonly<Partial<Record<(typeof archived)[number], readonly string[]>>> = {
@@ -38,7 +46,7 @@ export const leftOut: Readonly<Partial<Record<(typeof archived)[number], readonl
 }
 
 export const archiveFormat = 'tessellum shop'
-export const archiveVersion = 3
+export const archiveVersion = 4
 
 export interface Manifest {
   readonly format: typeof archiveFormat

@@ -1,5 +1,6 @@
 import type { Quote } from '@tessellum/contract/buying'
 import type { Session } from '../database/connect'
+import { shopSettings } from '../settings/store'
 import { listItems } from '../stock/store'
 import { askPrices, NoPrices, type Price } from './supplier'
 
@@ -12,6 +13,7 @@ export async function quotesFor(db: Session, supplier: string, ids: readonly num
     prices = await askPrices(
       supplier,
       items.map(({ code }) => code),
+      (await shopSettings(db)).money.currency,
     )
   } catch (error) {
     if (!(error instanceof NoPrices)) throw error

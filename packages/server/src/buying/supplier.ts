@@ -1,6 +1,5 @@
 /** The suppliers' service of prices and lead times: asked again when it fails, not waited for when it is late, and believed only in our money. */
 import { setTimeout as pause } from 'node:timers/promises'
-import { shopCurrency } from '@tessellum/core/measure/money'
 import { z } from 'zod'
 
 const waitMs = 4000
@@ -27,7 +26,7 @@ export type Price = z.infer<typeof answer>['prices'][number]
 export class NoPrices extends Error {}
 
 /** @throws NoPrices */
-export async function askPrices(address: string, codes: readonly string[]): Promise<Price[]> {
+export async function askPrices(address: string, codes: readonly string[], currency: string): Promise<Price[]> {
   if (!address)
     throw new NoPrices('No suppliers’ service is connected: ask by telephone, and change the packs by hand.')
   const query = codes.map((code) => `code=${encodeURIComponent(code)}`).join('&')
@@ -35,7 +34,7 @@ export async function askPrices(address: string, codes: readonly string[]): Prom
     const limit = AbortSignal.timeout(waitMs)
     try {
       const response = await fetch(`http://${address}/prices?${query}`, { signal: limit })
-      if (response.ok) return read(await response.json().catch(() => undefined))
+      if (response.ok) return read(await response.json().catch(() => undefined), currency)
       if (response.status < 500) throw new NoPrices(`The suppliers’ service refuses the question (${response.status}).`)
     } catch (error) {
       if (error instanceof NoPrices) throw error
@@ -47,12 +46,12 @@ export async function askPrices(address: string, codes: readonly string[]): Prom
   }
 }
 
-function read(body: unknown): Price[] {
+function read(body: unknown, currency: string): Price[] {
   const parsed = answer.safeParse(body)
   if (!parsed.success) throw new NoPrices('The suppliers’ service sends what cannot be read. The kept prices stay.')
-  if (parsed.data.currency !== shopCurrency)
+  if (parsed.data.currency !== currency)
     throw new NoPrices(
-      `The suppliers’ service answers in ${parsed.data.currency}, and the shop counts in ${shopCurrency}. The kept prices stay.`,
+      `The suppliers’ service answers in ${parsed.data.currency}, and the shop counts in ${currency}. The kept prices stay.`,
     )
   return parsed.data.prices
 }

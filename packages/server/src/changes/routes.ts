@@ -10,7 +10,15 @@ import { sessionStands } from '../people/sessions'
 import { HttpProblem } from '../problem'
 
 /** What plans are made from. */
-const planned: ReadonlySet<string> = new Set(['stock', 'batches', 'buy-list', 'packing', 'colourways', 'patterns'])
+const planned: ReadonlySet<string> = new Set([
+  'stock',
+  'batches',
+  'buy-list',
+  'packing',
+  'colourways',
+  'patterns',
+  'settings',
+])
 
 /**
  * Tells open pages what has changed: PostgreSQL notifies every server, and each passes it on as server-sent events.

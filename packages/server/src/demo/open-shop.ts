@@ -20,6 +20,7 @@ import { move } from '../schema/ledger'
 import { pattern, patternVersion } from '../schema/patterns'
 import { person } from '../schema/people'
 import { item, lot, maker, pack } from '../schema/stock'
+import { saveSettings } from '../settings/store'
 import { tasks } from '../worker'
 import { demoBatches, demoColourways } from './colourways'
 import { openTerm } from './term'
@@ -48,6 +49,12 @@ const people = [
   { name: 'corin', fullName: 'Corin Vetch', roles: ['teacher'] },
 ] as const
 
+const demoProfile = {
+  name: 'Merrowlock Bead Room',
+  address: '3 Sluice Row, Merrowlock',
+  footer: 'For your own stitching. Please ask us before you teach it, or sell what you make from it.',
+}
+
 const day = 24 * 3600_000
 const daysFrom = (days: number) => new Date(Date.now() + days * day)
 const dateOf = (date: Date) => date.toISOString().slice(0, 10)
@@ -65,6 +72,7 @@ export async function openDemoShop(db: Database, password: string, build: string
       .insert(person)
       .values(people.map((each) => ({ ...each, roles: [...each.roles], passwordHash })))
       .returning({ id: person.id, name: person.name })
+    await saveSettings(tx, { profile: demoProfile })
     const idOf = (name: string) => (ids.find((each) => each.name === name) as { id: number }).id
     const items = await stockShelf(tx, idOf('odile'))
     const patterns = await keepPatterns(tx, idOf('bram'))

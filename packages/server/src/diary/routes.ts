@@ -1,12 +1,9 @@
 import { Router } from 'express'
 import ical from 'ical-generator'
-import { logActivity } from '../audit/log'
 import { listClasses } from '../classes/store'
 import { mount, sent } from '../http/mount'
-import { runOnce } from '../idempotency/run-once'
 import { shortBatches } from '../planning/buy-list'
 import { priceOfBatch } from '../planning/price'
-import { costSettings, saveCosts } from '../settings/store'
 import type { Shop } from '../shop'
 import { benchOf, diaryOf } from './store'
 
@@ -40,14 +37,6 @@ export function diaryRoutes(shop: Shop): Router {
     return sent
   })
 
-  mount(router, 'GET /api/costs', () => costSettings(db))
-  mount(router, 'PUT /api/costs', ({ body: costs, caller }) =>
-    runOnce(db, caller, 'costs', async (tx) => {
-      await saveCosts(tx, costs)
-      await logActivity(tx, caller.id, 'changed how costs are worked out', '/diary/costs')
-      return costs
-    }),
-  )
   mount(router, 'GET /api/batches/:id/price', ({ params }) => priceOfBatch(shop, params.id))
 
   return router

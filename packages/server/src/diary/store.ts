@@ -11,6 +11,7 @@ import { batch } from '../schema/batches'
 import { classTable } from '../schema/classes'
 import { stocktake } from '../schema/ledger'
 import { customerOrder } from '../schema/orders'
+import { shopSettings } from '../settings/store'
 import type { Shop } from '../shop'
 import { listPurchases } from '../stock/purchases'
 
@@ -21,8 +22,6 @@ interface Span {
 
 const dayBefore = (day: string, days: number) =>
   new Date(Date.parse(`${day}T00:00:00Z`) - days * 86_400_000).toISOString().slice(0, 10)
-/** From reallocation out to the last bag. */
-const packingDays = 2
 
 /** Batches of a span with how far they are packed, in one question. */
 const batchesIn = (db: Session, span: Span | undefined) =>
@@ -48,7 +47,16 @@ const batchesIn = (db: Session, span: Span | undefined) =>
 export async function diaryOf(shop: Shop, span: Span): Promise<Diary> {
   const { db } = shop
   const short = shortIn(await buyList(shop, undefined))
-  const [classes, orders, batches, purchases] = await Promise.all([
+  const [
+    {
+      kits: { packingDays },
+    },
+    classes,
+    orders,
+    batches,
+    purchases,
+  ] = await Promise.all([
+    shopSettings(db),
     listClasses(db, short, span),
     listOrders(db, short, span),
     batchesIn(db, span),
@@ -124,7 +132,18 @@ export async function benchOf(shop: Shop, today: string): Promise<Bench> {
   const lines = await buyList(shop, undefined)
   const short = shortIn(lines)
   const ahead = dayBefore(today, -aheadDays)
-  const [batches, purchases, classes, orders, counts, [low]] = await Promise.all([
+  const [
+    {
+      kits: { packingDays },
+    },
+    batches,
+    purchases,
+    classes,
+    orders,
+    counts,
+    [low],
+  ] = await Promise.all([
+    shopSettings(db),
     batchesIn(db, undefined),
     listPurchases(db),
     db

@@ -63,6 +63,7 @@ const styles = StyleSheet.create({
     flexDirection: 'row',
     justifyContent: 'space-between',
   },
+  shop: { marginTop: 18, borderTopWidth: 0.75, borderTopColor: '#cfc8b8', paddingTop: 6, color: quiet },
   draft: { position: 'absolute', top: 20, right: 52, fontSize: 10, fontWeight: 600, color: '#9c4a35' },
 })
 
@@ -188,6 +189,13 @@ export async function renderDocument(
           {written.errata.map((line) => (
             <Text key={line}>{line}</Text>
           ))}
+          {has.care && written.shop.length > 0 && (
+            <Box style={styles.shop} wrap={false}>
+              {written.shop.map((line) => (
+                <Text key={line}>{line}</Text>
+              ))}
+            </Box>
+          )}
           {!whole && <Text style={styles.counts}>{words.unprinted}</Text>}
         </Box>
         <Box fixed style={styles.foot}>

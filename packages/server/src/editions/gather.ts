@@ -4,6 +4,7 @@ import { findColourway, listColourways } from '../colourways/store'
 import { samplesOf } from '../patterns/samples'
 import { findPattern, findVersion, wordsOf } from '../patterns/store'
 import { notFound } from '../problem'
+import { shopSettings } from '../settings/store'
 import type { Shop } from '../shop'
 import { beadRecords, listItems } from '../stock/store'
 
@@ -15,7 +16,11 @@ export async function gather({ db, workers }: Shop, patternId: number, wanted: W
   const chosen =
     wanted.colourway === undefined ? undefined : await findColourway(db, wanted.colourway, wanted.colourwayVersion)
   if (chosen && chosen.patternId !== patternId) throw notFound('colourway')
-  const [all, { samples, correction }] = await Promise.all([listColourways(db, patternId), samplesOf(db, patternId)])
+  const [all, { samples, correction }, { profile, thread }] = await Promise.all([
+    listColourways(db, patternId),
+    samplesOf(db, patternId),
+    shopSettings(db),
+  ])
   const colourways = all.map(({ name, choices }) => ({ name, choices }))
   const choices = chosen?.choices ?? []
   const ids = new Set([choices, ...colourways.map((each) => each.choices)].flat().map(({ itemId }) => itemId))
@@ -43,5 +48,6 @@ export async function gather({ db, workers }: Shop, patternId: number, wanted: W
       .filter(({ number, corrects }) => corrects !== null && number <= upTo)
       .map(({ number, corrects, note }) => ({ version: number, corrects: corrects ?? 0, note })),
     sampled: kept?.sampled ?? correction,
+    shop: { ...profile, thread },
   }
 }

@@ -6,6 +6,7 @@ import { LRUCache } from 'lru-cache'
 import { listColourways } from '../colourways/store'
 import { mount, sent } from '../http/mount'
 import { findPattern, wordsOf } from '../patterns/store'
+import { shopSettings } from '../settings/store'
 import type { Shop } from '../shop'
 import { listItems } from '../stock/store'
 import { gather } from './gather'
@@ -19,7 +20,9 @@ export function editionRoutes(shop: Shop): Router {
   mount(router, 'GET /api/patterns/:id/edition', ({ params, query }) => gather(shop, params.id, query))
 
   mount(router, 'GET /api/patterns/:id/document.pdf', async ({ params, query, response }) => {
-    const { paper, language, sheet, seat, chosen, ...wanted } = query
+    const { sheet, seat, chosen, ...asked } = query
+    const { documents } = await shopSettings(db)
+    const { paper = documents.paper, language = documents.language, ...wanted } = asked
     const edition = await gather(shop, params.id, wanted)
     const task = { edition, paper, language, sheet, seat: seat ? { name: seat, chosen } : undefined }
     const key = createHash('sha256').update(JSON.stringify(task)).digest('base64')

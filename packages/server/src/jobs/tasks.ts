@@ -10,6 +10,7 @@ import type { Shortage } from '@tessellum/core/allocation/shortages'
 import type { Choices } from '@tessellum/core/evaluate/evaluate-pattern'
 import type { Bill } from '@tessellum/core/kit/bill'
 import type { Pack } from '@tessellum/core/kit/cost'
+import type { SparePolicy } from '@tessellum/core/kit/spares'
 import type { Report } from '@tessellum/core/report/report'
 import type { Counting } from '@tessellum/core/sizing/counting'
 import type { ThreadSettings } from '@tessellum/core/thread/settings'
@@ -23,8 +24,9 @@ export interface Kit {
   readonly choices: readonly Choice[]
   /** At least those that `choices` name. */
   readonly items: readonly Item[]
-  /** What samples had shown of its thread. */
-  readonly sampled: ThreadSettings['sampled']
+  /** As the shop works with thread, and what samples had shown of this one. */
+  readonly thread: ThreadSettings
+  readonly spares: SparePolicy
 }
 
 export interface Tasks {

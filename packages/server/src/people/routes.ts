@@ -1,4 +1,3 @@
-import type { Me } from '@tessellum/contract/people'
 import { eq, sql } from 'drizzle-orm'
 import { type Request, Router } from 'express'
 import type { SignedIn } from '../context'
@@ -7,6 +6,7 @@ import { mount } from '../http/mount'
 import { HttpProblem } from '../problem'
 import { person } from '../schema/people'
 import { choosePassword, makeLink, whoseLink } from './links'
+import { meOf } from './me'
 import { changeOwnPassword, signOutElsewhere } from './own'
 import { passwordFits } from './passwords'
 import { addPerson, changePerson, disablePerson, enablePerson, listPeople } from './people'
@@ -19,13 +19,7 @@ export function peopleRoutes(
   csrfToken: (request: Request) => string,
 ): Router {
   const router = Router()
-  const me = ({ id, name, fullName, roles }: SignedIn, request: Request): Me => ({
-    id,
-    name,
-    fullName,
-    roles: [...roles],
-    csrfToken: csrfToken(request),
-  })
+  const me = (who: SignedIn, request: Request) => meOf(who, csrfToken(request))
 
   mount(router, 'POST /api/sign-in', async ({ body: { name: given, password }, request }) => {
     const name = given.toLowerCase()

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto'
 import type { LineOutlook } from '@tessellum/contract/batches'
 import type { Choice } from '@tessellum/contract/colourways'
+import { sparesOf } from '@tessellum/contract/settings'
 import { type Alternative, alternativesOf } from '@tessellum/core/kit/alternatives'
 import type { Bill } from '@tessellum/core/kit/bill'
 import { visibleChange } from '@tessellum/core/substitute/visible-change'
@@ -11,6 +12,7 @@ import type { WorkerPool } from '../jobs/pool'
 import type { Kit } from '../jobs/tasks'
 import { cachedBill } from '../schema/batches'
 import { patternVersion } from '../schema/patterns'
+import { shopSettings } from '../settings/store'
 import { listItems } from '../stock/store'
 import type { PlannedLine } from './lines'
 
@@ -45,6 +47,8 @@ export async function billsFor(
     })
     .from(patternVersion)
     .where(inArray(patternVersion.id, [...new Set(lines.map((line) => line.patternVersionId))]))
+  const settings = await shopSettings(db)
+  const spares = sparesOf(settings)
   const texts = new Map(versions.map((version) => [version.id, version]))
   const versionsOf = await choicesOf(db, [...new Set(lines.map((line) => line.colourwayVersionId))])
   const choicesIn = (line: PlannedLine) => line.choices ?? versionsOf.get(line.colourwayVersionId) ?? []
@@ -57,7 +61,8 @@ export async function billsFor(
       const ids = new Set(chosen.map((choice) => choice.itemId))
       const kit: Kit = {
         source,
-        sampled: { ratio, count },
+        thread: { ...settings.thread, sampled: { ratio, count } },
+        spares,
         size: line.size,
         choices: chosen,
         items: items.filter((item) => ids.has(item.id)),
@@ -145,7 +150,7 @@ function digestsOf(kits: readonly Kit[]): string[] {
 }
 
 /** Raised whenever the same text comes to another bill than before. */
-const billVersion = 2
+const billVersion = 3
 
 export const itemsIn = (bills: readonly LineBill[]): number[] => [
   ...new Set(bills.flatMap(({ ways }) => ways.flatMap(({ bill }) => bill.map(({ itemId }) => itemId)))),

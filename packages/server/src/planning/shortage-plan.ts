@@ -2,6 +2,7 @@
  * A bead that is short over all drafts: which of their kits are made as planned, and in which something stands in, so that most kits are made and
  * the least of it can be seen. Solved over all lines that take the bead, at once.
  */
+import { sparesOf } from '@tessellum/contract/settings'
 import type { ShortagePlan } from '@tessellum/contract/shortage-plan'
 import type { Item } from '@tessellum/contract/stock'
 import { alternativesOf } from '@tessellum/core/kit/alternatives'
@@ -12,6 +13,7 @@ import { eq } from 'drizzle-orm'
 import { choicesOf } from '../colourways/store'
 import { notFound } from '../problem'
 import { patternVersion } from '../schema/patterns'
+import { shopSettings } from '../settings/store'
 import type { Shop } from '../shop'
 import { freeLots, listItems } from '../stock/store'
 import { allocationFor } from './allocation'
@@ -31,6 +33,7 @@ export async function shortagePlanFor(shop: Shop, itemId: number): Promise<Short
     const unmet = [...new Set(ids)].filter((id) => !items.some((each) => each.id === id))
     items.push(...(await listItems(db, unmet)))
   }
+  const settings = await shopSettings(db)
   const all = (await stillToPack(db, await draftLines(db))).filter(({ kits }) => kits > 0)
   const planned = await billsFor(shop, all)
   const takes = (i: number) =>
@@ -88,7 +91,12 @@ export async function shortagePlanFor(shop: Shop, itemId: number): Promise<Short
     const roles = chosen
       .filter((each) => each.itemId === itemId && (each.size === '' || each.size === readMadeSize(line.size).name))
       .map(({ role }) => role)
-    const kit = { source, size: line.size, sampled: { ratio, count } }
+    const kit = {
+      source,
+      size: line.size,
+      thread: { ...settings.thread, sampled: { ratio, count } },
+      spares: sparesOf(settings),
+    }
     const [first] = roles
     const candidates =
       first === undefined

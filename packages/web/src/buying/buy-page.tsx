@@ -1,6 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
 import type { BuyLine, NewPurchase, Purchase, Quote } from '@tessellum/contract/buying'
-import { sayMoney } from '@tessellum/core/measure/money'
 import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { Button } from 'antd'
 import dayjs from 'dayjs'
@@ -12,6 +11,7 @@ import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
+import { useMoney } from '../settings/use-shop-settings'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
@@ -52,6 +52,7 @@ export function BuyPage() {
 }
 
 function Supplier({ name, lines }: { name: string; lines: readonly BuyLine[] }) {
+  const money = useMoney()
   const mayMove = useMay('stock.move')
   const mayBuy = useMay('stock.buy')
   const [receiving, setReceiving] = useState<BuyLine>()
@@ -83,7 +84,7 @@ function Supplier({ name, lines }: { name: string; lines: readonly BuyLine[] }) 
             Ask for today’s prices
           </Button>
         )}
-        <strong className="figures">{sayMoney(cost)}</strong>
+        <strong className="figures">{money.say(cost)}</strong>
       </div>
       <ErrorNotice error={order.refused ?? quotes.refused ?? take.refused} />
       {asked.length > 0 && <Quotes quotes={asked} lines={lines} take={take.run} busy={take.busy} />}
@@ -116,7 +117,7 @@ function Supplier({ name, lines }: { name: string; lines: readonly BuyLine[] }) 
                   <span className="trouble">no pack is known</span>
                 )}
               </td>
-              <td>{line.packs.length > 0 ? sayMoney(line.cost) : ''}</td>
+              <td>{line.packs.length > 0 ? money.say(line.cost) : ''}</td>
               <td>{line.orderBy !== null && <OrderBy day={line.orderBy} />}</td>
               <td>
                 {line.batches.map(({ id, name: batchName }, i) => (
@@ -193,6 +194,7 @@ interface QuotesProps {
 
 /** What suppliers ask today, beside what is kept: taken over one by one. */
 function Quotes({ quotes, lines, take, busy }: QuotesProps) {
+  const money = useMoney()
   const troubles = [...new Set(quotes.flatMap(({ trouble }) => trouble ?? []))]
   const changed = quotes.filter((each) => each.changed)
   return (
@@ -212,7 +214,7 @@ function Quotes({ quotes, lines, take, busy }: QuotesProps) {
               {each.packs
                 .map(
                   ({ amount, price, leadDays }) =>
-                    `${sayQuantity(amount, line.unit)} for ${sayMoney(price)} in ${leadDays} days`,
+                    `${sayQuantity(amount, line.unit)} for ${money.say(price)} in ${leadDays} days`,
                 )
                 .join(', ')}
               .
@@ -234,6 +236,7 @@ function Quotes({ quotes, lines, take, busy }: QuotesProps) {
 
 /** What is ordered: it comes, or is called off. */
 function OnItsWay() {
+  const money = useMoney()
   const mayMove = useMay('stock.move')
   const mayBuy = useMay('stock.buy')
   const { data } = useQuery(read.purchases)
@@ -267,7 +270,7 @@ function OnItsWay() {
                 <Link to={`/stock/${each.itemId}`}>{each.name}</Link>
               </th>
               <td>{sayQuantity(each.amount, each.unit)}</td>
-              <td>{sayMoney(each.cost)}</td>
+              <td>{money.say(each.cost)}</td>
               <td>{dayjs(each.expectedOn).format('dddd, D MMMM')}</td>
               <td>{each.supplier}</td>
               <td style={{ whiteSpace: 'nowrap' }}>

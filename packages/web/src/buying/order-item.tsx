@@ -1,11 +1,11 @@
 import type { NewPurchase } from '@tessellum/contract/buying'
 import type { ItemStory } from '@tessellum/contract/stock'
-import { sayMoney } from '@tessellum/core/measure/money'
 import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
 import { DatePicker, Form, Input, InputNumber, Modal } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm } from '../frame/kept-form'
+import { useMoney } from '../settings/use-shop-settings'
 import { call } from '../shop/api'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 
@@ -21,6 +21,7 @@ interface Fields {
 
 /** Ordered though nothing is short: so many packs of an item, counted as coming from then on. */
 export function OrderItem({ item, close }: { item: ItemStory; close: () => void }) {
+  const money = useMoney()
   const [form] = Form.useForm<Fields>()
   const counts = Form.useWatch('packs', form) ?? []
   const name = `order-of-${item.id}`
@@ -72,7 +73,7 @@ export function OrderItem({ item, close }: { item: ItemStory; close: () => void 
         {packs.map(({ amount, price, leadDays }, i) => (
           <Form.Item
             key={amount}
-            label={`Packs of ${sayQuantity(amount, item.unit)}, ${sayMoney(price)}, in ${leadDays} days`}
+            label={`Packs of ${sayQuantity(amount, item.unit)}, ${money.say(price)}, in ${leadDays} days`}
             name={['packs', i]}
           >
             <InputNumber min={0} max={10_000} precision={0} style={{ width: 160 }} />
@@ -83,7 +84,7 @@ export function OrderItem({ item, close }: { item: ItemStory; close: () => void 
             <Form.Item label={`How much, ${spokenUnit[item.unit]}`} name="amount" rules={needed('Give a quantity.')}>
               <InputNumber min={0.001} max={1_000_000} style={{ width: 160 }} />
             </Form.Item>
-            <Form.Item label="Cost of all of it, £" name="cost" rules={needed('Say what it costs.')}>
+            <Form.Item label={`Cost of all of it, ${money.sign}`} name="cost" rules={needed('Say what it costs.')}>
               <InputNumber min={0} step={0.5} style={{ width: 160 }} />
             </Form.Item>
           </>
@@ -93,7 +94,7 @@ export function OrderItem({ item, close }: { item: ItemStory; close: () => void 
         </Form.Item>
         {packs.length > 0 && sum('amount') > 0 && (
           <p className="figures" role="status">
-            <strong>{sayQuantity(sum('amount'), item.unit)}</strong> for {sayMoney(sum('price'))}
+            <strong>{sayQuantity(sum('amount'), item.unit)}</strong> for {money.say(sum('price'))}
           </p>
         )}
         <ErrorNotice error={order.refused} />

@@ -1,12 +1,13 @@
 import type { Item } from '@tessellum/contract/stock'
-import { sayMoney } from '@tessellum/core/measure/money'
 import { sayLength, sayPercent, trim } from '@tessellum/core/measure/units'
 import { sayQuantity } from '@tessellum/core/stock/quantity'
 import type { Consequence } from '@tessellum/core/substitute/consequence'
 import type { Substitute } from '@tessellum/core/substitute/substitutes'
+import { useMoney } from '../settings/use-shop-settings'
 
 /** What a substitute would do, in figures, old and new side by side. */
 export function SubstituteEffects({ each, kits, item }: { each: Substitute; kits: number; item: Item }) {
+  const money = useMoney()
   const { consequence, nearest, cost } = each
   const wrong = nearest?.alike && (nearest.verdict === 'confuses' || nearest.verdict === 'near')
   return (
@@ -26,7 +27,7 @@ export function SubstituteEffects({ each, kits, item }: { each: Substitute; kits
       <Changes consequence={consequence} thread="thread, estimated" />
       {cost && cost.before !== cost.after && (
         <li>
-          a kit: {sayMoney(cost.before)} -&gt; {sayMoney(cost.after)}
+          a kit: {money.say(cost.before)} -&gt; {money.say(cost.after)}
         </li>
       )}
     </ul>

@@ -8,6 +8,7 @@ import { forgetForm, KeptForm, useKept } from '../frame/kept-form'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { isWhole, type LineFields, LineForm } from '../kits/line-form'
+import { useMoney } from '../settings/use-shop-settings'
 import { call, ShopError } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
@@ -48,6 +49,7 @@ export const ChangeClass = ({ offered, close }: { offered: ClassAnswer; close: (
 
 /** When, where, for whom, and what can be chosen: sizes and colourways of one pattern. */
 function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: ClassAnswer) => void }) {
+  const money = useMoney()
   const { data: teachers } = useQuery(read.teachers)
   const name = `class-${offered?.id ?? 'new'}`
   const kept = useKept<readonly LineFields[]>(
@@ -151,7 +153,7 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
         <Form.Item label="Spare kits" name="spareKits">
           <InputNumber style={{ width: '100%' }} min={0} max={200} precision={0} />
         </Form.Item>
-        <Form.Item label="A seat costs, £" name="price">
+        <Form.Item label={`A seat costs, ${money.sign}`} name="price">
           <InputNumber style={{ width: '100%' }} min={0} step={0.5} />
         </Form.Item>
       </div>

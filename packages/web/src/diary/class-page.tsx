@@ -1,6 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { type ClassAnswer, classAnswer } from '@tessellum/contract/classes'
-import { sayMoney } from '@tessellum/core/measure/money'
 import type { Pace } from '@tessellum/core/teach/time-plan'
 import { Button, Input, Segmented, Select } from 'antd'
 import dayjs from 'dayjs'
@@ -13,6 +12,7 @@ import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
+import { useMoney } from '../settings/use-shop-settings'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
@@ -37,6 +37,7 @@ const _withBags = classAnswer.extend({ toEmpty: z.array(z.string()) })
 
 /** A class: who sits where with what, whether its kits are ready, whether it fits its hours, what a seat costs. */
 function Offered({ offered }: { offered: ClassAnswer }) {
+  const money = useMoney()
   const client = useQueryClient()
   const mayKeep = useMay('classes.keep')
   const mayPlan = useMay('batches.plan')
@@ -155,22 +156,22 @@ function Offered({ offered }: { offered: ClassAnswer }) {
               <tbody>
                 <tr>
                   <th scope="row">one kit</th>
-                  <td>{sayMoney(cost.kit)}</td>
+                  <td>{money.say(cost.kit)}</td>
                 </tr>
                 <tr>
                   <th scope="row">a seat, with its share of spare kits and teaching</th>
-                  <td>{sayMoney(cost.seat)}</td>
+                  <td>{money.say(cost.seat)}</td>
                 </tr>
                 <tr>
                   <th scope="row">suggested price, to keep the margin</th>
                   <td>
-                    <strong>{sayMoney(cost.suggested)}</strong>
+                    <strong>{money.say(cost.suggested)}</strong>
                   </td>
                 </tr>
                 <tr>
                   <th scope="row">asked</th>
                   <td className={offered.price < cost.seat ? 'trouble' : ''}>
-                    {sayMoney(offered.price)}
+                    {money.say(offered.price)}
                     {offered.price < cost.seat && ', less than it costs'}
                   </td>
                 </tr>

@@ -46,7 +46,7 @@ export function DiaryPage() {
         <a href={`/api/diary.ics?from=${start}&to=${end}`} download>
           As a calendar
         </a>
-        {mayCosts && <Link to="/diary/costs">Costs</Link>}
+        {mayCosts && <Link to="/settings/costs">Costs</Link>}
         <Link to="/diary/orders">Orders</Link>
         {mayTeach && (
           <Link to="/diary/classes/new">

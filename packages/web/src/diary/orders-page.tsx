@@ -6,7 +6,6 @@ import {
   type SizeOrder,
   saveOrder,
 } from '@tessellum/contract/orders'
-import { sayMoney } from '@tessellum/core/measure/money'
 import { sayLength } from '@tessellum/core/measure/units'
 import { Button, DatePicker, Form, Input, InputNumber, Modal, Select } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
@@ -21,9 +20,11 @@ import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { isWhole, type LineFields, LineForm } from '../kits/line-form'
 import { useMay } from '../people/me'
+import { useMoney } from '../settings/use-shop-settings'
 import { call, ShopError } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import { HandOver } from './hand-over'
 import { ReadinessMark } from './readiness'
 
 const stale = ['diary', 'bench', 'batches', 'stock', 'buy-list']
@@ -31,16 +32,23 @@ const _answers = z.array(orderAnswer)
 
 /** One customer's pieces: sized, coloured, priced, promised. */
 export function OrdersPage() {
+  const money = useMoney()
   usePageTitle('Orders')
   const client = useQueryClient()
   const mayKeep = useMay('orders.keep')
   const { data, error } = useQuery(read.orders)
   const [taking, setTaking] = useState(false)
   const [changing, setChanging] = useState<Order>()
+  const after = (orders: Order[]) => client.setQueryData(['orders'], orders)
   const act = useIdempotentMutation(
-    ({ id, what }: { id: number; what: 'kits' | 'done' | 'cancel' | 'reopen' }) =>
+    ({ id, what }: { id: number; what: 'kits' | 'cancel' | 'reopen' }) =>
       call(`POST /api/orders/:id/${what}`, { params: { id } }),
-    { stale, after: (orders) => client.setQueryData(['orders'], orders) },
+    { stale, after },
+  )
+  const handOver = useIdempotentMutation(
+    ({ id, kits }: { id: number; kits: number }) =>
+      call('POST /api/orders/:id/hand-over', { params: { id }, body: { kits } }),
+    { stale, after },
   )
   if (error && !data) return <Trouble error={error} />
   if (!data) return <Loading what="Fetching the orders" />
@@ -56,7 +64,7 @@ export function OrdersPage() {
         )}
         <Link to="/diary">The diary</Link>
       </div>
-      <ErrorNotice error={act.refused} />
+      <ErrorNotice error={act.refused ?? handOver.refused} />
       {data.length === 0 && (
         <div className="empty sheet">
           <h2>No orders yet</h2>
@@ -78,29 +86,48 @@ export function OrdersPage() {
                 <br />
                 <span className="quiet">
                   {each.worn && each.measureMm && `${each.worn} ${sayLength(each.measureMm)}; `}
-                  {sayMoney(each.price)}
+                  {money.say(each.price)}
                   {each.promised && `; ${each.promised}`}
                 </span>
               </span>
               <span>{each.batchId !== null && <Link to={`/kits/${each.batchId}`}>its batch</Link>}</span>
               <span>
                 {each.state === 'taken' ? (
-                  <ReadinessMark readiness={each.readiness} />
+                  <>
+                    <ReadinessMark readiness={each.readiness} />
+                    {each.handed > 0 && (
+                      <>
+                        <br />
+                        <span className="quiet figures">
+                          {each.handed} of {each.kits} handed over
+                        </span>
+                      </>
+                    )}
+                  </>
                 ) : (
                   <span className="state cancelled">{each.state === 'done' ? 'handed over' : 'called off'}</span>
                 )}
               </span>
               <span style={{ display: 'grid', gap: 4 }}>
                 {mayKeep && each.state === 'taken' && (
-                  <Acts order={each} run={(what) => act.run({ id: each.id, what })} change={() => setChanging(each)} />
+                  <Acts
+                    order={each}
+                    run={(what) => act.run({ id: each.id, what })}
+                    handOver={(kits) => handOver.run({ id: each.id, kits })}
+                    change={() => setChanging(each)}
+                  />
                 )}
                 {mayKeep && each.undoable && (
                   <Button
                     size="small"
                     onClick={() => act.run({ id: each.id, what: 'reopen' })}
-                    aria-label={`Open the order for ${each.customer} again`}
+                    aria-label={
+                      each.state === 'taken'
+                        ? `Take back what was last handed over to ${each.customer}`
+                        : `Open the order for ${each.customer} again`
+                    }
                   >
-                    Open again
+                    {each.state === 'taken' ? 'Take back' : 'Open again'}
                   </Button>
                 )}
               </span>
@@ -116,11 +143,12 @@ export function OrdersPage() {
 
 interface ActsProps {
   readonly order: Order
-  readonly run: (what: 'kits' | 'done' | 'cancel') => void
+  readonly run: (what: 'kits' | 'cancel') => void
+  readonly handOver: (kits: number) => void
   readonly change: () => void
 }
 
-function Acts({ order, run, change }: ActsProps) {
+function Acts({ order, run, handOver, change }: ActsProps) {
   return (
     <>
       {order.readiness === 'unplanned' && (
@@ -133,23 +161,12 @@ function Acts({ order, run, change }: ActsProps) {
           Plan
         </Button>
       )}
-      {order.readiness === 'ready' && (
-        <AskFirst
-          title={`Hand over to ${order.customer}?`}
-          follows={`The kit leaves the shelf as sold${order.price === null ? ', at no price: give the order one first if it is paid for' : ''}. The order is closed; for a day it can be opened again.`}
-          ok="It is handed over"
-          run={() => run('done')}
-        >
-          <Button size="small" type="primary" aria-label={`Handed over to ${order.customer}`}>
-            Hand over
-          </Button>
-        </AskFirst>
-      )}
+      {order.readiness === 'ready' && <HandOver order={order} run={handOver} />}
       <Button size="small" onClick={change} aria-label={`Change the order for ${order.customer}`}>
         Change
       </Button>
       <AskFirst
-        title={`Call off the order for ${order.customer}?`}
+        title={`Call off ${order.handed > 0 ? 'the rest of ' : ''}the order for ${order.customer}?`}
         follows="What its kit holds is given back to the shelf, and the order is closed. For a day it can be opened again."
         ok="Call the order off"
         run={() => run('cancel')}
@@ -182,6 +199,7 @@ const lineOf = ({ patternId, version, size, colourwayId, kits }: Order): LineFie
 
 /** Takes an order, or changes one. */
 function OrderForm({ order, close }: { order?: Order; close: () => void }) {
+  const money = useMoney()
   const client = useQueryClient()
   const [form] = Form.useForm<Fields>()
   const name = `order-${order?.id ?? 'new'}`
@@ -269,7 +287,7 @@ function OrderForm({ order, close }: { order?: Order; close: () => void }) {
           <Form.Item label="Wanted by" name="day" rules={[{ required: true, message: 'Give the day.' }]}>
             <DatePicker style={{ width: '100%' }} format="ddd, D MMM YYYY" allowClear={false} />
           </Form.Item>
-          <Form.Item label="Price, £" name="price">
+          <Form.Item label={`Price, ${money.sign}`} name="price">
             <InputNumber style={{ width: '100%' }} min={0} step={0.5} />
           </Form.Item>
         </div>

@@ -3,6 +3,7 @@ import { Input, type InputRef, Modal } from 'antd'
 import { useDeferredValue, useMemo, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { useMay } from '../people/me'
+import { parts } from '../settings/parts'
 import { read } from '../shop/queries'
 import { places } from './places'
 
@@ -52,6 +53,12 @@ export function CommandBar({ close }: { close: () => void }) {
           ]
         : []),
       { label: 'Your account', what: 'action', to: '/account' },
+      ...Object.values(parts).map(({ name, title }) => ({
+        label: `Settings: ${title}`,
+        what: 'action',
+        to: `/settings/${name}`,
+      })),
+      { label: 'Settings: Costs', what: 'action', to: '/settings/costs' },
       ...(mayKeepPeople ? [{ label: 'People', what: 'action', to: '/people' }] : []),
       ...(mayAudit ? [{ label: 'What was done', what: 'action', to: '/audit' }] : []),
       ...(patterns ?? []).map(({ id, title }) => ({ label: title, what: 'pattern', to: `/patterns/${id}` })),

@@ -27,7 +27,20 @@ export function Frame() {
     )
   }
   if (!me) return <Navigate to={`/sign-in?next=${encodeURIComponent(location.pathname + location.search)}`} replace />
-  return <AppShell name={me.fullName} roles={me.roles} />
+  return <Ready name={me.fullName} roles={me.roles} />
+}
+
+/** Pages say lengths, money and counts as the shop does: nothing is shown before it is known how. */
+function Ready(who: { name: string; roles: readonly string[] }) {
+  const { data, error } = useQuery(read.settings)
+  if (data) return <AppShell {...who} />
+  if (!error) return <Loading />
+  return (
+    <>
+      <Reach />
+      <Trouble error={error} />
+    </>
+  )
 }
 
 function AppShell({ name, roles }: { name: string; roles: readonly string[] }) {
@@ -78,6 +91,9 @@ function AppShell({ name, roles }: { name: string; roles: readonly string[] }) {
           </button>
           <NavLink className="who" to="/account" title="Your account">
             {name}, {roles.join(', ')}
+          </NavLink>
+          <NavLink className="who" to="/settings">
+            Settings
           </NavLink>
           <button type="button" className="plain" onClick={leave}>
             Sign out

@@ -1,16 +1,17 @@
 import { useQuery } from '@tanstack/react-query'
 import type { Batch } from '@tessellum/contract/batches'
-import { sayMoney } from '@tessellum/core/measure/money'
+import { useMoney } from '../settings/use-shop-settings'
 import { read } from '../shop/queries'
 
 /** What the kits of a batch cost and ask, line by line. */
 export function BatchCost({ batch }: { batch: Batch }) {
+  const money = useMoney()
   const { data } = useQuery(read.batchPrice(batch.id))
   if (!data || batch.state === 'cancelled') return null
   return (
     <details className="sheet pad">
       <summary>
-        <strong>Costs {sayMoney(data.cost)}</strong>, asks {sayMoney(data.price)}{' '}
+        <strong>Costs {money.say(data.cost)}</strong>, asks {money.say(data.price)}{' '}
         <span className="quiet">{data.byLots ? 'by the lots it is filled from' : 'by the packs that are bought'}</span>
       </summary>
       <table className="figures size-table">
@@ -34,10 +35,10 @@ export function BatchCost({ batch }: { batch: Batch }) {
                 {line.unpriced.length > 0 && <span className="trouble"> without {line.unpriced.join(', ')}</span>}
               </th>
               {[line.materials, line.waste, line.packaging, line.printing, line.packing, line.cost].map((each, n) => (
-                <td key={n}>{sayMoney(each)}</td>
+                <td key={n}>{money.say(each)}</td>
               ))}
               <td>
-                <strong>{sayMoney(line.price)}</strong>
+                <strong>{money.say(line.price)}</strong>
               </td>
             </tr>
           ))}
@@ -46,7 +47,7 @@ export function BatchCost({ batch }: { batch: Batch }) {
       {data.boughtAnew.length > 0 && (
         <p className="quiet figures">
           Buying everything in whole packs, the materials of a kit would cost{' '}
-          {data.boughtAnew.map(({ kits, materials }) => `${sayMoney(materials)} for ${kits} kits`).join(', ')}.
+          {data.boughtAnew.map(({ kits, materials }) => `${money.say(materials)} for ${kits} kits`).join(', ')}.
         </p>
       )}
     </details>

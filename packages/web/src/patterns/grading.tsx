@@ -1,15 +1,16 @@
 import { useQuery } from '@tanstack/react-query'
 import type { Pattern } from '@tessellum/contract/patterns'
+import { sparesOf } from '@tessellum/contract/settings'
 import { type Grade, measuresFrom, measuresOf } from '@tessellum/core/desk/grade'
 import type { Choices } from '@tessellum/core/evaluate/evaluate-pattern'
 import { billOf, type KitItem } from '@tessellum/core/kit/bill'
 import { costOfKit } from '@tessellum/core/kit/cost'
-import { sayMoney } from '@tessellum/core/measure/money'
 import { sayLength } from '@tessellum/core/measure/units'
 import { sayExtents } from '@tessellum/core/report/form-report'
 import { Button, Form, Input, Select } from 'antd'
 import { useMemo, useState } from 'react'
 import { Loading } from '../frame/loading'
+import { useMoney, useShopSettings } from '../settings/use-shop-settings'
 import { patientClient } from './use-evaluated'
 
 interface GradingProps {
@@ -101,7 +102,8 @@ interface RowProps {
 
 function Row({ grade: { valueMm, report, finished, breaks, nearestMm }, roles, kit }: RowProps) {
   // A stone of another size is another item, which the colourway may not have.
-  const { lines } = billOf({ ...report, stones: [] }, kit)
+  const money = useMoney()
+  const { lines } = billOf({ ...report, stones: [] }, kit, sparesOf(useShopSettings()))
   const { cost: known, unpriced } = costOfKit(
     lines,
     new Map(Object.values(kit).map(({ id, unitCost }) => [id, unitCost] as const)),
@@ -115,7 +117,7 @@ function Row({ grade: { valueMm, report, finished, breaks, nearestMm }, roles, k
       ))}
       <td>{sayLength(report.thread.totalMm)}</td>
       <td>{finished ? sayExtents(finished) : <span className="quiet">form not sound</span>}</td>
-      <td>{cost === undefined ? <span className="quiet">no prices</span> : sayMoney(cost)}</td>
+      <td>{cost === undefined ? <span className="quiet">no prices</span> : money.say(cost)}</td>
       <td className={breaks ? 'trouble' : ''}>
         {breaks ?? 'keeps them'}
         {breaks && nearestMm !== undefined && <strong> {sayLength(nearestMm)} keeps them.</strong>}

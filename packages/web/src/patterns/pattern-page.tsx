@@ -1,7 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import type { Pattern } from '@tessellum/contract/patterns'
 import type { Scene } from '@tessellum/core/drawing/scene'
-import { usualThreadSettings } from '@tessellum/core/thread/settings'
 import { sentenceFor } from '@tessellum/core/writing/english/sentences'
 import { sayCounts } from '@tessellum/core/writing/language'
 import { Button, Segmented, Select } from 'antd'
@@ -257,7 +256,7 @@ function Design({ pattern }: { pattern: Pattern }) {
           <section className="line-strip" aria-live="polite" aria-label="This line">
             {current ? (
               <>
-                <div>{sentenceFor(current.action, usualThreadSettings) ?? current.text}</div>
+                <div>{sentenceFor(current.action, settings) ?? current.text}</div>
                 {Object.keys(current.added).length > 0 && (
                   <div className="quiet">so far: {sayCounts(current.totals)}</div>
                 )}

@@ -1,3 +1,4 @@
+import { sparesOf } from '@tessellum/contract/settings'
 import type { Item } from '@tessellum/contract/stock'
 import { sayStone } from '@tessellum/core/catalogue/stone-size'
 import { roleColours } from '@tessellum/core/drawing/role-colours'
@@ -5,8 +6,8 @@ import { billOf, type KitItem, misfitWords, threadRole } from '@tessellum/core/k
 import { sayInches, sayLength, sayMass, saySpans } from '@tessellum/core/measure/units'
 import type { Report } from '@tessellum/core/report/report'
 import { sayQuantity } from '@tessellum/core/stock/quantity'
-import { usualThreadSettings } from '@tessellum/core/thread/settings'
 import { Link } from 'react-router'
+import { useShopSettings } from '../settings/use-shop-settings'
 import { Swatch } from '../stock/swatch'
 
 interface TrayProps {
@@ -20,7 +21,7 @@ interface TrayProps {
 
 /** What one kit takes, role by role, and what the shelf has of it. */
 export function Tray({ report, old, items, kit, hasColourway }: TrayProps) {
-  const bill = billOf(report, kit)
+  const bill = billOf(report, kit, sparesOf(useShopSettings()))
   const lineOf = (role: string) => bill.lines.find((line) => line.roles.includes(role))
   const plain = roleColours(report.beads.map((bead) => bead.role))
   const used = [...report.beads.filter((bead) => bead.total > 0), ...report.stones.filter((stone) => stone.total > 0)]
@@ -102,6 +103,7 @@ function ThreadCompartment({
   item: Item | undefined
   line: ReturnType<typeof billOf>['lines'][number] | undefined
 }) {
+  const { spanMm } = useShopSettings().thread
   const { cuts, totalMm } = report.thread
   const { thread, strands, needle } = report.threadChoice
   if (cuts.length === 0) return null
@@ -117,7 +119,7 @@ function ThreadCompartment({
         {thread.kind} {thread.size}, {strands === 2 ? 'doubled' : 'single'}, needle {needle}
         <br />
         {cuts.length > 1 ? `${cuts.length} cuts of ${sayLength(cut)}` : 'one cut'}
-        {report.makes > 1 ? ' for each piece' : ''}: {sayInches(cut)}, {saySpans(cut, usualThreadSettings.spanMm)}
+        {report.makes > 1 ? ' for each piece' : ''}: {sayInches(cut)}, {saySpans(cut, spanMm)}
         <br />
         {sayLength(totalMm)} evaluated with ends and take-up
         {item && line && <Shelf item={item} quantity={line.quantity} />}

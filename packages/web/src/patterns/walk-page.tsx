@@ -6,7 +6,6 @@ import type { Scene } from '@tessellum/core/drawing/scene'
 import type { Face } from '@tessellum/core/drawing/view'
 import { pickedIn, walkOf } from '@tessellum/core/drawing/walk'
 import type { Report } from '@tessellum/core/report/report'
-import { usualThreadSettings } from '@tessellum/core/thread/settings'
 import { sentenceFor } from '@tessellum/core/writing/english/sentences'
 import { capital, sayCounts } from '@tessellum/core/writing/language'
 import { Button, Segmented, Slider } from 'antd'
@@ -26,6 +25,7 @@ import { read } from '../shop/queries'
 import { PatternNav } from './pattern-nav'
 import { SampleLog } from './sample-log'
 import { useDress } from './use-dress'
+import { useSettings } from './use-settings'
 import { useShown } from './use-shown'
 
 export function WalkPage() {
@@ -113,9 +113,10 @@ type Pace = 'line' | 'bead'
 
 function Steps({ pattern, report, scene, lying, dress, here, taught }: StepsProps) {
   const { statements } = report
+  const settings = useSettings(pattern.id)
   const steps = useMemo(
-    () => walkOf(scene.passes, statements, ({ action }) => sentenceFor(action, usualThreadSettings) !== undefined),
-    [scene, statements],
+    () => walkOf(scene.passes, statements, ({ action }) => sentenceFor(action, settings) !== undefined),
+    [scene, statements, settings],
   )
   const keptAt = `tessellum walk ${pattern.id} ${report.size}`
   const [place, setPlace] = useState(
@@ -226,7 +227,7 @@ function Steps({ pattern, report, scene, lying, dress, here, taught }: StepsProp
   const action = statement?.turns[Math.min(step.time, statement.turns.length) - 1] ?? statement?.action
   const inStep = pickedIn(scene, step.from, pace === 'line' ? step.to : to)
   const before = pickedIn(scene, 0, to).picked
-  const sentence = action && sentenceFor(action, usualThreadSettings)
+  const sentence = action && sentenceFor(action, settings)
   const kind = action?.type === 'check' ? 'Check: ' : ''
   return (
     <div className="walk" ref={whole}>

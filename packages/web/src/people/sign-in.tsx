@@ -1,15 +1,17 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { signIn } from '@tessellum/contract/people'
 import { Button, Form, Input } from 'antd'
 import { useNavigate, useSearchParams } from 'react-router'
 import { Wordmark } from '../frame/wordmark'
 import { call, keepSession, type ShopError } from '../shop/api'
+import { read } from '../shop/queries'
 import { RingArt } from './ring-art'
 
 export function SignInPage() {
   const navigate = useNavigate()
   const client = useQueryClient()
   const [params] = useSearchParams()
+  const { data: shop } = useQuery(read.shop)
   const enter = useMutation({
     mutationFn: (values: { name: string; password: string }) =>
       call('POST /api/sign-in', { body: signIn.parse(values) }),
@@ -33,8 +35,14 @@ export function SignInPage() {
         </p>
         <h1>Come in</h1>
         <p className="quiet" style={{ margin: '0 0 24px' }}>
-          Merrowlock Bead Room
+          {shop?.name ?? ''}
         </p>
+        {shop?.empty && (
+          <div role="status" className="notice">
+            Nobody has begun this shop yet. Open the address that the start command has printed: it asks for the first
+            owner.
+          </div>
+        )}
         <Form.Item label="Sign-in name" name="name" rules={[{ required: true, message: 'Give your sign-in name.' }]}>
           <Input autoComplete="username" autoFocus autoCapitalize="none" />
         </Form.Item>

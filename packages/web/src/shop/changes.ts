@@ -15,6 +15,7 @@ const stale: Readonly<Record<string, readonly string[]>> = {
   drawings: ['patterns'],
   colourways: ['colourways', 'editions'],
   samples: ['samples', 'editions'],
+  settings: ['settings', 'shop', 'costs', 'editions', 'batches', 'buy-list', 'bench', 'diary'],
   everything: [
     'stock',
     'batches',
@@ -31,6 +32,8 @@ const stale: Readonly<Record<string, readonly string[]>> = {
     'diary',
     'classes',
     'orders',
+    'settings',
+    'costs',
   ],
 }
 

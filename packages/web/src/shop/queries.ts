@@ -31,6 +31,9 @@ export const read = {
       return found
     },
   }),
+  /** Whose shop it is: told to anybody. */
+  shop: queryOptions({ queryKey: ['shop'], queryFn: () => call('GET /api/shop') }),
+  settings: queryOptions({ queryKey: ['settings'], queryFn: () => call('GET /api/settings') }),
   people: queryOptions({ queryKey: ['people'], queryFn: () => call('GET /api/people') }),
   patterns: queryOptions({ queryKey: ['patterns'], queryFn: () => call('GET /api/patterns') }),
   pattern: (id: number) =>

@@ -1,6 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import type { Stocktake, StocktakeSummary } from '@tessellum/contract/stocktake'
-import { sayMoney } from '@tessellum/core/measure/money'
 import { sayMass } from '@tessellum/core/measure/units'
 import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
 import { Button, type GetRef, InputNumber, Select } from 'antd'
@@ -13,6 +12,7 @@ import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useScale } from '../packing/use-scale'
 import { useMay } from '../people/me'
+import { useMoney } from '../settings/use-shop-settings'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
@@ -117,6 +117,7 @@ type Row = Stocktake['rows'][number]
 
 /** One tube after the other: Enter goes on to the next. */
 function Count({ stocktake }: { stocktake: Stocktake }) {
+  const money = useMoney()
   const client = useQueryClient()
   const mayMove = useMay('stock.move') && stocktake.state === 'counting'
   const keep = (answer: Stocktake) => client.setQueryData(['stocktakes', stocktake.id], answer)
@@ -161,7 +162,7 @@ function Count({ stocktake }: { stocktake: Stocktake }) {
       <p className={differ.length > 0 ? 'notice' : 'quiet'} role="status">
         {differ.length === 0
           ? 'No difference so far. What is sold or packed meanwhile is taken account of.'
-          : `${differ.length} ${differ.length === 1 ? 'tube differs' : 'tubes differ'}, ${cost < 0 ? `${sayMoney(-cost)} less` : `${sayMoney(cost)} more`} than the ledger has.`}
+          : `${differ.length} ${differ.length === 1 ? 'tube differs' : 'tubes differ'}, ${cost < 0 ? `${money.say(-cost)} less` : `${money.say(cost)} more`} than the ledger has.`}
       </p>
       <div className="rows">
         <table className="figures size-table count-table">
@@ -198,6 +199,7 @@ interface OneTubeProps {
 }
 
 function OneTube({ stocktakeId, row, mayMove, keep }: OneTubeProps) {
+  const money = useMoney()
   const { lotId, unit, counted } = row
   const field = useRef<GetRef<typeof InputNumber>>(null)
   const [typed, setTyped] = useState<number | null>(counted === null ? null : counted / perSpoken[unit])
@@ -258,7 +260,7 @@ function OneTube({ stocktakeId, row, mayMove, keep }: OneTubeProps) {
       </td>
       <td className={difference === 0 ? '' : 'trouble'}>
         {counted === null ? '' : difference === 0 ? 'none' : `${difference > 0 ? '+' : ''}${finely(difference, unit)}`}
-        {row.cost ? <span className="quiet"> {sayMoney(row.cost)}</span> : null}
+        {row.cost ? <span className="quiet"> {money.say(row.cost)}</span> : null}
       </td>
     </tr>
   )

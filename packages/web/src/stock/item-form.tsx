@@ -4,6 +4,7 @@ import { AutoComplete, Button, ColorPicker, Form, Input, InputNumber, Modal, Sel
 import { useNavigate } from 'react-router'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm } from '../frame/kept-form'
+import { useMoney } from '../settings/use-shop-settings'
 import { call, ShopError } from '../shop/api'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 
@@ -43,6 +44,7 @@ const usualUnit: Readonly<Record<Fields['category'], Unit>> = {
 
 /** Begins an item, or changes what is kept of one. */
 export function ItemForm({ item, close }: { item?: ItemStory; close: () => void }) {
+  const money = useMoney()
   const navigate = useNavigate()
   const name = `item-${item?.id ?? 'new'}`
   const [form] = Form.useForm<Fields>()
@@ -184,7 +186,13 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
                     <InputNumber aria-label="Pack holds" min={0.001} suffix={spokenUnit[unit]} style={{ width: 140 }} />
                   </Form.Item>
                   <Form.Item name={[name, 'price']} rules={[{ required: true, message: 'At what price?' }]}>
-                    <InputNumber aria-label="Pack costs" min={0} step={0.1} prefix="£" style={{ width: 140 }} />
+                    <InputNumber
+                      aria-label="Pack costs"
+                      min={0}
+                      step={0.1}
+                      prefix={money.sign}
+                      style={{ width: 140 }}
+                    />
                   </Form.Item>
                   <Form.Item name={[name, 'leadDays']} rules={[{ required: true, message: 'In how many days?' }]}>
                     <InputNumber

@@ -1,6 +1,5 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query'
 import { handMove, type ItemStory, type Move } from '@tessellum/contract/stock'
-import { sayMoney } from '@tessellum/core/measure/money'
 import { handMoves } from '@tessellum/core/stock/moves'
 import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
 import { Button, Form, Input, InputNumber, Select, Table } from 'antd'
@@ -13,6 +12,7 @@ import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
+import { useMoney } from '../settings/use-shop-settings'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
@@ -47,6 +47,7 @@ const kindWords: Readonly<Record<string, string>> = {
 
 /** One item: what there is, in which lots, and every move that made it so. */
 function Story({ item }: { item: ItemStory }) {
+  const money = useMoney()
   const mayMove = useMay('stock.move')
   const mayBuy = useMay('stock.buy')
   const mayKeep = useMay('stock.keep')
@@ -119,7 +120,7 @@ function Story({ item }: { item: ItemStory }) {
           <Fact label="bought in">
             <span style={{ fontSize: 19 }}>
               {item.packs
-                .map(({ amount, price }) => `${sayQuantity(amount, item.unit)} ${sayMoney(price)}`)
+                .map(({ amount, price }) => `${sayQuantity(amount, item.unit)} ${money.say(price)}`)
                 .join(' · ')}
             </span>
           </Fact>
@@ -210,18 +211,21 @@ function Story({ item }: { item: ItemStory }) {
 }
 
 /** What is ordered and on its way. */
-const Coming = ({ item }: { item: ItemStory }) => (
-  <div className="sheet pad">
-    <h2>On its way</h2>
-    {item.purchases.map(({ id, amount, supplier, expectedOn, cost }) => (
-      <p key={id} className="figures">
-        <strong>{sayQuantity(amount, item.unit)}</strong> from {supplier}, {sayMoney(cost)}, expected{' '}
-        {dayjs(expectedOn).format('D MMMM')}
-      </p>
-    ))}
-    <Link to="/kits/buy">Received or called off under What to buy</Link>
-  </div>
-)
+function Coming({ item }: { item: ItemStory }) {
+  const money = useMoney()
+  return (
+    <div className="sheet pad">
+      <h2>On its way</h2>
+      {item.purchases.map(({ id, amount, supplier, expectedOn, cost }) => (
+        <p key={id} className="figures">
+          <strong>{sayQuantity(amount, item.unit)}</strong> from {supplier}, {money.say(cost)}, expected{' '}
+          {dayjs(expectedOn).format('D MMMM')}
+        </p>
+      ))}
+      <Link to="/kits/buy">Received or called off under What to buy</Link>
+    </div>
+  )
+}
 
 /** A wrong move is taken back by another: the ledger forgets nothing. */
 function Reverse({ move }: { move: Move }) {

@@ -1,11 +1,11 @@
 import { useQuery } from '@tanstack/react-query'
 import type { ItemStory, Lot } from '@tessellum/contract/stock'
-import { sayMoney } from '@tessellum/core/measure/money'
 import { perSpoken, spokenUnit } from '@tessellum/core/stock/quantity'
 import { AutoComplete, Button, Form, InputNumber, Modal, Table } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
 import { ErrorNotice } from '../frame/error-notice'
+import { useMoney } from '../settings/use-shop-settings'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
@@ -15,6 +15,7 @@ type LotAction = 'transfer' | 'weighing'
 
 /** An item's lots, each where it lies, with what can be done with its tube. */
 export function Lots({ item, mayMove }: { item: ItemStory; mayMove: boolean }) {
+  const money = useMoney()
   const [doing, setDoing] = useState<{ readonly lot: Lot; readonly what: LotAction }>()
   const print = useIdempotentMutation((lotId: number) => call('POST /api/lots/:id/label', { params: { id: lotId } }), {
     said: 'The label is printed.',
@@ -38,7 +39,7 @@ export function Lots({ item, mayMove }: { item: ItemStory; mayMove: boolean }) {
                   {lot.place || 'no place'}, since {dayjs(lot.receivedOn).format('D MMM YYYY')}
                   {lot.mgPerBead !== null && `, ${lot.mgPerBead} mg a bead`}
                   {lot.unitCost !== null &&
-                    `, ${sayMoney(lot.unitCost * perSpoken[item.unit])} per ${item.unit === 'piece' ? 'piece' : spokenUnit[item.unit]}`}
+                    `, ${money.say(lot.unitCost * perSpoken[item.unit])} per ${item.unit === 'piece' ? 'piece' : spokenUnit[item.unit]}`}
                 </span>
               </>
             ),

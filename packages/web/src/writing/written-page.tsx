@@ -1,9 +1,10 @@
 import { useQuery } from '@tanstack/react-query'
 import type { Edition, EditionWanted } from '@tessellum/contract/editions'
 import type { Pattern } from '@tessellum/contract/patterns'
+import { papers } from '@tessellum/contract/settings'
 import { fileName } from '@tessellum/core/writing/file-name'
 import { pageStyle } from '@tessellum/core/writing/html'
-import type { LanguageCode } from '@tessellum/core/writing/language'
+import { type LanguageCode, languageCodes } from '@tessellum/core/writing/language'
 import { languages } from '@tessellum/core/writing/languages'
 import { type Sheet, sheets } from '@tessellum/core/writing/layout'
 import { Button, Dropdown, Input, Segmented, Select } from 'antd'
@@ -14,6 +15,7 @@ import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { PatternNav } from '../patterns/pattern-nav'
 import { useMay } from '../people/me'
+import { useShopSettings } from '../settings/use-shop-settings'
 import { addressOf } from '../shop/api'
 import { read } from '../shop/queries'
 import { download } from './download'
@@ -54,8 +56,9 @@ function Written({ pattern }: { pattern: Pattern }) {
   const { data: colourways } = useQuery(read.colourways(pattern.id))
   const asked = params.get('version')
   const version = asked === 'draft' ? undefined : Number(asked) || pattern.version || undefined
-  const paper = params.get('paper') === 'LETTER' ? 'LETTER' : 'A4'
-  const language: LanguageCode = params.get('language') === 'de' ? 'de' : 'en'
+  const { documents } = useShopSettings()
+  const paper = papers.find((each) => each === params.get('paper')) ?? documents.paper
+  const language: LanguageCode = languageCodes.find((each) => each === params.get('language')) ?? documents.language
   const sheet = sheets.find((each) => each === params.get('sheet')) ?? 'sale'
   const none = params.get('colourway') === 'none'
   const colourway = none

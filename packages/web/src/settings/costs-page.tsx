@@ -1,16 +1,17 @@
 import { useQuery } from '@tanstack/react-query'
 import type { costSettings } from '@tessellum/contract/diary'
 import { Button, Form, InputNumber } from 'antd'
-import { Link } from 'react-router'
 import type { z } from 'zod'
 import { ErrorNotice } from '../frame/error-notice'
+import { forgetForm, KeptForm } from '../frame/kept-form'
 import { Loading } from '../frame/loading'
-import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import { SettingsFrame } from './settings-frame'
+import { useMoney } from './use-shop-settings'
 
 type Costs = z.infer<typeof costSettings>
 
@@ -35,35 +36,33 @@ const kept = (fields: Costs): Costs => ({
 })
 
 const fields = [
-  { name: 'packaging', label: 'Bags, card and string of a kit, £', step: 0.05 },
-  { name: 'printing', label: 'A printed pattern, £', step: 0.05 },
-  { name: 'packingMinutes', label: 'Minutes to pack a kit', step: 1 },
-  { name: 'wage', label: 'An hour of packing, £', step: 0.5 },
-  { name: 'waste', label: 'Beads spilt and culled, %', step: 1 },
-  { name: 'margin', label: 'Margin, % of the price', step: 1 },
-  { name: 'teaching', label: 'An hour of teaching, £', step: 1 },
+  { name: 'packaging', label: 'Bags, card and string of a kit', unit: 'money', step: 0.05 },
+  { name: 'printing', label: 'A printed pattern', unit: 'money', step: 0.05 },
+  { name: 'packingMinutes', label: 'Packing a kit', unit: 'minutes', step: 1 },
+  { name: 'wage', label: 'An hour of packing', unit: 'money', step: 0.5 },
+  { name: 'waste', label: 'Beads spilt and culled', unit: '%', step: 1 },
+  { name: 'margin', label: 'Margin', unit: '% of the price', step: 1 },
+  { name: 'teaching', label: 'An hour of teaching', unit: 'money', step: 1 },
 ] as const
+
+const formName = 'settings-costs'
 
 /** How the shop works out what a kit and a seat cost. */
 export function CostsPage() {
-  usePageTitle('Costs')
+  const { sign } = useMoney()
   const mayKeep = useMay('costs.keep')
   const { data, error } = useQuery(read.costs)
   const save = useIdempotentMutation((body: Costs) => call('PUT /api/costs', { body }), {
     stale: ['costs', 'classes', 'batches'],
     said: 'Cost settings saved.',
+    after: () => forgetForm(formName),
   })
   if (error && !data) return <Trouble error={error} />
   if (!data) return <Loading what="Fetching the costs" />
   return (
-    <div className="page stack">
-      <div className="page-head">
-        <h1>Costs</h1>
-        <span className="spacer" />
-        <Link to="/diary">The diary</Link>
-      </div>
-      <Form
-        name="costs-page"
+    <SettingsFrame title="Costs">
+      <KeptForm<Costs>
+        name={formName}
         className="sheet pad"
         layout="vertical"
         requiredMark={false}
@@ -72,9 +71,9 @@ export function CostsPage() {
         onFinish={(typed: Costs) => save.run(kept(typed))}
       >
         <div className="fields">
-          {fields.map(({ name, label, step }) => (
+          {fields.map(({ name, label, unit, step }) => (
             <Form.Item key={name} label={label} name={name} rules={[{ required: true, message: 'Give a figure.' }]}>
-              <InputNumber min={0} step={step} style={{ width: '100%' }} />
+              <InputNumber min={0} step={step} suffix={unit === 'money' ? sign : unit} style={{ width: '100%' }} />
             </Form.Item>
           ))}
         </div>
@@ -88,7 +87,7 @@ export function CostsPage() {
             Keep
           </Button>
         )}
-      </Form>
-    </div>
+      </KeptForm>
+    </SettingsFrame>
   )
 }

@@ -1,0 +1,100 @@
+import { type SparePolicy, usualSpares } from '@tessellum/core/kit/spares'
+import { usualCurrency } from '@tessellum/core/measure/money'
+import { usualThreadSettings } from '@tessellum/core/thread/settings'
+import { languageCodes } from '@tessellum/core/writing/language'
+import { z } from 'zod'
+import { newPassword, newPerson } from './people'
+
+/** Money of a hundred parts: the books are kept in them. */
+export const currencies = ['GBP', 'EUR', 'USD', 'AUD', 'CAD', 'CHF', 'CZK', 'DKK', 'NOK', 'NZD', 'PLN', 'SEK'] as const
+
+export const papers = ['A4', 'LETTER'] as const
+
+const mm = (most: number) =>
+  z.number('Give a length.').min(0, 'A length is not below nought.').max(most, `At most ${most} mm.`)
+const text = (most: number) => z.string().trim().max(most, `At most ${most} letters.`)
+
+/** Who the shop is: told on its pages and in what it gives out. */
+const profile = z.object({
+  name: text(80).min(1, 'Give the shop a name.'),
+  address: text(300),
+  /** Stands at the end of every written pattern: copyright, and what may be done with it. */
+  footer: text(400),
+})
+
+const money = z.object({ currency: z.enum(currencies, `The currency is one of ${currencies.join(', ')}.`) })
+
+/** What a document is written in and printed on, unless something else is chosen. */
+const documents = z.object({ language: z.enum(languageCodes), paper: z.enum(papers, 'Paper is A4 or LETTER.') })
+
+/** How thread is worked with here; lengths in mm. */
+const thread = z.object({
+  tension: z.enum(['firm', 'usual', 'relaxed']),
+  tailMm: mm(1000),
+  weaveInMm: mm(1000),
+  hitchesPerEnd: z.number().int('Hitches are whole.').min(0).max(20),
+  hitchMm: mm(50),
+  comfortableMm: mm(10_000).min(300, 'At least 300 mm.'),
+  spanMm: mm(2500).min(800, 'At least 800 mm.'),
+  cutStepMm: mm(500).min(1, 'At least 1 mm.'),
+  start: z.enum(['end', 'middle']),
+  closing: z.enum(['pass again', 'knot', 'knot and pass again', 'stop bead']),
+  ending: z.enum(['hitch and weave', 'weave', 'melt', 'glue']),
+})
+
+const kits = z.object({
+  /** Of small beads: at least this share more, and at least so many. */
+  smallShare: z.number('A share, such as 0.1.').min(0, 'Not below nought.').max(1, 'At most as many again.'),
+  smallLeast: z.number().int('Beads are whole.').min(0).max(200),
+  /** Of beads of 3 mm and up: one more for each so many begun. */
+  largeEvery: z.number().int('Beads are whole.').min(1).max(1000),
+  /** Days between what arrives and what must be packed by. */
+  packingDays: z.number().int('Days are whole.').min(0).max(60),
+})
+
+/** How this shop does things. */
+export const settings = z.object({ profile, money, documents, thread, kits })
+export type Settings = z.infer<typeof settings>
+
+const { sampled: _, ...usualThread } = usualThreadSettings
+const { smallShare, smallLeast, largeEvery } = usualSpares
+
+export const usualSettings: Settings = {
+  profile: { name: 'A bead shop', address: '', footer: '' },
+  money: { currency: usualCurrency },
+  documents: { language: 'en', paper: 'A4' },
+  thread: usualThread,
+  kits: { smallShare, smallLeast, largeEvery, packingDays: 2 },
+}
+
+/** What goes into a bag beyond the count. */
+export const sparesOf = ({ kits: { smallShare, smallLeast, largeEvery } }: Settings): SparePolicy => ({
+  ...usualSpares,
+  smallShare,
+  smallLeast,
+  largeEvery,
+})
+
+/** Only the parts that are named are changed, each as a whole. */
+export const changeSettings = settings.partial().refine((parts) => Object.keys(parts).length > 0, 'Nothing is changed.')
+export type ChangeSettings = z.input<typeof changeSettings>
+
+/** What anybody may know who comes to the door. */
+export const shopDoor = z.object({
+  name: z.string(),
+  /** Nobody has begun it yet: its first owner is to. */
+  empty: z.boolean(),
+})
+
+/** The first owner of an empty shop, and how the shop begins. */
+export const beginShop = z.object({
+  token: z
+    .string('The address is not whole.')
+    .min(1, 'The address is not whole.')
+    .max(100, 'The address is not whole.'),
+  owner: newPerson.omit({ roles: true }).extend({ password: newPassword }),
+  settings: settings.pick({ profile: true, money: true, documents: true }),
+  /** Put in two patterns to learn with. */
+  examples: z.boolean(),
+})
+export type BeginShop = z.input<typeof beginShop>

@@ -1,0 +1,117 @@
+/** A shop of one's own: begun empty, once; and what it settles, at work in everything that is made from it. */
+import { execFileSync } from 'node:child_process'
+import path from 'node:path'
+import type { Batch } from '@tessellum/contract/batches'
+import type { BuyLine } from '@tessellum/contract/buying'
+import { type BeginShop, type Settings, usualSettings } from '@tessellum/contract/settings'
+import { Caller, emptyDatabase, openShop, type Shop } from './shop'
+
+const postgres = process.env.TEST_POSTGRES ?? ''
+const token = 'printed by the start command'
+
+/** A database with its tables and nothing in them. */
+async function emptyShop(): Promise<string> {
+  const name = await emptyDatabase()
+  execFileSync(process.execPath, [path.join(__dirname, '../dist/set-up.js')], {
+    env: { ...process.env, DATABASE_URL: `${postgres}${name}`, DEMO_PASSWORD: '' },
+  })
+  return name
+}
+
+describe('an empty shop', () => {
+  let shop: Shop
+  beforeAll(async () => {
+    shop = await openShop(undefined, { BEGIN_TOKEN: token }, await emptyShop())
+  })
+  afterAll(() => shop.close())
+
+  const given: BeginShop = {
+    token,
+    owner: { fullName: 'Tamsin Alder', name: 'Tamsin', password: 'reeds and rushes' },
+    settings: {
+      profile: { name: 'The Bead Barge', address: '', footer: '' },
+      money: { currency: 'EUR' },
+      documents: { language: 'de', paper: 'A4' },
+    },
+    examples: true,
+  }
+
+  test('is begun once, by whoever has the address; of two at the same time by one', async () => {
+    const anybody = new Caller(shop.base)
+    expect((await anybody.ask('GET', '/shop')).body).toEqual({ name: usualSettings.profile.name, empty: true })
+    const wrong = await anybody.ask('POST', '/begin', { ...given, token: 'guessed' })
+    expect([wrong.status, wrong.body.code]).toEqual([403, 'not-allowed'])
+    const short = { ...given, owner: { ...given.owner, password: 'reeds' } }
+    expect((await anybody.ask('POST', '/begin', short)).body).toMatchObject({ path: 'owner.password' })
+    const [first, second] = [new Caller(shop.base), new Caller(shop.base)]
+    const both = await Promise.all([first, second].map((each) => each.ask('POST', '/begin', given)))
+    expect(both.map(({ status }) => status).sort()).toEqual([200, 409])
+    const owner = both[0]?.status === 200 ? first : second
+    expect((await owner.ask('GET', '/me')).body).toMatchObject({ name: 'tamsin', roles: ['owner'] })
+    expect((await anybody.ask('GET', '/shop')).body).toEqual({ name: 'The Bead Barge', empty: false })
+    expect((await owner.ask<Settings>('GET', '/settings')).body).toEqual({ ...usualSettings, ...given.settings })
+    expect((await owner.ask('GET', '/patterns')).body).toHaveLength(2)
+    expect((await owner.ask('GET', '/people')).body).toHaveLength(1)
+  })
+
+  test('that has no such address cannot be begun at all', async () => {
+    const closed = await openShop(undefined, {}, await emptyShop())
+    const { status } = await new Caller(closed.base).ask('POST', '/begin', { ...given, token: 'x' })
+    expect(status).toBe(403)
+    expect((await new Caller(closed.base).ask('GET', '/shop')).body.empty).toBe(true)
+    await closed.close()
+  })
+})
+
+describe('what the shop settles', () => {
+  let shop: Shop
+  let isaura: Caller
+  beforeAll(async () => {
+    shop = await openShop()
+    isaura = await shop.as('isaura')
+  })
+  afterAll(() => shop.close())
+  const change = (body: object) => isaura.ask<Settings>('PUT', '/settings', body)
+
+  test('is kept by parts, and only by the owner', async () => {
+    const { body: before } = await isaura.ask<Settings>('GET', '/settings')
+    expect(before.profile.name).toBe('Merrowlock Bead Room')
+    expect((await (await shop.as('bram')).ask('PUT', '/settings', { kits: before.kits })).status).toBe(403)
+    expect((await change({})).status).toBe(400)
+    expect((await change({ thread: { ...before.thread, tailMm: -5 } })).body).toMatchObject({ path: 'thread.tailMm' })
+    const { body: after } = await change({ money: { currency: 'EUR' } })
+    expect(after).toEqual({ ...before, money: { currency: 'EUR' } })
+    await change({ money: before.money })
+  })
+
+  test('goes into every bill and every document; what is reserved stays as it is', async () => {
+    const lines = [{ patternId: 1, version: 1, size: 'petite', colourwayId: 1, kits: 1 }]
+    const plan = async () => {
+      const { body } = await isaura.ask<Batch>('POST', '/batches', { name: 'Tried', dueOn: '2027-03-01', lines })
+      const [line] = (await isaura.ask<Batch>('GET', `/batches/${body.id}`)).body.outlook.lines
+      const of = (role: string) => line?.bill.find(({ roles }) => roles.includes(role))
+      return { id: body.id, thread: of('thread')?.exact ?? 0, spare: of('A')?.spare ?? 0 }
+    }
+    const usual = await plan()
+    await isaura.ask('POST', `/batches/${usual.id}/reserve`, {})
+    const held = async () => (await isaura.ask('GET', `/batches/${usual.id}/packing`)).body.tasks
+    const bags = await held()
+    const { thread, kits, profile } = usualSettings
+    await change({ thread: { ...thread, weaveInMm: thread.weaveInMm + 100 }, kits: { ...kits, smallLeast: 50 } })
+    const other = await plan()
+    expect(other.thread).toBeGreaterThan(usual.thread + 99)
+    expect([usual.spare, other.spare]).toEqual([7, 50])
+    expect(await held()).toEqual(bags)
+    await change({ profile: { ...profile, name: 'The Bead Barge', footer: 'Not to be taught without leave.' } })
+    const { body: edition } = await isaura.ask('GET', '/patterns/1/edition?version=1')
+    expect(edition.shop).toMatchObject({ name: 'The Bead Barge', thread: { weaveInMm: thread.weaveInMm + 100 } })
+  })
+
+  test('the days to pack move what must be bought by when', async () => {
+    const orderBy = async () => (await isaura.ask<BuyLine[]>('GET', '/buy-list')).body.find((each) => each.orderBy)
+    const before = await orderBy()
+    await change({ kits: { ...usualSettings.kits, packingDays: usualSettings.kits.packingDays + 5 } })
+    const after = (await isaura.ask<BuyLine[]>('GET', '/buy-list')).body.find((each) => each.itemId === before?.itemId)
+    expect(Date.parse(before?.orderBy ?? '') - Date.parse(after?.orderBy ?? '')).toBe(5 * 86_400_000)
+  })
+})

@@ -1,0 +1,210 @@
+/** What a shop settles, part by part: each field with what it changes. */
+import { currencies, papers, type Settings, usualSettings } from '@tessellum/contract/settings'
+import { signOf } from '@tessellum/core/measure/money'
+import { languages } from '@tessellum/core/writing/languages'
+
+export type PartName = keyof Settings
+
+interface Choice {
+  readonly value: string
+  readonly label: string
+}
+
+export interface Field {
+  readonly label: string
+  /** What it changes. */
+  readonly says: string
+  readonly kind: 'line' | 'lines' | 'choice' | 'figure'
+  readonly choices?: readonly Choice[]
+  /** What a figure is counted in. */
+  readonly unit?: string
+  /** So many of what is kept are one of what is said: 10 mm a cm, 0.01 of a share a per cent. */
+  readonly each?: number
+  readonly step?: number
+  readonly most?: number
+}
+
+export interface Part<Name extends PartName = PartName> {
+  readonly name: Name
+  readonly title: string
+  readonly fields: Readonly<Record<keyof Settings[Name] & string, Field>>
+}
+
+const same = (values: readonly string[]): Choice[] => values.map((value) => ({ value, label: value }))
+const lengthField = (label: string, says: string, most: number): Field => ({
+  label,
+  says,
+  kind: 'figure',
+  unit: 'cm',
+  each: 10,
+  step: 1,
+  most: most / 10,
+})
+
+export const parts: { readonly [Name in PartName]: Part<Name> } = {
+  profile: {
+    name: 'profile',
+    title: 'The shop',
+    fields: {
+      name: { label: 'Name', says: 'Stands on the sign-in page and at the end of written patterns.', kind: 'line' },
+      address: { label: 'Address', says: 'Stands beneath the name at the end of written patterns.', kind: 'lines' },
+      footer: {
+        label: 'Beneath every pattern',
+        says: 'Copyright, and what may be done with a pattern: the last lines of what is given out.',
+        kind: 'lines',
+      },
+    },
+  },
+  money: {
+    name: 'money',
+    title: 'Money',
+    fields: {
+      currency: {
+        label: 'Currency',
+        says: 'Of all prices and costs. Figures stay as they are when it is changed: nothing is converted. Prices that suppliers quote in another currency are not taken.',
+        kind: 'choice',
+        choices: currencies.map((value) => ({
+          value,
+          label: signOf(value) === value ? value : `${value}, ${signOf(value)}`,
+        })),
+      },
+    },
+  },
+  documents: {
+    name: 'documents',
+    title: 'Documents',
+    fields: {
+      language: {
+        label: 'Language',
+        says: 'Of written patterns, unless another is chosen.',
+        kind: 'choice',
+        choices: Object.values(languages).map(({ code, name }) => ({ value: code, label: name })),
+      },
+      paper: {
+        label: 'Paper',
+        says: 'Of PDFs, unless another is chosen.',
+        kind: 'choice',
+        choices: papers.map((value) => ({ value, label: value === 'A4' ? 'A4' : 'US Letter' })),
+      },
+    },
+  },
+  thread: {
+    name: 'thread',
+    title: 'Thread',
+    fields: {
+      tension: {
+        label: 'Tension',
+        says: 'How firmly work is pulled up. The allowance for take-up is 5 % when firm, 8 % usually, 11 % when relaxed; a pattern may say otherwise.',
+        kind: 'choice',
+        choices: same(['firm', 'usual', 'relaxed']),
+      },
+      tailMm: lengthField('Tail', 'Left hanging where a thread begins, and added to its cut. A pattern may say otherwise.', 1000),
+      weaveInMm: lengthField(
+        'Woven in',
+        'Woven back into the work at the end of a thread, and added to its cut.',
+        1000,
+      ),
+      hitchesPerEnd: {
+        label: 'Half hitches',
+        says: 'Tied at each end of a thread, and added to its cut.',
+        kind: 'figure',
+        step: 1,
+        most: 20,
+      },
+      hitchMm: { label: 'A half hitch takes', says: 'Of thread.', kind: 'figure', unit: 'mm', step: 1, most: 50 },
+      comfortableMm: lengthField(
+        'Longest working thread',
+        'A piece that takes more is worked with several, and the written pattern says so.',
+        10_000,
+      ),
+      spanMm: lengthField('Arm span', 'Fingertip to fingertip: long threads are told in arm-spans too.', 2500),
+      cutStepMm: lengthField('Cuts are rounded up to', 'So that they can be measured off.', 500),
+      start: {
+        label: 'A thread begins',
+        says: 'From its middle, half of it is laid aside as the tail, and worked later. A pattern may say otherwise.',
+        kind: 'choice',
+        choices: [
+          { value: 'end', label: 'at its end' },
+          { value: 'middle', label: 'in its middle' },
+        ],
+      },
+      closing: {
+        label: 'A ring is closed',
+        says: 'What written patterns tell the stitcher to do.',
+        kind: 'choice',
+        choices: [
+          { value: 'pass again', label: 'by passing through again' },
+          { value: 'knot', label: 'with a knot' },
+          { value: 'knot and pass again', label: 'with a knot, and passing through again' },
+          { value: 'stop bead', label: 'against a stop bead' },
+        ],
+      },
+      ending: {
+        label: 'A thread is ended',
+        says: 'What written patterns tell the stitcher to do.',
+        kind: 'choice',
+        choices: [
+          { value: 'hitch and weave', label: 'with half hitches, and woven in' },
+          { value: 'weave', label: 'woven in' },
+          { value: 'melt', label: 'melted' },
+          { value: 'glue', label: 'glued' },
+        ],
+      },
+    },
+  },
+  kits: {
+    name: 'kits',
+    title: 'Kits',
+    fields: {
+      smallShare: {
+        label: 'Spare small beads',
+        says: 'Put into a bag beyond the count, for spills and culls. Kits that are reserved keep what they have.',
+        kind: 'figure',
+        unit: '%',
+        each: 0.01,
+        step: 1,
+        most: 100,
+      },
+      smallLeast: {
+        label: 'At least',
+        says: 'So many spare of each small bead.',
+        kind: 'figure',
+        unit: 'beads',
+        step: 1,
+        most: 200,
+      },
+      largeEvery: {
+        label: 'One spare large bead for every',
+        says: 'Of beads of 3 mm and up, for each so many begun.',
+        kind: 'figure',
+        unit: 'beads',
+        step: 1,
+        most: 1000,
+      },
+      packingDays: {
+        label: 'Days to pack',
+        says: 'Between a delivery and the day a batch is due: the buy list, the diary and the bench go by it.',
+        kind: 'figure',
+        unit: 'days',
+        step: 1,
+        most: 60,
+      },
+    },
+  },
+}
+
+/** As a person says a value: in the field's unit. */
+export const spoken = ({ each = 1 }: Field, value: unknown): unknown =>
+  typeof value === 'number' ? Number((value / each).toFixed(6)) : value
+/** As it is kept. */
+export const unspoken = ({ each = 1 }: Field, value: unknown): unknown =>
+  typeof value === 'number' ? Number((value * each).toFixed(6)) : (value ?? '')
+
+/** "Usually 15 cm." Empty for what no shop has in common. */
+export function usually(part: PartName, name: string): string {
+  if (part === 'profile') return ''
+  const field = (parts[part].fields as Readonly<Record<string, Field>>)[name] as Field
+  const value = spoken(field, (usualSettings[part] as Readonly<Record<string, unknown>>)[name])
+  const said = field.choices?.find((each) => each.value === value)?.label ?? `${value} ${field.unit ?? ''}`.trim()
+  return `Usually ${said}.`
+}

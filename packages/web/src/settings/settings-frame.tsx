@@ -1,0 +1,39 @@
+import type { ReactNode } from 'react'
+import { NavLink } from 'react-router'
+import { usePageTitle } from '../frame/page-title'
+import { useMay } from '../people/me'
+import { parts } from './parts'
+import styles from './settings.module.css'
+
+/** What all settings have round them: which there are. */
+export function SettingsFrame({ title, children }: { title: string; children: ReactNode }) {
+  usePageTitle(`${title}, settings`)
+  const mayPeople = useMay('people.keep')
+  const mayDevices = useMay('batches.pack')
+  const links = [
+    ...Object.values(parts).map((part) => ({ to: `/settings/${part.name}`, label: part.title })),
+    { to: '/settings/costs', label: 'Costs' },
+    ...(mayPeople ? [{ to: '/people', label: 'People' }] : []),
+    ...(mayDevices ? [{ to: '/stand-ins', label: 'Devices' }] : []),
+  ]
+  return (
+    <div className="page stack">
+      <div className="page-head">
+        <h1>Settings</h1>
+      </div>
+      <div className={styles.split}>
+        <nav className={styles.parts} aria-label="Settings">
+          {links.map(({ to, label }) => (
+            <NavLink key={to} to={to}>
+              {label}
+            </NavLink>
+          ))}
+        </nav>
+        <section aria-label={title}>
+          <h2 className={styles.title}>{title}</h2>
+          {children}
+        </section>
+      </div>
+    </div>
+  )
+}

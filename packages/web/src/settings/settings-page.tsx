@@ -1,0 +1,105 @@
+import { useQuery } from '@tanstack/react-query'
+import { type ChangeSettings, type Settings, settings as settingsSchema } from '@tessellum/contract/settings'
+import { Button, Form, Input, InputNumber, Select } from 'antd'
+import { useParams } from 'react-router'
+import { ErrorNotice } from '../frame/error-notice'
+import { forgetForm, KeptForm } from '../frame/kept-form'
+import { Loading } from '../frame/loading'
+import { NothingHere } from '../frame/nothing-here'
+import { Trouble } from '../frame/trouble'
+import { useMay } from '../people/me'
+import { call, ShopError } from '../shop/api'
+import { read } from '../shop/queries'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import { type Field, type PartName, parts, spoken, unspoken, usually } from './parts'
+import styles from './settings.module.css'
+import { SettingsFrame } from './settings-frame'
+
+type Values = Record<string, unknown>
+
+/** One part of how the shop does things. */
+export function SettingsPage() {
+  const { part = 'profile' } = useParams()
+  const { data, error } = useQuery(read.settings)
+  if (!(part in parts)) return <NothingHere />
+  if (error && !data) return <Trouble error={error} />
+  if (!data) return <Loading what="Fetching the settings" />
+  return <PartForm key={part} name={part as PartName} settings={data} />
+}
+
+function PartForm({ name, settings }: { name: PartName; settings: Settings }) {
+  const mayKeep = useMay('settings.keep')
+  const { title } = parts[name]
+  const fields = Object.entries(parts[name].fields as Readonly<Record<string, Field>>)
+  const kept = settings[name] as Values
+  const formName = `settings-${name}`
+  const save = useIdempotentMutation(
+    (values: Values) => {
+      const changed = Object.fromEntries(fields.map(([key, field]) => [key, unspoken(field, values[key])]))
+      const read = settingsSchema.shape[name].safeParse(changed)
+      if (!read.success)
+        throw new ShopError({ code: 'bad-input', message: read.error.issues[0]?.message ?? 'Something is missing.' })
+      return call('PUT /api/settings', { body: { [name]: read.data } as ChangeSettings })
+    },
+    {
+      stale: ['settings', 'shop', 'batches', 'buy-list', 'bench', 'diary', 'editions', 'stock'],
+      said: 'The settings are saved.',
+      after: () => forgetForm(formName),
+    },
+  )
+  return (
+    <SettingsFrame title={title}>
+      <KeptForm<Values>
+        name={formName}
+        className="sheet pad"
+        layout="vertical"
+        requiredMark={false}
+        disabled={!mayKeep}
+        initialValues={Object.fromEntries(fields.map(([key, field]) => [key, spoken(field, kept[key])]))}
+        onFinish={save.run}
+      >
+        {fields.map(([key, field]) => (
+          <Form.Item
+            key={key}
+            name={key}
+            label={field.label}
+            className={styles.field ?? ''}
+            extra={`${field.says} ${usually(name, key)}`}
+            rules={field.kind === 'figure' || key === 'name' ? [{ required: true, message: 'This is needed.' }] : []}
+          >
+            {control(field)}
+          </Form.Item>
+        ))}
+        <ErrorNotice error={save.refused} />
+        {mayKeep ? (
+          <Button type="primary" htmlType="submit" loading={save.busy}>
+            Save
+          </Button>
+        ) : (
+          <p className="quiet">The owner of the shop can change these.</p>
+        )}
+      </KeptForm>
+    </SettingsFrame>
+  )
+}
+
+function control({ kind, choices, unit, step, most }: Field) {
+  switch (kind) {
+    case 'line':
+      return <Input maxLength={80} />
+    case 'lines':
+      return <Input.TextArea autoSize={{ minRows: 2, maxRows: 6 }} maxLength={400} />
+    case 'choice':
+      return <Select options={choices?.map((each) => ({ ...each })) ?? []} />
+    case 'figure':
+      return (
+        <InputNumber
+          min={0}
+          max={most ?? Number.MAX_SAFE_INTEGER}
+          step={step ?? 1}
+          suffix={unit}
+          style={{ width: 160 }}
+        />
+      )
+  }
+}
