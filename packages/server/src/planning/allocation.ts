@@ -72,15 +72,36 @@ export const rivals = (
   bills: readonly LineBill[],
   lots: readonly FreeLot[],
   priorities: readonly number[],
-): { lines: AllocationLine[]; lots: AllocationLot[] } => ({
-  lines: lines.map(({ kits, dueOn }, line) => ({
-    line,
-    wanted: (bills[line]?.troubles.length ?? 0) > 0 ? 0 : kits,
-    priority: priorities[line] ?? 0,
-    variants: (bills[line]?.ways ?? []).map(({ bill, distance }) => ({
-      bill: bill.map((entry) => needOf(entry, lots, dueOn)),
-      distance,
+): { lines: AllocationLine[]; lots: AllocationLot[] } => {
+  const ofItem = new Map<number, FreeLot[]>()
+  for (const lot of lots) {
+    const others = ofItem.get(lot.itemId)
+    if (others) others.push(lot)
+    else ofItem.set(lot.itemId, [lot])
+  }
+  const coming = lots.some(({ comesOn }) => comesOn !== undefined)
+  // Lines of the same kit share what they need, as they share their bill: many lines are of few kits, and all of it goes to a worker.
+  const known = new Map<string | undefined, Map<LineBill, AllocationLine['variants']>>()
+  const variantsOf = (of: LineBill | undefined, dueOn: string | undefined): AllocationLine['variants'] => {
+    if (!of) return []
+    const shared = known.get(dueOn) ?? new Map<LineBill, AllocationLine['variants']>()
+    known.set(dueOn, shared)
+    const variants =
+      shared.get(of) ??
+      of.ways.map(({ bill, distance }) => ({
+        bill: bill.map((entry) => needOf(entry, ofItem.get(entry.itemId) ?? [], dueOn)),
+        distance,
+      }))
+    shared.set(of, variants)
+    return variants
+  }
+  return {
+    lines: lines.map(({ kits, dueOn }, line) => ({
+      line,
+      wanted: (bills[line]?.troubles.length ?? 0) > 0 ? 0 : kits,
+      priority: priorities[line] ?? 0,
+      variants: variantsOf(bills[line], coming ? dueOn : undefined),
     })),
-  })),
-  lots: ranked(lots),
-})
+    lots: ranked(lots),
+  }
+}

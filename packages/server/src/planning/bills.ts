@@ -33,8 +33,20 @@ export interface LineBill {
   readonly ways: readonly Way[]
 }
 
-/** The bills of a batch's lines. Worked out in the workers, before any lock is taken. */
+/** The bills of a batch's lines. Worked out in the workers, before any lock is taken. Lines of the same kit share theirs. */
 export async function billsFor(
+  parts: { db: Session; workers: WorkerPool },
+  lines: readonly PlannedLine[],
+): Promise<LineBill[]> {
+  const kitOf = ({ patternVersionId, colourwayVersionId, size, choices }: PlannedLine) =>
+    JSON.stringify([patternVersionId, colourwayVersionId, size, choices])
+  const kits = new Map(lines.map((line) => [kitOf(line), line]))
+  const bills = await billsOf(parts, [...kits.values()])
+  const found = new Map([...kits.keys()].map((kit, i) => [kit, bills[i] as LineBill]))
+  return lines.map((line) => found.get(kitOf(line)) as LineBill)
+}
+
+async function billsOf(
   { db, workers }: { db: Session; workers: WorkerPool },
   lines: readonly PlannedLine[],
 ): Promise<LineBill[]> {
@@ -53,7 +65,7 @@ export async function billsFor(
   const versionsOf = await choicesOf(db, [...new Set(lines.map((line) => line.colourwayVersionId))])
   const choicesIn = (line: PlannedLine) => line.choices ?? versionsOf.get(line.colourwayVersionId) ?? []
   const items = await listItems(db, [...new Set(lines.flatMap(choicesIn).map((choice) => choice.itemId))])
-  const itemOf = (id: number) => items.find((each) => each.id === id)
+  const byId = new Map(items.map((item) => [item.id, item]))
   const asked = lines.map((line) => {
     const { source, ratio, count } = texts.get(line.patternVersionId) as (typeof versions)[number]
     return alternativesOf(choicesIn(line), line.size).map(({ choices, substitutes }) => {
@@ -79,7 +91,7 @@ export async function billsFor(
     const evaluated = kits.map(({ substitutes, choices }) => {
       const { bill, troubles } = bills[next++] as CachedBill
       const distance = substitutes.reduce((sum, { itemId, insteadOf }) => {
-        const [a, b] = [itemOf(itemId), itemOf(insteadOf)]
+        const [a, b] = [byId.get(itemId), byId.get(insteadOf)]
         return sum + (a && b ? visibleChange(a, b) : 0)
       }, 0)
       return {

@@ -17,13 +17,24 @@ export async function competingDrafts(shop: Shop): Promise<Competing> {
   const { lines: answers } = await allocationFor(shop.workers, lines, bills, lots, turns)
   const limits = [...new Set(answers.flatMap(({ limitedBy }) => limitedBy.map(({ itemId }) => itemId)))]
   const names = new Map((await listItems(shop.db, limits)).map((item) => [item.id, itemName(item)]))
+  const wantedBy = kitsBy(planned)
+  const toPackBy = kitsBy(lines)
+  const answersOf = new Map<number | undefined, (typeof answers)[number][]>()
+  for (const answer of answers) {
+    const batchId = lines[answer.line]?.batchId
+    answersOf.set(batchId, [...(answersOf.get(batchId) ?? []), answer])
+  }
   return (await drafts(shop.db)).map(({ id: batchId, ...rest }) => {
-    const own = answers.filter(({ line }) => lines[line]?.batchId === batchId)
-    const kitsIn = (of: readonly DraftLine[]) =>
-      of.reduce((sum, line) => sum + (line.batchId === batchId ? line.kits : 0), 0)
-    const wanted = kitsIn(planned)
-    const ready = wanted - kitsIn(lines)
+    const own = answersOf.get(batchId) ?? []
+    const wanted = wantedBy.get(batchId) ?? 0
+    const ready = wanted - (toPackBy.get(batchId) ?? 0)
     const short = new Set(own.flatMap(({ limitedBy }) => limitedBy.map(({ itemId }) => names.get(itemId) ?? '')))
     return { batchId, ...rest, wanted, kits: own.reduce((sum, { kits }) => sum + kits, ready), limitedBy: [...short] }
   })
+}
+
+function kitsBy(lines: readonly DraftLine[]): Map<number, number> {
+  const kits = new Map<number, number>()
+  for (const line of lines) kits.set(line.batchId, (kits.get(line.batchId) ?? 0) + line.kits)
+  return kits
 }

@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto'
+import { serialize } from 'node:v8'
 import type { Allocation } from '@tessellum/core/allocation/allocation'
 import type { Shortage } from '@tessellum/core/allocation/shortages'
 import { LRUCache } from 'lru-cache'
@@ -24,7 +25,8 @@ export function shortagesFor(
   priorities: readonly number[] = [],
 ): Promise<Bought> {
   const problem = rivals(lines, bills, lots, priorities)
-  const key = createHash('sha256').update(JSON.stringify(problem)).digest('base64')
+  // Serialized as it goes to a worker: what lines share is written once.
+  const key = createHash('sha256').update(serialize(problem)).digest('base64')
   const known = recent.get(key)
   if (known) return known
   const answer = detached(work)

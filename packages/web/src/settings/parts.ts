@@ -98,7 +98,11 @@ export const parts: { readonly [Name in PartName]: Part<Name> } = {
         kind: 'choice',
         choices: same(['firm', 'usual', 'relaxed']),
       },
-      tailMm: lengthField('Tail', 'Left hanging where a thread begins, and added to its cut. A pattern may say otherwise.', 1000),
+      tailMm: lengthField(
+        'Tail',
+        'Left hanging where a thread begins, and added to its cut. A pattern may say otherwise.',
+        1000,
+      ),
       weaveInMm: lengthField(
         'Woven in',
         'Woven back into the work at the end of a thread, and added to its cut.',
