@@ -1,11 +1,12 @@
 import { RightOutlined } from '@ant-design/icons'
-import { useQuery } from '@tanstack/react-query'
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query'
 import type { Bench } from '@tessellum/contract/diary'
 import dayjs from 'dayjs'
 import { Link } from 'react-router'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
+import { useMay } from '../people/me'
 import { read } from '../shop/queries'
 
 /** The first screen of the morning: what is to be done next, each a line that opens where it is done. */
@@ -28,12 +29,7 @@ export function BenchPage() {
         <h1>Bench</h1>
         <span className="quiet">{dayjs().format('dddd, D MMMM YYYY')}</span>
       </div>
-      {data.length === 0 && (
-        <div className="empty sheet">
-          <h2>Nothing waits</h2>
-          <p>Every kit is packed and nothing runs low.</p>
-        </div>
-      )}
+      {data.length === 0 && <Idle />}
       {parts.map(
         ({ title, of }) =>
           of.length > 0 && (
@@ -48,6 +44,47 @@ export function BenchPage() {
           ),
       )}
     </div>
+  )
+}
+
+/** Nothing is to be done: in a shop that has just been begun, everything is. */
+function Idle() {
+  const { data: shelf } = useInfiniteQuery(read.shelf({ find: '', show: 'all', by: 'colour' }))
+  const mayKeep = useMay('stock.keep')
+  const mayWrite = useMay('patterns.write')
+  const mayPeople = useMay('people.keep')
+  if (shelf?.pages[0]?.total !== 0)
+    return (
+      <div className="empty sheet">
+        <h2>Nothing waits</h2>
+        <p>Every kit is packed and nothing runs low.</p>
+      </div>
+    )
+  const steps = [
+    ...(mayKeep
+      ? [{ to: '/stock/files', what: 'Bring in your stock', how: 'from a spreadsheet, or item by item' }]
+      : []),
+    ...(mayWrite ? [{ to: '/patterns', what: 'Begin a pattern', how: 'round a stone, a band, a rope, a flower' }] : []),
+    ...(mayPeople ? [{ to: '/people', what: 'Add the others', how: 'each gets a link to choose a password' }] : []),
+    { to: '/settings', what: 'See how the shop does things', how: 'thread, spares, money, documents' },
+  ]
+  return (
+    <section aria-label="To begin with">
+      <h2 style={{ marginBottom: 6 }}>To begin with</h2>
+      <div className="rows">
+        {steps.map(({ to, what, how }) => (
+          <Link key={to} className="batch-row bench-row" to={to}>
+            <span />
+            <span>
+              <strong>{what}</strong>
+              <br />
+              <span className="quiet">{how}</span>
+            </span>
+            <RightOutlined aria-hidden="true" />
+          </Link>
+        ))}
+      </div>
+    </section>
   )
 }
 

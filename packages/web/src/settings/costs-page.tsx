@@ -84,7 +84,7 @@ export function CostsPage() {
         <ErrorNotice error={save.refused} />
         {mayKeep && (
           <Button type="primary" htmlType="submit" loading={save.busy}>
-            Keep
+            Save
           </Button>
         )}
       </KeptForm>

@@ -204,9 +204,9 @@ export const spoken = ({ each = 1 }: Field, value: unknown): unknown =>
 export const unspoken = ({ each = 1 }: Field, value: unknown): unknown =>
   typeof value === 'number' ? Number((value * each).toFixed(6)) : (value ?? '')
 
-/** "Usually 15 cm." Empty for what no shop has in common. */
+/** "Usually 15 cm." Empty for what no shop has in common, and where a choice says so itself. */
 export function usually(part: PartName, name: string): string {
-  if (part === 'profile') return ''
+  if (part === 'profile' || name === 'tension') return ''
   const field = (parts[part].fields as Readonly<Record<string, Field>>)[name] as Field
   const value = spoken(field, (usualSettings[part] as Readonly<Record<string, unknown>>)[name])
   const said = field.choices?.find((each) => each.value === value)?.label ?? `${value} ${field.unit ?? ''}`.trim()
