@@ -3,6 +3,7 @@ import { lt, sql } from 'drizzle-orm'
 import type { Logger } from 'pino'
 import type { Database } from './database/connect'
 import { describeError } from './http/describe'
+import { deleteThrown } from './patterns/life'
 import { cachedBill } from './schema/batches'
 import { idempotentRequest } from './schema/idempotency'
 
@@ -21,6 +22,7 @@ export async function prune(db: Database): Promise<void> {
     await tx
       .delete(idempotentRequest)
       .where(lt(idempotentRequest.at, sql`now() - make_interval(days => ${requestDays})`))
+    await deleteThrown(tx)
     await tx.delete(cachedBill).where(lt(cachedBill.usedOn, sql`(now() - make_interval(days => ${billDays}))::date`))
   })
 }

@@ -80,7 +80,7 @@ const sent: readonly [string, () => Promise<unknown>][] = [
     'a sum of a hundred thousand',
     () => isaura.ask('POST', '/patterns', { source: text(`ring A x ${'1+'.repeat(100_000)}1`) }),
   ],
-  ['all patterns, some of them long', () => isaura.ask('GET', '/patterns')],
+  ['all patterns, some of them long', () => isaura.ask('GET', '/library?limit=100')],
   [
     'forty lines to be planned',
     async () => {

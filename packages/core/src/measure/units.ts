@@ -34,3 +34,10 @@ export const trim = (value: number, decimals: number): string => String(Number(v
 
 /** Rounds up to a whole number of steps, proof against the dust of floating point. */
 export const roundUpTo = (value: number, step: number): number => Math.ceil(value / step - 1e-9) * step
+
+/** "75 minutes", "2 and a half hours": an evening's work is not known to the minute. */
+export function sayDuration(minutes: number): string {
+  if (minutes < 90) return `${minutes} minutes`
+  const hours = Math.round(minutes / 30) / 2
+  return `${Math.floor(hours)}${hours % 1 ? ' and a half' : ''} hours`
+}

@@ -5,6 +5,7 @@
 
 import type { Look } from '../form/looks'
 import type { Mg, Mm } from '../measure/units'
+import type { Level } from '../report/level'
 import type { Along } from '../report/measures'
 import type { FitVerdict } from '../sizing/ring-fit'
 import type { Action } from '../stitch/action'
@@ -66,8 +67,6 @@ export interface ThreadWords {
   /** Samples that the plan has been corrected by, and by what; undefined where it is computed only. */
   readonly sampled: { readonly ratio: number; readonly count: number } | undefined
 }
-
-export type Level = 'first piece' | 'some practice' | 'experienced'
 
 export interface Language {
   readonly code: LanguageCode

@@ -4,6 +4,7 @@ import type { BillLine } from '../kit/bill'
 import { threadRole } from '../kit/bill'
 import type { Mm } from '../measure/units'
 import { sayAlong, soundForm } from '../report/form-report'
+import { levelOf } from '../report/level'
 import { minutesOf } from '../report/minutes'
 import type { Report, StatementReport } from '../report/report'
 import type { Action } from '../stitch/action'
@@ -11,7 +12,7 @@ import { isTrouble, troublesIn } from '../substitute/consequence'
 import type { MakerRow } from '../substitute/makers'
 import type { ThreadSettings } from '../thread/settings'
 import { foldedSteps, type Told } from './fold-steps'
-import { type Language, type LanguageCode, type Level, sayCounts } from './language'
+import { type Language, type LanguageCode, sayCounts } from './language'
 import { languages } from './languages'
 import { keysOf, type StepKey, type StepWords, sameStep } from './step-words'
 import { sayChanging, stretchesOf } from './turns'
@@ -144,26 +145,6 @@ function effort(report: Report, { timed }: Edition, language: Language): string[
       : { practised: Math.round(median), beginner: Math.round((median * evaluated.beginner) / evaluated.practised) }
   return [language.level(levelOf(report)), language.time(minutes, timed.length)]
 }
-
-/** By how many ways of working it has, and how much of it there is. */
-function levelOf(report: Report): Level {
-  const ways = new Set(report.statements.flatMap(({ action }) => (hard.has(action.type) ? [action.type] : [])))
-  const beads = report.beads.reduce((sum, bead) => sum + bead.each, 0)
-  const score = ways.size + (beads > 800 ? 2 : beads > 300 ? 1 : 0)
-  return score <= 1 ? 'first piece' : score <= 3 ? 'some practice' : 'experienced'
-}
-
-const hard: ReadonlySet<Action['type']> = new Set([
-  'loop',
-  'weave',
-  'join',
-  'stand',
-  'through',
-  'rail',
-  'turn',
-  'under',
-  'repeat',
-])
 
 const named = ({ kind, size, colourName, colourCode, maker }: Named, language: Language) =>
   `${language.kind(kind)} ${size} ${colourName}${colourCode ? ` (${colourCode})` : ''}, ${maker}`

@@ -1,6 +1,7 @@
 import { and, desc, eq, ilike, lt, or } from 'drizzle-orm'
 import { Router } from 'express'
 import type { Database } from '../database/connect'
+import { likeAnywhere } from '../database/paging'
 import { mount } from '../http/mount'
 import { auditEntry } from '../schema/audit'
 import { person } from '../schema/people'
@@ -10,7 +11,7 @@ const shown = 100
 export function auditRoutes({ db }: { readonly db: Database }): Router {
   const router = Router()
   mount(router, 'GET /api/audit', async ({ query: { before, find } }) => {
-    const like = `%${find.replace(/[\\%_]/g, '\\$&')}%`
+    const like = likeAnywhere(find)
     const rows = await db
       .select({
         id: auditEntry.id,

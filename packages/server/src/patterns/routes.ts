@@ -2,15 +2,27 @@ import { Router } from 'express'
 import { mount, sent } from '../http/mount'
 import type { Shop } from '../shop'
 import { beginPattern, keepVersion, saveDraft, saveWords } from './commands'
-import { carriersOf, findDrawing, findPattern, findVersion, listPatterns, wordsOf } from './store'
+import { bringBack, copyPattern, describe, putAway, renamePattern, takeOut, throwAway } from './life'
+import { carriersOf, findDrawing, findPattern, findVersion, libraryPage, patternNames, wordsOf } from './store'
 
 export function patternRoutes(shop: Shop): Router {
   const { db, drawings } = shop
   const router = Router()
 
-  mount(router, 'GET /api/patterns', () => listPatterns(db, drawings))
+  mount(router, 'GET /api/patterns', () => patternNames(db))
+  mount(router, 'GET /api/library', ({ query }) => libraryPage(db, drawings, query))
   mount(router, 'POST /api/patterns', ({ body, caller }) => beginPattern(db, body, caller))
   mount(router, 'GET /api/patterns/:id', ({ params }) => findPattern(db, params.id))
+
+  mount(router, 'POST /api/patterns/:id/copy', ({ params, caller }) => copyPattern(db, params.id, caller))
+  mount(router, 'PUT /api/patterns/:id/title', ({ params, body, caller }) => renamePattern(db, params.id, body, caller))
+  mount(router, 'PUT /api/patterns/:id/description', ({ params, body, caller }) =>
+    describe(db, params.id, body, caller),
+  )
+  mount(router, 'POST /api/patterns/:id/put-away', ({ params, caller }) => putAway(db, params.id, caller))
+  mount(router, 'POST /api/patterns/:id/take-out', ({ params, caller }) => takeOut(db, params.id, caller))
+  mount(router, 'POST /api/patterns/:id/throw-away', ({ params, caller }) => throwAway(db, params.id, caller))
+  mount(router, 'POST /api/patterns/:id/bring-back', ({ params, caller }) => bringBack(db, params.id, caller))
 
   mount(router, 'GET /api/patterns/:id/drawing', async ({ params, query, response }) => {
     const view = await findDrawing(db, params.id)

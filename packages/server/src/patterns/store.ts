@@ -1,13 +1,26 @@
-import type { Carrier, Pattern, PatternDrawing, PatternSummary, VersionText } from '@tessellum/contract/patterns'
+import type {
+  Carrier,
+  LibraryPage,
+  LibraryWanted,
+  Pattern,
+  PatternDrawing,
+  PatternName,
+  PatternPlace,
+  VersionText,
+} from '@tessellum/contract/patterns'
 import type { StepWords } from '@tessellum/contract/words'
-import { and, desc, eq, sql } from 'drizzle-orm'
+import { and, desc, eq, isNull, type SQL, sql } from 'drizzle-orm'
 import type { Session } from '../database/connect'
+import { beyond, likeAnywhere, wordsIn } from '../database/paging'
 import type { Drawings } from '../drawings/drawings'
 import { HttpProblem, notFound } from '../problem'
 import { batch, batchLine } from '../schema/batches'
 import { patternDrawing } from '../schema/drawings'
 import { pattern, patternVersion, stepWords } from '../schema/patterns'
 import { person } from '../schema/people'
+
+/** A draft that was thrown away can be brought back for so long. */
+export const thrownDays = 30
 
 const newest = (db: Session) =>
   db
@@ -30,6 +43,10 @@ const summaries = (db: Session) => {
       revision: pattern.revision,
       savedAt: pattern.savedAt,
       savedBy: person.fullName,
+      tags: pattern.tags,
+      season: pattern.season,
+      putAwayAt: pattern.putAwayAt,
+      thrownAwayAt: pattern.thrownAwayAt,
       version: version.number,
       drawn: patternDrawing.digest,
       figures: patternDrawing.figures,
@@ -44,23 +61,84 @@ const summaries = (db: Session) => {
 
 type Summary = Awaited<ReturnType<typeof summaries>>[number]
 
-const drawingOf = ({ drawn, figures, source }: Summary, digestOf: Drawings['digestOf']): PatternDrawing | null =>
-  drawn && figures ? { digest: drawn, current: drawn === digestOf(source), ...figures } : null
+/** What older drawings did not tell. */
+const untold = { kinds: [], techniques: [], level: '', minutes: null }
 
-/** Drafts that are not drawn as they are yet are from now on. */
-export async function listPatterns(db: Session, drawings: Drawings): Promise<PatternSummary[]> {
-  const rows = await summaries(db).orderBy(pattern.title, pattern.id)
-  const listed = rows.map((row) => ({ row, drawing: drawingOf(row, drawings.digestOf) }))
+const drawingOf = ({ drawn, figures, source }: Summary, digestOf: Drawings['digestOf']): PatternDrawing | null =>
+  drawn && figures ? { digest: drawn, current: drawn === digestOf(source), ...untold, ...figures } : null
+
+const placeOf = ({ putAwayAt, thrownAwayAt }: Pick<Summary, 'putAwayAt' | 'thrownAwayAt'>): PatternPlace =>
+  thrownAwayAt ? 'thrown away' : putAwayAt ? 'put away' : 'in the shop'
+
+/** Those that are in the shop, by name. */
+export const patternNames = (db: Session): Promise<PatternName[]> => {
+  const version = newest(db)
+  return db
+    .select({ id: pattern.id, title: pattern.title, version: version.number })
+    .from(pattern)
+    .leftJoin(version, eq(version.patternId, pattern.id))
+    .where(and(isNull(pattern.putAwayAt), isNull(pattern.thrownAwayAt)))
+    .orderBy(pattern.title, pattern.id)
+}
+
+const inPlace: Readonly<Record<PatternPlace, SQL>> = {
+  'in the shop': sql`${pattern.putAwayAt} is null and ${pattern.thrownAwayAt} is null`,
+  'put away': sql`${pattern.putAwayAt} is not null and ${pattern.thrownAwayAt} is null`,
+  'thrown away': sql`${pattern.thrownAwayAt} > now() - make_interval(days => ${thrownDays})`,
+}
+
+/** All that a pattern is found by. */
+const words = sql`lower(concat_ws(' ', ${pattern.title}, array_to_string(${pattern.tags}, ' '), ${pattern.season}, ${patternDrawing.figures} ->> 'level', ${patternDrawing.figures} ->> 'kinds', ${patternDrawing.figures} ->> 'techniques', ${patternDrawing.figures} ->> 'sizes'))`
+
+/** A page of patterns. Drafts on it that are not drawn as they are yet are from now on. */
+export async function libraryPage(
+  db: Session,
+  drawings: Drawings,
+  { find, place, level, hours, after, limit }: LibraryWanted,
+): Promise<LibraryPage> {
+  const wanted = and(
+    inPlace[place],
+    ...wordsIn(find).map((word) => sql`${words} like ${likeAnywhere(word)}`),
+    level ? sql`${patternDrawing.figures} ->> 'level' = ${level}` : undefined,
+    hours === undefined ? undefined : sql`(${patternDrawing.figures} ->> 'minutes')::int <= ${hours * 60}`,
+  )
+  const rows = await summaries(db)
+    .where(and(wanted, after === undefined ? undefined : beyond([pattern.title, pattern.id], after)))
+    .orderBy(pattern.title, pattern.id)
+    .limit(limit + 1)
+  const page = rows.slice(0, limit)
+  const listed = page.map((row) => ({ row, drawing: drawingOf(row, drawings.digestOf) }))
   drawings.want(listed.filter(({ drawing }) => !drawing?.current).map(({ row }) => row))
-  return listed.map(({ row: { id, title, savedAt, savedBy, version, changed }, drawing }) => ({
-    id,
-    title,
-    savedAt: savedAt.toISOString(),
-    savedBy,
-    version,
-    changed,
-    drawing,
-  }))
+  const last = page[page.length - 1]
+  const patterns = listed.map(({ row, drawing }) => {
+    const { id, title, savedAt, savedBy, version, changed, tags, season } = row
+    return {
+      id,
+      title,
+      savedAt: savedAt.toISOString(),
+      savedBy,
+      version,
+      changed,
+      tags,
+      season,
+      place: placeOf(row),
+      drawing,
+    }
+  })
+  const next = rows.length > limit && last ? JSON.stringify([last.title, last.id]) : null
+  if (after !== undefined) return { patterns, next }
+  const [count] = await db
+    .select({ total: sql<number>`count(*)::int` })
+    .from(pattern)
+    .leftJoin(patternDrawing, eq(patternDrawing.patternId, pattern.id))
+    .where(wanted)
+  const tags = await db
+    .select({ tag: sql<string>`unnest(${pattern.tags})` })
+    .from(pattern)
+    .where(inPlace[place])
+    .groupBy(sql`1`)
+    .orderBy(sql`1`)
+  return { patterns, next, total: count?.total ?? 0, tags: tags.map(({ tag }) => tag) }
 }
 
 /** The view that is kept, as JSON. */
@@ -90,9 +168,11 @@ export async function findPattern(db: Session, id: number): Promise<Pattern> {
     .innerJoin(person, eq(person.id, patternVersion.madeBy))
     .where(eq(patternVersion.patternId, id))
     .orderBy(desc(patternVersion.number))
-  const { drawn: _, figures: __, ...found } = row
+  const { figures, drawn, putAwayAt: _, thrownAwayAt: __, ...found } = row
   return {
     ...found,
+    place: placeOf(row),
+    drawn: figures && figures.why === null ? drawn : null,
     savedAt: row.savedAt.toISOString(),
     versions: versions.map((version) => ({ ...version, madeAt: version.madeAt.toISOString() })),
   }
@@ -191,6 +271,10 @@ export async function carriersOf(db: Session, patternVersionId: number): Promise
 export async function lockDraft(tx: Session, id: number, revision: number) {
   const [row] = await tx.select().from(pattern).where(eq(pattern.id, id)).for('update')
   if (!row) throw notFound('pattern')
+  if (row.thrownAwayAt)
+    throw new HttpProblem(409, 'thrown-away', 'This pattern has been thrown away.', {
+      hint: 'Bring it back first: nothing of it is lost.',
+    })
   if (row.revision !== revision) {
     throw new HttpProblem(409, 'draft-moved-on', 'Somebody else has saved this pattern since you opened it.', {
       hint: 'Your text is still in the ledger. Choose whether to go on with yours or with theirs.',

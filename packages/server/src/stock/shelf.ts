@@ -3,7 +3,7 @@ import type { ShelfPage, ShelfWanted } from '@tessellum/contract/stock'
 import { and, asc, eq, type SQL, sql } from 'drizzle-orm'
 import type { PgColumn } from 'drizzle-orm/pg-core'
 import type { Session } from '../database/connect'
-import { HttpProblem } from '../problem'
+import { beyond, likeAnywhere, wordsIn } from '../database/paging'
 import { item } from '../schema/stock'
 import { listItems } from './store'
 
@@ -21,17 +21,14 @@ const orders: Readonly<Record<ShelfWanted['by'], PgColumn[]>> = {
 const maxCounted = 2000
 
 export async function shelfPage(db: Session, { find, show, by, after, limit }: ShelfWanted): Promise<ShelfPage> {
-  const words = find.toLowerCase().split(/\s+/).filter(Boolean).slice(0, 8)
-  const wanted: (SQL | undefined)[] = words.map(
-    (word) => sql`${item.words} like ${`%${word.replace(/[\\%_]/g, '\\$&')}%`}`,
-  )
+  const wanted: (SQL | undefined)[] = wordsIn(find).map((word) => sql`${item.words} like ${likeAnywhere(word)}`)
   if (show === 'low') wanted.push(sql`${item.id} in (select item_id from item_total where low)`)
   else if (show !== 'all') wanted.push(eq(item.category, categories[show]))
   const columns = orders[by]
   const ids = await db
     .select({ id: item.id, at: sql<string[]>`array[${sql.join(columns, sql`, `)}]` })
     .from(item)
-    .where(and(...wanted, after === undefined ? undefined : beyond(columns, after)))
+    .where(and(...wanted, after === undefined ? undefined : beyond([...columns, item.id], after)))
     .orderBy(...columns.map((column) => asc(column)), asc(item.id))
     .limit(limit + 1)
   const page = ids.slice(0, limit)
@@ -51,24 +48,4 @@ export async function shelfPage(db: Session, { find, show, by, after, limit }: S
     (select count(*)::int from (select from ${item} where ${and(sql`true`, ...wanted)} limit ${maxCounted}) as found) as total,
     (select count(*)::int from item_total where low) as low`)
   return { items, next, ...rows[0], more: rows[0]?.total === maxCounted }
-}
-
-/** Rows after the one where a page ended. */
-function beyond(columns: readonly PgColumn[], after: string): SQL {
-  let ended: unknown
-  try {
-    ended = JSON.parse(after)
-  } catch {
-    ended = undefined
-  }
-  const texts = Array.isArray(ended) ? ended.slice(0, -1) : []
-  const id: unknown = Array.isArray(ended) ? ended[ended.length - 1] : undefined
-  if (texts.length !== columns.length || !texts.every((each) => typeof each === 'string') || !Number.isInteger(id))
-    throw new HttpProblem(400, 'bad-input', 'This page link has expired.', {
-      path: 'after',
-      hint: 'Begin at the first.',
-    })
-  const places = sql.join([...columns, item.id], sql`, `)
-  const values = sql.join([...texts.map((text) => sql`${text}`), sql`${id}`], sql`, `)
-  return sql`(${places}) > (${values})`
 }

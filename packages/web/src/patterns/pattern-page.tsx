@@ -111,11 +111,9 @@ function Design({ pattern }: { pattern: Pattern }) {
   const atLine = statements.findIndex((statement) => statement.line === line)
   const current = statements[atLine]
   const dress = useDress(report, chosen)
-  const { data: listed } = useQuery(read.patterns)
-  const drawing = listed?.find(({ id }) => id === pattern.id)?.drawing
   const { data: kept } = useQuery({
-    ...read.drawing(pattern.id, drawing?.digest ?? ''),
-    enabled: drawing !== undefined && drawing !== null && drawing.why === null && formed.report === undefined,
+    ...read.drawing(pattern.id, pattern.drawn ?? ''),
+    enabled: pattern.drawn !== null && formed.report === undefined,
   })
   const stitching = useStitchTools({
     hand,

@@ -1,29 +1,63 @@
-import { keepPreviousData, useQuery } from '@tanstack/react-query'
-import type { PatternSummary } from '@tessellum/contract/patterns'
-import { roleColours } from '@tessellum/core/drawing/role-colours'
-import { Button } from 'antd'
-import { type ReactNode, useState } from 'react'
-import { Link } from 'react-router'
+import { useInfiniteQuery } from '@tanstack/react-query'
+import { type LibraryWanted, patternPlace } from '@tessellum/contract/patterns'
+import { levels } from '@tessellum/core/report/level'
+import { Button, Input, Segmented, Select } from 'antd'
+import { type ReactNode, useDeferredValue, useState } from 'react'
+import { useSearchParams } from 'react-router'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
-import { FlatPiece } from '../piece/flat-piece'
 import { read } from '../shop/queries'
 import { BeginPattern } from './begin-pattern'
 import { FileDrop } from './open-file'
-import { useChosen } from './use-chosen'
+import { PatternCard } from './pattern-card'
 
+type Filter = Pick<LibraryWanted, 'find' | 'place' | 'level' | 'hours'>
+
+/** Working hours of somebody with practice. */
+const times = [1, 2, 4, 8] as const
+
+/** The patterns, page by page, found by anything that is in them. */
 export function PatternsPage() {
   usePageTitle('Patterns')
   const mayWrite = useMay('patterns.write')
-  const { data: patterns, error } = useQuery(read.patterns)
+  const [params, setParams] = useSearchParams()
+  // Kept here, where two quick changes cannot overtake each other, and told to the address, where it outlives a reload.
+  const [filter, setFilter] = useState<Filter>(() => ({
+    find: params.get('find') ?? '',
+    place: patternPlace.options.find((each) => each === params.get('place')) ?? 'in the shop',
+    level: levels.find((each) => each === params.get('level')) ?? '',
+    hours: times.find((each) => String(each) === params.get('hours')),
+  }))
+  const change = (next: Partial<Filter>) => {
+    const now = { ...filter, ...next }
+    setFilter(now)
+    const { find, place, level, hours } = now
+    setParams(
+      {
+        ...(find ? { find } : {}),
+        ...(place === 'in the shop' ? {} : { place }),
+        ...(level ? { level } : {}),
+        ...(hours ? { hours: String(hours) } : {}),
+      },
+      { replace: true },
+    )
+  }
+  const { data, error, hasNextPage, fetchNextPage, isFetchingNextPage } = useInfiniteQuery(
+    read.library(useDeferredValue(filter)),
+  )
   const [beginning, setBeginning] = useState(false)
-  if (error && !patterns) return <Trouble error={error} />
+  if (error && !data) return <Trouble error={error} />
+  const patterns = data?.pages.flatMap((page) => page.patterns)
+  const [first] = data?.pages ?? []
+  const { find, place, level, hours } = filter
+  const filtered = find !== '' || level !== '' || hours !== undefined
   const cards = (button: ReactNode) => (
     <div className="page">
       <div className="page-head">
         <h1>Patterns</h1>
+        {first && <span className="quiet figures">{first.total}</span>}
         <span className="spacer" />
         {button}
         {mayWrite && (
@@ -32,60 +66,82 @@ export function PatternsPage() {
           </Button>
         )}
       </div>
+      <div className="page-head">
+        <Segmented
+          aria-label="Where"
+          value={place}
+          onChange={(next) => change({ place: next })}
+          options={[...patternPlace.options]}
+        />
+        <span className="spacer" />
+        <Select
+          aria-label="Level"
+          style={{ width: 150 }}
+          value={level}
+          onChange={(next) => change({ level: next })}
+          options={[{ value: '', label: 'any level' }, ...levels.map((value) => ({ value, label: value }))]}
+        />
+        <Select
+          aria-label="Time"
+          style={{ width: 150 }}
+          value={hours ?? 0}
+          onChange={(next) => change({ hours: next || undefined })}
+          options={[
+            { value: 0, label: 'any time' },
+            ...times.map((value) => ({ value, label: `up to ${value} hour${value === 1 ? '' : 's'}` })),
+          ]}
+        />
+        <Input.Search
+          aria-label="Find a pattern"
+          placeholder="Title, tag, bead, stitch, size"
+          allowClear
+          style={{ width: 290 }}
+          value={find}
+          onChange={({ target }) => change({ find: target.value })}
+        />
+      </div>
+      {first?.tags && first.tags.length > 0 && (
+        <p className="quiet">
+          Tags:{' '}
+          {first.tags.map((tag) => (
+            <Button key={tag} size="small" type="link" onClick={() => change({ find: tag })}>
+              {tag}
+            </Button>
+          ))}
+        </p>
+      )}
       {beginning && <BeginPattern close={() => setBeginning(false)} />}
       {!patterns && <Loading what="Fetching the patterns" />}
-      {patterns?.length === 0 && (
-        <div className="empty sheet">
-          <h2>No patterns yet</h2>
-          <p>Begin one: it asks what it is to be, and opens with its first beads.</p>
-        </div>
-      )}
+      {patterns?.length === 0 && <None filtered={filtered} place={place} />}
       <div className="pattern-cards">
         {(patterns ?? []).map((pattern) => (
-          <Card key={pattern.id} pattern={pattern} />
+          <PatternCard key={pattern.id} pattern={pattern} mayWrite={mayWrite} />
         ))}
       </div>
+      {hasNextPage && (
+        <p style={{ textAlign: 'center', marginTop: 16 }}>
+          <Button onClick={() => void fetchNextPage()} loading={isFetchingNextPage}>
+            More patterns
+          </Button>
+        </p>
+      )}
     </div>
   )
   return mayWrite ? <FileDrop>{cards}</FileDrop> : cards(null)
 }
 
-/** As the shop has drawn it: nothing is computed here. */
-function Card({ pattern: { id, title, version, changed, drawing } }: { pattern: PatternSummary }) {
-  const { data: items } = useQuery(read.items)
-  const { data: colourways } = useQuery(read.colourways(id))
-  const { data: view } = useQuery({
-    ...read.drawing(id, drawing?.digest ?? ''),
-    enabled: drawing !== null && drawing.why === null,
-    // The drawing before stands until there is another.
-    placeholderData: keepPreviousData,
-  })
-  const chosen = useChosen(colourways?.[0], drawing?.size ?? '', items)
-  const colours = { ...roleColours(drawing?.roles ?? []), ...chosen.colours }
+function None({ filtered, place }: { filtered: boolean; place: Filter['place'] }) {
+  const [title, says] = filtered
+    ? ['None fits', 'Look for less, or in another place.']
+    : place === 'put away'
+      ? ['None is put away', 'What is put away is not offered any more, and can be taken out again.']
+      : place === 'thrown away'
+        ? ['None is thrown away', 'A draft that is thrown away can be brought back for thirty days.']
+        : ['No patterns yet', 'Begin one: it asks what it is to be, and opens with its first beads.']
   return (
-    <Link className="pattern-card sheet" to={`/patterns/${id}`}>
-      <div className="plate">
-        {view ? (
-          <FlatPiece view={view} colours={colours} label={`${title}, drawn`} />
-        ) : (
-          <span className="quiet">{drawing ? drawing.why : 'Not drawn yet'}</span>
-        )}
-      </div>
-      <div className="about">
-        <h2>{title}</h2>
-        <div className="quiet">
-          {version ? `version ${version}${changed ? ', changed since' : ''}` : 'draft'}
-          {colourways && colourways.length > 0
-            ? `, ${colourways.length} colourway${colourways.length === 1 ? '' : 's'}`
-            : ''}
-        </div>
-        {drawing && (
-          <div className="figures">
-            {drawing.beads} beads{drawing.pair ? ' the pair' : ''}
-            {drawing.sizes.length > 1 ? `, ${drawing.sizes.join(' and ')}` : ''}
-          </div>
-        )}
-      </div>
-    </Link>
+    <div className="empty sheet">
+      <h2>{title}</h2>
+      <p>{says}</p>
+    </div>
   )
 }

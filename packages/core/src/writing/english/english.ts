@@ -1,4 +1,4 @@
-import { sayInches, sayLength, sayMass, saySpans, trim } from '../../measure/units'
+import { sayDuration, sayInches, sayLength, sayMass, saySpans, trim } from '../../measure/units'
 import { sayMm } from '../../report/form-report'
 import { verdictWords } from '../../sizing/ring-fit'
 import { capital, type Language } from '../language'
@@ -64,7 +64,7 @@ export const english: Language = {
       experienced: 'for experienced hands',
     })[level],
   time({ practised, beginner }, sampled) {
-    const said = `about ${sayTime(practised)} for a practised hand, ${sayTime(beginner)} for a beginner`
+    const said = `about ${sayDuration(practised)} for a practised hand, ${sayDuration(beginner)} for a beginner`
     return sampled > 0 ? `${said} (timed on ${sampled} sample${sampled === 1 ? '' : 's'})` : said
   },
   page: (number, of) => `Page ${number} of ${of}`,
@@ -139,10 +139,4 @@ export const english: Language = {
     return `${clauses.join('; ')}.`
   },
   corrects: (version, note) => `This corrects version ${version}: ${note}`,
-}
-
-function sayTime(minutes: number): string {
-  if (minutes < 90) return `${minutes} minutes`
-  const hours = Math.round(minutes / 30) / 2
-  return `${Math.floor(hours)}${hours % 1 ? ' and a half' : ''} hours`
 }

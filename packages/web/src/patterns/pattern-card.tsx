@@ -1,0 +1,134 @@
+import { MoreOutlined } from '@ant-design/icons'
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import type { PatternSummary } from '@tessellum/contract/patterns'
+import { roleColours } from '@tessellum/core/drawing/role-colours'
+import { sayDuration } from '@tessellum/core/measure/units'
+import { App, Button, Dropdown } from 'antd'
+import { useState } from 'react'
+import { Link, useNavigate } from 'react-router'
+import { FlatPiece } from '../piece/flat-piece'
+import { call } from '../shop/api'
+import { read } from '../shop/queries'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import styles from './library.module.css'
+import { DescribeDialog, RenameDialog } from './pattern-dialogs'
+import { useChosen } from './use-chosen'
+
+/** A pattern as the shop has drawn it: nothing is computed here. */
+export function PatternCard({ pattern, mayWrite }: { pattern: PatternSummary; mayWrite: boolean }) {
+  const { id, title, version, changed, drawing, tags, season, place } = pattern
+  const { data: items } = useQuery(read.items)
+  const { data: colourways } = useQuery(read.colourways(id))
+  const { data: view } = useQuery({
+    ...read.drawing(id, drawing?.digest ?? ''),
+    enabled: drawing !== null && drawing.why === null,
+    // The drawing before stands until there is another.
+    placeholderData: keepPreviousData,
+  })
+  const chosen = useChosen(colourways?.[0], drawing?.size ?? '', items)
+  const colours = { ...roleColours(drawing?.roles ?? []), ...chosen.colours }
+  const described = [season, ...tags].filter(Boolean)
+  return (
+    <article className={`pattern-card sheet ${styles.card}`} aria-label={title}>
+      <Link to={`/patterns/${id}`} className={styles.open}>
+        <div className="plate">
+          {view ? (
+            <FlatPiece view={view} colours={colours} label={`${title}, drawn`} />
+          ) : (
+            <span className="quiet">{drawing ? drawing.why : 'Not drawn yet'}</span>
+          )}
+        </div>
+        <div className="about">
+          <h2>{title}</h2>
+          <div className="quiet">
+            {version ? `version ${version}${changed ? ', changed since' : ''}` : 'draft'}
+            {colourways && colourways.length > 0
+              ? `, ${colourways.length} colourway${colourways.length === 1 ? '' : 's'}`
+              : ''}
+          </div>
+          {drawing && (
+            <div className="figures">
+              {drawing.beads} beads{drawing.pair ? ' the pair' : ''}
+              {drawing.sizes.length > 1 ? `, ${drawing.sizes.join(' and ')}` : ''}
+            </div>
+          )}
+          {drawing && drawing.level !== '' && (
+            <div className="quiet figures">
+              {drawing.level}
+              {drawing.minutes !== null && `, about ${sayDuration(drawing.minutes)}`}
+            </div>
+          )}
+          {described.length > 0 && <div className={styles.tags}>{described.join(', ')}</div>}
+        </div>
+      </Link>
+      {mayWrite && <CardMenu pattern={pattern} thrown={place === 'thrown away'} />}
+    </article>
+  )
+}
+
+type Act = 'put-away' | 'take-out' | 'throw-away' | 'bring-back'
+
+const said: Readonly<Record<Act, string>> = {
+  'put-away': 'is put away. It stands under "put away".',
+  'take-out': 'is in the shop again.',
+  'throw-away': 'is thrown away. It can be brought back for thirty days.',
+  'bring-back': 'is back.',
+}
+
+function CardMenu({ pattern, thrown }: { pattern: PatternSummary; thrown: boolean }) {
+  const { id, title, version, place } = pattern
+  const navigate = useNavigate()
+  const { modal } = App.useApp()
+  const [dialog, setDialog] = useState<'rename' | 'describe'>()
+  const stale = ['library', 'patterns']
+  const act = useIdempotentMutation((what: Act) => call(`POST /api/patterns/:id/${what}`, { params: { id } }), {
+    stale,
+    tell: true,
+    said: (_, what) => `${title} ${said[what]}`,
+  })
+  const copy = useIdempotentMutation((_: null) => call('POST /api/patterns/:id/copy', { params: { id } }), {
+    stale,
+    tell: true,
+    after: (made) => void navigate(`/patterns/${made.id}`),
+  })
+  const acts: Readonly<Record<string, () => void>> = {
+    copy: () => copy.run(null),
+    rename: () => setDialog('rename'),
+    describe: () => setDialog('describe'),
+    'put-away': () => act.run('put-away'),
+    'take-out': () => act.run('take-out'),
+    'bring-back': () => act.run('bring-back'),
+    'throw-away': () =>
+      void modal.confirm({
+        title: `Throw ${title} away?`,
+        content: 'For thirty days it can be brought back.',
+        okText: 'Throw it away',
+        cancelText: 'Leave it',
+        onOk: () => act.run('throw-away'),
+      }),
+  }
+  const items = thrown
+    ? [{ key: 'bring-back', label: 'Bring back' }]
+    : [
+        { key: 'copy', label: 'Copy' },
+        { key: 'rename', label: 'Rename' },
+        { key: 'describe', label: 'Tags and season' },
+        place === 'put away' ? { key: 'take-out', label: 'Take out again' } : { key: 'put-away', label: 'Put away' },
+        ...(version === null ? [{ key: 'throw-away', label: 'Throw away', danger: true }] : []),
+      ]
+  return (
+    <>
+      <Dropdown trigger={['click']} menu={{ items, onClick: ({ key }) => acts[key]?.() }}>
+        <Button
+          className={styles.more ?? ''}
+          size="small"
+          aria-label={`What to do with ${title}`}
+          icon={<MoreOutlined />}
+          loading={act.busy || copy.busy}
+        />
+      </Dropdown>
+      {dialog === 'rename' && <RenameDialog pattern={pattern} close={() => setDialog(undefined)} />}
+      {dialog === 'describe' && <DescribeDialog pattern={pattern} close={() => setDialog(undefined)} />}
+    </>
+  )
+}
