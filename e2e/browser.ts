@@ -27,8 +27,9 @@ export interface Visit {
 export async function visit(
   through?: (port: number) => Promise<number>,
   env?: Readonly<Record<string, string>>,
+  there?: string,
 ): Promise<Visit> {
-  const shop = await openShop(through, env)
+  const shop = await openShop(through, env, there)
   const browser: Browser = await chromium.launch({ executablePath: process.env.TEST_CHROMIUM ?? '', args: switches })
   const stranger = async (address: string) => {
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true })

@@ -120,7 +120,8 @@ Tessellum is open at ${address}
 
   Demo sign-ins, all with the password  ${password}
     isaura  owner        bram   designer
-    odile   stockroom    corin  teacher`
+    odile   stockroom    corin  teacher
+    wren    counter`
 }
 
 async function greetOwn(local, address, token) {

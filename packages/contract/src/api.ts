@@ -38,7 +38,19 @@ import { newsWanted } from './news'
 import { handOver, order, saveOrder, sizedOrder, sizeOrder } from './orders'
 import { emptyBag, fillBag, loseBeads, packing, returnKit, swapLot } from './packing'
 import { patternFile } from './pattern-file'
-import { carrier, newPattern, pattern, patternSummary, saveDraft, saveVersion, versionText } from './patterns'
+import {
+  carrier,
+  describePattern,
+  libraryPage,
+  libraryWanted,
+  newPattern,
+  pattern,
+  patternName,
+  renamePattern,
+  saveDraft,
+  saveVersion,
+  versionText,
+} from './patterns'
 import {
   changePassword,
   changePerson,
@@ -52,6 +64,7 @@ import {
   welcomed,
 } from './people'
 import type { Right } from './rights'
+import { newSale, returnSold, sale, salesOfDays, salesWanted, sellingPrice } from './sales'
 import { newSample, samples } from './samples'
 import { beginShop, changeSettings, settings, shopDoor } from './settings'
 import { acceptSubstitutes, shortagePlan } from './shortage-plan'
@@ -173,7 +186,17 @@ export const api = {
     right: 'signed-in',
     answer: z.object({ id: z.number() }),
   },
-  'GET /api/patterns': { what: 'All patterns', right: 'patterns.read', answer: list(patternSummary) },
+  'GET /api/patterns': {
+    what: 'Patterns that can be chosen, by name',
+    right: 'patterns.read',
+    answer: list(patternName),
+  },
+  'GET /api/library': {
+    what: 'Patterns page by page, found by title, bead, technique, size, level, time, season or tag',
+    right: 'patterns.read',
+    query: libraryWanted,
+    answer: libraryPage,
+  },
   'POST /api/patterns': {
     what: 'Begin a pattern, or take one in from a file',
     right: 'patterns.write',
@@ -181,6 +204,35 @@ export const api = {
     answer: pattern,
   },
   'GET /api/patterns/:id': { what: 'A pattern: its draft and its versions', right: 'patterns.read', answer: pattern },
+  'POST /api/patterns/:id/copy': {
+    what: 'Copy a pattern with its colourways and words, as a draft',
+    right: 'patterns.write',
+    answer: pattern,
+  },
+  'PUT /api/patterns/:id/title': {
+    what: 'Give it another name',
+    right: 'patterns.write',
+    body: renamePattern,
+    answer: pattern,
+  },
+  'PUT /api/patterns/:id/description': {
+    what: 'Give it tags and a season',
+    right: 'patterns.write',
+    body: describePattern,
+    answer: pattern,
+  },
+  'POST /api/patterns/:id/put-away': { what: 'Put it out of the way', right: 'patterns.write', answer: pattern },
+  'POST /api/patterns/:id/take-out': { what: 'Offer it again', right: 'patterns.write', answer: pattern },
+  'POST /api/patterns/:id/throw-away': {
+    what: 'Throw away a draft of which no version was kept; for thirty days it can be brought back',
+    right: 'patterns.write',
+    answer: pattern,
+  },
+  'POST /api/patterns/:id/bring-back': {
+    what: 'Bring back a draft that was thrown away',
+    right: 'patterns.write',
+    answer: pattern,
+  },
   'GET /api/patterns/:id/drawing': {
     what: 'The draft drawn from the front, as the shop has it',
     right: 'patterns.read',
@@ -509,6 +561,31 @@ export const api = {
     answer: list(order),
   },
   'POST /api/orders/:id/cancel': { what: 'Call it off', right: 'orders.keep', answer: list(order) },
+  'GET /api/sales': {
+    what: 'What was sold over the counter',
+    right: 'sales.keep',
+    query: salesWanted,
+    answer: salesOfDays,
+  },
+  'POST /api/sales': { what: 'Sell over the counter', right: 'sales.keep', body: newSale, answer: sale },
+  'GET /api/sales.csv': {
+    what: 'What was sold and taken back, for who keeps the books',
+    right: 'sales.keep',
+    query: salesWanted,
+    answer: 'file',
+  },
+  'GET /api/sales/:id': { what: 'One sale', right: 'sales.keep', answer: sale },
+  'POST /api/sales/:id/returns': {
+    what: 'Take back some of what was sold',
+    right: 'sales.keep',
+    body: returnSold,
+    answer: sale,
+  },
+  'GET /api/items/:id/selling-price': {
+    what: 'What to ask for one unit of an item',
+    right: 'sales.keep',
+    answer: sellingPrice,
+  },
   'GET /api/diary': { what: 'Promises, day by day', right: 'classes.read', query: diaryWanted, answer: diary },
   'GET /api/diary.ics': { what: 'The same as a calendar', right: 'classes.read', query: diaryWanted, answer: 'file' },
   'GET /api/bench': { what: 'What is to be done next', right: 'classes.read', answer: bench },

@@ -26,6 +26,8 @@ export const documentWanted = editionWanted.extend({
   sheet: z.enum(sheets, `The sheet is one of ${sheets.join(', ')}.`).default('sale'),
   seat: z.string().trim().max(80, 'A seat has a name of at most 80 letters.').default(''),
   chosen: z.string().trim().max(120).default(''),
+  /** Whom it was sold to: told on every page. */
+  buyer: z.string().trim().max(80, 'A name has at most 80 letters.').default(''),
 })
 export type DocumentWanted = z.infer<typeof documentWanted>
 

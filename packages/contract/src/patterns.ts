@@ -17,10 +17,50 @@ export const patternDrawing = z.object({
   size: z.string(),
   sizes: z.array(z.string()),
   roles: z.array(z.string()),
+  /** "cylinder 11/0": every kind of bead it takes. */
+  kinds: z.array(z.string()),
+  /** Words of the notation that it is worked with: "round", "weave". */
+  techniques: z.array(z.string()),
+  level: z.string(),
+  /** For somebody with practice; null where it does not come out. */
+  minutes: z.number().nullable(),
   /** Why there is nothing to draw. */
   why: z.string().nullable(),
 })
 export type PatternDrawing = z.infer<typeof patternDrawing>
+
+export const seasons = ['', 'spring', 'summer', 'autumn', 'winter'] as const
+const season = z.enum(seasons, 'A season is spring, summer, autumn or winter, or none.')
+export type Season = z.infer<typeof season>
+
+const tag = z
+  .string()
+  .trim()
+  .toLowerCase()
+  .min(1, 'A tag has at least one letter.')
+  .max(40, 'A tag has at most 40 letters.')
+
+/** What a pattern is found by beside what is in it. */
+export const describePattern = z.object({
+  tags: z
+    .array(tag)
+    .max(20, 'At most 20 tags.')
+    .transform((tags) => [...new Set(tags)].sort()),
+  season,
+})
+export type DescribePattern = z.input<typeof describePattern>
+
+export const renamePattern = z.object({
+  title: z.string('Give it a name.').trim().min(1, 'Give it a name.').max(80, 'A name has at most 80 letters.'),
+})
+
+/** Enough to choose one by. */
+export const patternName = z.object({ id: z.number(), title: z.string(), version: z.number().nullable() })
+export type PatternName = z.infer<typeof patternName>
+
+/** Where a pattern is: offered, out of the way, or thrown away for not more than thirty days. */
+export const patternPlace = z.enum(['in the shop', 'put away', 'thrown away'])
+export type PatternPlace = z.infer<typeof patternPlace>
 
 export const patternSummary = z.object({
   id: z.number(),
@@ -31,9 +71,33 @@ export const patternSummary = z.object({
   savedBy: z.string(),
   /** The draft differs from the newest version. */
   changed: z.boolean(),
+  tags: z.array(z.string()),
+  season,
+  place: patternPlace,
   drawing: patternDrawing.nullable(),
 })
 export type PatternSummary = z.infer<typeof patternSummary>
+
+export const libraryWanted = z.object({
+  find: z.string().max(200, 'That is a long thing to look for.').default(''),
+  place: patternPlace.default('in the shop'),
+  level: z.string().max(40).default(''),
+  /** At most so many hours for somebody with practice; any when absent. */
+  hours: z.coerce.number().min(0).max(1000).optional(),
+  after: z.string().max(400).optional(),
+  limit: z.coerce.number().int().min(1).max(100).default(24),
+})
+export type LibraryWanted = z.output<typeof libraryWanted>
+
+export const libraryPage = z.object({
+  patterns: z.array(patternSummary),
+  /** Asks for the next page; null on the last. */
+  next: z.string().nullable(),
+  /** How many there are, and what they are found by; told with the first page only. */
+  total: z.number().optional(),
+  tags: z.array(z.string()).optional(),
+})
+export type LibraryPage = z.infer<typeof libraryPage>
 
 export const patternVersion = z.object({
   number: z.number(),
@@ -50,6 +114,8 @@ export type PatternVersion = z.infer<typeof patternVersion>
 
 export const pattern = patternSummary.omit({ drawing: true }).extend({
   source,
+  /** Of the drawing that the shop keeps of it; null where there is none to show. */
+  drawn: z.string().nullable(),
   /** Rises with each save of the draft: a save must name the one it builds on. */
   revision: z.number(),
   versions: z.array(patternVersion),

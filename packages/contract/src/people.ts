@@ -1,6 +1,6 @@
 import { z } from 'zod'
 
-export const personRole = z.enum(['owner', 'designer', 'stockroom', 'teacher'])
+export const personRole = z.enum(['owner', 'designer', 'stockroom', 'teacher', 'counter'])
 export type PersonRole = z.infer<typeof personRole>
 
 const personRoles = z

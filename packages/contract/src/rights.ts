@@ -1,22 +1,25 @@
-import type { PersonRole } from './people'
+import { type PersonRole, personRole } from './people'
+
+const everybody: readonly PersonRole[] = personRole.options
 
 /** Who may do what: the one table of rights. */
 export const rights = {
-  'patterns.read': ['owner', 'designer', 'stockroom', 'teacher'],
+  'patterns.read': everybody,
   'patterns.write': ['owner', 'designer'],
   'samples.log': ['owner', 'designer', 'teacher'],
-  'stock.read': ['owner', 'designer', 'stockroom', 'teacher'],
+  'stock.read': everybody,
   'stock.move': ['owner', 'stockroom'],
   'stock.keep': ['owner', 'stockroom'],
   'stock.buy': ['owner', 'designer', 'stockroom'],
-  'batches.read': ['owner', 'designer', 'stockroom', 'teacher'],
+  'batches.read': everybody,
   'batches.plan': ['owner', 'designer', 'stockroom'],
   'batches.reserve': ['owner', 'designer', 'stockroom'],
   'batches.pack': ['owner', 'stockroom'],
   'audit.read': ['owner'],
-  'classes.read': ['owner', 'designer', 'stockroom', 'teacher'],
+  'classes.read': everybody,
   'classes.keep': ['owner', 'designer', 'teacher'],
   'orders.keep': ['owner', 'designer'],
+  'sales.keep': ['owner', 'stockroom', 'counter'],
   'costs.keep': ['owner'],
   'settings.keep': ['owner'],
   'archive.take': ['owner'],

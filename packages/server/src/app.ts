@@ -35,6 +35,7 @@ import { sampleRoutes } from './patterns/sample-routes'
 import { peopleRoutes } from './people/routes'
 import { sessions, whoAsks } from './people/sessions'
 import { signInLimit } from './people/sign-in-limit'
+import { salesRoutes } from './sales/routes'
 import { settingsRoutes } from './settings/routes'
 import type { Shop } from './shop'
 import { stockFileRoutes } from './stock/file-routes'
@@ -127,6 +128,7 @@ export function buildApp({ config, shop, pool, people, secret, log, changes }: P
     archiveRoutes(shop, config.ARCHIVE_KEY),
     classRoutes(shop),
     orderRoutes(shop),
+    salesRoutes(shop),
     diaryRoutes(shop),
     auditRoutes(shop),
     editionRoutes(shop),

@@ -12,6 +12,8 @@ import { usualSize } from '@tessellum/core/evaluate/usual-size'
 import { type FormedPattern, formPattern } from '@tessellum/core/form/form-pattern'
 import { billOf, misfitWords } from '@tessellum/core/kit/bill'
 import { chosenIn } from '@tessellum/core/kit/choice'
+import { levelOf } from '@tessellum/core/report/level'
+import { minutesOf } from '@tessellum/core/report/minutes'
 import type { Report } from '@tessellum/core/report/report'
 import { type ReadSheet, readSheet, writeSheet } from '@tessellum/core/stock/stock-spreadsheet'
 import { candidateOf } from '@tessellum/core/substitute/candidate'
@@ -51,6 +53,10 @@ function draw({ source }: Tasks['draw']['input'], control?: TaskControl): Tasks[
     size,
     sizes: [...sizes],
     roles: beads.map(({ role }) => role),
+    kinds: [...new Set(beads.filter(({ total }) => total > 0).map(({ kind, size }) => `${kind} ${size}`))],
+    techniques: [...new Set(evaluated.report.statements.map(({ action }) => action.type))],
+    level: levelOf(evaluated.report),
+    minutes: evaluated.report.sound ? minutesOf(evaluated.report).practised : null,
     why: form ? null : (unformed?.why ?? 'There is nothing to draw.'),
     view: form ? JSON.stringify(viewOf(sceneOf(evaluated, form))) : null,
   }
@@ -126,10 +132,17 @@ function bill({ source, size, choices, items, thread, spares }: Kit, control?: T
   return { bill, troubles }
 }
 
-async function document({ edition, language, paper, sheet, seat }: Tasks['document']['input']): Promise<Uint8Array> {
+async function document({
+  edition,
+  language,
+  paper,
+  sheet,
+  seat,
+  buyer,
+}: Tasks['document']['input']): Promise<Uint8Array> {
   // Brought in only when a document is wanted: it is many times the size of everything else here.
   const { renderDocument } = await import('./documents/render')
-  return renderDocument(writeEdition(edition, language), { paper, sheet, seat })
+  return renderDocument(writeEdition(edition, language), { paper, sheet, seat, buyer })
 }
 
 async function writeTable({ rows, format, name }: Tasks['writeTable']['input']): Promise<Uint8Array> {

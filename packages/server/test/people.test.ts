@@ -10,7 +10,7 @@ beforeAll(async () => {
 })
 afterAll(() => shop.close())
 
-const roles = { isaura: 'owner', bram: 'designer', odile: 'stockroom', corin: 'teacher' } as const
+const roles = { isaura: 'owner', bram: 'designer', odile: 'stockroom', corin: 'teacher', wren: 'counter' } as const
 const refusedFor = (status: number) => status === 401 || status === 403
 const concrete = (path: string) => path.replace('/api', '').replace(':id', '999999').replace(':number', '9')
 

@@ -1,22 +1,10 @@
 /** A shop of one's own: begun empty, once; and what it settles, at work in everything that is made from it. */
-import { execFileSync } from 'node:child_process'
-import path from 'node:path'
 import type { Batch } from '@tessellum/contract/batches'
 import type { BuyLine } from '@tessellum/contract/buying'
 import { type BeginShop, type Settings, usualSettings } from '@tessellum/contract/settings'
-import { Caller, emptyDatabase, openShop, type Shop } from './shop'
+import { Caller, emptyShop, openShop, type Shop } from './shop'
 
-const postgres = process.env.TEST_POSTGRES ?? ''
 const token = 'printed by the start command'
-
-/** A database with its tables and nothing in them. */
-async function emptyShop(): Promise<string> {
-  const name = await emptyDatabase()
-  execFileSync(process.execPath, [path.join(__dirname, '../dist/set-up.js')], {
-    env: { ...process.env, DATABASE_URL: `${postgres}${name}`, DEMO_PASSWORD: '' },
-  })
-  return name
-}
 
 describe('an empty shop', () => {
   let shop: Shop

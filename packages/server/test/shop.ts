@@ -1,5 +1,5 @@
 /** A shop of its own for each test file: a copy of the demo database and a real server process in front of it. */
-import { type ChildProcess, fork } from 'node:child_process'
+import { type ChildProcess, execFileSync, fork } from 'node:child_process'
 import { randomUUID } from 'node:crypto'
 import path from 'node:path'
 import { Client, Pool } from 'pg'
@@ -103,6 +103,15 @@ export async function emptyDatabase(): Promise<string> {
   const name = `empty_${randomUUID().replaceAll('-', '')}`
   await admin.query(`create database ${name} owner tessellum`)
   await admin.end()
+  return name
+}
+
+/** A database with its tables and nothing in them. @returns its name */
+export async function emptyShop(): Promise<string> {
+  const name = await emptyDatabase()
+  execFileSync(process.execPath, [path.join(root, 'packages/server/dist/set-up.js')], {
+    env: { ...process.env, DATABASE_URL: `${postgres}${name}`, DEMO_PASSWORD: '' },
+  })
   return name
 }
 

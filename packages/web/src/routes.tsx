@@ -101,6 +101,7 @@ export const router = createBrowserRouter([
             path: 'kits/shortage/:itemId',
             lazy: async () => ({ Component: (await import('./kits/shortage-page')).ShortagePage }),
           },
+          { path: 'counter', lazy: async () => ({ Component: (await import('./counter/counter-page')).CounterPage }) },
           { path: 'settings', loader: () => redirect('/settings/profile'), element: <></> },
           {
             path: 'settings/costs',

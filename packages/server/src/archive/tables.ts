@@ -16,6 +16,9 @@ export const archived = [
   'colourway_choice',
   'batch_line',
   'kit_item',
+  'sale',
+  'sale_line',
+  'sale_return',
   'move',
   'bag',
   'bag_return',
@@ -37,6 +40,9 @@ export const archived = [
 export const archivedSince: Readonly<Partial<Record<(typeof archived)[number], number>>> = {
   handover: 4,
   shop_setting: 4,
+  sale: 4,
+  sale_line: 4,
+  sale_return: 4,
 }
 
 /** No password leaves the shop, not even as a hash; and what triggers count begins anew. */

@@ -47,6 +47,7 @@ const people = [
   { name: 'bram', fullName: 'Bram Teasel', roles: ['designer'] },
   { name: 'odile', fullName: 'Odile Marrow', roles: ['stockroom'] },
   { name: 'corin', fullName: 'Corin Vetch', roles: ['teacher'] },
+  { name: 'wren', fullName: 'Wren Tansy', roles: ['counter'] },
 ] as const
 
 const demoProfile = {

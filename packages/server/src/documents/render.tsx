@@ -71,6 +71,7 @@ interface Paper {
   readonly paper: 'A4' | 'LETTER'
   readonly sheet: Sheet
   readonly seat: Seat | undefined
+  readonly buyer: string
 }
 
 /** How large each sheet is set, times what is set for sale. */
@@ -79,7 +80,7 @@ const scales: Readonly<Record<Sheet, number>> = { sale: 1, class: 1.3, card: 0.8
 /** Sets a written pattern on paper. */
 export async function renderDocument(
   { written: asWritten, drawings, colours }: WrittenEdition,
-  { paper, sheet, seat }: Paper,
+  { paper, sheet, seat, buyer }: Paper,
 ): Promise<Uint8Array> {
   const { value: written, whole } = printable(asWritten)
   const { words } = written
@@ -201,6 +202,7 @@ export async function renderDocument(
         <Box fixed style={styles.foot}>
           <Text>
             {written.title} · {written.edition}
+            {buyer && ` · ${printable(buyer).value}`}
           </Text>
           <Text render={({ pageNumber, totalPages }) => language.page(pageNumber, totalPages)} />
         </Box>

@@ -79,6 +79,8 @@ export interface Tasks {
       paper: 'A4' | 'LETTER'
       sheet: Sheet
       seat: Seat | undefined
+      /** Empty where it is nobody's in particular. */
+      buyer: string
     }
     output: Uint8Array
   }

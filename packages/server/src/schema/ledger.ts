@@ -17,6 +17,7 @@ import {
 import { batch } from './batches'
 import { person } from './people'
 import { quantity } from './quantity'
+import { saleLine } from './sales'
 import { item, lot } from './stock'
 
 /** Kept by a trigger from the moves, in the same transaction; never written by hand. */
@@ -64,6 +65,8 @@ export const move = pgTable(
     reserved: quantity('reserved').notNull(),
     reason: text().notNull().default(''),
     batchId: integer('batch_id').references(() => batch.id),
+    /** Sold over the counter, or come back from there. */
+    saleLineId: integer('sale_line_id').references((): AnyPgColumn => saleLine.id),
     reverses: bigint({ mode: 'number' })
       .references((): AnyPgColumn => move.id)
       .unique(),
@@ -76,6 +79,7 @@ export const move = pgTable(
   (table) => [
     index('move_lot').on(table.lotId, table.id),
     index('move_batch').on(table.batchId),
+    index('move_sale_line').on(table.saleLineId).where(sql`sale_line_id is not null`),
     // A tube that is put in another place as it is changes no balance.
     check('move_moves_something', sql`${table.onHand} <> 0 or ${table.reserved} <> 0 or ${table.kind} = 'transfer'`),
     check(
@@ -89,7 +93,7 @@ export const move = pgTable(
         when 'release' then ${table.onHand} = 0 and ${table.reserved} < 0 and ${table.batchId} is not null
         when 'issue' then ${table.onHand} < 0 and ${table.reserved} <= 0 and ${table.batchId} is not null
         when 'transfer' then ${table.reserved} = 0
-        when 'return' then ${table.onHand} > 0 and ${table.reserved} = 0 and ${table.batchId} is not null
+        when 'return' then ${table.onHand} > 0 and ${table.reserved} = 0 and coalesce(${table.batchId}, ${table.saleLineId}) is not null
         when 'open' then ${table.onHand} < 0 and ${table.reserved} = 0 and ${table.batchId} is not null
         when 'reverse' then ${table.reverses} is not null
         else false end`,

@@ -1,3 +1,4 @@
+import type { Season } from '@tessellum/contract/patterns'
 import type { StepWords } from '@tessellum/contract/words'
 import { sql } from 'drizzle-orm'
 import { boolean, check, integer, jsonb, pgTable, primaryKey, real, text, timestamp, unique } from 'drizzle-orm/pg-core'
@@ -13,6 +14,12 @@ export const pattern = pgTable('pattern', {
   savedBy: integer('saved_by')
     .notNull()
     .references(() => person.id),
+  tags: text().array().notNull().default([]),
+  season: text().$type<Season>().notNull().default(''),
+  /** Out of the way: not offered any more, and still what it is. */
+  putAwayAt: timestamp('put_away_at', { withTimezone: true }),
+  /** To be brought back for thirty days. */
+  thrownAwayAt: timestamp('thrown_away_at', { withTimezone: true }),
 })
 
 /** A version that was kept: its text never changes (a trigger sees to it). */

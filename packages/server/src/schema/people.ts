@@ -1,3 +1,4 @@
+import type { PersonRole } from '@tessellum/contract/people'
 import { sql } from 'drizzle-orm'
 import { bigint, check, index, integer, json, pgTable, text, timestamp, varchar } from 'drizzle-orm/pg-core'
 
@@ -7,7 +8,7 @@ export const person = pgTable(
     id: integer().primaryKey().generatedAlwaysAsIdentity(),
     name: text().notNull().unique(),
     fullName: text('full_name').notNull(),
-    roles: text().array().$type<('owner' | 'designer' | 'stockroom' | 'teacher')[]>().notNull(),
+    roles: text().array().$type<PersonRole[]>().notNull(),
     /** Null until they have chosen one. */
     passwordHash: text('password_hash'),
     /** They may not sign in; what they did keeps their name. */
@@ -18,7 +19,7 @@ export const person = pgTable(
   (table) => [
     check(
       'person_roles',
-      sql`${table.roles} <@ array['owner', 'designer', 'stockroom', 'teacher'] and cardinality(${table.roles}) > 0`,
+      sql`${table.roles} <@ array['owner', 'designer', 'stockroom', 'teacher', 'counter'] and cardinality(${table.roles}) > 0`,
     ),
   ],
 )

@@ -98,6 +98,10 @@ export async function reverseMove(
         throw new HttpProblem(409, 'not-by-hand', 'Only what was posted by hand is reversed.', {
           hint: 'What a batch holds is given back by the batch itself.',
         })
+      if (wrong.saleLineId !== null)
+        throw new HttpProblem(409, 'sold-at-the-counter', 'This was sold over the counter.', {
+          hint: 'Take it back there, so that the money is right too.',
+        })
       // Whoever comes second waits here, and is refused by the database: a move is reversed once.
       await tx.select().from(balance).where(eq(balance.lotId, wrong.lotId)).for('update')
       const [made] = await tx

@@ -25,6 +25,7 @@ export function CommandBar({ close }: { close: () => void }) {
   const mayAudit = useMay('audit.read')
   const mayKeepPeople = useMay('people.keep')
   const mayCount = useMay('stock.move')
+  const maySell = useMay('sales.keep')
   const find = useDeferredValue(typed.trim())
   // The shelf may be long: the server looks along it.
   const { data: shelf } = useInfiniteQuery({
@@ -52,6 +53,7 @@ export function CommandBar({ close }: { close: () => void }) {
             { label: 'Stand-ins', what: 'action', to: '/stand-ins' },
           ]
         : []),
+      ...(maySell ? [{ label: 'Counter', what: 'action', to: '/counter' }] : []),
       { label: 'Your account', what: 'action', to: '/account' },
       ...Object.values(parts).map(({ name, title }) => ({
         label: `Settings: ${title}`,
@@ -64,7 +66,7 @@ export function CommandBar({ close }: { close: () => void }) {
       ...(patterns ?? []).map(({ id, title }) => ({ label: title, what: 'pattern', to: `/patterns/${id}` })),
       ...(batches ?? []).map(({ id, name }) => ({ label: name, what: 'batch', to: `/kits/${id}` })),
     ],
-    [patterns, batches, mayPlan, mayAudit, mayKeepPeople, mayCount, mayTeach],
+    [patterns, batches, mayPlan, mayAudit, mayKeepPeople, mayCount, mayTeach, maySell],
   )
   const items = (find.length > 1 ? (shelf?.pages[0]?.items ?? []) : []).map((item) => ({
     label: `${item.colourName}, ${item.kind} ${item.size}, ${item.colourCode}`,

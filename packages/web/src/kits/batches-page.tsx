@@ -16,6 +16,7 @@ export function BatchesPage() {
   usePageTitle('Kits')
   const mayPlan = useMay('batches.plan')
   const mayAudit = useMay('audit.read')
+  const maySell = useMay('sales.keep')
   const mayKeepPeople = useMay('people.keep')
   const { data: batches, error } = useQuery(read.batches)
   const { data: drafts } = useQuery(read.competing)
@@ -28,6 +29,7 @@ export function BatchesPage() {
       <div className="page-head">
         <h1>Kits</h1>
         <span className="spacer" />
+        {maySell && <Link to="/counter">Counter</Link>}
         {mayAudit && <Link to="/audit">What was done</Link>}
         {mayKeepPeople && <Link to="/people">People</Link>}
         <Link to="/kits/make">How many can I make?</Link>

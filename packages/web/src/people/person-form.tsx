@@ -16,6 +16,7 @@ const does: Readonly<Record<Person['roles'][number], string>> = {
   designer: 'designer: patterns, colourways, classes and orders',
   stockroom: 'stockroom: stock, buying and packing',
   teacher: 'teacher: classes, and the log of samples',
+  counter: 'counter: selling, and taking back what was sold',
 }
 
 interface PersonFormProps {

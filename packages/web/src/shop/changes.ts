@@ -10,9 +10,10 @@ const stale: Readonly<Record<string, readonly string[]>> = {
   stocktakes: ['stocktakes', 'bench'],
   classes: ['classes', 'bench', 'diary'],
   orders: ['orders', 'bench', 'diary'],
+  sales: ['sales'],
   audit: ['audit'],
-  patterns: ['patterns', 'editions', 'carriers'],
-  drawings: ['patterns'],
+  patterns: ['patterns', 'library', 'editions', 'carriers'],
+  drawings: ['library'],
   colourways: ['colourways', 'editions'],
   samples: ['samples', 'editions'],
   settings: ['settings', 'shop', 'costs', 'editions', 'batches', 'buy-list', 'bench', 'diary'],
@@ -20,6 +21,7 @@ const stale: Readonly<Record<string, readonly string[]>> = {
     'stock',
     'batches',
     'patterns',
+    'library',
     'colourways',
     'samples',
     'editions',
@@ -34,6 +36,7 @@ const stale: Readonly<Record<string, readonly string[]>> = {
     'orders',
     'settings',
     'costs',
+    'sales',
   ],
 }
 
@@ -42,7 +45,6 @@ export function useChanges(): void {
   useNews((news) => {
     if (news.about === 'ended') void queries.resetQueries({ queryKey: ['me'] })
     if (news.about !== 'changes') return
-    for (const subject of stale[news.subject] ?? [])
-      void queries.invalidateQueries({ queryKey: [subject], exact: news.subject === 'drawings' })
+    for (const subject of stale[news.subject] ?? []) void queries.invalidateQueries({ queryKey: [subject] })
   })
 }

@@ -1,5 +1,6 @@
 import { infiniteQueryOptions, QueryClient, queryOptions } from '@tanstack/react-query'
 import type { EditionWanted } from '@tessellum/contract/editions'
+import type { LibraryWanted } from '@tessellum/contract/patterns'
 import type { ShelfWanted } from '@tessellum/contract/stock'
 import { call, isUnreachable, keepSession, ShopError } from './api'
 
@@ -36,6 +37,15 @@ export const read = {
   settings: queryOptions({ queryKey: ['settings'], queryFn: () => call('GET /api/settings') }),
   people: queryOptions({ queryKey: ['people'], queryFn: () => call('GET /api/people') }),
   patterns: queryOptions({ queryKey: ['patterns'], queryFn: () => call('GET /api/patterns') }),
+  /** Patterns page by page. */
+  library: (wanted: Pick<LibraryWanted, 'find' | 'place' | 'level' | 'hours'>) =>
+    infiniteQueryOptions({
+      queryKey: ['library', wanted],
+      queryFn: ({ pageParam }) => call('GET /api/library', { query: { ...wanted, ...pageParam } }),
+      initialPageParam: {},
+      getNextPageParam: ({ next }): Record<string, string> | undefined => (next === null ? undefined : { after: next }),
+      placeholderData: (before) => before,
+    }),
   pattern: (id: number) =>
     queryOptions({ queryKey: ['patterns', id], queryFn: () => call('GET /api/patterns/:id', { params: { id } }) }),
   /** As the shop has drawn it; the digest tells one drawing from the next. */
@@ -129,6 +139,13 @@ export const read = {
     queryKey: ['teachers'],
     queryFn: () => call('GET /api/teachers'),
   }),
+  sales: (from: string, to: string) =>
+    queryOptions({ queryKey: ['sales', from, to], queryFn: () => call('GET /api/sales', { query: { from, to } }) }),
+  sellingPrice: (itemId: number) =>
+    queryOptions({
+      queryKey: ['sales', 'price', itemId],
+      queryFn: () => call('GET /api/items/:id/selling-price', { params: { id: itemId } }),
+    }),
   orders: queryOptions({ queryKey: ['orders'], queryFn: () => call('GET /api/orders') }),
   costs: queryOptions({ queryKey: ['costs'], queryFn: () => call('GET /api/costs') }),
   batchPrice: (id: number) =>

@@ -21,6 +21,7 @@ export function StockPage() {
   usePageTitle('Stock')
   const navigate = useNavigate()
   const mayKeep = useMay('stock.keep')
+  const maySell = useMay('sales.keep')
   const [params, setParams] = useSearchParams()
   const [adding, setAdding] = useState(false)
   // Kept here, where two quick changes cannot overtake each other, and told to the address, where it outlives a reload.
@@ -53,6 +54,7 @@ export function StockPage() {
           {first?.total} {first?.total === 1 ? 'item' : 'items'}
         </span>
         <span className="spacer" />
+        {maySell && <Link to="/counter">Counter</Link>}
         <Link to="/stock/count">Count a place</Link>
         <Link to="/stock/files">Files</Link>
         {mayKeep && <Button onClick={() => setAdding(true)}>New item</Button>}
