@@ -81,3 +81,18 @@ test('a pattern is copied, renamed, described, found, put away and thrown away',
   await page.getByText('in the shop', { exact: true }).click()
   await reads(cards, ['Harbour light', 'Sluice rope', 'Windlass pendant'])
 })
+
+test('help is where it is needed: of the place, and the notation beside the text, with examples to put into it', async () => {
+  await page.getByRole('link', { name: 'Help' }).click()
+  await page.getByRole('heading', { level: 1, name: 'Patterns' }).waitFor()
+  await page.getByRole('article').getByRole('link', { name: 'notation' }).click()
+  await page.getByRole('heading', { level: 1, name: 'The notation' }).waitFor()
+  await page.goto(`${here.shop.base}/patterns`)
+  await page.getByRole('article', { name: 'Sluice rope' }).getByRole('link').click()
+  const lines = () => page.getByLabel('The pattern in notation').locator('.cm-line').count()
+  await page.getByText('Thread, measured').waitFor()
+  const before = await lines()
+  await page.getByRole('button', { name: 'Notation' }).click()
+  await page.getByRole('dialog').getByRole('button', { name: 'Insert' }).first().click()
+  await reads(async () => (await lines()) > before, true)
+})

@@ -14,12 +14,16 @@ const mm = (most: number) =>
   z.number('Give a length.').min(0, 'A length is not below nought.').max(most, `At most ${most} mm.`)
 const text = (most: number) => z.string().trim().max(most, `At most ${most} letters.`)
 
+export const timeZones: readonly string[] = ['UTC', ...Intl.supportedValuesOf('timeZone')]
+
 /** Who the shop is: told on its pages and in what it gives out. */
 const profile = z.object({
   name: text(80).min(1, 'Give the shop a name.'),
   address: text(300),
   /** Stands at the end of every written pattern: copyright, and what may be done with it. */
   footer: text(400),
+  /** Of IANA's names: what day it is. */
+  timeZone: z.string().refine((zone) => timeZones.includes(zone), 'Choose one of the time zones.'),
 })
 
 const money = z.object({ currency: z.enum(currencies, `The currency is one of ${currencies.join(', ')}.`) })
@@ -60,7 +64,7 @@ const { sampled: _, ...usualThread } = usualThreadSettings
 const { smallShare, smallLeast, largeEvery } = usualSpares
 
 export const usualSettings: Settings = {
-  profile: { name: 'A bead shop', address: '', footer: '' },
+  profile: { name: 'A bead shop', address: '', footer: '', timeZone: 'Europe/London' },
   money: { currency: usualCurrency },
   documents: { language: 'en', paper: 'A4' },
   thread: usualThread,

@@ -17,7 +17,7 @@ describe('an empty shop', () => {
     token,
     owner: { fullName: 'Tamsin Alder', name: 'Tamsin', password: 'reeds and rushes' },
     settings: {
-      profile: { name: 'The Bead Barge', address: '', footer: '' },
+      profile: { name: 'The Bead Barge', address: '', footer: '', timeZone: 'Europe/Amsterdam' },
       money: { currency: 'EUR' },
       documents: { language: 'de', paper: 'A4' },
     },
@@ -101,5 +101,23 @@ describe('what the shop settles', () => {
     await change({ kits: { ...usualSettings.kits, packingDays: usualSettings.kits.packingDays + 5 } })
     const after = (await isaura.ask<BuyLine[]>('GET', '/buy-list')).body.find((each) => each.itemId === before?.itemId)
     expect(Date.parse(before?.orderBy ?? '') - Date.parse(after?.orderBy ?? '')).toBe(5 * 86_400_000)
+  })
+
+  test('the days are those of its time zone', async () => {
+    const sales = async (day: string) => (await isaura.ask('GET', `/sales?from=${day}&to=${day}`)).body.sales.length
+    const line = { what: 'pattern', patternId: 1, version: 1, quantity: 1, price: 650 }
+    await isaura.ask('POST', '/sales', { lines: [line] })
+    const { profile } = (await isaura.ask<Settings>('GET', '/settings')).body
+    for (const timeZone of ['Pacific/Kiritimati', 'Pacific/Pago_Pago']) {
+      await change({ profile: { ...profile, timeZone } })
+      const day = new Intl.DateTimeFormat('sv-SE', { timeZone }).format(new Date())
+      const other = new Date(Date.parse(day) + (timeZone.endsWith('i') ? -1 : 1) * 86_400_000)
+        .toISOString()
+        .slice(0, 10)
+      expect([await sales(day), await sales(other)]).toEqual([1, 0])
+    }
+    expect((await change({ profile: { ...profile, timeZone: 'Atlantis' } })).body).toMatchObject({
+      path: 'profile.timeZone',
+    })
   })
 })

@@ -102,6 +102,8 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('./kits/shortage-page')).ShortagePage }),
           },
           { path: 'counter', lazy: async () => ({ Component: (await import('./counter/counter-page')).CounterPage }) },
+          { path: 'help', loader: () => redirect('/help/first-walk'), element: <></> },
+          { path: 'help/:page', lazy: async () => ({ Component: (await import('./help/help-page')).HelpPage }) },
           { path: 'settings', loader: () => redirect('/settings/profile'), element: <></> },
           {
             path: 'settings/costs',

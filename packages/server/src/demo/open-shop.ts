@@ -1,5 +1,6 @@
 /** Opens the demo shop in an empty database, through the same doors that people use. */
 
+import { usualSettings } from '@tessellum/contract/settings'
 import { titleOf } from '@tessellum/core/notation/title'
 import { effectOf } from '@tessellum/core/stock/moves'
 import { moreShelf } from '../../../../demo/more-shelf'
@@ -53,6 +54,7 @@ const people = [
 const demoProfile = {
   name: 'Merrowlock Bead Room',
   address: '3 Sluice Row, Merrowlock',
+  timeZone: usualSettings.profile.timeZone,
   footer: 'For your own stitching. Please ask us before you teach it, or sell what you make from it.',
 }
 

@@ -17,6 +17,7 @@ import { colourwayVersion } from '../schema/colourways'
 import { kitItem } from '../schema/kits'
 import { balance, move } from '../schema/ledger'
 import { item, lot, maker } from '../schema/stock'
+import { timeZoneOf, todayIn } from '../settings/days'
 import { freeLots } from '../stock/store'
 
 /** Who makes kits. */
@@ -27,7 +28,7 @@ const kitPlace = 'kit shelf'
 export async function shelveKits(tx: Session, kept: boolean, actor: BatchActor): Promise<void> {
   const { batchId } = actor
   const [found] = await tx.select({ name: batch.name }).from(batch).where(eq(batch.id, batchId))
-  const today = sql`(now() at time zone 'UTC')::date`
+  const today = todayIn(await timeZoneOf(tx))
   // In one statement, so that every batch takes its items in one order.
   const received: (typeof move.$inferInsert)[] = []
   for (const [i, line] of (await linesOf(tx, batchId)).entries()) {
@@ -40,7 +41,7 @@ export async function shelveKits(tx: Session, kept: boolean, actor: BatchActor):
       .values({
         itemId,
         code: `${found?.name} ${batchId}.${i + 1}`,
-        receivedOn: today as unknown as string,
+        receivedOn: today,
         place: kitPlace,
         unitCost: await costOfKits(tx, line.id, kits),
       })

@@ -1,11 +1,12 @@
 import type { Sale, SalesOfDays } from '@tessellum/contract/sales'
 import { priceFor } from '@tessellum/core/kit/price'
-import { and, desc, eq, gte, inArray, isNotNull, lt, type SQL, sql } from 'drizzle-orm'
+import { and, desc, eq, inArray, isNotNull, type SQL, sql } from 'drizzle-orm'
 import type { Session } from '../database/connect'
 import { patternVersion } from '../schema/patterns'
 import { person } from '../schema/people'
 import { sale, saleLine, saleReturn } from '../schema/sales'
 import { lot, pack } from '../schema/stock'
+import { dayIn, onDays, timeZoneOf } from '../settings/days'
 import { costSettings } from '../settings/store'
 
 /** More sales are not listed at once. */
@@ -60,38 +61,36 @@ interface Span {
   readonly to: string
 }
 
-const within = (column: typeof sale.at | typeof saleReturn.at, { from, to }: Span) =>
-  and(gte(column, sql`${from}::date`), lt(column, sql`${to}::date + 1`))
-
 export async function salesOf(db: Session, span: Span): Promise<SalesOfDays> {
+  const zone = await timeZoneOf(db)
   const [sales, [taken], [refunded]] = await Promise.all([
-    salesWhere(db, within(sale.at, span)),
+    salesWhere(db, onDays(sale.at, span, zone)),
     db
       .select({ sum: sql<number>`coalesce(sum(${saleLine.price}), 0)::float8` })
       .from(saleLine)
       .innerJoin(sale, eq(sale.id, saleLine.saleId))
-      .where(within(sale.at, span)),
+      .where(onDays(sale.at, span, zone)),
     db
       .select({ sum: sql<number>`coalesce(sum(${saleReturn.refund}), 0)::float8` })
       .from(saleReturn)
-      .where(within(saleReturn.at, span)),
+      .where(onDays(saleReturn.at, span, zone)),
   ])
   return { sales, taken: taken?.sum ?? 0, refunded: refunded?.sum ?? 0 }
 }
 
 /** Every line that was sold and every return of those days, a row each, oldest first: for who keeps the books. */
 export async function bookkeeping(db: Session, span: Span, currency: string): Promise<string[][]> {
-  const day = (at: SQL | typeof sale.at | typeof saleReturn.at) => sql<string>`to_char(${at}, 'YYYY-MM-DD')`
+  const zone = await timeZoneOf(db)
   const columns = { sale: sale.id, name: saleLine.name, unit: saleLine.unit }
   const sold = await db
-    .select({ ...columns, day: day(sale.at), at: sale.at, quantity: saleLine.quantity, amount: saleLine.price })
+    .select({ ...columns, day: dayIn(sale.at, zone), at: sale.at, quantity: saleLine.quantity, amount: saleLine.price })
     .from(saleLine)
     .innerJoin(sale, eq(sale.id, saleLine.saleId))
-    .where(within(sale.at, span))
+    .where(onDays(sale.at, span, zone))
   const back = await db
     .select({
       ...columns,
-      day: day(saleReturn.at),
+      day: dayIn(saleReturn.at, zone),
       at: saleReturn.at,
       quantity: sql<number>`-${saleReturn.quantity}`.mapWith(Number),
       amount: sql<number>`-${saleReturn.refund}`.mapWith(Number),
@@ -99,7 +98,7 @@ export async function bookkeeping(db: Session, span: Span, currency: string): Pr
     .from(saleReturn)
     .innerJoin(saleLine, eq(saleLine.id, saleReturn.lineId))
     .innerJoin(sale, eq(sale.id, saleLine.saleId))
-    .where(within(saleReturn.at, span))
+    .where(onDays(saleReturn.at, span, zone))
   const rows = [...sold, ...back].sort((a, b) => a.at.getTime() - b.at.getTime() || a.sale - b.sale)
   return [
     ['day', 'sale', 'what', 'quantity', 'unit', 'amount', 'currency'],

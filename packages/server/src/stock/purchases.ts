@@ -1,7 +1,7 @@
 /** What is ordered and on its way. */
 import type { NewPurchase, Purchase, ReceivePurchase } from '@tessellum/contract/buying'
 import { itemName } from '@tessellum/core/stock/item-name'
-import { asc, eq, sql } from 'drizzle-orm'
+import { asc, eq } from 'drizzle-orm'
 import { logActivity } from '../audit/log'
 import type { Actor } from '../context'
 import type { Session } from '../database/connect'
@@ -9,6 +9,7 @@ import { HttpProblem, notFound } from '../problem'
 import { purchase } from '../schema/ledger'
 import { person } from '../schema/people'
 import { item } from '../schema/stock'
+import { timeZoneOf, todayIn } from '../settings/days'
 import { receiveLot } from './lots'
 import { listItems } from './store'
 
@@ -49,7 +50,7 @@ export async function order(tx: Session, wanted: NewPurchase, { personId }: Acto
   if (!of) throw notFound('item')
   const [made] = await tx
     .insert(purchase)
-    .values({ ...wanted, orderedOn: sql`(now() at time zone 'UTC')::date` as unknown as string, orderedBy: personId })
+    .values({ ...wanted, orderedOn: todayIn(await timeZoneOf(tx)), orderedBy: personId })
     .returning({ id: purchase.id })
   await logActivity(tx, personId, `ordered ${of.name} from ${wanted.supplier}`, '/kits/buy')
   return (made as { id: number }).id

@@ -7,6 +7,7 @@ import { batch } from '../schema/batches'
 import { balance, itemTotal, move, purchase } from '../schema/ledger'
 import { person } from '../schema/people'
 import { item, lot, maker, pack } from '../schema/stock'
+import { dayIn, timeZoneOf } from '../settings/days'
 
 const items = (db: Session) =>
   db
@@ -189,14 +190,14 @@ export async function itemStory(db: Session, id: number): Promise<ItemStory> {
     lots.map((each) => each.id),
   )
   const { moves, more } = await movesOf(db, id)
-  const day = sql<string>`(${move.at} at time zone 'UTC')::date::text`
+  const day = dayIn(move.at, await timeZoneOf(db))
   const moved = await db
     .select({ day, onHand: sql<string>`sum(${move.onHand})`, reserved: sql<string>`sum(${move.reserved})` })
     .from(move)
     .innerJoin(lot, eq(lot.id, move.lotId))
     .where(eq(lot.itemId, id))
-    .groupBy(day)
-    .orderBy(day)
+    .groupBy(sql`1`)
+    .orderBy(sql`1`)
   const days: ItemStory['days'] = []
   for (const { day: on, ...change } of moved) {
     const { onHand, reserved } = days[days.length - 1] ?? { onHand: 0, reserved: 0 }

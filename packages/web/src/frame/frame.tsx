@@ -1,6 +1,8 @@
+import { QuestionCircleOutlined, SettingOutlined } from '@ant-design/icons'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { lazy, Suspense, useEffect, useState } from 'react'
 import { Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react-router'
+import { helpFor } from '../help/help-texts'
 import { call } from '../shop/api'
 import { useChanges } from '../shop/changes'
 import { read } from '../shop/queries'
@@ -46,6 +48,7 @@ function Ready(who: { name: string; roles: readonly string[] }) {
 function AppShell({ name, roles }: { name: string; roles: readonly string[] }) {
   const client = useQueryClient()
   const navigate = useNavigate()
+  const location = useLocation()
   const [finding, setFinding] = useState(false)
   useChanges()
   useEffect(() => {
@@ -92,8 +95,11 @@ function AppShell({ name, roles }: { name: string; roles: readonly string[] }) {
           <NavLink className="who" to="/account" title="Your account">
             {name}, {roles.join(', ')}
           </NavLink>
-          <NavLink className="who" to="/settings">
-            Settings
+          <NavLink className="who" to="/settings" aria-label="Settings" title="Settings">
+            <SettingOutlined aria-hidden="true" />
+          </NavLink>
+          <NavLink className="who" to={`/help/${helpFor(location.pathname)}`} aria-label="Help" title="Help">
+            <QuestionCircleOutlined aria-hidden="true" />
           </NavLink>
           <button type="button" className="plain" onClick={leave}>
             Sign out

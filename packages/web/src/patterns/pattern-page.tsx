@@ -10,6 +10,7 @@ import { Loading } from '../frame/loading'
 import { NamedSwitch } from '../frame/named-switch'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
+import { NotationDrawer } from '../help/notation-drawer'
 import { useMay } from '../people/me'
 import { useFormed } from '../piece/use-formed'
 import { read } from '../shop/queries'
@@ -214,6 +215,7 @@ function Design({ pattern }: { pattern: Pattern }) {
                 tell={setSaid}
               />
             )}
+            <NotationDrawer insert={mayWrite ? (lines) => ledger.current?.addLines(lines) : undefined} />
             <span className="spacer" />
             {old && <span className="state short">counts from the last valid text</span>}
             {errors > 0 && (

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import type { Me } from '@tessellum/contract/people'
-import { type BeginShop, currencies, papers } from '@tessellum/contract/settings'
+import { type BeginShop, currencies, papers, timeZones } from '@tessellum/contract/settings'
 import { languages } from '@tessellum/core/writing/languages'
 import { Button, Checkbox, Form, Input, Select } from 'antd'
 import { useState } from 'react'
@@ -14,6 +14,7 @@ import { RingArt } from './ring-art'
 
 interface Fields {
   readonly shop: string
+  readonly timeZone: string
   readonly currency: BeginShop['settings']['money']['currency']
   readonly language: BeginShop['settings']['documents']['language']
   readonly paper: BeginShop['settings']['documents']['paper']
@@ -31,13 +32,13 @@ export function BeginPage() {
   const [token] = useState(() => window.location.hash.slice(1))
   const { data: shop } = useQuery(read.shop)
   const begin = useMutation<Me, ShopError, Fields>({
-    mutationFn: ({ shop: called, currency, language, paper, fullName, name, password, examples }) =>
+    mutationFn: ({ shop: called, timeZone, currency, language, paper, fullName, name, password, examples }) =>
       call('POST /api/begin', {
         body: {
           token,
           owner: { fullName, name, password },
           settings: {
-            profile: { name: called, address: '', footer: '' },
+            profile: { name: called, address: '', footer: '', timeZone },
             money: { currency },
             documents: { language, paper },
           },
@@ -60,7 +61,13 @@ export function BeginPage() {
         name="begin"
         layout="vertical"
         requiredMark={false}
-        initialValues={{ currency: 'GBP', language: 'en', paper: 'A4', examples: true }}
+        initialValues={{
+          currency: 'GBP',
+          language: 'en',
+          paper: 'A4',
+          timeZone: timeZones.find((each) => each === Intl.DateTimeFormat().resolvedOptions().timeZone) ?? 'UTC',
+          examples: true,
+        }}
         onFinish={begin.mutate}
       >
         <p style={{ marginBottom: 28 }}>
@@ -95,6 +102,9 @@ export function BeginPage() {
                 <Select options={papers.map((value) => ({ value, label: value === 'A4' ? 'A4' : 'US Letter' }))} />
               </Form.Item>
             </div>
+            <Form.Item label="Time zone" name="timeZone">
+              <Select showSearch options={timeZones.map((value) => ({ value, label: value }))} />
+            </Form.Item>
             <Form.Item
               label="Your name"
               name="fullName"

@@ -1,5 +1,5 @@
 /** What a shop settles, part by part: each field with what it changes. */
-import { currencies, papers, type Settings, usualSettings } from '@tessellum/contract/settings'
+import { currencies, papers, type Settings, timeZones, usualSettings } from '@tessellum/contract/settings'
 import { signOf } from '@tessellum/core/measure/money'
 import { languages } from '@tessellum/core/writing/languages'
 
@@ -48,6 +48,12 @@ export const parts: { readonly [Name in PartName]: Part<Name> } = {
     fields: {
       name: { label: 'Name', says: 'Stands on the sign-in page and at the end of written patterns.', kind: 'line' },
       address: { label: 'Address', says: 'Stands beneath the name at the end of written patterns.', kind: 'lines' },
+      timeZone: {
+        label: 'Time zone',
+        says: 'What day it is: for the bench, what arrives and is ordered, and the sales of a day.',
+        kind: 'choice',
+        choices: timeZones.map((value) => ({ value, label: value })),
+      },
       footer: {
         label: 'Beneath every pattern',
         says: 'Copyright, and what may be done with a pattern: the last lines of what is given out.',

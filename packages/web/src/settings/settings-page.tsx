@@ -90,7 +90,7 @@ function control({ kind, choices, unit, step, most }: Field) {
     case 'lines':
       return <Input.TextArea autoSize={{ minRows: 2, maxRows: 6 }} maxLength={400} />
     case 'choice':
-      return <Select options={choices?.map((each) => ({ ...each })) ?? []} />
+      return <Select showSearch={(choices?.length ?? 0) > 20} options={choices?.map((each) => ({ ...each })) ?? []} />
     case 'figure':
       return (
         <InputNumber

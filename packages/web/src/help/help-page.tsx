@@ -1,0 +1,38 @@
+import { useQuery } from '@tanstack/react-query'
+import { NavLink, useParams } from 'react-router'
+import { Loading } from '../frame/loading'
+import { NothingHere } from '../frame/nothing-here'
+import { usePageTitle } from '../frame/page-title'
+import styles from './help.module.css'
+import { HelpDocument } from './help-document'
+import { helpPages, helpText } from './help-texts'
+
+/** What each place is for, and the notation. */
+export function HelpPage() {
+  usePageTitle('Help')
+  const { page = '' } = useParams()
+  const known = helpPages.some(({ name }) => name === page)
+  const { data } = useQuery({
+    queryKey: ['help', page],
+    queryFn: () => helpText(page) ?? '',
+    staleTime: Number.POSITIVE_INFINITY,
+    enabled: known,
+  })
+  if (!known) return <NothingHere />
+  return (
+    <div className="page">
+      <div className={styles.split}>
+        <nav className={styles.pages} aria-label="Help">
+          {helpPages.map(({ name, title }) => (
+            <NavLink key={name} to={`/help/${name}`}>
+              {title}
+            </NavLink>
+          ))}
+        </nav>
+        <article className="sheet pad">
+          {data === undefined ? <Loading what="Fetching the help" /> : <HelpDocument text={data} />}
+        </article>
+      </div>
+    </div>
+  )
+}
