@@ -4,7 +4,8 @@ import { listClasses } from '../classes/store'
 import { mount, sent } from '../http/mount'
 import { shortBatches } from '../planning/buy-list'
 import { priceOfBatch } from '../planning/price'
-import { timeZoneOf, todayIn } from '../settings/days'
+import { todayIn } from '../settings/days'
+import { settingsNow } from '../settings/store'
 import type { Shop } from '../shop'
 import { benchOf, diaryOf } from './store'
 
@@ -13,7 +14,7 @@ export function diaryRoutes(shop: Shop): Router {
   const router = Router()
 
   mount(router, 'GET /api/diary', ({ query }) => diaryOf(shop, query))
-  mount(router, 'GET /api/bench', async () => benchOf(shop, todayIn(await timeZoneOf(db))))
+  mount(router, 'GET /api/bench', async () => benchOf(shop, todayIn((await settingsNow(shop)).profile.timeZone)))
 
   mount(router, 'GET /api/diary.ics', async ({ query: span, response }) => {
     const calendar = ical({ name: 'Tessellum' })

@@ -11,7 +11,7 @@ import { batch } from '../schema/batches'
 import { classTable } from '../schema/classes'
 import { stocktake } from '../schema/ledger'
 import { customerOrder } from '../schema/orders'
-import { shopSettings } from '../settings/store'
+import { settingsNow } from '../settings/store'
 import type { Shop } from '../shop'
 import { listPurchases } from '../stock/purchases'
 
@@ -56,7 +56,7 @@ export async function diaryOf(shop: Shop, span: Span): Promise<Diary> {
     batches,
     purchases,
   ] = await Promise.all([
-    shopSettings(db),
+    settingsNow(shop),
     listClasses(db, short, span),
     listOrders(db, short, span),
     batchesIn(db, span),
@@ -143,7 +143,7 @@ export async function benchOf(shop: Shop, today: string): Promise<Bench> {
     counts,
     [low],
   ] = await Promise.all([
-    shopSettings(db),
+    settingsNow(shop),
     batchesIn(db, undefined),
     listPurchases(db),
     db

@@ -8,11 +8,12 @@ import { visibleChange } from '@tessellum/core/substitute/visible-change'
 import { inArray, sql } from 'drizzle-orm'
 import { choicesOf } from '../colourways/store'
 import type { Session } from '../database/connect'
+import type { Revision } from '../database/revision'
 import type { WorkerPool } from '../jobs/pool'
 import type { Kit } from '../jobs/tasks'
 import { cachedBill } from '../schema/batches'
 import { patternVersion } from '../schema/patterns'
-import { shopSettings } from '../settings/store'
+import { settingsNow } from '../settings/store'
 import { listItems } from '../stock/store'
 import type { PlannedLine } from './lines'
 
@@ -35,7 +36,7 @@ export interface LineBill {
 
 /** The bills of a batch's lines. Worked out in the workers, before any lock is taken. Lines of the same kit share theirs. */
 export async function billsFor(
-  parts: { db: Session; workers: WorkerPool },
+  parts: { db: Session; workers: WorkerPool; revision?: Revision },
   lines: readonly PlannedLine[],
 ): Promise<LineBill[]> {
   const kitOf = ({ patternVersionId, colourwayVersionId, size, choices }: PlannedLine) =>
@@ -47,7 +48,7 @@ export async function billsFor(
 }
 
 async function billsOf(
-  { db, workers }: { db: Session; workers: WorkerPool },
+  { db, workers, ...kept }: { db: Session; workers: WorkerPool; revision?: Revision },
   lines: readonly PlannedLine[],
 ): Promise<LineBill[]> {
   const versions = await db
@@ -59,7 +60,7 @@ async function billsOf(
     })
     .from(patternVersion)
     .where(inArray(patternVersion.id, [...new Set(lines.map((line) => line.patternVersionId))]))
-  const settings = await shopSettings(db)
+  const settings = await settingsNow({ db, ...kept })
   const spares = sparesOf(settings)
   const texts = new Map(versions.map((version) => [version.id, version]))
   const versionsOf = await choicesOf(db, [...new Set(lines.map((line) => line.colourwayVersionId))])

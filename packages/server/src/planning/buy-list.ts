@@ -3,7 +3,7 @@ import type { BuyLine } from '@tessellum/contract/buying'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { sql } from 'drizzle-orm'
 import { detached } from '../context'
-import { shopSettings } from '../settings/store'
+import { settingsNow } from '../settings/store'
 import type { Shop } from '../shop'
 import { listPurchases } from '../stock/purchases'
 import { freeLots, listItems } from '../stock/store'
@@ -39,7 +39,7 @@ async function planBuying(shop: Shop, until: string | undefined): Promise<BuyLin
   const drafts = (await draftLines(db)).filter(({ dueOn }) => until === undefined || dueOn <= until)
   const wanted = await stillToPack(db, drafts)
   const bills = await billsFor(shop, wanted)
-  const { packingDays } = (await shopSettings(db)).kits
+  const { packingDays } = (await settingsNow(shop)).kits
   // What is ordered counts as there for what is due after it comes: each order as a lot of its own.
   const coming = await listPurchases(db)
   const lots: FreeLot[] = [

@@ -2,6 +2,7 @@ import { type ChangeSettings, type Settings, usualSettings } from '@tessellum/co
 import { type CostSettings, usualCosts } from '@tessellum/core/kit/price'
 import { sql } from 'drizzle-orm'
 import type { Session } from '../database/connect'
+import type { Revision } from '../database/revision'
 import { costSetting, shopSetting } from '../schema/settings'
 
 export async function costSettings(db: Session): Promise<CostSettings> {
@@ -24,6 +25,21 @@ export async function shopSettings(db: Session): Promise<Settings> {
     thread: { ...usual.thread, ...thread },
     kits: { ...usual.kits, ...kits },
   }
+}
+
+const latest = new WeakMap<Revision, { readonly revision: number; readonly settings: Promise<Settings> }>()
+
+/** The same, read once for as long as nothing is changed: one page asks for it in several places. */
+export function settingsNow({ db, revision }: { db: Session; revision?: Revision }): Promise<Settings> {
+  const now = revision?.now
+  if (!revision || now === undefined) return shopSettings(db)
+  const known = latest.get(revision)
+  if (known?.revision === now) return known.settings
+  const read = { revision: now, settings: shopSettings(db) }
+  latest.set(revision, read)
+  // What failed is read again by whoever asks next.
+  read.settings.catch(() => latest.get(revision) === read && latest.delete(revision))
+  return read.settings
 }
 
 export const saveSettings = (tx: Session, settings: ChangeSettings) =>
