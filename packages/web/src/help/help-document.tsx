@@ -59,7 +59,7 @@ export function HelpDocument({ text, insert }: HelpDocumentProps) {
         ) : (
           <div key={i} className={styles.example}>
             <pre>{part.example.join('\n')}</pre>
-            {insert && (
+            {insert && !isWhole(part.example) && (
               <Button size="small" onClick={() => insert(outdented(part.example))}>
                 Insert
               </Button>
@@ -70,6 +70,9 @@ export function HelpDocument({ text, insert }: HelpDocumentProps) {
     </div>
   )
 }
+
+/** A pattern of its own does not go into another. */
+const isWhole = ([first = '']: readonly string[]) => first.trimStart().startsWith('pattern ')
 
 /** Without the margin that all lines have: the ledger gives them its own. */
 function outdented(lines: readonly string[]): string[] {
