@@ -79,7 +79,9 @@ function Opened({ opened, close }: { opened: Read; close: () => void }) {
       onCancel={close}
       onOk={() => keep.run({ source: opened.source, words: opened.words, colourways: brought.colourways })}
       confirmLoading={keep.busy}
-      okButtonProps={{ disabled: !items }}
+      // The dialog grows as the file is read: a click that was meant for its button must not fall beside it and close it.
+      okButtonProps={{ disabled: !items || !now }}
+      mask={{ closable: false }}
     >
       {now ? (
         <p className="figures">
