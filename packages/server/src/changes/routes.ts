@@ -39,6 +39,7 @@ export function changes(
 
   const tell = (subject: string) => {
     if (planned.has(subject)) revision.bump()
+    if (subject === 'settings') revision.bumpSettings()
     for (const page of pages.keys()) page.write(`data: ${subject}\n\n`)
   }
 

@@ -5,17 +5,19 @@ import { runOnce } from '../idempotency/run-once'
 import type { Shop } from '../shop'
 import { costSettings, saveCosts, saveSettings, shopSettings } from './store'
 
-export function settingsRoutes({ db }: Shop): Router {
+export function settingsRoutes({ db, revision }: Shop): Router {
   const router = Router()
 
   mount(router, 'GET /api/settings', () => shopSettings(db))
-  mount(router, 'PUT /api/settings', ({ body, caller }) =>
-    runOnce(db, caller, 'settings', async (tx) => {
+  mount(router, 'PUT /api/settings', async ({ body, caller }) => {
+    const settings = await runOnce(db, caller, 'settings', async (tx) => {
       await saveSettings(tx, body)
       await logActivity(tx, caller.id, `changed the settings of ${Object.keys(body).join(', ')}`, '/settings')
       return shopSettings(tx)
-    }),
-  )
+    })
+    revision.bumpSettings()
+    return settings
+  })
   mount(router, 'GET /api/costs', () => costSettings(db))
   mount(router, 'PUT /api/costs', ({ body: costs, caller }) =>
     runOnce(db, caller, 'costs', async (tx) => {

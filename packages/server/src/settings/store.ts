@@ -29,9 +29,9 @@ export async function shopSettings(db: Session): Promise<Settings> {
 
 const latest = new WeakMap<Revision, { readonly revision: number; readonly settings: Promise<Settings> }>()
 
-/** The same, read once for as long as nothing is changed: one page asks for it in several places. */
+/** The same, read once for as long as it is not changed: one page asks for it in several places. */
 export function settingsNow({ db, revision }: { db: Session; revision?: Revision }): Promise<Settings> {
-  const now = revision?.now
+  const now = revision?.settings
   if (!revision || now === undefined) return shopSettings(db)
   const known = latest.get(revision)
   if (known?.revision === now) return known.settings

@@ -1,4 +1,5 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query'
+import type { Item } from '@tessellum/contract/stock'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { Select } from 'antd'
@@ -7,6 +8,9 @@ import { read } from '../shop/queries'
 import type { TillLine } from './till-lines'
 
 type Found = Omit<TillLine, 'key' | 'perUnit' | 'typed'>
+
+const nameOf = (item: Item) =>
+  item.category === 'kit' ? `Kit: ${item.colourName}${item.size && `, ${item.size}`}` : itemName(item)
 
 /** Finds what is sold: kits and anything else on the shelf, and patterns of which a version was kept. */
 export function Finder({ onFound }: { onFound: (found: Found) => void }) {
@@ -27,10 +31,10 @@ export function Finder({ onFound }: { onFound: (found: Found) => void }) {
   const options = [
     ...items.map((item) => ({
       value: `item ${item.id}`,
-      label: `${item.category === 'kit' ? `Kit: ${item.colourName}${item.size && `, ${item.size}`}` : itemName(item)}, ${sayQuantity(item.onHand - item.reserved, item.unit)} free`,
+      label: `${nameOf(item)}, ${sayQuantity(item.onHand - item.reserved, item.unit)} free`,
       found: {
         of: { itemId: item.id },
-        name: item.category === 'kit' ? `Kit: ${item.colourName}${item.size && `, ${item.size}`}` : itemName(item),
+        name: nameOf(item),
         unit: item.unit,
         amount: item.unit === 'piece' ? 1 : null,
       } satisfies Found,

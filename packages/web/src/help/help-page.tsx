@@ -1,9 +1,9 @@
 import { useQuery } from '@tanstack/react-query'
-import { NavLink, useParams } from 'react-router'
+import { useParams } from 'react-router'
+import { Beside } from '../frame/beside'
 import { Loading } from '../frame/loading'
 import { NothingHere } from '../frame/nothing-here'
 import { usePageTitle } from '../frame/page-title'
-import styles from './help.module.css'
 import { HelpDocument } from './help-document'
 import { helpPages, helpText } from './help-texts'
 
@@ -21,18 +21,11 @@ export function HelpPage() {
   if (!known) return <NothingHere />
   return (
     <div className="page">
-      <div className={styles.split}>
-        <nav className={styles.pages} aria-label="Help">
-          {helpPages.map(({ name, title }) => (
-            <NavLink key={name} to={`/help/${name}`}>
-              {title}
-            </NavLink>
-          ))}
-        </nav>
+      <Beside label="Help" links={helpPages.map(({ name, title }) => ({ to: `/help/${name}`, label: title }))}>
         <article className="sheet pad">
           {data === undefined ? <Loading what="Fetching the help" /> : <HelpDocument text={data} />}
         </article>
-      </div>
+      </Beside>
     </div>
   )
 }

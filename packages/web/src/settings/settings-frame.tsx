@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react'
-import { NavLink } from 'react-router'
+import { Beside } from '../frame/beside'
 import { usePageTitle } from '../frame/page-title'
 import { useMay } from '../people/me'
 import { parts } from './parts'
@@ -21,19 +21,12 @@ export function SettingsFrame({ title, children }: { title: string; children: Re
       <div className="page-head">
         <h1>Settings</h1>
       </div>
-      <div className={styles.split}>
-        <nav className={styles.parts} aria-label="Settings">
-          {links.map(({ to, label }) => (
-            <NavLink key={to} to={to}>
-              {label}
-            </NavLink>
-          ))}
-        </nav>
-        <section aria-label={title}>
+      <Beside label="Settings" links={links}>
+        <section aria-label={title} className={styles.body}>
           <h2 className={styles.title}>{title}</h2>
           {children}
         </section>
-      </div>
+      </Beside>
     </div>
   )
 }
