@@ -63,6 +63,7 @@ import {
   signIn,
   welcomed,
 } from './people'
+import { cropPicture, describePicture, orderPictures, pictureSize, pictures } from './pictures'
 import type { Right } from './rights'
 import { newSale, returnSold, sale, salesOfDays, salesWanted, sellingPrice } from './sales'
 import { newSample, samples } from './samples'
@@ -264,6 +265,47 @@ export const api = {
     right: 'patterns.write',
     body: saveWords,
     answer: list(stepWords),
+  },
+  'GET /api/patterns/:id/pictures': {
+    what: 'Its pictures, in their order, and those that were removed',
+    right: 'patterns.read',
+    answer: pictures,
+  },
+  'POST /api/patterns/:id/pictures': {
+    what: 'Add a picture: JPEG, PNG, WebP or AVIF, of 25 MB at most',
+    right: 'patterns.write',
+    bytes: true,
+    answer: pictures,
+  },
+  'PUT /api/patterns/:id/pictures/order': {
+    what: 'Put its pictures into another order',
+    right: 'patterns.write',
+    body: orderPictures,
+    answer: pictures,
+  },
+  'PUT /api/pictures/:id': {
+    what: 'Say what a picture shows',
+    right: 'patterns.write',
+    body: describePicture,
+    answer: pictures,
+  },
+  'POST /api/pictures/:id/crop': {
+    what: 'Show a part of it, or all of it again',
+    right: 'patterns.write',
+    body: cropPicture,
+    answer: pictures,
+  },
+  'POST /api/pictures/:id/remove': {
+    what: 'Take it out of the pattern; for thirty days it can be put back',
+    right: 'patterns.write',
+    answer: pictures,
+  },
+  'POST /api/pictures/:id/put-back': { what: 'Put it back', right: 'patterns.write', answer: pictures },
+  'GET /api/pictures/:id/:size': {
+    what: 'A picture in one of its sizes, as JPEG',
+    right: 'patterns.read',
+    params: z.object({ id: recordIdInAddress, size: pictureSize }),
+    answer: 'file',
   },
   'GET /api/patterns/:id/edition': {
     what: 'Everything an edition is written from',

@@ -3,6 +3,7 @@ import { sheets } from '@tessellum/core/writing/layout'
 import { z } from 'zod'
 import { choice } from './colourways'
 import { recordIdInAddress } from './fields'
+import { shownPicture } from './pictures'
 import { papers, settings } from './settings'
 import { beadFigures, item } from './stock'
 import { stepWords } from './words'
@@ -47,6 +48,7 @@ export const edition = z.object({
   /** Every bead that is kept, with its maker. */
   catalogue: z.array(beadFigures),
   words: z.array(stepWords),
+  pictures: z.array(shownPicture),
   timed: z.array(z.number()),
   errata: z.array(z.object({ version: z.number(), corrects: z.number(), note: z.string() })),
   sampled: z.object({ ratio: z.number(), count: z.number() }),

@@ -1,7 +1,7 @@
 import { languageCodes } from '@tessellum/core/writing/language'
 import { z } from 'zod'
 
-const stepKey = z.object({
+export const stepKey = z.object({
   part: z.string().max(120),
   text: z.string().min(1).max(400),
   nth: z.number().int().min(1).max(100_000),

@@ -307,6 +307,7 @@ describe('an edition', () => {
     items: [],
     catalogue: [],
     words: [],
+    pictures: [],
     timed: [],
     errata: [{ version: 2, corrects: 1, note: 'round 3 was told twice.' }],
     sampled: { ratio: 1, count: 0 },

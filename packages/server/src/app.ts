@@ -30,6 +30,7 @@ import { digestBody } from './idempotency/request-key'
 import { wasDone } from './idempotency/run-once'
 import { orderRoutes } from './orders/routes'
 import { packingRoutes } from './packing/routes'
+import { pictureRoutes } from './patterns/picture-routes'
 import { patternRoutes } from './patterns/routes'
 import { sampleRoutes } from './patterns/sample-routes'
 import { peopleRoutes } from './people/routes'
@@ -119,6 +120,7 @@ export function buildApp({ config, shop, pool, people, secret, log, changes }: P
     patternRoutes(shop),
     colourwayRoutes(shop),
     sampleRoutes(shop),
+    pictureRoutes(shop),
     stockFileRoutes(shop),
     stockRoutes(shop),
     batchRoutes(shop),

@@ -4,6 +4,7 @@ import type { Logger } from 'pino'
 import type { Database } from './database/connect'
 import { describeError } from './http/describe'
 import { deleteThrown } from './patterns/life'
+import { deletePictures } from './patterns/pictures'
 import { cachedBill } from './schema/batches'
 import { idempotentRequest } from './schema/idempotency'
 
@@ -23,6 +24,7 @@ export async function prune(db: Database): Promise<void> {
       .delete(idempotentRequest)
       .where(lt(idempotentRequest.at, sql`now() - make_interval(days => ${requestDays})`))
     await deleteThrown(tx)
+    await deletePictures(tx)
     await tx.delete(cachedBill).where(lt(cachedBill.usedOn, sql`(now() - make_interval(days => ${billDays}))::date`))
   })
 }

@@ -22,11 +22,13 @@ import { writeEdition } from '@tessellum/core/writing/edition'
 import { LRUCache } from 'lru-cache'
 import { takeArchive } from './archive/take'
 import { connect, type Database } from './database/connect'
+import type { PictureFiles } from './documents/picture-files'
 import { asProblem } from './http/errors'
 import { runOnce } from './idempotency/run-once'
 import { solver } from './jobs/solver'
 import { type Answered, checkpoint, type Job, type TaskControl } from './jobs/task-control'
 import type { Kit, TaskName, Tasks } from './jobs/tasks'
+import { readPictures } from './patterns/pictures'
 import { HttpProblem } from './problem'
 import { previewImport, runImport, sheetItems } from './stock/import'
 import { allItems } from './stock/store'
@@ -142,12 +144,19 @@ async function document({
 }: Tasks['document']['input']): Promise<Uint8Array> {
   // Brought in only when a document is wanted: it is many times the size of everything else here.
   const { renderDocument } = await import('./documents/render')
-  return renderDocument(writeEdition(edition, language), { paper, sheet, seat, buyer })
+  const ids = edition.pictures.map(({ id }) => id)
+  const pictures = ids.length > 0 ? await readPictures(records(), ids, 'medium') : new Map<number, Uint8Array>()
+  return renderDocument(writeEdition(edition, language), { paper, sheet, seat, buyer, pictures })
 }
 
 async function writeTable({ rows, format, name }: Tasks['writeTable']['input']): Promise<Uint8Array> {
   const { writeTable: write } = await import('./stock/table-file')
   return write(rows, format, name)
+}
+
+async function picture({ bytes, crop }: Tasks['picture']['input']): Promise<PictureFiles> {
+  const { pictureFiles } = await import('./documents/picture-files')
+  return pictureFiles(bytes, crop)
 }
 
 async function labels({ labels, paper }: Tasks['labels']['input']): Promise<Uint8Array> {
@@ -242,6 +251,7 @@ export const tasks: Actor = {
   bill,
   writeTable,
   labels,
+  picture,
   document,
   archive,
   stockFile,

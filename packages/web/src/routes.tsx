@@ -72,6 +72,10 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('./patterns/makers-page')).MakersPage }),
           },
           {
+            path: 'patterns/:id/pictures',
+            lazy: async () => ({ Component: (await import('./pictures/pictures-page')).PicturesPage }),
+          },
+          {
             path: 'patterns/:id/versions',
             lazy: async () => ({ Component: (await import('./patterns/versions-page')).VersionsPage }),
           },

@@ -14,6 +14,7 @@ import { makersTable } from '../substitute/makers'
 import type { ShopThread, ThreadSettings } from '../thread/settings'
 import type { Setting } from './html'
 import type { LanguageCode } from './language'
+import type { ShownPicture } from './pictures'
 import type { StepWords } from './step-words'
 import { type Edition, type Named, writePattern } from './write-pattern'
 import type { WrittenPattern } from './written-pattern'
@@ -31,6 +32,7 @@ export interface Gathered {
   readonly items: readonly Item[]
   readonly catalogue: readonly NonNullable<ChoosableItem['bead']>[]
   readonly words: readonly StepWords[]
+  readonly pictures: readonly ShownPicture[]
   readonly timed: readonly number[]
   readonly errata: Edition['errata']
   readonly sampled: ThreadSettings['sampled']
@@ -94,6 +96,7 @@ export function writeEdition(gathered: Gathered, language: LanguageCode): Writte
     })),
     makers: makersTable(source, here, gathered.catalogue.map(asBead)),
     words: gathered.words,
+    pictures: gathered.pictures,
     looks: looksAfter(steps),
     timed: gathered.timed,
     errata: gathered.errata,

@@ -6,7 +6,7 @@ import type { Step } from './written-pattern'
 export interface Told extends Omit<Step, 'number'> {
   /** By role: what it picks up. */
   readonly counts: Readonly<Record<string, number>>
-  /** It may be told with others: nothing else tells how many steps come after it, and nobody has put it in words of their own. */
+  /** It may be told with others: nothing else tells how many steps come after it, and nobody has put it in words of their own or has a picture of it. */
   readonly free: boolean
 }
 
@@ -36,6 +36,7 @@ export function foldedSteps(told: readonly Told[], first: number, language: Lang
         added: adds ? sayCounts(counts) : '',
         running: adds ? (rest.findLast(({ running }) => running !== '')?.running ?? '') : '',
         looks: last.looks,
+        pictures: [],
       })
     }
     at += length * times

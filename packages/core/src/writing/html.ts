@@ -2,6 +2,7 @@
 import { capital } from './language'
 import { languages } from './languages'
 import { type Seat, type Sheet, sheetHas } from './layout'
+import type { ShownPicture } from './pictures'
 import { type MaterialRow, type Step, stepsForContents, type WrittenPattern } from './written-pattern'
 
 export interface Setting {
@@ -14,6 +15,8 @@ export interface Setting {
       }
     | undefined
   readonly seat?: Seat | undefined
+  /** By its number, where a picture is found; what is not here is left out. */
+  readonly pictures?: Readonly<Record<number, string>> | undefined
 }
 
 const plain: Setting = { sheet: 'sale' }
@@ -23,6 +26,7 @@ export function htmlBody(written: WrittenPattern, setting: Setting = plain): str
   const { words, language } = written
   const has = sheetHas[setting.sheet]
   const { drawings, seat } = setting
+  const cover = has.care ? pictureOf(written.pictures.finished[0], written, setting) : ''
   const steps = written.parts.reduce((sum, part) => sum + part.steps.length, 0)
   return [
     `<article class="written ${setting.sheet}" lang="${language}">`,
@@ -42,6 +46,8 @@ export function htmlBody(written: WrittenPattern, setting: Setting = plain): str
     '</div>',
     drawings ? `<div class="drawing">${drawings.piece}</div>` : '',
     '</div>',
+    cover && `<div class="cover">${cover}</div>`,
+
     heading(words.materials),
     materials(written),
     ...(has.tables ? tables(written) : []),
@@ -51,6 +57,7 @@ export function htmlBody(written: WrittenPattern, setting: Setting = plain): str
     ...(has.sentences ? [heading(words.wordsUsed), ...written.marks.map((mark) => `<p>${escaped(mark)}</p>`)] : []),
     ...(has.sentences && steps >= stepsForContents && written.parts.length > 1 ? [contents(written)] : []),
     ...written.parts.map((part, i) => partOf(part, i, written, setting)),
+    ...(has.care ? morePictures(written, setting) : []),
     written.totals ? `<p class="totals"><b>${escaped(languages[language].inOnePiece(written.totals))}</b></p>` : '',
     ...(has.care ? [heading(words.wear), ...written.wear.map((line) => `<p>${escaped(line)}</p>`)] : []),
     ...(written.errata.length > 0
@@ -128,17 +135,43 @@ ${part.steps.map((step) => stepOf(step, written, setting)).join('\n')}
 </ol>`
 }
 
-function stepOf(step: Step, { words, language }: WrittenPattern, { drawings }: Setting): string {
-  const drawing = drawings?.steps[step.line]
+/** Nothing where the picture cannot be found. */
+function pictureOf(picture: ShownPicture | undefined, { words }: WrittenPattern, { pictures }: Setting): string {
+  const found = picture && pictures?.[picture.id]
+  if (!found) return ''
+  const { kind, caption, width, height } = picture
+  const said = caption || { finished: words.finishedPiece, step: words.thisStep, fault: words.notLikeThis }[kind]
+  const told = kind === 'fault' && caption ? `${words.notLikeThis}: ${caption}` : kind === 'fault' ? said : caption
+  return `<figure class="picture ${kind}"><img src="${escaped(found)}" alt="${escaped(said)}" width="${width}" height="${height}">${told ? `<figcaption>${escaped(told)}</figcaption>` : ''}</figure>`
+}
+
+/** Of the finished piece beside the cover, and what can go wrong anywhere. */
+function morePictures(written: WrittenPattern, setting: Setting): string[] {
+  const { finished, faults } = written.pictures
+  const row = (pictures: readonly ShownPicture[]) =>
+    pictures.map((each) => pictureOf(each, written, setting)).filter(Boolean)
+  const [more, avoided] = [row(finished.slice(1)), row(faults)]
+  return [
+    ...(more.length > 0 ? [heading(written.words.finishedPiece), `<div class="pictures">${more.join('')}</div>`] : []),
+    ...(avoided.length > 0
+      ? [heading(written.words.faultsToAvoid), `<div class="pictures">${avoided.join('')}</div>`]
+      : []),
+  ]
+}
+
+function stepOf(step: Step, written: WrittenPattern, setting: Setting): string {
+  const { words, language } = written
+  const drawing = setting.drawings?.steps[step.line]
+  const pictures = step.pictures.map((each) => pictureOf(each, written, setting)).filter(Boolean)
   const counts = step.added
     ? `<div class="counts"><span class="added" data-added="${escaped(step.added)}" data-running="${escaped(step.running)}">${escaped(languages[language].picked(step.added, step.running))}</span></div>`
     : ''
   const also = step.also ? `<p class="also">${paragraphs(step.also)}</p>` : ''
   const looks = step.looks ? `<p class="looks">${escaped(step.looks)}</p>` : ''
-  const picture = drawing
+  const drawn = drawing
     ? `<figure>${drawing.svg}${drawing.behind ? `<figcaption>${escaped(words.fromBehind)}</figcaption>` : ''}</figure>`
     : ''
-  return `<li class="${step.kind}" value="${step.number}" id="step-${step.number}"><b class="number">${step.number}</b><div>${step.kind === 'check' ? `<b>${escaped(words.check)}</b> ` : ''}${step.begins ? `<p class="begins">${escaped(step.begins)}</p>` : ''}${paragraphs(step.text)}${also}${looks}${counts}</div>${picture}</li>`
+  return `<li class="${step.kind}" value="${step.number}" id="step-${step.number}"><b class="number">${step.number}</b><div>${step.kind === 'check' ? `<b>${escaped(words.check)}</b> ` : ''}${step.begins ? `<p class="begins">${escaped(step.begins)}</p>` : ''}${paragraphs(step.text)}${also}${looks}${counts}${pictures.length > 0 ? `<div class="pictures">${pictures.join('')}</div>` : ''}</div>${drawn}</li>`
 }
 
 /** Lines that a designer has broken stay broken. */
@@ -178,13 +211,17 @@ export const pageStyle = `
 .written .steps{list-style:none;margin:0;padding:0}
 .written .steps>li{display:grid;grid-template-columns:2.2em minmax(0,1fr) 130px;gap:.8em;padding:.45em 0;border-bottom:1px solid #eee7d8;break-inside:avoid}
 .written.class .steps>li{border:1.5px solid #d9d1be;border-radius:8px;padding:.7em;margin:.6em 0;grid-template-columns:2.2em minmax(0,1fr) 220px}
-.written .steps>li:not(:has(figure)){grid-template-columns:2.2em minmax(0,1fr)}
+.written .steps>li:not(:has(>figure)){grid-template-columns:2.2em minmax(0,1fr)}
 .written .steps .number{text-align:right}
 .written .steps>li.check>div{border-left:3px solid #a9772b;padding-left:.6em}
 .written .counts{color:#56635c;font-size:.92em}
 .written .also{font-style:italic}
 .written .begins{margin:0}
 .written .looks{margin:.15em 0;color:#4a5a52}
+.written .cover img{width:100%;height:auto;max-height:460px;object-fit:cover;border-radius:8px}
+.written .pictures{display:grid;grid-template-columns:repeat(auto-fill,minmax(180px,1fr));gap:12px;margin:.5em 0}
+.written .picture img{display:block;width:100%;height:auto;border-radius:6px}.written .picture{break-inside:avoid}
+.written .picture.fault img{border:2px solid #9a3f2b}.written .picture.fault figcaption{color:#9a3f2b}
 .written figure{margin:0}.written figure svg{width:100%;height:120px}.written.class figure svg{height:200px}
 .written figcaption{text-align:center;color:#56635c;font-size:.85em}
 .written .shop{margin-top:1.6em;border-top:1px solid #d9d1be;padding-top:.6em;color:#56635c;break-inside:avoid}

@@ -40,6 +40,12 @@ export interface Words {
   readonly errata: string
   readonly draftMark: string
   readonly fromBehind: string
+  /** What a picture is said to show that has no caption. */
+  readonly finishedPiece: string
+  readonly thisStep: string
+  /** Before the caption of a fault. */
+  readonly notLikeThis: string
+  readonly faultsToAvoid: string
   readonly notSettled: string
   readonly seat: string
   readonly colours: string

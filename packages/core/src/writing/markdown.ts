@@ -1,13 +1,29 @@
 import { capital } from './language'
 import { languages } from './languages'
+import type { ShownPicture } from './pictures'
 import type { WrittenPattern } from './written-pattern'
 
-/** A written pattern as Markdown. */
-export function toMarkdown(written: WrittenPattern): string {
+/**
+ * A written pattern as Markdown.
+ *
+ * @param sources by its number, where a picture is found; named at the end, so that the text can be read as it is
+ */
+export function toMarkdown(written: WrittenPattern, sources: Readonly<Record<number, string>> = {}): string {
   const { words, roles, sizes, colourways, makers } = written
   const language = languages[written.language]
   const section = (title: string, lines: readonly string[]) =>
     lines.length > 0 ? [`## ${title}`, '', ...lines, ''] : []
+  const picture = ({ id, kind, caption }: ShownPicture): string[] => {
+    if (!sources[id]) return []
+    const said = kind === 'fault' ? [words.notLikeThis, caption].filter(Boolean).join(': ') : caption
+    return [`![${escaped(said || (kind === 'finished' ? words.finishedPiece : words.thisStep))}][picture-${id}]`]
+  }
+  const { finished, faults } = written.pictures
+  const shown = [
+    ...finished,
+    ...faults,
+    ...written.parts.flatMap(({ steps }) => steps.flatMap((step) => step.pictures)),
+  ]
   const parts = written.parts.flatMap((part) => [
     `## ${escaped(capital(part.name || words.steps))}`,
     '',
@@ -17,7 +33,10 @@ export function toMarkdown(written: WrittenPattern): string {
       const looks = step.looks ? `\n   ${escaped(step.looks)}` : ''
       const counts = step.added ? `\n   ${language.picked(step.added, step.running)}` : ''
       const begins = step.begins ? `${step.begins} ` : ''
-      return `${step.number}. ${check}${begins}${escaped(step.text)}${also}${looks}${counts}`
+      return `${step.number}. ${check}${begins}${escaped(step.text)}${also}${looks}${counts}${step.pictures
+        .flatMap(picture)
+        .map((each) => `\n   ${each}`)
+        .join('')}`
     }),
     '',
   ])
@@ -28,6 +47,10 @@ export function toMarkdown(written: WrittenPattern): string {
     '',
     `${written.effort.map(capital).join('. ')}.`,
     '',
+    ...finished
+      .slice(0, 1)
+      .flatMap(picture)
+      .flatMap((each) => [each, '']),
     ...(written.draft ? [`**${words.draftMark}**`, ''] : []),
     ...section(words.materials, [
       ...table(
@@ -63,6 +86,8 @@ export function toMarkdown(written: WrittenPattern): string {
       written.cautions.map((caution) => `- ${caution}`),
     ),
     ...parts,
+    ...section(words.finishedPiece, finished.slice(1).flatMap(picture)),
+    ...section(words.faultsToAvoid, faults.flatMap(picture)),
     ...(written.totals ? [language.inOnePiece(written.totals), ''] : []),
     ...section(
       words.wear,
@@ -73,6 +98,7 @@ export function toMarkdown(written: WrittenPattern): string {
       written.errata.map((line) => `- ${escaped(line)}`),
     ),
     ...(written.shop.length > 0 ? ['---', '', `${written.shop.map(escaped).join('  \n')}`, ''] : []),
+    ...shown.flatMap(({ id }) => (sources[id] ? [`[picture-${id}]: ${sources[id]}`] : [])),
   ].join('\n')
 }
 

@@ -14,6 +14,7 @@ import type { ThreadSettings } from '../thread/settings'
 import { foldedSteps, type Told } from './fold-steps'
 import { type Language, type LanguageCode, sayCounts } from './language'
 import { languages } from './languages'
+import { picturesOf, type ShownPicture } from './pictures'
 import { keysOf, type StepKey, type StepWords, sameStep } from './step-words'
 import { sayChanging, stretchesOf } from './turns'
 import type { ColourwayRow, MaterialRow, SizeRow, Step, WrittenPattern } from './written-pattern'
@@ -48,6 +49,7 @@ export interface Edition {
   }[]
   readonly makers: readonly MakerRow[]
   readonly words: readonly StepWords[]
+  readonly pictures: readonly ShownPicture[]
   /** By statement: what the form of that step shows. */
   readonly looks: ReadonlyMap<number, Look>
   /** Minutes that samples of this size took. */
@@ -68,6 +70,7 @@ export const plainEdition = (settings: ThreadSettings, language: LanguageCode = 
   colourways: [],
   makers: [],
   words: [],
+  pictures: [],
   looks: new Map(),
   timed: [],
   errata: [],
@@ -118,6 +121,10 @@ export function writePattern(report: Report, edition: Edition): WrittenPattern {
     totals: sayCounts(
       Object.fromEntries(report.beads.filter((bead) => bead.each > 0).map((bead) => [bead.role, bead.each])),
     ),
+    pictures: {
+      finished: edition.pictures.filter(({ kind }) => kind === 'finished'),
+      faults: edition.pictures.filter(({ kind, step }) => kind === 'fault' && step === null),
+    },
     wear: language.wear,
     errata: edition.errata.map(({ corrects, note }) => language.corrects(corrects, note)),
     shop: [edition.shop.name, edition.shop.address, edition.shop.footer].flatMap(linesIn),
@@ -328,7 +335,7 @@ function textOf(
 
 function partsOf(
   report: Report,
-  { settings, words, looks }: Edition,
+  { settings, words, looks, pictures }: Edition,
   language: Language,
 ): { name: string; steps: Step[] }[] {
   const parts: { name: string; told: Told[] }[] = []
@@ -350,6 +357,7 @@ function partsOf(
       parts.push(part)
     }
     const adds = Object.keys(statement.added).length > 0
+    const shown = picturesOf(pictures, key)
     const { type } = statement.action
     part.told.push({
       line: statement.line,
@@ -361,9 +369,10 @@ function partsOf(
       added: adds ? sayCounts(statement.added) : '',
       running: adds && !partly.has(statement) ? sayCounts(statement.totals) : '',
       looks: lookWords(looks.get(i), language),
+      pictures: shown,
       kind: type === 'check' || type === 'note' ? type : 'stitch',
       counts: statement.added,
-      free: !own && !counted.has(i),
+      free: !own && shown.length === 0 && !counted.has(i),
     })
   }
   let number = 1

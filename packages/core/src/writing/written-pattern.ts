@@ -1,5 +1,6 @@
 /** The written pattern as structure, every sentence already in its language: screens, pages and PDFs only set it. */
 import type { LanguageCode, Words } from './language'
+import type { ShownPicture } from './pictures'
 import type { StepKey } from './step-words'
 
 export interface MaterialRow {
@@ -32,6 +33,7 @@ export interface Step {
   readonly running: string
   /** What it looks like now; empty where that is nothing new. */
   readonly looks: string
+  readonly pictures: readonly ShownPicture[]
   readonly kind: 'stitch' | 'check' | 'note'
 }
 
@@ -76,6 +78,8 @@ export interface WrittenPattern {
   readonly marks: readonly string[]
   readonly parts: readonly { readonly name: string; readonly steps: readonly Step[] }[]
   readonly totals: string
+  /** Those that stand beside no step: of the finished piece, the cover first, and faults to avoid. */
+  readonly pictures: { readonly finished: readonly ShownPicture[]; readonly faults: readonly ShownPicture[] }
   readonly wear: readonly string[]
   readonly errata: readonly string[]
   /** Whose pattern it is, and what may be done with it, line by line; empty where nobody is named. */

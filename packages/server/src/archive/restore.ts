@@ -7,7 +7,7 @@ import { describeError } from '../http/describe'
 import { hashPassword } from '../people/passwords'
 import { asFormat1, fromFormat1 } from './format-1'
 import { fromFormat2 } from './format-2'
-import { archived, archivedSince, archiveFormat, archiveVersion } from './tables'
+import { archived, archivedSince, archiveFormat, archiveVersion, pictureAt } from './tables'
 import { checksOf, digestOf, signatureOf } from './take'
 
 /** What is wrong with an archive, in words for whoever has it. Nothing has been changed. */
@@ -15,13 +15,14 @@ export class BadArchive extends Error {}
 
 const manifest = z.object({
   format: z.literal(archiveFormat),
-  formatVersion: z.union([z.literal(1), z.literal(2), z.literal(3), z.literal(archiveVersion)]),
+  formatVersion: z.union([z.literal(1), z.literal(2), z.literal(3), z.literal(4), z.literal(archiveVersion)]),
   tables: z.record(z.string(), z.object({ rows: z.number(), digest: z.string() })),
   checks: z.object({ onHand: z.number(), reserved: z.number(), low: z.number() }),
 })
 
-/** So many rows in one statement. */
+/** So many rows in one statement; of pictures, which may be megabytes each, only a few. */
 const maxAtOnce = 20_000
+const maxPicturesAtOnce = 8
 
 async function open(bytes: Uint8Array, key: string) {
   const zip = await JSZip.loadAsync(bytes).catch(() => {
@@ -47,6 +48,7 @@ async function open(bytes: Uint8Array, key: string) {
       throw new BadArchive(`The table "${table}" has been altered since the archive was taken.`)
     const rows: unknown = JSON.parse(content)
     if (!Array.isArray(rows) || rows.length !== listed.rows) throw new BadArchive(`The table "${table}" is not whole.`)
+    if (table === 'picture_file') for (const row of rows) row.bytes = await pictureIn(zip, row)
     tables.set(table, rows)
   }
   const signature = (await zip.file('signature.txt')?.async('string')) ?? ''
@@ -58,8 +60,18 @@ async function open(bytes: Uint8Array, key: string) {
   }
 }
 
+/** As the records read it from text. */
+async function pictureIn(zip: JSZip, row: Record<string, unknown>): Promise<string> {
+  const at = pictureAt(Number(row.picture_id), String(row.size))
+  const bytes = await zip.file(at)?.async('nodebuffer')
+  if (!bytes) throw new BadArchive(`The archive lacks the picture "${at}".`)
+  if (digestOf(bytes) !== row.digest)
+    throw new BadArchive(`The picture "${at}" has been altered since the archive was taken.`)
+  return `\\x${bytes.toString('hex')}`
+}
+
 /** The tables of an older format, as they are archived now. */
-function asToday(format: 1 | 2 | 3 | 4, tables: Map<string, Record<string, unknown>[]>) {
+function asToday(format: 1 | 2 | 3 | 4 | 5, tables: Map<string, Record<string, unknown>[]>) {
   const then = format === 1 ? fromFormat1(tables) : tables
   return format >= 3 ? then : fromFormat2(then)
 }
@@ -99,9 +111,10 @@ export async function restoreArchive(
         Object.keys(ordered[0] ?? {}).map((name) => sql.identifier(name)),
         sql`, `,
       )
-      for (let at = 0; at < ordered.length; at += maxAtOnce)
+      const many = table === 'picture_file' ? maxPicturesAtOnce : maxAtOnce
+      for (let at = 0; at < ordered.length; at += many)
         await tx.execute(
-          sql`insert into ${sql.identifier(table)} (${columns}) overriding system value select ${columns} from jsonb_populate_recordset(null::${sql.identifier(table)}, ${JSON.stringify(ordered.slice(at, at + maxAtOnce))}::jsonb)`,
+          sql`insert into ${sql.identifier(table)} (${columns}) overriding system value select ${columns} from jsonb_populate_recordset(null::${sql.identifier(table)}, ${JSON.stringify(ordered.slice(at, at + many))}::jsonb)`,
         )
       if (typeof whole[0]?.id === 'number' && !['cost_setting', 'shop_setting'].includes(table))
         await tx.execute(

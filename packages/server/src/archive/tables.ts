@@ -8,6 +8,8 @@ export const archived = [
   'pattern',
   'pattern_version',
   'step_words',
+  'picture',
+  'picture_file',
   'sample',
   'colourway',
   'batch',
@@ -36,6 +38,9 @@ export const archived = [
   'audit_entry',
 ] as const
 
+/** Where a picture's file lies in an archive; the table has its SHA-256. */
+export const pictureAt = (pictureId: number, size: string) => `pictures/${pictureId}-${size}.jpg`
+
 /** The format from which on a table is in archives. What is older has nothing for it. */
 export const archivedSince: Readonly<Partial<Record<(typeof archived)[number], number>>> = {
   handover: 4,
@@ -43,16 +48,20 @@ export const archivedSince: Readonly<Partial<Record<(typeof archived)[number], n
   sale: 4,
   sale_line: 4,
   sale_return: 4,
+  picture: 5,
+  picture_file: 5,
 }
 
 /** No password leaves the shop, not even as a hash; and what triggers count begins anew. */
 export const leftOut: Readonly<Partial<Record<(typeof archived)[number], readonly string[]>>> = {
   person: ['password_hash', 'seal'],
   batch: ['revision'],
+  // In files of their own.
+  picture_file: ['bytes'],
 }
 
 export const archiveFormat = 'tessellum shop'
-export const archiveVersion = 4
+export const archiveVersion = 5
 
 export interface Manifest {
   readonly format: typeof archiveFormat

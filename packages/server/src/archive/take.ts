@@ -1,15 +1,17 @@
 import { createHash, createHmac } from 'node:crypto'
+import type { PictureSize } from '@tessellum/contract/pictures'
 import { titleOf } from '@tessellum/core/notation/title'
 import { writeSheet } from '@tessellum/core/stock/stock-spreadsheet'
 import { fileName } from '@tessellum/core/writing/file-name'
 import { sql } from 'drizzle-orm'
 import JSZip from 'jszip'
 import type { Database, Session } from '../database/connect'
+import { readPicture } from '../patterns/pictures'
 import { sheetItems } from '../stock/import'
 import { writeTable } from '../stock/table-file'
-import { archived, archiveFormat, archiveVersion, leftOut, type Manifest } from './tables'
+import { archived, archiveFormat, archiveVersion, leftOut, type Manifest, pictureAt } from './tables'
 
-export const digestOf = (text: string) => createHash('sha256').update(text).digest('hex')
+export const digestOf = (text: string | Uint8Array) => createHash('sha256').update(text).digest('hex')
 
 /** Over the list of what is in an archive, and so over all of it. */
 export const signatureOf = (listed: string, key: string) => createHmac('sha256', key).update(listed).digest('hex')
@@ -46,6 +48,11 @@ export async function takeArchive(db: Database, key: string, step: (done: number
       const patterns = await tx.execute<{ id: number; source: string }>(sql`select id, source from pattern order by id`)
       for (const { id, source } of patterns.rows)
         zip.file(`patterns/${id}-${fileName(titleOf(source), 'tess')}`, source)
+      const pictures = await tx.execute<{ id: number; size: string }>(
+        sql`select picture_id as id, size from picture_file order by 1, 2`,
+      )
+      for (const { id, size } of pictures.rows)
+        zip.file(pictureAt(id, size), await readPicture(tx, id, size as PictureSize), { compression: 'STORE' })
       zip.file('stock.csv', await writeTable(writeSheet(await sheetItems(tx)), 'csv', 'Stock'))
       const manifest: Manifest = {
         format: archiveFormat,

@@ -12,6 +12,7 @@ import { addVersion } from '../colourways/store'
 import type { Database, Session } from '../database/connect'
 import { drawDraft } from '../drawings/drawings'
 import type { WorkerPool } from '../jobs/pool'
+import { shownPictures } from '../patterns/pictures'
 import { hashPassword } from '../people/passwords'
 import { billsFor } from '../planning/bills'
 import { linesOf } from '../planning/lines'
@@ -24,6 +25,7 @@ import { item, lot, maker, pack } from '../schema/stock'
 import { saveSettings } from '../settings/store'
 import { tasks } from '../worker'
 import { demoBatches, demoColourways } from './colourways'
+import { takePictures } from './pictures'
 import { openTerm } from './term'
 
 /** The pieces that have colourways come first; the rest of the shop's patterns follow by name. */
@@ -80,6 +82,8 @@ export async function openDemoShop(db: Database, password: string, build: string
     const items = await stockShelf(tx, idOf('odile'))
     const patterns = await keepPatterns(tx, idOf('bram'))
     await keepColourways(tx, patterns, items, idOf('bram'))
+    await takePictures({ tx, workers: atOnce, by: idOf('bram'), patterns })
+    await keepVersions(tx, idOf('bram'))
     await planBatches(tx, patterns, idOf('odile'))
     const staff = { owner: idOf('isaura'), designer: idOf('bram'), stockroom: idOf('odile'), teacher: idOf('corin') }
     for (const draft of await tx.select({ id: pattern.id, source: pattern.source }).from(pattern))
@@ -153,13 +157,23 @@ async function keepPatterns(tx: Session, by: number): Promise<Map<string, number
       .insert(pattern)
       .values({ title, source, savedBy: by, savedAt: daysFrom(-40) })
       .returning({ id: pattern.id })
-    const patternId = (row as { id: number }).id
-    await tx
-      .insert(patternVersion)
-      .values({ patternId, number: 1, name: 'First edition', source, madeBy: by, madeAt: daysFrom(-40) })
-    ids.set(title, patternId)
+    ids.set(title, (row as { id: number }).id)
   }
   return ids
+}
+
+/** With the pictures that there are. */
+async function keepVersions(tx: Session, by: number): Promise<void> {
+  for (const { id, source } of await tx.select({ id: pattern.id, source: pattern.source }).from(pattern))
+    await tx.insert(patternVersion).values({
+      patternId: id,
+      number: 1,
+      name: 'First edition',
+      source,
+      pictures: await shownPictures(tx, id),
+      madeBy: by,
+      madeAt: daysFrom(-40),
+    })
 }
 
 async function keepColourways(

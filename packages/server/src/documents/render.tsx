@@ -1,10 +1,11 @@
-import { View as Box, Canvas, Document, Link, Page, renderToBuffer, StyleSheet, Text } from '@react-pdf/renderer'
+import { View as Box, Canvas, Document, Image, Link, Page, renderToBuffer, StyleSheet, Text } from '@react-pdf/renderer'
 import type { StepView } from '@tessellum/core/drawing/step-views'
 import type { View } from '@tessellum/core/drawing/view'
 import type { WrittenEdition } from '@tessellum/core/writing/edition'
 import { capital, type Words } from '@tessellum/core/writing/language'
 import { languages } from '@tessellum/core/writing/languages'
 import { type Seat, type Sheet, sheetHas } from '@tessellum/core/writing/layout'
+import type { ShownPicture } from '@tessellum/core/writing/pictures'
 import { type MaterialRow, stepsForContents, type WrittenPattern } from '@tessellum/core/writing/written-pattern'
 import { Fragment } from 'react'
 
@@ -64,6 +65,8 @@ const styles = StyleSheet.create({
     justifyContent: 'space-between',
   },
   shop: { marginTop: 18, borderTopWidth: 0.75, borderTopColor: '#cfc8b8', paddingTop: 6, color: quiet },
+  pictures: { flexDirection: 'row', flexWrap: 'wrap', gap: 8, marginTop: 5 },
+  fault: { borderWidth: 1.5, borderColor: '#9c4a35' },
   draft: { position: 'absolute', top: 20, right: 52, fontSize: 10, fontWeight: 600, color: '#9c4a35' },
 })
 
@@ -72,6 +75,8 @@ interface Paper {
   readonly sheet: Sheet
   readonly seat: Seat | undefined
   readonly buyer: string
+  /** JPEG, by number. */
+  readonly pictures: ReadonlyMap<number, Uint8Array>
 }
 
 /** How large each sheet is set, times what is set for sale. */
@@ -80,7 +85,7 @@ const scales: Readonly<Record<Sheet, number>> = { sale: 1, class: 1.3, card: 0.8
 /** Sets a written pattern on paper. */
 export async function renderDocument(
   { written: asWritten, drawings, colours }: WrittenEdition,
-  { paper, sheet, seat, buyer }: Paper,
+  { paper, sheet, seat, buyer, pictures }: Paper,
 ): Promise<Uint8Array> {
   const { value: written, whole } = printable(asWritten)
   const { words } = written
@@ -125,6 +130,15 @@ export async function renderDocument(
               />
             )}
           </Box>
+          {has.care && (
+            <Pictures
+              of={written.pictures.finished.slice(0, 1)}
+              files={pictures}
+              words={words}
+              width={490}
+              height={300}
+            />
+          )}
           <Text style={h2}>{words.materials}</Text>
           <Materials rows={written.materials} words={words} scale={scale} />
           {has.tables && <Tables written={written} h2={h2} scale={scale} />}
@@ -160,6 +174,7 @@ export async function renderDocument(
                           {language.picked(step.added, step.running)}
                         </Text>
                       )}
+                      <Pictures of={step.pictures} files={pictures} words={words} width={150} height={120} />
                     </Box>
                     {has.drawings && (
                       <StepDrawing
@@ -181,6 +196,14 @@ export async function renderDocument(
               )}
             </Fragment>
           ))}
+          {has.care && written.pictures.finished.length > 1 && <Text style={h2}>{words.finishedPiece}</Text>}
+          {has.care && (
+            <Pictures of={written.pictures.finished.slice(1)} files={pictures} words={words} width={235} height={200} />
+          )}
+          {has.care && written.pictures.faults.length > 0 && <Text style={h2}>{words.faultsToAvoid}</Text>}
+          {has.care && (
+            <Pictures of={written.pictures.faults} files={pictures} words={words} width={150} height={130} />
+          )}
           {written.totals !== '' && (
             <Text style={[styles.h2, { fontSize: 11.5 * scale }]}>{language.inOnePiece(written.totals)}</Text>
           )}
@@ -334,6 +357,41 @@ function Materials({ rows, words, scale }: { rows: readonly MaterialRow[]; words
           {cell(row.inKit, 92)}
         </Box>
       ))}
+    </Box>
+  )
+}
+
+interface PicturesProps {
+  readonly of: readonly ShownPicture[]
+  readonly files: ReadonlyMap<number, Uint8Array>
+  readonly words: Words
+  /** Of each, in points. */
+  readonly width: number
+  readonly height: number
+}
+
+/** Side by side; what cannot be found is left out. */
+function Pictures({ of, files, words, width, height }: PicturesProps) {
+  const found = of.flatMap((each) => {
+    const bytes = files.get(each.id)
+    return bytes ? [{ ...each, data: Buffer.from(bytes) }] : []
+  })
+  if (found.length === 0) return null
+  return (
+    <Box style={styles.pictures}>
+      {found.map(({ id, kind, caption, data, width: wide, height: high }) => {
+        const scale = Math.min(width / wide, height / high)
+        const told = kind === 'fault' ? [words.notLikeThis, caption].filter(Boolean).join(': ') : caption
+        return (
+          <Box key={id} wrap={false} style={{ width: wide * scale }}>
+            <Image
+              src={{ data, format: 'jpg' }}
+              style={[{ width: wide * scale, height: high * scale }, kind === 'fault' ? styles.fault : {}]}
+            />
+            {told !== '' && <Text style={styles.counts}>{told}</Text>}
+          </Box>
+        )
+      })}
     </Box>
   )
 }

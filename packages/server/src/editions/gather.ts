@@ -1,16 +1,24 @@
 /** Everything an edition is written from, read at one moment. */
 import type { DocumentWanted, Edition } from '@tessellum/contract/editions'
 import { findColourway, listColourways } from '../colourways/store'
+import type { Session } from '../database/connect'
+import type { WorkerPool } from '../jobs/pool'
+import { shownPictures } from '../patterns/pictures'
 import { samplesOf } from '../patterns/samples'
 import { findPattern, findVersion, wordsOf } from '../patterns/store'
 import { notFound } from '../problem'
 import { shopSettings } from '../settings/store'
-import type { Shop } from '../shop'
 import { beadRecords, listItems } from '../stock/store'
 
 type Wanted = Pick<DocumentWanted, 'version' | 'size' | 'colourway' | 'colourwayVersion'>
 
-export async function gather({ db, workers }: Shop, patternId: number, wanted: Wanted): Promise<Edition> {
+/** What it needs of the shop; the demo shop is gathered from before it stands. */
+interface From {
+  readonly db: Session
+  readonly workers: WorkerPool
+}
+
+export async function gather({ db, workers }: From, patternId: number, wanted: Wanted): Promise<Edition> {
   const pattern = await findPattern(db, patternId)
   const kept = wanted.version === undefined ? undefined : await findVersion(db, patternId, wanted.version)
   const chosen =
@@ -40,6 +48,7 @@ export async function gather({ db, workers }: Shop, patternId: number, wanted: W
     items: await listItems(db, [...ids]),
     catalogue: await beadRecords(db),
     words: kept?.words ?? (await wordsOf(db, patternId)),
+    pictures: kept?.pictures ?? (await shownPictures(db, patternId)),
     // What a kept version says of its time is what was known when it was kept.
     timed: samples
       .filter((each) => each.size === size && (kept === undefined || each.madeAt <= kept.madeAt))

@@ -2,6 +2,7 @@
 import type { Choice } from '@tessellum/contract/colourways'
 import type { Edition } from '@tessellum/contract/editions'
 import type { PatternDrawing } from '@tessellum/contract/patterns'
+import type { Crop } from '@tessellum/contract/pictures'
 import type { Item } from '@tessellum/contract/stock'
 import type { StockFileOutcome } from '@tessellum/contract/stock-file'
 import type { Allocation, AllocationLine, AllocationLot } from '@tessellum/core/allocation/allocation'
@@ -17,6 +18,7 @@ import type { ThreadSettings } from '@tessellum/core/thread/settings'
 import type { LanguageCode } from '@tessellum/core/writing/language'
 import type { Seat, Sheet } from '@tessellum/core/writing/layout'
 import type { Label } from '../documents/label'
+import type { PictureFiles } from '../documents/picture-files'
 
 export interface Kit {
   readonly source: string
@@ -71,6 +73,8 @@ export interface Tasks {
     }
     output: StockFileOutcome
   }
+  /** A photograph in every size; refused where it is none. */
+  picture: { input: { bytes: Uint8Array; crop: Crop | null }; output: PictureFiles }
   labels: { input: { labels: readonly Label[]; paper: 'roll' | 'A4' }; output: Uint8Array }
   document: {
     input: {

@@ -11,6 +11,7 @@ import { runOnce } from '../idempotency/run-once'
 import { HttpProblem } from '../problem'
 import { pattern, patternVersion } from '../schema/patterns'
 import type { Shop } from '../shop'
+import { shownPictures } from './pictures'
 import { samplesOf } from './samples'
 import { findPattern, findVersion, lockDraft, saveWordsOf, wordsOf } from './store'
 
@@ -92,6 +93,7 @@ export async function keepVersion(
       note,
       source: row.source,
       words: await wordsOf(tx, id),
+      pictures: await shownPictures(tx, id),
       published: publish || corrects !== undefined,
       corrects,
       sampledRatio: correction.ratio,

@@ -12,6 +12,7 @@ import { HttpProblem, notFound } from '../problem'
 import { colourway } from '../schema/colourways'
 import { pattern, patternVersion, stepWords } from '../schema/patterns'
 import { sample } from '../schema/samples'
+import { deletePictures } from './pictures'
 import { findPattern, saveWordsOf, thrownDays, wordsOf } from './store'
 
 type PatternRow = typeof pattern.$inferSelect
@@ -128,6 +129,7 @@ export async function deleteThrown(tx: Session): Promise<void> {
     )
   if (old.length === 0) return
   const ids = old.map(({ id }) => id)
+  await deletePictures(tx, ids)
   await tx.delete(stepWords).where(inArray(stepWords.patternId, ids))
   await tx.delete(pattern).where(inArray(pattern.id, ids))
 }

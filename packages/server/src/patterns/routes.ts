@@ -38,7 +38,13 @@ export function patternRoutes(shop: Shop): Router {
   )
 
   mount(router, 'GET /api/patterns/:id/versions/:number', async ({ params }) => {
-    const { id: _, words: __, sampled: ___, ...version } = await findVersion(db, params.id, params.number)
+    const {
+      id: _,
+      words: __,
+      sampled: ___,
+      pictures: ____,
+      ...version
+    } = await findVersion(db, params.id, params.number)
     return version
   })
 

@@ -9,6 +9,7 @@ import type {
   VersionText,
 } from '@tessellum/contract/patterns'
 import type { StepWords } from '@tessellum/contract/words'
+import type { ShownPicture } from '@tessellum/core/writing/pictures'
 import { and, desc, eq, isNull, type SQL, sql } from 'drizzle-orm'
 import type { Session } from '../database/connect'
 import { beyond, likeAnywhere, wordsIn } from '../database/paging'
@@ -182,6 +183,7 @@ export async function findPattern(db: Session, id: number): Promise<Pattern> {
 export type KeptVersion = VersionText & {
   readonly id: number
   readonly words: StepWords[]
+  readonly pictures: ShownPicture[]
   readonly sampled: { readonly ratio: number; readonly count: number }
 }
 
@@ -196,6 +198,7 @@ export async function findVersion(db: Session, patternId: number, number: number
       corrects: patternVersion.corrects,
       source: patternVersion.source,
       words: patternVersion.words,
+      pictures: patternVersion.pictures,
       sampledRatio: patternVersion.sampledRatio,
       sampledCount: patternVersion.sampledCount,
       madeAt: patternVersion.madeAt,

@@ -1,5 +1,6 @@
 import type { Season } from '@tessellum/contract/patterns'
 import type { StepWords } from '@tessellum/contract/words'
+import type { ShownPicture } from '@tessellum/core/writing/pictures'
 import { sql } from 'drizzle-orm'
 import { boolean, check, integer, jsonb, pgTable, primaryKey, real, text, timestamp, unique } from 'drizzle-orm/pg-core'
 import { person } from './people'
@@ -36,6 +37,8 @@ export const patternVersion = pgTable(
     source: text().notNull(),
     /** The designer's own words for its steps, as they were then. */
     words: jsonb().$type<StepWords[]>().notNull().default([]),
+    /** Its pictures as they were then, in their order. */
+    pictures: jsonb().$type<ShownPicture[]>().notNull().default([]),
     published: boolean().notNull().default(false),
     /** The number of the version it corrects. */
     corrects: integer(),

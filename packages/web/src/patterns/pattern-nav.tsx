@@ -6,6 +6,7 @@ const pages = [
   { label: 'Sizes', path: '/sizes' },
   { label: 'Colours', path: '/colours' },
   { label: 'Makers', path: '/makers' },
+  { label: 'Pictures', path: '/pictures' },
   { label: 'Versions', path: '/versions' },
   { label: 'Written', path: '/written' },
 ] as const

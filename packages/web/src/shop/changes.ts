@@ -16,6 +16,7 @@ const stale: Readonly<Record<string, readonly string[]>> = {
   drawings: ['library'],
   colourways: ['colourways', 'editions'],
   samples: ['samples', 'editions'],
+  pictures: ['pictures', 'editions'],
   settings: ['settings', 'shop', 'costs', 'editions', 'batches', 'buy-list', 'bench', 'diary'],
   everything: [
     'stock',
@@ -24,6 +25,7 @@ const stale: Readonly<Record<string, readonly string[]>> = {
     'library',
     'colourways',
     'samples',
+    'pictures',
     'editions',
     'carriers',
     'buy-list',

@@ -61,6 +61,11 @@ export const read = {
       staleTime: Number.POSITIVE_INFINITY,
       queryFn: () => call('GET /api/patterns/:id/versions/:number', { params: { id, number } }),
     }),
+  pictures: (patternId: number) =>
+    queryOptions({
+      queryKey: ['pictures', patternId],
+      queryFn: () => call('GET /api/patterns/:id/pictures', { params: { id: patternId } }),
+    }),
   samples: (patternId: number) =>
     queryOptions({
       queryKey: ['samples', patternId],

@@ -1,9 +1,8 @@
 /** Writes editions off the page's own thread: every size is settled for them. */
 import { checkEdition, type Lack } from '@tessellum/core/writing/check'
 import { drawingsAsSvg, type Gathered, writeEdition } from '@tessellum/core/writing/edition'
-import { htmlBody, toHtml } from '@tessellum/core/writing/html'
+import { htmlBody, type Setting, toHtml } from '@tessellum/core/writing/html'
 import type { LanguageCode } from '@tessellum/core/writing/language'
-import type { Seat, Sheet } from '@tessellum/core/writing/layout'
 import { toMarkdown } from '@tessellum/core/writing/markdown'
 import type { StepWords } from '@tessellum/core/writing/step-words'
 import { wordsAside } from '@tessellum/core/writing/step-words'
@@ -25,15 +24,20 @@ export interface Page {
 }
 
 const tasks = {
-  write(gathered: Gathered, language: LanguageCode, sheet: Sheet, seat: Seat | undefined): Page {
+  /** @param pictures by number, where each is found */
+  write(
+    gathered: Gathered,
+    language: LanguageCode,
+    { sheet, seat, pictures }: Pick<Setting, 'sheet' | 'seat' | 'pictures'>,
+  ): Page {
     const edition = writeEdition(gathered, language)
     const drawings = drawingsAsSvg(edition)
     const { written, report, why } = edition
-    const setting = { sheet, drawings, seat }
+    const setting = { sheet, drawings, seat, pictures }
     return {
       body: htmlBody(written, setting),
       html: toHtml(written, setting),
-      markdown: toMarkdown(written),
+      markdown: toMarkdown(written, pictures),
       svg: drawings?.piece,
       written,
       sizes: report.sizes,

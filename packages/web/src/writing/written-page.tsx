@@ -7,7 +7,7 @@ import { pageStyle } from '@tessellum/core/writing/html'
 import { type LanguageCode, languageCodes } from '@tessellum/core/writing/language'
 import { languages } from '@tessellum/core/writing/languages'
 import { type Sheet, sheets } from '@tessellum/core/writing/layout'
-import { Button, Dropdown, Input, Segmented, Select } from 'antd'
+import { App, Button, Dropdown, Input, Segmented, Select } from 'antd'
 import { useState } from 'react'
 import { useParams, useSearchParams } from 'react-router'
 import { Loading } from '../frame/loading'
@@ -20,6 +20,7 @@ import { addressOf } from '../shop/api'
 import { read } from '../shop/queries'
 import { download } from './download'
 import { OwnWords } from './own-words'
+import { pictureAt, withPictures } from './picture-files'
 import { Publish } from './publish'
 import type { Page } from './write.worker'
 import { writeClient } from './write-client'
@@ -86,7 +87,11 @@ function Written({ pattern }: { pattern: Pattern }) {
     retry: false,
     placeholderData: (before) => before,
     queryFn: () =>
-      writeClient().write(gathered.data as Edition, language, sheet, seat ? { name: seat, chosen } : undefined),
+      writeClient().write(gathered.data as Edition, language, {
+        sheet,
+        seat: seat ? { name: seat, chosen } : undefined,
+        pictures: pictureAddresses(gathered.data as Edition),
+      }),
   })
   usePageTitle(`${pattern.title}, written`)
   const trouble = gathered.error ?? page.error
@@ -216,8 +221,16 @@ function Written({ pattern }: { pattern: Pattern }) {
   )
 }
 
+const pictureAddresses = ({ pictures }: Edition) => Object.fromEntries(pictures.map(({ id }) => [id, pictureAt(id)]))
+
 /** The open forms of a pattern. */
 function Files({ pattern, page }: { pattern: Pattern; page: Page }) {
+  const { message } = App.useApp()
+  const fetchFile = (name: string, text: string, type: string) =>
+    withPictures(text).then(
+      (whole) => download(name, whole, type),
+      ({ message: what }: Error) => void message.error(what),
+    )
   const { title, source } = pattern
   const files = [
     { key: 'html', label: 'HTML', text: page.html, type: 'text/html' },
@@ -233,7 +246,7 @@ function Files({ pattern, page }: { pattern: Pattern; page: Page }) {
           ...files.map(({ key, label, text, type }) => ({
             key,
             label,
-            onClick: () => download(fileName(title, key), text, type),
+            onClick: () => void fetchFile(fileName(title, key), text, type),
           })),
           { key: 'json', label: <a href={`/api/patterns/${pattern.id}/pattern.json`}>Pattern, JSON</a> },
         ],
