@@ -1,5 +1,6 @@
+import { hands } from '@tessellum/core/drawing/mirror'
 import { languageCodes } from '@tessellum/core/writing/language'
-import { sheets } from '@tessellum/core/writing/layout'
+import { densities, sheets } from '@tessellum/core/writing/layout'
 import { z } from 'zod'
 import { choice } from './colourways'
 import { recordIdInAddress } from './fields'
@@ -25,6 +26,10 @@ export const documentWanted = editionWanted.extend({
   paper: z.enum(papers, 'Paper is A4 or LETTER.').optional(),
   language: z.enum(languageCodes, `The language is one of ${languageCodes.join(', ')}.`).optional(),
   sheet: z.enum(sheets, `The sheet is one of ${sheets.join(', ')}.`).default('sale'),
+  /** How many of the drawings of steps it has. */
+  drawings: z.enum(densities, `Drawings are for each ${densities.join(', ')}.`).default('step'),
+  /** Whose hand it is written and drawn for. */
+  hand: z.enum(hands, 'It is for the right or the left hand.').default('right'),
   seat: z.string().trim().max(80, 'A seat has a name of at most 80 letters.').default(''),
   chosen: z.string().trim().max(120).default(''),
   /** Whom it was sold to: told on every page. */

@@ -139,6 +139,8 @@ async function document({
   language,
   paper,
   sheet,
+  density,
+  hand,
   seat,
   buyer,
 }: Tasks['document']['input']): Promise<Uint8Array> {
@@ -146,7 +148,7 @@ async function document({
   const { renderDocument } = await import('./documents/render')
   const ids = edition.pictures.map(({ id }) => id)
   const pictures = ids.length > 0 ? await readPictures(records(), ids, 'medium') : new Map<number, Uint8Array>()
-  return renderDocument(writeEdition(edition, language), { paper, sheet, seat, buyer, pictures })
+  return renderDocument(writeEdition(edition, language, hand), { paper, sheet, density, seat, buyer, pictures })
 }
 
 async function writeTable({ rows, format, name }: Tasks['writeTable']['input']): Promise<Uint8Array> {

@@ -3,6 +3,7 @@ import { lastForms } from '../form/form-pattern'
 import { type StepForm, stepForms, stepsOf } from '../form/step-forms'
 import type { EvaluatedPattern } from '../report/evaluated-pattern'
 import type { StatementReport } from '../report/report'
+import { type Hand, sceneFor } from './mirror'
 import { type Scene, sceneOf } from './scene'
 import { type Face, type View, viewOf } from './view'
 
@@ -19,12 +20,17 @@ export interface StepView {
  * The drawings of a written pattern: by line, what it adds and passes, on the work as it lies then; only lines that do either.
  *
  * @param steps the work after each line, and at last the whole
+ * @param hand whose hand it is drawn for
  */
 export function stepViews(
   steps: readonly StepForm[],
   statements: readonly StatementReport[],
+  hand: Hand = 'right',
 ): Record<number, StepView> {
-  const scenes = steps.map(({ passes, evaluated, form }) => ({ passes, scene: sceneOf(evaluated, form) }))
+  const scenes = steps.map(({ passes, evaluated, form }) => ({
+    passes,
+    scene: sceneFor(hand, sceneOf(evaluated, form)),
+  }))
   const whole = scenes.at(-1)?.scene
   if (!whole) return {}
   const ends = new Map<number, number>()

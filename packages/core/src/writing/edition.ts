@@ -1,4 +1,5 @@
 /** An edition written from what was gathered for it: the same on the page, in a PDF and in a file. */
+import { type Hand, sceneFor } from '../drawing/mirror'
 import { roleColours } from '../drawing/role-colours'
 import { sceneOf } from '../drawing/scene'
 import { allStepForms, type StepView, stepViews } from '../drawing/step-views'
@@ -16,6 +17,7 @@ import type { Setting } from './html'
 import type { LanguageCode } from './language'
 import type { ShownPicture } from './pictures'
 import type { StepWords } from './step-words'
+import { type TechniqueName, techniqueColours, techniqueView } from './techniques'
 import { type Edition, type Named, writePattern } from './write-pattern'
 import type { WrittenPattern } from './written-pattern'
 
@@ -48,7 +50,13 @@ export interface Gathered {
 export interface WrittenEdition {
   readonly written: WrittenPattern
   readonly report: Report
-  readonly drawings: { readonly piece: View; readonly steps: Readonly<Record<number, StepView>> } | undefined
+  readonly drawings:
+    | {
+        readonly piece: View
+        readonly steps: Readonly<Record<number, StepView>>
+        readonly techniques: Readonly<Partial<Record<TechniqueName, StepView>>>
+      }
+    | undefined
   readonly colours: Readonly<Record<string, string>>
   /** Why the form has not come to rest, where it has not. */
   readonly why: string | undefined
@@ -67,7 +75,7 @@ export function madeIn(
   return { chosen, choices: { ...(size ? { size } : {}), beads, counting, settings: settingsOf(gathered) } }
 }
 
-export function writeEdition(gathered: Gathered, language: LanguageCode): WrittenEdition {
+export function writeEdition(gathered: Gathered, language: LanguageCode, hand: Hand = 'right'): WrittenEdition {
   const { source, items } = gathered
   const settings = settingsOf(gathered)
   const { chosen, choices: here } = madeIn(gathered, gathered.size)
@@ -77,6 +85,7 @@ export function writeEdition(gathered: Gathered, language: LanguageCode): Writte
   const byId = new Map(items.map((item) => [item.id, item]))
   const written = writePattern(report, {
     language,
+    hand,
     version: gathered.version,
     madeAt: gathered.madeAt,
     colourway: gathered.colourway,
@@ -102,15 +111,27 @@ export function writeEdition(gathered: Gathered, language: LanguageCode): Writte
     errata: gathered.errata,
     shop: gathered.shop,
   })
-  const scene = form && sceneOf(evaluated, form)
+  const scene = form && sceneFor(hand, sceneOf(evaluated, form))
   return {
     written,
     report,
-    drawings: scene && { piece: viewOf(scene), steps: stepViews(steps, report.statements) },
+    drawings: scene && {
+      piece: viewOf(scene),
+      steps: stepViews(steps, report.statements, hand),
+      techniques: techniqueViews(written, hand),
+    },
     colours: { ...roleColours(report.beads.map(({ role }) => role)), ...chosen.colours },
     why: unformed?.why,
   }
 }
+
+const techniqueViews = ({ techniques }: WrittenPattern, hand: Hand) =>
+  Object.fromEntries(
+    techniques.flatMap(({ name }) => {
+      const view = techniqueView(name, hand)
+      return view ? [[name, view] as const] : []
+    }),
+  )
 
 /** Its drawings as SVG, for HTML. */
 export function drawingsAsSvg({ drawings, colours, written }: WrittenEdition): Setting['drawings'] {
@@ -119,5 +140,13 @@ export function drawingsAsSvg({ drawings, colours, written }: WrittenEdition): S
     line,
     { svg: svgOf(view, { title: `${written.title}, ${line}`, colours }), behind: face === 'back' },
   ])
-  return { piece: svgOf(drawings.piece, { title: written.title, colours }), steps: Object.fromEntries(steps) }
+  const techniques = written.techniques.flatMap(({ name, title }) => {
+    const shown = drawings.techniques[name]
+    return shown ? [[name, svgOf(shown.view, { title, colours: techniqueColours })]] : []
+  })
+  return {
+    piece: svgOf(drawings.piece, { title: written.title, colours }),
+    steps: Object.fromEntries(steps),
+    techniques: Object.fromEntries(techniques),
+  }
 }

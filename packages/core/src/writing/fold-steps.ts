@@ -37,6 +37,7 @@ export function foldedSteps(told: readonly Told[], first: number, language: Lang
         running: adds ? (rest.findLast(({ running }) => running !== '')?.running ?? '') : '',
         looks: last.looks,
         pictures: [],
+        times: times - 1,
       })
     }
     at += length * times

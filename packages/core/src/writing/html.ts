@@ -1,8 +1,9 @@
 /** A written pattern as HTML: a body that a page can show as it is, and a page of its own that needs nothing else. */
 import { capital } from './language'
 import { languages } from './languages'
-import { type Seat, type Sheet, sheetHas } from './layout'
+import { type Density, drawnLines, maxTicks, type Seat, type Sheet, sheetHas, ticked } from './layout'
 import type { ShownPicture } from './pictures'
+import type { TechniqueName } from './techniques'
 import { type MaterialRow, type Step, stepsForContents, type WrittenPattern } from './written-pattern'
 
 export interface Setting {
@@ -12,9 +13,12 @@ export interface Setting {
     | {
         readonly piece: string
         readonly steps: Readonly<Record<number, { readonly svg: string; readonly behind: boolean }>>
+        readonly techniques: Readonly<Partial<Record<TechniqueName, string>>>
       }
     | undefined
   readonly seat?: Seat | undefined
+  /** Of every step when absent. */
+  readonly density?: Density | undefined
   /** By its number, where a picture is found; what is not here is left out. */
   readonly pictures?: Readonly<Record<number, string>> | undefined
 }
@@ -25,8 +29,7 @@ const plain: Setting = { sheet: 'sale' }
 export function htmlBody(written: WrittenPattern, setting: Setting = plain): string {
   const { words, language } = written
   const has = sheetHas[setting.sheet]
-  const { drawings, seat } = setting
-  const cover = has.care ? pictureOf(written.pictures.finished[0], written, setting) : ''
+  const { seat } = setting
   const steps = written.parts.reduce((sum, part) => sum + part.steps.length, 0)
   return [
     `<article class="written ${setting.sheet}" lang="${language}">`,
@@ -34,42 +37,103 @@ export function htmlBody(written: WrittenPattern, setting: Setting = plain): str
     seat
       ? `<p class="seat">${escaped(words.seat)}: <b>${escaped(seat.name)}</b>${seat.chosen ? ` &middot; ${escaped(seat.chosen)}` : ''}</p>`
       : '',
-    '<div class="head"><div>',
-    `<h1>${escaped(written.title)}</h1>`,
-    `<p class="quiet">${written.facts.map(escaped).join(' &middot; ')}</p>`,
-    has.sentences ? `<p class="quiet">${written.effort.map(escaped).map(capital).join('. ')}.</p>` : '',
-    heading(words.thread),
-    ...written.thread.map((line) => `<p class="thread">${escaped(line)}</p>`),
-    ...(has.sentences
-      ? [heading(words.tools), `<p>${escaped(capital(languages[language].list(written.tools)))}.</p>`]
-      : []),
-    '</div>',
-    drawings ? `<div class="drawing">${drawings.piece}</div>` : '',
-    '</div>',
-    cover && `<div class="cover">${cover}</div>`,
-
+    has.booklet ? cover(written, setting) : head(written, setting),
     heading(words.materials),
     materials(written),
+    ...(has.booklet ? threadAndTools(written, setting) : []),
     ...(has.tables ? tables(written) : []),
     ...(has.care
       ? [heading(words.takeCare), ...written.cautions.map((caution) => `<p class="caution">${escaped(caution)}</p>`)]
       : []),
+    ...(has.booklet ? techniques(written, setting) : []),
     ...(has.sentences ? [heading(words.wordsUsed), ...written.marks.map((mark) => `<p>${escaped(mark)}</p>`)] : []),
     ...(has.sentences && steps >= stepsForContents && written.parts.length > 1 ? [contents(written)] : []),
     ...written.parts.map((part, i) => partOf(part, i, written, setting)),
     ...(has.care ? morePictures(written, setting) : []),
     written.totals ? `<p class="totals"><b>${escaped(languages[language].inOnePiece(written.totals))}</b></p>` : '',
+    has.booklet ? ticks(written) : '',
     ...(has.care ? [heading(words.wear), ...written.wear.map((line) => `<p>${escaped(line)}</p>`)] : []),
     ...(written.errata.length > 0
       ? [heading(words.errata), ...written.errata.map((line) => `<p>${escaped(line)}</p>`)]
       : []),
     has.care && written.shop.length > 0
-      ? `<footer class="shop">${written.shop.map((line) => `<p>${escaped(line)}</p>`).join('')}</footer>`
+      ? `<footer class="shop">${has.booklet ? heading(words.fromTheShop) : ''}${written.shop.map((line) => `<p>${escaped(line)}</p>`).join('')}</footer>`
       : '',
     '</article>',
   ]
     .filter(Boolean)
     .join('\n')
+}
+
+const facts = ({ facts }: WrittenPattern) => `<p class="quiet">${facts.map(escaped).join(' &middot; ')}</p>`
+const effort = ({ effort }: WrittenPattern) => `<p class="quiet">${effort.map(escaped).map(capital).join('. ')}.</p>`
+
+/** A page of its own: what it will be, and what it takes of whoever makes it. */
+function cover(written: WrittenPattern, setting: Setting): string {
+  const picture = pictureOf(written.pictures.finished[0], written, setting)
+  const drawing = setting.drawings ? `<div class="drawing">${setting.drawings.piece}</div>` : ''
+  const [shop] = written.shop
+  return `<section class="cover"><h1>${escaped(written.title)}</h1>${facts(written)}${picture || drawing}${effort(written)}${shop ? `<p class="from">${escaped(shop)}</p>` : ''}</section>`
+}
+
+function threadAndTools(written: WrittenPattern, { drawings, pictures }: Setting): string[] {
+  const shown = written.pictures.finished[0] && pictures?.[written.pictures.finished[0].id]
+  return [
+    '<div class="head"><div>',
+    ...thread(written),
+    ...tools(written),
+    '</div>',
+    // What has no picture has its drawing on the cover.
+    drawings && shown ? `<div class="drawing">${drawings.piece}</div>` : '',
+    '</div>',
+  ]
+}
+
+const thread = ({ words, thread }: WrittenPattern) => [
+  heading(words.thread),
+  ...thread.map((line) => `<p class="thread">${escaped(line)}</p>`),
+]
+
+const tools = ({ words, tools, language }: WrittenPattern) => [
+  heading(words.tools),
+  `<p>${escaped(capital(languages[language].list(tools)))}.</p>`,
+]
+
+/** The first lines of a sheet without a cover. */
+function head(written: WrittenPattern, { sheet, drawings }: Setting): string {
+  const has = sheetHas[sheet]
+  return [
+    '<div class="head"><div>',
+    `<h1>${escaped(written.title)}</h1>`,
+    facts(written),
+    has.sentences ? effort(written) : '',
+    ...thread(written),
+    ...(has.sentences ? tools(written) : []),
+    '</div>',
+    drawings ? `<div class="drawing">${drawings.piece}</div>` : '',
+    '</div>',
+  ].join('\n')
+}
+
+/** Each once, on a small piece of its own. */
+function techniques({ words, techniques }: WrittenPattern, { drawings }: Setting): string[] {
+  if (techniques.length === 0) return []
+  const shown = techniques.map(({ name, title, text }) => {
+    const svg = drawings?.techniques[name]
+    return `<li>${svg ? `<figure>${svg}</figure>` : ''}<div><b>${escaped(title)}</b><p>${escaped(text)}</p></div></li>`
+  })
+  return [`<section class="techniques">${heading(words.techniques)}<ul>${shown.join('\n')}</ul></section>`]
+}
+
+/** A box for each time that a step is done. */
+function ticks({ words, parts }: WrittenPattern): string {
+  const steps = ticked(parts)
+  if (steps.length < 2) return ''
+  const row = ({ number, added, times }: Step) =>
+    `<tr><td><b>${number}</b></td>${cell(added)}<td class="boxes">${times > maxTicks ? `<i></i> ${times} x` : '<i></i>'.repeat(times)}</td></tr>`
+  return `<section class="ticks">${heading(words.tickOff)}<table><thead><tr>${cell(words.step, 'th')}${cell(words.count, 'th')}<th></th></tr></thead><tbody>
+${steps.map(row).join('\n')}
+</tbody></table></section>`
 }
 
 const heading = (text: string) => `<h2>${escaped(text)}</h2>`
@@ -104,10 +168,14 @@ ${sizes.map((row) => `<tr>${cell(row.name)}${row.counts.map((count) => cell(coun
       ? []
       : [
           heading(words.colourways),
-          ...colourways.map(
-            ({ name, choices }) =>
-              `<p class="colourway"><b>${escaped(name)}</b>: ${choices.map((choice) => `<span>${swatch(choice.colour)}${escaped(choice.roles)} ${escaped(choice.name)}</span>`).join('; ')}.</p>`,
-          ),
+          `<table class="colourways"><tbody>
+${colourways
+  .map(
+    ({ name, choices }) =>
+      `<tr><th scope="row">${escaped(name)}</th><td>${choices.map((choice) => `<div>${swatch(choice.colour)}<b>${escaped(choice.roles)}</b> ${escaped(choice.name)}</div>`).join('')}</td></tr>`,
+  )
+  .join('\n')}
+</tbody></table>`,
         ]
   const makerList =
     makers.length === 0
@@ -130,8 +198,10 @@ function partOf(part: WrittenPattern['parts'][number], i: number, written: Writt
       `<tr>${cell(step.number)}<td><code>${escaped(step.key.text)}</code></td>${cell(step.added, 'td', 'added')}${cell(step.running, 'td', 'running')}</tr>`
     return `${title}<table class="card-steps"><thead><tr><th></th>${cell(words.notation, 'th')}${cell(words.count, 'th')}${cell(words.soFar, 'th')}</tr></thead><tbody>${part.steps.map(row).join('\n')}</tbody></table>`
   }
+  const drawn = setting.drawings?.steps ?? {}
+  const shown = drawnLines([part], (line) => line in drawn, setting.density ?? 'step')
   return `${title}<ol class="steps">
-${part.steps.map((step) => stepOf(step, written, setting)).join('\n')}
+${part.steps.map((step) => stepOf(step, written, setting, shown)).join('\n')}
 </ol>`
 }
 
@@ -159,9 +229,9 @@ function morePictures(written: WrittenPattern, setting: Setting): string[] {
   ]
 }
 
-function stepOf(step: Step, written: WrittenPattern, setting: Setting): string {
+function stepOf(step: Step, written: WrittenPattern, setting: Setting, shown: ReadonlySet<number>): string {
   const { words, language } = written
-  const drawing = setting.drawings?.steps[step.line]
+  const drawing = shown.has(step.line) ? setting.drawings?.steps[step.line] : undefined
   const pictures = step.pictures.map((each) => pictureOf(each, written, setting)).filter(Boolean)
   const counts = step.added
     ? `<div class="counts"><span class="added" data-added="${escaped(step.added)}" data-running="${escaped(step.running)}">${escaped(languages[language].picked(step.added, step.running))}</span></div>`
@@ -204,10 +274,9 @@ export const pageStyle = `
 .written table{border-collapse:collapse;width:100%}
 .written th,.written td{border-bottom:1px solid #d9d1be;padding:.28em .6em .28em 0;text-align:left;vertical-align:baseline}
 .written .roles,.written .exact,.written .kit,.written .sizes td{white-space:nowrap}
-.written .swatch{margin-right:6px;vertical-align:-2px}
+.written .swatch{display:inline-block;margin-right:6px;vertical-align:-2px}
 .written .hidden{position:absolute;clip-path:inset(50%);width:1px;height:1px;overflow:hidden}
 .written .caution{border:1px solid #9a3f2b;border-radius:6px;padding:.3em .6em;margin:.3em 0;break-inside:avoid}
-.written .colourway span{white-space:normal}
 .written .steps{list-style:none;margin:0;padding:0}
 .written .steps>li{display:grid;grid-template-columns:2.2em minmax(0,1fr) 130px;gap:.8em;padding:.45em 0;border-bottom:1px solid #eee7d8;break-inside:avoid}
 .written.class .steps>li{border:1.5px solid #d9d1be;border-radius:8px;padding:.7em;margin:.6em 0;grid-template-columns:2.2em minmax(0,1fr) 220px}
@@ -218,7 +287,14 @@ export const pageStyle = `
 .written .also{font-style:italic}
 .written .begins{margin:0}
 .written .looks{margin:.15em 0;color:#4a5a52}
-.written .cover img{width:100%;height:auto;max-height:460px;object-fit:cover;border-radius:8px}
+.written .cover{text-align:center;margin-bottom:2em}.written .cover h1{font-size:2.7em;margin-bottom:.25em}
+.written .cover .picture{margin:1.2em 0}.written .cover img{width:100%;height:auto;max-height:560px;object-fit:cover;border-radius:8px}
+.written .cover .drawing svg{height:420px;margin:1.2em 0}.written .from{margin-top:1.2em;font:600 1.1em/1.3 "Fraunces Variable",Georgia,serif}
+.written .techniques ul{list-style:none;margin:0;padding:0;display:grid;grid-template-columns:repeat(auto-fill,minmax(330px,1fr));gap:1em 1.6em}
+.written .techniques li{display:grid;grid-template-columns:110px minmax(0,1fr);gap:.8em;break-inside:avoid}
+.written .techniques figure svg{height:110px}
+.written .ticks .boxes i{display:inline-block;width:.85em;height:.85em;border:1.5px solid #22302b;border-radius:2px;margin-right:.35em;vertical-align:-.1em}
+.written .ticks tr{break-inside:avoid}
 .written .pictures{display:grid;grid-template-columns:repeat(auto-fill,minmax(180px,1fr));gap:12px;margin:.5em 0}
 .written .picture img{display:block;width:100%;height:auto;border-radius:6px}.written .picture{break-inside:avoid}
 .written .picture.fault img{border:2px solid #9a3f2b}.written .picture.fault figcaption{color:#9a3f2b}
@@ -227,7 +303,7 @@ export const pageStyle = `
 .written .shop{margin-top:1.6em;border-top:1px solid #d9d1be;padding-top:.6em;color:#56635c;break-inside:avoid}
 .written .contents{columns:2}.written code{font:.95em ui-monospace,monospace}
 @media (max-width:700px){.written{padding:18px}.written .head{grid-template-columns:1fr}.written .steps>li,.written.class .steps>li{grid-template-columns:2.2em minmax(0,1fr)}.written figure{grid-column:2}.written table{display:block;overflow-x:auto}}
-@media print{.written{max-width:none;padding:0}.written .draft-mark{position:fixed;top:0;right:0;margin:0}}
+@media print{.written .cover{break-after:page}.written .techniques,.written .ticks{break-before:page}.written{max-width:none;padding:0}.written .draft-mark{position:fixed;top:0;right:0;margin:0}}
 `
 
 const escaped = (text: string) =>

@@ -12,6 +12,7 @@ import type { Action } from '../stitch/action'
 import type { PlaceTold } from '../stitch/place-told'
 import type { Troubles } from '../substitute/consequence'
 import type { ThreadSettings } from '../thread/settings'
+import type { TechniqueName } from './techniques'
 
 export const languageCodes = ['en', 'de'] as const
 export type LanguageCode = (typeof languageCodes)[number]
@@ -30,6 +31,11 @@ export interface Words {
   readonly steps: string
   readonly check: string
   readonly contents: string
+  readonly techniques: string
+  /** A page to tick off what is done. */
+  readonly tickOff: string
+  readonly step: string
+  readonly fromTheShop: string
   readonly sizes: string
   readonly size: string
   readonly finished: string
@@ -97,6 +103,10 @@ export interface Language {
   colourway(name: string): string
   makes(count: number, pair: boolean): string
   finished(extents: string): string
+  /** Of an edition that is drawn mirrored. */
+  leftHanded: string
+  /** What a person has written, with left and right exchanged where they are sides. */
+  otherHand(text: string): string
   /** Where the needle is as a part begins. */
   needleIn(role: string): string
   /** Steps that are told already are done so often more. */
@@ -132,6 +142,8 @@ export interface Language {
   tools(needle: number, settings: ThreadSettings): readonly string[]
   cautions(settings: ThreadSettings, hasStone: boolean, hasFindings: boolean): readonly string[]
   readonly marks: readonly string[]
+  /** How each technique is worked, in two or three sentences. */
+  readonly techniques: Readonly<Record<TechniqueName, { readonly title: string; readonly text: string }>>
   readonly wear: readonly string[]
   /** How a stone is held by its ring: "36 beads, snug". */
   ring(beads: number, verdict: FitVerdict): string

@@ -1,3 +1,5 @@
+import type { Step, WrittenPattern } from './written-pattern'
+
 /** What a written pattern is set as: for sale, for a seat in a class, on one card for the bench, in large type. */
 export const sheets = ['sale', 'class', 'card', 'large'] as const
 export type Sheet = (typeof sheets)[number]
@@ -13,11 +15,45 @@ export interface Seat {
 export const sheetHas: Readonly<
   Record<
     Sheet,
-    { readonly tables: boolean; readonly care: boolean; readonly drawings: boolean; readonly sentences: boolean }
+    {
+      /** A cover, techniques, a page to tick off, and the shop's page. */
+      readonly booklet: boolean
+      readonly tables: boolean
+      readonly care: boolean
+      readonly drawings: boolean
+      readonly sentences: boolean
+    }
   >
 > = {
-  sale: { tables: true, care: true, drawings: true, sentences: true },
-  class: { tables: false, care: true, drawings: true, sentences: true },
-  card: { tables: false, care: false, drawings: false, sentences: false },
-  large: { tables: true, care: true, drawings: true, sentences: true },
+  sale: { booklet: true, tables: true, care: true, drawings: true, sentences: true },
+  class: { booklet: false, tables: false, care: true, drawings: true, sentences: true },
+  card: { booklet: false, tables: false, care: false, drawings: false, sentences: false },
+  large: { booklet: true, tables: true, care: true, drawings: true, sentences: true },
 }
+
+/** How many of the drawings of steps are shown: of every step, of every round, row or strip, or of each part as it is when it is done. */
+export const densities = ['step', 'round', 'part'] as const
+export type Density = (typeof densities)[number]
+
+/** The lines whose drawings are shown. */
+export function drawnLines(
+  parts: WrittenPattern['parts'],
+  drawn: (line: number) => boolean,
+  density: Density,
+): ReadonlySet<number> {
+  return new Set(
+    parts.flatMap(({ steps }) => {
+      const lines = steps.filter(({ line }) => drawn(line))
+      const shown =
+        density === 'part' ? lines.slice(-1) : density === 'round' ? lines.filter(({ course }) => course) : lines
+      return shown.map(({ line }) => line)
+    }),
+  )
+}
+
+/** A row of boxes to tick is at most so long; beyond, how often is told. */
+export const maxTicks = 24
+
+/** Steps that can be ticked off. */
+export const ticked = (parts: WrittenPattern['parts']): Step[] =>
+  parts.flatMap(({ steps }) => steps.filter(({ kind, added }) => kind === 'stitch' && added !== ''))

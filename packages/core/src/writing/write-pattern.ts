@@ -1,4 +1,5 @@
 import { stoneMeasures } from '../catalogue/stone-size'
+import type { Hand } from '../drawing/mirror'
 import type { Look } from '../form/looks'
 import type { BillLine } from '../kit/bill'
 import { threadRole } from '../kit/bill'
@@ -16,6 +17,7 @@ import { type Language, type LanguageCode, sayCounts } from './language'
 import { languages } from './languages'
 import { picturesOf, type ShownPicture } from './pictures'
 import { keysOf, type StepKey, type StepWords, sameStep } from './step-words'
+import { techniquesIn } from './techniques'
 import { sayChanging, stretchesOf } from './turns'
 import type { ColourwayRow, MaterialRow, SizeRow, Step, WrittenPattern } from './written-pattern'
 
@@ -32,6 +34,7 @@ export interface Named {
 /** What the pattern is written for, beside its report. */
 export interface Edition {
   readonly language: LanguageCode
+  readonly hand: Hand
   /** Undefined for a draft. */
   readonly version: number | undefined
   /** When the version was made, as an ISO date. */
@@ -62,6 +65,7 @@ export interface Edition {
 /** An edition of nothing but the pattern's own text. */
 export const plainEdition = (settings: ThreadSettings, language: LanguageCode = 'en'): Edition => ({
   language,
+  hand: 'right',
   version: undefined,
   colourway: undefined,
   settings,
@@ -96,6 +100,7 @@ export function writePattern(report: Report, edition: Edition): WrittenPattern {
       edition.colourway && language.colourway(edition.colourway),
       makes,
       finished && language.finished(finished),
+      edition.hand === 'left' && language.leftHanded,
     ].flatMap((fact) => (fact ? [fact] : [])),
     effort: effort(report, edition, language),
     edition: named,
@@ -117,6 +122,7 @@ export function writePattern(report: Report, edition: Edition): WrittenPattern {
     tools: language.tools(report.threadChoice.needle, edition.settings),
     cautions: language.cautions(edition.settings, report.stones.length > 0, report.items.length > 0),
     marks: language.marks,
+    techniques: techniquesIn(report).map((name) => ({ name, ...language.techniques[name] })),
     parts: partsOf(report, edition, language),
     totals: sayCounts(
       Object.fromEntries(report.beads.filter((bead) => bead.each > 0).map((bead) => [bead.role, bead.each])),
@@ -298,6 +304,8 @@ function partlyDone({ statements }: Report): Set<StatementReport> {
   return partly
 }
 
+const courses: ReadonlySet<Action['type']> = new Set(['ring', 'string', 'round', 'square', 'weave', 'stand', 'fringe'])
+
 const lookWords = (look: Look | undefined, language: Language) => (look ? language.look(look) : '')
 
 /** A round that is done again and again has another number each time, so it is told without one. */
@@ -335,7 +343,7 @@ function textOf(
 
 function partsOf(
   report: Report,
-  { settings, words, looks, pictures }: Edition,
+  { settings, words, looks, pictures, hand }: Edition,
   language: Language,
 ): { name: string; steps: Step[] }[] {
   const parts: { name: string; told: Told[] }[] = []
@@ -343,8 +351,12 @@ function partsOf(
   const keys = stepKeys(report)
   const counted = countedByRepeats(report)
   for (const [i, statement] of report.statements.entries()) {
-    const told = textOf(statement, report, settings, language)
-    if (told === undefined) continue
+    const said = textOf(statement, report, settings, language)
+    if (said === undefined) continue
+    const { type } = statement.action
+    // Of what a person has written it is not known which side is meant, but by their words.
+    const toHand = (text: string) => (hand === 'left' ? language.otherHand(text) : text)
+    const told = type === 'check' || type === 'note' ? toHand(said) : said
     const key = keys[i] as StepKey
     const own = words.find((each) => each.language === language.code && sameStep(each, key))
     let part = parts[parts.length - 1]
@@ -358,19 +370,20 @@ function partsOf(
     }
     const adds = Object.keys(statement.added).length > 0
     const shown = picturesOf(pictures, key)
-    const { type } = statement.action
     part.told.push({
       line: statement.line,
       key,
-      text: own?.instead || told,
+      text: own?.instead ? toHand(own.instead) : told,
       begins,
       replaced: own?.instead ? told : undefined,
-      also: own?.also ?? '',
+      also: toHand(own?.also ?? ''),
       added: adds ? sayCounts(statement.added) : '',
       running: adds && !partly.has(statement) ? sayCounts(statement.totals) : '',
       looks: lookWords(looks.get(i), language),
-      pictures: shown,
+      pictures: shown.map((each) => ({ ...each, caption: toHand(each.caption) })),
       kind: type === 'check' || type === 'note' ? type : 'stitch',
+      times: statement.times,
+      course: courses.has(type),
       counts: statement.added,
       free: !own && shown.length === 0 && !counted.has(i),
     })

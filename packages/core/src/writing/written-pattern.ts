@@ -2,6 +2,7 @@
 import type { LanguageCode, Words } from './language'
 import type { ShownPicture } from './pictures'
 import type { StepKey } from './step-words'
+import type { TechniqueName } from './techniques'
 
 export interface MaterialRow {
   readonly roles: string
@@ -35,6 +36,10 @@ export interface Step {
   readonly looks: string
   readonly pictures: readonly ShownPicture[]
   readonly kind: 'stitch' | 'check' | 'note'
+  /** How often it is done. */
+  readonly times: number
+  /** It makes a whole round, row or strip. */
+  readonly course: boolean
 }
 
 export interface SizeRow {
@@ -76,6 +81,7 @@ export interface WrittenPattern {
   readonly tools: readonly string[]
   readonly cautions: readonly string[]
   readonly marks: readonly string[]
+  readonly techniques: readonly { readonly name: TechniqueName; readonly title: string; readonly text: string }[]
   readonly parts: readonly { readonly name: string; readonly steps: readonly Step[] }[]
   readonly totals: string
   /** Those that stand beside no step: of the finished piece, the cover first, and faults to avoid. */

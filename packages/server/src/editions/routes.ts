@@ -20,11 +20,20 @@ export function editionRoutes(shop: Shop): Router {
   mount(router, 'GET /api/patterns/:id/edition', ({ params, query }) => gather(shop, params.id, query))
 
   mount(router, 'GET /api/patterns/:id/document.pdf', async ({ params, query, response }) => {
-    const { sheet, seat, chosen, buyer, ...asked } = query
+    const { sheet, seat, chosen, buyer, drawings: density, hand, ...asked } = query
     const { documents } = await shopSettings(db)
     const { paper = documents.paper, language = documents.language, ...wanted } = asked
     const edition = await gather(shop, params.id, wanted)
-    const task = { edition, paper, language, sheet, buyer, seat: seat ? { name: seat, chosen } : undefined }
+    const task = {
+      edition,
+      paper,
+      language,
+      sheet,
+      density,
+      hand,
+      buyer,
+      seat: seat ? { name: seat, chosen } : undefined,
+    }
     const key = createHash('sha256').update(JSON.stringify(task)).digest('base64')
     let pdf = recent.get(key)
     if (!pdf) {

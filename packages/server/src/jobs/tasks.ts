@@ -8,6 +8,7 @@ import type { StockFileOutcome } from '@tessellum/contract/stock-file'
 import type { Allocation, AllocationLine, AllocationLot } from '@tessellum/core/allocation/allocation'
 import type { Purchase } from '@tessellum/core/allocation/buy'
 import type { Shortage } from '@tessellum/core/allocation/shortages'
+import type { Hand } from '@tessellum/core/drawing/mirror'
 import type { Choices } from '@tessellum/core/evaluate/evaluate-pattern'
 import type { Bill } from '@tessellum/core/kit/bill'
 import type { Pack } from '@tessellum/core/kit/cost'
@@ -16,7 +17,7 @@ import type { Report } from '@tessellum/core/report/report'
 import type { Counting } from '@tessellum/core/sizing/counting'
 import type { ThreadSettings } from '@tessellum/core/thread/settings'
 import type { LanguageCode } from '@tessellum/core/writing/language'
-import type { Seat, Sheet } from '@tessellum/core/writing/layout'
+import type { Density, Seat, Sheet } from '@tessellum/core/writing/layout'
 import type { Label } from '../documents/label'
 import type { PictureFiles } from '../documents/picture-files'
 
@@ -82,6 +83,8 @@ export interface Tasks {
       language: LanguageCode
       paper: 'A4' | 'LETTER'
       sheet: Sheet
+      density: Density
+      hand: Hand
       seat: Seat | undefined
       /** Empty where it is nobody's in particular. */
       buyer: string

@@ -2,15 +2,18 @@ import { CaretRightOutlined, FullscreenOutlined, LeftOutlined, PauseOutlined, Ri
 import { useQuery } from '@tanstack/react-query'
 import type { ClassAnswer } from '@tessellum/contract/classes'
 import type { Pattern } from '@tessellum/contract/patterns'
+import { mirroredPoses, sceneFor } from '@tessellum/core/drawing/mirror'
 import type { Scene } from '@tessellum/core/drawing/scene'
 import type { Face } from '@tessellum/core/drawing/view'
 import { pickedIn, walkOf } from '@tessellum/core/drawing/walk'
 import type { Report } from '@tessellum/core/report/report'
+import { english } from '@tessellum/core/writing/english/english'
 import { sentenceFor } from '@tessellum/core/writing/english/sentences'
 import { capital, sayCounts } from '@tessellum/core/writing/language'
 import { Button, Segmented, Slider } from 'antd'
 import { type RefObject, useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { useParams, useSearchParams } from 'react-router'
+import { HandChoice, useHandedness } from '../frame/hand-choice'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
@@ -135,6 +138,7 @@ function Steps({ pattern, report, scene, lying, dress, here, taught }: StepsProp
   const [playing, setPlaying] = useState(false)
   const [speed, setSpeed] = useState(3)
   const [face, setFace] = useState<Face>('front')
+  const hand = useHandedness()
   const [threadShown, setThreadShown] = useState(true)
   const whole = useRef<HTMLDivElement>(null)
   const minutes = useMinutes()
@@ -219,7 +223,9 @@ function Steps({ pattern, report, scene, lying, dress, here, taught }: StepsProp
     if (!step) return looksAt(scene, 0, 0)
     return pace === 'line' ? looksAt(scene, step.from, step.to) : looksAt(scene, Math.max(step.from, to - 1), to)
   }, [scene, step, pace, to])
-  const now = useLying(scene, lying, step?.to ?? 0)
+  const then = useLying(scene, lying, step?.to ?? 0)
+  const seen = useMemo(() => sceneFor(hand, scene), [hand, scene])
+  const now = useMemo(() => (then && hand === 'left' ? mirroredPoses(then) : then), [hand, then])
   if (!step) return <div className="empty sheet">This pattern has nothing to walk through yet.</div>
 
   const reached = Math.max(...steps.slice(0, at + 1).map((each) => each.statement))
@@ -227,13 +233,15 @@ function Steps({ pattern, report, scene, lying, dress, here, taught }: StepsProp
   const action = statement?.turns[Math.min(step.time, statement.turns.length) - 1] ?? statement?.action
   const inStep = pickedIn(scene, step.from, pace === 'line' ? step.to : to)
   const before = pickedIn(scene, 0, to).picked
-  const sentence = action && sentenceFor(action, settings)
+  const told = action && sentenceFor(action, settings)
+  const own = action?.type === 'check' || action?.type === 'note'
+  const sentence = told && own && hand === 'left' ? english.otherHand(told) : told
   const kind = action?.type === 'check' ? 'Check: ' : ''
   return (
     <div className="walk" ref={whole}>
       <section className="sheet plate" aria-label="Piece">
         <Piece
-          scene={scene}
+          scene={seen}
           lying={now}
           dress={dress}
           face={face}
@@ -336,6 +344,7 @@ function Steps({ pattern, report, scene, lying, dress, here, taught }: StepsProp
             }
           />
         </div>
+        <HandChoice />
         <div className="quiet keys">
           <kbd>←</kbd> <kbd>→</kbd> step, <kbd>PgUp</kbd> <kbd>PgDn</kbd> line, <kbd>Space</kbd> plays. Outlined dark:
           new. Outlined brass: passed.

@@ -4,6 +4,7 @@ import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm } from '../frame/kept-form'
 import { call } from '../shop/api'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import styles from './person-form.module.css'
 
 interface Fields {
   readonly fullName: string
@@ -66,7 +67,7 @@ export function PersonForm({ person, close, done }: PersonFormProps) {
         )}
         <Form.Item label="Roles" name="roles" rules={[{ required: true, message: 'Choose at least one role.' }]}>
           <Checkbox.Group
-            className="roles"
+            className={`${styles.roles}`}
             options={personRole.options.map((value) => ({ value, label: does[value] }))}
           />
         </Form.Item>

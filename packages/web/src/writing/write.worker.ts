@@ -1,4 +1,5 @@
 /** Writes editions off the page's own thread: every size is settled for them. */
+import type { Hand } from '@tessellum/core/drawing/mirror'
 import { checkEdition, type Lack } from '@tessellum/core/writing/check'
 import { drawingsAsSvg, type Gathered, writeEdition } from '@tessellum/core/writing/edition'
 import { htmlBody, type Setting, toHtml } from '@tessellum/core/writing/html'
@@ -28,12 +29,13 @@ const tasks = {
   write(
     gathered: Gathered,
     language: LanguageCode,
-    { sheet, seat, pictures }: Pick<Setting, 'sheet' | 'seat' | 'pictures'>,
+    hand: Hand,
+    { sheet, seat, pictures, density }: Omit<Setting, 'drawings'>,
   ): Page {
-    const edition = writeEdition(gathered, language)
+    const edition = writeEdition(gathered, language, hand)
     const drawings = drawingsAsSvg(edition)
     const { written, report, why } = edition
-    const setting = { sheet, drawings, seat, pictures }
+    const setting = { sheet, drawings, seat, pictures, density }
     return {
       body: htmlBody(written, setting),
       html: toHtml(written, setting),

@@ -6,10 +6,11 @@ import { fileName } from '@tessellum/core/writing/file-name'
 import { pageStyle } from '@tessellum/core/writing/html'
 import { type LanguageCode, languageCodes } from '@tessellum/core/writing/language'
 import { languages } from '@tessellum/core/writing/languages'
-import { type Sheet, sheets } from '@tessellum/core/writing/layout'
+import { type Density, densities, type Sheet, sheets } from '@tessellum/core/writing/layout'
 import { App, Button, Dropdown, Input, Segmented, Select } from 'antd'
 import { useState } from 'react'
 import { useParams, useSearchParams } from 'react-router'
+import { HandChoice, useHandedness } from '../frame/hand-choice'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
@@ -39,6 +40,12 @@ const sheetWords: Readonly<Record<Sheet, string>> = {
   large: 'Large type',
 }
 
+const densityWords: Readonly<Record<Density, string>> = {
+  step: 'A drawing each step',
+  round: 'A drawing each round',
+  part: 'A drawing each part',
+}
+
 /** The written pattern on a page that prints as it is, and as files. */
 function Written({ pattern }: { pattern: Pattern }) {
   const [params, setParams] = useSearchParams()
@@ -61,6 +68,8 @@ function Written({ pattern }: { pattern: Pattern }) {
   const paper = papers.find((each) => each === params.get('paper')) ?? documents.paper
   const language: LanguageCode = languageCodes.find((each) => each === params.get('language')) ?? documents.language
   const sheet = sheets.find((each) => each === params.get('sheet')) ?? 'sale'
+  const density = densities.find((each) => each === params.get('drawings')) ?? 'step'
+  const hand = useHandedness()
   const none = params.get('colourway') === 'none'
   const colourway = none
     ? undefined
@@ -80,15 +89,16 @@ function Written({ pattern }: { pattern: Pattern }) {
     placeholderData: (before) => before,
   })
   const page = useQuery({
-    queryKey: ['written', gathered.data, language, sheet, seat, chosen],
+    queryKey: ['written', gathered.data, language, sheet, density, hand, seat, chosen],
     enabled: gathered.data !== undefined,
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 60_000,
     retry: false,
     placeholderData: (before) => before,
     queryFn: () =>
-      writeClient().write(gathered.data as Edition, language, {
+      writeClient().write(gathered.data as Edition, language, hand, {
         sheet,
+        density,
         seat: seat ? { name: seat, chosen } : undefined,
         pictures: pictureAddresses(gathered.data as Edition),
       }),
@@ -100,7 +110,7 @@ function Written({ pattern }: { pattern: Pattern }) {
   const { written, body, sizes, size, why, aside } = page.data
   const document = addressOf('GET /api/patterns/:id/document.pdf', {
     params: { id: pattern.id },
-    query: { ...wanted, size, paper, language, sheet, ...(seat ? { seat, chosen } : {}) },
+    query: { ...wanted, size, paper, language, sheet, drawings: density, hand, ...(seat ? { seat, chosen } : {}) },
   })
   const versions = pattern.versions.map(({ number, name, published }) => ({
     value: String(number),
@@ -142,6 +152,16 @@ function Written({ pattern }: { pattern: Pattern }) {
           onChange={(value) => change({ sheet: value })}
           options={sheets.map((value) => ({ value, label: sheetWords[value] }))}
         />
+        {sheet !== 'card' && (
+          <Select
+            aria-label="Drawings"
+            style={{ width: 186 }}
+            value={density}
+            onChange={(value) => change({ drawings: value })}
+            options={densities.map((value) => ({ value, label: densityWords[value] }))}
+          />
+        )}
+        <HandChoice />
         <Select
           aria-label="Language"
           style={{ width: 116 }}

@@ -4,7 +4,9 @@ import { verdictWords } from '../../sizing/ring-fit'
 import { capital, type Language } from '../language'
 import { cautions, marks, tools, wear } from './care'
 import { list } from './moves'
+import { otherHand } from './other-hand'
 import { repeatSentence, sentenceFor } from './sentences'
+import { techniques } from './techniques'
 
 export const english: Language = {
   code: 'en',
@@ -22,6 +24,10 @@ export const english: Language = {
     steps: 'Steps',
     check: 'Check:',
     contents: 'Contents',
+    techniques: 'Techniques used here',
+    tickOff: 'Tick off what is done',
+    step: 'Step',
+    fromTheShop: 'From the shop',
     sizes: 'Sizes',
     size: 'Size',
     finished: 'Finished',
@@ -61,6 +67,8 @@ export const english: Language = {
   colourway: (name) => `in ${name}`,
   makes: (count, pair) => `makes ${pair ? 'a pair' : count === 1 ? 'one piece' : `${count} pieces`}`,
   finished: (extents) => `finished ${extents}`,
+  leftHanded: 'for left-handed stitchers',
+  otherHand,
   level: (level) =>
     ({
       'first piece': 'fit for a first piece',
@@ -130,6 +138,7 @@ export const english: Language = {
   tools,
   cautions,
   marks,
+  techniques,
   wear,
   ring: (beads, verdict) => `${beads} beads, ${verdictWords[verdict].split(':')[0]}`,
   makersAlike: (roles, makers) => `${list(roles)}: with beads of ${list(makers)} the counts stay as they are.`,

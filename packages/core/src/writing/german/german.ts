@@ -2,7 +2,9 @@ import { mmPerInch, trim } from '../../measure/units'
 import type { Language } from '../language'
 import { cautions, marks, tools, wear } from './care'
 import { list } from './moves'
+import { otherHand } from './other-hand'
 import { repeatSentence, sentenceFor } from './sentences'
+import { techniques } from './techniques'
 
 const decimal = (value: number, places: number) => trim(value, places).replace('.', ',')
 const length = (mm: number) => (mm >= 100 ? `${decimal(mm / 10, 1)} cm` : `${decimal(mm, 1)} mm`)
@@ -58,6 +60,10 @@ export const german: Language = {
     steps: 'Schritte',
     check: 'Prüfen:',
     contents: 'Inhalt',
+    techniques: 'So wird gearbeitet',
+    tickOff: 'Zum Abhaken',
+    step: 'Schritt',
+    fromTheShop: 'Vom Laden',
     sizes: 'Grössen',
     size: 'Grösse',
     finished: 'Fertig',
@@ -98,6 +104,8 @@ export const german: Language = {
   colourway: (name) => `in ${name}`,
   makes: (count, pair) => `ergibt ${pair ? 'ein Paar' : count === 1 ? 'ein Stück' : `${count} Stück`}`,
   finished: (extents) => `fertig ${extents}`,
+  leftHanded: 'für Linkshänder',
+  otherHand,
   level: (level) =>
     ({
       'first piece': 'geeignet als erstes Stück',
@@ -168,6 +176,7 @@ export const german: Language = {
   tools,
   cautions,
   marks,
+  techniques,
   wear,
   ring: (beads, verdict) => `${beads} Perlen, ${verdicts[verdict]}`,
   makersAlike: (roles, makers) => `${list(roles)}: mit Perlen von ${list(makers)} bleiben die Zahlen gleich.`,
