@@ -32,6 +32,7 @@ const layers: Readonly<Record<string, readonly string[]>> = {
       'classes',
       'orders',
       'sales',
+      'customers',
       'devices',
       'packing',
       'batches',

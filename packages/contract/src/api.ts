@@ -28,8 +28,19 @@ import {
   receivePurchase,
   takePrices,
 } from './buying'
-import { bookSeat, classAnswer, classSummary, classWithBags, saveClass, teacher, walkPlace } from './classes'
+import {
+  bookSeat,
+  classAnswer,
+  classSummary,
+  classWithBags,
+  markSeat,
+  saveClass,
+  teacher,
+  waitFor,
+  walkPlace,
+} from './classes'
 import { colourway, saveColourway } from './colourways'
+import { customerCard, customerFileOutcome, customersPage, customersWanted, saveCustomer } from './customers'
 import { found, labelsWanted, playStandIn, printLabels, standInNames, standInState } from './devices'
 import { batchPrice, bench, costSettings, diary, diaryWanted } from './diary'
 import { documentWanted, edition, editionWanted } from './editions'
@@ -560,6 +571,23 @@ export const api = {
     answer: classAnswer,
   },
   'POST /api/classes/:id/seats/:seat/free': { what: 'Free a seat', right: 'classes.keep', answer: classAnswer },
+  'PUT /api/classes/:id/seats/:seat/mark': {
+    what: 'What a seat has paid, and whether they came',
+    right: 'classes.keep',
+    body: markSeat,
+    answer: classAnswer,
+  },
+  'POST /api/classes/:id/waiting': {
+    what: 'Put somebody on the waiting list',
+    right: 'classes.keep',
+    body: waitFor,
+    answer: classAnswer,
+  },
+  'POST /api/classes/:id/waiting/:waitingId/leave': {
+    what: 'Take somebody off the waiting list',
+    right: 'classes.keep',
+    answer: classAnswer,
+  },
   'POST /api/classes/:id/kits': {
     what: 'Plan its kits, or bring its batch up to the bookings',
     right: 'batches.plan',
@@ -603,6 +631,43 @@ export const api = {
     answer: list(order),
   },
   'POST /api/orders/:id/cancel': { what: 'Call it off', right: 'orders.keep', answer: list(order) },
+  'GET /api/customers': {
+    what: 'Customers, by name, page by page',
+    right: 'customers.read',
+    query: customersWanted,
+    answer: customersPage,
+  },
+  'POST /api/customers': { what: 'Add a customer', right: 'customers.keep', body: saveCustomer, answer: customerCard },
+  'GET /api/customers.csv': { what: 'All customers as a file', right: 'customers.keep', answer: 'file' },
+  'POST /api/customers/file/preview': {
+    what: 'What a file of customers would do',
+    right: 'customers.keep',
+    keyless: true,
+    bytes: true,
+    answer: customerFileOutcome,
+  },
+  'POST /api/customers/file': {
+    what: 'Take a file of customers in, all or nothing',
+    right: 'customers.keep',
+    bytes: true,
+    answer: customerFileOutcome,
+  },
+  'GET /api/customers/:id': {
+    what: 'A customer with their orders, what they bought, and their classes',
+    right: 'customers.read',
+    answer: customerCard,
+  },
+  'PUT /api/customers/:id': {
+    what: 'Change a customer',
+    right: 'customers.keep',
+    body: saveCustomer,
+    answer: customerCard,
+  },
+  'POST /api/customers/:id/forget': {
+    what: 'Delete all that says who they were; what they bought stays, without them',
+    right: 'customers.keep',
+    answer: ok,
+  },
   'GET /api/sales': {
     what: 'What was sold over the counter',
     right: 'sales.keep',

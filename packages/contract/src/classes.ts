@@ -1,5 +1,6 @@
 import { paces } from '@tessellum/core/teach/time-plan'
 import { z } from 'zod'
+import { customerId } from './customers'
 import { day, recordId } from './fields'
 
 const title = z
@@ -8,10 +9,16 @@ const title = z
   .min(1, 'Name the class.')
   .max(80, 'A class has a name of at most 80 letters.')
 
+const beginsAt = z.string('Give the hour.').regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'An hour is written like 10:00.')
+
+const moreDays = z.array(z.object({ heldOn: day('Give the day.'), beginsAt })).max(20, 'At most 20 further days.')
+
 export const saveClass = z.object({
   title,
   heldOn: day('Give the day.'),
-  beginsAt: z.string('Give the hour.').regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'An hour is written like 10:00.'),
+  beginsAt,
+  /** Further days of a class that goes over several, each as long as the first. */
+  moreDays: moreDays.default([]),
   minutes: z
     .number('Give how long it goes on.')
     .int('Whole minutes.')
@@ -42,8 +49,27 @@ export const bookSeat = z.object({
   name: z.string('Give a name.').trim().min(1, 'Give a name.').max(80, 'A name has at most 80 letters.'),
   offer: z.number('Choose one of the offers.').int().min(0),
   note: z.string().trim().max(200, 'A note has at most 200 letters.').default(''),
+  contact: z.string().trim().max(200, 'At most 200 letters.').default(''),
+  customerId,
+  /** Of the waiting list: they wait no longer. */
+  waitingId: recordId().optional(),
 })
 export type BookSeat = z.input<typeof bookSeat>
+
+/** What a seat has paid so far, and whether they came: also of a class that was taught. */
+export const markSeat = z.object({
+  paid: z.number('In pence or cents.').int('In pence or cents.').min(0, 'Not below 0.').max(10_000_000),
+  absent: z.boolean(),
+})
+export type MarkSeat = z.infer<typeof markSeat>
+
+/** Somebody who would like a seat when one is free. */
+export const waitFor = z.object({
+  name: bookSeat.shape.name,
+  contact: bookSeat.shape.contact,
+  customerId,
+})
+export type WaitFor = z.input<typeof waitFor>
 
 export const walkPlace = z.object({ step: z.number().int().min(0).max(100_000) })
 
@@ -104,8 +130,26 @@ export const classAnswer = classSummary.extend({
     }),
   ),
   bookings: z.array(
-    z.object({ id: z.number(), seat: z.number(), name: z.string(), offer: z.number(), note: z.string() }),
+    z.object({
+      id: z.number(),
+      seat: z.number(),
+      name: z.string(),
+      offer: z.number(),
+      note: z.string(),
+      contact: z.string(),
+      customerId: z.number().nullable(),
+      paid: z.number(),
+      absent: z.boolean(),
+      /** As their record says. */
+      leftHanded: z.boolean(),
+      allergies: z.string(),
+    }),
   ),
+  /** In the order in which they asked. */
+  waiting: z.array(
+    z.object({ id: z.number(), name: z.string(), contact: z.string(), customerId: z.number().nullable() }),
+  ),
+  moreDays,
   /** For each pace, the pattern against the class's time. */
   plans: z.array(
     z.object({

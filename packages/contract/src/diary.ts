@@ -11,6 +11,8 @@ export const diary = z.array(
     id: z.number(),
     title: z.string(),
     on: z.string(),
+    /** By the clock on the wall; null for what is of a whole day. */
+    beginsAt: z.string().nullable(),
     detail: z.string(),
     readiness,
     page: z.string(),

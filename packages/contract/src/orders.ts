@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { readiness } from './classes'
+import { customerId } from './customers'
 import { day, recordId } from './fields'
 
 export const worn = z.enum(['wrist', 'neck', 'finger'])
@@ -39,6 +40,7 @@ export const saveOrder = z
       .trim()
       .min(1, 'Name the customer.')
       .max(80, 'A name has at most 80 letters.'),
+    customerId,
     worn: worn.nullable().default(null),
     measureMm: z.number().positive('A measure is above nought.').max(3000).nullable().default(null),
     patternId: recordId('Choose a pattern.'),
@@ -48,6 +50,8 @@ export const saveOrder = z
     kits: z.number().int('Kits are whole.').min(1, 'At least one.').max(100, 'At most 100.').default(1),
     wantedOn: day('Give the day it is wanted.'),
     price: z.number().int('In pence or cents.').min(0, 'A price is not below nought.').max(100_000_000).default(0),
+    /** So far, a deposit too. */
+    paid: z.number().int('In pence or cents.').min(0, 'Not below 0.').max(100_000_000).default(0),
     promised: z.string().trim().max(1000, 'A note has at most 1,000 letters.').default(''),
   })
   .refine(({ worn: by, measureMm }) => (by === null) === (measureMm === null), {
@@ -64,6 +68,7 @@ export type HandOver = z.input<typeof handOver>
 export const order = z.object({
   id: z.number(),
   customer: z.string(),
+  customerId: z.number().nullable(),
   worn: worn.nullable(),
   measureMm: z.number().nullable(),
   patternId: z.number(),
@@ -77,6 +82,7 @@ export const order = z.object({
   handed: z.number(),
   wantedOn: z.string(),
   price: z.number(),
+  paid: z.number(),
   promised: z.string(),
   state: z.enum(['taken', 'done', 'cancelled']),
   /** What was last handed over, or calling it off, can be undone: it was less than a day ago. */

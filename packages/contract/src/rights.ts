@@ -19,6 +19,8 @@ export const rights = {
   'classes.read': everybody,
   'classes.keep': ['owner', 'designer', 'teacher'],
   'orders.keep': ['owner', 'designer'],
+  'customers.read': ['owner', 'designer', 'teacher', 'counter'],
+  'customers.keep': ['owner', 'designer', 'counter'],
   'sales.keep': ['owner', 'stockroom', 'counter'],
   'costs.keep': ['owner'],
   'settings.keep': ['owner'],

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { customerId } from './customers'
 import { day, recordId } from './fields'
 
 const price = z
@@ -26,6 +27,7 @@ const saleLine = z.discriminatedUnion('what', [
 
 export const newSale = z.object({
   customer: z.string().trim().max(80, 'A name has at most 80 letters.').default(''),
+  customerId,
   lines: z.array(saleLine).min(1, 'Nothing is being sold yet.').max(60, 'At most 60 lines in one sale.'),
 })
 export type NewSale = z.input<typeof newSale>
@@ -42,6 +44,7 @@ export type ReturnSold = z.input<typeof returnSold>
 export const sale = z.object({
   id: z.number(),
   customer: z.string(),
+  customerId: z.number().nullable(),
   at: z.string(),
   by: z.string(),
   lines: z.array(

@@ -19,6 +19,7 @@ import { classRoutes } from './classes/routes'
 import { colourwayRoutes } from './colourways/routes'
 import type { Config } from './config'
 import type { Caller, SignedIn } from './context'
+import { customerRoutes } from './customers/routes'
 import type { Database } from './database/connect'
 import { deviceRoutes } from './devices/routes'
 import { diaryRoutes } from './diary/routes'
@@ -130,6 +131,7 @@ export function buildApp({ config, shop, pool, people, secret, log, changes }: P
     archiveRoutes(shop, config.ARCHIVE_KEY),
     classRoutes(shop),
     orderRoutes(shop),
+    customerRoutes(shop),
     salesRoutes(shop),
     diaryRoutes(shop),
     auditRoutes(shop),

@@ -182,14 +182,18 @@ async function stockFile({ format }: Tasks['stockFile']['input'], control?: Task
   return writeTable({ rows, format, name: 'Stock' })
 }
 
-async function sheetIn(bytes: Uint8Array, control: TaskControl | undefined): Promise<ReadSheet> {
-  checkpoint(control, 0.02)
-  const { BadTable, readTable } = await import('./stock/table-file')
-  const read = await readTable(bytes).catch((error: unknown) => {
+async function readTable({ bytes }: Tasks['readTable']['input']): Promise<Tasks['readTable']['output']> {
+  const { BadTable, readTable: read } = await import('./stock/table-file')
+  return read(bytes).catch((error: unknown) => {
     if (error instanceof BadTable)
       throw new HttpProblem(422, 'bad-file', error.message, { hint: 'Nothing has been changed.' })
     throw error
   })
+}
+
+async function sheetIn(bytes: Uint8Array, control: TaskControl | undefined): Promise<ReadSheet> {
+  checkpoint(control, 0.02)
+  const read = await readTable({ bytes })
   checkpoint(control, 0.4)
   const sheet = readSheet(read.rows, read.commas)
   checkpoint(control, 0.5)
@@ -251,6 +255,7 @@ export const tasks: Actor = {
   buy,
   substitutes,
   bill,
+  readTable,
   writeTable,
   labels,
   picture,

@@ -89,9 +89,9 @@ test('an order for what stands packed is short of nothing, though there is not a
   expect(planned.readiness).toBe('to reserve')
   const waiting = async () =>
     (await isaura.ask<BuyLine[]>('GET', '/buy-list')).body.flatMap(({ batches }) => batches.map(({ name }) => name))
-  expect(await waiting()).not.toContain('For Pochard')
+  expect(await waiting()).not.toContain(`Order ${id}`)
   const { body: competing } = await isaura.ask<Competing>('GET', '/batches/competing')
-  expect(competing.find(({ name }) => name === 'For Pochard')).toMatchObject({ wanted: 2, kits: 2, limitedBy: [] })
+  expect(competing.find(({ name }) => name === `Order ${id}`)).toMatchObject({ wanted: 2, kits: 2, limitedBy: [] })
   const batchId = planned.batchId as number
   expect((await reserve(batchId)).body.state).toBe('packed')
   expect((await isaura.ask('POST', `/batches/${batchId}/close`, {})).status).toBe(200)

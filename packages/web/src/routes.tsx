@@ -105,6 +105,14 @@ export const router = createBrowserRouter([
             path: 'kits/shortage/:itemId',
             lazy: async () => ({ Component: (await import('./kits/shortage-page')).ShortagePage }),
           },
+          {
+            path: 'customers',
+            lazy: async () => ({ Component: (await import('./customers/customers-page')).CustomersPage }),
+          },
+          {
+            path: 'customers/:id',
+            lazy: async () => ({ Component: (await import('./customers/customer-page')).CustomerPage }),
+          },
           { path: 'counter', lazy: async () => ({ Component: (await import('./counter/counter-page')).CounterPage }) },
           { path: 'help', loader: () => redirect('/help/first-walk'), element: <></> },
           { path: 'help/:page', lazy: async () => ({ Component: (await import('./help/help-page')).HelpPage }) },

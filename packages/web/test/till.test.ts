@@ -38,6 +38,7 @@ test('nothing is sold before every line has an amount and a price', () => {
   expect(asSale(till({ ...beads, amount: null }))).toBeUndefined()
   expect(asSale({ ...till(beads, { ...pattern, typed: 650 }), customer: 'Pochard' })).toEqual({
     customer: 'Pochard',
+    customerId: null,
     lines: [
       { what: 'item', itemId: 4, quantity: 2500, price: 100 },
       { what: 'pattern', patternId: 1, version: 2, quantity: 1, price: 650 },

@@ -1,5 +1,5 @@
 /** What is done to a class. */
-import type { BookSeat, saveClass } from '@tessellum/contract/classes'
+import type { bookSeat as bookSeatBody, MarkSeat, saveClass, waitFor as waitForBody } from '@tessellum/contract/classes'
 import { mayDo } from '@tessellum/contract/rights'
 import { and, eq } from 'drizzle-orm'
 import type { z } from 'zod'
@@ -7,6 +7,7 @@ import { logActivity } from '../audit/log'
 import { callOffBatch } from '../batches/release'
 import { planBatch, reviseBatch } from '../batches/revise'
 import type { Actor, Caller } from '../context'
+import { demandCustomer } from '../customers/store'
 import type { Database, Session } from '../database/connect'
 import { brokenConstraint } from '../database/errors'
 import { previousResult, runOnce } from '../idempotency/run-once'
@@ -14,7 +15,7 @@ import { handOverKits, sayMissing, takeBack } from '../packing/kits'
 import { linesOf } from '../planning/lines'
 import { HttpProblem, notFound } from '../problem'
 import { batch } from '../schema/batches'
-import { booking, classOffer, classTable } from '../schema/classes'
+import { booking, classOffer, classTable, waiting } from '../schema/classes'
 import type { Shop } from '../shop'
 import { keepClass, linesForClass, lockClass, lockOver } from './store'
 
@@ -56,7 +57,13 @@ export const changeClass = (shop: Shop, id: number, wanted: SaveClass, caller: C
   })
 
 /** Takes a seat, or changes who has it and where they sit. */
-export const bookSeat = (shop: Shop, id: number, seat: number, { id: bookingId, ...taken }: BookSeat, caller: Caller) =>
+export const bookSeat = (
+  shop: Shop,
+  id: number,
+  seat: number,
+  { id: bookingId, waitingId, ...taken }: z.output<typeof bookSeatBody>,
+  caller: Caller,
+) =>
   once(shop, id, 'book', caller, async (tx) => {
     const row = await lockClass(tx, id)
     if (seat > row.seats)
@@ -73,6 +80,7 @@ export const bookSeat = (shop: Shop, id: number, seat: number, { id: bookingId, 
         path: 'offer',
         hint: 'Choose one of the offers.',
       })
+    await demandCustomer(tx, taken.customerId)
     try {
       if (bookingId === undefined) await tx.insert(booking).values({ classId: id, seat, ...taken })
       else {
@@ -90,7 +98,8 @@ export const bookSeat = (shop: Shop, id: number, seat: number, { id: bookingId, 
         hint: 'Choose another seat, or change who has it.',
       })
     }
-    await logActivity(tx, caller.id, `booked seat ${seat} of ${row.title} for ${taken.name}`, pageOf(id))
+    if (waitingId !== undefined) await tx.delete(waiting).where(and(eq(waiting.id, waitingId), eq(waiting.classId, id)))
+    await logActivity(tx, caller.id, `booked seat ${seat} of ${row.title}`, pageOf(id))
   })
 
 export const freeSeat = (shop: Shop, id: number, seat: number, caller: Caller) =>
@@ -98,6 +107,44 @@ export const freeSeat = (shop: Shop, id: number, seat: number, caller: Caller) =
     const { title } = await lockClass(tx, id)
     await tx.delete(booking).where(and(eq(booking.classId, id), eq(booking.seat, seat)))
     await logActivity(tx, caller.id, `freed seat ${seat} of ${title}`, pageOf(id))
+  })
+
+/** Of a class that was taught, too: who paid at the door is written down afterwards. */
+export const markSeat = (shop: Shop, id: number, seat: number, marked: MarkSeat, caller: Caller) =>
+  once(shop, id, `mark ${seat}`, caller, async (tx) => {
+    const [row] = await tx.select().from(classTable).where(eq(classTable.id, id)).for('update')
+    if (!row) throw notFound('class')
+    const changed = await tx
+      .update(booking)
+      .set(marked)
+      .where(and(eq(booking.classId, id), eq(booking.seat, seat)))
+      .returning({ id: booking.id })
+    if (changed.length === 0)
+      throw new HttpProblem(409, 'seat-free', `Nobody has seat ${seat}.`, { path: 'seat', hint: 'Reload the page.' })
+    await logActivity(tx, caller.id, `marked seat ${seat} of ${row.title}`, pageOf(id))
+  })
+
+/** A list longer than this is no list to wait on. */
+const maxWaiting = 100
+
+export const waitFor = (shop: Shop, id: number, wanted: z.output<typeof waitForBody>, caller: Caller) =>
+  once(shop, id, 'wait', caller, async (tx) => {
+    const { title } = await lockClass(tx, id)
+    await demandCustomer(tx, wanted.customerId)
+    const there = await tx.select({ id: waiting.id }).from(waiting).where(eq(waiting.classId, id))
+    if (there.length >= maxWaiting)
+      throw new HttpProblem(409, 'list-full', `${maxWaiting} are waiting for a seat already.`, {
+        hint: 'Offer the class again on another day.',
+      })
+    await tx.insert(waiting).values({ classId: id, ...wanted })
+    await logActivity(tx, caller.id, `put somebody on the waiting list of ${title}`, pageOf(id))
+  })
+
+export const leaveWaiting = (shop: Shop, id: number, waitingId: number, caller: Caller) =>
+  once(shop, id, `leave ${waitingId}`, caller, async (tx) => {
+    const { title } = await lockClass(tx, id)
+    await tx.delete(waiting).where(and(eq(waiting.id, waitingId), eq(waiting.classId, id)))
+    await logActivity(tx, caller.id, `took somebody off the waiting list of ${title}`, pageOf(id))
   })
 
 /**

@@ -2,7 +2,7 @@ import type { ClassAnswer, ClassSummary, saveClass } from '@tessellum/contract/c
 import { priceOfKit, priceOfSeat } from '@tessellum/core/kit/price'
 import { minutesOf } from '@tessellum/core/report/minutes'
 import { type Pace, paces, timePlan } from '@tessellum/core/teach/time-plan'
-import { and, asc, desc, eq, gte, inArray, lte, sql } from 'drizzle-orm'
+import { and, asc, desc, eq, getTableColumns, gte, inArray, lte, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { refuseOld, stillUndoable } from '../audit/undoable'
 import { resolveLines, type WantedLine } from '../batches/lines'
@@ -12,8 +12,9 @@ import { shortBatches } from '../planning/buy-list'
 import { materialsOf } from '../planning/price'
 import { HttpProblem, notFound } from '../problem'
 import { batch, batchLine } from '../schema/batches'
-import { booking, classOffer, classTable } from '../schema/classes'
+import { booking, classDay, classOffer, classTable, waiting } from '../schema/classes'
 import { colourway, colourwayVersion } from '../schema/colourways'
+import { customer } from '../schema/customers'
 import { pattern, patternVersion } from '../schema/patterns'
 import { person } from '../schema/people'
 import { costSettings } from '../settings/store'
@@ -54,20 +55,20 @@ async function outOfStep(db: Session, rows: readonly Row[]): Promise<ReadonlySet
   )
   if (planned.length === 0) return new Set()
   const ids = planned.map(({ id }) => id)
-  const [offers, bookings, lines] = await Promise.all([
+  const [offers, lines] = await Promise.all([
     db
       .select({
         classId: classOffer.classId,
         size: classOffer.size,
         colourwayId: colourwayVersion.colourwayId,
         patternVersionId: classTable.patternVersionId,
+        booked: sql<number>`(select count(*)::int from booking where booking.class_id = ${classOffer.classId} and booking.offer = ${classOffer.position})`,
       })
       .from(classOffer)
       .innerJoin(classTable, eq(classTable.id, classOffer.classId))
       .innerJoin(colourwayVersion, eq(colourwayVersion.id, classOffer.colourwayVersionId))
       .where(inArray(classOffer.classId, ids))
       .orderBy(asc(classOffer.position)),
-    db.select().from(booking).where(inArray(booking.classId, ids)),
     // A bead that stands in is for its batch only, in a version of the same colourway.
     db
       .select({
@@ -101,8 +102,7 @@ async function outOfStep(db: Session, rows: readonly Row[]): Promise<ReadonlySet
     planned.flatMap(({ id, batchId, seats, spareKits }) => {
       const own = offers.filter(({ classId }) => classId === id)
       const wanted = kitsByOffer(
-        own.length,
-        bookings.filter(({ classId }) => classId === id),
+        own.map(({ booked }) => booked),
         seats,
         spareKits,
       )
@@ -161,14 +161,27 @@ export async function findClass(shop: Shop, id: number): Promise<ClassAnswer> {
   const [summary] = await summariesOf(db, [row], short)
   if (!summary) throw notFound('class')
   const { teacherId, spareKits, price, note, walkStep, seats, minutes } = own.own
-  const bookings = await db.select().from(booking).where(eq(booking.classId, id)).orderBy(asc(booking.seat))
+  const bookings = await db
+    .select({
+      ...getTableColumns(booking),
+      leftHanded: customer.leftHanded,
+      allergies: customer.allergies,
+      known: customer.contact,
+    })
+    .from(booking)
+    .leftJoin(customer, eq(customer.id, booking.customerId))
+    .where(eq(booking.classId, id))
+    .orderBy(asc(booking.seat))
+  const moreDays = await daysOf(db, id)
+  const wait = await db.select().from(waiting).where(eq(waiting.classId, id)).orderBy(asc(waiting.id))
   const offers = await offersOf(db, id)
-  const kits = kitsByOffer(offers.length, bookings, seats, spareKits)
+  const kits = kitsByOffer(bookedBy(offers.length, bookings), seats, spareKits)
   const { report } = await shop.workers.run('form', {
     source: own.source,
     choices: offers[0]?.size ? { size: offers[0].size } : {},
   })
   const timed = minutesOf(report)
+  const allMinutes = minutes * (1 + moreDays.length)
   const settings = await costSettings(db)
   const materials = await materialsOf(
     shop,
@@ -182,7 +195,7 @@ export async function findClass(shop: Shop, id: number): Promise<ClassAnswer> {
   // Every seat pays the same, whichever of the offers it has.
   const dearest = Math.max(0, ...materials.map(({ cost }) => cost))
   const kit = priceOfKit(dearest, settings)
-  const seat = priceOfSeat(kit.cost, seats, spareKits, minutes, settings)
+  const seat = priceOfSeat(kit.cost, seats, spareKits, allMinutes, settings)
   return {
     ...summary,
     teacherId,
@@ -199,14 +212,15 @@ export async function findClass(shop: Shop, id: number): Promise<ClassAnswer> {
       colourway,
       kits: kits[i] ?? 0,
     })),
-    bookings: bookings.map(({ id: bookingId, seat: at, name, offer, note: said }) => ({
-      id: bookingId,
-      seat: at,
-      name,
-      offer,
-      note: said,
+    bookings: bookings.map(({ classId: _, leftHanded, allergies, known, ...each }) => ({
+      ...each,
+      contact: each.contact || (known ?? ''),
+      leftHanded: leftHanded ?? false,
+      allergies: allergies ?? '',
     })),
-    plans: (Object.keys(paces) as Pace[]).map((pace) => ({ pace, ...plain(timePlan(timed.parts, minutes, pace)) })),
+    waiting: wait.map(({ classId: _, askedAt: __, ...each }) => each),
+    moreDays,
+    plans: (Object.keys(paces) as Pace[]).map((pace) => ({ pace, ...plain(timePlan(timed.parts, allMinutes, pace)) })),
     cost: { kit: kit.cost, unpriced: materials[0]?.unpriced.length ?? 0, seat: seat.cost, suggested: seat.price },
   }
 }
@@ -215,6 +229,19 @@ const plain = ({ parts, ...rest }: ReturnType<typeof timePlan>) => ({
   ...rest,
   parts: parts.map(({ from, ...part }) => (from === undefined ? part : { ...part, from })),
 })
+
+const daysOf = (db: Session, classId: number) =>
+  db
+    .select({ heldOn: classDay.heldOn, beginsAt: classDay.beginsAt })
+    .from(classDay)
+    .where(eq(classDay.classId, classId))
+    .orderBy(asc(classDay.heldOn), asc(classDay.beginsAt))
+
+async function keepDays(tx: Session, classId: number, days: readonly { heldOn: string; beginsAt: string }[]) {
+  await tx.delete(classDay).where(eq(classDay.classId, classId))
+  const each = [...new Map(days.map((day) => [`${day.heldOn} ${day.beginsAt}`, day])).values()]
+  if (each.length > 0) await tx.insert(classDay).values(each.map((day) => ({ classId, ...day })))
+}
 
 const offersOf = (db: Session, classId: number) =>
   db
@@ -232,16 +259,14 @@ const offersOf = (db: Session, classId: number) =>
     .orderBy(asc(classOffer.position))
 
 /** Kits of each offer: as it is chosen; seats that have chosen nothing yet, and spare ones, take the first. */
-function kitsByOffer(
-  offers: number,
-  bookings: readonly { readonly offer: number }[],
-  seats: number,
-  spare: number,
-): number[] {
-  const kits = Array.from({ length: offers }, (_, i) => bookings.filter(({ offer }) => offer === i).length)
-  kits[0] = (kits[0] ?? 0) + Math.max(0, seats - bookings.length) + spare
-  return kits
+function kitsByOffer(booked: readonly number[], seats: number, spare: number): number[] {
+  const taken = booked.reduce((sum, each) => sum + each, 0)
+  return booked.map((each, i) => (i === 0 ? each + Math.max(0, seats - taken) + spare : each))
 }
+
+/** How many seats have chosen each of so many offers. */
+const bookedBy = (offers: number, bookings: readonly { readonly offer: number }[]): number[] =>
+  Array.from({ length: offers }, (_, i) => bookings.filter(({ offer }) => offer === i).length)
 
 /** The lines of a class's batch; what is the same as before keeps its bags. */
 export async function linesForClass(
@@ -253,7 +278,7 @@ export async function linesForClass(
   if (!row) throw notFound('class')
   const offers = await offersOf(tx, id)
   const bookings = await tx.select().from(booking).where(eq(booking.classId, id))
-  const kits = kitsByOffer(offers.length, bookings, row.seats, row.spareKits)
+  const kits = kitsByOffer(bookedBy(offers.length, bookings), row.seats, row.spareKits)
   return offers.flatMap(({ size, colourwayVersionId }, i): WantedLine[] => {
     const wanted = { patternVersionId: row.patternVersionId, size, colourwayVersionId, kits: kits[i] ?? 0 }
     const same = before.find((line) => line.size === size && line.colourwayVersionId === colourwayVersionId)
@@ -265,7 +290,7 @@ export async function linesForClass(
 export async function keepClass(
   tx: Session,
   id: number | undefined,
-  { patternId, version, offers, ...rest }: z.output<typeof saveClass>,
+  { patternId, version, offers, moreDays, ...rest }: z.output<typeof saveClass>,
   by: number,
 ): Promise<number> {
   const lines = await resolveLines(
@@ -293,6 +318,7 @@ export async function keepClass(
       .returning({ id: classTable.id })
     const { id: classId } = made as { id: number }
     await tx.insert(classOffer).values(offersAt(classId, lines))
+    await keepDays(tx, classId, moreDays)
     return classId
   }
   const bookings = await tx.select().from(booking).where(eq(booking.classId, id))
@@ -308,6 +334,7 @@ export async function keepClass(
       },
     )
   await tx.update(classTable).set(values).where(eq(classTable.id, id))
+  await keepDays(tx, id, moreDays)
   for (const offer of offersAt(id, lines))
     await tx
       .insert(classOffer)

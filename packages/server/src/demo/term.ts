@@ -18,6 +18,7 @@ import { linesOf } from '../planning/lines'
 import { bag } from '../schema/bags'
 import { booking, classTable } from '../schema/classes'
 import { colourway } from '../schema/colourways'
+import { customer } from '../schema/customers'
 import { move } from '../schema/ledger'
 import { customerOrder } from '../schema/orders'
 import { pattern, patternVersion } from '../schema/patterns'
@@ -116,6 +117,23 @@ const guests = [
   'Col Reedling',
 ]
 
+/** Those who have been here more than once are on record. */
+async function customers({ tx, ids }: Here): Promise<void> {
+  const known = [
+    { name: 'Ness Pochard', contact: '0555 014 220', wristMm: 148, note: 'Comes on Saturdays.' },
+    { name: 'Col Reedling', contact: 'col@reedling.example', wristMm: 211, allergies: 'nickel' },
+    { name: 'Maud Bittern', contact: 'maud@bittern.example', fingerMm: 54 },
+    { name: 'Teal Osier', contact: '0555 014 871', leftHanded: true },
+    { name: 'Ivo Lapwing', contact: 'ivo@lapwing.example', leftHanded: true, neckMm: 390 },
+  ]
+  await tx.insert(customer).values(known.map((each) => ({ ...each, addedBy: ids.owner })))
+}
+
+const customerIdOf = async (tx: Session, name: string): Promise<number | null> => {
+  const [found] = await tx.select({ id: customer.id }).from(customer).where(eq(customer.name, name))
+  return found?.id ?? null
+}
+
 async function classes(here: Here): Promise<void> {
   const { tx, ids, day } = here
   const offered = [
@@ -190,7 +208,8 @@ async function classes(here: Here): Promise<void> {
         title,
         heldOn: day(days),
         beginsAt: days % 2 ? '18:00' : '10:00',
-        minutes: days === 62 ? 720 : 180,
+        minutes: days === 62 ? 360 : 180,
+        moreDays: days === 62 ? [{ heldOn: day(days + 1), beginsAt: '10:00' }] : [],
         place: days % 2 ? 'the window table' : 'the long table',
         seats,
         teacherId: ids.teacher,
@@ -203,10 +222,12 @@ async function classes(here: Here): Promise<void> {
       },
       ids.teacher,
     )
-    for (let seat = 1; seat <= booked; seat++)
-      await tx
-        .insert(booking)
-        .values({ classId: id, seat, name: guests[(seat + days + 60) % guests.length] as string, offer: 0 })
+    for (let seat = 1; seat <= booked; seat++) {
+      const name = guests[(seat + days + 60) % guests.length] as string
+      const customerId = await customerIdOf(tx, name)
+      const paid = state === 'taught' ? 3800 + seats * 100 : seat % 2 ? 1500 : 0
+      await tx.insert(booking).values({ classId: id, seat, name, offer: 0, customerId, paid })
+    }
     const batchId =
       batch === undefined ? null : await kits(here, title, days, piece, seats + 1, batch, state === 'offered')
     // Each seat took its kit home; the spare one is on the kits' shelf.
@@ -252,7 +273,7 @@ async function orders({ tx, ids, day }: Here): Promise<void> {
       promised: 'in a box, by Saturday',
     },
   ]
-  for (const { customer, title, size, worn, measureMm, days, promised } of wanted) {
+  for (const { customer: name, title, size, worn, measureMm, days, promised } of wanted) {
     const [found] = await tx
       .select({ patternId: pattern.id, colourwayId: colourway.id })
       .from(pattern)
@@ -265,7 +286,9 @@ async function orders({ tx, ids, day }: Here): Promise<void> {
     ])
     if (!line) throw new Error('An order has one line.')
     await tx.insert(customerOrder).values({
-      customer,
+      customer: name,
+      customerId: await customerIdOf(tx, name),
+      paid: 1500,
       worn,
       measureMm,
       patternVersionId: line.patternVersionId,
@@ -317,6 +340,7 @@ export async function openTerm(here: Here): Promise<void> {
   await troubles(here)
   await moreColourways(here)
   await erratum(here)
+  await customers(here)
   await classes(here)
   await kits(here, 'Boathouse window', -60, 'Bulrush beaded bead', 4, 'closed')
   await kits(here, 'Towpath fair', 9, 'Bulrush beaded bead', 5, 'packing')

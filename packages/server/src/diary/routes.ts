@@ -18,21 +18,21 @@ export function diaryRoutes(shop: Shop): Router {
 
   mount(router, 'GET /api/diary.ics', async ({ query: span, response }) => {
     const calendar = ical({ name: 'Tessellum' })
-    const hours = new Map((await listClasses(db, await shortBatches(shop), span)).map((each) => [each.id, each]))
-    for (const { kind, id, title, on, detail } of await diaryOf(shop, span)) {
-      const held = kind === 'class' ? hours.get(id) : undefined
+    const held = new Map((await listClasses(db, await shortBatches(shop), span)).map((each) => [each.id, each]))
+    for (const { kind, id, title, on, beginsAt, detail } of await diaryOf(shop, span)) {
       // A class is at an hour by the clock on the wall, wherever the calendar is read; everything else is of a day.
-      const start = new Date(`${on}T${held?.beginsAt ?? '00:00'}:00Z`)
-      const end = new Date(start.getTime() + (held?.minutes ?? 1440) * 60_000)
+      const start = new Date(`${on}T${beginsAt ?? '00:00'}:00Z`)
+      const minutes = (beginsAt !== null && held.get(id)?.minutes) || 1440
+      const end = new Date(start.getTime() + minutes * 60_000)
       calendar.createEvent({
-        id: `${kind}-${id}@tessellum`,
+        id: `${kind}-${id}-${on}@tessellum`,
         start,
         end,
-        allDay: !held,
+        allDay: beginsAt === null,
         floating: true,
         summary: title,
         description: detail,
-        location: held?.place ?? null,
+        location: (kind === 'class' && held.get(id)?.place) || null,
       })
     }
     response.attachment('diary.ics').type('text/calendar').send(calendar.toString())

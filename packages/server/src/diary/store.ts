@@ -1,14 +1,14 @@
 /** The diary and the bench: promises beside what they still need, and what is to be done next. */
 import type { Bench, Diary } from '@tessellum/contract/diary'
 import { sayQuantity } from '@tessellum/core/stock/quantity'
-import { and, asc, eq, gte, inArray, lte, sql } from 'drizzle-orm'
+import { and, asc, eq, gte, inArray, lte, ne, sql } from 'drizzle-orm'
 import { readinessOf } from '../batches/readiness'
 import { listClasses } from '../classes/store'
 import type { Session } from '../database/connect'
 import { listOrders } from '../orders/store'
 import { buyList, shortIn } from '../planning/buy-list'
 import { batch } from '../schema/batches'
-import { classTable } from '../schema/classes'
+import { classDay, classTable } from '../schema/classes'
 import { stocktake } from '../schema/ledger'
 import { customerOrder } from '../schema/orders'
 import { settingsNow } from '../settings/store'
@@ -44,6 +44,20 @@ const batchesIn = (db: Session, span: Span | undefined) =>
     )
     .orderBy(asc(batch.dueOn), asc(batch.id))
 
+/** Of classes that go over several days, those after the first. */
+const furtherDays = (db: Session, { from, to }: Span) =>
+  db
+    .select({
+      id: classTable.id,
+      title: classTable.title,
+      place: classTable.place,
+      on: classDay.heldOn,
+      beginsAt: classDay.beginsAt,
+    })
+    .from(classDay)
+    .innerJoin(classTable, eq(classTable.id, classDay.classId))
+    .where(and(ne(classTable.state, 'cancelled'), gte(classDay.heldOn, from), lte(classDay.heldOn, to)))
+
 export async function diaryOf(shop: Shop, span: Span): Promise<Diary> {
   const { db } = shop
   const short = shortIn(await buyList(shop, undefined))
@@ -55,12 +69,14 @@ export async function diaryOf(shop: Shop, span: Span): Promise<Diary> {
     orders,
     batches,
     purchases,
+    moreDays,
   ] = await Promise.all([
     settingsNow(shop),
     listClasses(db, short, span),
     listOrders(db, short, span),
     batchesIn(db, span),
     listPurchases(db),
+    furtherDays(db, span),
   ])
   const ofClasses = new Set([...classes, ...orders].flatMap(({ batchId }) => batchId ?? []))
   const needs = (batchId: number | null, on: string, ready: string) => ({
@@ -75,11 +91,22 @@ export async function diaryOf(shop: Shop, span: Span): Promise<Diary> {
         id: each.id,
         title: each.title,
         on: each.heldOn,
+        beginsAt: each.beginsAt,
         detail: `${each.beginsAt}, ${each.place}, ${each.booked} of ${each.seats} seats, ${each.teacher}`,
         readiness: each.readiness,
         page: `/diary/classes/${each.id}`,
         ...needs(each.batchId, each.heldOn, each.readiness),
       })),
+    // Its kits are ready for the first day.
+    ...moreDays.map(({ place, ...each }) => ({
+      ...each,
+      kind: 'class' as const,
+      detail: `${each.beginsAt}, ${place}, a further day`,
+      readiness: 'ready' as const,
+      page: `/diary/classes/${each.id}`,
+      buyBy: null,
+      packBy: null,
+    })),
     ...orders
       .filter(({ state }) => state !== 'cancelled')
       .map((each) => ({
@@ -87,6 +114,7 @@ export async function diaryOf(shop: Shop, span: Span): Promise<Diary> {
         id: each.id,
         title: `${each.pattern} for ${each.customer}`,
         on: each.wantedOn,
+        beginsAt: null,
         detail: [each.size, each.colourway].filter(Boolean).join(', in '),
         readiness: each.readiness,
         page: '/diary/orders',
@@ -101,6 +129,7 @@ export async function diaryOf(shop: Shop, span: Span): Promise<Diary> {
           id: each.id,
           title: each.name,
           on: each.dueOn,
+          beginsAt: null,
           detail: `${each.kits} kits`,
           readiness: ready,
           page: `/kits/${each.id}`,
@@ -114,6 +143,7 @@ export async function diaryOf(shop: Shop, span: Span): Promise<Diary> {
         id: each.id,
         title: each.name,
         on: each.expectedOn,
+        beginsAt: null,
         detail: `${sayQuantity(each.amount, each.unit)} from ${each.supplier}`,
         readiness: 'ready' as const,
         page: '/kits/buy',
@@ -147,7 +177,18 @@ export async function benchOf(shop: Shop, today: string): Promise<Bench> {
     batchesIn(db, undefined),
     listPurchases(db),
     db
-      .select()
+      .select({
+        id: classTable.id,
+        title: classTable.title,
+        heldOn: classTable.heldOn,
+        beginsAt: classTable.beginsAt,
+        batchId: classTable.batchId,
+        lastDay: sql<string>`greatest(${classTable.heldOn}, (select max(class_day.held_on) from class_day where class_day.class_id = ${classTable.id}))::text`,
+        // Of a further day, where that is today.
+        againAt: sql<
+          string | null
+        >`(select min(class_day.begins_at) from class_day where class_day.class_id = ${classTable.id} and class_day.held_on = ${today}::date)`,
+      })
       .from(classTable)
       .where(and(eq(classTable.state, 'offered'), lte(classTable.heldOn, ahead)))
       .orderBy(asc(classTable.heldOn)),
@@ -215,11 +256,12 @@ export async function benchOf(shop: Shop, today: string): Promise<Bench> {
         by: expectedOn,
         page: '/kits/buy',
       })
-  for (const { id, title, heldOn, beginsAt, batchId } of classes) {
+  for (const { id, title, heldOn, beginsAt, batchId, lastDay, againAt } of classes) {
     const page = `/diary/classes/${id}`
-    if (heldOn < today)
-      bench.push({ kind: 'teach', text: `Put ${title} down as taught`, detail: 'its day is over', by: heldOn, page })
-    else if (heldOn === today) bench.push({ kind: 'teach', text: `Teach ${title}`, detail: beginsAt, by: heldOn, page })
+    const hour = heldOn === today ? beginsAt : againAt
+    if (lastDay < today)
+      bench.push({ kind: 'teach', text: `Put ${title} down as taught`, detail: 'its day is over', by: lastDay, page })
+    else if (hour !== null) bench.push({ kind: 'teach', text: `Teach ${title}`, detail: hour, by: today, page })
     if (batchId === null && heldOn >= today)
       bench.push({
         kind: 'plan',

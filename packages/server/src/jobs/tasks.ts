@@ -58,6 +58,8 @@ export interface Tasks {
     output: { readonly id: number; readonly counting: Counting }[]
   }
   bill: { input: Kit; output: { bill: Bill; troubles: string[] } }
+  /** CSV or XLSX as rows of text. */
+  readTable: { input: { bytes: Uint8Array }; output: { rows: string[][]; commas: boolean } }
   writeTable: {
     input: { rows: readonly (readonly string[])[]; format: 'csv' | 'xlsx'; name: string }
     output: Uint8Array

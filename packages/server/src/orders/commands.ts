@@ -9,6 +9,7 @@ import { lockBatch } from '../batches/lock'
 import { callOffBatch } from '../batches/release'
 import { planBatch } from '../batches/revise'
 import type { Actor, Caller } from '../context'
+import { demandCustomer } from '../customers/store'
 import type { Session } from '../database/connect'
 import { runOnce } from '../idempotency/run-once'
 import { handOverKits, sayMissing, sellKits, takeBack } from '../packing/kits'
@@ -27,13 +28,15 @@ const page = '/diary/orders'
 export const takeOrder = ({ db }: Shop, { patternId, version, colourwayId, ...wanted }: SaveOrder, caller: Caller) =>
   runOnce(db, caller, 'order new', async (tx) => {
     const { size, kits } = wanted
+    await demandCustomer(tx, wanted.customerId)
     const { patternVersionId, colourwayVersionId } = await lineOf(tx, { patternId, version, colourwayId, size, kits })
     const [made] = await tx
       .insert(customerOrder)
       .values({ ...wanted, patternVersionId, colourwayVersionId, madeBy: caller.id })
       .returning({ id: customerOrder.id })
-    await logActivity(tx, caller.id, `took an order for ${wanted.customer}`, page)
-    return { id: (made as { id: number }).id }
+    const { id } = made as { id: number }
+    await logActivity(tx, caller.id, `took order ${id}`, page)
+    return { id }
   })
 
 /** The same colourway stays at the version in which it was ordered. */
@@ -45,6 +48,7 @@ export const changeOrder = (
 ) =>
   runOnce(db, caller, `order ${id}`, async (tx, actor) => {
     const { size, kits } = wanted
+    await demandCustomer(tx, wanted.customerId)
     const line = await lineOf(tx, { patternId, version, colourwayId, size, kits })
     const before = await lockOrder(tx, id)
     const [was] = await tx
@@ -66,7 +70,7 @@ export const changeOrder = (
       .update(customerOrder)
       .set({ ...wanted, patternVersionId, colourwayVersionId })
       .where(eq(customerOrder.id, id))
-    await logActivity(tx, caller.id, `changed an order for ${wanted.customer}`, page)
+    await logActivity(tx, caller.id, `changed order ${id}`, page)
     return { id }
   })
 
@@ -120,14 +124,14 @@ const once = (
 /** Its kit, planned as a batch of its own. */
 export const planKit = (shop: Shop, id: number, caller: Caller) =>
   once(shop, id, 'plan', caller, async (tx, row) => {
-    const { customer, wantedOn, patternVersionId, colourwayVersionId, size, kits } = row
+    const { wantedOn, patternVersionId, colourwayVersionId, size, kits } = row
     const [open] =
       row.batchId === null ? [] : await tx.select({ state: batch.state }).from(batch).where(eq(batch.id, row.batchId))
     if (open && open.state !== 'cancelled')
       throw new HttpProblem(409, 'planned', 'Its kit is planned already.', { hint: 'Open its batch.' })
     const batchId = await planBatch(
       tx,
-      { name: `For ${customer}`, dueOn: wantedOn, priority: 1, kept: true },
+      { name: `Order ${id}`, dueOn: wantedOn, priority: 1, kept: true },
       [{ patternVersionId, colourwayVersionId, size, kits }],
       caller.id,
     )
@@ -137,34 +141,34 @@ export const planKit = (shop: Shop, id: number, caller: Caller) =>
 /** The order is done with the last of its kits; until then the others stay promised to it. */
 export const handOverOrder = (shop: Shop, id: number, { kits }: HandOver, caller: Caller) =>
   once(shop, id, 'hand over', caller, async (tx, row, actor) => {
-    const { customer, batchId, patternVersionId, size, colourwayVersionId } = row
+    const { batchId, patternVersionId, size, colourwayVersionId } = row
     const left = row.kits - (await handedOf(tx, id))
     if (kits > left)
       throw new HttpProblem(422, 'more-than-ordered', `Only ${left} of its kits are still to be handed over.`, {
         path: 'kits',
         hint: 'Hand over no more than these. What is wanted beyond them is another order.',
       })
-    const [sell, some] = kits === left ? [handOverKits, ''] : [sellKits, `${kits} of ${row.kits} kits `]
+    const [sell, some] = kits === left ? [handOverKits, ''] : [sellKits, `${kits} of ${row.kits} kits of `]
     const going = { patternVersionId, size, colourwayVersionId, kits }
-    const missing = batchId === null ? 0 : await sell(tx, [going], `for ${customer}`, { batchId, ...actor })
+    const missing = batchId === null ? 0 : await sell(tx, [going], `order ${id}`, { batchId, ...actor })
     await tx.insert(handover).values({ orderId: id, kits, madeBy: caller.id })
     if (kits === left)
       await tx.update(customerOrder).set({ state: 'done', overAt: new Date() }).where(eq(customerOrder.id, id))
-    await logActivity(tx, caller.id, `handed over ${some}to ${customer}${sayMissing(missing)}`, page)
+    await logActivity(tx, caller.id, `handed over ${some}order ${id}${sayMissing(missing)}`, page)
   })
 
 /** What is packed already goes back into its tubes with the batch. */
 export const callOffOrder = (shop: Shop, id: number, caller: Caller) =>
-  once(shop, id, 'call off', caller, async (tx, { customer, batchId }, actor) => {
+  once(shop, id, 'call off', caller, async (tx, { batchId }, actor) => {
     const mayGiveBack = mayDo(caller.roles, 'batches.reserve')
     if (batchId !== null) await callOffBatch(tx, { batchId, ...actor }, mayGiveBack)
     await tx.update(customerOrder).set({ state: 'cancelled', overAt: new Date() }).where(eq(customerOrder.id, id))
-    await logActivity(tx, caller.id, `called off the order for ${customer}`, page)
+    await logActivity(tx, caller.id, `called off order ${id}`, page)
   })
 
 export const reopenOrder = ({ db }: Shop, id: number, caller: Caller) =>
   runOnce(db, caller, `reopen order ${id}`, async (tx, actor) => {
-    const { customer, batchId, state } = await lockOver(tx, id)
+    const { batchId, state } = await lockOver(tx, id)
     const last = state === 'cancelled' ? undefined : await lastHandover(tx, id)
     if (last) await tx.delete(handover).where(eq(handover.id, last.id))
     await tx.update(customerOrder).set({ state: 'taken', overAt: null }).where(eq(customerOrder.id, id))
@@ -174,9 +178,7 @@ export const reopenOrder = ({ db }: Shop, id: number, caller: Caller) =>
     await logActivity(
       tx,
       caller.id,
-      state === 'taken'
-        ? `took back what was last handed over to ${customer}`
-        : `opened the order for ${customer} again`,
+      state === 'taken' ? `took back what was last handed over of order ${id}` : `opened order ${id} again`,
       page,
     )
     return { id }

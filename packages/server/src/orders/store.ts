@@ -37,10 +37,11 @@ const orders = (db: Session) =>
 type Row = Awaited<ReturnType<typeof orders>>[number]
 
 function asOrder({ order: row, batchState, ...names }: Row, short: ReadonlyMap<number, string>): Order {
-  const { id, customer, worn, measureMm, size, kits, wantedOn, price, promised, state, batchId } = row
+  const { id, customer, customerId, worn, measureMm, size, kits, wantedOn, price, paid, promised, state, batchId } = row
   return {
     id,
     customer,
+    customerId,
     worn,
     measureMm,
     ...names,
@@ -48,6 +49,7 @@ function asOrder({ order: row, batchState, ...names }: Row, short: ReadonlyMap<n
     kits,
     wantedOn,
     price,
+    paid,
     promised,
     state,
     batchId,

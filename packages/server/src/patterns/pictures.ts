@@ -36,19 +36,14 @@ export async function picturesOf(db: Session, patternId: number): Promise<Pictur
       .select({ ...columns, crop: picture.crop, addedAt: picture.addedAt, addedBy: person.fullName })
       .from(picture)
       .innerJoin(person, eq(person.id, picture.addedBy))
-  const [shown, removed] = await Promise.all([
-    rows()
-      .where(and(eq(picture.patternId, patternId), isNull(picture.removedAt)))
-      .orderBy(...inOrder),
-    rows()
-      .where(
-        and(
-          eq(picture.patternId, patternId),
-          gt(picture.removedAt, sql`now() - make_interval(days => ${removedDays})`),
-        ),
-      )
-      .orderBy(desc(picture.removedAt), desc(picture.id)),
-  ])
+  const shown = await rows()
+    .where(and(eq(picture.patternId, patternId), isNull(picture.removedAt)))
+    .orderBy(...inOrder)
+  const removed = await rows()
+    .where(
+      and(eq(picture.patternId, patternId), gt(picture.removedAt, sql`now() - make_interval(days => ${removedDays})`)),
+    )
+    .orderBy(desc(picture.removedAt), desc(picture.id))
   const told = ({ addedAt, ...row }: (typeof shown)[number]): Picture => ({ ...row, addedAt: addedAt.toISOString() })
   return { pictures: shown.map(told), removed: removed.map(told) }
 }

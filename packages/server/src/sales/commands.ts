@@ -7,6 +7,7 @@ import { and, desc, eq, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { logActivity } from '../audit/log'
 import type { Actor, Caller } from '../context'
+import { demandCustomer } from '../customers/store'
 import type { Session } from '../database/connect'
 import { runOnce } from '../idempotency/run-once'
 import { findPattern, findVersion } from '../patterns/store'
@@ -19,9 +20,10 @@ import { findSale } from './store'
 
 const page = '/counter'
 
-export const sell = ({ db }: Shop, { customer, lines }: z.output<typeof newSale>, caller: Caller) =>
+export const sell = ({ db }: Shop, { customer, customerId, lines }: z.output<typeof newSale>, caller: Caller) =>
   runOnce(db, caller, 'sale', async (tx, actor) => {
-    const [made] = await tx.insert(sale).values({ customer, madeBy: caller.id }).returning({ id: sale.id })
+    await demandCustomer(tx, customerId)
+    const [made] = await tx.insert(sale).values({ customer, customerId, madeBy: caller.id }).returning({ id: sale.id })
     const { id } = made as { id: number }
     const ids = [...new Set(lines.flatMap((line) => (line.what === 'item' ? [line.itemId] : [])))]
     const items = new Map((await listItems(tx, ids)).map((item) => [item.id, item]))
@@ -62,7 +64,7 @@ export const sell = ({ db }: Shop, { customer, lines }: z.output<typeof newSale>
     await logActivity(
       tx,
       caller.id,
-      `sold ${lines.length} thing${lines.length === 1 ? '' : 's'} over the counter${customer ? ` to ${customer}` : ''}`,
+      `sold ${lines.length} thing${lines.length === 1 ? '' : 's'} over the counter, sale ${id}`,
       page,
     )
     return (await findSale(tx, id)) as NonNullable<Awaited<ReturnType<typeof findSale>>>
@@ -113,7 +115,7 @@ export const takeBackSold = ({ db }: Shop, id: number, { lines }: z.output<typeo
       await tx.insert(saleReturn).values({ lineId, quantity, refund, madeBy: caller.id })
       if (line.itemId !== null) await shelve(tx, id, lineId, quantity, actor)
     }
-    await logActivity(tx, caller.id, `took back what was sold${found.customer ? ` to ${found.customer}` : ''}`, page)
+    await logActivity(tx, caller.id, `took back some of sale ${id}`, page)
     return (await findSale(tx, id)) as typeof found
   })
 

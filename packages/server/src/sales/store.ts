@@ -14,7 +14,7 @@ const maxListed = 500
 
 async function salesWhere(db: Session, wanted: SQL | undefined): Promise<Sale[]> {
   const sales = await db
-    .select({ id: sale.id, customer: sale.customer, at: sale.at, by: person.fullName })
+    .select({ id: sale.id, customer: sale.customer, customerId: sale.customerId, at: sale.at, by: person.fullName })
     .from(sale)
     .innerJoin(person, eq(person.id, sale.madeBy))
     .where(wanted)

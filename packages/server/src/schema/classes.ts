@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm'
 import {
   type AnyPgColumn,
+  boolean,
   check,
   date,
   foreignKey,
@@ -14,6 +15,7 @@ import {
 } from 'drizzle-orm/pg-core'
 import { batch } from './batches'
 import { colourwayVersion } from './colourways'
+import { customer } from './customers'
 import { patternVersion } from './patterns'
 import { person } from './people'
 
@@ -76,6 +78,38 @@ export const classOffer = pgTable(
   (table) => [primaryKey({ columns: [table.classId, table.position] })],
 )
 
+/** The further days of a class that goes over several, each as long as the first. */
+export const classDay = pgTable(
+  'class_day',
+  {
+    classId: integer('class_id')
+      .notNull()
+      .references(() => classTable.id),
+    heldOn: date('held_on').notNull(),
+    beginsAt: text('begins_at').notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.classId, table.heldOn, table.beginsAt] }),
+    index('class_day_on').on(table.heldOn),
+  ],
+)
+
+/** Who waits for a seat, in the order in which they asked. */
+export const waiting = pgTable(
+  'waiting',
+  {
+    id: integer().primaryKey().generatedAlwaysAsIdentity(),
+    classId: integer('class_id')
+      .notNull()
+      .references(() => classTable.id),
+    name: text().notNull(),
+    contact: text().notNull().default(''),
+    customerId: integer('customer_id').references(() => customer.id),
+    askedAt: timestamp('asked_at', { withTimezone: true }).notNull().defaultNow(),
+  },
+  (table) => [index('waiting_for').on(table.classId, table.id)],
+)
+
 export const booking = pgTable(
   'booking',
   {
@@ -88,8 +122,16 @@ export const booking = pgTable(
     /** Of the class's offers. */
     offer: integer().notNull(),
     note: text().notNull().default(''),
+    contact: text().notNull().default(''),
+    customerId: integer('customer_id').references(() => customer.id),
+    /** So far, in minor units of money. */
+    paid: integer().notNull().default(0),
+    /** They did not come: their kit is theirs all the same. */
+    absent: boolean().notNull().default(false),
   },
   (table) => [
+    index('booking_of').on(table.customerId).where(sql`customer_id is not null`),
+    check('booking_paid', sql`${table.paid} >= 0`),
     unique('booking_seat').on(table.classId, table.seat),
     foreignKey({ columns: [table.classId, table.offer], foreignColumns: [classOffer.classId, classOffer.position] }),
     check('booking_seat_from_1', sql`${table.seat} >= 1`),

@@ -13,6 +13,7 @@ import {
 } from 'drizzle-orm/pg-core'
 import { batch } from './batches'
 import { colourwayVersion } from './colourways'
+import { customer } from './customers'
 import { patternVersion } from './patterns'
 import { person } from './people'
 
@@ -22,6 +23,8 @@ export const customerOrder = pgTable(
   {
     id: integer().primaryKey().generatedAlwaysAsIdentity(),
     customer: text().notNull(),
+    /** Null where they are no customer on record. */
+    customerId: integer('customer_id').references((): AnyPgColumn => customer.id),
     worn: text().$type<Worn>(),
     measureMm: doublePrecision('measure_mm'),
     patternVersionId: integer('pattern_version_id')
@@ -36,6 +39,8 @@ export const customerOrder = pgTable(
     wantedOn: date('wanted_on').notNull(),
     /** In minor units of money. */
     price: integer().notNull().default(0),
+    /** So far, a deposit too. */
+    paid: integer().notNull().default(0),
     promised: text().notNull().default(''),
     state: text().$type<'taken' | 'done' | 'cancelled'>().notNull().default('taken'),
     /** When it was handed over or called off. */
@@ -48,10 +53,11 @@ export const customerOrder = pgTable(
   },
   (table) => [
     index('customer_order_by_day').on(table.wantedOn, table.id),
+    index('customer_order_of').on(table.customerId).where(sql`customer_id is not null`),
     check('customer_order_state', sql`${table.state} in ('taken', 'done', 'cancelled')`),
     check(
       'customer_order_figures',
-      sql`${table.kits} between 1 and 100 and ${table.price} >= 0 and (${table.worn} is null) = (${table.measureMm} is null)`,
+      sql`${table.kits} between 1 and 100 and ${table.price} >= 0 and ${table.paid} >= 0 and (${table.worn} is null) = (${table.measureMm} is null)`,
     ),
   ],
 )

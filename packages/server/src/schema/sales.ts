@@ -1,6 +1,7 @@
 import type { StockUnit } from '@tessellum/core/kit/bill'
 import { sql } from 'drizzle-orm'
 import { check, index, integer, pgTable, text, timestamp } from 'drizzle-orm/pg-core'
+import { customer } from './customers'
 import { patternVersion } from './patterns'
 import { person } from './people'
 import { quantity } from './quantity'
@@ -12,12 +13,13 @@ export const sale = pgTable(
   {
     id: integer().primaryKey().generatedAlwaysAsIdentity(),
     customer: text().notNull().default(''),
+    customerId: integer('customer_id').references(() => customer.id),
     at: timestamp({ withTimezone: true }).notNull().defaultNow(),
     madeBy: integer('made_by')
       .notNull()
       .references(() => person.id),
   },
-  (table) => [index('sale_at').on(table.at)],
+  (table) => [index('sale_at').on(table.at), index('sale_to').on(table.customerId).where(sql`customer_id is not null`)],
 )
 
 export const saleLine = pgTable(

@@ -19,10 +19,12 @@ export interface TillLine {
 
 export interface Till {
   readonly customer: string
+  /** Null where they are nobody on record. */
+  readonly customerId: number | null
   readonly lines: readonly TillLine[]
 }
 
-export const emptyTill: Till = { customer: '', lines: [] }
+export const emptyTill: Till = { customer: '', customerId: null, lines: [] }
 
 /** In the unit that is kept. */
 export const quantityOf = ({ amount, unit }: TillLine): number => Math.round((amount ?? 0) * perSpoken[unit])
@@ -43,7 +45,7 @@ export function withLine({ lines, ...till }: Till, added: TillLine): Till {
 }
 
 /** @returns undefined while something is missing */
-export function asSale({ customer, lines }: Till): NewSale | undefined {
+export function asSale({ customer, customerId, lines }: Till): NewSale | undefined {
   const sold = lines.flatMap((line): NewSale['lines'] => {
     const [quantity, price] = [quantityOf(line), priceOf(line)]
     if (quantity < 1 || price === undefined) return []
@@ -51,5 +53,5 @@ export function asSale({ customer, lines }: Till): NewSale | undefined {
       ? [{ what: 'item', ...line.of, quantity, price }]
       : [{ what: 'pattern', ...line.of, quantity, price }]
   })
-  return lines.length > 0 && sold.length === lines.length ? { customer, lines: sold } : undefined
+  return lines.length > 0 && sold.length === lines.length ? { customer, customerId, lines: sold } : undefined
 }

@@ -1,7 +1,8 @@
 import { useQueryClient } from '@tanstack/react-query'
 import type { NewSale, Sale } from '@tessellum/contract/sales'
 import { spokenUnit } from '@tessellum/core/stock/quantity'
-import { Button, Input, InputNumber } from 'antd'
+import { Button, InputNumber } from 'antd'
+import { CustomerField } from '../customers/customer-field'
 import { ErrorNotice } from '../frame/error-notice'
 import { useKept } from '../frame/kept-form'
 import { useMoney } from '../settings/use-shop-settings'
@@ -77,12 +78,11 @@ export function Till({ onSold }: { onSold: (sale: Sale) => void }) {
         </ul>
       )}
       <div className={styles.foot}>
-        <Input
-          aria-label="Sold to"
+        <CustomerField
+          label="Sold to"
           placeholder="Sold to (may be left out)"
-          maxLength={80}
-          value={till.customer}
-          onChange={({ target }) => change({ ...till, customer: target.value })}
+          value={{ name: till.customer, id: till.customerId }}
+          onChange={({ name, id }) => change({ ...till, customer: name, customerId: id })}
         />
         <strong className={`figures ${styles.total}`}>{money.say(totalOf(till))}</strong>
         <Button

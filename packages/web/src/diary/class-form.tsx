@@ -17,6 +17,7 @@ interface Fields {
   readonly title: string
   readonly day: Dayjs
   readonly hour: Dayjs
+  readonly moreDays?: readonly { readonly day?: Dayjs; readonly hour?: Dayjs }[]
   readonly minutes: number
   readonly place: string
   readonly seats: number
@@ -66,12 +67,16 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
   )
   const { value: offers, change: setOffers } = kept
   const save = useIdempotentMutation(
-    ({ day, hour, price, ...rest }: Fields) => {
+    ({ day, hour, price, moreDays = [], ...rest }: Fields) => {
       const [first] = offers
       const read = saveClass.safeParse({
         ...rest,
         heldOn: day.format('YYYY-MM-DD'),
         beginsAt: hour.format('HH:mm'),
+        moreDays: moreDays.map((each) => ({
+          heldOn: each.day?.format('YYYY-MM-DD'),
+          beginsAt: each.hour?.format('HH:mm'),
+        })),
         price: Math.round(price * 100),
         note: rest.note ?? '',
         patternId: first?.patternId,
@@ -112,6 +117,10 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
               ...offered,
               day: dayjs(offered.heldOn),
               hour: dayjs(`2000-01-01T${offered.beginsAt}`),
+              moreDays: offered.moreDays.map(({ heldOn, beginsAt }) => ({
+                day: dayjs(heldOn),
+                hour: dayjs(`2000-01-01T${beginsAt}`),
+              })),
               price: offered.price / 100,
             }
           : {
@@ -157,6 +166,43 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
           <InputNumber style={{ width: '100%' }} min={0} step={0.5} />
         </Form.Item>
       </div>
+      <Form.List name="moreDays">
+        {(days, { add, remove }) => (
+          <>
+            {days.map(({ key, name: at }) => (
+              <div className="hands" key={key} style={{ marginBottom: 10 }}>
+                <span>and on</span>
+                <Form.Item name={[at, 'day']} noStyle rules={needed('Give the day.')}>
+                  <DatePicker
+                    aria-label={`Further day ${at + 1}`}
+                    style={{ width: 220 }}
+                    format="ddd, D MMM YYYY"
+                    allowClear={false}
+                  />
+                </Form.Item>
+                <span>from</span>
+                <Form.Item name={[at, 'hour']} noStyle rules={needed('Give the hour.')}>
+                  <TimePicker
+                    aria-label={`Hour of further day ${at + 1}`}
+                    style={{ width: 120 }}
+                    format="HH:mm"
+                    minuteStep={15}
+                    allowClear={false}
+                    needConfirm={false}
+                  />
+                </Form.Item>
+                <Button onClick={() => remove(at)} aria-label={`Remove further day ${at + 1}`}>
+                  Remove
+                </Button>
+              </div>
+            ))}
+            <p>
+              <Button onClick={() => add({ hour: dayjs('2000-01-01T10:00') })}>A further day</Button>{' '}
+              <span className="quiet">Each day is as long as the first.</span>
+            </p>
+          </>
+        )}
+      </Form.List>
       <h2>What can be chosen</h2>
       <p className="quiet">Of one pattern; a seat that has chosen nothing yet gets the first.</p>
       <div className="stack">

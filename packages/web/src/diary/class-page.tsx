@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { type ClassAnswer, classAnswer } from '@tessellum/contract/classes'
 import type { Pace } from '@tessellum/core/teach/time-plan'
-import { Button, Input, Segmented, Select } from 'antd'
+import { Button, Segmented } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
 import { Link, useParams } from 'react-router'
@@ -18,6 +18,8 @@ import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 import { ChangeClass } from './class-form'
 import { ReadinessMark } from './readiness'
+import { choiceName, Seat, type SeatsProps } from './seat'
+import { WaitingList } from './waiting-list'
 
 export function ClassPage() {
   const id = Number(useParams().id)
@@ -72,6 +74,8 @@ function Offered({ offered }: { offered: ClassAnswer }) {
           <span className="quiet">
             {dayjs(offered.heldOn).format('dddd, D MMMM YYYY')}, {offered.beginsAt}, {offered.minutes} minutes,{' '}
             {offered.place}; {offered.teacher}
+            {offered.moreDays.length > 0 &&
+              `; and ${offered.moreDays.map((each) => `${dayjs(each.heldOn).format('D MMMM')}, ${each.beginsAt}`).join('; ')}`}
           </span>
         </div>
         {open ? (
@@ -147,7 +151,7 @@ function Offered({ offered }: { offered: ClassAnswer }) {
         )}
       </div>
       <div className="two">
-        <Seats offered={offered} mayKeep={open && mayKeep} keep={keep} />
+        <Seats offered={offered} mayKeep={open && mayKeep} mayMark={mayKeep && state !== 'cancelled'} keep={keep} />
         <div className="stack">
           <Hours offered={offered} />
           <section className="sheet pad" aria-label="What a seat costs">
@@ -243,17 +247,11 @@ function Hours({ offered }: { offered: ClassAnswer }) {
   )
 }
 
-interface SeatsProps {
-  readonly offered: ClassAnswer
-  readonly mayKeep: boolean
-  readonly keep: (answer: ClassAnswer) => void
-}
-
-const choiceName = ({ size, colourway }: ClassAnswer['offers'][number]) =>
-  [size, colourway].filter(Boolean).join(', in ')
-
-function Seats({ offered, mayKeep, keep }: SeatsProps) {
+function Seats({ offered, mayKeep, mayMark, keep }: SeatsProps & { readonly mayMark: boolean }) {
   const { seats, bookings, offers } = offered
+  const firstFree = Array.from({ length: seats }, (_, i) => i + 1).find(
+    (seat) => !bookings.some((each) => each.seat === seat),
+  )
   return (
     <section className="rows" aria-label="Seats">
       <div className="panel-head">
@@ -264,98 +262,33 @@ function Seats({ offered, mayKeep, keep }: SeatsProps) {
         </span>
       </div>
       <table className="size-table told">
+        <thead>
+          <tr>
+            <th scope="col">Seat</th>
+            <th scope="col">Who</th>
+            <th scope="col">Makes</th>
+            <th scope="col">Paid</th>
+            <th />
+          </tr>
+        </thead>
         <tbody>
           {Array.from({ length: seats }, (_, i) => {
             const booked = bookings.find(({ seat }) => seat === i + 1)
             return (
               <Seat
-                key={`${i} ${booked?.id} ${booked?.offer}`}
+                key={`${i} ${booked?.id} ${booked?.offer} ${booked?.customerId} ${booked?.paid}`}
                 seat={i + 1}
                 booked={booked}
                 offered={offered}
                 mayKeep={mayKeep}
+                mayMark={mayMark}
                 keep={keep}
               />
             )
           })}
         </tbody>
       </table>
+      <WaitingList offered={offered} mayKeep={mayKeep} keep={keep} freeSeat={firstFree} />
     </section>
-  )
-}
-
-interface SeatProps extends SeatsProps {
-  readonly seat: number
-  readonly booked: ClassAnswer['bookings'][number] | undefined
-}
-
-/** One seat: Enter keeps the name; another choice is kept at once. */
-function Seat({ seat, booked, offered, mayKeep, keep }: SeatProps) {
-  const [name, setName] = useState(booked?.name ?? '')
-  const book = useIdempotentMutation(
-    (body: { id?: number; name: string; offer: number; note: string }) =>
-      call('PUT /api/classes/:id/seats/:seat', { params: { id: offered.id, seat }, body }),
-    { stale: ['diary', 'bench'], after: keep },
-  )
-  const free = useIdempotentMutation(
-    (_: null) => call('POST /api/classes/:id/seats/:seat/free', { params: { id: offered.id, seat } }),
-    {
-      stale: ['diary', 'bench'],
-      after: keep,
-    },
-  )
-  const save = (offer: number) => {
-    if (name.trim() === '' || (name === booked?.name && offer === booked.offer)) return
-    book.run({ ...(booked ? { id: booked.id } : {}), name, offer, note: booked?.note ?? '' })
-  }
-  const offer = booked?.offer ?? 0
-  return (
-    <tr>
-      <th scope="row" className="figures">
-        {seat}
-      </th>
-      <td>
-        {mayKeep ? (
-          <Input
-            aria-label={`Seat ${seat}`}
-            placeholder="free"
-            value={name}
-            maxLength={80}
-            onChange={({ target }) => setName(target.value)}
-            onPressEnter={() => save(offer)}
-            onBlur={() => save(offer)}
-          />
-        ) : (
-          (booked?.name ?? <span className="quiet">free</span>)
-        )}
-        <ErrorNotice error={book.refused ?? free.refused} />
-      </td>
-      <td>
-        {mayKeep && booked ? (
-          <Select
-            aria-label={`Choice of seat ${seat}`}
-            style={{ width: 210 }}
-            value={offer}
-            onChange={save}
-            options={offered.offers.map((each, i) => ({ value: i, label: choiceName(each) }))}
-          />
-        ) : (
-          booked && offered.offers[offer] && choiceName(offered.offers[offer])
-        )}
-      </td>
-      <td>
-        {mayKeep && booked && (
-          <Button
-            size="small"
-            type="link"
-            onClick={() => free.run(null)}
-            loading={free.busy}
-            aria-label={`Free seat ${seat}`}
-          >
-            Free
-          </Button>
-        )}
-      </td>
-    </tr>
   )
 }

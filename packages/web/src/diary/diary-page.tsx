@@ -19,6 +19,7 @@ const weeks = 8
 export function DiaryPage() {
   usePageTitle('Diary')
   const mayTeach = useMay('classes.keep')
+  const mayKnow = useMay('customers.read')
   const mayCosts = useMay('batches.read')
   const [start, setStart] = useState(() => dayjs().subtract(7, 'day').format('YYYY-MM-DD'))
   const end = dayjs(start)
@@ -48,6 +49,7 @@ export function DiaryPage() {
         </a>
         {mayCosts && <Link to="/settings/costs">Costs</Link>}
         <Link to="/diary/orders">Orders</Link>
+        {mayKnow && <Link to="/customers">Customers</Link>}
         {mayTeach && (
           <Link to="/diary/classes/new">
             <Button type="primary">Offer a class</Button>

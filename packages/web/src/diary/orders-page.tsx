@@ -12,6 +12,7 @@ import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { z } from 'zod'
+import { CustomerField, type Who } from '../customers/customer-field'
 import { AskFirst } from '../frame/ask-first'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm, useKept } from '../frame/kept-form'
@@ -36,6 +37,7 @@ export function OrdersPage() {
   usePageTitle('Orders')
   const client = useQueryClient()
   const mayKeep = useMay('orders.keep')
+  const mayKnow = useMay('customers.read')
   const { data, error } = useQuery(read.orders)
   const [taking, setTaking] = useState(false)
   const [changing, setChanging] = useState<Order>()
@@ -62,6 +64,7 @@ export function OrdersPage() {
             Take an order
           </Button>
         )}
+        {mayKnow && <Link to="/customers">Customers</Link>}
         <Link to="/diary">The diary</Link>
       </div>
       <ErrorNotice error={act.refused ?? handOver.refused} />
@@ -80,13 +83,21 @@ export function OrdersPage() {
                 <span className="quiet">{dayjs(each.wantedOn).format('MMM')}</span>
               </span>
               <span>
-                <strong>{each.customer}</strong>, {each.kits > 1 && `${each.kits} x `}
+                <strong>
+                  {each.customerId !== null && mayKnow ? (
+                    <Link to={`/customers/${each.customerId}`}>{each.customer}</Link>
+                  ) : (
+                    each.customer
+                  )}
+                </strong>
+                , {each.kits > 1 && `${each.kits} x `}
                 {each.pattern}
                 {each.size && `, ${each.size}`}, in {each.colourway}
                 <br />
                 <span className="quiet">
                   {each.worn && each.measureMm && `${each.worn} ${sayLength(each.measureMm)}; `}
                   {money.say(each.price)}
+                  {each.paid > 0 && (each.paid >= each.price ? ', paid' : `, ${money.say(each.paid)} paid`)}
                   {each.promised && `; ${each.promised}`}
                 </span>
               </span>
@@ -180,12 +191,13 @@ function Acts({ order, run, handOver, change }: ActsProps) {
 }
 
 interface Fields {
-  readonly customer: string
+  readonly customer: Who
   readonly worn?: 'wrist' | 'neck' | 'finger'
   /** In cm, as people say it. */
   readonly measure?: number
   readonly day: Dayjs
   readonly price: number
+  readonly paid: number
   readonly promised: string
 }
 
@@ -216,15 +228,17 @@ function OrderForm({ order, close }: { order?: Order; close: () => void }) {
     },
   })
   const save = useIdempotentMutation(
-    ({ customer, day, price, promised }: Fields) => {
+    ({ customer, day, price, paid, promised }: Fields) => {
       const read = saveOrder.safeParse({
-        customer,
+        customer: customer.name,
+        customerId: customer.id,
         worn: worn && measure ? worn : null,
         measureMm: worn && measure ? measure * 10 : null,
         ...line,
         size: line.size ?? '',
         wantedOn: day.format('YYYY-MM-DD'),
         price: Math.round((price ?? 0) * 100),
+        paid: Math.round((paid ?? 0) * 100),
         promised: promised ?? '',
       })
       if (!read.success)
@@ -266,28 +280,38 @@ function OrderForm({ order, close }: { order?: Order; close: () => void }) {
         initialValues={
           order
             ? {
-                customer: order.customer,
+                customer: { name: order.customer, id: order.customerId },
                 worn: order.worn ?? undefined,
                 measure: order.measureMm === null ? undefined : order.measureMm / 10,
                 day: dayjs(order.wantedOn),
                 price: order.price / 100,
+                paid: order.paid / 100,
                 promised: order.promised,
               }
-            : { day: dayjs().add(28, 'day'), price: 0 }
+            : { day: dayjs().add(28, 'day'), price: 0, paid: 0 }
         }
       >
         <div className="fields">
           <Form.Item
             label="For"
             name="customer"
-            rules={[{ required: true, whitespace: true, message: 'Name the customer.' }]}
+            rules={[
+              {
+                validator: async (_, who?: Who) => {
+                  if (!who?.name.trim()) throw new Error('Name the customer.')
+                },
+              },
+            ]}
           >
-            <Input autoFocus maxLength={80} />
+            <CustomerField autoFocus />
           </Form.Item>
           <Form.Item label="Wanted by" name="day" rules={[{ required: true, message: 'Give the day.' }]}>
             <DatePicker style={{ width: '100%' }} format="ddd, D MMM YYYY" allowClear={false} />
           </Form.Item>
           <Form.Item label={`Price, ${money.sign}`} name="price">
+            <InputNumber style={{ width: '100%' }} min={0} step={0.5} />
+          </Form.Item>
+          <Form.Item label={`Paid so far, ${money.sign}`} name="paid">
             <InputNumber style={{ width: '100%' }} min={0} step={0.5} />
           </Form.Item>
         </div>

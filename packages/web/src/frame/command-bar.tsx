@@ -26,6 +26,7 @@ export function CommandBar({ close }: { close: () => void }) {
   const mayKeepPeople = useMay('people.keep')
   const mayCount = useMay('stock.move')
   const maySell = useMay('sales.keep')
+  const mayKnow = useMay('customers.read')
   const find = useDeferredValue(typed.trim())
   // The shelf may be long: the server looks along it.
   const { data: shelf } = useInfiniteQuery({
@@ -53,6 +54,7 @@ export function CommandBar({ close }: { close: () => void }) {
             { label: 'Stand-ins', what: 'action', to: '/stand-ins' },
           ]
         : []),
+      ...(mayKnow ? [{ label: 'Customers', what: 'action', to: '/customers' }] : []),
       ...(maySell ? [{ label: 'Counter', what: 'action', to: '/counter' }] : []),
       { label: 'Your account', what: 'action', to: '/account' },
       ...Object.values(parts).map(({ name, title }) => ({
@@ -66,7 +68,7 @@ export function CommandBar({ close }: { close: () => void }) {
       ...(patterns ?? []).map(({ id, title }) => ({ label: title, what: 'pattern', to: `/patterns/${id}` })),
       ...(batches ?? []).map(({ id, name }) => ({ label: name, what: 'batch', to: `/kits/${id}` })),
     ],
-    [patterns, batches, mayPlan, mayAudit, mayKeepPeople, mayCount, mayTeach, maySell],
+    [patterns, batches, mayPlan, mayAudit, mayKeepPeople, mayCount, mayTeach, maySell, mayKnow],
   )
   const items = (find.length > 1 ? (shelf?.pages[0]?.items ?? []) : []).map((item) => ({
     label: `${item.colourName}, ${item.kind} ${item.size}, ${item.colourCode}`,

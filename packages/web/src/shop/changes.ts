@@ -8,9 +8,10 @@ const stale: Readonly<Record<string, readonly string[]>> = {
   packing: ['packing', 'batches', 'bench'],
   'buy-list': ['buy-list', 'stock', 'bench', 'diary'],
   stocktakes: ['stocktakes', 'bench'],
-  classes: ['classes', 'bench', 'diary'],
-  orders: ['orders', 'bench', 'diary'],
-  sales: ['sales'],
+  classes: ['classes', 'bench', 'diary', 'customers'],
+  orders: ['orders', 'bench', 'diary', 'customers'],
+  sales: ['sales', 'customers'],
+  customers: ['customers', 'classes'],
   audit: ['audit'],
   patterns: ['patterns', 'library', 'editions', 'carriers'],
   drawings: ['library'],
@@ -39,6 +40,7 @@ const stale: Readonly<Record<string, readonly string[]>> = {
     'settings',
     'costs',
     'sales',
+    'customers',
   ],
 }
 

@@ -151,6 +151,19 @@ export const read = {
       queryKey: ['sales', 'price', itemId],
       queryFn: () => call('GET /api/items/:id/selling-price', { params: { id: itemId } }),
     }),
+  customers: (find: string) =>
+    infiniteQueryOptions({
+      queryKey: ['customers', 'find', find],
+      queryFn: ({ pageParam }) => call('GET /api/customers', { query: { find, ...pageParam } }),
+      initialPageParam: {},
+      getNextPageParam: ({ next }): Record<string, string> | undefined => (next === null ? undefined : { after: next }),
+      placeholderData: (before) => before,
+    }),
+  customer: (id: number) =>
+    queryOptions({
+      queryKey: ['customers', id],
+      queryFn: () => call('GET /api/customers/:id', { params: { id } }),
+    }),
   orders: queryOptions({ queryKey: ['orders'], queryFn: () => call('GET /api/orders') }),
   costs: queryOptions({ queryKey: ['costs'], queryFn: () => call('GET /api/costs') }),
   batchPrice: (id: number) =>

@@ -1,0 +1,85 @@
+import type { Customer, CustomerCard, SaveCustomer } from '@tessellum/contract/customers'
+import { Checkbox, Form, Input, InputNumber, Modal } from 'antd'
+import { ErrorNotice } from '../frame/error-notice'
+import { forgetForm, KeptForm } from '../frame/kept-form'
+import { call } from '../shop/api'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+
+interface CustomerFormProps {
+  readonly customer?: Customer
+  readonly done: (card: CustomerCard) => void
+  readonly close: () => void
+}
+
+/** Adds a customer, or changes one. */
+export function CustomerForm({ customer, done, close }: CustomerFormProps) {
+  const [form] = Form.useForm<SaveCustomer>()
+  const name = `customer-${customer?.id ?? 'new'}`
+  const save = useIdempotentMutation(
+    (body: SaveCustomer) =>
+      customer
+        ? call('PUT /api/customers/:id', { params: { id: customer.id }, body })
+        : call('POST /api/customers', { body }),
+    {
+      stale: ['customers', 'classes'],
+      said: ({ name: who }) => `${who} is kept.`,
+      after: (card) => {
+        forgetForm(name)
+        done(card)
+      },
+    },
+  )
+  const measure = (label: string, field: 'wristMm' | 'neckMm' | 'fingerMm') => (
+    <Form.Item label={label} name={field}>
+      <InputNumber style={{ width: '100%' }} min={1} max={3000} suffix="mm" />
+    </Form.Item>
+  )
+  return (
+    <Modal
+      open
+      title={customer ? `Change ${customer.name}` : 'Add a customer'}
+      okText={customer ? 'Save' : 'Add the customer'}
+      onCancel={close}
+      onOk={form.submit}
+      confirmLoading={save.busy}
+      width={640}
+    >
+      <KeptForm<SaveCustomer>
+        name={name}
+        form={form}
+        layout="vertical"
+        requiredMark={false}
+        onFinish={(given) => save.run({ ...given, leftHanded: given.leftHanded ?? false })}
+        initialValues={customer ?? { contact: '', allergies: '', note: '' }}
+      >
+        <div className="fields">
+          <Form.Item label="Name" name="name" rules={[{ required: true, whitespace: true, message: 'Give a name.' }]}>
+            <Input autoFocus maxLength={80} />
+          </Form.Item>
+          <Form.Item label="How to reach them" name="contact">
+            <Input maxLength={200} placeholder="a telephone number or an address" />
+          </Form.Item>
+        </div>
+        <div className="fields">
+          {measure('Wrist', 'wristMm')}
+          {measure('Neck', 'neckMm')}
+          {measure('Finger, round it', 'fingerMm')}
+        </div>
+        <Form.Item name="leftHanded" valuePropName="checked">
+          <Checkbox>Left-handed</Checkbox>
+        </Form.Item>
+        <Form.Item
+          label="Allergies, as they told"
+          name="allergies"
+          extra="For example nickel. Only what they want kept."
+        >
+          <Input maxLength={500} />
+        </Form.Item>
+        <Form.Item label="Note" name="note">
+          <Input.TextArea rows={2} maxLength={1000} />
+        </Form.Item>
+        <ErrorNotice error={save.refused} />
+      </KeptForm>
+    </Modal>
+  )
+}

@@ -1,0 +1,152 @@
+import { useInfiniteQuery } from '@tanstack/react-query'
+import type { CustomerFileOutcome } from '@tessellum/contract/customers'
+import { Button, Input, Upload } from 'antd'
+import { useDeferredValue, useState } from 'react'
+import { Link, useNavigate } from 'react-router'
+import { ErrorNotice } from '../frame/error-notice'
+import { Loading } from '../frame/loading'
+import { usePageTitle } from '../frame/page-title'
+import { Trouble } from '../frame/trouble'
+import { useMay } from '../people/me'
+import { call } from '../shop/api'
+import { read } from '../shop/queries'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import { CustomerForm } from './customer-form'
+import { sayMeasures } from './say-measures'
+
+/** Customers by name. */
+export function CustomersPage() {
+  usePageTitle('Customers')
+  const navigate = useNavigate()
+  const mayKeep = useMay('customers.keep')
+  const [typed, setTyped] = useState('')
+  const [adding, setAdding] = useState(false)
+  const find = useDeferredValue(typed.trim())
+  const { data, error, hasNextPage, fetchNextPage, isFetchingNextPage } = useInfiniteQuery(read.customers(find))
+  if (error && !data) return <Trouble error={error} />
+  if (!data) return <Loading what="Fetching the customers" />
+  const customers = data.pages.flatMap((page) => page.customers)
+  return (
+    <div className="page stack">
+      <div className="page-head">
+        <h1>Customers</h1>
+        <span className="spacer" />
+        {mayKeep && (
+          <Button type="primary" onClick={() => setAdding(true)}>
+            Add a customer
+          </Button>
+        )}
+        {mayKeep && (
+          <a href="/api/customers.csv" download>
+            All as CSV
+          </a>
+        )}
+        <Link to="/diary/orders">Orders</Link>
+      </div>
+      <Input.Search
+        aria-label="Find a customer"
+        placeholder="A name, a number, a word of the note"
+        allowClear
+        style={{ maxWidth: 420 }}
+        value={typed}
+        onChange={({ target }) => setTyped(target.value)}
+      />
+      {customers.length === 0 ? (
+        <div className="empty sheet">
+          <h2>{find ? 'Nobody is found by that' : 'No customers yet'}</h2>
+          <p>
+            Somebody who buys, orders or comes to a class need not be on record. Those who are have their measures, what
+            they paid and what they bought in one place.
+          </p>
+        </div>
+      ) : (
+        <table className="size-table told sheet">
+          <thead>
+            <tr>
+              <th scope="col">Name</th>
+              <th scope="col">How to reach them</th>
+              <th scope="col">Measures</th>
+              <th scope="col">To know</th>
+            </tr>
+          </thead>
+          <tbody>
+            {customers.map((each) => (
+              <tr key={each.id}>
+                <th scope="row">
+                  <Link to={`/customers/${each.id}`}>{each.name}</Link>
+                </th>
+                <td>{each.contact}</td>
+                <td className="figures">{sayMeasures(each)}</td>
+                <td>{[each.leftHanded && 'left-handed', each.allergies].filter(Boolean).join('; ')}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {hasNextPage && (
+        <Button onClick={() => void fetchNextPage()} loading={isFetchingNextPage}>
+          More
+        </Button>
+      )}
+      {mayKeep && <TakeFile />}
+      {adding && <CustomerForm close={() => setAdding(false)} done={({ id }) => void navigate(`/customers/${id}`)} />}
+    </div>
+  )
+}
+
+/** Customers from a file, told first. */
+function TakeFile() {
+  const [file, setFile] = useState<File>()
+  const [outcome, setOutcome] = useState<CustomerFileOutcome>()
+  const preview = useIdempotentMutation((chosen: File) => call('POST /api/customers/file/preview', { file: chosen }), {
+    after: setOutcome,
+  })
+  const take = useIdempotentMutation((chosen: File) => call('POST /api/customers/file', { file: chosen }), {
+    stale: ['customers'],
+    after: setOutcome,
+  })
+  return (
+    <details>
+      <summary>Bring in customers from a file</summary>
+      <p className="quiet">
+        CSV or XLSX with the heads of the file above; only "name" must be there. The same name with the same contact is
+        the same customer. Nothing is kept until you say so.
+      </p>
+      <Upload.Dragger
+        accept=".csv,.xlsx,.txt"
+        maxCount={1}
+        showUploadList={false}
+        beforeUpload={(chosen) => {
+          setFile(chosen)
+          setOutcome(undefined)
+          take.forget()
+          preview.run(chosen)
+          return false
+        }}
+      >
+        <p>{file ? file.name : 'Drop a file here, or press to choose one'}</p>
+      </Upload.Dragger>
+      <ErrorNotice error={preview.refused ?? take.refused} />
+      {outcome && outcome.faults.length > 0 && (
+        <ul className="notice trouble" role="alert" aria-label="Faults in the file">
+          {outcome.faults.slice(0, 40).map(({ row, column, message }, i) => (
+            <li key={i}>
+              Row {row}, {column}: {message}
+            </li>
+          ))}
+        </ul>
+      )}
+      {outcome && outcome.faults.length === 0 && (
+        <p className={outcome.done ? 'notice good' : 'notice'} role="status">
+          {outcome.done ? 'Done: ' : `${outcome.rows} rows without a fault. It would bring: `}
+          {outcome.added} new, {outcome.changed} changed; {outcome.same} stay as they are.
+        </p>
+      )}
+      {file && outcome && !outcome.done && outcome.faults.length === 0 && (
+        <Button type="primary" loading={take.busy} onClick={() => take.run(file)}>
+          Bring them in
+        </Button>
+      )}
+    </details>
+  )
+}
