@@ -279,3 +279,15 @@ const threads: ShelfItem[] = [
 ]
 
 export const shelf: readonly ShelfItem[] = [...beads, ...stones, ...threads]
+
+export const demoSuppliers: readonly {
+  readonly name: Maker
+  readonly contact: string
+  readonly leadDays: number
+  readonly minOrder: number
+}[] = [
+  { name: 'Brackwater Glass', contact: 'orders@brackwater.example', leadDays: 7, minOrder: 4000 },
+  { name: 'Tollhouse Beads', contact: '0555 018 400', leadDays: 14, minOrder: 6000 },
+  { name: 'Weir & Daughters', contact: 'post@weir.example', leadDays: 21, minOrder: 0 },
+  { name: 'Towpath Thread', contact: '0555 018 912', leadDays: 5, minOrder: 2000 },
+]

@@ -40,7 +40,7 @@ import {
   walkPlace,
 } from './classes'
 import { colourway, saveColourway } from './colourways'
-import { customerCard, customerFileOutcome, customersPage, customersWanted, saveCustomer } from './customers'
+import { customerCard, customersPage, customersWanted, recordFileOutcome, saveCustomer } from './customers'
 import { found, labelsWanted, playStandIn, printLabels, standInNames, standInState } from './devices'
 import { batchPrice, bench, costSettings, diary, diaryWanted } from './diary'
 import { documentWanted, edition, editionWanted } from './editions'
@@ -76,7 +76,17 @@ import {
 } from './people'
 import { cropPicture, describePicture, orderPictures, pictureSize, pictures } from './pictures'
 import type { Right } from './rights'
-import { newSale, returnSold, sale, salesOfDays, salesWanted, sellingPrice } from './sales'
+import {
+  newSale,
+  pricesPage,
+  pricesWanted,
+  returnSold,
+  sale,
+  salesOfDays,
+  salesWanted,
+  saveSellingPrice,
+  sellingPrice,
+} from './sales'
 import { newSample, samples } from './samples'
 import { beginShop, changeSettings, settings, shopDoor } from './settings'
 import { acceptSubstitutes, shortagePlan } from './shortage-plan'
@@ -94,7 +104,8 @@ import {
   weighLot,
 } from './stock'
 import { stockFileOutcome, stockFileWanted } from './stock-file'
-import { beginStocktake, countLot, placeSummary, stocktake, stocktakeSummary } from './stocktake'
+import { beginStocktake, countLot, foundTube, placeSummary, stocktake, stocktakeSummary } from './stocktake'
+import { saveSupplier, supplier, supplierCard } from './suppliers'
 import { saveWords, stepWords } from './words'
 import { workState } from './work'
 
@@ -433,6 +444,12 @@ export const api = {
     body: countLot,
     answer: stocktake,
   },
+  'POST /api/stocktakes/:id/found': {
+    what: 'A tube that the ledger does not know',
+    right: 'stock.move',
+    body: foundTube,
+    answer: stocktake,
+  },
   'POST /api/stocktakes/:id/post': { what: 'Post what differs', right: 'stock.move', answer: stocktake },
   'POST /api/stocktakes/:id/abandon': { what: 'Leave a count', right: 'stock.move', answer: stocktake },
   'GET /api/buy-list': {
@@ -631,6 +648,51 @@ export const api = {
     answer: list(order),
   },
   'POST /api/orders/:id/cancel': { what: 'Call it off', right: 'orders.keep', answer: list(order) },
+  'GET /api/suppliers': { what: 'Suppliers, by name', right: 'stock.read', answer: list(supplier) },
+  'POST /api/suppliers': { what: 'Add a supplier', right: 'stock.buy', body: saveSupplier, answer: supplierCard },
+  'GET /api/suppliers.csv': { what: 'All suppliers as a file', right: 'stock.read', answer: 'file' },
+  'POST /api/suppliers/file/preview': {
+    what: 'What a file of suppliers would do',
+    right: 'stock.buy',
+    keyless: true,
+    bytes: true,
+    answer: recordFileOutcome,
+  },
+  'POST /api/suppliers/file': {
+    what: 'Take a file of suppliers in, all or nothing',
+    right: 'stock.buy',
+    bytes: true,
+    answer: recordFileOutcome,
+  },
+  'GET /api/suppliers/:id': {
+    what: 'A supplier with their prices and what was bought of them',
+    right: 'stock.read',
+    answer: supplierCard,
+  },
+  'PUT /api/suppliers/:id': {
+    what: 'Change a supplier',
+    right: 'stock.buy',
+    body: saveSupplier,
+    answer: supplierCard,
+  },
+  'POST /api/suppliers/:id/remove': {
+    what: 'Remove a supplier; orders and lots keep their name',
+    right: 'stock.buy',
+    answer: ok,
+  },
+  'GET /api/prices': {
+    what: 'What is asked at the counter',
+    right: 'stock.read',
+    query: pricesWanted,
+    answer: pricesPage,
+  },
+  'PUT /api/items/:id/selling-price': {
+    what: 'Ask so much for it at the counter, or as its cost says',
+    right: 'prices.keep',
+    body: saveSellingPrice,
+    answer: sellingPrice,
+  },
+  'GET /api/prices.csv': { what: 'The price list as a file', right: 'stock.read', answer: 'file' },
   'GET /api/customers': {
     what: 'Customers, by name, page by page',
     right: 'customers.read',
@@ -644,13 +706,13 @@ export const api = {
     right: 'customers.keep',
     keyless: true,
     bytes: true,
-    answer: customerFileOutcome,
+    answer: recordFileOutcome,
   },
   'POST /api/customers/file': {
     what: 'Take a file of customers in, all or nothing',
     right: 'customers.keep',
     bytes: true,
-    answer: customerFileOutcome,
+    answer: recordFileOutcome,
   },
   'GET /api/customers/:id': {
     what: 'A customer with their orders, what they bought, and their classes',

@@ -65,8 +65,8 @@ export const customersPage = z.object({
 /** Who somebody is, where they are a customer on record. */
 export const customerId = recordId('Choose a customer.').nullable().default(null)
 
-/** What a file of customers would do, or has done. */
-export const customerFileOutcome = z.object({
+/** What a file of records would do, or has done. */
+export const recordFileOutcome = z.object({
   rows: z.number(),
   added: z.number(),
   changed: z.number(),
@@ -74,4 +74,4 @@ export const customerFileOutcome = z.object({
   faults: z.array(z.object({ row: z.number(), column: z.string(), message: z.string() })),
   done: z.boolean(),
 })
-export type CustomerFileOutcome = z.infer<typeof customerFileOutcome>
+export type RecordFileOutcome = z.infer<typeof recordFileOutcome>

@@ -21,6 +21,7 @@ export const rights = {
   'orders.keep': ['owner', 'designer'],
   'customers.read': ['owner', 'designer', 'teacher', 'counter'],
   'customers.keep': ['owner', 'designer', 'counter'],
+  'prices.keep': ['owner', 'stockroom'],
   'sales.keep': ['owner', 'stockroom', 'counter'],
   'costs.keep': ['owner'],
   'settings.keep': ['owner'],

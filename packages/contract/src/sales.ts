@@ -80,8 +80,37 @@ export const salesOfDays = z.object({
 })
 export type SalesOfDays = z.infer<typeof salesOfDays>
 
-/** What to ask for one unit of an item: what it was sold for last, or else what it costs and the margin. */
+/** What to ask for one unit of an item: as the price list says, what it was sold for last, or else what it costs and the margin. */
 export const sellingPrice = z.object({
   perUnit: z.number().nullable(),
-  from: z.enum(['last sale', 'cost and margin']).nullable(),
+  from: z.enum(['price list', 'last sale', 'cost and margin']).nullable(),
 })
+
+export const saveSellingPrice = z.object({
+  /** For a gram, a metre or a piece, in minor units of money; null to ask what it cost and the margin. */
+  price: price.nullable(),
+})
+
+export const pricesWanted = z.object({
+  find: z.string().max(200, 'That is a long thing to look for.').default(''),
+  after: z.string().max(400).optional(),
+  limit: z.coerce.number().int().min(1).max(100).default(50),
+})
+
+export const pricesPage = z.object({
+  items: z.array(
+    z.object({
+      id: z.number(),
+      name: z.string(),
+      code: z.string(),
+      colour: z.string(),
+      unit: z.enum(['mg', 'piece', 'mm']),
+      /** For a gram, a metre or a piece, in minor units of money. */
+      price: z.number().nullable(),
+      /** What its cost and the margin would ask; null where the cost is not known. */
+      suggested: z.number().nullable(),
+    }),
+  ),
+  next: z.string().nullable(),
+})
+export type PricesPage = z.infer<typeof pricesPage>

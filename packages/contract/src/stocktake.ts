@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { recordId } from './fields'
 import { stockUnit } from './stock'
 
 export const beginStocktake = z.object({
@@ -15,6 +16,18 @@ export const countLot = z.object({
     .nullable(),
 })
 export type CountLot = z.infer<typeof countLot>
+
+/** A tube that the ledger does not know, found where a place is counted. */
+export const foundTube = z.object({
+  itemId: recordId('Choose what is in it.'),
+  code: z.string('Give it a code.').trim().min(1, 'Give it a code.').max(60, 'A code has at most 60 letters.'),
+  quantity: z
+    .number('Give what is there.')
+    .int('A quantity is a whole number of mg, mm or pieces.')
+    .min(1, 'There is something in it.')
+    .max(1_000_000_000, 'That is more than a shop holds.'),
+})
+export type FoundTube = z.infer<typeof foundTube>
 
 export const stocktakeState = z.enum(['counting', 'posted', 'abandoned'])
 

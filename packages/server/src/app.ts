@@ -14,6 +14,7 @@ import { auditRoutes } from './audit/routes'
 import { batchRoutes } from './batches/routes'
 import { beginRoutes } from './begin/routes'
 import { buyingRoutes } from './buying/routes'
+import { supplierRoutes } from './buying/supplier-routes'
 import type { changes } from './changes/routes'
 import { classRoutes } from './classes/routes'
 import { colourwayRoutes } from './colourways/routes'
@@ -126,6 +127,7 @@ export function buildApp({ config, shop, pool, people, secret, log, changes }: P
     stockRoutes(shop),
     batchRoutes(shop),
     buyingRoutes(shop, config),
+    supplierRoutes(shop),
     packingRoutes(shop),
     deviceRoutes(shop, config),
     archiveRoutes(shop, config.ARCHIVE_KEY),

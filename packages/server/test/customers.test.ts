@@ -1,5 +1,5 @@
 import type { ClassAnswer } from '@tessellum/contract/classes'
-import type { Customer, CustomerCard, CustomerFileOutcome } from '@tessellum/contract/customers'
+import type { Customer, CustomerCard, RecordFileOutcome } from '@tessellum/contract/customers'
 import type { Order } from '@tessellum/contract/orders'
 import { type Caller, openShop, type Shop } from './shop'
 
@@ -117,17 +117,17 @@ test('who is forgotten is nowhere any more; what was ordered and sold stays', as
 test('customers go out as CSV and come in again the same; a single fault keeps all of it out', async () => {
   await add({ name: 'Rail "Jack" Öl', contact: 'a, b', allergies: 'nickel', fingerMm: 54.5, note: 'two\nlines' })
   const csv = await (await fetch(`${shop.base}/api/customers.csv`, { headers: { cookie: isaura.cookie } })).text()
-  const again = await isaura.send<CustomerFileOutcome>('/customers/file', csv)
+  const again = await isaura.send<RecordFileOutcome>('/customers/file', csv)
   expect(again.body).toMatchObject({ added: 0, changed: 0, faults: [], done: true })
   expect(again.body.same).toBe(again.body.rows)
   const file = 'Name;Contact;Wrist mm;Left-handed\nDipper Swift;x;162,5;yes\nRuff Knot;;150;no\n'
-  const { body: looked } = await isaura.send<CustomerFileOutcome>('/customers/file/preview', file)
+  const { body: looked } = await isaura.send<RecordFileOutcome>('/customers/file/preview', file)
   expect(looked).toMatchObject({ rows: 2, added: 2, done: false })
   const bad = `${file};;abc;\nTwite;;-3;\n`
-  const { body: refused } = await isaura.send<CustomerFileOutcome>('/customers/file', bad)
+  const { body: refused } = await isaura.send<RecordFileOutcome>('/customers/file', bad)
   expect(refused).toMatchObject({ done: false })
   expect(refused.faults.map(({ row, column }) => `${row} ${column}`)).toEqual(['4 name', '4 wrist mm', '5 wrist mm'])
-  expect((await isaura.send<CustomerFileOutcome>('/customers/file', 'a,b\n1,2\n')).body.faults[0]?.column).toBe('name')
+  expect((await isaura.send<RecordFileOutcome>('/customers/file', 'a,b\n1,2\n')).body.faults[0]?.column).toBe('name')
   await isaura.send('/customers/file', file)
   const { body } = await isaura.ask<{ customers: Customer[] }>('GET', '/customers?find=dipper')
   expect(body.customers).toMatchObject([{ wristMm: 162.5, leftHanded: true }])

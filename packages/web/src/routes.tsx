@@ -113,6 +113,18 @@ export const router = createBrowserRouter([
             path: 'customers/:id',
             lazy: async () => ({ Component: (await import('./customers/customer-page')).CustomerPage }),
           },
+          {
+            path: 'suppliers',
+            lazy: async () => ({ Component: (await import('./suppliers/suppliers-page')).SuppliersPage }),
+          },
+          {
+            path: 'suppliers/:id',
+            lazy: async () => ({ Component: (await import('./suppliers/supplier-page')).SupplierPage }),
+          },
+          {
+            path: 'counter/prices',
+            lazy: async () => ({ Component: (await import('./counter/prices-page')).PricesPage }),
+          },
           { path: 'counter', lazy: async () => ({ Component: (await import('./counter/counter-page')).CounterPage }) },
           { path: 'help', loader: () => redirect('/help/first-walk'), element: <></> },
           { path: 'help/:page', lazy: async () => ({ Component: (await import('./help/help-page')).HelpPage }) },

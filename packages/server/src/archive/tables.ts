@@ -2,6 +2,7 @@
 export const archived = [
   'person',
   'maker',
+  'supplier',
   'item',
   'pack',
   'lot',
@@ -51,6 +52,7 @@ export const archivedSince: Readonly<Partial<Record<(typeof archived)[number], n
   sale: 4,
   sale_line: 4,
   sale_return: 4,
+  supplier: 5,
   customer: 5,
   class_day: 5,
   waiting: 5,

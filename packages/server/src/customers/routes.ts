@@ -1,28 +1,15 @@
-import { mayDo } from '@tessellum/contract/rights'
-import express, { type Request, type RequestHandler, Router } from 'express'
-import type { SignedIn } from '../context'
+import { Router } from 'express'
+import { bytesOf, fileBody } from '../http/file-body'
 import { mount, sent } from '../http/mount'
-import { digestBody } from '../idempotency/request-key'
 import { runOnce } from '../idempotency/run-once'
 import type { Shop } from '../shop'
 import { addCustomer, changeCustomer, forgetCustomer } from './commands'
 import { customerRows, takeCustomers } from './file'
 import { customersPage, findCustomer } from './store'
 
-const readBytes = express.raw({ type: () => true, limit: '4mb', verify: digestBody })
-
-/** Whoever may not take a file in sends nothing of that size. */
-const readFile: RequestHandler = (request, response, next) => {
-  const caller: SignedIn | undefined = response.locals.caller
-  if (caller && mayDo(caller.roles, 'customers.keep')) readBytes(request, response, next)
-  else next()
-}
-
-const bytesOf = ({ body }: Request) => (Buffer.isBuffer(body) ? new Uint8Array(body) : new Uint8Array())
-
 export function customerRoutes({ db, workers }: Shop): Router {
   const router = Router()
-  router.use('/api/customers/file', readFile)
+  router.use('/api/customers/file', fileBody('customers.keep', '4mb'))
 
   mount(router, 'GET /api/customers', ({ query }) => customersPage(db, query))
   mount(router, 'POST /api/customers', ({ body, caller }) => addCustomer(db, body, caller))

@@ -4,7 +4,7 @@ import { usualSettings } from '@tessellum/contract/settings'
 import { titleOf } from '@tessellum/core/notation/title'
 import { effectOf } from '@tessellum/core/stock/moves'
 import { moreShelf } from '../../../../demo/more-shelf'
-import { makers, shelf } from '../../../../demo/shelf'
+import { demoSuppliers, makers, shelf } from '../../../../demo/shelf'
 import { resolveLines, writeLines } from '../batches/lines'
 import { release } from '../batches/release'
 import { fillingFor, reserve } from '../batches/reserve'
@@ -21,7 +21,7 @@ import { colourway } from '../schema/colourways'
 import { move } from '../schema/ledger'
 import { pattern, patternVersion } from '../schema/patterns'
 import { person } from '../schema/people'
-import { item, lot, maker, pack } from '../schema/stock'
+import { item, lot, maker, pack, supplier } from '../schema/stock'
 import { saveSettings } from '../settings/store'
 import { tasks } from '../worker'
 import { demoBatches, demoColourways } from './colourways'
@@ -98,6 +98,7 @@ async function stockShelf(tx: Session, by: number): Promise<Map<string, number>>
     .insert(maker)
     .values(makers.map((name) => ({ name })))
     .returning()
+  await tx.insert(supplier).values([...demoSuppliers])
   const makerIds = new Map(made.map((each) => [each.name, each.id]))
   const ids = new Map<string, number>()
   for (const [i, { lots, packs, figures, maker: name, ...rest }] of [...shelf, ...moreShelf].entries()) {

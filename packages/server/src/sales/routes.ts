@@ -1,9 +1,11 @@
+import { plainCells } from '@tessellum/core/stock/stock-spreadsheet'
 import { Router } from 'express'
 import { mount, sent } from '../http/mount'
 import { notFound } from '../problem'
 import { shopSettings } from '../settings/store'
 import type { Shop } from '../shop'
 import { sell, takeBackSold } from './commands'
+import { priceRows, pricesPage, saveSellingPrice } from './prices'
 import { bookkeeping, findSale, salesOf, sellingPriceOf } from './store'
 
 export function salesRoutes(shop: Shop): Router {
@@ -26,6 +28,16 @@ export function salesRoutes(shop: Shop): Router {
   })
   mount(router, 'POST /api/sales/:id/returns', ({ params, body, caller }) =>
     takeBackSold(shop, params.id, body, caller),
+  )
+  mount(router, 'GET /api/prices', ({ query }) => pricesPage(db, query))
+  mount(router, 'GET /api/prices.csv', async ({ response }) => {
+    const rows = await priceRows(db, (await shopSettings(db)).money.currency)
+    const bytes = await workers.run('writeTable', { rows: plainCells(rows), format: 'csv', name: 'Prices' })
+    response.attachment('prices.csv').type('text/csv').send(Buffer.from(bytes))
+    return sent
+  })
+  mount(router, 'PUT /api/items/:id/selling-price', ({ params, body, caller }) =>
+    saveSellingPrice(db, params.id, body.price, caller),
   )
   mount(router, 'GET /api/items/:id/selling-price', ({ params }) => sellingPriceOf(db, params.id))
 

@@ -1,11 +1,13 @@
 import type { Sale, SalesOfDays } from '@tessellum/contract/sales'
 import { priceFor } from '@tessellum/core/kit/price'
+import { perSpoken } from '@tessellum/core/stock/quantity'
 import { and, desc, eq, inArray, isNotNull, type SQL, sql } from 'drizzle-orm'
 import type { Session } from '../database/connect'
+import { notFound } from '../problem'
 import { patternVersion } from '../schema/patterns'
 import { person } from '../schema/people'
 import { sale, saleLine, saleReturn } from '../schema/sales'
-import { lot, pack } from '../schema/stock'
+import { item, lot, pack } from '../schema/stock'
 import { dayIn, onDays, timeZoneOf } from '../settings/days'
 import { costSettings } from '../settings/store'
 
@@ -115,6 +117,9 @@ export async function bookkeeping(db: Session, span: Span, currency: string): Pr
 }
 
 export async function sellingPriceOf(db: Session, itemId: number) {
+  const [listed] = await db.select({ price: item.sellingPrice, unit: item.unit }).from(item).where(eq(item.id, itemId))
+  if (!listed) throw notFound('item')
+  if (listed.price !== null) return { perUnit: listed.price / perSpoken[listed.unit], from: 'price list' as const }
   const [last] = await db
     .select({ perUnit: sql<number>`${saleLine.price}::float8 / ${saleLine.quantity}` })
     .from(saleLine)

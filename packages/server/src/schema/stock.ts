@@ -8,6 +8,21 @@ export const maker = pgTable('maker', {
   name: text().notNull().unique(),
 })
 
+/** Who sells to the shop; items name their maker, and orders their supplier, by this name. */
+export const supplier = pgTable(
+  'supplier',
+  {
+    id: integer().primaryKey().generatedAlwaysAsIdentity(),
+    name: text().notNull().unique(),
+    contact: text().notNull().default(''),
+    leadDays: integer('lead_days'),
+    /** In minor units of money. */
+    minOrder: integer('min_order').notNull().default(0),
+    note: text().notNull().default(''),
+  },
+  (table) => [check('supplier_figures', sql`coalesce(${table.leadDays} >= 0, true) and ${table.minOrder} >= 0`)],
+)
+
 export const item = pgTable(
   'item',
   {
@@ -24,6 +39,8 @@ export const item = pgTable(
     finish: text().notNull().default(''),
     colour: text().notNull(),
     unit: text().$type<'mg' | 'piece' | 'mm'>().notNull(),
+    /** Asked at the counter for a gram, a metre or a piece, in minor units of money; null where it is not settled. */
+    sellingPrice: integer('selling_price'),
     place: text().notNull().default(''),
     reorderBelow: quantity('reorder_below').notNull().default(0),
     /** What is printed on the maker's own tubes. */
@@ -42,6 +59,7 @@ export const item = pgTable(
   },
   (table) => [
     check('item_category', sql`${table.category} in ('bead', 'stone', 'thread', 'kit', 'other')`),
+    check('item_selling_price', sql`coalesce(${table.sellingPrice} >= 0, true)`),
     check('item_unit', sql`${table.unit} in ('mg', 'piece', 'mm')`),
     check('item_colour', sql`${table.colour} ~ '^#[0-9a-f]{6}$'`),
     check(
@@ -69,6 +87,8 @@ export const pack = pgTable(
     amount: quantity('amount').notNull(),
     price: integer().notNull(),
     leadDays: integer('lead_days').notNull().default(7),
+    /** Since when it costs so much. */
+    pricedOn: date('priced_on').notNull().defaultNow(),
   },
   (table) => [
     unique('pack_amount').on(table.itemId, table.amount),

@@ -1,6 +1,6 @@
-import express, { type Request, Router } from 'express'
+import { Router } from 'express'
+import { bytesOf, fileBody } from '../http/file-body'
 import { mount, sent } from '../http/mount'
-import { digestBody } from '../idempotency/request-key'
 import type { Shop } from '../shop'
 
 const maxBytes = '20mb'
@@ -8,9 +8,7 @@ const maxBytes = '20mb'
 /** The shelf as a file, in and out: read and written by a thread with a connection of its own. */
 export function stockFileRoutes({ workers }: Shop): Router {
   const router = Router()
-  router.use('/api/stock/file', express.raw({ type: () => true, limit: maxBytes, verify: digestBody }))
-
-  const bytesOf = ({ body }: Request) => (Buffer.isBuffer(body) ? new Uint8Array(body) : new Uint8Array())
+  router.use('/api/stock/file', fileBody('stock.keep', maxBytes))
 
   mount(router, 'GET /api/stock/file', async ({ query: { format }, response }) => {
     const bytes = await workers.run('stockFile', { format })

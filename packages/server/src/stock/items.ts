@@ -80,7 +80,6 @@ export async function changeItem(tx: Session, id: number, wanted: SaveItem): Pro
     .update(item)
     .set(valuesOf(wanted, await makerId(tx, wanted.maker)))
     .where(eq(item.id, id))
-  await tx.delete(pack).where(eq(pack.itemId, id))
   await keepPacks(tx, id, wanted.packs)
 }
 
@@ -88,12 +87,18 @@ export async function changeItem(tx: Session, id: number, wanted: SaveItem): Pro
 export async function takePacks(tx: Session, id: number, packs: SaveItem['packs']): Promise<void> {
   const [found] = await tx.select({ id: item.id }).from(item).where(eq(item.id, id)).for('update')
   if (!found) throw notFound('item')
-  await tx.delete(pack).where(eq(pack.itemId, id))
   await keepPacks(tx, id, packs)
 }
 
-const keepPacks = async (tx: Session, itemId: number, packs: SaveItem['packs']) => {
-  if (packs.length > 0) await tx.insert(pack).values(packs.map((each) => ({ ...each, itemId })))
+/** A pack whose price stays has it for as long as before. */
+async function keepPacks(tx: Session, itemId: number, packs: SaveItem['packs']): Promise<void> {
+  const before = await tx.delete(pack).where(eq(pack.itemId, itemId)).returning()
+  if (packs.length === 0) return
+  const since = ({ amount, price }: SaveItem['packs'][number]) => {
+    const same = before.find((each) => each.amount === amount && each.price === price)
+    return same ? { pricedOn: same.pricedOn } : {}
+  }
+  await tx.insert(pack).values(packs.map((each) => ({ ...each, ...since(each), itemId })))
 }
 
 /** Turns the database's word for a wrong item into the stockroom's. */

@@ -9,6 +9,7 @@ import { changeLot, explainLot, receiveLot, transferLot, weighLot } from './lots
 import { shelfPage } from './shelf'
 import {
   abandonStocktake,
+  addFound,
   beginStocktake,
   countLot,
   listPlaces,
@@ -77,6 +78,13 @@ export function stockRoutes(shop: Shop): Router {
   mount(router, 'PUT /api/stocktakes/:id/lots/:lotId', async ({ params: { id, lotId }, body, caller }) => {
     await runOnce(db, caller, `count ${lotId}`, async (tx) => {
       await countLot(tx, id, lotId, body.counted, caller.id)
+      return { id }
+    })
+    return stocktakeOf(db, id)
+  })
+  mount(router, 'POST /api/stocktakes/:id/found', async ({ params: { id }, body, caller }) => {
+    await runOnce(db, caller, `found in ${id}`, async (tx, actor) => {
+      await addFound(tx, id, body, actor)
       return { id }
     })
     return stocktakeOf(db, id)

@@ -1,5 +1,5 @@
 /** Counting a place: frozen as the ledger has it, counted tube by tube, and posted as corrections, whatever moved meanwhile. */
-import type { PlaceSummary, Stocktake, StocktakeSummary } from '@tessellum/contract/stocktake'
+import type { FoundTube, PlaceSummary, Stocktake, StocktakeSummary } from '@tessellum/contract/stocktake'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { effectOf } from '@tessellum/core/stock/moves'
 import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm'
@@ -12,7 +12,8 @@ import { bag } from '../schema/bags'
 import { batch } from '../schema/batches'
 import { balance, move, stocktake, stocktakeRow } from '../schema/ledger'
 import { person } from '../schema/people'
-import { lot, pack } from '../schema/stock'
+import { item, lot, pack } from '../schema/stock'
+import { timeZoneOf, todayIn } from '../settings/days'
 import { inBagsOf, listItems } from './store'
 
 export async function listPlaces(db: Session): Promise<PlaceSummary[]> {
@@ -176,6 +177,47 @@ export async function countLot(
     .where(and(eq(stocktakeRow.stocktakeId, id), eq(stocktakeRow.lotId, lotId)))
     .returning({ lotId: stocktakeRow.lotId })
   if (changed.length === 0) throw notFound('lot')
+}
+
+/** A lot that was not known, and holds nothing until the count is posted. */
+export async function addFound(
+  tx: Session,
+  id: number,
+  { itemId, code, quantity }: FoundTube,
+  { personId }: Actor,
+): Promise<void> {
+  const { place } = await lockCounting(tx, id)
+  const [of] = await tx.select({ name: item.colourName, category: item.category }).from(item).where(eq(item.id, itemId))
+  if (!of) throw notFound('item')
+  const [known] = await tx
+    .select({ id: lot.id, place: lot.place })
+    .from(lot)
+    .where(and(eq(lot.itemId, itemId), eq(lot.code, code)))
+  if (known)
+    throw new HttpProblem(
+      409,
+      'code-taken',
+      `Lot ${code} of this item is known: it is kept in ${known.place || 'no place'}.`,
+      {
+        path: 'code',
+        hint: known.place === place ? 'Count it in the list.' : 'Move it here first, or give this tube another code.',
+      },
+    )
+  const [made] = await tx
+    .insert(lot)
+    .values({ itemId, code, place, receivedOn: todayIn(await timeZoneOf(tx)) })
+    .returning({ id: lot.id })
+  const { id: lotId } = made as { id: number }
+  await tx.insert(stocktakeRow).values({
+    stocktakeId: id,
+    lotId,
+    frozen: 0,
+    counted: quantity,
+    expected: 0,
+    countedBy: personId,
+    countedAt: new Date(),
+  })
+  await logActivity(tx, personId, `found a tube of ${of.name} in ${place}`, `/stock/count/${id}`)
 }
 
 /** Posts what differs, all of it or nothing; what was not counted is left as it is. */

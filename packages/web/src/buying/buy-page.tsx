@@ -35,6 +35,7 @@ export function BuyPage() {
         <a href="/api/buy-list/file?format=xlsx" download>
           As XLSX
         </a>
+        <Link to="/suppliers">Suppliers</Link>
         <Link to="/kits">All batches</Link>
       </div>
       {lines.length === 0 && (
@@ -74,10 +75,19 @@ function Supplier({ name, lines }: { name: string; lines: readonly BuyLine[] }) 
     },
   )
   const cost = lines.reduce((sum, line) => sum + line.cost, 0)
+  const { data: suppliers } = useQuery(read.suppliers)
+  const known = suppliers?.find((each) => each.name === name)
+  const wanting = known ? known.minOrder - cost : 0
   return (
     <section className="rows" aria-label={name}>
       <div className="panel-head">
-        <h2>{name}</h2>
+        <h2>{known ? <Link to={`/suppliers/${known.id}`}>{name}</Link> : name}</h2>
+        {known?.contact && <span className="quiet">{known.contact}</span>}
+        {known && wanting > 0 && cost > 0 && (
+          <span className="trouble">
+            {money.say(wanting)} to their minimum order of {money.say(known.minOrder)}
+          </span>
+        )}
         <span className="spacer" />
         {mayBuy && (
           <Button size="small" loading={quotes.busy} onClick={() => quotes.run(lines.map(({ itemId }) => itemId))}>

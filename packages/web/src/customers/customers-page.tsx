@@ -1,16 +1,13 @@
 import { useInfiniteQuery } from '@tanstack/react-query'
-import type { CustomerFileOutcome } from '@tessellum/contract/customers'
-import { Button, Input, Upload } from 'antd'
+import { Button, Input } from 'antd'
 import { useDeferredValue, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { ErrorNotice } from '../frame/error-notice'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
-import { call } from '../shop/api'
 import { read } from '../shop/queries'
-import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import { RecordFile } from '../shop/record-file'
 import { CustomerForm } from './customer-form'
 import { sayMeasures } from './say-measures'
 
@@ -88,65 +85,8 @@ export function CustomersPage() {
           More
         </Button>
       )}
-      {mayKeep && <TakeFile />}
+      {mayKeep && <RecordFile of="customers" same="The same name with the same contact is the same customer." />}
       {adding && <CustomerForm close={() => setAdding(false)} done={({ id }) => void navigate(`/customers/${id}`)} />}
     </div>
-  )
-}
-
-/** Customers from a file, told first. */
-function TakeFile() {
-  const [file, setFile] = useState<File>()
-  const [outcome, setOutcome] = useState<CustomerFileOutcome>()
-  const preview = useIdempotentMutation((chosen: File) => call('POST /api/customers/file/preview', { file: chosen }), {
-    after: setOutcome,
-  })
-  const take = useIdempotentMutation((chosen: File) => call('POST /api/customers/file', { file: chosen }), {
-    stale: ['customers'],
-    after: setOutcome,
-  })
-  return (
-    <details>
-      <summary>Bring in customers from a file</summary>
-      <p className="quiet">
-        CSV or XLSX with the heads of the file above; only "name" must be there. The same name with the same contact is
-        the same customer. Nothing is kept until you say so.
-      </p>
-      <Upload.Dragger
-        accept=".csv,.xlsx,.txt"
-        maxCount={1}
-        showUploadList={false}
-        beforeUpload={(chosen) => {
-          setFile(chosen)
-          setOutcome(undefined)
-          take.forget()
-          preview.run(chosen)
-          return false
-        }}
-      >
-        <p>{file ? file.name : 'Drop a file here, or press to choose one'}</p>
-      </Upload.Dragger>
-      <ErrorNotice error={preview.refused ?? take.refused} />
-      {outcome && outcome.faults.length > 0 && (
-        <ul className="notice trouble" role="alert" aria-label="Faults in the file">
-          {outcome.faults.slice(0, 40).map(({ row, column, message }, i) => (
-            <li key={i}>
-              Row {row}, {column}: {message}
-            </li>
-          ))}
-        </ul>
-      )}
-      {outcome && outcome.faults.length === 0 && (
-        <p className={outcome.done ? 'notice good' : 'notice'} role="status">
-          {outcome.done ? 'Done: ' : `${outcome.rows} rows without a fault. It would bring: `}
-          {outcome.added} new, {outcome.changed} changed; {outcome.same} stay as they are.
-        </p>
-      )}
-      {file && outcome && !outcome.done && outcome.faults.length === 0 && (
-        <Button type="primary" loading={take.busy} onClick={() => take.run(file)}>
-          Bring them in
-        </Button>
-      )}
-    </details>
   )
 }

@@ -46,6 +46,8 @@ export function CommandBar({ close }: { close: () => void }) {
         : []),
       { label: 'What to buy', what: 'action', to: '/kits/buy' },
       { label: 'Orders', what: 'action', to: '/diary/orders' },
+      { label: 'Suppliers', what: 'action', to: '/suppliers' },
+      { label: 'Price list', what: 'action', to: '/counter/prices' },
       ...(mayTeach ? [{ label: 'Offer a class', what: 'action', to: '/diary/classes/new' }] : []),
       ...(mayCount
         ? [

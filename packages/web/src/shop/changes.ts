@@ -6,7 +6,7 @@ const stale: Readonly<Record<string, readonly string[]>> = {
   stock: ['stock', 'batches', 'buy-list', 'stocktakes', 'bench', 'diary'],
   batches: ['batches', 'stock', 'buy-list', 'packing', 'bench', 'diary', 'classes', 'orders'],
   packing: ['packing', 'batches', 'bench'],
-  'buy-list': ['buy-list', 'stock', 'bench', 'diary'],
+  'buy-list': ['buy-list', 'stock', 'bench', 'diary', 'suppliers'],
   stocktakes: ['stocktakes', 'bench'],
   classes: ['classes', 'bench', 'diary', 'customers'],
   orders: ['orders', 'bench', 'diary', 'customers'],
@@ -41,6 +41,7 @@ const stale: Readonly<Record<string, readonly string[]>> = {
     'costs',
     'sales',
     'customers',
+    'suppliers',
   ],
 }
 

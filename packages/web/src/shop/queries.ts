@@ -159,6 +159,21 @@ export const read = {
       getNextPageParam: ({ next }): Record<string, string> | undefined => (next === null ? undefined : { after: next }),
       placeholderData: (before) => before,
     }),
+  suppliers: queryOptions({ queryKey: ['suppliers'], queryFn: () => call('GET /api/suppliers') }),
+  supplier: (id: number) =>
+    queryOptions({
+      queryKey: ['suppliers', id],
+      queryFn: () => call('GET /api/suppliers/:id', { params: { id } }),
+    }),
+  /** The price list, page after page. */
+  prices: (find: string) =>
+    infiniteQueryOptions({
+      queryKey: ['sales', 'prices', find],
+      queryFn: ({ pageParam }) => call('GET /api/prices', { query: { find, ...pageParam } }),
+      initialPageParam: {},
+      getNextPageParam: ({ next }): Record<string, string> | undefined => (next === null ? undefined : { after: next }),
+      placeholderData: (before) => before,
+    }),
   customer: (id: number) =>
     queryOptions({
       queryKey: ['customers', id],

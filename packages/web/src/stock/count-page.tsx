@@ -16,6 +16,7 @@ import { useMoney } from '../settings/use-shop-settings'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import { FoundTube } from './found-tube'
 
 const stateWords: Readonly<Record<StocktakeSummary['state'], string>> = {
   counting: 'counting',
@@ -129,6 +130,7 @@ function Count({ stocktake }: { stocktake: Stocktake }) {
       after: keep,
     },
   )
+  const [tare, setTare] = useTare()
   const differ = stocktake.rows.filter((row) => row.counted !== null && row.counted !== row.expected)
   const cost = differ.reduce((sum, row) => sum + (row.cost ?? 0), 0)
   return (
@@ -164,6 +166,23 @@ function Count({ stocktake }: { stocktake: Stocktake }) {
           ? 'No difference so far. What is sold or packed meanwhile is taken account of.'
           : `${differ.length} ${differ.length === 1 ? 'tube differs' : 'tubes differ'}, ${cost < 0 ? `${money.say(-cost)} less` : `${money.say(cost)} more`} than the ledger has.`}
       </p>
+      {mayMove && (
+        <div className="hands">
+          <label htmlFor="tare">An empty tube weighs</label>
+          <InputNumber
+            id="tare"
+            min={0}
+            max={1000}
+            step={0.1}
+            style={{ width: 130 }}
+            suffix="g"
+            value={tare / perSpoken.mg}
+            onChange={(grams) => setTare(Math.round((grams ?? 0) * perSpoken.mg))}
+          />
+          <span className="quiet">It is taken off what the scale shows.</span>
+        </div>
+      )}
+      {mayMove && <FoundTube stocktakeId={stocktake.id} keep={keep} />}
       <div className="rows">
         <table className="figures size-table count-table">
           <thead>
@@ -178,7 +197,7 @@ function Count({ stocktake }: { stocktake: Stocktake }) {
           </thead>
           <tbody>
             {stocktake.rows.map((row) => (
-              <OneTube key={row.lotId} stocktakeId={stocktake.id} row={row} mayMove={mayMove} keep={keep} />
+              <OneTube key={row.lotId} stocktakeId={stocktake.id} row={row} mayMove={mayMove} tare={tare} keep={keep} />
             ))}
           </tbody>
         </table>
@@ -195,10 +214,12 @@ interface OneTubeProps {
   readonly stocktakeId: number
   readonly row: Row
   readonly mayMove: boolean
+  /** Of an empty tube, mg. */
+  readonly tare: number
   readonly keep: (answer: Stocktake) => void
 }
 
-function OneTube({ stocktakeId, row, mayMove, keep }: OneTubeProps) {
+function OneTube({ stocktakeId, row, mayMove, tare, keep }: OneTubeProps) {
   const money = useMoney()
   const { lotId, unit, counted } = row
   const field = useRef<GetRef<typeof InputNumber>>(null)
@@ -235,7 +256,7 @@ function OneTube({ stocktakeId, row, mayMove, keep }: OneTubeProps) {
       <td>
         {mayMove ? (
           <span className="hands" style={{ justifyContent: 'flex-end' }}>
-            {here && unit === 'mg' && <FromScale take={(mg) => setTyped(mg / perSpoken.mg)} />}
+            {here && unit === 'mg' && <FromScale tare={tare} take={(mg) => setTyped(mg / perSpoken.mg)} />}
             <InputNumber
               ref={field}
               aria-label={`${row.name}, lot ${row.lotCode}: is, ${spokenUnit[unit]}`}
@@ -267,17 +288,30 @@ function OneTube({ stocktakeId, row, mayMove, keep }: OneTubeProps) {
 }
 
 /** What the scale shows, taken with a press while the field keeps the keyboard. */
-function FromScale({ take }: { take: (mg: number) => void }) {
+function FromScale({ tare, take }: { tare: number; take: (mg: number) => void }) {
   const news = useScale()
   if (!news || !('mg' in news)) return null
+  const inIt = Math.max(0, news.mg - tare)
   return (
     <Button
       size="small"
       onMouseDown={(event) => event.preventDefault()}
-      onClick={() => take(news.mg)}
+      onClick={() => take(inIt)}
       disabled={!news.steady}
     >
-      {sayMass(news.mg)}
+      {sayMass(inIt)}
     </Button>
   )
+}
+
+const tareKept = 'tessellum tare'
+
+/** What an empty tube weighs, mg: of this machine, whose tubes are mostly alike. */
+function useTare(): [number, (mg: number) => void] {
+  const [tare, setTare] = useState(() => Number(localStorage.getItem(tareKept)) || 0)
+  const keep = (mg: number) => {
+    localStorage.setItem(tareKept, String(mg))
+    setTare(mg)
+  }
+  return [tare, keep]
 }

@@ -1,0 +1,156 @@
+/** Who sells to the shop. What they sell, and what was bought of them, is told by their name. */
+import type { RecordFileOutcome } from '@tessellum/contract/customers'
+import { type Supplier, type SupplierCard, saveSupplier } from '@tessellum/contract/suppliers'
+import { itemName } from '@tessellum/core/stock/item-name'
+import { asc, desc, eq, inArray, sql } from 'drizzle-orm'
+import type { z } from 'zod'
+import { logActivity } from '../audit/log'
+import type { Actor, Caller } from '../context'
+import type { Database, Session } from '../database/connect'
+import { brokenConstraint } from '../database/errors'
+import { runOnce } from '../idempotency/run-once'
+import { HttpProblem, notFound } from '../problem'
+import { purchase } from '../schema/ledger'
+import { item, maker, pack, supplier } from '../schema/stock'
+import { moneyColumn, numberColumn, readRecords, sameRecord, textColumn, writeRecords } from '../stock/record-table'
+import { listItems } from '../stock/store'
+
+type SaveSupplier = z.output<typeof saveSupplier>
+
+const suppliers = (db: Session) =>
+  db
+    .select({
+      id: supplier.id,
+      name: supplier.name,
+      contact: supplier.contact,
+      leadDays: supplier.leadDays,
+      minOrder: supplier.minOrder,
+      note: supplier.note,
+      // Named in full: where one table is asked, a column alone would be taken for the inner one's.
+      items: sql<number>`(select count(*)::int from item join maker on maker.id = item.maker_id where maker.name = supplier.name and item.category <> 'kit')`,
+      onItsWay: sql<number>`(select coalesce(sum(purchase.cost), 0)::int from purchase where purchase.supplier = supplier.name and purchase.state = 'ordered')`,
+    })
+    .from(supplier)
+    .orderBy(asc(supplier.name))
+    .$dynamic()
+
+export const listSuppliers = async (db: Session): Promise<Supplier[]> => suppliers(db)
+
+/** The newest so many of what was bought are told. */
+const maxBought = 200
+
+export async function findSupplier(db: Session, id: number): Promise<SupplierCard> {
+  const [found] = await suppliers(db).where(eq(supplier.id, id))
+  if (!found) throw notFound('supplier')
+  const sold = await db
+    .select({ id: item.id })
+    .from(item)
+    .innerJoin(maker, eq(maker.id, item.makerId))
+    .where(sql`${maker.name} = ${found.name} and ${item.category} <> 'kit'`)
+  const bought = await db
+    .select()
+    .from(purchase)
+    .where(eq(purchase.supplier, found.name))
+    .orderBy(desc(purchase.id))
+    .limit(maxBought)
+  const ids = [...new Set([...sold.map((each) => each.id), ...bought.map(({ itemId }) => itemId)])]
+  const items = new Map((await listItems(db, ids)).map((each) => [each.id, each]))
+  const packs = ids.length > 0 ? await db.select().from(pack).where(inArray(pack.itemId, ids)).orderBy(pack.amount) : []
+  return {
+    ...found,
+    prices: sold
+      .flatMap(({ id: itemId }) => {
+        const of = items.get(itemId)
+        if (!of) return []
+        const own = packs.filter((each) => each.itemId === itemId)
+        return [
+          {
+            itemId,
+            name: itemName(of),
+            unit: of.unit,
+            packs: own.map(({ amount, price, leadDays, pricedOn }) => ({ amount, price, leadDays, pricedOn })),
+          },
+        ]
+      })
+      .sort((a, b) => a.name.localeCompare(b.name)),
+    bought: bought.flatMap(({ id: purchaseId, itemId, amount, cost, orderedOn, state }) => {
+      const of = items.get(itemId)
+      return of ? [{ id: purchaseId, itemId, name: itemName(of), unit: of.unit, amount, cost, orderedOn, state }] : []
+    }),
+  }
+}
+
+const nameTaken = (name: string) =>
+  new HttpProblem(409, 'name-taken', `There is a supplier "${name}" already.`, {
+    path: 'name',
+    hint: 'Change that one instead.',
+  })
+
+const explain = (name: string) => (error: unknown) => {
+  throw brokenConstraint(error) === 'supplier_name_unique' ? nameTaken(name) : error
+}
+
+export const addSupplier = (db: Database, wanted: SaveSupplier, caller: Caller) =>
+  runOnce(db, caller, 'new supplier', async (tx) => {
+    const [made] = await tx.insert(supplier).values(wanted).returning({ id: supplier.id })
+    const { id } = made as { id: number }
+    await logActivity(tx, caller.id, `added the supplier ${wanted.name}`, `/suppliers/${id}`)
+    return findSupplier(tx, id)
+  }).catch(explain(wanted.name))
+
+export const changeSupplier = (db: Database, id: number, wanted: SaveSupplier, caller: Caller) =>
+  runOnce(db, caller, `supplier ${id}`, async (tx) => {
+    const changed = await tx.update(supplier).set(wanted).where(eq(supplier.id, id)).returning({ id: supplier.id })
+    if (changed.length === 0) throw notFound('supplier')
+    await logActivity(tx, caller.id, `changed the supplier ${wanted.name}`, `/suppliers/${id}`)
+    return findSupplier(tx, id)
+  }).catch(explain(wanted.name))
+
+/** Orders and lots keep the name: it is a firm's, and the books need it. */
+export const removeSupplier = (db: Database, id: number, caller: Caller) =>
+  runOnce(db, caller, `remove supplier ${id}`, async (tx) => {
+    const removed = await tx.delete(supplier).where(eq(supplier.id, id)).returning({ name: supplier.name })
+    const [gone] = removed
+    if (!gone) throw notFound('supplier')
+    await logActivity(tx, caller.id, `removed the supplier ${gone.name}`)
+    return { ok: true }
+  })
+
+const columns = [
+  textColumn<SaveSupplier>('name', 'name'),
+  textColumn<SaveSupplier>('contact', 'contact'),
+  numberColumn<SaveSupplier>('lead days', 'leadDays'),
+  moneyColumn<SaveSupplier>('minimum order', 'minOrder'),
+  textColumn<SaveSupplier>('note', 'note'),
+]
+
+export const supplierRows = async (db: Session): Promise<string[][]> =>
+  writeRecords(columns, await db.select().from(supplier).orderBy(asc(supplier.name)))
+
+/** @param act undefined to look only */
+export async function takeSuppliers(
+  tx: Session,
+  rows: readonly (readonly string[])[],
+  act: Actor | undefined,
+): Promise<RecordFileOutcome> {
+  const { read, faults } = readRecords(columns, saveSupplier, rows)
+  const known = new Map((await tx.select().from(supplier)).map((row) => [row.name.toLowerCase(), row]))
+  const outcome = { rows: read.length, added: 0, changed: 0, same: 0, faults, done: false }
+  for (const given of read) {
+    const there = known.get(given.name.toLowerCase())
+    if (!there) outcome.added++
+    else if (sameRecord(columns, there, given)) outcome.same++
+    else outcome.changed++
+  }
+  if (!act || faults.length > 0) return outcome
+  for (const given of read) {
+    const there = known.get(given.name.toLowerCase())
+    if (there) await tx.update(supplier).set(given).where(eq(supplier.id, there.id))
+    else {
+      const [made] = await tx.insert(supplier).values(given).returning()
+      if (made) known.set(made.name.toLowerCase(), made)
+    }
+  }
+  await logActivity(tx, act.personId, `took in a file of ${read.length} suppliers`, '/suppliers')
+  return { ...outcome, done: true }
+}

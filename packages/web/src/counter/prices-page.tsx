@@ -1,0 +1,121 @@
+import { useInfiniteQuery } from '@tanstack/react-query'
+import type { PricesPage as Prices } from '@tessellum/contract/sales'
+import { spokenUnit } from '@tessellum/core/stock/quantity'
+import { Button, Input, InputNumber } from 'antd'
+import { useDeferredValue, useState } from 'react'
+import { Link } from 'react-router'
+import { ErrorNotice } from '../frame/error-notice'
+import { Loading } from '../frame/loading'
+import { usePageTitle } from '../frame/page-title'
+import { Trouble } from '../frame/trouble'
+import { useMay } from '../people/me'
+import { useMoney } from '../settings/use-shop-settings'
+import { call } from '../shop/api'
+import { read } from '../shop/queries'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+
+/** What is asked at the counter, item by item. */
+export function PricesPage() {
+  usePageTitle('Price list')
+  const [typed, setTyped] = useState('')
+  const find = useDeferredValue(typed.trim())
+  const { data, error, hasNextPage, fetchNextPage, isFetchingNextPage } = useInfiniteQuery(read.prices(find))
+  if (error && !data) return <Trouble error={error} />
+  if (!data) return <Loading what="Fetching the prices" />
+  const items = data.pages.flatMap((page) => page.items)
+  return (
+    <div className="page stack">
+      <div className="page-head">
+        <h1>Price list</h1>
+        <span className="spacer" />
+        <a href="/api/prices.csv" download>
+          As CSV
+        </a>
+        <Link to="/counter">The counter</Link>
+      </div>
+      <p className="quiet">
+        What the counter asks for. Where nothing is settled it asks what the item was sold for last, or else what it
+        costs and the margin of the settings.
+      </p>
+      <Input.Search
+        aria-label="Find an item"
+        placeholder="A colour, a kind, a code"
+        allowClear
+        style={{ maxWidth: 420 }}
+        value={typed}
+        onChange={({ target }) => setTyped(target.value)}
+      />
+      <table className="size-table told sheet">
+        <thead>
+          <tr>
+            <th scope="col">Item</th>
+            <th scope="col">Code</th>
+            <th scope="col">Asked</th>
+            <th scope="col">By cost and margin</th>
+          </tr>
+        </thead>
+        <tbody>
+          {items.map((each) => (
+            <OnePrice key={`${each.id} ${each.price}`} item={each} />
+          ))}
+        </tbody>
+      </table>
+      {hasNextPage && (
+        <Button onClick={() => void fetchNextPage()} loading={isFetchingNextPage}>
+          More
+        </Button>
+      )}
+    </div>
+  )
+}
+
+const forOne = { mg: 'a gram', mm: 'a metre', piece: 'each' } as const
+
+function OnePrice({ item }: { item: Prices['items'][number] }) {
+  const money = useMoney()
+  const mayKeep = useMay('prices.keep')
+  const { id, name, code, colour, unit, price, suggested } = item
+  const [typed, setTyped] = useState(price === null ? null : price / 100)
+  const save = useIdempotentMutation(
+    (next: number | null) => call('PUT /api/items/:id/selling-price', { params: { id }, body: { price: next } }),
+    { stale: ['sales'] },
+  )
+  const settle = () => {
+    const next = typed === null ? null : Math.round(typed * 100)
+    if (next !== price) save.run(next)
+  }
+  return (
+    <tr>
+      <th scope="row">
+        <svg className="swatch" width="15" height="15" aria-hidden="true">
+          <rect x="0.5" y="0.5" width="14" height="14" rx="4" fill={colour} stroke="#22302b" />
+        </svg>{' '}
+        <Link to={`/stock/${id}`}>{name}</Link>
+        <ErrorNotice error={save.refused} />
+      </th>
+      <td>{code}</td>
+      <td className="figures">
+        {mayKeep ? (
+          <InputNumber
+            aria-label={`Asked for ${name}, ${spokenUnit[unit]}`}
+            style={{ width: 150 }}
+            min={0}
+            step={0.1}
+            precision={2}
+            prefix={money.sign}
+            suffix={forOne[unit]}
+            value={typed}
+            onChange={setTyped}
+            onBlur={settle}
+            onPressEnter={settle}
+          />
+        ) : price === null ? (
+          ''
+        ) : (
+          `${money.say(price)} ${forOne[unit]}`
+        )}
+      </td>
+      <td className="figures quiet">{suggested === null ? '' : `${money.say(suggested)} ${forOne[unit]}`}</td>
+    </tr>
+  )
+}
