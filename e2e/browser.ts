@@ -112,3 +112,15 @@ export async function beginExample(page: Page): Promise<void> {
   await dialog.getByRole('radio', { name: 'an example to change in the text' }).check()
   await dialog.getByRole('button', { name: 'Begin', exact: true }).click()
 }
+
+/** An empty shop with its owner, Tamsin Alder, who is signed in then. */
+export async function beginShop(page: Page, base: string, currency: string): Promise<void> {
+  await page.goto(`${base}/begin#as-printed`)
+  await page.getByLabel('The shop is called').fill('The Bead Barge')
+  await choose(page, 'Money', currency)
+  await page.getByLabel('Your name').fill('Tamsin Alder')
+  await page.getByLabel('Sign-in name').fill('tamsin')
+  await page.getByLabel('New password').fill('reeds and rushes')
+  await page.getByLabel('The same again').fill('reeds and rushes')
+  await page.getByRole('button', { name: 'Begin', exact: true }).click()
+}

@@ -1,7 +1,7 @@
 /** A shop of one's own: begun from nothing in the browser, with its own name and ways, and its patterns kept in order. */
 import type { Page } from 'playwright-core'
 import { emptyShop } from '../packages/server/test/shop'
-import { choose, reads, type Visit, visit } from './browser'
+import { beginShop, choose, reads, type Visit, visit } from './browser'
 
 let here: Visit
 let page: Page
@@ -13,14 +13,7 @@ afterAll(() => here.close())
 
 test('whoever has the address begins it, and is its owner', async () => {
   await page.getByText('Nobody has begun this shop yet.', { exact: false }).waitFor()
-  await page.goto(`${here.shop.base}/begin#as-printed`)
-  await page.getByLabel('The shop is called').fill('The Bead Barge')
-  await choose(page, 'Money', 'EUR')
-  await page.getByLabel('Your name').fill('Tamsin Alder')
-  await page.getByLabel('Sign-in name').fill('tamsin')
-  await page.getByLabel('New password').fill('reeds and rushes')
-  await page.getByLabel('The same again').fill('reeds and rushes')
-  await page.getByRole('button', { name: 'Begin', exact: true }).click()
+  await beginShop(page, here.shop.base, 'EUR')
   await page.getByRole('region', { name: 'To begin with' }).getByText('Bring in your stock').waitFor()
 })
 

@@ -109,7 +109,7 @@ async function stockShelf(tx: Session, by: number): Promise<Map<string, number>>
       .returning({ id: item.id })
     const itemId = (row as { id: number }).id
     ids.set(rest.code, itemId)
-    await tx.insert(pack).values(packs.map((each) => ({ ...each, itemId })))
+    await tx.insert(pack).values(packs.map((each) => ({ ...each, itemId, pricedOn: dateOf(daysFrom(-300)) })))
     for (const [n, quantity] of lots.entries()) {
       const received = daysFrom(-300 + n * 170 + (i % 30))
       const [lotRow] = await tx

@@ -3,6 +3,7 @@ import { AutoComplete } from 'antd'
 import { useDeferredValue } from 'react'
 import { useMay } from '../people/me'
 import { read } from '../shop/queries'
+import styles from './customer-field.module.css'
 
 /** A name as it is typed; with the customer's number where they are on record. */
 export interface Who {
@@ -40,25 +41,26 @@ export function CustomerField({
   })
   const found = value.id === null && find ? (data?.pages[0]?.customers ?? []) : []
   return (
-    <AutoComplete
-      {...(id ? { id } : {})}
-      {...(label ? { 'aria-label': label } : {})}
-      style={{ width: '100%' }}
-      autoFocus={autoFocus}
-      maxLength={80}
-      {...(placeholder ? { placeholder } : {})}
-      value={value.name}
-      options={found.slice(0, 8).map((each) => ({
-        value: String(each.id),
-        label: each.contact ? `${each.name}, ${each.contact}` : each.name,
-      }))}
-      onChange={(name: string) => onChange?.({ name, id: null })}
-      onSelect={(chosen: string) => {
-        const customer = found.find((each) => String(each.id) === chosen)
-        if (customer) onChange?.({ name: customer.name, id: customer.id })
-      }}
-      onBlur={() => onLeave?.()}
-      onInputKeyDown={(event) => event.key === 'Enter' && onLeave?.()}
-    />
+    <div className={styles.field}>
+      <AutoComplete
+        {...(id ? { id } : {})}
+        {...(label ? { 'aria-label': label } : {})}
+        autoFocus={autoFocus}
+        maxLength={80}
+        {...(placeholder ? { placeholder } : {})}
+        value={value.name}
+        options={found.slice(0, 8).map((each) => ({
+          value: String(each.id),
+          label: each.contact ? `${each.name}, ${each.contact}` : each.name,
+        }))}
+        onChange={(name: string) => onChange?.({ name, id: null })}
+        onSelect={(chosen: string) => {
+          const customer = found.find((each) => String(each.id) === chosen)
+          if (customer) onChange?.({ name: customer.name, id: customer.id })
+        }}
+        onBlur={() => onLeave?.()}
+        onInputKeyDown={(event) => event.key === 'Enter' && onLeave?.()}
+      />
+    </div>
   )
 }

@@ -63,6 +63,7 @@ export function FoundTube({ stocktakeId, keep }: { stocktakeId: number; keep: (a
         />
         <InputNumber
           aria-label="How much is in it"
+          placeholder="how much"
           min={0}
           style={{ width: 130 }}
           value={amount}
