@@ -44,6 +44,8 @@ export const costSettings = z.object({
   waste: z.number('A share, such as 0.05.').min(0, 'Not below nought.').max(1, 'A share is at most 1.'),
   margin: z.number('A share, such as 0.45.').min(0, 'Not below nought.').max(0.95, 'A margin is below 0.95.'),
   teaching: z.number().int().min(0).max(1_000_000),
+  /** Prices that are suggested are whole multiples of this, in minor units of money. */
+  roundTo: z.number().int().min(1, 'At least 1.').max(10_000).default(10),
 })
 
 /** What each line's kits cost and ask, by the lots they are filled from or else by the packs that are bought. */

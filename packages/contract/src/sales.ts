@@ -58,6 +58,8 @@ export const sale = z.object({
       unit: z.enum(['mg', 'piece', 'mm']),
       quantity: z.number(),
       price: z.number(),
+      /** In the price. */
+      tax: z.number(),
       /** What has come back of it, and what was given back for that. */
       returned: z.number(),
       refunded: z.number(),

@@ -2,6 +2,7 @@ import { type SparePolicy, usualSpares } from '@tessellum/core/kit/spares'
 import { usualCurrency } from '@tessellum/core/measure/money'
 import { usualThreadSettings } from '@tessellum/core/thread/settings'
 import { languageCodes } from '@tessellum/core/writing/language'
+import { textSizes, usualLook } from '@tessellum/core/writing/layout'
 import { z } from 'zod'
 import { newPassword, newPerson } from './people'
 
@@ -26,10 +27,33 @@ const profile = z.object({
   timeZone: z.string().refine((zone) => timeZones.includes(zone), 'Choose one of the time zones.'),
 })
 
-const money = z.object({ currency: z.enum(currencies, `The currency is one of ${currencies.join(', ')}.`) })
+const taxShare = z.number('A share, such as 0.2.').min(0, 'Not below 0.').max(1, 'At most 100 %.').default(0)
+
+const money = z.object({
+  currency: z.enum(currencies, `The currency is one of ${currencies.join(', ')}.`),
+  /** Of a price that has it in it, as a share of what is left without it: by what is sold. */
+  taxGoods: taxShare,
+  taxKits: taxShare,
+  taxPatterns: taxShare,
+  /** Orders of stock above this are for the owner to place, in minor units; 0 where there is no such limit. */
+  orderLimit: z
+    .number('In pence or cents.')
+    .int('In pence or cents.')
+    .min(0, 'Not below 0.')
+    .max(100_000_000)
+    .default(0),
+})
 
 /** What a document is written in and printed on, unless something else is chosen. */
-const documents = z.object({ language: z.enum(languageCodes), paper: z.enum(papers, 'Paper is A4 or LETTER.') })
+const documents = z.object({
+  language: z.enum(languageCodes),
+  paper: z.enum(papers, 'Paper is A4 or LETTER.'),
+  textSize: z.enum(textSizes, `Text is ${textSizes.join(', ')}.`).default(usualLook.textSize),
+  headings: z
+    .string()
+    .regex(/^#[0-9a-f]{6}$/i, 'A colour is written like #22302b.')
+    .default(usualLook.headings),
+})
 
 /** How thread is worked with here; lengths in mm. */
 const thread = z.object({
@@ -65,8 +89,8 @@ const { smallShare, smallLeast, largeEvery } = usualSpares
 
 export const usualSettings: Settings = {
   profile: { name: 'A bead shop', address: '', footer: '', timeZone: 'Europe/London' },
-  money: { currency: usualCurrency },
-  documents: { language: 'en', paper: 'A4' },
+  money: { currency: usualCurrency, taxGoods: 0, taxKits: 0, taxPatterns: 0, orderLimit: 0 },
+  documents: { language: 'en', paper: 'A4', ...usualLook },
   thread: usualThread,
   kits: { smallShare, smallLeast, largeEvery, packingDays: 2 },
 }
@@ -82,6 +106,7 @@ export const sparesOf = ({ kits: { smallShare, smallLeast, largeEvery } }: Setti
 /** Only the parts that are named are changed, each as a whole. */
 export const changeSettings = settings.partial().refine((parts) => Object.keys(parts).length > 0, 'Nothing is changed.')
 export type ChangeSettings = z.input<typeof changeSettings>
+export type SettingsParts = z.output<typeof changeSettings>
 
 /** What anybody may know who comes to the door. */
 export const shopDoor = z.object({

@@ -50,13 +50,14 @@ describe('what a kit and a seat cost', () => {
         fc.integer({ min: 1, max: 100_000 }),
         fc.double({ min: 0, max: 0.94, noNaN: true }),
         (cost, margin) => {
-          const price = priceFor(cost, margin)
+          const price = priceFor(cost, { margin, roundTo: 10 })
           expect((price - cost) / price).toBeGreaterThanOrEqual(margin - 1e-6)
           expect(price % 10).toBe(0)
         },
       ),
     ))
-  test('a margin of all of it is refused', () => expect(() => priceFor(100, 1)).toThrow(RangeError))
+  test('a margin of all of it is refused', () =>
+    expect(() => priceFor(100, { margin: 1, roundTo: 10 })).toThrow(RangeError))
 })
 
 describe('a size made to measure', () => {

@@ -140,6 +140,7 @@ async function document({
   paper,
   sheet,
   density,
+  look,
   hand,
   seat,
   buyer,
@@ -148,7 +149,7 @@ async function document({
   const { renderDocument } = await import('./documents/render')
   const ids = edition.pictures.map(({ id }) => id)
   const pictures = ids.length > 0 ? await readPictures(records(), ids, 'medium') : new Map<number, Uint8Array>()
-  return renderDocument(writeEdition(edition, language, hand), { paper, sheet, density, seat, buyer, pictures })
+  return renderDocument(writeEdition(edition, language, hand), { paper, sheet, density, look, seat, buyer, pictures })
 }
 
 async function writeTable({ rows, format, name }: Tasks['writeTable']['input']): Promise<Uint8Array> {

@@ -116,7 +116,7 @@ test('the books: a row for each line that was sold and each that came back, addi
     headers: { cookie: isaura.cookie },
   })
   const rows = (await response.text()).trim().split('\n').slice(1)
-  const sum = rows.reduce((all, row) => all + Math.round(Number(/,(-?[\d.]+),GBP/.exec(row)?.[1]) * 100), 0)
+  const sum = rows.reduce((all, row) => all + Math.round(Number(/,(-?[\d.]+),-?[\d.]+,GBP/.exec(row)?.[1]) * 100), 0)
   const { taken, refunded } = await ofToday()
   expect(sum).toBe(taken - refunded)
 })

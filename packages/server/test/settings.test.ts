@@ -37,7 +37,13 @@ describe('an empty shop', () => {
     const owner = both[0]?.status === 200 ? first : second
     expect((await owner.ask('GET', '/me')).body).toMatchObject({ name: 'tamsin', roles: ['owner'] })
     expect((await anybody.ask('GET', '/shop')).body).toEqual({ name: 'The Bead Barge', empty: false })
-    expect((await owner.ask<Settings>('GET', '/settings')).body).toEqual({ ...usualSettings, ...given.settings })
+    const { profile, money, documents } = given.settings
+    expect((await owner.ask<Settings>('GET', '/settings')).body).toEqual({
+      ...usualSettings,
+      profile,
+      money: { ...usualSettings.money, ...money },
+      documents: { ...usualSettings.documents, ...documents },
+    })
     expect((await owner.ask('GET', '/patterns')).body).toHaveLength(2)
     expect((await owner.ask('GET', '/people')).body).toHaveLength(1)
   })
@@ -68,7 +74,7 @@ describe('what the shop settles', () => {
     expect((await change({})).status).toBe(400)
     expect((await change({ thread: { ...before.thread, tailMm: -5 } })).body).toMatchObject({ path: 'thread.tailMm' })
     const { body: after } = await change({ money: { currency: 'EUR' } })
-    expect(after).toEqual({ ...before, money: { currency: 'EUR' } })
+    expect(after).toEqual({ ...before, money: { ...before.money, currency: 'EUR' } })
     await change({ money: before.money })
   })
 
@@ -119,5 +125,45 @@ describe('what the shop settles', () => {
     expect((await change({ profile: { ...profile, timeZone: 'Atlantis' } })).body).toMatchObject({
       path: 'profile.timeZone',
     })
+  })
+
+  test('tax is told out of what is sold, and given back with it; large orders wait for the owner', async () => {
+    const { body: before } = await isaura.ask<Settings>('GET', '/settings')
+    await change({ money: { ...before.money, taxPatterns: 0.2, orderLimit: 5000 } })
+    const line = { what: 'pattern', patternId: 1, version: 1, quantity: 2, price: 1200 }
+    const { body: sale } = await isaura.ask('POST', '/sales', { lines: [line] })
+    // 12.00 with a fifth on top of 10.00.
+    expect(sale.lines[0].tax).toBe(200)
+    // What was sold keeps its tax, whatever the rate becomes.
+    await change({ money: { ...before.money, taxPatterns: 0.5, orderLimit: 5000 } })
+    await isaura.ask('POST', `/sales/${sale.id}/returns`, {
+      lines: [{ lineId: sale.lines[0].id, quantity: 1, refund: 600 }],
+    })
+    const day = new Date().toISOString().slice(0, 10)
+    const span = `from=${day.slice(0, 4)}-01-01&to=${day.slice(0, 4)}-12-31`
+    const csv = await fetch(`${shop.base}/api/sales.csv?${span}`, { headers: { cookie: isaura.cookie } })
+    const rows = (await csv.text()).trim().split(/\r?\n/)
+    expect(rows[0]).toMatch(/amount,tax in it,currency$/)
+    expect(rows.slice(-2).map((row) => row.split(',').slice(-3).join())).toEqual([
+      `12.00,2.00,${before.money.currency}`,
+      `-6.00,-1.00,${before.money.currency}`,
+    ])
+    const order = { itemId: 1, supplier: 'Brackwater Glass', amount: 8000, expectedOn: '2027-02-01' }
+    const odile = await shop.as('odile')
+    const refused = await odile.ask('POST', '/purchases', { ...order, cost: 5001 })
+    expect([refused.status, refused.body.code]).toEqual([403, 'above-limit'])
+    expect((await odile.ask('POST', '/purchases', { ...order, cost: 5000 })).status).toBe(200)
+    expect((await isaura.ask('POST', '/purchases', { ...order, cost: 5001 })).status).toBe(200)
+  })
+
+  test('prices are rounded up to what the shop counts in', async () => {
+    const { body: costs } = await isaura.ask('GET', '/costs')
+    const { body: items } = await isaura.ask('GET', '/items')
+    const asked = async () => (await isaura.ask('GET', `/items/${items[40].id}/selling-price`)).body.perUnit * 1000
+    const tens = await asked()
+    await isaura.ask('PUT', '/costs', { ...costs, roundTo: 100 })
+    const whole = await asked()
+    expect([tens % 10, whole % 100, whole >= tens, whole - tens < 100].map(Number)).toEqual([0, 0, 1, 1])
+    expect((await isaura.ask('PUT', '/costs', { ...costs, roundTo: 0 })).body).toMatchObject({ path: 'roundTo' })
   })
 })

@@ -14,6 +14,8 @@ export interface CostSettings {
   readonly margin: number
   /** For an hour of teaching. */
   readonly teaching: number
+  /** Prices are whole multiples of this, in minor units. */
+  readonly roundTo: number
 }
 
 export const usualCosts: CostSettings = {
@@ -24,6 +26,7 @@ export const usualCosts: CostSettings = {
   waste: 0.05,
   margin: 0.45,
   teaching: 3200,
+  roundTo: 10,
 }
 
 export interface KitPrice {
@@ -50,14 +53,14 @@ export function priceOfKit(materials: number, settings: CostSettings): KitPrice 
     printing: settings.printing,
     packing: round(packing),
     cost: round(cost),
-    price: priceFor(cost, settings.margin),
+    price: priceFor(cost, settings),
   }
 }
 
-/** Whole tens of pence or cents, never below what the margin asks. */
-export function priceFor(cost: number, margin: number): number {
+/** In whole steps of what prices are rounded to, never below what the margin asks. */
+export function priceFor(cost: number, { margin, roundTo }: Pick<CostSettings, 'margin' | 'roundTo'>): number {
   if (!(margin >= 0 && margin < 1)) throw new RangeError('A margin is a share from 0 up to, and without, 1.')
-  return Math.ceil(cost / (1 - margin) / 10 - 1e-9) * 10
+  return Math.ceil(cost / (1 - margin) / roundTo - 1e-9) * roundTo
 }
 
 export interface SeatPrice {
@@ -89,6 +92,9 @@ export function priceOfSeat(
     kits: Math.round(kits),
     teaching: Math.round(teaching),
     cost: Math.round(cost),
-    price: priceFor(cost, settings.margin),
+    price: priceFor(cost, settings),
   }
 }
+
+/** What of a price is tax, where the price has it in it. @param share of what is left without it: 0.2 */
+export const taxIn = (price: number, share: number): number => Math.round(price - price / (1 + share))

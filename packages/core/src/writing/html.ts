@@ -1,7 +1,18 @@
 /** A written pattern as HTML: a body that a page can show as it is, and a page of its own that needs nothing else. */
 import { capital } from './language'
 import { languages } from './languages'
-import { type Density, drawnLines, maxTicks, type Seat, type Sheet, sheetHas, ticked } from './layout'
+import {
+  type Density,
+  drawnLines,
+  type Look,
+  maxTicks,
+  type Seat,
+  type Sheet,
+  sheetHas,
+  textScale,
+  ticked,
+  usualLook,
+} from './layout'
 import type { ShownPicture } from './pictures'
 import type { TechniqueName } from './techniques'
 import { type MaterialRow, type Step, stepsForContents, type WrittenPattern } from './written-pattern'
@@ -19,6 +30,7 @@ export interface Setting {
   readonly seat?: Seat | undefined
   /** Of every step when absent. */
   readonly density?: Density | undefined
+  readonly look?: Look | undefined
   /** By its number, where a picture is found; what is not here is left out. */
   readonly pictures?: Readonly<Record<number, string>> | undefined
 }
@@ -29,10 +41,10 @@ const plain: Setting = { sheet: 'sale' }
 export function htmlBody(written: WrittenPattern, setting: Setting = plain): string {
   const { words, language } = written
   const has = sheetHas[setting.sheet]
-  const { seat } = setting
+  const { seat, look = usualLook } = setting
   const steps = written.parts.reduce((sum, part) => sum + part.steps.length, 0)
   return [
-    `<article class="written ${setting.sheet}" lang="${language}">`,
+    `<article class="written ${setting.sheet}" lang="${language}" style="--headings:${escaped(look.headings)};--text:${textScale[look.textSize]}">`,
     written.draft ? `<p class="draft-mark">${escaped(words.draftMark)}</p>` : '',
     seat
       ? `<p class="seat">${escaped(words.seat)}: <b>${escaped(seat.name)}</b>${seat.chosen ? ` &middot; ${escaped(seat.chosen)}` : ''}</p>`
@@ -262,10 +274,10 @@ ${htmlBody(written, setting)}
 
 /** How a written pattern looks, on a screen and printed. */
 export const pageStyle = `
-.written{font:16px/1.5 "Source Sans 3 Variable","Source Sans 3",system-ui,sans-serif;color:#22302b;background:#fff;max-width:900px;margin:0 auto;padding:36px 48px;box-sizing:border-box;font-variant-numeric:tabular-nums}
-.written.class{font-size:19px}.written.large{font-size:23px}.written.card{font-size:14px;line-height:1.35}
-.written h1{font:600 1.9em/1.15 "Fraunces Variable",Georgia,serif;margin:0 0 .2em}
-.written h2{font:600 1.15em/1.25 "Fraunces Variable",Georgia,serif;margin:1.1em 0 .35em;break-after:avoid}
+.written{font:calc(16px*var(--text,1))/1.5 "Source Sans 3 Variable","Source Sans 3",system-ui,sans-serif;color:#22302b;background:#fff;max-width:900px;margin:0 auto;padding:36px 48px;box-sizing:border-box;font-variant-numeric:tabular-nums}
+.written.class{font-size:calc(19px*var(--text,1))}.written.large{font-size:calc(23px*var(--text,1))}.written.card{font-size:calc(14px*var(--text,1));line-height:1.35}
+.written h1{font:600 1.9em/1.15 "Fraunces Variable",Georgia,serif;margin:0 0 .2em;color:var(--headings,#22302b)}
+.written h2{font:600 1.15em/1.25 "Fraunces Variable",Georgia,serif;margin:1.1em 0 .35em;break-after:avoid;color:var(--headings,#22302b)}
 .written p{margin:.15em 0}.written .quiet{color:#56635c}
 .written .head{display:grid;grid-template-columns:minmax(0,1fr) 240px;gap:24px}.written.card .head{grid-template-columns:minmax(0,1fr) 130px}
 .written .drawing svg{width:100%;height:240px}.written.card .drawing svg{height:130px}

@@ -57,3 +57,17 @@ export const maxTicks = 24
 /** Steps that can be ticked off. */
 export const ticked = (parts: WrittenPattern['parts']): Step[] =>
   parts.flatMap(({ steps }) => steps.filter(({ kind, added }) => kind === 'stitch' && added !== ''))
+
+export const textSizes = ['small', 'usual', 'large'] as const
+
+/** How a shop's written patterns look. */
+export interface Look {
+  readonly textSize: (typeof textSizes)[number]
+  /** "#22302b" */
+  readonly headings: string
+}
+
+/** Times what a sheet is set in. */
+export const textScale: Readonly<Record<Look['textSize'], number>> = { small: 0.88, usual: 1, large: 1.15 }
+
+export const usualLook: Look = { textSize: 'usual', headings: '#22302b' }

@@ -1,16 +1,36 @@
+import { sayMoney } from '@tessellum/core/measure/money'
 import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
 import { plainCells } from '@tessellum/core/stock/stock-spreadsheet'
 import { Router } from 'express'
 import { logActivity } from '../audit/log'
 import type { Config } from '../config'
+import type { SignedIn } from '../context'
+import type { Session } from '../database/connect'
 import { mount, sent } from '../http/mount'
 import { runOnce } from '../idempotency/run-once'
 import { buyList } from '../planning/buy-list'
+import { HttpProblem } from '../problem'
+import { shopSettings } from '../settings/store'
 import type { Shop } from '../shop'
 import { takePacks } from '../stock/items'
 import { explainLot } from '../stock/lots'
 import { callOff, listPurchases, order, receive } from '../stock/purchases'
 import { quotesFor } from './quotes'
+
+/** What the shop has settled to be for its owner. */
+async function refuseAboveLimit(tx: Session, cost: number, { roles }: SignedIn): Promise<void> {
+  const { orderLimit, currency } = (await shopSettings(tx)).money
+  if (orderLimit === 0 || cost <= orderLimit || roles.includes('owner')) return
+  throw new HttpProblem(
+    403,
+    'above-limit',
+    `Orders above ${sayMoney(orderLimit, currency)} are for the owner to place.`,
+    {
+      path: 'cost',
+      hint: 'Ask the owner, or order less.',
+    },
+  )
+}
 
 export function buyingRoutes(shop: Shop, { SUPPLIER }: Pick<Config, 'SUPPLIER'>): Router {
   const { db } = shop
@@ -48,7 +68,10 @@ export function buyingRoutes(shop: Shop, { SUPPLIER }: Pick<Config, 'SUPPLIER'>)
     }),
   )
   mount(router, 'POST /api/purchases', ({ body, caller }) =>
-    runOnce(db, caller, 'order', async (tx, actor) => ({ purchaseId: await order(tx, body, actor) })),
+    runOnce(db, caller, 'order', async (tx, actor) => {
+      await refuseAboveLimit(tx, body.cost, caller)
+      return { purchaseId: await order(tx, body, actor) }
+    }),
   )
   mount(router, 'POST /api/purchases/:id/receive', ({ params: { id }, body, caller }) =>
     runOnce(db, caller, `receive order ${id}`, async (tx, actor) => ({

@@ -65,4 +65,4 @@ export const styles = StyleSheet.create({
 })
 
 /** A heading's style, in its size on a sheet. */
-export type Heading = [typeof styles.h2, { fontSize: number }]
+export type Heading = [typeof styles.h2, { fontSize: number; color: string }]

@@ -22,6 +22,7 @@ export function editionRoutes(shop: Shop): Router {
   mount(router, 'GET /api/patterns/:id/document.pdf', async ({ params, query, response }) => {
     const { sheet, seat, chosen, buyer, drawings: density, hand, ...asked } = query
     const { documents } = await shopSettings(db)
+    const { textSize, headings } = documents
     const { paper = documents.paper, language = documents.language, ...wanted } = asked
     const edition = await gather(shop, params.id, wanted)
     const task = {
@@ -31,6 +32,7 @@ export function editionRoutes(shop: Shop): Router {
       sheet,
       density,
       hand,
+      look: { textSize, headings },
       buyer,
       seat: seat ? { name: seat, chosen } : undefined,
     }

@@ -1,5 +1,6 @@
 /** Selling over the counter, and taking back what was sold. */
 import type { newSale, returnSold } from '@tessellum/contract/sales'
+import { taxIn } from '@tessellum/core/kit/price'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { effectOf } from '@tessellum/core/stock/moves'
 import { sayQuantity } from '@tessellum/core/stock/quantity'
@@ -14,6 +15,7 @@ import { findPattern, findVersion } from '../patterns/store'
 import { HttpProblem, notFound } from '../problem'
 import { move } from '../schema/ledger'
 import { sale, saleLine, saleReturn } from '../schema/sales'
+import { shopSettings } from '../settings/store'
 import type { Shop } from '../shop'
 import { freeLots, listItems } from '../stock/store'
 import { findSale } from './store'
@@ -25,6 +27,7 @@ export const sell = ({ db }: Shop, { customer, customerId, lines }: z.output<typ
     await demandCustomer(tx, customerId)
     const [made] = await tx.insert(sale).values({ customer, customerId, madeBy: caller.id }).returning({ id: sale.id })
     const { id } = made as { id: number }
+    const { money: rates } = await shopSettings(tx)
     const ids = [...new Set(lines.flatMap((line) => (line.what === 'item' ? [line.itemId] : [])))]
     const items = new Map((await listItems(tx, ids)).map((item) => [item.id, item]))
     // All that is wanted is locked at once, in one order for everybody.
@@ -35,7 +38,15 @@ export const sell = ({ db }: Shop, { customer, customerId, lines }: z.output<typ
         const { title } = await findPattern(tx, line.patternId)
         const { id: patternVersionId, number } = await findVersion(tx, line.patternId, line.version)
         const name = `${title}, version ${number}`
-        await tx.insert(saleLine).values({ saleId: id, patternVersionId, name, unit: 'piece', quantity, price })
+        await tx.insert(saleLine).values({
+          saleId: id,
+          patternVersionId,
+          name,
+          unit: 'piece',
+          quantity,
+          price,
+          tax: taxIn(price, rates.taxPatterns),
+        })
         continue
       }
       const item = items.get(line.itemId)
@@ -43,7 +54,15 @@ export const sell = ({ db }: Shop, { customer, customerId, lines }: z.output<typ
       const { unit } = item
       const [kept] = await tx
         .insert(saleLine)
-        .values({ saleId: id, itemId: item.id, name: itemName(item), unit, quantity, price })
+        .values({
+          saleId: id,
+          itemId: item.id,
+          name: itemName(item),
+          unit,
+          quantity,
+          price,
+          tax: taxIn(price, item.category === 'kit' ? rates.taxKits : rates.taxGoods),
+        })
         .returning({ id: saleLine.id })
       const taken = takeFrom(
         lots.filter((each) => each.itemId === item.id),

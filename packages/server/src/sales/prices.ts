@@ -47,7 +47,7 @@ interface Wanted {
 }
 
 export async function pricesPage(db: Session, { find, after, limit }: Wanted): Promise<PricesPage> {
-  const { margin } = await costSettings(db)
+  const costs = await costSettings(db)
   const rows = await priced(db)
     .where(
       and(
@@ -66,7 +66,7 @@ export async function pricesPage(db: Session, { find, after, limit }: Wanted): P
       colour: row.colour,
       unit: row.unit,
       price: row.price,
-      suggested: row.cost === null ? null : priceFor(row.cost * perSpoken[row.unit], margin),
+      suggested: row.cost === null ? null : priceFor(row.cost * perSpoken[row.unit], costs),
     })),
     next: rows.length > limit && last ? JSON.stringify([last.colourName, last.id]) : null,
   }

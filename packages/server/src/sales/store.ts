@@ -34,6 +34,7 @@ async function salesWhere(db: Session, wanted: SQL | undefined): Promise<Sale[]>
       unit: saleLine.unit,
       quantity: saleLine.quantity,
       price: saleLine.price,
+      tax: saleLine.tax,
       returned: sql<number>`coalesce(sum(${saleReturn.quantity}), 0)::float8`,
       refunded: sql<number>`coalesce(sum(${saleReturn.refund}), 0)::float8`,
     })
@@ -85,7 +86,14 @@ export async function bookkeeping(db: Session, span: Span, currency: string): Pr
   const zone = await timeZoneOf(db)
   const columns = { sale: sale.id, name: saleLine.name, unit: saleLine.unit }
   const sold = await db
-    .select({ ...columns, day: dayIn(sale.at, zone), at: sale.at, quantity: saleLine.quantity, amount: saleLine.price })
+    .select({
+      ...columns,
+      day: dayIn(sale.at, zone),
+      at: sale.at,
+      quantity: saleLine.quantity,
+      amount: saleLine.price,
+      tax: saleLine.tax,
+    })
     .from(saleLine)
     .innerJoin(sale, eq(sale.id, saleLine.saleId))
     .where(onDays(sale.at, span, zone))
@@ -96,6 +104,10 @@ export async function bookkeeping(db: Session, span: Span, currency: string): Pr
       at: saleReturn.at,
       quantity: sql<number>`-${saleReturn.quantity}`.mapWith(Number),
       amount: sql<number>`-${saleReturn.refund}`.mapWith(Number),
+      // Of what is given back, the same share as of what was paid.
+      tax: sql<number>`-round(${saleReturn.refund}::numeric * ${saleLine.tax} / nullif(${saleLine.price}, 0))`.mapWith(
+        Number,
+      ),
     })
     .from(saleReturn)
     .innerJoin(saleLine, eq(saleLine.id, saleReturn.lineId))
@@ -103,7 +115,7 @@ export async function bookkeeping(db: Session, span: Span, currency: string): Pr
     .where(onDays(saleReturn.at, span, zone))
   const rows = [...sold, ...back].sort((a, b) => a.at.getTime() - b.at.getTime() || a.sale - b.sale)
   return [
-    ['day', 'sale', 'what', 'quantity', 'unit', 'amount', 'currency'],
+    ['day', 'sale', 'what', 'quantity', 'unit', 'amount', 'tax in it', 'currency'],
     ...rows.map((row) => [
       row.day,
       String(row.sale),
@@ -111,6 +123,7 @@ export async function bookkeeping(db: Session, span: Span, currency: string): Pr
       String(row.quantity),
       row.unit,
       (row.amount / 100).toFixed(2),
+      (row.tax / 100).toFixed(2),
       currency,
     ]),
   ]
@@ -139,7 +152,7 @@ export async function sellingPriceOf(db: Session, itemId: number) {
     .limit(1)
   const cost = packs?.each ?? made?.each ?? null
   if (cost === null) return { perUnit: null, from: null }
-  const { margin } = await costSettings(db)
+  const costs = await costSettings(db)
   // By the thousand, so that what is asked for a gram is not rounded up to tens of pence for a milligram.
-  return { perUnit: priceFor(cost * 1000, margin) / 1000, from: 'cost and margin' as const }
+  return { perUnit: priceFor(cost * 1000, costs) / 1000, from: 'cost and margin' as const }
 }

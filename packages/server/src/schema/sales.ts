@@ -36,12 +36,17 @@ export const saleLine = pgTable(
     quantity: quantity('quantity').notNull(),
     /** Of the whole line, in minor units of money. */
     price: integer().notNull(),
+    /** Of that, what is tax; as it was when it was sold. */
+    tax: integer().notNull().default(0),
   },
   (table) => [
     index('sale_line_by_sale').on(table.saleId),
     index('sale_line_by_item').on(table.itemId, table.id),
     check('sale_line_of_one', sql`(${table.itemId} is null) <> (${table.patternVersionId} is null)`),
-    check('sale_line_figures', sql`${table.quantity} > 0 and ${table.price} >= 0`),
+    check(
+      'sale_line_figures',
+      sql`${table.quantity} > 0 and ${table.price} >= 0 and ${table.tax} between 0 and ${table.price}`,
+    ),
   ],
 )
 

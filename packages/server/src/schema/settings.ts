@@ -1,4 +1,4 @@
-import type { ChangeSettings } from '@tessellum/contract/settings'
+import type { SettingsParts } from '@tessellum/contract/settings'
 import type { CostSettings } from '@tessellum/core/kit/price'
 import { integer, jsonb, pgTable } from 'drizzle-orm/pg-core'
 
@@ -11,5 +11,5 @@ export const costSetting = pgTable('cost_setting', {
 /** What the shop has settled otherwise than is usual, by parts: one row. */
 export const shopSetting = pgTable('shop_setting', {
   id: integer().primaryKey(),
-  settings: jsonb().$type<ChangeSettings>().notNull(),
+  settings: jsonb().$type<SettingsParts>().notNull(),
 })

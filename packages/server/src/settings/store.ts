@@ -1,4 +1,4 @@
-import { type ChangeSettings, type Settings, usualSettings } from '@tessellum/contract/settings'
+import { type Settings, type SettingsParts, usualSettings } from '@tessellum/contract/settings'
 import { type CostSettings, usualCosts } from '@tessellum/core/kit/price'
 import { sql } from 'drizzle-orm'
 import type { Session } from '../database/connect'
@@ -7,7 +7,7 @@ import { costSetting, shopSetting } from '../schema/settings'
 
 export async function costSettings(db: Session): Promise<CostSettings> {
   const [row] = await db.select().from(costSetting)
-  return row?.costs ?? usualCosts
+  return { ...usualCosts, ...row?.costs }
 }
 
 export const saveCosts = (tx: Session, costs: CostSettings) =>
@@ -42,7 +42,7 @@ export function settingsNow({ db, revision }: { db: Session; revision?: Revision
   return read.settings
 }
 
-export const saveSettings = (tx: Session, settings: ChangeSettings) =>
+export const saveSettings = (tx: Session, settings: SettingsParts) =>
   tx
     .insert(shopSetting)
     .values({ id: 1, settings })

@@ -11,6 +11,7 @@ export function Receipt({ sale, close }: { sale: Sale; close: () => void }) {
   const money = useMoney()
   const { profile } = useShopSettings()
   const total = sale.lines.reduce((sum, { price }) => sum + price, 0)
+  const tax = sale.lines.reduce((sum, line) => sum + line.tax, 0)
   const refunded = sale.lines.reduce((sum, line) => sum + line.refunded, 0)
   return (
     <section className={`sheet pad ${styles.receipt}`} aria-label="Receipt">
@@ -57,6 +58,13 @@ export function Receipt({ sale, close }: { sale: Sale; close: () => void }) {
               <strong>{money.say(total)}</strong>
             </td>
           </tr>
+          {tax > 0 && (
+            <tr>
+              <th scope="row">Tax in it</th>
+              <td />
+              <td className="figures">{money.say(tax)}</td>
+            </tr>
+          )}
           {refunded > 0 && (
             <tr>
               <th scope="row">Given back</th>

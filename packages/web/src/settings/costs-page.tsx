@@ -22,6 +22,7 @@ const spoken = (costs: Costs) => ({
   printing: costs.printing / 100,
   wage: costs.wage / 100,
   teaching: costs.teaching / 100,
+  roundTo: costs.roundTo / 100,
   waste: costs.waste * 100,
   margin: costs.margin * 100,
 })
@@ -31,6 +32,7 @@ const kept = (fields: Costs): Costs => ({
   printing: Math.round(fields.printing * 100),
   wage: Math.round(fields.wage * 100),
   teaching: Math.round(fields.teaching * 100),
+  roundTo: Math.max(1, Math.round(fields.roundTo * 100)),
   waste: fields.waste / 100,
   margin: fields.margin / 100,
 })
@@ -43,6 +45,7 @@ const fields = [
   { name: 'waste', label: 'Beads spilt and culled', unit: '%', step: 1 },
   { name: 'margin', label: 'Margin', unit: '% of the price', step: 1 },
   { name: 'teaching', label: 'An hour of teaching', unit: 'money', step: 1 },
+  { name: 'roundTo', label: 'Prices are multiples of', unit: 'money', step: 0.05 },
 ] as const
 
 const formName = 'settings-costs'
@@ -79,7 +82,7 @@ export function CostsPage() {
         </div>
         <p className="quiet">
           A kit costs its beads, what is wasted of them, its bags, its pattern and the packing; the price keeps the
-          margin, in whole tens of pence.
+          margin, rounded up.
         </p>
         <ErrorNotice error={save.refused} />
         {mayKeep && (

@@ -2,6 +2,7 @@
 import { currencies, papers, type Settings, timeZones, usualSettings } from '@tessellum/contract/settings'
 import { signOf } from '@tessellum/core/measure/money'
 import { languages } from '@tessellum/core/writing/languages'
+import { textSizes } from '@tessellum/core/writing/layout'
 
 export type PartName = keyof Settings
 
@@ -14,7 +15,7 @@ export interface Field {
   readonly label: string
   /** What it changes. */
   readonly says: string
-  readonly kind: 'line' | 'lines' | 'choice' | 'figure'
+  readonly kind: 'line' | 'lines' | 'choice' | 'figure' | 'colour'
   readonly choices?: readonly Choice[]
   /** What a figure is counted in. */
   readonly unit?: string
@@ -39,6 +40,16 @@ const lengthField = (label: string, says: string, most: number): Field => ({
   each: 10,
   step: 1,
   most: most / 10,
+})
+
+const taxField = (label: string): Field => ({
+  label,
+  says: 'It is in the price: receipts and the CSV of sales tell how much of it is tax. Ask your bookkeeper for the rate.',
+  kind: 'figure',
+  unit: '%',
+  each: 0.01,
+  step: 1,
+  most: 100,
 })
 
 export const parts: { readonly [Name in PartName]: Part<Name> } = {
@@ -74,6 +85,17 @@ export const parts: { readonly [Name in PartName]: Part<Name> } = {
           label: signOf(value) === value ? value : `${value}, ${signOf(value)}`,
         })),
       },
+      taxGoods: taxField('Tax on beads, stones and thread'),
+      taxKits: taxField('Tax on kits'),
+      taxPatterns: taxField('Tax on patterns'),
+      orderLimit: {
+        label: 'Orders above this are for the owner',
+        says: 'Of stock, whoever else may order it. 0 is no limit.',
+        kind: 'figure',
+        each: 100,
+        step: 10,
+        most: 1_000_000,
+      },
     },
   },
   documents: {
@@ -91,6 +113,17 @@ export const parts: { readonly [Name in PartName]: Part<Name> } = {
         says: 'Of PDFs, unless another is chosen.',
         kind: 'choice',
         choices: papers.map((value) => ({ value, label: value === 'A4' ? 'A4' : 'US Letter' })),
+      },
+      textSize: {
+        label: 'Text',
+        says: 'How large written patterns are set.',
+        kind: 'choice',
+        choices: same(textSizes),
+      },
+      headings: {
+        label: 'Colour of headings',
+        says: 'Of written patterns. Choose one that is dark enough to read, and prints well in grey.',
+        kind: 'colour',
       },
     },
   },
@@ -212,7 +245,7 @@ export const unspoken = ({ each = 1 }: Field, value: unknown): unknown =>
 
 /** "Usually 15 cm." Empty for what no shop has in common, and where a choice says so itself. */
 export function usually(part: PartName, name: string): string {
-  if (part === 'profile' || name === 'tension') return ''
+  if (part === 'profile' || name === 'tension' || name.startsWith('tax') || name === 'orderLimit') return ''
   const field = (parts[part].fields as Readonly<Record<string, Field>>)[name] as Field
   const value = spoken(field, (usualSettings[part] as Readonly<Record<string, unknown>>)[name])
   const said = field.choices?.find((each) => each.value === value)?.label ?? `${value} ${field.unit ?? ''}`.trim()

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { type ChangeSettings, type Settings, settings as settingsSchema } from '@tessellum/contract/settings'
-import { Button, Form, Input, InputNumber, Select } from 'antd'
+import { Button, ColorPicker, Form, Input, InputNumber, Select } from 'antd'
 import { useParams } from 'react-router'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm } from '../frame/kept-form'
@@ -89,6 +89,8 @@ function control({ kind, choices, unit, step, most }: Field) {
       return <Input maxLength={80} />
     case 'lines':
       return <Input.TextArea autoSize={{ minRows: 2, maxRows: 6 }} maxLength={400} />
+    case 'colour':
+      return <ColorPicker showText disabledAlpha format="hex" />
     case 'choice':
       return <Select showSearch={(choices?.length ?? 0) > 20} options={choices?.map((each) => ({ ...each })) ?? []} />
     case 'figure':

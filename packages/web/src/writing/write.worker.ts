@@ -25,21 +25,15 @@ export interface Page {
 }
 
 const tasks = {
-  /** @param pictures by number, where each is found */
-  write(
-    gathered: Gathered,
-    language: LanguageCode,
-    hand: Hand,
-    { sheet, seat, pictures, density }: Omit<Setting, 'drawings'>,
-  ): Page {
+  write(gathered: Gathered, language: LanguageCode, hand: Hand, chosen: Omit<Setting, 'drawings'>): Page {
     const edition = writeEdition(gathered, language, hand)
     const drawings = drawingsAsSvg(edition)
     const { written, report, why } = edition
-    const setting = { sheet, drawings, seat, pictures, density }
+    const setting = { ...chosen, drawings }
     return {
       body: htmlBody(written, setting),
       html: toHtml(written, setting),
-      markdown: toMarkdown(written, pictures),
+      markdown: toMarkdown(written, chosen.pictures),
       svg: drawings?.piece,
       written,
       sizes: report.sizes,

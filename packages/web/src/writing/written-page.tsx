@@ -89,7 +89,7 @@ function Written({ pattern }: { pattern: Pattern }) {
     placeholderData: (before) => before,
   })
   const page = useQuery({
-    queryKey: ['written', gathered.data, language, sheet, density, hand, seat, chosen],
+    queryKey: ['written', gathered.data, language, sheet, density, hand, documents, seat, chosen],
     enabled: gathered.data !== undefined,
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 60_000,
@@ -99,6 +99,7 @@ function Written({ pattern }: { pattern: Pattern }) {
       writeClient().write(gathered.data as Edition, language, hand, {
         sheet,
         density,
+        look: documents,
         seat: seat ? { name: seat, chosen } : undefined,
         pictures: pictureAddresses(gathered.data as Edition),
       }),
