@@ -237,5 +237,7 @@ test("the week's figures are right to the penny and the bead", async () => {
   await reads(() => odile.locator('.fact', { hasText: 'on hand' }).locator('.figure').textContent(), '6 g')
   const day = new Date().toISOString().slice(0, 10)
   const csv = await odile.request.get(`${here.shop.base}/api/sales.csv?from=${day}&to=${day}`)
-  expect((await csv.text()).trim().split(/\r?\n/).slice(1)).toEqual([expect.stringMatching(/,1,piece,18\.50,0\.00,GBP$/)])
+  expect((await csv.text()).trim().split(/\r?\n/).slice(1)).toEqual([
+    expect.stringMatching(/,1,piece,18\.50,0\.00,GBP$/),
+  ])
 })

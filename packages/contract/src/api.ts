@@ -88,7 +88,7 @@ import {
   sellingPrice,
 } from './sales'
 import { newSample, samples } from './samples'
-import { beginShop, changeSettings, settings, shopDoor } from './settings'
+import { beginShop, changeSettings, settings, shopDoor, shopLogo } from './settings'
 import { acceptSubstitutes, shortagePlan } from './shortage-plan'
 import {
   changeLot,
@@ -768,6 +768,15 @@ export const api = {
   },
   'GET /api/settings': { what: 'How the shop does things', right: 'signed-in', answer: settings },
   'PUT /api/settings': { what: 'Do them otherwise', right: 'settings.keep', body: changeSettings, answer: settings },
+  'GET /api/logo': { what: 'Whether the shop has a logo', right: 'signed-in', answer: shopLogo },
+  'POST /api/logo': { what: 'Give the shop a logo', right: 'settings.keep', bytes: true, answer: shopLogo },
+  'POST /api/logo/remove': { what: 'Take the logo away', right: 'settings.keep', answer: shopLogo },
+  'GET /api/logo/:digest': {
+    what: 'The logo, as JPEG',
+    right: 'signed-in',
+    params: z.object({ digest: z.string().max(100) }),
+    answer: 'file',
+  },
   'GET /api/costs': { what: 'How costs are worked out', right: 'batches.read', answer: costSettings },
   'PUT /api/costs': { what: 'Work them out otherwise', right: 'costs.keep', body: costSettings, answer: costSettings },
   'GET /api/audit': { what: 'What was done', right: 'audit.read', query: auditWanted, answer: auditPage },

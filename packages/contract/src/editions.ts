@@ -5,7 +5,7 @@ import { z } from 'zod'
 import { choice } from './colourways'
 import { recordIdInAddress } from './fields'
 import { shownPicture } from './pictures'
-import { papers, settings } from './settings'
+import { logo, papers, settings } from './settings'
 import { beadFigures, item } from './stock'
 import { stepWords } from './words'
 
@@ -57,6 +57,6 @@ export const edition = z.object({
   timed: z.array(z.number()),
   errata: z.array(z.object({ version: z.number(), corrects: z.number(), note: z.string() })),
   sampled: z.object({ ratio: z.number(), count: z.number() }),
-  shop: settings.shape.profile.extend({ thread: settings.shape.thread }),
+  shop: settings.shape.profile.extend({ thread: settings.shape.thread, logo: logo.nullable() }),
 })
 export type Edition = z.infer<typeof edition>

@@ -108,6 +108,12 @@ export const changeSettings = settings.partial().refine((parts) => Object.keys(p
 export type ChangeSettings = z.input<typeof changeSettings>
 export type SettingsParts = z.output<typeof changeSettings>
 
+/** The shop's sign, in pixels; another has another digest. */
+export const logo = z.object({ digest: z.string(), width: z.number(), height: z.number() })
+export type Logo = z.infer<typeof logo>
+
+export const shopLogo = z.object({ logo: logo.nullable() })
+
 /** What anybody may know who comes to the door. */
 export const shopDoor = z.object({
   name: z.string(),

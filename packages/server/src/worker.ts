@@ -30,6 +30,7 @@ import { type Answered, checkpoint, type Job, type TaskControl } from './jobs/ta
 import type { Kit, TaskName, Tasks } from './jobs/tasks'
 import { readPictures } from './patterns/pictures'
 import { HttpProblem } from './problem'
+import { readLogo } from './settings/logo'
 import { previewImport, runImport, sheetItems } from './stock/import'
 import { allItems } from './stock/store'
 
@@ -149,7 +150,17 @@ async function document({
   const { renderDocument } = await import('./documents/render')
   const ids = edition.pictures.map(({ id }) => id)
   const pictures = ids.length > 0 ? await readPictures(records(), ids, 'medium') : new Map<number, Uint8Array>()
-  return renderDocument(writeEdition(edition, language, hand), { paper, sheet, density, look, seat, buyer, pictures })
+  const logo = edition.shop.logo ? { ...edition.shop.logo, bytes: await readLogo(records()) } : undefined
+  return renderDocument(writeEdition(edition, language, hand), {
+    paper,
+    logo,
+    sheet,
+    density,
+    look,
+    seat,
+    buyer,
+    pictures,
+  })
 }
 
 async function writeTable({ rows, format, name }: Tasks['writeTable']['input']): Promise<Uint8Array> {

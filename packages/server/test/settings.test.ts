@@ -2,6 +2,7 @@
 import type { Batch } from '@tessellum/contract/batches'
 import type { BuyLine } from '@tessellum/contract/buying'
 import { type BeginShop, type Settings, usualSettings } from '@tessellum/contract/settings'
+import sharp from 'sharp'
 import { Caller, emptyShop, openShop, type Shop } from './shop'
 
 const token = 'printed by the start command'
@@ -165,5 +166,27 @@ describe('what the shop settles', () => {
     const whole = await asked()
     expect([tens % 10, whole % 100, whole >= tens, whole - tens < 100].map(Number)).toEqual([0, 0, 1, 1])
     expect((await isaura.ask('PUT', '/costs', { ...costs, roundTo: 0 })).body).toMatchObject({ path: 'roundTo' })
+  })
+
+  test('its logo stands on what it gives out, and goes into an edition by its digest', async () => {
+    const png = await sharp({ create: { width: 300, height: 120, channels: 4, background: '#2a5c4a' } })
+      .png()
+      .toBuffer()
+    expect((await (await shop.as('bram')).send('/logo', png)).status).toBe(403)
+    expect((await isaura.send('/logo', 'no picture')).body.code).toBe('bad-picture')
+    const { body } = await isaura.send('/logo', png)
+    expect(body.logo).toMatchObject({ width: 300, height: 120 })
+    const { body: edition } = await isaura.ask('GET', '/patterns/2/edition?version=1')
+    expect(edition.shop.logo).toEqual(body.logo)
+    const images = async () =>
+      (
+        Buffer.from((await isaura.ask<ArrayBuffer>('GET', '/patterns/4/document.pdf?version=1')).body)
+          .toString('latin1')
+          .match(/\/Subtype \/Image/g) ?? []
+      ).length
+    const withLogo = await images()
+    expect((await isaura.ask('POST', '/logo/remove')).body).toEqual({ logo: null })
+    expect([withLogo, await images()]).toEqual([1, 0])
+    expect((await isaura.ask('GET', `/logo/${body.logo.digest}`)).status).toBe(404)
   })
 })

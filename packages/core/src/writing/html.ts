@@ -31,6 +31,8 @@ export interface Setting {
   /** Of every step when absent. */
   readonly density?: Density | undefined
   readonly look?: Look | undefined
+  /** Where the shop's logo is found. */
+  readonly logo?: string | undefined
   /** By its number, where a picture is found; what is not here is left out. */
   readonly pictures?: Readonly<Record<number, string>> | undefined
 }
@@ -69,7 +71,7 @@ export function htmlBody(written: WrittenPattern, setting: Setting = plain): str
       ? [heading(words.errata), ...written.errata.map((line) => `<p>${escaped(line)}</p>`)]
       : []),
     has.care && written.shop.length > 0
-      ? `<footer class="shop">${has.booklet ? heading(words.fromTheShop) : ''}${written.shop.map((line) => `<p>${escaped(line)}</p>`).join('')}</footer>`
+      ? `<footer class="shop">${has.booklet ? heading(words.fromTheShop) : ''}${logoOf(setting)}${written.shop.map((line) => `<p>${escaped(line)}</p>`).join('')}</footer>`
       : '',
     '</article>',
   ]
@@ -85,8 +87,11 @@ function cover(written: WrittenPattern, setting: Setting): string {
   const picture = pictureOf(written.pictures.finished[0], written, setting)
   const drawing = setting.drawings ? `<div class="drawing">${setting.drawings.piece}</div>` : ''
   const [shop] = written.shop
-  return `<section class="cover"><h1>${escaped(written.title)}</h1>${facts(written)}${picture || drawing}${effort(written)}${shop ? `<p class="from">${escaped(shop)}</p>` : ''}</section>`
+  return `<section class="cover"><h1>${escaped(written.title)}</h1>${facts(written)}${picture || drawing}${effort(written)}${logoOf(setting)}${shop ? `<p class="from">${escaped(shop)}</p>` : ''}</section>`
 }
+
+/** Its name stands beside it. */
+const logoOf = ({ logo }: Setting) => (logo ? `<img class="logo" src="${escaped(logo)}" alt="">` : '')
 
 function threadAndTools(written: WrittenPattern, { drawings, pictures }: Setting): string[] {
   const shown = written.pictures.finished[0] && pictures?.[written.pictures.finished[0].id]
@@ -302,6 +307,7 @@ export const pageStyle = `
 .written .cover{text-align:center;margin-bottom:2em}.written .cover h1{font-size:2.7em;margin-bottom:.25em}
 .written .cover .picture{margin:1.2em 0}.written .cover img{width:100%;height:auto;max-height:560px;object-fit:cover;border-radius:8px}
 .written .cover .drawing svg{height:420px;margin:1.2em 0}.written .from{margin-top:1.2em;font:600 1.1em/1.3 "Fraunces Variable",Georgia,serif}
+.written .logo{max-width:200px;max-height:80px}
 .written .techniques ul{list-style:none;margin:0;padding:0;display:grid;grid-template-columns:repeat(auto-fill,minmax(330px,1fr));gap:1em 1.6em}
 .written .techniques li{display:grid;grid-template-columns:110px minmax(0,1fr);gap:.8em;break-inside:avoid}
 .written .techniques figure svg{height:110px}

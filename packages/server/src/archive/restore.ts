@@ -116,7 +116,7 @@ export async function restoreArchive(
         await tx.execute(
           sql`insert into ${sql.identifier(table)} (${columns}) overriding system value select ${columns} from jsonb_populate_recordset(null::${sql.identifier(table)}, ${JSON.stringify(ordered.slice(at, at + many))}::jsonb)`,
         )
-      if (typeof whole[0]?.id === 'number' && !['cost_setting', 'shop_setting'].includes(table))
+      if (typeof whole[0]?.id === 'number' && !['cost_setting', 'shop_setting', 'shop_logo'].includes(table))
         await tx.execute(
           sql`select setval(pg_get_serial_sequence(${`public.${table}`}, 'id'), (select max(id) from ${sql.identifier(table)}))`,
         )

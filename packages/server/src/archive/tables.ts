@@ -38,6 +38,7 @@ export const archived = [
   'handover',
   'cost_setting',
   'shop_setting',
+  'shop_logo',
   'idempotent_request',
   'audit_entry',
 ] as const
@@ -52,6 +53,7 @@ export const archivedSince: Readonly<Partial<Record<(typeof archived)[number], n
   sale: 4,
   sale_line: 4,
   sale_return: 4,
+  shop_logo: 5,
   supplier: 5,
   customer: 5,
   class_day: 5,

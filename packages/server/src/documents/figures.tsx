@@ -80,3 +80,21 @@ export function Drawing({ view, colours, style }: DrawingProps) {
     />
   )
 }
+
+interface SignProps {
+  readonly logo: { readonly bytes: Uint8Array; readonly width: number; readonly height: number }
+  /** At most, in points. */
+  readonly width: number
+  readonly height: number
+}
+
+/** The shop's own. */
+export function Sign({ logo, width, height }: SignProps) {
+  const scale = Math.min(width / logo.width, height / logo.height)
+  return (
+    <Image
+      src={{ data: Buffer.from(logo.bytes), format: 'jpg' }}
+      style={{ width: logo.width * scale, height: logo.height * scale }}
+    />
+  )
+}

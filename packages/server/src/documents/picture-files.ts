@@ -1,17 +1,21 @@
 /** A photograph made fit to be kept and shown: turned as it was taken, without what the camera wrote into it, in every size. */
 import { type Crop, type PictureSize, pictureSizes } from '@tessellum/contract/pictures'
-import sharp from 'sharp'
+import sharp, { type OutputInfo } from 'sharp'
 import { HttpProblem } from '../problem'
 
 /** What unpacks to more than this is refused by its head alone, in pixels. */
 const maxPixels = 100_000_000
 const quality = 84
 
-export interface PictureFiles {
-  /** Of the large size, in pixels. */
+export interface PictureFile {
+  /** In pixels. */
   readonly width: number
   readonly height: number
-  readonly files: Readonly<Record<PictureSize, Uint8Array>>
+  readonly bytes: Uint8Array
+}
+
+export interface PictureFiles {
+  readonly files: Readonly<Record<PictureSize, PictureFile>>
 }
 
 sharp.cache(false)
@@ -71,22 +75,26 @@ export async function pictureFiles(bytes: Uint8Array, crop: Crop | null): Promis
       Math.min(Math.round(crop.height * info.height), info.height - Math.round(crop.y * info.height)),
     ),
   }
+  const fileOf = ({ data: bytes, info: { width, height } }: { data: Buffer; info: OutputInfo }): PictureFile => ({
+    width,
+    height,
+    bytes,
+  })
   const sized = async (side: number) => {
     const image = box ? sharp(data).extract(box) : sharp(data)
-    return image
-      .resize({ width: side, height: side, fit: 'inside', withoutEnlargement: true })
-      .jpeg({ quality, mozjpeg: true })
-      .toBuffer({ resolveWithObject: true })
+    return fileOf(
+      await image
+        .resize({ width: side, height: side, fit: 'inside', withoutEnlargement: true })
+        .jpeg({ quality, mozjpeg: true })
+        .toBuffer({ resolveWithObject: true }),
+    )
   }
-  const large = await sized(pictureSizes.large)
   return {
-    width: large.info.width,
-    height: large.info.height,
     files: {
-      whole: data,
-      large: large.data,
-      medium: (await sized(pictureSizes.medium)).data,
-      small: (await sized(pictureSizes.small)).data,
+      whole: fileOf(whole),
+      large: await sized(pictureSizes.large),
+      medium: await sized(pictureSizes.medium),
+      small: await sized(pictureSizes.small),
     },
   }
 }

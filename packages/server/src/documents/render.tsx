@@ -13,7 +13,7 @@ import {
 } from '@tessellum/core/writing/layout'
 import { stepsForContents } from '@tessellum/core/writing/written-pattern'
 import { Fragment } from 'react'
-import { Drawing, Pictures, StepDrawing } from './figures'
+import { Drawing, Pictures, Sign, StepDrawing } from './figures'
 import { printable, registerFonts } from './fonts'
 import { CardHead, Contents, Materials, Tables, Techniques, Ticks, Title } from './sections'
 import { type Heading, styles } from './styles'
@@ -27,6 +27,8 @@ interface Paper {
   readonly buyer: string
   readonly density: Density
   readonly look: Look
+  /** A JPEG, and what it measures. */
+  readonly logo: { readonly bytes: Uint8Array; readonly width: number; readonly height: number } | undefined
   /** JPEG, by number. */
   readonly pictures: ReadonlyMap<number, Uint8Array>
 }
@@ -37,7 +39,7 @@ const scales: Readonly<Record<Sheet, number>> = { sale: 1, class: 1.3, card: 0.8
 /** Sets a written pattern on paper. */
 export async function renderDocument(
   { written: asWritten, drawings, colours }: WrittenEdition,
-  { paper, sheet, seat, buyer, pictures, density, look }: Paper,
+  { paper, sheet, seat, buyer, pictures, density, look, logo }: Paper,
 ): Promise<Uint8Array> {
   const { value: written, whole } = printable(asWritten)
   const { words } = written
@@ -98,6 +100,7 @@ export async function renderDocument(
               drawings && <Drawing view={drawings.piece} colours={colours} style={{ width: 380, height: 380 }} />
             )}
             <Text style={styles.coverFacts}>{written.effort.map(capital).join('. ')}.</Text>
+            {logo && <Sign logo={logo} width={150} height={60} />}
             {shop !== undefined && <Text style={styles.from}>{shop}</Text>}
           </Box>
           {everyPage}
@@ -219,6 +222,7 @@ export async function renderDocument(
           {has.care && written.shop.length > 0 && (
             <Box style={styles.shop} wrap={false}>
               {has.booklet && heading(words.fromTheShop)}
+              {logo && <Sign logo={logo} width={120} height={48} />}
               {written.shop.map((line) => (
                 <Text key={line}>{line}</Text>
               ))}

@@ -7,6 +7,7 @@ import { shownPictures } from '../patterns/pictures'
 import { samplesOf } from '../patterns/samples'
 import { findPattern, findVersion, wordsOf } from '../patterns/store'
 import { notFound } from '../problem'
+import { logoOf } from '../settings/logo'
 import { shopSettings } from '../settings/store'
 import { beadRecords, listItems } from '../stock/store'
 
@@ -57,6 +58,6 @@ export async function gather({ db, workers }: From, patternId: number, wanted: W
       .filter(({ number, corrects }) => corrects !== null && number <= upTo)
       .map(({ number, corrects, note }) => ({ version: number, corrects: corrects ?? 0, note })),
     sampled: kept?.sampled ?? correction,
-    shop: { ...profile, thread },
+    shop: { ...profile, thread, logo: await logoOf(db) },
   }
 }

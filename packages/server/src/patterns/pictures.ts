@@ -3,7 +3,7 @@ import type { Picture, PictureSize, Pictures } from '@tessellum/contract/picture
 import type { ShownPicture } from '@tessellum/core/writing/pictures'
 import { and, asc, desc, eq, gt, inArray, isNull, sql } from 'drizzle-orm'
 import type { Session } from '../database/connect'
-import type { PictureFiles } from '../documents/picture-files'
+import type { PictureFile, PictureFiles } from '../documents/picture-files'
 import { notFound } from '../problem'
 import { person } from '../schema/people'
 import { picture, pictureFile } from '../schema/pictures'
@@ -75,15 +75,16 @@ export async function readPictures(
 export async function insertPicture(
   tx: Session,
   row: Omit<typeof picture.$inferInsert, 'width' | 'height'>,
-  { width, height, files }: PictureFiles,
+  { files }: PictureFiles,
 ): Promise<number> {
+  const { width, height } = files.large
   const [made] = await tx
     .insert(picture)
     .values({ ...row, width, height })
     .returning({ id: picture.id })
   const { id } = made as { id: number }
   await tx.insert(pictureFile).values(
-    (Object.entries(files) as [keyof typeof files, Uint8Array][]).map(([size, bytes]) => ({
+    (Object.entries(files) as [PictureSize, PictureFile][]).map(([size, { bytes }]) => ({
       pictureId: id,
       size,
       digest: createHash('sha256').update(bytes).digest('hex'),

@@ -1,12 +1,29 @@
 import { Router } from 'express'
 import { logActivity } from '../audit/log'
-import { mount } from '../http/mount'
+import { bytesOf, fileBody } from '../http/file-body'
+import { mount, sent } from '../http/mount'
 import { runOnce } from '../idempotency/run-once'
 import type { Shop } from '../shop'
+import { logoOf, readLogo, removeLogo, saveLogo } from './logo'
 import { costSettings, saveCosts, saveSettings, shopSettings } from './store'
 
-export function settingsRoutes({ db, revision }: Shop): Router {
+/** A sign need not be large. */
+const maxLogo = '5mb'
+
+export function settingsRoutes(shop: Shop): Router {
+  const { db, revision } = shop
   const router = Router()
+  router.use('/api/logo', fileBody('settings.keep', maxLogo))
+
+  mount(router, 'GET /api/logo', async () => ({ logo: await logoOf(db) }))
+  mount(router, 'POST /api/logo', ({ request, caller }) => saveLogo(shop, bytesOf(request), caller))
+  mount(router, 'POST /api/logo/remove', ({ caller }) => removeLogo(shop, caller))
+  mount(router, 'GET /api/logo/:digest', async ({ response }) => {
+    const bytes = await readLogo(db)
+    // Its address names it, so that it need not be fetched twice.
+    response.set('cache-control', 'private, max-age=31536000, immutable').type('image/jpeg').send(bytes)
+    return sent
+  })
 
   mount(router, 'GET /api/settings', () => shopSettings(db))
   mount(router, 'PUT /api/settings', async ({ body, caller }) => {

@@ -1,20 +1,26 @@
+import { useQuery } from '@tanstack/react-query'
 import type { Sale } from '@tessellum/contract/sales'
 import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { Button } from 'antd'
 import dayjs from 'dayjs'
 import { useMoney, useShopSettings } from '../settings/use-shop-settings'
 import { addressOf } from '../shop/api'
+import { read } from '../shop/queries'
+import { logoAt } from '../writing/picture-files'
 import styles from './counter.module.css'
 
 /** What a customer takes along; patterns as PDF with the buyer's name on every page. */
 export function Receipt({ sale, close }: { sale: Sale; close: () => void }) {
   const money = useMoney()
   const { profile } = useShopSettings()
+  const { data: sign } = useQuery(read.logo)
+  const logo = sign?.logo
   const total = sale.lines.reduce((sum, { price }) => sum + price, 0)
   const tax = sale.lines.reduce((sum, line) => sum + line.tax, 0)
   const refunded = sale.lines.reduce((sum, line) => sum + line.refunded, 0)
   return (
     <section className={`sheet pad ${styles.receipt}`} aria-label="Receipt">
+      {logo && <img className={styles.logo} src={logoAt(logo.digest)} alt="" />}
       <h2>{profile.name}</h2>
       {profile.address && <p className={styles.address}>{profile.address}</p>}
       <p className="figures">

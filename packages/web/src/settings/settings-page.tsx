@@ -11,6 +11,7 @@ import { useMay } from '../people/me'
 import { call, ShopError } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import { LogoField } from './logo-field'
 import { type Field, type PartName, parts, spoken, unspoken, usually } from './parts'
 import styles from './settings.module.css'
 import { SettingsFrame } from './settings-frame'
@@ -65,6 +66,7 @@ function PartForm({ name, settings }: { name: PartName; settings: Settings }) {
             label={field.label}
             className={styles.field ?? ''}
             extra={`${field.says} ${usually(name, key)}`}
+            {...(field.kind === 'colour' ? { getValueFromEvent: (_: unknown, css: string) => css } : {})}
             rules={field.kind === 'figure' || key === 'name' ? [{ required: true, message: 'This is needed.' }] : []}
           >
             {control(field)}
@@ -79,6 +81,7 @@ function PartForm({ name, settings }: { name: PartName; settings: Settings }) {
           <p className="quiet">The owner of the shop can change these.</p>
         )}
       </KeptForm>
+      {name === 'profile' && <LogoField />}
     </SettingsFrame>
   )
 }

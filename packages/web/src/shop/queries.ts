@@ -35,6 +35,7 @@ export const read = {
   /** Whose shop it is: told to anybody. */
   shop: queryOptions({ queryKey: ['shop'], queryFn: () => call('GET /api/shop') }),
   settings: queryOptions({ queryKey: ['settings'], queryFn: () => call('GET /api/settings') }),
+  logo: queryOptions({ queryKey: ['settings', 'logo'], queryFn: () => call('GET /api/logo') }),
   people: queryOptions({ queryKey: ['people'], queryFn: () => call('GET /api/people') }),
   patterns: queryOptions({ queryKey: ['patterns'], queryFn: () => call('GET /api/patterns') }),
   /** Patterns page by page. */

@@ -5,7 +5,9 @@ import { addressOf } from '../shop/api'
 export const pictureAt = (id: number): string =>
   addressOf('GET /api/pictures/:id/:size', { params: { id, size: 'medium' } })
 
-const anyPicture = /\/api\/pictures\/\d+\/medium/g
+export const logoAt = (digest: string): string => addressOf('GET /api/logo/:digest', { params: { digest } })
+
+const anyPicture = /\/api\/(?:pictures\/\d+\/medium|logo\/[0-9a-f]+)/g
 
 /**
  * The same text with every picture's bytes where its address stood.

@@ -21,7 +21,7 @@ import { addressOf } from '../shop/api'
 import { read } from '../shop/queries'
 import { download } from './download'
 import { OwnWords } from './own-words'
-import { pictureAt, withPictures } from './picture-files'
+import { logoAt, pictureAt, withPictures } from './picture-files'
 import { Publish } from './publish'
 import type { Page } from './write.worker'
 import { writeClient } from './write-client'
@@ -100,6 +100,7 @@ function Written({ pattern }: { pattern: Pattern }) {
         sheet,
         density,
         look: documents,
+        logo: logoAddress(gathered.data as Edition),
         seat: seat ? { name: seat, chosen } : undefined,
         pictures: pictureAddresses(gathered.data as Edition),
       }),
@@ -241,6 +242,8 @@ function Written({ pattern }: { pattern: Pattern }) {
     </>
   )
 }
+
+const logoAddress = ({ shop: { logo } }: Edition) => (logo ? logoAt(logo.digest) : undefined)
 
 const pictureAddresses = ({ pictures }: Edition) => Object.fromEntries(pictures.map(({ id }) => [id, pictureAt(id)]))
 
