@@ -8,37 +8,78 @@ beforeAll(async () => {
 })
 afterAll(() => here.close())
 
-test('no main screen has a serious fault for those who cannot see it or use a mouse, nor text that runs out of its box', async () => {
+/** Every screen, and classes and batches in every state. */
+const everywhere = [
+  '/bench',
+  '/patterns',
+  '/patterns/1',
+  '/patterns/1?do=stitch',
+  '/patterns/1?do=paint',
+  '/patterns/1/colours',
+  '/patterns/1/walk',
+  '/patterns/1/sizes',
+  '/patterns/1/makers',
+  '/patterns/1/pictures',
+  '/patterns/1/versions',
+  '/patterns/1/written',
+  '/stock',
+  '/stock/1',
+  '/stock/files',
+  '/stock/count',
+  '/kits',
+  '/kits/1',
+  '/kits/2',
+  '/kits/3',
+  '/kits/6',
+  '/kits/plan',
+  '/kits/make',
+  '/kits/1/pack',
+  '/kits/buy',
+  '/diary',
+  '/diary/classes/new',
+  '/diary/classes/1',
+  '/diary/classes/4',
+  '/diary/classes/7',
+  '/diary/classes/4/sheet',
+  '/diary/orders',
+  '/desk',
+  '/customers',
+  '/customers/1',
+  '/suppliers',
+  '/suppliers/1',
+  '/counter',
+  '/counter/prices',
+  '/people',
+  '/account',
+  '/settings/profile',
+  '/settings/money',
+  '/settings/documents',
+  '/settings/costs',
+  '/audit',
+  '/stand-ins',
+  '/help/first-walk',
+  '/help/notation',
+  '/welcome#nobody',
+]
+
+/** Of a desk, a small laptop, a tablet held upright and a telephone. */
+const widths = [1280, 1024, 820, 390]
+
+test('no screen has a serious fault for those who cannot see it or use a mouse, nor text that runs out of its box', async () => {
   const page = await here.enter('isaura')
   const axe = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8')
   const found: string[] = []
-  for (const place of [
-    '/bench',
-    '/patterns',
-    '/patterns/1',
-    '/patterns/1?do=stitch',
-    '/patterns/1?do=paint',
-    '/patterns/1/colours',
-    '/patterns/1/written',
-    '/stock',
-    '/stock/1',
-    '/kits',
-    '/kits/1',
-    '/kits/1/pack',
-    '/kits/buy',
-    '/diary',
-    '/diary/classes/4',
-    '/diary/orders',
-    '/desk',
-    '/people',
-    '/account',
-    '/welcome#nobody',
-  ]) {
+  for (const place of everywhere) {
     await page.goto(here.shop.base + place)
     await page.getByRole('heading', { level: 1 }).first().waitFor()
     // What is fetched for the page is soon there; the stream of changes never ends.
     await page.waitForTimeout(500)
-    found.push(...(await spills(page)).map((spill) => `${place} ${spill}`))
+    for (const width of widths) {
+      await page.setViewportSize({ width, height: 900 })
+      await page.waitForTimeout(120)
+      found.push(...(await spills(page)).map((spill) => `${place} at ${width} px: ${spill}`))
+    }
+    await page.setViewportSize({ width: 1280, height: 800 })
     await page.evaluate(axe)
     const faults = await page.evaluate(async () => {
       const { violations } = await (

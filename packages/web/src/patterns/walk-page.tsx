@@ -283,7 +283,7 @@ function Steps({ pattern, report, scene, lying, dress, here, taught }: StepsProp
           <strong className="figures">{sayCounts(before) || 'nothing yet'}</strong>
         </div>
         <Slider
-          aria-label="Step"
+          ariaLabelForHandle="Step"
           min={0}
           max={steps.length - 1}
           value={at}
@@ -327,7 +327,7 @@ function Steps({ pattern, report, scene, lying, dress, here, taught }: StepsProp
             }}
           />
           <Slider
-            aria-label="Speed"
+            ariaLabelForHandle="Speed"
             style={{ width: 90 }}
             min={1}
             max={8}
