@@ -61,3 +61,20 @@ test("the makers' table says what another maker's bead changes", async () => {
   await page.getByText('classic', { exact: true }).click()
   await row.getByText('the same').first().waitFor()
 })
+
+test('the command bar answers a question of the desk in place, finds customers, and ? tells the keys', async () => {
+  await page.goto(`${here.shop.base}/bench`)
+  await page.getByRole('heading', { name: 'Bench', exact: true }).waitFor()
+  await page.keyboard.press('Control+k')
+  const bar = page.getByRole('combobox', { name: 'Find' })
+  await bar.fill('fit 14 mm round with cylinder 11/0')
+  await page.getByText('A ring of 36 cylinder 11/0 on a stone "round 14 mm": sits snug.').waitFor()
+  // What is typed there is no key for the page.
+  await bar.fill('ness?')
+  await bar.fill('ness')
+  await page.getByRole('option', { name: /Ness Pochard/ }).waitFor()
+  await page.keyboard.press('Escape')
+  await bar.waitFor({ state: 'detached' })
+  await page.keyboard.press('?')
+  await page.getByRole('dialog', { name: 'Keys' }).getByText('Takes what is proposed').waitFor()
+})

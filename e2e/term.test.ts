@@ -155,3 +155,21 @@ test('an order is sized to its wrist, taken, planned and called off', async () =
   await page.getByRole('button', { name: 'Call the order off' }).click()
   await page.getByText('called off').first().waitFor()
 })
+
+test('a customer on record brings their measure to an order, and what they do not bear', async () => {
+  const page = await here.enter('bram')
+  await page.goto(`${here.shop.base}/diary/orders`)
+  await page.getByRole('button', { name: 'Take an order' }).click()
+  const dialog = page.getByRole('dialog')
+  await dialog.getByLabel('For', { exact: true }).fill('Col')
+  await page.locator('.ant-select-item-option', { hasText: 'Col Reedling' }).click()
+  await dialog.getByText('Allergies: nickel.').waitFor()
+  await reads(() => dialog.getByLabel('Measure, cm').inputValue(), '21.1')
+  await choose(page, 'How it sits', 'loose: 25 mm more than the wrist')
+  await choose(page, 'Pattern', 'Tiller bracelet')
+  await dialog.getByRole('button', { name: 'Size it' }).click()
+  await dialog
+    .getByText(/23\.6 cm wanted/)
+    .first()
+    .waitFor()
+})

@@ -153,7 +153,7 @@ export const classAnswer = classSummary.extend({
   /** For each pace, the pattern against the class's time. */
   plans: z.array(
     z.object({
-      pace: z.enum(Object.keys(paces) as [keyof typeof paces]),
+      pace: z.enum(paces),
       welcome: z.number(),
       needed: z.number(),
       left: z.number(),

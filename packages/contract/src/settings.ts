@@ -1,5 +1,6 @@
 import { type SparePolicy, usualSpares } from '@tessellum/core/kit/spares'
 import { usualCurrency } from '@tessellum/core/measure/money'
+import { usualTeaching } from '@tessellum/core/teach/time-plan'
 import { usualThreadSettings } from '@tessellum/core/thread/settings'
 import { languageCodes } from '@tessellum/core/writing/language'
 import { textSizes, usualLook } from '@tessellum/core/writing/layout'
@@ -80,8 +81,20 @@ const kits = z.object({
   packingDays: z.number().int('Days are whole.').min(0).max(60),
 })
 
+const pace = z
+  .number('Give a figure.')
+  .min(1, 'At least as long as a practised hand.')
+  .max(10, 'At most ten times as long.')
+
+/** How a class's hours are reckoned with. */
+const teaching = z.object({
+  welcomeMinutes: z.number('Give the minutes.').int('Whole minutes.').min(0, 'Not below 0.').max(120, 'At most 120.'),
+  easyPace: pace,
+  beginnerPace: pace,
+})
+
 /** How this shop does things. */
-export const settings = z.object({ profile, money, documents, thread, kits })
+export const settings = z.object({ profile, money, documents, thread, kits, teaching })
 export type Settings = z.infer<typeof settings>
 
 const { sampled: _, ...usualThread } = usualThreadSettings
@@ -93,6 +106,7 @@ export const usualSettings: Settings = {
   documents: { language: 'en', paper: 'A4', ...usualLook },
   thread: usualThread,
   kits: { smallShare, smallLeast, largeEvery, packingDays: 2 },
+  teaching: usualTeaching,
 }
 
 /** What goes into a bag beyond the count. */

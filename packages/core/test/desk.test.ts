@@ -1,5 +1,6 @@
 import { nominalBead } from '../src/catalogue/nominal-beads'
 import { gradeOver, measuresFrom, measuresOf } from '../src/desk/grade'
+import { quickFit } from '../src/desk/quick-fit'
 import { stoneDesk } from '../src/desk/stone-desk'
 import { outlines, strandProfile } from '../src/desk/strand-profile'
 import { wornLength } from '../src/desk/wearer'
@@ -124,4 +125,21 @@ test('strands follow an outline to whole beads; petals take twice their length',
   }
   expect(() => strandProfile({ ...asked, hang: 'petal', longestMm: 0.5, shortestMm: 0.2 })).toThrow(/Not even 3/)
   expect(() => strandProfile({ ...asked, hang: 'strand', longestMm: 5 })).toThrow(/no shorter than it/)
+})
+
+describe('a question asked in a line', () => {
+  test('is answered as the desk answers it, whichever way the stone is said', () => {
+    const said = 'A ring of 36 cylinder 11/0 on a stone "round 14 mm": sits snug.'
+    expect(quickFit('fit 14 mm round with cylinder 11/0')).toBe(said)
+    expect(quickFit('Fit a round 14 mm in cylinder 11/0')).toBe(said)
+    expect(quickFit('fit 13 x 18 mm oval with round 15/0')).toMatch(
+      /^A ring of \d+ round 15\/0 on a stone "oval 13 x 18 mm"/,
+    )
+  })
+
+  test('says what it does not know, and leaves alone what is no question', () => {
+    expect(quickFit('fit 14 mm round with pebble 3')).toMatch(/^"pebble" is not a kind of bead/)
+    expect(quickFit('fitting')).toBeUndefined()
+    expect(quickFit('windlass pendant')).toBeUndefined()
+  })
 })

@@ -102,6 +102,24 @@ describe('what the shop settles', () => {
     expect(edition.shop).toMatchObject({ name: 'The Bead Barge', thread: { weaveInMm: thread.weaveInMm + 100 } })
   })
 
+  test('the paces say what of a pattern fits into the hours of a class', async () => {
+    const { body: classes } = await isaura.ask('GET', '/classes')
+    const { id } = classes.find(({ state }: { state: string }) => state === 'offered')
+    const plan = async () => {
+      const { plans } = (await isaura.ask('GET', `/classes/${id}`)).body
+      return plans.find(({ pace }: { pace: string }) => pace === 'beginner')
+    }
+    const before = await plan()
+    await change({ teaching: { welcomeMinutes: 0, easyPace: 1.6, beginnerPace: 4.4 } })
+    const after = await plan()
+    expect([before.welcome, after.welcome]).toEqual([15, 0])
+    // Twice as slow, without the coming in, to the minute that each part is rounded by.
+    expect(Math.abs(after.needed - 2 * (before.needed - 15))).toBeLessThanOrEqual(2 * before.parts.length)
+    expect((await change({ teaching: { ...usualSettings.teaching, easyPace: 0.5 } })).body).toMatchObject({
+      path: 'teaching.easyPace',
+    })
+  })
+
   test('the days to pack move what must be bought by when', async () => {
     const orderBy = async () => (await isaura.ask<BuyLine[]>('GET', '/buy-list')).body.find((each) => each.orderBy)
     const before = await orderBy()

@@ -24,19 +24,33 @@ export interface TimePlan {
   readonly left: number
 }
 
-/** Coming in, bags out, thread cut; and a look round at the end. */
-const welcomeMinutes = 15
-/** A beginner takes so many times as long, an easy hand half that much more. */
-export const paces = { practised: 1, easy: 1.6, beginner: 2.2 } as const
-export type Pace = keyof typeof paces
+export const paces = ['practised', 'easy', 'beginner'] as const
+export type Pace = (typeof paces)[number]
+
+/** How a shop teaches. */
+export interface TeachingSettings {
+  /** Coming in, bags out, thread cut; and a look round at the end. */
+  readonly welcomeMinutes: number
+  /** An easy hand takes so many times as long as a practised one, and so does a beginner. */
+  readonly easyPace: number
+  readonly beginnerPace: number
+}
+
+export const usualTeaching: TeachingSettings = { welcomeMinutes: 15, easyPace: 1.6, beginnerPace: 2.2 }
 
 /** @param minutes of the class @throws RangeError for a class of no time */
-export function timePlan(parts: readonly TimedPart[], minutes: number, pace: Pace): TimePlan {
+export function timePlan(
+  parts: readonly TimedPart[],
+  minutes: number,
+  pace: Pace,
+  { welcomeMinutes, easyPace, beginnerPace }: TeachingSettings = usualTeaching,
+): TimePlan {
   if (!(minutes > 0)) throw new RangeError('A class has some time.')
   const welcome = Math.min(welcomeMinutes, Math.round(minutes / 6))
+  const times = { practised: 1, easy: easyPace, beginner: beginnerPace }[pace]
   let at = welcome
   const planned = parts.map(({ name, practised }): PlannedPart => {
-    const takes = Math.round(practised * paces[pace])
+    const takes = Math.round(practised * times)
     const room = Math.max(0, minutes - at)
     const from = room > 0 ? at : undefined
     at += takes

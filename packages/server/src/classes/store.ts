@@ -1,7 +1,7 @@
 import type { ClassAnswer, ClassSummary, saveClass } from '@tessellum/contract/classes'
 import { priceOfKit, priceOfSeat } from '@tessellum/core/kit/price'
 import { minutesOf } from '@tessellum/core/report/minutes'
-import { type Pace, paces, timePlan } from '@tessellum/core/teach/time-plan'
+import { paces, timePlan } from '@tessellum/core/teach/time-plan'
 import { and, asc, desc, eq, getTableColumns, gte, inArray, lte, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { refuseOld, stillUndoable } from '../audit/undoable'
@@ -17,7 +17,7 @@ import { colourway, colourwayVersion } from '../schema/colourways'
 import { customer } from '../schema/customers'
 import { pattern, patternVersion } from '../schema/patterns'
 import { person } from '../schema/people'
-import { costSettings } from '../settings/store'
+import { costSettings, settingsNow } from '../settings/store'
 import type { Shop } from '../shop'
 
 const summaries = (db: Session) =>
@@ -183,6 +183,7 @@ export async function findClass(shop: Shop, id: number): Promise<ClassAnswer> {
   const timed = minutesOf(report)
   const allMinutes = minutes * (1 + moreDays.length)
   const settings = await costSettings(db)
+  const { teaching } = await settingsNow(shop)
   const materials = await materialsOf(
     shop,
     offers.map(({ size, colourwayVersionId }) => ({
@@ -220,7 +221,7 @@ export async function findClass(shop: Shop, id: number): Promise<ClassAnswer> {
     })),
     waiting: wait.map(({ classId: _, askedAt: __, ...each }) => each),
     moreDays,
-    plans: (Object.keys(paces) as Pace[]).map((pace) => ({ pace, ...plain(timePlan(timed.parts, allMinutes, pace)) })),
+    plans: paces.map((pace) => ({ pace, ...plain(timePlan(timed.parts, allMinutes, pace, teaching)) })),
     cost: { kit: kit.cost, unpriced: materials[0]?.unpriced.length ?? 0, seat: seat.cost, suggested: seat.price },
   }
 }

@@ -16,7 +16,7 @@ export const saveCosts = (tx: Session, costs: CostSettings) =>
 /** What has never been settled is as usual, also where a part has got more to it since it was. */
 export async function shopSettings(db: Session): Promise<Settings> {
   const [row] = await db.select().from(shopSetting)
-  const { profile, money, documents, thread, kits } = row?.settings ?? {}
+  const { profile, money, documents, thread, kits, teaching } = row?.settings ?? {}
   const usual = usualSettings
   return {
     profile: { ...usual.profile, ...profile },
@@ -24,6 +24,7 @@ export async function shopSettings(db: Session): Promise<Settings> {
     documents: { ...usual.documents, ...documents },
     thread: { ...usual.thread, ...thread },
     kits: { ...usual.kits, ...kits },
+    teaching: { ...usual.teaching, ...teaching },
   }
 }
 

@@ -1,4 +1,5 @@
 import { useInfiniteQuery } from '@tanstack/react-query'
+import type { Customer } from '@tessellum/contract/customers'
 import { AutoComplete } from 'antd'
 import { useDeferredValue } from 'react'
 import { useMay } from '../people/me'
@@ -19,6 +20,8 @@ interface CustomerFieldProps {
   readonly value?: Who
   readonly onChange?: (who: Who) => void
   readonly onLeave?: () => void
+  /** Somebody on record was chosen. */
+  readonly onKnown?: (customer: Customer) => void
   readonly placeholder?: string
   readonly autoFocus?: boolean
 }
@@ -30,6 +33,7 @@ export function CustomerField({
   value = nobody,
   onChange,
   onLeave,
+  onKnown,
   placeholder,
   autoFocus = false,
 }: CustomerFieldProps) {
@@ -56,7 +60,9 @@ export function CustomerField({
         onChange={(name: string) => onChange?.({ name, id: null })}
         onSelect={(chosen: string) => {
           const customer = found.find((each) => String(each.id) === chosen)
-          if (customer) onChange?.({ name: customer.name, id: customer.id })
+          if (!customer) return
+          onChange?.({ name: customer.name, id: customer.id })
+          onKnown?.(customer)
         }}
         onBlur={() => onLeave?.()}
         onInputKeyDown={(event) => event.key === 'Enter' && onLeave?.()}

@@ -1,4 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
+import type { Customer } from '@tessellum/contract/customers'
 import {
   type Order,
   order as orderAnswer,
@@ -6,6 +7,7 @@ import {
   type SizeOrder,
   saveOrder,
 } from '@tessellum/contract/orders'
+import { type WristEase, wristEase } from '@tessellum/core/desk/wearer'
 import { sayLength } from '@tessellum/core/measure/units'
 import { Button, DatePicker, Form, Input, InputNumber, Modal, Select } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
@@ -218,6 +220,8 @@ function OrderForm({ order, close }: { order?: Order; close: () => void }) {
   const kept = useKept<LineFields>(`${name}-line`, order ? lineOf(order) : { kits: 1 })
   const { value: line, change: setLine } = kept
   const [sized, setSized] = useState<SizedOrder>()
+  const [known, setKnown] = useState<Customer>()
+  const [ease, setEase] = useState<WristEase>('usual')
   const worn = Form.useWatch('worn', form)
   const measure = Form.useWatch('measure', form)
   const size = useIdempotentMutation((body: SizeOrder) => call('POST /api/orders/size', { body }), {
@@ -227,6 +231,15 @@ function OrderForm({ order, close }: { order?: Order; close: () => void }) {
       if (best) setLine({ ...line, size: best.size })
     },
   })
+  /** Whoever is on record has told their measures, and what they do not bear. */
+  const take = (customer: Customer) => {
+    setKnown(customer)
+    const { wristMm, neckMm, fingerMm } = customer
+    const measures = { wrist: wristMm, neck: neckMm, finger: fingerMm }
+    const [of] = worn ? [worn] : (['wrist', 'neck', 'finger'] as const).filter((each) => measures[each] !== null)
+    const mm = of && measures[of]
+    if (of && mm && !measure) form.setFieldsValue({ worn: of, measure: mm / 10 })
+  }
   const save = useIdempotentMutation(
     ({ customer, day, price, paid, promised }: Fields) => {
       const read = saveOrder.safeParse({
@@ -303,7 +316,7 @@ function OrderForm({ order, close }: { order?: Order; close: () => void }) {
               },
             ]}
           >
-            <CustomerField autoFocus />
+            <CustomerField autoFocus onKnown={take} />
           </Form.Item>
           <Form.Item label="Wanted by" name="day" rules={[{ required: true, message: 'Give the day.' }]}>
             <DatePicker style={{ width: '100%' }} format="ddd, D MMM YYYY" allowClear={false} />
@@ -315,6 +328,12 @@ function OrderForm({ order, close }: { order?: Order; close: () => void }) {
             <InputNumber style={{ width: '100%' }} min={0} step={0.5} />
           </Form.Item>
         </div>
+        {known && (known.allergies || known.leftHanded) && (
+          <p className="notice" role="status">
+            {known.allergies && <strong>Allergies: {known.allergies}. </strong>}
+            {known.leftHanded && 'Left-handed: the written pattern can be for the left hand.'}
+          </p>
+        )}
         <LineForm line={line} change={setLine} remove={undefined} />
         <div className="hands" style={{ marginTop: 12, flexWrap: 'wrap' }}>
           <Form.Item name="worn" noStyle>
@@ -329,10 +348,23 @@ function OrderForm({ order, close }: { order?: Order; close: () => void }) {
           <Form.Item name="measure" noStyle>
             <InputNumber aria-label="Measure, cm" min={1} max={300} step={0.5} suffix="cm" style={{ width: 130 }} />
           </Form.Item>
+          {worn === 'wrist' && (
+            <Select
+              aria-label="How it sits"
+              style={{ width: 250 }}
+              value={ease}
+              onChange={setEase}
+              options={Object.entries(wristEase).map(([value, mm]) => ({
+                value: value as WristEase,
+                label: `${value}: ${mm} mm more than the wrist`,
+              }))}
+            />
+          )}
           <Button
             onClick={() => {
               const { patternId, version } = line
-              if (patternId && version && worn) size.run({ patternId, version, worn, measureMm: (measure ?? 0) * 10 })
+              if (patternId && version && worn)
+                size.run({ patternId, version, worn, measureMm: (measure ?? 0) * 10, ease })
             }}
             loading={size.busy}
             disabled={!worn || !measure || !line.patternId || !line.version}

@@ -1,6 +1,6 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query'
 import { Input, type InputRef, Modal } from 'antd'
-import { useDeferredValue, useMemo, useRef, useState } from 'react'
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { useMay } from '../people/me'
 import { parts } from '../settings/parts'
@@ -34,6 +34,8 @@ export function CommandBar({ close }: { close: () => void }) {
     enabled: find.length > 1,
   })
   const { data: batches } = useQuery(read.batches)
+  const { data: customers } = useInfiniteQuery({ ...read.customers(find), enabled: mayKnow && find.length > 1 })
+  const answer = useQuickFit(find)
 
   const all = useMemo<Found[]>(
     () => [
@@ -81,6 +83,13 @@ export function CommandBar({ close }: { close: () => void }) {
   const found = all
     .filter(({ label, what }) => words.every((word) => `${label} ${what}`.toLowerCase().includes(word)))
     .concat(items)
+    .concat(
+      (find.length > 1 ? (customers?.pages[0]?.customers ?? []) : []).map(({ id, name }) => ({
+        label: name,
+        what: 'customer',
+        to: `/customers/${id}`,
+      })),
+    )
     .slice(0, 9)
 
   const go = (to: string) => {
@@ -102,7 +111,7 @@ export function CommandBar({ close }: { close: () => void }) {
       <Input
         ref={box}
         size="large"
-        placeholder="A pattern, an item, a batch, something to do"
+        placeholder="A pattern, an item, something to do; or: fit 14 mm round with cylinder 11/0"
         aria-label="Find"
         role="combobox"
         aria-expanded
@@ -121,6 +130,11 @@ export function CommandBar({ close }: { close: () => void }) {
           } else if (event.key === 'Enter' && found[at]) go(found[at].to)
         }}
       />
+      {answer && (
+        <p role="status" className="notice good" style={{ marginTop: 10 }}>
+          {answer}
+        </p>
+      )}
       <div id="found" role="listbox" aria-label="Found" style={{ marginTop: 10 }}>
         {found.map((each, i) => (
           // The box keeps the keyboard; the mouse may click.
@@ -144,8 +158,26 @@ export function CommandBar({ close }: { close: () => void }) {
             <span className="quiet">{each.what}</span>
           </div>
         ))}
-        {found.length === 0 && <p className="quiet">Nothing by that name.</p>}
+        {found.length === 0 && !answer && <p className="quiet">Nothing by that name.</p>}
       </div>
     </Modal>
   )
+}
+
+/** The answer to a question of the sizing desk, asked here in a line. */
+function useQuickFit(text: string): string | undefined {
+  const [answer, setAnswer] = useState<{ readonly to: string; readonly said: string }>()
+  useEffect(() => {
+    if (!/^fit\s/i.test(text)) return
+    let left = false
+    // What evaluates patterns is large, and comes only when something is asked.
+    void import('@tessellum/core/desk/quick-fit').then(({ quickFit }) => {
+      const said = quickFit(text)
+      if (!left) setAnswer(said === undefined ? undefined : { to: text, said })
+    })
+    return () => {
+      left = true
+    }
+  }, [text])
+  return answer?.to === text ? answer.said : undefined
 }

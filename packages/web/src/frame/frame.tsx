@@ -13,6 +13,7 @@ import { Trouble } from './trouble'
 import { Waiting } from './waiting'
 import { Mark } from './wordmark'
 
+const Keys = lazy(async () => ({ default: (await import('./keys')).Keys }))
 const CommandBar = lazy(async () => ({ default: (await import('./command-bar')).CommandBar }))
 
 /** What stands round every page: the places, the command bar, who is here, and whether the shop can be reached. */
@@ -45,17 +46,24 @@ function Ready(who: { name: string; roles: readonly string[] }) {
   )
 }
 
+/** What is pressed there is meant for it. */
+const typing = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement && target.closest('input, textarea, [contenteditable=true]') !== null
+
 function AppShell({ name, roles }: { name: string; roles: readonly string[] }) {
   const client = useQueryClient()
   const navigate = useNavigate()
   const location = useLocation()
   const [finding, setFinding] = useState(false)
+  const [keysShown, setKeysShown] = useState(false)
   useChanges()
   useEffect(() => {
     const pressed = (event: KeyboardEvent) => {
       if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
         event.preventDefault()
         setFinding(true)
+      } else if (event.key === '?' && !typing(event.target)) {
+        setKeysShown(true)
       } else if (event.altKey && !event.ctrlKey && !event.metaKey) {
         const place = places.find(({ key }) => key === event.key)
         if (!place) return
@@ -113,6 +121,11 @@ function AppShell({ name, roles }: { name: string; roles: readonly string[] }) {
         </Suspense>
       </main>
       <Waiting />
+      {keysShown && (
+        <Suspense>
+          <Keys close={() => setKeysShown(false)} />
+        </Suspense>
+      )}
       {finding && (
         <Suspense>
           <CommandBar close={() => setFinding(false)} />

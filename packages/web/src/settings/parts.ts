@@ -234,6 +234,36 @@ export const parts: { readonly [Name in PartName]: Part<Name> } = {
       },
     },
   },
+  teaching: {
+    name: 'teaching',
+    title: 'Teaching',
+    fields: {
+      welcomeMinutes: {
+        label: 'Coming in',
+        says: 'Of a class, until the thread is cut: what is left is for the piece.',
+        kind: 'figure',
+        unit: 'minutes',
+        step: 5,
+        most: 120,
+      },
+      easyPace: {
+        label: 'An easy pace takes',
+        says: 'Times as long as a practised hand. A class page tells by it what fits into its hours.',
+        kind: 'figure',
+        unit: 'times',
+        step: 0.1,
+        most: 10,
+      },
+      beginnerPace: {
+        label: 'Beginners take',
+        says: 'Times as long as a practised hand. A class page tells by it what is homework.',
+        kind: 'figure',
+        unit: 'times',
+        step: 0.1,
+        most: 10,
+      },
+    },
+  },
 }
 
 /** As a person says a value: in the field's unit. */

@@ -43,7 +43,7 @@ function PartForm({ name, settings }: { name: PartName; settings: Settings }) {
       return call('PUT /api/settings', { body: { [name]: read.data } as ChangeSettings })
     },
     {
-      stale: ['settings', 'shop', 'batches', 'buy-list', 'bench', 'diary', 'editions', 'stock'],
+      stale: ['settings', 'shop', 'batches', 'buy-list', 'bench', 'diary', 'editions', 'stock', 'classes', 'sales'],
       said: 'The settings are saved.',
       after: () => forgetForm(formName),
     },

@@ -18,7 +18,7 @@ const stale: Readonly<Record<string, readonly string[]>> = {
   colourways: ['colourways', 'editions'],
   samples: ['samples', 'editions'],
   pictures: ['pictures', 'editions'],
-  settings: ['settings', 'shop', 'costs', 'editions', 'batches', 'buy-list', 'bench', 'diary'],
+  settings: ['settings', 'shop', 'costs', 'editions', 'batches', 'buy-list', 'bench', 'diary', 'classes', 'sales'],
   everything: [
     'stock',
     'batches',
