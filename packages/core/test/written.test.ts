@@ -86,6 +86,22 @@ to hook.first`
     expect(written(`${head}ring 6A\nfinish`).cautions.join(' ')).not.toContain('burner')
   })
 
+  test('a pattern or a part ends its threads in another way than the shop, with what that takes', () => {
+    const page = written(
+      `${head.replace(/part (\w+)\n$/, 'part $1, end glue\n')}ring 6A\nfinish\npart rest\nring 6A\nfinish\n`,
+    )
+    const ends = page.parts.map(({ steps }) => steps.at(-1)?.text ?? '')
+    expect(ends[0]).toContain('drop of glue')
+    expect(ends[1]).not.toContain('glue')
+    expect(page.tools).toContain('jewellery glue')
+    expect(page.cautions.join(' ')).toContain('Glue: air the room')
+    const [fault] = evaluate(`${head.replace('bead A', 'thread braid 6 lb, end knots\nbead A')}ring 6A`).diagnostics
+    expect([fault?.message, fault?.mend]).toEqual([
+      '"end knots" is not a way to end a thread.',
+      'Say end hitch and weave, end weave, end melt, end glue.',
+    ])
+  })
+
   test('a pattern with a fault is a draft, whatever its version', () => {
     expect(written(`${head}ring 6A`).draft).toBe(false)
     expect(written(`${head}ring 6A\nrnig`)).toMatchObject({ draft: true, edition: 'Draft' })

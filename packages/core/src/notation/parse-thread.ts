@@ -30,6 +30,7 @@ export interface ThreadWays {
   readonly start?: ThreadSettings['start']
   readonly tension?: ThreadSettings['tension']
   readonly closing?: ThreadSettings['closing']
+  readonly ending?: ThreadSettings['ending']
 }
 
 const kinds = [...new Set(threadKinds.map((thread) => thread.kind))]
@@ -101,7 +102,7 @@ export function readThread(cursor: Cursor): ThreadWords {
       throw new LineFault(
         word,
         `"${shown(word)}" does not describe a thread.`,
-        'Say single, double, needle 12, tail 15 cm, start middle, firm or close knot.',
+        'Say single, double, needle 12, tail 15 cm, start middle, firm, close knot or end weave.',
         nearest(word.text, ['single', 'double', 'needle', ...wayWords]),
       )
     }
@@ -111,9 +112,10 @@ export function readThread(cursor: Cursor): ThreadWords {
 
 const tensions = ['firm', 'usual', 'relaxed'] as const
 const closings = ['knot and pass again', 'pass again', 'knot', 'stop bead'] as const
-const wayWords: readonly string[] = ['tail', 'start', 'close', ...tensions]
+const endings = ['hitch and weave', 'weave', 'melt', 'glue'] as const
+const wayWords: readonly string[] = ['tail', 'start', 'close', 'end', ...tensions]
 
-/** `tail 40 cm`, `start middle`, `firm`, `close knot`; undefined where the line says something else. */
+/** `tail 40 cm`, `start middle`, `firm`, `close knot`, `end glue`; undefined where the line says something else. */
 function readWay(cursor: Cursor): ThreadWays | undefined {
   const tension = tensions.find((each) => cursor.take('Word', each))
   if (tension) return { tension }
@@ -128,22 +130,30 @@ function readWay(cursor: Cursor): ThreadWays | undefined {
       )
     return { start: start.text }
   }
-  const close = cursor.take('Word', 'close')
-  if (!close) return undefined
+  const closing = oneOf(cursor, 'close', 'to close a ring', closings)
+  if (closing) return { closing }
+  const ending = oneOf(cursor, 'end', 'to end a thread', endings)
+  return ending && { ending }
+}
+
+/** One of several ways behind a word, whose names may be several words; undefined where the word is not there. */
+function oneOf<Way extends string>(cursor: Cursor, word: string, does: string, ways: readonly Way[]): Way | undefined {
+  const begun = cursor.take('Word', word)
+  if (!begun) return undefined
   const words: string[] = []
-  let to = close.to
-  for (let word = cursor.take('Word'); word; word = cursor.take('Word')) {
-    words.push(word.text)
-    to = word.to
+  let to = begun.to
+  for (let next = cursor.take('Word'); next; next = cursor.take('Word')) {
+    words.push(next.text)
+    to = next.to
   }
-  const closing = closings.find((each) => each === words.join(' '))
-  if (!closing)
+  const way = ways.find((each) => each === words.join(' '))
+  if (!way)
     throw new LineFault(
-      { from: close.from, to },
-      `"close ${words.join(' ')}" is not a way to close a ring.`,
-      `Say close ${closings.join(', close ')}.`,
+      { from: begun.from, to },
+      `"${[word, ...words].join(' ')}" is not a way ${does}.`,
+      `Say ${ways.map((each) => `${word} ${each}`).join(', ')}.`,
     )
-  return { closing }
+  return way
 }
 
 /** Behind the name of a part: `part strap, start middle, tail 40 cm`. */
@@ -156,7 +166,7 @@ export function readWays(cursor: Cursor): ThreadWays {
       throw new LineFault(
         found ?? cursor.end,
         found ? `"${shown(found)}" does not say how thread is handled.` : 'The line stops after a comma.',
-        'Say tail 15 cm, start middle, firm, usual, relaxed or close knot.',
+        'Say tail 15 cm, start middle, firm, usual, relaxed, close knot or end weave.',
       )
     }
     ways = { ...ways, ...way }

@@ -146,7 +146,7 @@ export type Action =
       readonly pitch?: 'written' | 'form' | 'estimate'
     }
   | { readonly type: 'new thread'; readonly at: PlaceTold | undefined; readonly tail: boolean }
-  | { readonly type: 'finish' }
+  | { readonly type: 'finish'; readonly ending: ThreadSettings['ending'] }
   | { readonly type: 'check' | 'note'; readonly text: string }
   | { readonly type: 'let'; readonly name: string; readonly amount: number; readonly unit: 'count' | 'mm' }
 

@@ -80,6 +80,9 @@ export interface ThreadWords {
   readonly sampled: { readonly ratio: number; readonly count: number } | undefined
 }
 
+/** How threads are ended in a pattern. */
+export type Endings = ReadonlySet<ThreadSettings['ending']>
+
 export interface Language {
   readonly code: LanguageCode
   /** In the language itself. */
@@ -139,8 +142,8 @@ export interface Language {
   picked(added: string, running: string): string
 
   thread(thread: ThreadWords): readonly string[]
-  tools(needle: number, settings: ThreadSettings): readonly string[]
-  cautions(settings: ThreadSettings, hasStone: boolean, hasFindings: boolean): readonly string[]
+  tools(needle: number, endings: Endings): readonly string[]
+  cautions(endings: Endings, hasStone: boolean, hasFindings: boolean): readonly string[]
   readonly marks: readonly string[]
   /** How each technique is worked, in two or three sentences. */
   readonly techniques: Readonly<Record<TechniqueName, { readonly title: string; readonly text: string }>>

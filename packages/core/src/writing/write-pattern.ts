@@ -13,7 +13,7 @@ import { isTrouble, troublesIn } from '../substitute/consequence'
 import type { MakerRow } from '../substitute/makers'
 import type { ThreadSettings } from '../thread/settings'
 import { foldedSteps, type Told } from './fold-steps'
-import { type Language, type LanguageCode, sayCounts } from './language'
+import { type Endings, type Language, type LanguageCode, sayCounts } from './language'
 import { languages } from './languages'
 import { picturesOf, type ShownPicture } from './pictures'
 import { keysOf, type StepKey, type StepWords, sameStep } from './step-words'
@@ -90,6 +90,7 @@ export function writePattern(report: Report, edition: Edition): WrittenPattern {
   const makes = language.makes(report.makes, report.pair)
   const roles = report.beads.filter(({ total }) => total > 0).map(({ role }) => role)
   const finished = finishedWords(report, language)
+  const endings = endingsIn(report)
   return {
     language: language.code,
     words: language.words,
@@ -119,8 +120,8 @@ export function writePattern(report: Report, edition: Edition): WrittenPattern {
     colourways: edition.colourways.map((each) => colourwayRow(each, language)),
     makers: makerRows(edition.makers, language),
     thread: threadWords(report, edition.settings, language),
-    tools: language.tools(report.threadChoice.needle, edition.settings),
-    cautions: language.cautions(edition.settings, report.stones.length > 0, report.items.length > 0),
+    tools: language.tools(report.threadChoice.needle, endings),
+    cautions: language.cautions(endings, report.stones.length > 0, report.items.length > 0),
     marks: language.marks,
     techniques: techniquesIn(report).map((name) => ({ name, ...language.techniques[name] })),
     parts: partsOf(report, edition, language),
@@ -135,6 +136,12 @@ export function writePattern(report: Report, edition: Edition): WrittenPattern {
     errata: edition.errata.map(({ corrects, note }) => language.corrects(corrects, note)),
     shop: [edition.shop.name, edition.shop.address, edition.shop.footer].flatMap(linesIn),
   }
+}
+
+/** A text that ends no thread is worked on, and will be ended in its own way or the shop's. */
+function endingsIn({ statements, threadSettings }: Report): Endings {
+  const endings = statements.flatMap(({ action }) => (action.type === 'finish' ? [action.ending] : []))
+  return new Set(endings.length > 0 ? endings : [threadSettings.ending])
 }
 
 /** The steps' keys, in the order they are written. */

@@ -1,15 +1,15 @@
 /** What a pattern says of tools, dangers, marks and wearing, in English. */
-import type { ThreadSettings } from '../../thread/settings'
+import type { Endings } from '../language'
 
-export const cautions = (settings: ThreadSettings, hasStone: boolean, hasFindings: boolean): string[] => [
+export const cautions = (endings: Endings, hasStone: boolean, hasFindings: boolean): string[] => [
   'Never force a needle: glass breaks. Wear eye protection when you pull hard or use pliers.',
   'Count the needles out and in. Keep beads, needles and other small parts away from young children.',
-  ...(settings.ending === 'melt'
+  ...(endings.has('melt')
     ? [
         'A thread burner or lighter burns: keep it from hair, fabric and children, air the room, and use none where the venue forbids flames.',
       ]
     : []),
-  ...(settings.ending === 'glue' ? ['Glue: air the room and follow the label.'] : []),
+  ...(endings.has('glue') ? ['Glue: air the room and follow the label.'] : []),
   ...(hasStone
     ? [
         'Old or unknown stones and beads may hold lead or cadmium: check your local product-safety rules before selling, or using with children.',
@@ -22,13 +22,13 @@ export const cautions = (settings: ThreadSettings, hasStone: boolean, hasFinding
     : []),
 ]
 
-export const tools = (needle: number, settings: ThreadSettings): string[] => [
+export const tools = (needle: number, endings: Endings): string[] => [
   `a size ${needle} needle`,
   'small sharp scissors',
   'a bead mat',
   'a ruler',
-  ...(settings.ending === 'melt' ? ['a thread burner'] : []),
-  ...(settings.ending === 'glue' ? ['jewellery glue'] : []),
+  ...(endings.has('melt') ? ['a thread burner'] : []),
+  ...(endings.has('glue') ? ['jewellery glue'] : []),
 ]
 
 export const marks = [

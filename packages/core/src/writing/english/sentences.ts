@@ -104,7 +104,7 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
         ? `End this thread and begin a new one through ${place(action.at)}.`
         : 'End this thread and begin a new one through the bead where it came out.'
     case 'finish':
-      return ending(settings)
+      return ending(action.ending, settings)
     case 'check':
     case 'note':
       return action.text
@@ -172,9 +172,9 @@ function closing(way: ThreadSettings['closing']): string {
   }
 }
 
-function ending(settings: ThreadSettings): string {
+function ending(way: ThreadSettings['ending'], settings: ThreadSettings): string {
   const hitches = `${settings.hitchesPerEnd} half hitches`
-  switch (settings.ending) {
+  switch (way) {
     case 'hitch and weave':
       return `Weave in both ends, with ${hitches} between beads on the way, and trim.`
     case 'weave':

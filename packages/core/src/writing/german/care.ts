@@ -1,15 +1,15 @@
 /** What a pattern says of tools, dangers, marks and wearing, in German. */
-import type { ThreadSettings } from '../../thread/settings'
+import type { Endings } from '../language'
 
-export const cautions = (settings: ThreadSettings, hasStone: boolean, hasFindings: boolean): string[] => [
+export const cautions = (endings: Endings, hasStone: boolean, hasFindings: boolean): string[] => [
   'Die Nadel nie mit Gewalt durchstossen: Glas bricht. Beim festen Ziehen und mit Zangen eine Schutzbrille tragen.',
   'Nadeln vorher und nachher zählen. Perlen, Nadeln und andere kleine Teile von kleinen Kindern fernhalten.',
-  ...(settings.ending === 'melt'
+  ...(endings.has('melt')
     ? [
         'Fadenbrenner und Feuerzeug verbrennen: von Haaren, Stoff und Kindern fernhalten, lüften, und nicht benutzen, wo offene Flammen verboten sind.',
       ]
     : []),
-  ...(settings.ending === 'glue' ? ['Klebstoff: lüften und die Angaben auf der Packung beachten.'] : []),
+  ...(endings.has('glue') ? ['Klebstoff: lüften und die Angaben auf der Packung beachten.'] : []),
   ...(hasStone
     ? [
         'Alte oder unbekannte Steine und Perlen können Blei oder Cadmium enthalten: vor dem Verkauf und der Arbeit mit Kindern die örtlichen Vorschriften prüfen.',
@@ -22,13 +22,13 @@ export const cautions = (settings: ThreadSettings, hasStone: boolean, hasFinding
     : []),
 ]
 
-export const tools = (needle: number, settings: ThreadSettings): string[] => [
+export const tools = (needle: number, endings: Endings): string[] => [
   `eine Nadel Nr. ${needle}`,
   'eine kleine scharfe Schere',
   'eine Perlenmatte',
   'ein Lineal',
-  ...(settings.ending === 'melt' ? ['ein Fadenbrenner'] : []),
-  ...(settings.ending === 'glue' ? ['Schmuckkleber'] : []),
+  ...(endings.has('melt') ? ['ein Fadenbrenner'] : []),
+  ...(endings.has('glue') ? ['Schmuckkleber'] : []),
 ]
 
 export const marks = [

@@ -121,7 +121,7 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
         ? `Diesen Faden beenden und einen neuen durch ${placeWords(action.at) ?? nearestOf(action.at)} beginnen.`
         : 'Diesen Faden beenden und einen neuen durch die Perle beginnen, aus der er herauskam.'
     case 'finish':
-      return ending(settings)
+      return ending(action.ending, settings)
     case 'check':
     case 'note':
       return action.text
@@ -187,9 +187,9 @@ const closing: Readonly<Record<ThreadSettings['closing'], string>> = {
   'stop bead': 'Den Ring mit einer Stopperperle geschlossen halten und am Schluss verknoten.',
 }
 
-function ending(settings: ThreadSettings): string {
+function ending(way: ThreadSettings['ending'], settings: ThreadSettings): string {
   const hitches = `${settings.hitchesPerEnd} halben Schlägen`
-  switch (settings.ending) {
+  switch (way) {
     case 'hitch and weave':
       return `Beide Enden vernähen, unterwegs mit ${hitches} zwischen den Perlen, und abschneiden.`
     case 'weave':
