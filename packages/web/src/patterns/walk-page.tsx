@@ -344,7 +344,9 @@ function Steps({ pattern, report, scene, lying, dress, here, taught }: StepsProp
             }
           />
         </div>
-        <HandChoice />
+        <div className="hands">
+          <HandChoice />
+        </div>
         <div className="quiet keys">
           <kbd>←</kbd> <kbd>→</kbd> step, <kbd>PgUp</kbd> <kbd>PgDn</kbd> line, <kbd>Space</kbd> plays. Outlined dark:
           new. Outlined brass: passed.
