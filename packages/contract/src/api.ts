@@ -40,11 +40,11 @@ import {
   walkPlace,
 } from './classes'
 import { colourway, saveColourway } from './colourways'
-import { customerCard, customersPage, customersWanted, recordFileOutcome, saveCustomer } from './customers'
+import { customerCard, customersPage, saveCustomer } from './customers'
 import { found, labelsWanted, playStandIn, printLabels, standInNames, standInState } from './devices'
 import { batchPrice, bench, costSettings, diary, diaryWanted } from './diary'
 import { documentWanted, edition, editionWanted } from './editions'
-import { recordIdInAddress } from './fields'
+import { pageWanted, recordIdInAddress } from './fields'
 import { newsWanted } from './news'
 import { handOver, order, saveOrder, sizedOrder, sizeOrder } from './orders'
 import { emptyBag, fillBag, loseBeads, packing, returnKit, swapLot } from './packing'
@@ -75,11 +75,11 @@ import {
   welcomed,
 } from './people'
 import { cropPicture, describePicture, orderPictures, pictureSize, pictures } from './pictures'
+import { recordFileOutcome } from './record-file'
 import type { Right } from './rights'
 import {
   newSale,
   pricesPage,
-  pricesWanted,
   returnSold,
   sale,
   salesOfDays,
@@ -683,7 +683,7 @@ export const api = {
   'GET /api/prices': {
     what: 'What is asked at the counter',
     right: 'stock.read',
-    query: pricesWanted,
+    query: pageWanted,
     answer: pricesPage,
   },
   'PUT /api/items/:id/selling-price': {
@@ -696,21 +696,21 @@ export const api = {
   'GET /api/customers': {
     what: 'Customers, by name, page by page',
     right: 'customers.read',
-    query: customersWanted,
+    query: pageWanted,
     answer: customersPage,
   },
   'POST /api/customers': { what: 'Add a customer', right: 'customers.keep', body: saveCustomer, answer: customerCard },
-  'GET /api/customers.csv': { what: 'All customers as a file', right: 'customers.keep', answer: 'file' },
+  'GET /api/customers.csv': { what: 'All customers as a file', right: 'customers.manage', answer: 'file' },
   'POST /api/customers/file/preview': {
     what: 'What a file of customers would do',
-    right: 'customers.keep',
+    right: 'customers.manage',
     keyless: true,
     bytes: true,
     answer: recordFileOutcome,
   },
   'POST /api/customers/file': {
     what: 'Take a file of customers in, all or nothing',
-    right: 'customers.keep',
+    right: 'customers.manage',
     bytes: true,
     answer: recordFileOutcome,
   },
@@ -727,7 +727,7 @@ export const api = {
   },
   'POST /api/customers/:id/forget': {
     what: 'Delete all that says who they were; what they bought stays, without them',
-    right: 'customers.keep',
+    right: 'customers.manage',
     answer: ok,
   },
   'GET /api/sales': {

@@ -13,34 +13,39 @@ const beginsAt = z.string('Give the hour.').regex(/^([01]\d|2[0-3]):[0-5]\d$/, '
 
 const moreDays = z.array(z.object({ heldOn: day('Give the day.'), beginsAt })).max(20, 'At most 20 further days.')
 
-export const saveClass = z.object({
-  title,
-  heldOn: day('Give the day.'),
-  beginsAt,
-  /** Further days of a class that goes over several, each as long as the first. */
-  moreDays: moreDays.default([]),
-  minutes: z
-    .number('Give how long it goes on.')
-    .int('Whole minutes.')
-    .min(15, 'A class goes on for a quarter of an hour at least.')
-    .max(6000, 'That is more than four days.'),
-  place: z.string('Say where.').trim().min(1, 'Say where.').max(80, 'A place has at most 80 letters.'),
-  seats: z
-    .number('Give the seats.')
-    .int('Seats are whole.')
-    .min(1, 'A class has at least one seat.')
-    .max(200, 'At most 200 seats.'),
-  teacherId: recordId('Choose who teaches.'),
-  patternId: recordId('Choose a pattern.'),
-  version: recordId('Choose a version.'),
-  offers: z
-    .array(z.object({ size: z.string().max(60), colourwayId: recordId('Choose a colourway.') }))
-    .min(1, 'Offer at least one colourway.')
-    .max(12, 'Offer at most 12 choices.'),
-  spareKits: z.number().int('Kits are whole.').min(0, 'Not below nought.').max(200).default(0),
-  price: z.number().int('In pence or cents.').min(0, 'A price is not below nought.').max(10_000_000).default(0),
-  note: z.string().trim().max(1000, 'A note has at most 1,000 letters.').default(''),
-})
+export const saveClass = z
+  .object({
+    title,
+    heldOn: day('Give the day.'),
+    beginsAt,
+    /** Further days of a class that goes over several, each as long as the first. */
+    moreDays: moreDays.default([]),
+    minutes: z
+      .number('Give how long it goes on.')
+      .int('Whole minutes.')
+      .min(15, 'A class goes on for a quarter of an hour at least.')
+      .max(6000, 'That is more than four days.'),
+    place: z.string('Say where.').trim().min(1, 'Say where.').max(80, 'A place has at most 80 letters.'),
+    seats: z
+      .number('Give the seats.')
+      .int('Seats are whole.')
+      .min(1, 'A class has at least one seat.')
+      .max(200, 'At most 200 seats.'),
+    teacherId: recordId('Choose who teaches.'),
+    patternId: recordId('Choose a pattern.'),
+    version: recordId('Choose a version.'),
+    offers: z
+      .array(z.object({ size: z.string().max(60), colourwayId: recordId('Choose a colourway.') }))
+      .min(1, 'Offer at least one colourway.')
+      .max(12, 'Offer at most 12 choices.'),
+    spareKits: z.number().int('Kits are whole.').min(0, 'Not below nought.').max(200).default(0),
+    price: z.number().int('In pence or cents.').min(0, 'A price is not below nought.').max(10_000_000).default(0),
+    note: z.string().trim().max(1000, 'A note has at most 1,000 letters.').default(''),
+  })
+  .refine(({ heldOn, moreDays: more }) => more.every((each) => each.heldOn > heldOn), {
+    path: ['moreDays'],
+    message: 'A further day comes after the first. Move it, or make the earlier one the first.',
+  })
 export type SaveClass = z.input<typeof saveClass>
 
 /** A seat taken. With the booking's id it is changed; without, the seat must be free. */

@@ -50,12 +50,6 @@ export const customerCard = customer.extend({
 })
 export type CustomerCard = z.output<typeof customerCard>
 
-export const customersWanted = z.object({
-  find: z.string().max(200, 'That is a long thing to look for.').default(''),
-  after: z.string().max(400).optional(),
-  limit: z.coerce.number().int().min(1).max(100).default(50),
-})
-
 export const customersPage = z.object({
   customers: z.array(customer),
   /** Asks for the next page; null on the last. */
@@ -64,14 +58,3 @@ export const customersPage = z.object({
 
 /** Who somebody is, where they are a customer on record. */
 export const customerId = recordId('Choose a customer.').nullable().default(null)
-
-/** What a file of records would do, or has done. */
-export const recordFileOutcome = z.object({
-  rows: z.number(),
-  added: z.number(),
-  changed: z.number(),
-  same: z.number(),
-  faults: z.array(z.object({ row: z.number(), column: z.string(), message: z.string() })),
-  done: z.boolean(),
-})
-export type RecordFileOutcome = z.infer<typeof recordFileOutcome>

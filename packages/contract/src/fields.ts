@@ -15,3 +15,11 @@ const dayRange = 'Give a day between 1900 and 2199.'
 /** A day as YYYY-MM-DD. */
 export const day = (missing: string) =>
   z.iso.date(missing).refine((given) => given >= '1900-01-01' && given <= '2199-12-31', dayRange)
+
+/** Which page of a list that is searched by words is wanted. */
+export const pageWanted = z.object({
+  find: z.string().max(200, 'That is a long thing to look for.').default(''),
+  /** As `next` of the page before had it. */
+  after: z.string().max(400).optional(),
+  limit: z.coerce.number().int().min(1).max(100).default(50),
+})

@@ -21,6 +21,8 @@ export const rights = {
   'orders.keep': ['owner', 'designer'],
   'customers.read': ['owner', 'designer', 'teacher', 'counter'],
   'customers.keep': ['owner', 'designer', 'counter'],
+  /** All of them at once, as a file, in or out; and to forget one for good. */
+  'customers.manage': ['owner'],
   'prices.keep': ['owner', 'stockroom'],
   'sales.keep': ['owner', 'stockroom', 'counter'],
   'costs.keep': ['owner'],

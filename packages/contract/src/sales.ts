@@ -93,12 +93,6 @@ export const saveSellingPrice = z.object({
   price: price.nullable(),
 })
 
-export const pricesWanted = z.object({
-  find: z.string().max(200, 'That is a long thing to look for.').default(''),
-  after: z.string().max(400).optional(),
-  limit: z.coerce.number().int().min(1).max(100).default(50),
-})
-
 export const pricesPage = z.object({
   items: z.array(
     z.object({

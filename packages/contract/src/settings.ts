@@ -3,7 +3,7 @@ import { usualCurrency } from '@tessellum/core/measure/money'
 import { usualTeaching } from '@tessellum/core/teach/time-plan'
 import { usualThreadSettings } from '@tessellum/core/thread/settings'
 import { languageCodes } from '@tessellum/core/writing/language'
-import { textSizes, usualLook } from '@tessellum/core/writing/layout'
+import { textSizes, usualDocumentStyle } from '@tessellum/core/writing/layout'
 import { z } from 'zod'
 import { newPassword, newPerson } from './people'
 
@@ -49,11 +49,11 @@ const money = z.object({
 const documents = z.object({
   language: z.enum(languageCodes),
   paper: z.enum(papers, 'Paper is A4 or LETTER.'),
-  textSize: z.enum(textSizes, `Text is ${textSizes.join(', ')}.`).default(usualLook.textSize),
+  textSize: z.enum(textSizes, `Text is ${textSizes.join(', ')}.`).default(usualDocumentStyle.textSize),
   headings: z
     .string()
     .regex(/^#[0-9a-f]{6}$/i, 'A colour is written like #22302b.')
-    .default(usualLook.headings),
+    .default(usualDocumentStyle.headings),
 })
 
 /** How thread is worked with here; lengths in mm. */
@@ -103,7 +103,7 @@ const { smallShare, smallLeast, largeEvery } = usualSpares
 export const usualSettings: Settings = {
   profile: { name: 'A bead shop', address: '', footer: '', timeZone: 'Europe/London' },
   money: { currency: usualCurrency, taxGoods: 0, taxKits: 0, taxPatterns: 0, orderLimit: 0 },
-  documents: { language: 'en', paper: 'A4', ...usualLook },
+  documents: { language: 'en', paper: 'A4', ...usualDocumentStyle },
   thread: usualThread,
   kits: { smallShare, smallLeast, largeEvery, packingDays: 2 },
   teaching: usualTeaching,

@@ -14,7 +14,9 @@ test('techniques are told from what is worked, whatever the line looks like', ()
   expect(inLines('ring 24A\nround A\nround B, B, -\n')).toEqual(['ring', 'round', 'decrease'])
   expect(inLines('string 12A\nrow A\nrow 2A\n')).toEqual(['row', 'increase'])
   // Two wide is not an increase: every gap is two wide.
-  expect(inLines('ring 24A\nround 2A\nround 2A\n')).toEqual(['ring', 'round'])
+  expect(inLines('ring 24A\nround 2A\nround 2A\n')).toEqual(['ring', 'round', 'drop'])
+  // Nor are gaps of one and of two beads in turn, each filled again as it was.
+  expect(inLines('ring 24A\nround A, 2A\n')).toEqual(['ring', 'round', 'increase'])
   expect(inLines('ring 18A\nround 5B into every 3rd bead\n')).toEqual(['ring', 'netting'])
   expect(inLines('ring 12A\nrepeat 3\n  loop 3B\n  go 2\nend\n')).toEqual(['ring', 'loop'])
   expect(techniquesIn(evaluate(demo('windlass-pendant')))).toEqual(['ring', 'round', 'loop'])

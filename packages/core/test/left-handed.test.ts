@@ -63,7 +63,7 @@ describe('what a person has written', () => {
     expect(languages[code].otherHand(other)).toBe(text)
   })
 
-  test('is exchanged in checks, own words and captions, and the edition says whom it is for', () => {
+  test('is exchanged in checks and own words, and the edition says whom it is for', () => {
     const report = evaluate(
       'pattern T\nbead A cylinder 11/0\npart p\nring 12A\nround A\ncheck "The left edge curls."\n',
     )

@@ -1,6 +1,7 @@
 import type { ClassAnswer } from '@tessellum/contract/classes'
-import type { Customer, CustomerCard, RecordFileOutcome } from '@tessellum/contract/customers'
+import type { Customer, CustomerCard } from '@tessellum/contract/customers'
 import type { Order } from '@tessellum/contract/orders'
+import type { RecordFileOutcome } from '@tessellum/contract/record-file'
 import { type Caller, openShop, type Shop } from './shop'
 
 let shop: Shop
@@ -114,6 +115,23 @@ test('who is forgotten is nowhere any more; what was ordered and sold stays', as
   await expect(shop.pool.query('delete from sale')).rejects.toThrow()
 })
 
+test('who keeps customers one by one may neither take all of them away nor forget one for good', async () => {
+  const other = await shop.as('wren')
+  const { id } = await add({ name: 'Knot Ruff' })
+  expect((await other.ask('GET', `/customers/${id}`)).status).toBe(200)
+  expect((await other.ask('GET', '/customers.csv')).status).toBe(403)
+  expect((await other.ask('POST', `/customers/${id}/forget`)).status).toBe(403)
+  expect((await other.send('/customers/file', 'name\nTwite\n')).status).toBe(403)
+})
+
+test('a customer that a file has twice is one customer, as the last row says', async () => {
+  const file = 'name;contact;note\nSiskin Pine;y;first\nSiskin Pine;y;second\n'
+  const { body } = await isaura.send<RecordFileOutcome>('/customers/file', file)
+  expect(body).toMatchObject({ rows: 2, added: 1, changed: 0, same: 0, done: true })
+  const { body: found } = await isaura.ask<{ customers: Customer[] }>('GET', '/customers?find=siskin')
+  expect(found.customers).toMatchObject([{ note: 'second' }])
+})
+
 test('customers go out as CSV and come in again the same; a single fault keeps all of it out', async () => {
   await add({ name: 'Rail "Jack" Öl', contact: 'a, b', allergies: 'nickel', fingerMm: 54.5, note: 'two\nlines' })
   const csv = await (await fetch(`${shop.base}/api/customers.csv`, { headers: { cookie: isaura.cookie } })).text()
@@ -158,6 +176,8 @@ test('a class has further days, a waiting list whose first gets a seat, and tell
     moreDays: [{ heldOn: next, beginsAt: '18:00' }],
   })
   expect(longer.moreDays).toEqual([{ heldOn: next, beginsAt: '18:00' }])
+  const before = { ...wanted, seats: 1, moreDays: [{ heldOn: dayFrom(-1), beginsAt: '18:00' }] }
+  expect((await isaura.ask('PUT', '/classes/6', before)).body).toMatchObject({ path: 'moreDays' })
   expect(longer.cost.seat).toBeGreaterThan(first.cost.seat)
   const { body: diary } = await isaura.ask('GET', `/diary?from=${next}&to=${next}`)
   expect(diary).toContainEqual(expect.objectContaining({ kind: 'class', id: 6, on: next, beginsAt: '18:00' }))

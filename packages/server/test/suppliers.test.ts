@@ -1,4 +1,4 @@
-import type { RecordFileOutcome } from '@tessellum/contract/customers'
+import type { RecordFileOutcome } from '@tessellum/contract/record-file'
 import type { ItemStory } from '@tessellum/contract/stock'
 import type { Stocktake } from '@tessellum/contract/stocktake'
 import type { Supplier, SupplierCard } from '@tessellum/contract/suppliers'

@@ -3,15 +3,15 @@ import { capital } from './language'
 import { languages } from './languages'
 import {
   type Density,
+  type DocumentStyle,
   drawnLines,
-  type Look,
   maxTicks,
   type Seat,
   type Sheet,
   sheetHas,
   textScale,
   ticked,
-  usualLook,
+  usualDocumentStyle,
 } from './layout'
 import type { ShownPicture } from './pictures'
 import type { TechniqueName } from './techniques'
@@ -30,7 +30,7 @@ export interface Setting {
   readonly seat?: Seat | undefined
   /** Of every step when absent. */
   readonly density?: Density | undefined
-  readonly look?: Look | undefined
+  readonly style?: DocumentStyle | undefined
   /** Where the shop's logo is found. */
   readonly logo?: string | undefined
   /** By its number, where a picture is found; what is not here is left out. */
@@ -43,10 +43,10 @@ const plain: Setting = { sheet: 'sale' }
 export function htmlBody(written: WrittenPattern, setting: Setting = plain): string {
   const { words, language } = written
   const has = sheetHas[setting.sheet]
-  const { seat, look = usualLook } = setting
+  const { seat, style = usualDocumentStyle } = setting
   const steps = written.parts.reduce((sum, part) => sum + part.steps.length, 0)
   return [
-    `<article class="written ${setting.sheet}" lang="${language}" style="--headings:${escaped(look.headings)};--text:${textScale[look.textSize]}">`,
+    `<article class="written ${setting.sheet}" lang="${language}" style="--headings:${escaped(style.headings)};--text:${textScale[style.textSize]}">`,
     written.draft ? `<p class="draft-mark">${escaped(words.draftMark)}</p>` : '',
     seat
       ? `<p class="seat">${escaped(words.seat)}: <b>${escaped(seat.name)}</b>${seat.chosen ? ` &middot; ${escaped(seat.chosen)}` : ''}</p>`

@@ -61,13 +61,13 @@ export const ticked = (parts: WrittenPattern['parts']): Step[] =>
 export const textSizes = ['small', 'usual', 'large'] as const
 
 /** How a shop's written patterns look. */
-export interface Look {
+export interface DocumentStyle {
   readonly textSize: (typeof textSizes)[number]
   /** "#22302b" */
   readonly headings: string
 }
 
 /** Times what a sheet is set in. */
-export const textScale: Readonly<Record<Look['textSize'], number>> = { small: 0.88, usual: 1, large: 1.15 }
+export const textScale: Readonly<Record<DocumentStyle['textSize'], number>> = { small: 0.88, usual: 1, large: 1.15 }
 
-export const usualLook: Look = { textSize: 'usual', headings: '#22302b' }
+export const usualDocumentStyle: DocumentStyle = { textSize: 'usual', headings: '#22302b' }

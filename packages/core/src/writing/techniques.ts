@@ -9,6 +9,7 @@ export const techniqueNames = [
   'ring',
   'round',
   'row',
+  'drop',
   'decrease',
   'increase',
   'netting',
@@ -40,11 +41,12 @@ function techniquesOf(action: Action): TechniqueName[] {
       const { cycle, into, closed } = action
       const picked = cycle.map(({ moves }) => pickedIn(moves).reduce((sum, { count }) => sum + count, 0))
       if (into.type !== 'gaps') return picked.some((count) => count > 1) ? ['netting'] : []
-      const wide = into.wide ?? 1
       return [
         closed ? 'round' : 'row',
+        ...(into.wide !== undefined && into.wide > 1 ? (['drop'] as const) : []),
         ...(picked.includes(0) ? (['decrease'] as const) : []),
-        ...(picked.some((count) => count > wide) ? (['increase'] as const) : []),
+        // Where gaps of several widths take several picks, which of them grow is not known.
+        ...(picked.some((count) => into.wide !== undefined && count > into.wide) ? (['increase'] as const) : []),
       ]
     }
     default:
@@ -62,6 +64,7 @@ const samples: Readonly<Record<TechniqueName, string>> = {
   ring: `${beads}ring 12A\n`,
   round: `${beads}ring 16A\nround B\n`,
   row: `${beads}string 12A\nrow A\nrow A\nrow B\n`,
+  drop: `${beads}ring 24A\nround 2A\nround 2B\n`,
   decrease: `${beads}ring 24A\nround A\nround B, B, -\n`,
   increase: `${beads}ring 16A\nround A, A, A, 2A\nround B\n`,
   netting: `${beads}ring 18A\nround 5B into every 3rd bead\n`,

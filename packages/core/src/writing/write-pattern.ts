@@ -387,7 +387,7 @@ function partsOf(
       added: adds ? sayCounts(statement.added) : '',
       running: adds && !partly.has(statement) ? sayCounts(statement.totals) : '',
       looks: lookWords(looks.get(i), language),
-      pictures: shown.map((each) => ({ ...each, caption: toHand(each.caption) })),
+      pictures: shown,
       kind: type === 'check' || type === 'note' ? type : 'stitch',
       times: statement.times,
       course: courses.has(type),

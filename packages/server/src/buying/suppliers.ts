@@ -1,5 +1,5 @@
 /** Who sells to the shop. What they sell, and what was bought of them, is told by their name. */
-import type { RecordFileOutcome } from '@tessellum/contract/customers'
+import type { RecordFileOutcome } from '@tessellum/contract/record-file'
 import { type Supplier, type SupplierCard, saveSupplier } from '@tessellum/contract/suppliers'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { asc, desc, eq, inArray, sql } from 'drizzle-orm'
@@ -12,7 +12,7 @@ import { runOnce } from '../idempotency/run-once'
 import { HttpProblem, notFound } from '../problem'
 import { purchase } from '../schema/ledger'
 import { item, maker, pack, supplier } from '../schema/stock'
-import { moneyColumn, numberColumn, readRecords, sameRecord, textColumn, writeRecords } from '../stock/record-table'
+import { changesOf, moneyColumn, numberColumn, textColumn, writeRecords } from '../stock/record-table'
 import { listItems } from '../stock/store'
 
 type SaveSupplier = z.output<typeof saveSupplier>
@@ -133,24 +133,16 @@ export async function takeSuppliers(
   rows: readonly (readonly string[])[],
   act: Actor | undefined,
 ): Promise<RecordFileOutcome> {
-  const { read, faults } = readRecords(columns, saveSupplier, rows)
-  const known = new Map((await tx.select().from(supplier)).map((row) => [row.name.toLowerCase(), row]))
-  const outcome = { rows: read.length, added: 0, changed: 0, same: 0, faults, done: false }
-  for (const given of read) {
-    const there = known.get(given.name.toLowerCase())
-    if (!there) outcome.added++
-    else if (sameRecord(columns, there, given)) outcome.same++
-    else outcome.changed++
-  }
-  if (!act || faults.length > 0) return outcome
-  for (const given of read) {
-    const there = known.get(given.name.toLowerCase())
-    if (there) await tx.update(supplier).set(given).where(eq(supplier.id, there.id))
-    else {
-      const [made] = await tx.insert(supplier).values(given).returning()
-      if (made) known.set(made.name.toLowerCase(), made)
-    }
-  }
-  await logActivity(tx, act.personId, `took in a file of ${read.length} suppliers`, '/suppliers')
+  const { changes, outcome } = changesOf(rows, {
+    columns,
+    schema: saveSupplier,
+    keyOf: ({ name }) => name.toLowerCase(),
+    kept: await tx.select().from(supplier),
+  })
+  if (!act || outcome.faults.length > 0) return outcome
+  for (const change of changes)
+    if (change.type === 'add') await tx.insert(supplier).values(change.given)
+    else await tx.update(supplier).set(change.given).where(eq(supplier.id, change.row.id))
+  await logActivity(tx, act.personId, `took in a file of ${outcome.rows} suppliers`, '/suppliers')
   return { ...outcome, done: true }
 }

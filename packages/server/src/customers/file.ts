@@ -1,12 +1,13 @@
 /** Customers as a table, out and in again: all of it or, with a single fault, nothing. */
-import { type RecordFileOutcome, saveCustomer } from '@tessellum/contract/customers'
+import { saveCustomer } from '@tessellum/contract/customers'
+import type { RecordFileOutcome } from '@tessellum/contract/record-file'
 import { asc, eq } from 'drizzle-orm'
 import type { z } from 'zod'
 import { logActivity } from '../audit/log'
 import type { Actor } from '../context'
 import type { Session } from '../database/connect'
 import { customer } from '../schema/customers'
-import { numberColumn, readRecords, sameRecord, textColumn, writeRecords, yesColumn } from '../stock/record-table'
+import { changesOf, numberColumn, textColumn, writeRecords, yesColumn } from '../stock/record-table'
 
 type SaveCustomer = z.output<typeof saveCustomer>
 
@@ -33,27 +34,16 @@ export async function takeCustomers(
   rows: readonly (readonly string[])[],
   act: Actor | undefined,
 ): Promise<RecordFileOutcome> {
-  const { read, faults } = readRecords(columns, saveCustomer, rows)
-  const known = new Map((await tx.select().from(customer)).map((row) => [keyOf(row), row]))
-  const outcome = { rows: read.length, added: 0, changed: 0, same: 0, faults, done: false }
-  for (const given of read) {
-    const there = known.get(keyOf(given))
-    if (!there) outcome.added++
-    else if (sameRecord(columns, there, given)) outcome.same++
-    else outcome.changed++
-  }
-  if (!act || faults.length > 0) return outcome
-  for (const given of read) {
-    const there = known.get(keyOf(given))
-    if (there) await tx.update(customer).set(given).where(eq(customer.id, there.id))
-    else {
-      const [made] = await tx
-        .insert(customer)
-        .values({ ...given, addedBy: act.personId })
-        .returning()
-      if (made) known.set(keyOf(made), made)
-    }
-  }
-  await logActivity(tx, act.personId, `took in a file of ${read.length} customers`, '/customers')
+  const { changes, outcome } = changesOf(rows, {
+    columns,
+    schema: saveCustomer,
+    keyOf,
+    kept: await tx.select().from(customer),
+  })
+  if (!act || outcome.faults.length > 0) return outcome
+  for (const change of changes)
+    if (change.type === 'add') await tx.insert(customer).values({ ...change.given, addedBy: act.personId })
+    else await tx.update(customer).set(change.given).where(eq(customer.id, change.row.id))
+  await logActivity(tx, act.personId, `took in a file of ${outcome.rows} customers`, '/customers')
   return { ...outcome, done: true }
 }

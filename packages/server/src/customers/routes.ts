@@ -9,7 +9,7 @@ import { customersPage, findCustomer } from './store'
 
 export function customerRoutes({ db, workers }: Shop): Router {
   const router = Router()
-  router.use('/api/customers/file', fileBody('customers.keep', '4mb'))
+  router.use('/api/customers/file', fileBody('customers.manage', '4mb'))
 
   mount(router, 'GET /api/customers', ({ query }) => customersPage(db, query))
   mount(router, 'POST /api/customers', ({ body, caller }) => addCustomer(db, body, caller))

@@ -12,7 +12,7 @@ import { sale, saleLine, saleReturn } from '../schema/sales'
 
 type Row = typeof customer.$inferSelect
 
-export const asCustomer = ({ addedAt, addedBy: _, ...row }: Row): Customer => ({
+const asCustomer = ({ addedAt, addedBy: _, ...row }: Row): Customer => ({
   ...row,
   addedAt: addedAt.toISOString(),
 })

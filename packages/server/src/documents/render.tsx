@@ -4,8 +4,8 @@ import { capital } from '@tessellum/core/writing/language'
 import { languages } from '@tessellum/core/writing/languages'
 import {
   type Density,
+  type DocumentStyle,
   drawnLines,
-  type Look,
   type Seat,
   type Sheet,
   sheetHas,
@@ -26,7 +26,7 @@ interface Paper {
   readonly seat: Seat | undefined
   readonly buyer: string
   readonly density: Density
-  readonly look: Look
+  readonly style: DocumentStyle
   /** A JPEG, and what it measures. */
   readonly logo: { readonly bytes: Uint8Array; readonly width: number; readonly height: number } | undefined
   /** JPEG, by number. */
@@ -39,15 +39,15 @@ const scales: Readonly<Record<Sheet, number>> = { sale: 1, class: 1.3, card: 0.8
 /** Sets a written pattern on paper. */
 export async function renderDocument(
   { written: asWritten, drawings, colours }: WrittenEdition,
-  { paper, sheet, seat, buyer, pictures, density, look, logo }: Paper,
+  { paper, sheet, seat, buyer, pictures, density, style, logo }: Paper,
 ): Promise<Uint8Array> {
   const { value: written, whole } = printable(asWritten)
   const { words } = written
   const language = languages[written.language]
   const has = sheetHas[sheet]
-  const scale = scales[sheet] * textScale[look.textSize]
+  const scale = scales[sheet] * textScale[style.textSize]
   const steps = written.parts.reduce((sum, part) => sum + part.steps.length, 0)
-  const h2: Heading = [styles.h2, { fontSize: 14 * Math.min(scale, 1.4), color: look.headings }]
+  const h2: Heading = [styles.h2, { fontSize: 14 * Math.min(scale, 1.4), color: style.headings }]
   const room = sheet === 'class' ? 132 : sheet === 'large' ? 120 : 92
   const drawn = drawnLines(written.parts, (line) => drawings?.steps[line] !== undefined, density)
   const [shop] = written.shop
@@ -92,7 +92,7 @@ export async function renderDocument(
       {has.booklet && (
         <Page size={paper} style={[styles.page, { fontSize: 11 * scale }]} bookmark={written.title}>
           <Box style={styles.cover}>
-            <Text style={[styles.coverTitle, { color: look.headings }]}>{written.title}</Text>
+            <Text style={[styles.coverTitle, { color: style.headings }]}>{written.title}</Text>
             <Text style={styles.coverFacts}>{written.facts.join(' · ')}</Text>
             {covered ? (
               <Pictures of={[{ ...cover, caption: '' }]} files={pictures} words={words} width={480} height={430} />
@@ -117,7 +117,7 @@ export async function renderDocument(
           {!has.booklet && (
             <Box style={styles.head}>
               <Box style={{ flex: 1 }}>
-                <Text style={[styles.title, { color: look.headings }]}>{written.title}</Text>
+                <Text style={[styles.title, { color: style.headings }]}>{written.title}</Text>
                 <Text style={styles.facts}>{written.facts.join(' · ')}</Text>
                 {has.sentences && <Text style={styles.facts}>{written.effort.map(capital).join('. ')}.</Text>}
                 {thread}

@@ -32,7 +32,7 @@ export function editionRoutes(shop: Shop): Router {
       sheet,
       density,
       hand,
-      look: { textSize, headings },
+      style: { textSize, headings },
       buyer,
       seat: seat ? { name: seat, chosen } : undefined,
     }

@@ -17,7 +17,7 @@ import type { Report } from '@tessellum/core/report/report'
 import type { Counting } from '@tessellum/core/sizing/counting'
 import type { ThreadSettings } from '@tessellum/core/thread/settings'
 import type { LanguageCode } from '@tessellum/core/writing/language'
-import type { Density, Look, Seat, Sheet } from '@tessellum/core/writing/layout'
+import type { Density, DocumentStyle, Seat, Sheet } from '@tessellum/core/writing/layout'
 import type { Label } from '../documents/label'
 import type { PictureFiles } from '../documents/picture-files'
 
@@ -86,7 +86,7 @@ export interface Tasks {
       paper: 'A4' | 'LETTER'
       sheet: Sheet
       density: Density
-      look: Look
+      style: DocumentStyle
       hand: Hand
       seat: Seat | undefined
       /** Empty where it is nobody's in particular. */

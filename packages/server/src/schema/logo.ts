@@ -1,6 +1,5 @@
-import { customType, integer, pgTable, text } from 'drizzle-orm/pg-core'
-
-const bytes = customType<{ data: Buffer }>({ dataType: () => 'bytea' })
+import { integer, pgTable, text } from 'drizzle-orm/pg-core'
+import { bytea } from './bytes'
 
 /** The shop's sign, as a JPEG: one row, or none. */
 export const shopLogo = pgTable('shop_logo', {
@@ -9,5 +8,5 @@ export const shopLogo = pgTable('shop_logo', {
   digest: text().notNull(),
   width: integer().notNull(),
   height: integer().notNull(),
-  bytes: bytes().notNull(),
+  bytes: bytea().notNull(),
 })

@@ -2,7 +2,8 @@ import type { Crop, PictureSize } from '@tessellum/contract/pictures'
 import type { PictureKind } from '@tessellum/core/writing/pictures'
 import type { StepKey } from '@tessellum/core/writing/step-words'
 import { sql } from 'drizzle-orm'
-import { check, customType, index, integer, jsonb, pgTable, primaryKey, text, timestamp } from 'drizzle-orm/pg-core'
+import { check, index, integer, jsonb, pgTable, primaryKey, text, timestamp } from 'drizzle-orm/pg-core'
+import { bytea } from './bytes'
 import { pattern } from './patterns'
 import { person } from './people'
 
@@ -38,8 +39,6 @@ export const picture = pgTable(
   ],
 )
 
-const bytes = customType<{ data: Buffer }>({ dataType: () => 'bytea' })
-
 /** A picture's files: as it was taken in, from which it is cropped, and in the sizes in which it is shown. */
 export const pictureFile = pgTable(
   'picture_file',
@@ -50,7 +49,7 @@ export const pictureFile = pgTable(
     size: text().$type<PictureSize>().notNull(),
     /** SHA-256, in hex. */
     digest: text().notNull(),
-    bytes: bytes().notNull(),
+    bytes: bytea().notNull(),
   },
   (table) => [
     primaryKey({ columns: [table.pictureId, table.size] }),

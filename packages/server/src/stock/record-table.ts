@@ -1,4 +1,5 @@
 /** Records as a table, such as customers: each field a column, read by the record's own schema. */
+import type { RecordFileOutcome } from '@tessellum/contract/record-file'
 import { plainCells } from '@tessellum/core/stock/stock-spreadsheet'
 import type { z } from 'zod'
 
@@ -37,14 +38,14 @@ export const yesColumn = <Saved>(head: string, field: keyof Saved & string): Col
   from: (text) => /^(yes|y|true|1|x|ja)$/i.test(text),
 })
 
-export interface TableFault {
+interface TableFault {
   readonly row: number
   readonly column: string
   readonly message: string
 }
 
 /** Whether two say the same in every column. */
-export const sameRecord = <Saved>(columns: readonly Column<Saved>[], one: Saved, other: Saved): boolean =>
+const sameRecord = <Saved>(columns: readonly Column<Saved>[], one: Saved, other: Saved): boolean =>
   columns.every(({ to }) => to(one) === to(other))
 
 export const writeRecords = <Saved>(columns: readonly Column<Saved>[], all: readonly Saved[]): string[][] =>
@@ -54,7 +55,7 @@ export const writeRecords = <Saved>(columns: readonly Column<Saved>[], all: read
 const asTyped = (cell: string) => cell.trim().replace(/^'(?=[=+\-@\t])/, '')
 
 /** @returns what the rows say, and what is wrong with them; rows are counted as the file has them, the head first */
-export function readRecords<Schema extends z.ZodType>(
+function readRecords<Schema extends z.ZodType>(
   columns: readonly Column<z.output<Schema>>[],
   schema: Schema,
   [heads = [], ...rows]: readonly (readonly string[])[],
@@ -82,4 +83,46 @@ export function readRecords<Schema extends z.ZodType>(
     return []
   })
   return { read, faults }
+}
+
+interface Keeping<Schema extends z.ZodType, Row extends z.output<Schema>> {
+  readonly columns: readonly Column<z.output<Schema>>[]
+  readonly schema: Schema
+  /** What makes two rows the same record. */
+  readonly keyOf: (saved: z.output<Schema>) => string
+  readonly kept: readonly Row[]
+}
+
+type Change<Saved, Row> =
+  | { readonly type: 'add'; readonly given: Saved }
+  | { readonly type: 'change'; readonly row: Row; readonly given: Saved }
+
+/**
+ * What the rows of a file would change. A row that is there more than once counts once, as the last of them says.
+ * @returns no changes where a row has a fault: all of a file is taken, or nothing
+ */
+export function changesOf<Schema extends z.ZodType, Row extends z.output<Schema>>(
+  rows: readonly (readonly string[])[],
+  { columns, schema, keyOf, kept }: Keeping<Schema, Row>,
+): { changes: Change<z.output<Schema>, Row>[]; outcome: RecordFileOutcome } {
+  const { read, faults } = readRecords(columns, schema, rows)
+  const known = new Map(kept.map((row) => [keyOf(row), row]))
+  const wanted = [...new Map(read.map((given) => [keyOf(given), given])).values()]
+  const all = wanted.flatMap((given): Change<z.output<Schema>, Row>[] => {
+    const row = known.get(keyOf(given))
+    if (!row) return [{ type: 'add', given }]
+    return sameRecord(columns, row, given) ? [] : [{ type: 'change', row, given }]
+  })
+  const added = all.filter(({ type }) => type === 'add').length
+  return {
+    changes: faults.length > 0 ? [] : all,
+    outcome: {
+      rows: read.length,
+      added,
+      changed: all.length - added,
+      same: wanted.length - all.length,
+      faults,
+      done: false,
+    },
+  }
 }

@@ -34,6 +34,7 @@ function Card({ card }: { card: CustomerCard }) {
   const client = useQueryClient()
   const navigate = useNavigate()
   const mayKeep = useMay('customers.keep')
+  const mayManage = useMay('customers.manage')
   const [changing, setChanging] = useState(false)
   const { id, name, contact, leftHanded, allergies, note, orders, sales, classes, owed } = card
   const forget = useIdempotentMutation((_: undefined) => call('POST /api/customers/:id/forget', { params: { id } }), {
@@ -48,7 +49,7 @@ function Card({ card }: { card: CustomerCard }) {
         <h1>{name}</h1>
         <span className="spacer" />
         {mayKeep && <Button onClick={() => setChanging(true)}>Change</Button>}
-        {mayKeep && (
+        {mayManage && (
           <AskFirst
             title={`Forget ${name}?`}
             follows="Their name, contact, measures and notes are deleted for good. What they ordered and bought stays in the books without a name. Save the CSV first if they asked for their data."

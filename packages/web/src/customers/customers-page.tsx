@@ -16,6 +16,7 @@ export function CustomersPage() {
   usePageTitle('Customers')
   const navigate = useNavigate()
   const mayKeep = useMay('customers.keep')
+  const mayManage = useMay('customers.manage')
   const [typed, setTyped] = useState('')
   const [adding, setAdding] = useState(false)
   const find = useDeferredValue(typed.trim())
@@ -33,7 +34,7 @@ export function CustomersPage() {
             Add a customer
           </Button>
         )}
-        {mayKeep && (
+        {mayManage && (
           <a href="/api/customers.csv" download>
             All as CSV
           </a>
@@ -85,7 +86,7 @@ export function CustomersPage() {
           More
         </Button>
       )}
-      {mayKeep && <RecordFile of="customers" same="The same name with the same contact is the same customer." />}
+      {mayManage && <RecordFile of="customers" same="The same name with the same contact is the same customer." />}
       {adding && <CustomerForm close={() => setAdding(false)} done={({ id }) => void navigate(`/customers/${id}`)} />}
     </div>
   )

@@ -1,4 +1,4 @@
-import type { RecordFileOutcome } from '@tessellum/contract/customers'
+import type { RecordFileOutcome } from '@tessellum/contract/record-file'
 import { Button, Upload } from 'antd'
 import { useState } from 'react'
 import { ErrorNotice } from '../frame/error-notice'

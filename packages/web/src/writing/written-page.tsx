@@ -99,7 +99,7 @@ function Written({ pattern }: { pattern: Pattern }) {
       writeClient().write(gathered.data as Edition, language, hand, {
         sheet,
         density,
-        look: documents,
+        style: documents,
         logo: logoAddress(gathered.data as Edition),
         seat: seat ? { name: seat, chosen } : undefined,
         pictures: pictureAddresses(gathered.data as Edition),

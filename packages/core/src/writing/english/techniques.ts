@@ -8,11 +8,15 @@ export const techniques: Language['techniques'] = {
   },
   round: {
     title: 'A peyote round',
-    text: 'Pick up one bead, skip one bead, and pass through the next that stands up. Each new bead fills a gap of the round before. The round ends with the step up: pass through the last bead of the round before and the first of this one, and the next round can begin.',
+    text: 'Pick up one bead, skip one bead, and pass through the next that stands up. Each new bead fills a gap of the round before. Where the step says to step up, go on through the first bead of this round, so that the next can begin.',
   },
   row: {
     title: 'A peyote row',
     text: 'Worked like a round, but back and forth. At the end of a row turn, so that the thread comes out of the last bead picked up, facing the other way.',
+  },
+  drop: {
+    title: 'Several beads at a stitch',
+    text: 'Worked in the same way, but each stitch picks up two beads or more. They lie side by side in a gap as wide as they are: pass through those that stand up together as if they were one bead.',
   },
   decrease: {
     title: 'A decrease',

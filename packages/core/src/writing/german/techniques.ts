@@ -8,11 +8,15 @@ export const techniques: Language['techniques'] = {
   },
   round: {
     title: 'Eine Peyote-Runde',
-    text: 'Eine Perle aufnehmen, eine überspringen und durch die nächste gehen, die vorsteht. Jede neue Perle füllt eine Lücke der Runde davor. Am Ende aufsteigen: durch die letzte Perle der Runde davor und die erste dieser Runde gehen, dann kann die nächste Runde beginnen.',
+    text: 'Eine Perle aufnehmen, eine überspringen und durch die nächste gehen, die vorsteht. Jede neue Perle füllt eine Lücke der Runde davor. Wo der Schritt das Aufsteigen verlangt, noch durch die erste Perle dieser Runde gehen, dann kann die nächste beginnen.',
   },
   row: {
     title: 'Eine Peyote-Reihe',
     text: 'Wie eine Runde, aber hin und her. Am Ende der Reihe wenden, sodass der Faden in der anderen Richtung aus der zuletzt aufgenommenen Perle kommt.',
+  },
+  drop: {
+    title: 'Mehrere Perlen je Stich',
+    text: 'Ebenso gearbeitet, aber jeder Stich nimmt zwei oder mehr Perlen auf. Sie liegen nebeneinander in einer ebenso breiten Lücke: durch die zusammen vorstehenden Perlen gehen, als wären sie eine.',
   },
   decrease: {
     title: 'Eine Abnahme',
