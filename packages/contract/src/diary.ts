@@ -13,6 +13,9 @@ export const diary = z.array(
     on: z.string(),
     /** By the clock on the wall; null for what is of a whole day. */
     beginsAt: z.string().nullable(),
+    /** How long and where a class is held; null for all else. */
+    minutes: z.number().nullable(),
+    place: z.string().nullable(),
     detail: z.string(),
     readiness,
     page: z.string(),

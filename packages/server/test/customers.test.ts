@@ -181,6 +181,15 @@ test('a class has further days, a waiting list whose first gets a seat, and tell
   expect(longer.cost.seat).toBeGreaterThan(first.cost.seat)
   const { body: diary } = await isaura.ask('GET', `/diary?from=${next}&to=${next}`)
   expect(diary).toContainEqual(expect.objectContaining({ kind: 'class', id: 6, on: next, beginsAt: '18:00' }))
+  // In a calendar that begins after the first day, too, a further day is as long as the class.
+  const calendar = await fetch(`${shop.base}/api/diary.ics?from=${next}&to=${next}`, {
+    headers: { cookie: isaura.cookie },
+  })
+  const ends = new Date(Date.parse(`${next}T18:00:00Z`) + minutes * 60_000)
+    .toISOString()
+    .slice(0, 19)
+    .replace(/[-:]/g, '')
+  expect(await calendar.text()).toContain(`DTEND:${ends}`)
   const { id: customerId } = await add({ name: 'Wigeon Marsh', contact: '0555 014 301' })
   const wait = { name: 'Wigeon Marsh', contact: '0555 014 301', customerId }
   const { body: listed } = await isaura.ask<ClassAnswer>('POST', '/classes/6/waiting', wait)

@@ -1,8 +1,6 @@
 import { Router } from 'express'
 import ical from 'ical-generator'
-import { listClasses } from '../classes/store'
 import { mount, sent } from '../http/mount'
-import { shortBatches } from '../planning/buy-list'
 import { priceOfBatch } from '../planning/price'
 import { todayIn } from '../settings/days'
 import { settingsNow } from '../settings/store'
@@ -10,7 +8,6 @@ import type { Shop } from '../shop'
 import { benchOf, diaryOf } from './store'
 
 export function diaryRoutes(shop: Shop): Router {
-  const { db } = shop
   const router = Router()
 
   mount(router, 'GET /api/diary', ({ query }) => diaryOf(shop, query))
@@ -18,12 +15,10 @@ export function diaryRoutes(shop: Shop): Router {
 
   mount(router, 'GET /api/diary.ics', async ({ query: span, response }) => {
     const calendar = ical({ name: 'Tessellum' })
-    const held = new Map((await listClasses(db, await shortBatches(shop), span)).map((each) => [each.id, each]))
-    for (const { kind, id, title, on, beginsAt, detail } of await diaryOf(shop, span)) {
+    for (const { kind, id, title, on, beginsAt, minutes, place, detail } of await diaryOf(shop, span)) {
       // A class is at an hour by the clock on the wall, wherever the calendar is read; everything else is of a day.
       const start = new Date(`${on}T${beginsAt ?? '00:00'}:00Z`)
-      const minutes = (beginsAt !== null && held.get(id)?.minutes) || 1440
-      const end = new Date(start.getTime() + minutes * 60_000)
+      const end = new Date(start.getTime() + (minutes ?? 1440) * 60_000)
       calendar.createEvent({
         id: `${kind}-${id}-${on}@tessellum`,
         start,
@@ -32,7 +27,7 @@ export function diaryRoutes(shop: Shop): Router {
         floating: true,
         summary: title,
         description: detail,
-        location: (kind === 'class' && held.get(id)?.place) || null,
+        location: place,
       })
     }
     response.attachment('diary.ics').type('text/calendar').send(calendar.toString())

@@ -51,12 +51,16 @@ const furtherDays = (db: Session, { from, to }: Span) =>
       id: classTable.id,
       title: classTable.title,
       place: classTable.place,
+      minutes: classTable.minutes,
       on: classDay.heldOn,
       beginsAt: classDay.beginsAt,
     })
     .from(classDay)
     .innerJoin(classTable, eq(classTable.id, classDay.classId))
     .where(and(ne(classTable.state, 'cancelled'), gte(classDay.heldOn, from), lte(classDay.heldOn, to)))
+
+/** Of what is no class. */
+const wholeDay = { beginsAt: null, minutes: null, place: null }
 
 export async function diaryOf(shop: Shop, span: Span): Promise<Diary> {
   const { db } = shop
@@ -92,16 +96,18 @@ export async function diaryOf(shop: Shop, span: Span): Promise<Diary> {
         title: each.title,
         on: each.heldOn,
         beginsAt: each.beginsAt,
+        minutes: each.minutes,
+        place: each.place,
         detail: `${each.beginsAt}, ${each.place}, ${each.booked} of ${each.seats} seats, ${each.teacher}`,
         readiness: each.readiness,
         page: `/diary/classes/${each.id}`,
         ...needs(each.batchId, each.heldOn, each.readiness),
       })),
     // Its kits are ready for the first day.
-    ...moreDays.map(({ place, ...each }) => ({
+    ...moreDays.map((each) => ({
       ...each,
       kind: 'class' as const,
-      detail: `${each.beginsAt}, ${place}, a further day`,
+      detail: `${each.beginsAt}, ${each.place}, a further day`,
       readiness: 'ready' as const,
       page: `/diary/classes/${each.id}`,
       buyBy: null,
@@ -114,7 +120,7 @@ export async function diaryOf(shop: Shop, span: Span): Promise<Diary> {
         id: each.id,
         title: `${each.pattern} for ${each.customer}`,
         on: each.wantedOn,
-        beginsAt: null,
+        ...wholeDay,
         detail: [each.size, each.colourway].filter(Boolean).join(', in '),
         readiness: each.readiness,
         page: '/diary/orders',
@@ -129,7 +135,7 @@ export async function diaryOf(shop: Shop, span: Span): Promise<Diary> {
           id: each.id,
           title: each.name,
           on: each.dueOn,
-          beginsAt: null,
+          ...wholeDay,
           detail: `${each.kits} kits`,
           readiness: ready,
           page: `/kits/${each.id}`,
@@ -143,7 +149,7 @@ export async function diaryOf(shop: Shop, span: Span): Promise<Diary> {
         id: each.id,
         title: each.name,
         on: each.expectedOn,
-        beginsAt: null,
+        ...wholeDay,
         detail: `${sayQuantity(each.amount, each.unit)} from ${each.supplier}`,
         readiness: 'ready' as const,
         page: '/kits/buy',
