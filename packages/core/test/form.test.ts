@@ -1,5 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import path from 'node:path'
+import type { Bead } from '../src/catalogue/bead'
 import { nominalBead } from '../src/catalogue/nominal-beads'
 import { sceneOf } from '../src/drawing/scene'
 import { evaluatePattern } from '../src/evaluate/evaluate-pattern'
@@ -11,6 +12,7 @@ import { centreOf } from '../src/form/piece'
 import { Settling } from '../src/form/settle'
 import { reachOf } from '../src/form/shape'
 import { type SoundForm, soundForm } from '../src/report/form-report'
+import { fitStand } from '../src/sizing/stand'
 import { bezel, formed, truths } from './form-truth'
 import { allDemos, demo, testPiece } from './support'
 
@@ -402,22 +404,49 @@ describe('a flower in circular peyote', () => {
 })
 
 describe('a disc of standing beads', () => {
-  const lie = (rows: readonly number[], bead = 'cylinder 11/0') => {
+  const lie = (rows: readonly number[], bead: string, coreMm: number) => {
     const [first, ...others] = rows
-    const text = [`stand A round 6 mm x ${first}`, ...others.map((count) => `stand row A x ${count}`)].join('\n')
+    const text = [`stand A round ${coreMm} mm x ${first}`, ...others.map((count) => `stand row A x ${count}`)].join(
+      '\n',
+    )
     return soundForm(formedPattern(`bead A ${bead}\npart p\n${text}`).evaluated.report)?.lie
   }
-  test('lies flat with the increase that the sizing gives, and ruffles with twice and three times as much', () => {
-    expect(lie([12, 18, 23])).toMatchObject({ ruffles: 0 })
-    expect(lie([12, 18, 23])?.awayMm).toBeLessThan(0.1)
-    for (const more of [12, 24]) {
-      const found = lie([12, 12 + more, 12 + 2 * more])
-      expect(found?.ruffles).toBeGreaterThanOrEqual(6)
-      expect(found?.awayMm).toBeGreaterThan(0.5)
+  // Five rows by the sizing, their increases times `share`.
+  const increased = (bead: string, coreMm: number, share: number): number[] => {
+    const [kind = '', size = ''] = bead.split(' ')
+    const counts: number[] = []
+    for (let radius = coreMm / 2; counts.length < 5; ) {
+      const fit = fitStand(radius, nominalBead(kind, size) as Bead, 0.1)
+      counts.push(fit.count)
+      radius = fit.outerRadiusMm
     }
+    const [first = 0] = counts
+    return counts.map((count) => Math.round(first + share * (count - first)))
+  }
+
+  describe.each([
+    ['round 11/0', 8],
+    ['round 11/0', 14],
+    ['cylinder 11/0', 14],
+    ['round 15/0', 8],
+  ])('of %s on a core of %i mm', (bead, core) => {
+    const lieOf = (share: number) => lie(increased(bead, core, share), bead, core)
+    test('lies flat with the increase that the sizing gives', () => {
+      expect(lieOf(1)).toMatchObject({ ruffles: 0 })
+      expect(Math.abs(lieOf(1)?.cupMm ?? 9)).toBeLessThan(0.3)
+    })
+    test('cups with half of it and with none', () => {
+      for (const share of [0.5, 0]) expect(Math.abs(lieOf(share)?.cupMm ?? 0)).toBeGreaterThan(3)
+    })
+    test('ruffles with twice and three times as much', () => {
+      for (const share of [2, 3]) {
+        expect(lieOf(share)?.ruffles).toBeGreaterThanOrEqual(6)
+        expect(lieOf(share)?.awayMm).toBeGreaterThan(0.5)
+      }
+    })
   })
 
-  test.each([4, 6, 12])('round a core of %i mm its third row lies where the sizing has it', (core) => {
+  test.each([8, 12, 20])('round a core of %i mm its third row lies where the sizing has it', (core) => {
     const { evaluated, form } = formedPattern(
       `bead A round 11/0\npart p\nstand A round ${core} mm\nstand row A\nstand row A`,
     )

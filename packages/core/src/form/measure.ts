@@ -107,6 +107,9 @@ function openingsOf(piece: Piece): Measures['openings'] {
   })
 }
 
+/** An edge ruffles where it is longer by this share than it would be pressed flat: shallower waves lie flat to the eye. */
+const longerInWaves = 0.08
+
 export function lieOf(piece: Piece): Measures['lie'] {
   const { work } = piece
   const all = Array.from({ length: work.beads }, (_, bead) => centreOf(piece, bead))
@@ -143,13 +146,17 @@ export function lieOf(piece: Piece): Measures['lie'] {
   const least = 0.25 * shapeOfBead(piece, inOrder[0] as number).bead.acrossMm
   let ruffles = 0
   let side = 0
-  for (const place of [...places, ...places.slice(0, 1)]) {
+  let [long, flat] = [0, 0]
+  for (const [i, place] of [...places, ...places.slice(0, 1)].entries()) {
+    const step = minus(place, places[Math.max(0, i - 1)] as Vector)
+    long += size(step)
+    flat += size(minus(step, scaled(rim.normal, dot(step, rim.normal))))
     const off = dot(minus(place, rim.middle), rim.normal)
     if (Math.abs(off) < least) continue
     if (side !== 0 && Math.sign(off) !== side) ruffles++
     side = Math.sign(off)
   }
-  return { awayMm, cupMm, ruffles }
+  return { awayMm, cupMm, ruffles: long > flat * (1 + longerInWaves) ? ruffles : 0 }
 }
 
 /** The edges in front and behind against the stone's widest line: what is smaller cannot pass it. */

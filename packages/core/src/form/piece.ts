@@ -6,7 +6,7 @@
  */
 import type { Bead } from '../catalogue/bead'
 import type { Mm } from '../measure/units'
-import { beadOf, entryOf, exitOf } from '../stitch/hole'
+import { beadOf, entryOf, exitOf, type Hole } from '../stitch/hole'
 import type { Work } from '../stitch/work'
 import { gapShare } from '../thread/stitch-gap'
 import { type Shape, shapeOf } from './shape'
@@ -30,6 +30,8 @@ export interface Piece {
   /** By thread: what it keeps when beads lie close, by stitch and by whether it turns back; the line that laid it first; how often it was laid. */
   readonly natural: Float64Array
   readonly laidBy: Int32Array
+  /** By thread: what of the tension comes through to it. */
+  readonly pulls: Float64Array
   /** By thread: 1 where it goes from one bore to the other of one bead, which nothing can draw closer. */
   readonly within: Uint8Array
   /** Of each pass: its thread, or -1 at the beginning of a length. */
@@ -132,6 +134,9 @@ export function pieceOf(work: Work, beadOfRole: (role: number) => Bead): Piece {
   }
 }
 
+/** What of the tension comes through where thread turns back about another: e^(-mu pi), with a friction of 0.29 of thread on thread. */
+const throughTurn = 0.4
+
 /** Where beads meet at an angle their shoulders keep the ends apart by up to so much of their width, whatever the stitch. */
 const corner = 0.5
 
@@ -154,6 +159,13 @@ function bendsOf(
   return { bends: Int32Array.from(bends), rims }
 }
 
+/** From top to top of two beads of a row that stands, where as many stand as there is room for; 0 of any others. */
+function topsOf(work: Work, before: Hole, next: Hole): Mm {
+  const { course } = work.seat(beadOf(before))
+  const row = work.courses[course]
+  return row?.kind === 'standing' && work.seat(beadOf(next)).course === course ? row.topsMm : 0
+}
+
 function threadsOf(work: Work, rodOf: Int32Array, recordOf: (bead: number) => Bead) {
   const threadOf = new Int32Array(work.passes).fill(-1)
   const known = new Map<number, number>()
@@ -161,6 +173,7 @@ function threadsOf(work: Work, rodOf: Int32Array, recordOf: (bead: number) => Be
   const pairs: number[] = []
   const natural: number[] = []
   const laidBy: number[] = []
+  const pulls: number[] = []
   const within: number[] = []
   for (let pass = 1; pass < work.passes; pass++) {
     const [before, next] = [work.beforePass(pass), work.holeAt(pass)]
@@ -170,7 +183,8 @@ function threadsOf(work: Work, rodOf: Int32Array, recordOf: (bead: number) => Be
     if (a === b) continue
     const key = Math.min(a, b) * points + Math.max(a, b)
     const share = Math.max(gapShare[work.gapAt(pass)], corner)
-    const keeps = (share * (recordOf(beadOf(before)).acrossMm + recordOf(beadOf(next)).acrossMm)) / 2
+    const across = (recordOf(beadOf(before)).acrossMm + recordOf(beadOf(next)).acrossMm) / 2
+    const keeps = Math.max(share * across, topsOf(work, before, next))
     const found = known.get(key)
     if (found !== undefined) {
       threadOf[pass] = found
@@ -183,11 +197,13 @@ function threadsOf(work: Work, rodOf: Int32Array, recordOf: (bead: number) => Be
     pairs.push(a, b)
     within.push(beadOf(before) === beadOf(next) ? 1 : 0)
     laidBy.push(work.statementAt(pass))
+    pulls.push(work.gapAt(pass) === 'brick' ? throughTurn : 1)
   }
   return {
     threads: Int32Array.from(pairs),
     natural: Float64Array.from(natural),
     laidBy: Int32Array.from(laidBy),
+    pulls: Float64Array.from(pulls),
     within: Uint8Array.from(within),
     threadOf,
   }

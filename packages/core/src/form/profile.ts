@@ -13,16 +13,20 @@ import type { Shape } from './shape'
 import { stoneShareAt } from './solid'
 import type { Vector } from './vector'
 
-/** A row: its distance outward from the first row's line and its height toward the front. */
+/** A row: its distance outward from the first row's line and its height toward the front; of beads that stand, how their holes rise, as a sine. */
 interface Level {
   readonly out: Mm
   readonly height: Mm
+  readonly rises?: number
 }
 
 interface Place {
   readonly centre: Vector
   readonly axis: Vector
 }
+
+/** Between a bead that stands and what it stands on. */
+const threadMm: Mm = 0.1
 
 /** A row that a stone or a wire ring is seated by, with its stone. */
 export interface FirstRow {
@@ -61,8 +65,7 @@ export function profileOf(
   }
 
   function levelOf(course: Course, index: number): Level | undefined {
-    if (course.kind === 'standing' && (index === root || (course.on !== undefined && levels.has(course.on))))
-      return { out: course.radiusMm + meanOf(index, lengthOf) / 2 + 0.1, height: 0 }
+    if (course.kind === 'standing') return standing(course, index)
     if (index === root) return { out: 0, height: 0 }
     const below = course.kind === 'gaps' ? levels.get(course.on) : undefined
     if (course.kind !== 'gaps' || !below) return undefined
@@ -75,6 +78,18 @@ export function profileOf(
     const free = outside(below.height + course.side * step) - below.out
     const by = clip(Math.max(clip(spread, 0.9 * step), free), 0.9 * step)
     return { out: below.out + by, height: below.height + course.side * Math.sqrt(step ** 2 - by ** 2) }
+  }
+
+  /** A row of fewer beads than there is room for rises from the one that it stands on. */
+  function standing(course: Course & { kind: 'standing' }, index: number): Level | undefined {
+    if (index === root) return { out: course.radiusMm + meanOf(index, lengthOf) / 2 + threadMm, height: 0 }
+    const below = course.on === undefined ? undefined : levels.get(course.on)
+    if (course.on === undefined || !below) return undefined
+    const step = (meanOf(index, lengthOf) + meanOf(course.on, lengthOf)) / 2 + threadMm
+    const tops = (course.topsMm * (rows[index] as number[]).length) / (2 * Math.PI)
+    const by = clip(tops - meanOf(index, lengthOf) / 2 - below.out, step)
+    const up = Math.sqrt(step ** 2 - by ** 2)
+    return { out: below.out + by, height: below.height + up, rises: up / step }
   }
 
   /** How far a row must keep out of the first row's line at this height so as not to begin inside the stone. */
@@ -115,10 +130,13 @@ export function profileOf(
     if (!levels.has(index)) return undefined
     const course = work.courses[index] as Course
     const { out, height } = heightOf(course, index, lift)
+    const rises = levels.get(index)?.rises ?? 0
+    const outward = Math.sqrt(1 - rises ** 2)
     const { x, y, nx, ny } = outline(turn)
     return {
       centre: [x + nx * out, y + ny * out, height],
-      axis: course.kind === 'standing' ? [nx, ny, 0] : [ny, -nx, 0],
+      // A bead that stands was picked up from its top.
+      axis: course.kind === 'standing' ? [-nx * outward, -ny * outward, -rises] : [ny, -nx, 0],
     }
   }
 }

@@ -41,6 +41,7 @@ export function seatsOf(piece: Piece, stoneOf: (letter: string) => Stone | undef
     const points: number[] = []
     const places: number[] = []
     const first: number[] = []
+    const rests: number[] = []
     for (let bead = 0; bead < work.beads; bead++) {
       const found = place(bead)
       if (!found) continue
@@ -52,7 +53,10 @@ export function seatsOf(piece: Piece, stoneOf: (letter: string) => Stone | undef
       ] as const) {
         const point = pointAt(piece, end)
         points.push(point)
-        if (work.seat(bead).course === root) first.push(point)
+        const row = work.seat(bead).course
+        if (row === root) first.push(point)
+        // What stands on another row does not touch the glass.
+        if (row === root || work.courses[row]?.kind !== 'standing') rests.push(points.length - 1)
         for (const c of [0, 1, 2] as const)
           places.push(found.centre[c] + found.axis[c] * by + (c === 2 && !stone ? unevenMm * chance(point) : 0))
       }
@@ -64,7 +68,10 @@ export function seatsOf(piece: Piece, stoneOf: (letter: string) => Stone | undef
         ? ringSolid(course.radiusMm, wireMm)
         : undefined
     const held = { points: Int32Array.from(points), places: Float64Array.from(places) }
-    if (solid) Object.assign(solid, { rests: held.points, places: held.places })
+    if (solid) {
+      solid.rests = Int32Array.from(rests, (i) => points[i] as number)
+      solid.places = Float64Array.from(rests.flatMap((i) => places.slice(3 * i, 3 * i + 3)))
+    }
     return [{ course: root, stone: letter, solid, first, ...held }]
   })
 }

@@ -18,8 +18,8 @@ export type Course =
       readonly from: number
       readonly to: number
     }
-  /** Beads on end, round a core of this radius or on the row before. */
-  | { readonly kind: 'standing'; readonly on: number | undefined; readonly radiusMm: Mm }
+  /** Beads on end, round a core of this radius or on the row before; and what is from top to top where as many stand as there is room for. */
+  | { readonly kind: 'standing'; readonly on: number | undefined; readonly radiusMm: Mm; readonly topsMm: Mm }
 
 /** Where a bead begins: in a course, a share of the way along it, and how far it is lifted from the row beneath to its own. */
 export interface Seat {

@@ -200,13 +200,14 @@ export class Stitcher {
       }
       case 'stand': {
         const beads = Array.from({ length: told.count }, () => {
-          const bead = this.pick(told.letter)
-          this.pass(flip(bead))
-          return bead
+          // Down through it when it is picked up, and up again.
+          const up = flip(this.pick(told.letter))
+          this.pass(up)
+          return up
         })
         const [first] = beads as [Pass]
-        this.pass(first)
         this.pass(flip(first))
+        this.pass(first)
         this.edges = {
           front: { closed: true, groups: beads.map((bead) => plain([bead])), fresh: false, gathered: false },
         }

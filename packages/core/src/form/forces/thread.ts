@@ -21,7 +21,11 @@ const turning = 2.4
 const turnedBack = 3.4
 const atTurning = Math.sqrt(turning + bentBy * bentBy)
 
-export function pullThreads({ at, threads, within, natural }: Piece, tension: number, onPoints: Float64Array): number {
+export function pullThreads(
+  { at, threads, within, natural, pulls }: Piece,
+  tension: number,
+  onPoints: Float64Array,
+): number {
   const square = drawnUpMm * drawnUpMm
   let energy = 0
   for (let t = 0; t < threads.length; t += 2) {
@@ -33,8 +37,9 @@ export function pullThreads({ at, threads, within, natural }: Piece, tension: nu
     const dz = (at[b + 2] as number) - (at[a + 2] as number)
     const length = Math.sqrt(dx * dx + dy * dy + dz * dz + square)
     const over = Math.max(0, length - (natural[t >> 1] as number))
-    energy += length - drawnUpMm + (held / 2) * over * over
-    const by = (tension * (1 + held * over)) / length
+    const pull = pulls[t >> 1] as number
+    energy += pull * (length - drawnUpMm) + (held / 2) * over * over
+    const by = (tension * (pull + held * over)) / length
     onPoints[a] = (onPoints[a] as number) - dx * by
     onPoints[a + 1] = (onPoints[a + 1] as number) - dy * by
     onPoints[a + 2] = (onPoints[a + 2] as number) - dz * by

@@ -60,20 +60,22 @@ export const standTechnique: Technique<StandWords> = {
     machine.makeRoom(count, count + 2, span)
     machine.threadUp(span)
     const from = work.passes
-    const course = work.begin({ kind: 'standing', on: before?.course, radiusMm: radius })
+    const room = fitStand(radius, bead, acrossMm)
+    const topsMm = (2 * Math.PI * room.outerRadiusMm) / Math.max(1, room.count)
+    const course = work.begin({ kind: 'standing', on: before?.course, radiusMm: radius, topsMm })
     if (core !== 'row' && 'stone' in core) work.cores.set(course, core.stone)
     const holes = Array.from({ length: count }, (_, i) => {
-      const h = work.pick(role, 'brick', machine.statement, { course, turn: (i + 0.5) / count, lift: 0 })
-      work.pass(h ^ 1, 'ring', machine.statement)
-      return h
+      // Down onto what it stands on, and up again: the thread to the next runs at the top, where the row above hangs on it.
+      const down = work.pick(role, 'brick', machine.statement, { course, turn: (i + 0.5) / count, lift: 0 })
+      work.pass(down ^ 1, 'ring', machine.statement)
+      return down ^ 1
     })
     // The last is drawn to the first: down through it and up again.
     const first = holes[0] as number
-    work.pass(first, 'brick', machine.statement)
-    work.pass(first ^ 1, 'ring', machine.statement)
+    work.pass(first ^ 1, 'brick', machine.statement)
+    work.pass(first, 'ring', machine.statement)
     if (before) for (const [i, h] of holes.entries()) standOn(h, (i + 0.5) / count, before.holes, work)
-    const { outerRadiusMm } = fitStand(radius, bead, acrossMm)
-    machine.standing = { radiusMm: outerRadiusMm, sizedMm: fit.outerRadiusMm, holes, course }
+    machine.standing = { radiusMm: room.outerRadiusMm, sizedMm: fit.outerRadiusMm, holes, course }
     machine.edges.rails = {
       front: {
         closed: true,
