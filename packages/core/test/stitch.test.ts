@@ -28,6 +28,15 @@ describe('passes', () => {
     ])
   })
 
+  test('a round goes the way that the needle faces when it has come to a bead of the edge', () => {
+    const source = `${head}ring 8A as base\npick 2B\nthrough <base[4]\nto base[7]\nround C no step`
+    // turned round at 3, it comes to 6 by way of 2, 1, 0 and 7, and goes on to 4, 2, 0
+    expect(passes(source).slice(16)).toEqual([
+      ...['+8', '+9', '3<', '2<', '1<', '0<', '7<', '6<'],
+      ...['+10', '4<', '+11', '2<', '+12', '0<', '+13', '6<'],
+    ])
+  })
+
   test('two-drop takes beads two at a time', () => {
     expect(passes(`${head}ring 8A\nround 2B`).slice(16)).toEqual([
       ...['+8', '+9', '2', '3', '+10', '+11', '6', '7'],

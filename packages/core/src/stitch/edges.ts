@@ -62,9 +62,9 @@ export class Edges {
       const rail = this.rails[edge]
       const stands = (group: Group) => beadOf(group.stands[group.stands.length - 1] as Hole) === at
       if (!rail?.groups.some(stands)) continue
-      // A rail gathered by hand is walked the way the needle has come into it; an open row from the end at which the needle is.
+      // A closed edge is walked the way the needle has come into it; an open row from the end at which the needle is.
       const back = rail.closed
-        ? rail.course < 0 && holesOf(rail).includes(needle ^ 1)
+        ? !rail.upright && holesOf(rail).includes(needle ^ 1)
         : rail.groups.findIndex(stands) === 0 && rail.groups.length > 1
       const groups = back ? rail.groups.map(turnedBack).reverse() : rail.groups
       this.inHand = edge

@@ -40,6 +40,8 @@ export interface Rail {
   readonly perRingBead: number
   /** Its row, for the shape; -1 where it was gathered by hand. */
   readonly course: number
+  /** Its beads stand on end, and say nothing of the way round. */
+  readonly upright?: boolean
   /** Of peyote over an odd count: how it comes round, or back. */
   readonly odd?: OddEdge | undefined
   /** +1 for rounds that grow towards the front, -1 towards the back. */

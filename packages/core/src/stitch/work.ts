@@ -177,6 +177,9 @@ export class Work {
   /** The same work once more. What is laid on the copy leaves this one as it is; this one rests while the copy is in use. */
   copy(): Work {
     const copy = this.upTo(this.passes, () => true)
+    // A thread that has been begun and not yet sewn with.
+    for (let thread = copy.threads.length; thread < this.threads.length; thread++)
+      copy.newThread(this.tails.get(thread))
     copy.nextGap = this.nextGap
     this.joinedTo(0)
     copy.joinedUpTo = this.passes

@@ -167,6 +167,21 @@ const block = fc.oneof(
       .tuple(count(2, 4), fc.array(line, { minLength: 1, maxLength: 3 }))
       .map(([n, body]) => [`repeat ${n}`, ...body, 'end'].join('\n')),
   },
+  // The needle turns round, and rounds go on the way it faces.
+  {
+    weight: 1,
+    arbitrary: fc
+      .tuple(
+        run,
+        place,
+        fc.oneof(
+          place,
+          letter.map((role) => `any ${role}`),
+        ),
+        list,
+      )
+      .map(([picked, back, to, each]) => `pick ${picked}\nthrough <${back}\nto ${to}\nround ${each}`),
+  },
   // Worked by hand, line by line.
   {
     weight: 2,

@@ -23,7 +23,8 @@ interface Edge {
   readonly groups: readonly Group[]
   /** Nothing has been stitched on it. */
   readonly fresh: boolean
-  readonly gathered: boolean
+  /** Its beads stand on end, and say nothing of the way round. */
+  readonly upright?: boolean
 }
 
 type Edges = { readonly [side in 'front' | 'back']?: Edge }
@@ -85,14 +86,14 @@ export class Stitcher {
         const beads = this.pickAll(told.beads)
         const closed = this.passes.length
         if (told.again) for (const pass of beads) this.pass(pass)
-        this.standOn({ closed: true, groups: beads.map((bead) => plain([bead])), fresh: true, gathered: false })
+        this.standOn({ closed: true, groups: beads.map((bead) => plain([bead])), fresh: true })
         this.call(told.name, beads, true)
         this.made = told.again ? { from: closed, to: this.passes.length } : { from, to: closed }
         return
       }
       case 'string': {
         const beads = this.pickAll(told.beads)
-        this.standOn({ closed: false, groups: beads.map((bead) => plain([bead])), fresh: true, gathered: false })
+        this.standOn({ closed: false, groups: beads.map((bead) => plain([bead])), fresh: true })
         this.call(told.name, beads)
         this.made = { from, to: this.passes.length }
         return
@@ -209,7 +210,7 @@ export class Stitcher {
         this.pass(flip(first))
         this.pass(first)
         this.edges = {
-          front: { closed: true, groups: beads.map((bead) => plain([bead])), fresh: false, gathered: false },
+          front: { closed: true, upright: true, groups: beads.map((bead) => plain([bead])), fresh: false },
         }
         this.edge = 'front'
         this.call(told.name, beads)
@@ -240,7 +241,7 @@ export class Stitcher {
       case 'rail': {
         const beads = this.inLine(told.places.flatMap((place) => this.at(place)))
         this.call(told.name, beads, true)
-        this.standOn({ closed: true, groups: beads.map((bead) => plain([bead])), fresh: false, gathered: true })
+        this.standOn({ closed: true, groups: beads.map((bead) => plain([bead])), fresh: false })
         return
       }
       case 'tail': {
@@ -464,8 +465,7 @@ export class Stitcher {
     const beads = groups
       ? groups.flatMap((group) => group.beads)
       : this.inLine(places.flatMap((place) => this.at(place)))
-    if (beads.length > 0)
-      this.standOn({ closed: true, groups: beads.map((bead) => plain([bead])), fresh: false, gathered: true })
+    if (beads.length > 0) this.standOn({ closed: true, groups: beads.map((bead) => plain([bead])), fresh: false })
   }
 
   private fromNeedle({ closed }: Edge, passes: readonly Pass[]): readonly Pass[] {
@@ -580,7 +580,7 @@ export class Stitcher {
       const edge = this.edges[side]
       if (!edge?.groups.some(here)) continue
       const turnedRound = edge.closed
-        ? edge.gathered && edge.groups.some(({ beads }) => beads.some((pass) => same(flip(pass), this.needle)))
+        ? !edge.upright && edge.groups.some(({ beads }) => beads.some((pass) => same(flip(pass), this.needle)))
         : edge.groups.length > 1 && edge.groups.findIndex(here) === 0
       const way = turnedRound ? { ...edge, groups: [...edge.groups].reverse().map(backward) } : edge
       this.edge = side

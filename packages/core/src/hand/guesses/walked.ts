@@ -23,6 +23,8 @@ export const toGuess: Guess = function* ({ holes, picked }, machine) {
   const last = holes.at(-1)
   if (picked.length > 0 || last === undefined || machine.work.needle === undefined) return
   const bead = beadOf(last)
+  // The hand may end in a bead that it has picked up itself.
+  if (bead >= machine.work.beads) return
   for (const name of machine.markNames()) if (machine.marked(name)?.some((h) => beadOf(h) === bead)) yield `to ${name}`
   yield `to any ${machine.letterOfBead(bead)}`
   for (const { text } of namesOf(last, machine)) {

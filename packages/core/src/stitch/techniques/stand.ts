@@ -79,6 +79,7 @@ export const standTechnique: Technique<StandWords> = {
     machine.edges.rails = {
       front: {
         closed: true,
+        upright: true,
         groups: holes.map((h) => plainGroup([h])),
         fresh: false,
         ringCount: count,
