@@ -3,6 +3,7 @@
 import type { Mm } from '../measure/units'
 import type { EvaluatedPattern } from '../report/evaluated-pattern'
 import type { Pitch } from '../report/measures'
+import { beadsIn } from '../stitch/runs'
 import type { Work } from '../stitch/work'
 import { meanOf, type Piece } from './piece'
 import { add, dot, minus, scaled, unit, type Vector } from './vector'
@@ -25,7 +26,7 @@ export function runsOf({ report }: EvaluatedPattern, piece: Piece, whole: Work =
   return report.statements.flatMap(({ action }, statement): Run[] => {
     if (action.type === 'weave') {
       const own = (of: number) => of === statement
-      const each = action.beads.reduce((sum, run) => sum + run.count, 0)
+      const each = beadsIn(action.beads)
       const before = addedBy(whole, own).length - action.units * each
       return runOf(piece, statement, addedBy(work, own).slice(before), each)
     }

@@ -1,5 +1,5 @@
 /** A place as a line names it, with its numbers worked out: what every language says it from. */
-import type { Run } from './runs'
+import { beadsIn, type Run } from './runs'
 
 export interface PlaceTold {
   readonly base: { readonly role: string } | { readonly name: string }
@@ -19,4 +19,4 @@ export type PlaceStep =
   | { readonly type: 'in'; readonly place: PlaceTold }
 
 /** How many beads a place comes to. */
-export const beadsOf = ({ beads }: PlaceTold): number => beads.reduce((sum, { count }) => sum + count, 0)
+export const beadsOf = ({ beads }: PlaceTold): number => beadsIn(beads)

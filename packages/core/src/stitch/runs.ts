@@ -25,6 +25,8 @@ export function equalRuns(values: readonly number[]): { value: number; times: nu
   return runs
 }
 
+export const beadsIn = (runs: readonly Run[]): number => runs.reduce((sum, { count }) => sum + count, 0)
+
 /** The first half of what is picked up, the longer where it is odd, and the rest. */
 export function halves(runs: readonly Run[]): [first: Run[], second: Run[]] {
   const roles = runs.flatMap(({ role, count }) => Array<string>(count).fill(role))

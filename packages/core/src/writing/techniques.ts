@@ -4,6 +4,7 @@ import { allStepForms, type StepView, stepViews } from '../drawing/step-views'
 import { formedPattern } from '../form/form-pattern'
 import type { Report } from '../report/report'
 import { type Action, pickedIn } from '../stitch/action'
+import { beadsIn } from '../stitch/runs'
 
 export const techniqueNames = [
   'ring',
@@ -39,7 +40,7 @@ function techniquesOf(action: Action): TechniqueName[] {
       return ['unit']
     case 'round': {
       const { cycle, into, closed } = action
-      const picked = cycle.map(({ moves }) => pickedIn(moves).reduce((sum, { count }) => sum + count, 0))
+      const picked = cycle.map(({ moves }) => beadsIn(pickedIn(moves)))
       if (into.type !== 'gaps') return picked.some((count) => count > 1) ? ['netting'] : []
       return [
         closed ? 'round' : 'row',

@@ -170,10 +170,12 @@ const ending: EndingWords = {
 function round(text: string, name: Name | undefined): Instruction {
   const { rest, first, ...ends } = readEnding(text, ending)
   const common = { type: 'round' as const, ...ends, firstTime: first ? passOn(first) : undefined, name }
-  let it = new RegExp(`^(.+); (${often}), (\\d+) stitches in all\\. At the end of each stitch, (.+)\\.$`).exec(rest)
+  let it = new RegExp(`^(.+); (?:(${often}), )?(\\d+) stitches in all\\. At the end of each stitch, (.+)\\.$`).exec(
+    rest,
+  )
   if (it) {
     const list = (it[1] as string).split(', then ').map(stitch)
-    const stitches = stitchesOf(list, times(it[2] as string))
+    const stitches = stitchesOf(list, it[2] ? times(it[2]) : 1)
     if (stitches.length !== Number(it[3])) throw new Error(`These are ${stitches.length} stitches: ${text}`)
     return { ...common, stitches, on: passOn(it[4] as string) }
   }
@@ -260,7 +262,7 @@ function read(text: string): Instruction {
   it = found(/^Stand (\d+) (\p{Lu}\w*) (?:on the row below|round the core): /u)
   if (it) return { type: 'stand', count: Number(it[0]), letter: it[1] as string, name }
   it = found(
-    /^(?:Hang (\d+) strands?(?:, one at each of (.+?)(, from the last to the first)?, weaving to (?:it|the first) by the shortest way)?(?:, from one to the next picking up (.+?)(?: and passing through the bead it hangs from)?)?\. )?Pick up (.+); go back up the strand past the (?:end beads|last bead)(?:, leaving out the top (\d+))?\.$/,
+    /^(?:Hang (\d+) strands?(?:, one at each of (.+?)(, from the last to the first)?, weaving to (?:it|the first) by the shortest way)?(?:, from one to the next picking up (.+?)(?: and passing through the bead it hangs from)?)?\. )?Pick up (.+); go back up the strand past the (?:end beads?|last bead)(?:, leaving out the top (\d+))?\.$/,
   )
   if (it) {
     const told = it[4] as string

@@ -173,9 +173,9 @@ const ending: EndingWords = {
 function round(text: string, name: Name | undefined): Instruction {
   const { rest, first, ...ends } = readEnding(text, ending)
   const common = { type: 'round' as const, ...ends, firstTime: first ? passOn(first) : undefined, name }
-  let it = new RegExp(`^(.+); das (${often}), insgesamt (\\d+) Stiche\\. Am Ende jedes Stichs (.+)\\.$`).exec(rest)
+  let it = new RegExp(`^(.+); (?:das (${often}), )?insgesamt (\\d+) Stiche\\. Am Ende jedes Stichs (.+)\\.$`).exec(rest)
   if (it) {
-    const stitches = stitchesOf((it[1] as string).split('; dann ').map(stitch), times(it[2] as string))
+    const stitches = stitchesOf((it[1] as string).split('; dann ').map(stitch), it[2] ? times(it[2]) : 1)
     if (stitches.length !== Number(it[3])) throw new Error(`Das sind ${stitches.length} Stiche: ${text}`)
     return { ...common, stitches, on: passOn(it[4] as string) }
   }
@@ -262,7 +262,7 @@ function read(text: string): Instruction {
   it = found(/^(\d+) (\p{Lu}\w*) (?:auf die Reihe darunter|rund um den Kern) stellen: /u)
   if (it) return { type: 'stand', count: Number(it[0]), letter: it[1] as string, name }
   it = found(
-    /^(?:(\d+) Fransen? hängen(?:, je eine an (?:der )?(.+?)(, von der letzten zur ersten)?, auf dem kürzesten Weg (?:dorthin|zur ersten) durchfädeln)?(?:, von einer zur nächsten (.+?) aufnehmen(?: und durch die Perle gehen, an der sie hängt)?)?\. )?(.+) aufnehmen; an (?:den Endperlen|der letzten Perle) vorbei durch die Franse zurückgehen(?:, ohne die obersten (\d+))?\.$/,
+    /^(?:(\d+) Fransen? hängen(?:, je eine an (?:der )?(.+?)(, von der letzten zur ersten)?, auf dem kürzesten Weg (?:dorthin|zur ersten) durchfädeln)?(?:, von einer zur nächsten (.+?) aufnehmen(?: und durch die Perle gehen, an der sie hängt)?)?\. )?(.+) aufnehmen; an (?:den Endperlen|der Endperle|der letzten Perle) vorbei durch die Franse zurückgehen(?:, ohne die obersten (\d+))?\.$/,
   )
   if (it) {
     const told = it[4] as string

@@ -16,7 +16,7 @@ export function round(action: Round): string {
   const told =
     cycle.length === 1 && only && only.over === 1 && !only.skips && action.into.type !== 'spread'
       ? `${on.startsWith('skip') ? [...picking(only), on].join(', ') : list([...picking(only), on])}; ${sayTimes(stitches)} in all.`
-      : `${cycle.map(stitch).join(', then ')}; ${turns === 1 ? 'once' : sayTimes(turns)}, ${stitches} stitches in all. At the end of each stitch, ${on}.`
+      : `${cycle.map(stitch).join(', then ')}; ${turns === 1 ? '' : `${sayTimes(turns)}, `}${stitches} stitches in all. At the end of each stitch, ${on}.`
   const atFirst =
     action.into.type === 'gaps' && action.fresh === 'the first time'
       ? ` The first time, ${skipping(widthOf(action))} instead.`

@@ -1,7 +1,7 @@
 /** The sentences of a written pattern, in English: one for each thing a statement can do. */
 import { type Action, type CautionAbout, plainRing, readsOtherwiseBackwards } from '../../stitch/action'
 import type { PlaceTold } from '../../stitch/place-told'
-import { halves } from '../../stitch/runs'
+import { beadsIn, halves } from '../../stitch/runs'
 import type { ThreadSettings } from '../../thread/settings'
 import { capital } from '../language'
 import { called, list, moveWords, passing, sayRun, sayTimes } from './moves'
@@ -68,7 +68,7 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
         ? `Go round the bead the needle came out of and back through the ${action.beads === 1 ? 'bead' : `${action.beads} beads`} before it, the way the thread came.`
         : `Step on through the next ${action.beads === 1 ? 'bead' : `${action.beads} beads`} of it.`
     case 'weave': {
-      const each = action.beads.reduce((sum, { count }) => sum + count, 0)
+      const each = beadsIn(action.beads)
       return `Weave ${action.units} right-angle unit${action.units === 1 ? '' : 's'}: ${
         action.begins ? `first pick up 1 ${action.begins}, which the first unit shares; ` : ''
       }for each pick up ${sayRun(action.beads)}, pass again through the bead shared with the unit before, ${action.twice ? 'go round all of these once more, ' : ''}and go on through the first ${sayBeads(Math.ceil(each / 2))} of those just picked up.${
@@ -134,7 +134,8 @@ function fringe({ strands, keep, between, into, fromEnd, name }: Extract<Action,
   const [first] = strands
   const same = first && strands.every((strand) => one(strand) === one(first))
   const told = first && same ? one(first) : strands.map((strand, i) => `${i + 1}: ${one(strand)}`).join('; ')
-  const turning = first && first.end.length > 0 ? 'past the end beads' : 'past the last bead'
+  const turning =
+    first && first.end.length > 0 ? `past the end bead${beadsIn(first.end) === 1 ? '' : 's'}` : 'past the last bead'
   const kept = keep > 0 ? `, leaving out the top ${keep}` : ''
   const from = into
     ? `, one at each of ${place(into)}${fromEnd ? ', from the last to the first' : ''}, weaving to ${between.length > 0 ? 'the first' : 'it'} by the shortest way`

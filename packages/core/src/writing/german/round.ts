@@ -16,7 +16,7 @@ export function round(action: Round): string {
   const told =
     cycle.length === 1 && only && only.over === 1 && !only.skips && action.into.type !== 'spread'
       ? `${[...picking(only), on].join(', dann ')}; insgesamt ${sayTimes(stitches)}.`
-      : `${cycle.map(stitch).join('; dann ')}; das ${sayTimes(turns)}, insgesamt ${stitches} Stiche. Am Ende jedes Stichs ${on}.`
+      : `${cycle.map(stitch).join('; dann ')}; ${turns === 1 ? '' : `das ${sayTimes(turns)}, `}insgesamt ${stitches} Stiche. Am Ende jedes Stichs ${on}.`
   const atFirst =
     action.into.type === 'gaps' && action.fresh === 'the first time'
       ? ` Beim ersten Mal stattdessen ${skipping(widthOf(action))}.`

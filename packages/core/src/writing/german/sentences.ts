@@ -1,7 +1,7 @@
 /** The sentences of a written pattern, in German: one for each thing a statement can do. Told in infinitives, as German patterns are. */
 import { type Action, type CautionAbout, plainRing, readsOtherwiseBackwards } from '../../stitch/action'
 import type { PlaceTold } from '../../stitch/place-told'
-import { halves } from '../../stitch/runs'
+import { beadsIn, halves } from '../../stitch/runs'
 import type { ThreadSettings } from '../../thread/settings'
 import { capital } from '../language'
 import { called, list, moveWords, passing, sayBeads, sayRun, sayTimes } from './moves'
@@ -84,7 +84,7 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
         ? `Um die Perle herum, aus der die Nadel kam, und durch ${action.beads === 1 ? 'die Perle' : `die ${action.beads} Perlen`} davor auf dem Weg des Fadens zurückgehen.`
         : `${capitalThrough(action.beads)} davon weitergehen.`
     case 'weave': {
-      const each = action.beads.reduce((sum, { count }) => sum + count, 0)
+      const each = beadsIn(action.beads)
       return `${action.units === 1 ? '1 Rechtwinkeleinheit' : `${action.units} Rechtwinkeleinheiten`} fädeln: ${
         action.begins ? `zuerst 1 ${action.begins} aufnehmen, die zur ersten Einheit gehört; ` : ''
       }für jede ${sayRun(action.beads)} aufnehmen, nochmals durch die gemeinsame Perle der Einheit davor gehen${action.twice ? ', alle diese noch einmal umrunden' : ''} und durch die ersten ${sayBeads(Math.ceil(each / 2))} der eben aufgenommenen weitergehen.${
@@ -155,7 +155,10 @@ function fringe({ strands, keep, between, into, fromEnd, name }: Extract<Action,
   const [first] = strands
   const same = first && strands.every((strand) => one(strand) === one(first))
   const told = first && same ? one(first) : strands.map((strand, i) => `${i + 1}: ${one(strand)}`).join('; ')
-  const turning = first && first.end.length > 0 ? 'an den Endperlen vorbei' : 'an der letzten Perle vorbei'
+  const turning =
+    first && first.end.length > 0
+      ? `an ${beadsIn(first.end) === 1 ? 'der Endperle' : 'den Endperlen'} vorbei`
+      : 'an der letzten Perle vorbei'
   const kept = keep > 0 ? `, ohne die obersten ${keep}` : ''
   const from = into
     ? `, je eine ${at(into)}${fromEnd ? ', von der letzten zur ersten' : ''}, auf dem kürzesten Weg ${between.length > 0 ? 'zur ersten' : 'dorthin'} durchfädeln`
