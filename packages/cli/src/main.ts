@@ -33,7 +33,7 @@ tessellum fit length --target 180mm --pitch 8.4mm [--ends 25mm] [--multiple 2] [
 tessellum fit finger --us 7 --pitch 2.1mm [--top 24mm] [--thickness 2mm] [--json]
 tessellum reconcile FILE LIST [--plain] [--json]
 tessellum format FILE
-tessellum write FILE --to md|html|json [--language en|de] [--size NAME] [--plain]
+tessellum write FILE --to md|html|json [--language en|de|fr|nl] [--size NAME] [--plain]
 tessellum schema
 report, write and reconcile count by the computed form; --plain counts by plain rules, which is quick.
 FILE may be - for standard input.

@@ -15,7 +15,7 @@ const forms: Readonly<Record<string, (written: WrittenPattern) => string>> = {
   json: (written) => `${JSON.stringify(written, null, 2)}\n`,
 }
 
-/** `write FILE --to md|html|json --language en|de`: the written pattern. */
+/** `write FILE --to md|html|json --language en|de|fr|nl`: the written pattern. */
 export function write(args: string[]): string {
   const { values, positionals } = readArguments(args, {
     ...patternOptions,
@@ -26,7 +26,7 @@ export function write(args: string[]): string {
   if (!form) throw new Misuse(`--to is "${values.to}"; it can be md, html or json.`)
   const language = values.language ?? 'en'
   if (!Object.hasOwn(languages, language))
-    throw new Misuse(`--language is "${language}"; it can be ${Object.keys(languages).join(' or ')}.`)
+    throw new Misuse(`--language is "${language}"; it can be ${Object.keys(languages).join(', ')}.`)
   const found = reportFile(positionals[0], values)
   return orFaults(found, form(writePattern(found, plainEdition(usualThreadSettings, language as LanguageCode))))
 }

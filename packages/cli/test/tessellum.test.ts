@@ -140,6 +140,6 @@ test('a pattern is written in German too, and a language that is none is refused
   )
   expect(tessellum(['write', windlass, '--language', 'la'])).toMatchObject({
     status: 2,
-    stderr: expect.stringContaining('it can be en or de'),
+    stderr: expect.stringContaining('it can be en, de, fr, nl.'),
   })
 })

@@ -58,6 +58,15 @@ describe('what a person has written', () => {
       'Die rechte Kante nach links legen, gegen den Uhrzeigersinn.',
     ],
     ['de', 'Im rechten Winkel, recht fest.', 'Im rechten Winkel, recht fest.'],
+    ['fr', 'De la main gauche, vers le bord droit.', 'De la main droite, vers le bord gauche.'],
+    [
+      'fr',
+      "Les perles gauches, dans le sens des aiguilles d'une montre.",
+      "Les perles droites, dans le sens inverse des aiguilles d'une montre.",
+    ],
+    ['fr', 'Un angle droit, tout droit.', 'Un angle droit, tout droit.'],
+    ['nl', 'De linkerrand naar rechts, met de klok mee.', 'De rechterrand naar links, tegen de klok in.'],
+    ['nl', 'Een rechte hoek, recht naar boven.', 'Een rechte hoek, recht naar boven.'],
   ] as const)('%s: %s', (code, text, other) => {
     expect(languages[code].otherHand(text)).toBe(other)
     expect(languages[code].otherHand(other)).toBe(text)

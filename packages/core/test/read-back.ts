@@ -11,6 +11,14 @@ const words = {
     picked: /Aufgenommen: ([^.]*)\.(?: Bisher: ([^.]*)\.)?/,
     total: /In einem Stück: ([^.]*)\./,
   },
+  fr: {
+    picked: /Prises: ([^.]*)\.(?: Jusqu(?:'|&#39;)ici: ([^.]*)\.)?/,
+    total: /Dans une pièce: ([^.]*)\./,
+  },
+  nl: {
+    picked: /Opgenomen: ([^.]*)\.(?: Tot nu toe: ([^.]*)\.)?/,
+    total: /In één stuk: ([^.]*)\./,
+  },
 }
 
 type Counts = Record<string, number>

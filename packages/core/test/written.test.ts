@@ -233,6 +233,31 @@ describe('languages', () => {
     }
   })
 
+  test.each([
+    [
+      'fr' as const,
+      [
+        "Enfiler 16 perles: prendre 3 A et 1 B, 4 fois. Repasser dans toutes pour fermer l'anneau.",
+        'Tour avant 1: 3 points avec 1 C chacun; puis 1 diminution; le tout 2 fois, 8 points en tout. À la fin de chaque point, sauter une perle et passer dans la suivante. Monter dans la première perle ajoutée. 6 perles ou groupes sont maintenant en saillie.',
+        'Rentrer les deux bouts avec 3 demi-clés entre les perles en chemin, et couper.',
+      ],
+      'perle cylindrique 11/0',
+    ],
+    [
+      'nl' as const,
+      [
+        '16 kralen aanrijgen: 3 A en 1 B opnemen, 4 keer. Nogmaals door alle kralen gaan om de ring te sluiten.',
+        'Voorste ronde 1: 3 steken met elk 1 C; dan 1 mindering; dat 2 keer, in totaal 8 steken. Aan het eind van elke steek één kraal overslaan en door de volgende gaan. Opstappen door de eerste toegevoegde kraal. Nu steken 6 kralen of groepen uit.',
+        'Beide einden inwerken, onderweg met 3 halve steken tussen de kralen, en afknippen.',
+      ],
+      'cilinderkraal 11/0',
+    ],
+  ])('%s: whole sentences, its own numbers', (language, steps, bead) => {
+    const page = writePattern(evaluate(`${head}ring (3A B) x 4\nround C x3, -\nfinish`), { ...edition, language })
+    expect(page.parts[0]?.steps.map(({ text }) => text)).toEqual(steps)
+    expect(page.materials[0]).toMatchObject({ name: bead, weight: '0,06 g' })
+  })
+
   test('German: whole sentences, its own numbers', () => {
     const page = writePattern(evaluate(`${head}ring (3A B) x 4\nround C x3, -\nfinish`), { ...edition, language: 'de' })
     expect(page.parts[0]?.steps.map(({ text }) => text)).toEqual([

@@ -14,7 +14,7 @@ import type { Troubles } from '../substitute/consequence'
 import type { ThreadSettings } from '../thread/settings'
 import type { TechniqueName } from './techniques'
 
-export const languageCodes = ['en', 'de'] as const
+export const languageCodes = ['en', 'de', 'fr', 'nl'] as const
 export type LanguageCode = (typeof languageCodes)[number]
 
 /** Headings and single words, as they stand on the page. */

@@ -1,6 +1,8 @@
+import { dutch } from './dutch/dutch'
 import { english } from './english/english'
+import { french } from './french/french'
 import { german } from './german/german'
 import type { Language, LanguageCode } from './language'
 
 /** Every language a pattern can be written in. Another is a folder and a line here. */
-export const languages: Readonly<Record<LanguageCode, Language>> = { en: english, de: german }
+export const languages: Readonly<Record<LanguageCode, Language>> = { en: english, de: german, fr: french, nl: dutch }

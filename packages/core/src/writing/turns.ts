@@ -44,7 +44,8 @@ export function changesIn(sentences: readonly string[]): Changing[] | undefined 
 }
 
 /** "Bead 3 of the wall": what follows is no name of what is counted. */
-const unlessSmall = (word: string) => (['of', 'von', 'and', 'und'].includes(word) ? '' : word)
+const unlessSmall = (word: string) =>
+  ['of', 'von', 'and', 'und', 'de', 'et', 'à', 'van', 'en', 'tot'].includes(word) ? '' : word
 
 /** More than so many numbers in even steps are told by the first three and the last. */
 const maxTold = 6

@@ -11,8 +11,10 @@ import { usualThreadSettings } from '../../src/thread/settings'
 import { plainEdition, writePattern } from '../../src/writing/write-pattern'
 import type { WrittenPattern } from '../../src/writing/written-pattern'
 import { allDemos, demo, errorsIn } from '../support'
+import { dutch } from './dutch'
 import { english } from './english'
 import { follow } from './follow'
+import { french } from './french'
 import { german } from './german'
 import { randomPattern } from './random-patterns'
 
@@ -24,7 +26,7 @@ function stitched(source: string): string[] {
   })
 }
 
-const readers = { en: english, de: german } as const
+const readers = { en: english, de: german, fr: french, nl: dutch } as const
 
 function write(source: string, language: keyof typeof readers): WrittenPattern {
   const { report } = evaluatePattern(source)
@@ -60,7 +62,7 @@ describe.each(Object.keys(readers) as (keyof typeof readers)[])('in %s', (langua
       for (const [i, step] of steps.entries()) {
         // How many rounds there are on an edge, what stands up at its end and how a thread is ended tell no pass.
         const told = step.text.replace(
-          /^\p{L}+ \p{L}+ \d+: |\d+ (?:beads or groups|Perlen oder Gruppen)|\d+ hal\S+ \S+/gu,
+          /^\p{L}+ \p{L}+ \d+: |\d+ (?:beads or groups|Perlen oder Gruppen|perles ou groupes|kralen of groepen)|\d+ (?:hal\S+ \S+|demi-clés)/gu,
           (all) => all.replace(/\d/g, '_'),
         )
         for (const { index, 0: digits } of step.kind === 'stitch' ? told.matchAll(/\d+/g) : []) {

@@ -74,7 +74,7 @@ export const stepWords = pgTable(
   },
   (table) => [
     primaryKey({ columns: [table.patternId, table.language, table.part, table.text, table.nth] }),
-    check('step_words_language', sql`${table.language} in ('en', 'de')`),
+    check('step_words_language', sql`${table.language} in ('en', 'de', 'fr', 'nl')`),
     check('step_words_say_something', sql`${table.instead} <> '' or ${table.also} <> ''`),
   ],
 )

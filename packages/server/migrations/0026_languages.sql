@@ -1,0 +1,2 @@
+ALTER TABLE "step_words" DROP CONSTRAINT "step_words_language";--> statement-breakpoint
+ALTER TABLE "step_words" ADD CONSTRAINT "step_words_language" CHECK ("step_words"."language" in ('en', 'de', 'fr', 'nl'));
