@@ -32,3 +32,19 @@ test('a draft that was changed is drawn again in the background, and the drawing
   await page.goto(`${here.shop.base}/patterns`)
   await page.getByRole('img', { name: 'New pattern, drawn' }).waitFor()
 })
+
+test('the text of a pattern has room for twenty-eight lines, and its notes stand beside their lines', async () => {
+  await page.setViewportSize({ width: 1280, height: 800 })
+  await page.goto(`${here.shop.base}/patterns/1`)
+  const marks = page.locator('.cm-lint-marker-info')
+  await marks.first().waitFor()
+  const lines = () =>
+    page
+      .locator('.cm-scroller')
+      .evaluate((scroller) => scroller.clientHeight / Number.parseFloat(getComputedStyle(scroller).lineHeight))
+  expect(await lines()).toBeGreaterThanOrEqual(28)
+  await marks.first().hover()
+  await page.getByText('44 A round S (target 59.1 mm)', { exact: false }).waitFor()
+  await page.getByRole('button', { name: '2 notes' }).click()
+  await page.getByRole('list', { name: 'Faults and notes' }).getByText('sits snug').waitFor()
+})

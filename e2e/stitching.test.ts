@@ -185,6 +185,8 @@ test('lines are moved, repeated and taken out as a whole, and what falls with th
   await page.getByLabel('The pattern in notation').click()
   await keys('Control+z')
   await page.locator('.cm-line', { hasText: 'ring (3A B)' }).waitFor()
+  // The editor draws what is in sight.
+  await keys('Control+End')
   await page.locator('.cm-line', { hasText: 'reinforce 2' }).click()
   await menu('Move up')
   await reads(async () => (await worked()).slice(-3), ['reinforce 2', 'loop 9C as bail', 'finish'])

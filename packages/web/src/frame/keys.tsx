@@ -20,7 +20,7 @@ const groups: readonly {
     where: 'The text of a pattern',
     keys: [
       [['Ctrl', 'Space'], 'What could stand here'],
-      [['F8'], 'The next fault'],
+      [['F8'], 'The next fault or note'],
       [['Ctrl', 'F'], 'Find in the text'],
       [['Ctrl', 'Z'], 'Takes back; with Y brings back'],
       [['Esc', 'Tab'], 'Leaves the text'],

@@ -9,7 +9,7 @@ import {
   redo,
   undo,
 } from '@codemirror/commands'
-import { type Diagnostic, lintKeymap, setDiagnostics } from '@codemirror/lint'
+import { type Diagnostic, lintGutter, lintKeymap, setDiagnostics } from '@codemirror/lint'
 import { Compartment, EditorState } from '@codemirror/state'
 import {
   drawSelection,
@@ -69,6 +69,7 @@ export function Ledger({ text, mayWrite, statements, old, faults, onEdit, onLine
         doc: text,
         extensions: [
           lineNumbers(),
+          lintGutter(),
           ledgerFigures,
           highlightActiveLine(),
           highlightActiveLineGutter(),

@@ -108,6 +108,10 @@ function Design({ pattern }: { pattern: Pattern }) {
   }, [askedLine, ready])
   const faults = now?.diagnostics ?? none
   const errors = faults.filter((fault) => fault.severity === 'error').length
+  // Notes stand in the gutter beside their lines, and are listed when they are asked for.
+  const notes = faults.filter(({ severity }) => severity === 'note')
+  const troubles = faults.filter(({ severity }) => severity !== 'note')
+  const [listing, setListing] = useState(false)
   const statements = (sound ? report : now)?.statements ?? none
   const atLine = statements.findIndex((statement) => statement.line === line)
   const current = statements[atLine]
@@ -141,7 +145,7 @@ function Design({ pattern }: { pattern: Pattern }) {
         id={pattern.id}
         chosen={{ size: evaluatedSize, colourway: colourway ? String(colourway.id) : undefined }}
       />
-      <div className="page-head">
+      <div className="page-head of-pattern">
         <h1>{now?.pattern || pattern.title}</h1>
         <span className="quiet" role="status">
           {mayWrite ? states[draft.state] : 'To read only'}
@@ -223,7 +227,11 @@ function Design({ pattern }: { pattern: Pattern }) {
                 {errors} fault{errors === 1 ? '' : 's'}
               </span>
             )}
-            {errors === 0 && mode === 'look' && <span className="quiet">stitches, beads, thread</span>}
+            {notes.length > 0 && mode === 'look' && (
+              <Button type="text" size="small" aria-expanded={listing} onClick={() => setListing(!listing)}>
+                {listing ? 'Hide notes' : `${notes.length} note${notes.length === 1 ? '' : 's'}`}
+              </Button>
+            )}
           </div>
           <Ledger
             ref={ledger}
@@ -250,7 +258,9 @@ function Design({ pattern }: { pattern: Pattern }) {
             </p>
           )}
           <Faults
-            faults={mode === 'look' ? faults : faults.filter(({ severity }) => severity === 'error')}
+            faults={
+              mode === 'look' ? (listing ? faults : troubles) : faults.filter(({ severity }) => severity === 'error')
+            }
             goTo={(at, column) => ledger.current?.goTo(at, column)}
           />
           <section className="line-strip" aria-live="polite" aria-label="This line">
