@@ -232,3 +232,7 @@ export function shortestCycle<T>(
   }
   return { cycle: list, repeats: 1 }
 }
+
+/** Beads of one stitch of a round: what a fresh ring is skipped and passed by. */
+export const widthOf = ({ into }: Extract<Action, { type: 'round' }>): number =>
+  into.type === 'gaps' ? (into.wide ?? 1) : 1

@@ -1,5 +1,5 @@
 /** A round or a row, in Dutch: what each stitch picks up, what it passes, how often, and where the thread is then. */
-import type { Action, IntoTold, StitchTold } from '../../stitch/action'
+import { type Action, type IntoTold, type StitchTold, widthOf } from '../../stitch/action'
 import type { PlaceTold } from '../../stitch/place-told'
 import { equalRuns } from '../../stitch/runs'
 import { called, list, moveWords, sayBeads, sayRun, sayTimes } from './moves'
@@ -56,9 +56,6 @@ const skipping = (wide: number) =>
   wide > 1
     ? `${wide} kralen overslaan en door de volgende ${wide} gaan`
     : 'één kraal overslaan en door de volgende gaan'
-
-/** Beads of one stitch: what a fresh ring is skipped and passed by. */
-const widthOf = ({ into }: Round) => (into.type === 'gaps' ? (into.wide ?? 1) : 1)
 
 /** What a stitch passes at its end. */
 function passOn(action: Round): string {

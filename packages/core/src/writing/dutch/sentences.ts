@@ -4,11 +4,11 @@ import type { PlaceTold } from '../../stitch/place-told'
 import { beadsIn, halves } from '../../stitch/runs'
 import type { ThreadSettings } from '../../thread/settings'
 import { capital } from '../language'
+import { strandsTold } from '../strands'
 import { called, list, moveWords, passing, sayBeads, sayRun, sayTimes } from './moves'
 import { placeWords } from './places'
 import { round } from './round'
 
-const place = (target: PlaceTold) => placeWords(target)
 const eachOf = (target: PlaceTold) => placeWords(target, 'each')
 
 const edges = { front: 'voorste', back: 'achterste' } as const
@@ -37,8 +37,8 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
       return `De aanwezige draad volgend door ${sayBeads(action.passed)} naar de ${edges[action.edge]} rand rijgen en uit een ${action.fresh ? 'kraal van de ring' : 'uitstekende kraal'} komen.`
     case 'to':
       return action.passed === 0
-        ? `De naald is al bij ${place(action.target)}.`
-        : `Door ${sayBeads(action.passed)} naar ${place(action.target)} rijgen.`
+        ? `De naald is al bij ${placeWords(action.target)}.`
+        : `Door ${sayBeads(action.passed)} naar ${placeWords(action.target)} rijgen.`
     case 'place':
       if (action.another)
         return `Ook deze ring van ${action.another} kralen rond de steen ${action.role} vast aantrekken.`
@@ -63,7 +63,7 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
     case 'turn over':
       return `Het werk omkeren: nu ligt de ${action.face === 'front' ? 'voorkant' : 'achterkant'} boven.`
     case 'hangs':
-      return `Het stuk hangt aan ${place(action.target)}.`
+      return `Het stuk hangt aan ${placeWords(action.target)}.`
     case 'under':
       return 'De draadbrug tussen de kralen eronder oppakken.'
     case 'go':
@@ -82,7 +82,7 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
     }
     case 'join': {
       const [first, second] = halves(action.beads)
-      return `Verbinden met ${place(action.target)}: ${[
+      return `Verbinden met ${placeWords(action.target)}: ${[
         ...(first.length > 0 ? [`${sayRun(first)} opnemen`] : []),
         action.back ? 'er achterwaarts doorheen gaan' : 'er doorheen gaan',
         ...(second.length > 0 ? [`${sayRun(second)} opnemen`] : []),
@@ -96,7 +96,7 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
     case 'rail':
       return `De volgende rondes gaan vanaf de naald door ${action.targets.map(eachOf).join(', dan ')} (${sayBeads(action.beads)}). Dit is «${action.name}».`
     case 'attach':
-      return `${action.item} aan ${place(action.target)} bevestigen.`
+      return `${action.item} aan ${placeWords(action.target)} bevestigen.`
     case 'caution':
       return cautionAbout[action.about]
     case 'repeat':
@@ -104,7 +104,7 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
     case 'new thread':
       if (action.tail) return 'Deze draad laten hangen, zijn begineinde in de naald doen en daarmee verder werken.'
       return action.at
-        ? `Deze draad afhechten en een nieuwe beginnen door ${place(action.at)}.`
+        ? `Deze draad afhechten en een nieuwe beginnen door ${placeWords(action.at)}.`
         : 'Deze draad afhechten en een nieuwe beginnen door de kraal waar hij uit kwam.'
     case 'finish':
       return ending(action.ending, settings)
@@ -128,15 +128,9 @@ function stand(action: Extract<Action, { type: 'stand' }>): string {
 }
 
 function fringe({ strands, keep, between, into, fromEnd, name }: Extract<Action, { type: 'fringe' }>): string {
-  const one = ({ beads, end }: (typeof strands)[number]) =>
-    sayRun(beads) + (end.length > 0 ? `, dan ${sayRun(end)}` : '')
-  const [first] = strands
-  const same = first && strands.every((strand) => one(strand) === one(first))
-  const told = first && same ? one(first) : strands.map((strand, i) => `${i + 1}: ${one(strand)}`).join('; ')
-  const turning =
-    first && first.end.length > 0
-      ? `langs de ${beadsIn(first.end) === 1 ? 'eindkraal' : 'eindkralen'}`
-      : 'langs de laatste kraal'
+  const told = strandsTold(strands, ({ beads, end }) => sayRun(beads) + (end.length > 0 ? `, dan ${sayRun(end)}` : ''))
+  const ends = beadsIn(strands[0]?.end ?? [])
+  const turning = `langs de ${ends === 0 ? 'laatste kraal' : ends === 1 ? 'eindkraal' : 'eindkralen'}`
   const kept = keep > 0 ? `, zonder de bovenste ${keep}` : ''
   const from = into
     ? `, een op elke plaats (${eachOf(into)})${fromEnd ? ', van de laatste naar de eerste' : ''}, via de kortste weg ${between.length > 0 ? 'naar de eerste' : 'erheen'} rijgen`

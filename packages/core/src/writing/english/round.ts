@@ -1,5 +1,5 @@
 /** A round or a row, in English: what each stitch picks up, what it passes, how often, and where the thread is then. */
-import type { Action, IntoTold, StitchTold } from '../../stitch/action'
+import { type Action, type IntoTold, type StitchTold, widthOf } from '../../stitch/action'
 import type { PlaceTold } from '../../stitch/place-told'
 import { equalRuns } from '../../stitch/runs'
 import { called, list, moveWords, sayRun, sayTimes } from './moves'
@@ -54,9 +54,6 @@ function stitch(told: StitchTold): string {
 
 const skipping = (wide: number) =>
   wide > 1 ? `skip ${wide} beads and pass through the next ${wide}` : 'skip one bead and pass through the next'
-
-/** Beads of one stitch: what a fresh ring is skipped and passed by. */
-const widthOf = ({ into }: Round) => (into.type === 'gaps' ? (into.wide ?? 1) : 1)
 
 /** What a stitch passes at its end. */
 function passOn(action: Round): string {

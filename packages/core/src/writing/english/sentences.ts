@@ -4,6 +4,7 @@ import type { PlaceTold } from '../../stitch/place-told'
 import { beadsIn, halves } from '../../stitch/runs'
 import type { ThreadSettings } from '../../thread/settings'
 import { capital } from '../language'
+import { strandsTold } from '../strands'
 import { called, list, moveWords, passing, sayRun, sayTimes } from './moves'
 import { placeWords } from './places'
 import { round } from './round'
@@ -129,13 +130,9 @@ function stand(action: Extract<Action, { type: 'stand' }>): string {
 }
 
 function fringe({ strands, keep, between, into, fromEnd, name }: Extract<Action, { type: 'fringe' }>): string {
-  const one = ({ beads, end }: (typeof strands)[number]) =>
-    sayRun(beads) + (end.length > 0 ? `, then ${sayRun(end)}` : '')
-  const [first] = strands
-  const same = first && strands.every((strand) => one(strand) === one(first))
-  const told = first && same ? one(first) : strands.map((strand, i) => `${i + 1}: ${one(strand)}`).join('; ')
-  const turning =
-    first && first.end.length > 0 ? `past the end bead${beadsIn(first.end) === 1 ? '' : 's'}` : 'past the last bead'
+  const told = strandsTold(strands, ({ beads, end }) => sayRun(beads) + (end.length > 0 ? `, then ${sayRun(end)}` : ''))
+  const ends = beadsIn(strands[0]?.end ?? [])
+  const turning = ends === 0 ? 'past the last bead' : ends === 1 ? 'past the end bead' : 'past the end beads'
   const kept = keep > 0 ? `, leaving out the top ${keep}` : ''
   const from = into
     ? `, one at each of ${place(into)}${fromEnd ? ', from the last to the first' : ''}, weaving to ${between.length > 0 ? 'the first' : 'it'} by the shortest way`

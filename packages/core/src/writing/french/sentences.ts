@@ -4,11 +4,11 @@ import type { PlaceTold } from '../../stitch/place-told'
 import { beadsIn, halves } from '../../stitch/runs'
 import type { ThreadSettings } from '../../thread/settings'
 import { capital } from '../language'
+import { strandsTold } from '../strands'
 import { called, list, moveWords, passing, sayBeads, sayRun, sayTimes } from './moves'
 import { placeWords } from './places'
 import { round } from './round'
 
-const place = (target: PlaceTold) => placeWords(target)
 const eachOf = (target: PlaceTold) => placeWords(target, 'each')
 
 const edges = { front: 'avant', back: 'arrière' } as const
@@ -37,8 +37,8 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
       return `En suivant le fil déjà posé, cheminer dans ${sayBeads(action.passed)} jusqu'au bord ${edges[action.edge]} et sortir d'une perle ${action.fresh ? "de l'anneau" : 'en saillie'}.`
     case 'to':
       return action.passed === 0
-        ? `L'aiguille est déjà dans ${place(action.target)}.`
-        : `Cheminer dans ${sayBeads(action.passed)} jusque dans ${place(action.target)}.`
+        ? `L'aiguille est déjà dans ${placeWords(action.target)}.`
+        : `Cheminer dans ${sayBeads(action.passed)} jusque dans ${placeWords(action.target)}.`
     case 'place':
       if (action.another)
         return `Serrer aussi autour de la pierre ${action.role} cet anneau de ${action.another} perles.`
@@ -61,7 +61,7 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
     case 'turn over':
       return `Retourner l'ouvrage: la face ${edges[action.face]} est maintenant dessus.`
     case 'hangs':
-      return `La pièce est suspendue par ${place(action.target)}.`
+      return `La pièce est suspendue par ${placeWords(action.target)}.`
     case 'under':
       return 'Attraper le pont de fil entre les perles du dessous.'
     case 'go':
@@ -80,7 +80,7 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
     }
     case 'join': {
       const [first, second] = halves(action.beads)
-      return `Relier avec ${place(action.target)}: ${[
+      return `Relier avec ${placeWords(action.target)}: ${[
         ...(first.length > 0 ? [`prendre ${sayRun(first)}`] : []),
         action.back ? 'y passer en sens inverse' : 'y passer',
         ...(second.length > 0 ? [`prendre ${sayRun(second)}`] : []),
@@ -94,7 +94,7 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
     case 'rail':
       return `À partir de l'aiguille, les prochains tours vont dans ${action.targets.map(eachOf).join(', puis ')} (${sayBeads(action.beads)}). Ceci est «${action.name}».`
     case 'attach':
-      return `Fixer ${action.item} sur ${place(action.target)}.`
+      return `Fixer ${action.item} sur ${placeWords(action.target)}.`
     case 'caution':
       return cautionAbout[action.about]
     case 'repeat':
@@ -103,7 +103,7 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
       if (action.tail)
         return "Laisser ce fil en attente, enfiler son bout de départ dans l'aiguille et continuer avec celui-ci."
       return action.at
-        ? `Terminer ce fil et en commencer un nouveau dans ${place(action.at)}.`
+        ? `Terminer ce fil et en commencer un nouveau dans ${placeWords(action.at)}.`
         : "Terminer ce fil et en commencer un nouveau dans la perle d'où il sortait."
     case 'finish':
       return ending(action.ending, settings)
@@ -132,17 +132,10 @@ function stand(action: Extract<Action, { type: 'stand' }>): string {
 }
 
 function fringe({ strands, keep, between, into, fromEnd, name }: Extract<Action, { type: 'fringe' }>): string {
-  const one = ({ beads, end }: (typeof strands)[number]) =>
-    sayRun(beads) + (end.length > 0 ? `, puis ${sayRun(end)}` : '')
-  const [first] = strands
-  const same = first && strands.every((strand) => one(strand) === one(first))
-  const told = first && same ? one(first) : strands.map((strand, i) => `${i + 1}: ${one(strand)}`).join('; ')
+  const told = strandsTold(strands, ({ beads, end }) => sayRun(beads) + (end.length > 0 ? `, puis ${sayRun(end)}` : ''))
+  const ends = beadsIn(strands[0]?.end ?? [])
   const turning =
-    first && first.end.length > 0
-      ? beadsIn(first.end) === 1
-        ? 'sans la perle du bout'
-        : 'sans les perles du bout'
-      : 'sans la dernière perle'
+    ends === 0 ? 'sans la dernière perle' : ends === 1 ? 'sans la perle du bout' : 'sans les perles du bout'
   const kept = keep > 0 ? ` ni les ${keep} du haut` : ''
   const from = into
     ? `, une à chaque place (${eachOf(into)})${fromEnd ? ', de la dernière à la première' : ''}, en cheminant ${between.length > 0 ? "jusqu'à la première" : 'de place en place'} par le plus court chemin`

@@ -4,6 +4,7 @@ import type { PlaceTold } from '../../stitch/place-told'
 import { beadsIn, halves } from '../../stitch/runs'
 import type { ThreadSettings } from '../../thread/settings'
 import { capital } from '../language'
+import { strandsTold } from '../strands'
 import { called, list, moveWords, passing, sayBeads, sayRun, sayTimes } from './moves'
 import { nearestOf, placeWords } from './places'
 import { round } from './round'
@@ -150,15 +151,10 @@ function stand(action: Extract<Action, { type: 'stand' }>): string {
 }
 
 function fringe({ strands, keep, between, into, fromEnd, name }: Extract<Action, { type: 'fringe' }>): string {
-  const one = ({ beads, end }: (typeof strands)[number]) =>
-    sayRun(beads) + (end.length > 0 ? `, dann ${sayRun(end)}` : '')
-  const [first] = strands
-  const same = first && strands.every((strand) => one(strand) === one(first))
-  const told = first && same ? one(first) : strands.map((strand, i) => `${i + 1}: ${one(strand)}`).join('; ')
+  const told = strandsTold(strands, ({ beads, end }) => sayRun(beads) + (end.length > 0 ? `, dann ${sayRun(end)}` : ''))
+  const ends = beadsIn(strands[0]?.end ?? [])
   const turning =
-    first && first.end.length > 0
-      ? `an ${beadsIn(first.end) === 1 ? 'der Endperle' : 'den Endperlen'} vorbei`
-      : 'an der letzten Perle vorbei'
+    ends === 0 ? 'an der letzten Perle vorbei' : `an ${ends === 1 ? 'der Endperle' : 'den Endperlen'} vorbei`
   const kept = keep > 0 ? `, ohne die obersten ${keep}` : ''
   const from = into
     ? `, je eine ${at(into)}${fromEnd ? ', von der letzten zur ersten' : ''}, auf dem kürzesten Weg ${between.length > 0 ? 'zur ersten' : 'dorthin'} durchfädeln`
