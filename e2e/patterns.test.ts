@@ -42,6 +42,9 @@ test('the text of a pattern has room for twenty-eight lines, and its notes stand
     page
       .locator('.cm-scroller')
       .evaluate((scroller) => scroller.clientHeight / Number.parseFloat(getComputedStyle(scroller).lineHeight))
+  // With a line in hand whose sentence is long.
+  await page.locator('.cm-line', { hasText: 'round C' }).first().click()
+  await page.getByRole('region', { name: 'This line' }).getByText('Front round 2: pick up 1 C').waitFor()
   expect(await lines()).toBeGreaterThanOrEqual(28)
   await marks.first().hover()
   await page.getByText('44 A round S (target 59.1 mm)', { exact: false }).waitFor()

@@ -266,9 +266,9 @@ function Design({ pattern }: { pattern: Pattern }) {
           <section className="line-strip" aria-live="polite" aria-label="This line">
             {current ? (
               <>
-                <div>{sentenceFor(current.action, settings) ?? current.text}</div>
+                {sentenceFor(current.action, settings) ?? current.text}{' '}
                 {Object.keys(current.added).length > 0 && (
-                  <div className="quiet">so far: {sayCounts(current.totals)}</div>
+                  <span className="quiet">So far: {sayCounts(current.totals)}</span>
                 )}
               </>
             ) : (
