@@ -53,7 +53,7 @@ export class LastForms implements KeptForms {
 
 /** Of everything that a piece's form follows from, before it unfolds. */
 export function digestOf(piece: Piece, seats: readonly Seat[], tension: string): string {
-  const { work, shapes, shapeOf, rodOf, threads, natural, ties } = piece
+  const { work, shapes, shapeOf, rodOf, threads, natural, pulls, ties } = piece
   const digest = new Digest()
   digest.text(
     JSON.stringify([
@@ -64,7 +64,7 @@ export function digestOf(piece: Piece, seats: readonly Seat[], tension: string):
       work.hangsFrom,
     ]),
   )
-  for (const column of [shapeOf, rodOf, threads, natural, ties, work.faces()]) digest.numbers(column)
+  for (const column of [shapeOf, rodOf, threads, natural, pulls, ties, work.faces()]) digest.numbers(column)
   for (const { points, places } of seats) {
     digest.numbers(points)
     digest.numbers(places)
