@@ -37,6 +37,13 @@ describe('passes', () => {
     ])
   })
 
+  test('a round goes on from the bead of the edge that has been passed', () => {
+    expect(passes(`${head}ring 8A as base\nthrough base[5]\nround C no step`).slice(16)).toEqual([
+      '4',
+      ...['+8', '6', '+9', '0', '+10', '2', '+11', '4'],
+    ])
+  })
+
   test('two-drop takes beads two at a time', () => {
     expect(passes(`${head}ring 8A\nround 2B`).slice(16)).toEqual([
       ...['+8', '+9', '2', '3', '+10', '+11', '6', '7'],

@@ -157,6 +157,7 @@ export class Stitcher {
         return
       case 'through':
         this.moves(told.passes)
+        this.standHere()
         this.made = { from, to: this.passes.length }
         return
       case 'turn':

@@ -42,6 +42,7 @@ export const throughTechnique: Technique<readonly { target: TargetWords; way: Pa
       }
     }
     machine.trail = { what: 'run', from, to: work.passes }
+    machine.standWhereNeedleIs()
     return {
       type: 'through',
       passed: work.passes - from,
