@@ -42,6 +42,14 @@ describe('passes', () => {
       '4',
       ...['+8', '6', '+9', '0', '+10', '2', '+11', '4'],
     ])
+    expect(passes(`${head}ring 8A as base\npick B >base[5]\nround C no step`).slice(16)).toEqual([
+      ...['+8', '4'],
+      ...['+9', '6', '+10', '0', '+11', '2', '+12', '4'],
+    ])
+    // Down again through the bead that the loop has left: it goes back the other way.
+    expect(passes(`${head}ring 8A as base\nto base[5]\nloop 2B back\nround C no step`).slice(-8)).toEqual([
+      ...['+10', '2<', '+11', '0<', '+12', '6<', '+13', '4<'],
+    ])
   })
 
   test('two-drop takes beads two at a time', () => {

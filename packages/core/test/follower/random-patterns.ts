@@ -182,6 +182,20 @@ const block = fc.oneof(
       )
       .map(([picked, back, to, each]) => `pick ${picked}\nthrough <${back}\nto ${to}\nround ${each}`),
   },
+  {
+    weight: 1,
+    arbitrary: fc
+      .tuple(
+        fc.oneof(
+          fc.tuple(run, place).map(([picked, at]) => `pick ${picked} >${at}`),
+          run.map((each) => `loop ${each} back`),
+          place.map((at) => `join to ${at} with A`),
+          count(1, 4).map((n) => `go ${n}`),
+        ),
+        list,
+      )
+      .map(([before, each]) => `${before}\nround ${each}`),
+  },
   // Worked by hand, line by line.
   {
     weight: 2,

@@ -144,6 +144,7 @@ export class Stitcher {
         for (const pass of told.back ? [...left].reverse().map(flip) : left) this.pass(pass)
         this.call(told.name, beads)
         this.make(from)
+        this.standHere()
         return
       }
       case 'again': {
@@ -154,6 +155,7 @@ export class Stitcher {
       case 'pick':
         this.call(told.name, this.moves(told.moves))
         this.make(from)
+        this.standHere()
         return
       case 'through':
         this.moves(told.passes)
@@ -166,12 +168,12 @@ export class Stitcher {
       case 'go':
         if (told.back) {
           for (let i = 2; i <= told.beads + 1; i++) this.pass(flip(this.passes[from - i] as Pass))
-          this.standHere()
         } else {
           const all = this.passes.slice(this.made.from, this.made.to)
           for (let i = 0; i < told.beads; i++) this.pass(all[(this.along + i) % all.length] as Pass)
           this.along = (this.along + told.beads) % all.length
         }
+        this.standHere()
         return
       case 'weave': {
         const made: Pass[] = []
@@ -198,6 +200,7 @@ export class Stitcher {
         this.pass(came)
         this.call(undefined, [...first, ...second])
         this.make(from)
+        this.standHere()
         return
       }
       case 'stand': {

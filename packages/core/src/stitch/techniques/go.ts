@@ -30,6 +30,7 @@ export const goTechnique: Technique<{ beads: Expression; back: boolean }> = {
     for (let i = 0; i < count; i++)
       work.pass(work.holeAt(trail.from + ((machine.along + i) % length)), 'travel', machine.statement)
     machine.along = (machine.along + count) % length
+    machine.standWhereNeedleIs()
     return { type: 'go', beads: count, back }
   },
 }

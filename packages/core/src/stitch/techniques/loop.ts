@@ -58,6 +58,7 @@ export const loopTechnique: Technique<LoopWords> = {
     machine.marks.add(name, holes)
     machine.trail = { what: 'loop', from: begun, to: work.passes }
     machine.along = 0
+    machine.standWhereNeedleIs()
     return {
       type: 'loop',
       beads: runsOf(run),

@@ -22,6 +22,7 @@ export const pickTechnique: Technique<{ list: BeadList; name: Mark | undefined }
     machine.marks.add(name, group.holes)
     machine.trail = { what: 'run', from, to: work.passes }
     machine.along = 0
+    machine.standWhereNeedleIs()
     return { type: 'pick', beads: runsOf(pickedRoles(moves)), name, moves: told.length > 1 ? told : [] }
   },
 }

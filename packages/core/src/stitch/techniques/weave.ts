@@ -101,6 +101,7 @@ export const joinTechnique: Technique<{ target: TargetWords; list: BeadList | un
     machine.marks.add(undefined, [...first, ...second])
     machine.trail = { what: 'loop', from: begun, to: work.passes }
     machine.along = 0
+    machine.standWhereNeedleIs()
     return { type: 'join', target: told, back: into !== to, beads: runsOf(run) }
   },
 }
