@@ -288,6 +288,21 @@ test('lines that say the same again and again are told once, with how often, and
   expect(texts(`${head}ring 12A\nrepeat 2\nloop 3B\nloop 3B\nloop 3B\nloop 3B\nend`)).toHaveLength(6)
 })
 
+test('lines of which only numbers change are told once, with the numbers', () => {
+  const byHand = [2, 3, 4, 5, 6].map((n) => `loop ${n}B\nthrough base[${2 * n - 1}]`).join('\n')
+  const { parts, totals } = written(`${head}ring 24A as base\n${byHand}`)
+  const steps = parts.flatMap((part) => part.steps)
+  expect(steps).toHaveLength(4)
+  expect(steps.at(-1)).toMatchObject({
+    text: 'Do steps 2 to 3, one after the other, 4 more times. In step 2, turn by turn: 2, 3, 4, 5, 6 B. In step 3, turn by turn: 3, 5, 7, 9, 11.',
+    added: '18 B',
+    running: '24 A, 20 B',
+  })
+  expect(totals).toBe('24 A, 20 B')
+  // Rounds are counted one by one.
+  expect(texts(`${head}ring 12A\nround B\nround B\nround B\nround B\nround B`)).toHaveLength(6)
+})
+
 test('what can be seen is said where it can first be seen, off the form of that step', () => {
   const { evaluated, form } = formedPattern(demo('windlass-pendant'))
   const looks = looksAfter(allStepForms(evaluated, form as Form))

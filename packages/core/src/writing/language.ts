@@ -83,6 +83,12 @@ export interface ThreadWords {
 /** How threads are ended in a pattern. */
 export type Endings = ReadonlySet<ThreadSettings['ending']>
 
+/** A step that is done several times with other numbers. */
+export interface StepChanging {
+  readonly step: number
+  readonly changes: readonly string[]
+}
+
 export interface Language {
   readonly code: LanguageCode
   /** In the language itself. */
@@ -113,7 +119,8 @@ export interface Language {
   /** Where the needle is as a part begins. */
   needleIn(role: string): string
   /** Steps that are told already are done so often more. */
-  again(from: number, to: number, times: number): string
+  /** @param changing what changes in a step each time, from the first time on, as `fromTurnToTurn` takes it */
+  again(from: number, to: number, times: number, changing: readonly StepChanging[]): string
   /** What can be seen when a step is done. */
   look(look: Look): string
   level(level: Level): string

@@ -393,6 +393,7 @@ function partsOf(
       course: courses.has(type),
       counts: statement.added,
       free: !own && shown.length === 0 && !counted.has(i),
+      plain: statement.turns.length === 0,
     })
   }
   let number = 1

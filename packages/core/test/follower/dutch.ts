@@ -9,7 +9,7 @@ import {
   type Reader,
   type Stitch,
 } from './instructions'
-import { type EndingWords, readBeads, readEnding, stitchesOf, told } from './reading'
+import { changingSteps, type EndingWords, readBeads, readEnding, stitchesOf, told } from './reading'
 
 const times = (text: string): number => (text === 'één keer' ? 1 : Number.parseInt(text, 10))
 const often = String.raw`(?:één keer|\d+ keer)`
@@ -286,13 +286,14 @@ function read(text: string): Instruction {
   if (it) return { type: 'go', beads: Number(it[0] ?? 1), back: true }
   it = found(/^De volgende rondes gaan vanaf de naald door (.+)\.$/)
   if (it) return { type: 'rail', places: (it[0] as string).split(', dan ').map(place), name }
-  it = found(new RegExp(`^Stap (\\d+)(?: tot en met (\\d+) na elkaar)? nog (${often}) uitvoeren\\.$`))
+  it = found(new RegExp(`^Stap (\\d+)(?: tot en met (\\d+) na elkaar)? nog (${often}) uitvoeren\\.`))
   if (it)
     return {
       type: 'steps again',
       from: Number(it[0]),
       to: Number(it[1] ?? it[0]),
       times: times(it[2] as string),
+      changing: changingSteps(said, / In stap (\d+) van keer tot keer: ((?:[^.]|\.\.\.)+)\./g),
     }
   if (/^Deze draad laten hangen, /.test(said)) return { type: 'tail' }
   if (/^Deze draad afhechten en een nieuwe beginnen door de kraal waar hij uit kwam\.$/.test(said))

@@ -9,7 +9,7 @@ import {
   type Reader,
   type Stitch,
 } from './instructions'
-import { type EndingWords, readBeads, readEnding, stitchesOf, told } from './reading'
+import { changingSteps, type EndingWords, readBeads, readEnding, stitchesOf, told } from './reading'
 
 const times = (text: string): number => (text === 'once' ? 1 : text === 'twice' ? 2 : Number.parseInt(text, 10))
 const often = String.raw`(?:once|twice|\d+ times)`
@@ -291,7 +291,7 @@ function read(text: string): Instruction {
   if (it) return { type: 'go', beads: Number(it[0] ?? 1), back: true }
   it = found(/^The next rounds go into (.+), from the needle on\.$/)
   if (it) return { type: 'rail', places: (it[0] as string).split(', then ').map(place), name }
-  it = found(/^Do (?:step (\d+)|steps (\d+) to (\d+), one after the other,) (once|twice|\d+) more(?: times)?\.$/)
+  it = found(/^Do (?:step (\d+)|steps (\d+) to (\d+), one after the other,) (once|twice|\d+) more(?: times)?\./)
   if (it) {
     const often = it[3] as string
     return {
@@ -299,6 +299,7 @@ function read(text: string): Instruction {
       from: Number(it[0] ?? it[1]),
       to: Number(it[0] ?? it[2]),
       times: often === 'once' ? 1 : often === 'twice' ? 2 : Number(often),
+      changing: changingSteps(said, / In step (\d+), turn by turn: ((?:[^.]|\.\.\.)+)\./g),
     }
   }
   if (said === 'Leave this thread hanging, thread the needle with its tail, and go on with that.')

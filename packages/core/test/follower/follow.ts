@@ -1,6 +1,7 @@
 /** Follows a written pattern step by step. */
 import type { WrittenPattern } from '../../src/writing/written-pattern'
 import type { Instruction, Reader } from './instructions'
+import { changed } from './reading'
 import { Stitcher } from './stitcher'
 
 /**
@@ -29,6 +30,10 @@ export function follow(written: WrittenPattern, reader: Reader, ways: readonly s
         const told: Instruction = reader.read(text)
         if (told.type === 'steps again') {
           const [first, last] = [told.from, told.to].map((number) => steps.findIndex((each) => each.number === number))
+          for (const { step: number, changes } of told.changing) {
+            const again = steps.find((each) => each.number === number) as (typeof steps)[number]
+            again.told = changed(again.told[0] as string, changes)
+          }
           for (let turn = 0; turn < told.times; turn++) run(first as number, (last as number) + 1)
         } else if (told.type !== 'repeat') stitcher.do(told, time)
         else {

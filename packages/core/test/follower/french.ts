@@ -9,7 +9,7 @@ import {
   type Reader,
   type Stitch,
 } from './instructions'
-import { type EndingWords, readBeads, readEnding, stitchesOf, told } from './reading'
+import { changingSteps, type EndingWords, readBeads, readEnding, stitchesOf, told } from './reading'
 
 const times = (text: string): number => (text === 'une fois' ? 1 : Number.parseInt(text, 10))
 const often = String.raw`(?:une fois|\d+ fois)`
@@ -295,7 +295,7 @@ function read(text: string): Instruction {
   it = found(/^À partir de l'aiguille, les prochains tours vont dans (.+)\.$/)
   if (it) return { type: 'rail', places: (it[0] as string).split(', puis ').map(place), name }
   it = found(
-    new RegExp(`^Refaire encore (${often}) (?:l'étape (\\d+)|les étapes (\\d+) à (\\d+), l'une après l'autre)\\.$`),
+    new RegExp(`^Refaire encore (${often}) (?:l'étape (\\d+)|les étapes (\\d+) à (\\d+), l'une après l'autre)\\.`),
   )
   if (it)
     return {
@@ -303,6 +303,7 @@ function read(text: string): Instruction {
       from: Number(it[1] ?? it[2]),
       to: Number(it[1] ?? it[3]),
       times: times(it[0] as string),
+      changing: changingSteps(said, / À l'étape (\d+), d'une fois à l'autre: ((?:[^.]|\.\.\.)+)\./g),
     }
   if (/^Laisser ce fil en attente, enfiler son bout de départ/.test(said)) return { type: 'tail' }
   if (/^Terminer ce fil et en commencer un nouveau dans la perle d'où il sortait\.$/.test(said))

@@ -9,7 +9,7 @@ import {
   type Reader,
   type Stitch,
 } from './instructions'
-import { type EndingWords, readBeads, readEnding, stitchesOf, told } from './reading'
+import { changingSteps, type EndingWords, readBeads, readEnding, stitchesOf, told } from './reading'
 
 const times = (text: string): number => (text === 'einmal' ? 1 : text === 'zweimal' ? 2 : Number.parseInt(text, 10))
 const often = String.raw`(?:einmal|zweimal|\d+-mal)`
@@ -291,7 +291,7 @@ function read(text: string): Instruction {
   it = found(/^Die nächsten Runden gehen von der Nadel an durch (.+)\.$/)
   if (it) return { type: 'rail', places: (it[0] as string).split(', dann ').map(place), name }
   it = found(
-    new RegExp(`^(?:Schritt (\\d+)|Die Schritte (\\d+) bis (\\d+) hintereinander) noch (${often}) ausführen\\.$`),
+    new RegExp(`^(?:Schritt (\\d+)|Die Schritte (\\d+) bis (\\d+) hintereinander) noch (${often}) ausführen\\.`),
   )
   if (it)
     return {
@@ -299,6 +299,7 @@ function read(text: string): Instruction {
       from: Number(it[0] ?? it[1]),
       to: Number(it[0] ?? it[2]),
       times: times(it[3] as string),
+      changing: changingSteps(said, / In Schritt (\d+) von Mal zu Mal: ((?:[^.]|\.\.\.)+)\./g),
     }
   if (said === 'Diesen Faden hängen lassen, sein Anfangsende in die Nadel fädeln und mit diesem weiterarbeiten.')
     return { type: 'tail' }

@@ -111,7 +111,14 @@ export type Instruction =
       readonly part?: boolean
     }
   /** Steps by their numbers, so often. */
-  | { readonly type: 'steps again'; readonly from: number; readonly to: number; readonly times: number }
+  | {
+      readonly type: 'steps again'
+      readonly from: number
+      readonly to: number
+      readonly times: number
+      /** What changes in a step each time, from the first time on. */
+      readonly changing: readonly { readonly step: number; readonly changes: string }[]
+    }
   | { readonly type: 'nothing' }
 
 /** How a language is read. */

@@ -217,6 +217,25 @@ const block = fc.oneof(
     arbitrary: fc
       .tuple(
         fc.constantFrom(
+          'loop NA',
+          'through wall[N]',
+          'pick B\nthrough wall[N]',
+          'through >A[N]\nloop 2B NC\nfringe 2A',
+          'go 2\npick NB',
+        ),
+        count(3, 9),
+        count(1, 4),
+        count(0, 3),
+      )
+      .map(([lines, times, from, step]) =>
+        Array.from({ length: times }, (_, i) => lines.replaceAll('N', String(from + i * step))).join('\n'),
+      ),
+  },
+  {
+    weight: 2,
+    arbitrary: fc
+      .tuple(
+        fc.constantFrom(
           'for X in B, C, B',
           'at each B in wall for X in A, C',
           'at each A for X in B, C',

@@ -61,8 +61,15 @@ export function told(text: string, heads: RegExp, changing: RegExp): readonly st
   })
 }
 
+/** What is said of single steps behind "again": "In step 4, turn by turn: 3, 6, 9." */
+export function changingSteps(text: string, said: RegExp): readonly { step: number; changes: string }[] {
+  const behind = text.slice(text.indexOf('.') + 1)
+  if (behind.replace(said, '') !== '') throw new NotUnderstood(text)
+  return [...behind.matchAll(said)].map(([, step, changes]) => ({ step: Number(step), changes: changes as string }))
+}
+
 /** A sentence of which numbers change from turn to turn: "1, 2, 3 B; 2, 4, 6 ... 20". */
-function changed(sentence: string, changes: string): readonly string[] {
+export function changed(sentence: string, changes: string): readonly string[] {
   const rows = changes.split('; ').map((change) => {
     const [, told, of] = /^([\d, .]+?)(?: ([\p{L}]+))?$/u.exec(change) as RegExpExecArray
     const [shown, last] = (told as string).split(' ... ') as [string, string | undefined]

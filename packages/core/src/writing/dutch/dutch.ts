@@ -128,8 +128,9 @@ export const dutch: Language = {
   fromTurnToTurn: (changes) => `Van keer tot keer: ${changes.join('; ')}.`,
   andSoOn: (turns) => `En zo verder, zoals de getallen gaan: in totaal ${sayTimes(turns)}.`,
   needleIn: (role) => `De naald komt uit een ${role}.`,
-  again: (from, to, times) =>
-    `${from === to ? `Stap ${from}` : `Stap ${from} tot en met ${to} na elkaar`} nog ${sayTimes(times)} uitvoeren.`,
+  again: (from, to, times, changing) =>
+    `${from === to ? `Stap ${from}` : `Stap ${from} tot en met ${to} na elkaar`} nog ${sayTimes(times)} uitvoeren.` +
+    changing.map(({ step, changes }) => ` In stap ${step} van keer tot keer: ${changes.join('; ')}.`).join(''),
   look(look) {
     switch (look.type) {
       case 'flat':

@@ -91,8 +91,9 @@ export const english: Language = {
   fromTurnToTurn: (changes) => `From turn to turn: ${changes.join('; ')}.`,
   andSoOn: (turns) => `And so on, as the numbers go: ${turns} turns in all.`,
   needleIn: (role) => `The needle comes out of ${/^[AEFHILMNORSX]$/.test(role) ? 'an' : 'a'} ${role}.`,
-  again: (from, to, times) =>
-    `Do ${from === to ? `step ${from}` : `steps ${from} to ${to}, one after the other,`} ${times === 1 ? 'once more' : times === 2 ? 'twice more' : `${times} more times`}.`,
+  again: (from, to, times, changing) =>
+    `Do ${from === to ? `step ${from}` : `steps ${from} to ${to}, one after the other,`} ${times === 1 ? 'once more' : times === 2 ? 'twice more' : `${times} more times`}.` +
+    changing.map(({ step, changes }) => ` In step ${step}, turn by turn: ${changes.join('; ')}.`).join(''),
   look(look) {
     switch (look.type) {
       case 'flat':

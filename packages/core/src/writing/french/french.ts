@@ -130,8 +130,9 @@ export const french: Language = {
   fromTurnToTurn: (changes) => `D'une fois à l'autre: ${changes.join('; ')}.`,
   andSoOn: (turns) => `Et ainsi de suite, comme vont les nombres: ${sayTimes(turns)} en tout.`,
   needleIn: (role) => `L'aiguille sort d'une ${role}.`,
-  again: (from, to, times) =>
-    `Refaire encore ${sayTimes(times)} ${from === to ? `l'étape ${from}` : `les étapes ${from} à ${to}, l'une après l'autre`}.`,
+  again: (from, to, times, changing) =>
+    `Refaire encore ${sayTimes(times)} ${from === to ? `l'étape ${from}` : `les étapes ${from} à ${to}, l'une après l'autre`}.` +
+    changing.map(({ step, changes }) => ` À l'étape ${step}, d'une fois à l'autre: ${changes.join('; ')}.`).join(''),
   look(look) {
     switch (look.type) {
       case 'flat':
