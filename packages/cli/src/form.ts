@@ -1,5 +1,5 @@
 import type { FormedPattern } from '@tessellum/core/form/form-pattern'
-import { sayAlong, sayMm, soundForm } from '@tessellum/core/report/form-report'
+import { sayAlong, sayExtents, sayMm, soundForm } from '@tessellum/core/report/form-report'
 import { readArguments } from './arguments'
 import { choicesFrom, formFile, orFaults, patternOptions } from './pattern'
 
@@ -31,6 +31,7 @@ function asJson({ evaluated: { report }, unformed }: FormedPattern) {
       widthMm: form.widthMm,
       heightMm: form.heightMm,
       depthMm: form.depthMm,
+      spreadMm: form.spreadMm,
       openings: form.openings.map(({ statement, acrossMm }) => ({ line: line(statement), acrossMm })),
       pitches: form.pitches.map(({ statement, ...rest }) => ({ line: line(statement), ...rest })),
       ...(form.along && { along: form.along }),
@@ -48,7 +49,7 @@ function asText({ evaluated: { report }, unformed }: FormedPattern): string {
     ...(unformed ? [unformed.why] : []),
     ...(form
       ? [
-          `${sayMm(form.widthMm)} wide, ${sayMm(form.heightMm)} high, ${sayMm(form.depthMm)} deep, after ${form.progress.iterations} steps.`,
+          `${sayExtents(form)} (wide, high, deep), after ${form.progress.iterations} steps.`,
           ...(sayAlong(form) ? [`${sayAlong(form)}.`] : []),
           ...form.openings.map(
             ({ statement, acrossMm }) =>

@@ -11,10 +11,13 @@ import { measure, threadLaid } from '../src/form/measure'
 import { centreOf } from '../src/form/piece'
 import { Settling } from '../src/form/settle'
 import { reachOf } from '../src/form/shape'
-import { type SoundForm, soundForm } from '../src/report/form-report'
+import { extentsTold, type SoundForm, sayExtents, soundForm } from '../src/report/form-report'
 import { fitStand } from '../src/sizing/stand'
 import { bezel, formed, truths } from './form-truth'
 import { allDemos, demo, testPiece } from './support'
+
+/** A pattern of the demo shop's, or a test piece. */
+const textOf = (name: string) => (allDemos.includes(name) ? demo(name) : testPiece(name))
 
 describe('closed forms', () => {
   test.each(truths.map((truth) => [truth.name, truth] as const))('%s', (_, { closed, allowed, measured }) => {
@@ -164,7 +167,7 @@ describe('the same piece', () => {
     (name) => {
       const evaluated = evaluatePattern(demo(name))
       const straight = beginForm(evaluated)
-      straight.settling.run(5000)
+      straight.settling.run(16_000)
       const begun = beginForm(evaluated)
       const { at } = begun.piece
       const [cos, sin] = [Math.cos(0.7), Math.sin(0.7)]
@@ -174,7 +177,7 @@ describe('the same piece', () => {
         at[p + 1] = x * sin + y * cos
       }
       const turned = { ...begun, settling: new Settling(begun.piece) }
-      turned.settling.run(5000)
+      turned.settling.run(16_000)
       const [a, b] = [measure(evaluated, straight), measure(evaluated, turned)]
       const path = (form: Form) => threadLaid(form.piece).reduce((sum, each) => sum + each, 0)
       expect(Math.abs(path(turned) / path(straight) - 1)).toBeLessThan(0.005)
@@ -189,7 +192,6 @@ describe('the same piece', () => {
 
 describe('every piece', () => {
   const pieces = readdirSync(path.join(__dirname, 'pieces')).map((file) => file.replace('.tess', ''))
-  const textOf = (name: string) => (allDemos.includes(name) ? demo(name) : testPiece(name))
 
   // The rope of 400 turns is left to the bench.
   test.each([...allDemos, ...pieces.filter((name) => name !== 'rope-with-clasp')])(
@@ -211,7 +213,7 @@ describe('the start decides nothing', () => {
     const begun = beginForm(evaluated)
     for (let point = 0; point < begun.piece.at.length / 3; point++) move(begun.piece.at, point)
     const form = { ...begun, settling: new Settling(begun.piece) }
-    form.settling.run(10_000)
+    form.settling.run(16_000)
     const { widthMm, pitches } = measure(evaluated, form)
     const thread = threadLaid(form.piece).reduce((sum, each) => sum + each, 0)
     return { thread, widthMm, pitchMm: pitches[0]?.pitchMm ?? 0 }
@@ -256,6 +258,44 @@ describe('the start decides nothing', () => {
       for (const figure of ['thread', 'widthMm', 'pitchMm'] as const)
         if (plain[figure] > 0) expect(Math.abs(moved[figure] / plain[figure] - 1)).toBeLessThan(allowed)
     }
+  })
+})
+
+describe('sizes are told as exactly as they are decided', () => {
+  const extent = (name: string) => soundForm(formedPattern(textOf(name)).evaluated.report) as SoundForm
+  test.each(['windlass-pendant', 'bezel-oval', 'six-petals', 'ten-petals', 'ladder', 'fan', 'cross-drilled'])(
+    'the thread leaves %s one size, to a tenth of a millimetre',
+    (name) => {
+      const { widthMm, heightMm, depthMm } = extent(name)
+      expect(extentsTold(extent(name))).toEqual({
+        figures: [widthMm, heightMm, depthMm].map((mm) => mm.toFixed(1)),
+        about: false,
+      })
+    },
+  )
+  test.each(['towline-chain', 'right-angle-band', 'bulrush-beaded-bead', 'rope-with-clasp'])(
+    '%s is loose, and told in round figures',
+    (name) => {
+      const { widthMm, heightMm, depthMm, spreadMm } = extent(name)
+      const { figures, about } = extentsTold(extent(name))
+      expect(about).toBe(true)
+      for (const [k, mm] of [widthMm, heightMm, depthMm].entries())
+        expect(Math.abs(Number(figures[k]) - mm)).toBeLessThanOrEqual(
+          Math.max(0.25, 1.25 * (spreadMm?.[k] ?? 0.05 * mm)),
+        )
+    },
+  )
+  test('a figure that nothing was found out about is not told to the tenth', () => {
+    const size = { widthMm: 47.3, heightMm: 10.8, depthMm: 4.9 }
+    expect(sayExtents({ ...size, spreadMm: [0.2, 0.05, 0.01] })).toBe('47.3 x 10.8 x 4.9 mm')
+    expect(sayExtents({ ...size, spreadMm: [0.9, 0.7, 0.3] })).toBe('about 47 x 11 x 5.0 mm')
+    expect(sayExtents({ ...size, spreadMm: undefined })).toBe('about 45 x 11 x 5.0 mm')
+  })
+  test('how a piece came to lie in its plane does not change its size', () => {
+    // Six corners: its own axes are any.
+    const { widthMm, heightMm } = extent('six-petals')
+    expect(widthMm / heightMm).toBeCloseTo(2 / Math.sqrt(3), 1)
+    expect(widthMm).toBeGreaterThan(heightMm)
   })
 })
 

@@ -2,12 +2,12 @@ import { type SoundForm, soundForm } from '../report/form-report'
 import type { Report } from '../report/report'
 
 /** What a piece comes to when it has come to rest. */
-export type Finished = Pick<SoundForm, 'widthMm' | 'heightMm' | 'depthMm' | 'findings'>
+export type Finished = Pick<SoundForm, 'widthMm' | 'heightMm' | 'depthMm' | 'spreadMm' | 'findings'>
 
 /** Undefined where there is no form, or it is not sound. */
 export function finishedIn(report: Report): Finished | undefined {
   const form = soundForm(report)
   if (!form) return undefined
-  const { widthMm, heightMm, depthMm, findings } = form
-  return { widthMm, heightMm, depthMm, findings }
+  const { widthMm, heightMm, depthMm, spreadMm, findings } = form
+  return { widthMm, heightMm, depthMm, spreadMm, findings }
 }

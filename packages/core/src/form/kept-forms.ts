@@ -3,11 +3,12 @@
  * colours, and nothing is computed twice.
  */
 import type { Mm } from '../measure/units'
+import type { Extents } from '../report/measures'
 import type { Piece } from './piece'
 import type { Seat } from './seat'
 
 /** Goes into every digest: raised when the method gives other forms than before. */
-const method = 6
+const method = 7
 
 /** A form at rest. */
 export interface KeptForm {
@@ -17,6 +18,7 @@ export interface KeptForm {
   readonly solids: Float64Array
   readonly iterations: number
   readonly moveMm: Mm
+  readonly spreadMm: Extents | undefined
 }
 
 export interface KeptForms {

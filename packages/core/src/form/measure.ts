@@ -6,14 +6,15 @@ import { beadOf, entryOf, exitOf } from '../stitch/hole'
 import type { Work } from '../stitch/work'
 import { stitchGapLength } from '../thread/stitch-gap'
 import { alongOf } from './along'
+import { extentsOf } from './extents'
 import type { Form } from './form'
 import { centreOf, meanOf, type Piece, pointAt, shapeOfBead, slackMm } from './piece'
 import { planeOf } from './plane'
 import { support } from './reach'
 import { pitchOf, runsOf } from './run'
-import { radiiOf, radiusToward, type Solid } from './solid'
+import { radiiOf, radiusToward } from './solid'
 import { touchingIn } from './touching'
-import { add, cross, dot, minus, scaled, size, unit, type Vector } from './vector'
+import { add, cross, dot, minus, scaled, size, unit, type Vector, vectorOf } from './vector'
 
 /** Beyond what the stitch leaves between two beads. */
 const openMm: Mm = 0.4
@@ -22,12 +23,13 @@ const pressedShare = 0.1
 
 export function measure(evaluated: EvaluatedPattern, form: Form): Measures {
   const { piece } = form
-  const [widthMm, heightMm, depthMm] = extents(piece)
+  const [widthMm, heightMm, depthMm] = extentsOf(piece)
   const runs = runsOf(evaluated, piece)
   return {
     widthMm,
     heightMm,
     depthMm,
+    spreadMm: form.settling.spreadMm,
     openings: openingsOf(piece),
     pitches: runs.flatMap((run) => pitchOf(run) ?? []),
     along: alongOf(piece, runs),
@@ -40,37 +42,6 @@ export function measure(evaluated: EvaluatedPattern, form: Form): Measures {
 /** Where thread does not reach, and where beads are pressed, line by line. */
 export const strainOf = (form: Form): Strain[] =>
   [...strainOfThread(form.piece), ...strainOfBeads(form)].sort((a, b) => a.statement - b.statement)
-
-function extents(piece: Piece): Vector {
-  const low = [Infinity, Infinity, Infinity]
-  const high = [-Infinity, -Infinity, -Infinity]
-  for (let bead = 0; bead < piece.work.beads; bead++) {
-    const centre = centreOf(piece, bead)
-    for (const k of [0, 1, 2] as const) {
-      const [up, down] = [1, -1].map((sign) => support(piece, bead, unitOf(k, sign))) as [Mm, Mm]
-      low[k] = Math.min(low[k] as number, centre[k] - down)
-      high[k] = Math.max(high[k] as number, centre[k] + up)
-    }
-  }
-  for (const solid of piece.solids) {
-    for (const k of [0, 1, 2] as const) {
-      const at = solid.at[k] as number
-      const [up, down] = [1, -1].map((sign) => solidSupport(solid, unitOf(k, sign))) as [Mm, Mm]
-      low[k] = Math.min(low[k] as number, at - down)
-      high[k] = Math.max(high[k] as number, at + up)
-    }
-  }
-  if (piece.work.beads === 0) return [0, 0, 0]
-  return [0, 1, 2].map((k) => (high[k] as number) - (low[k] as number)) as unknown as Vector
-}
-
-/** How far a stone or ring reaches from its middle in a direction. */
-function solidSupport({ front, right, reaches }: Solid, way: Vector): Mm {
-  const [ahead, across] = [vectorOf(front), vectorOf(right)]
-  return reaches(dot(way, across), dot(way, cross(ahead, across)), dot(way, ahead))
-}
-
-const unitOf = (k: 0 | 1 | 2, sign: number): Vector => [k === 0 ? sign : 0, k === 1 ? sign : 0, k === 2 ? sign : 0]
 
 /** Beads of each row, in the order in which they were picked up. */
 function rowsOf(work: Work): number[][] {
@@ -201,8 +172,6 @@ export function heldIn({ roles }: EvaluatedPattern, { piece, seats }: Form): Mea
     ]
   })
 }
-
-const vectorOf = (v: Float64Array): Vector => [v[0] as number, v[1] as number, v[2] as number]
 
 const gapOf = ({ at }: Piece, a: number, b: number): Mm =>
   Math.hypot(

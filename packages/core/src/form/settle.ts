@@ -4,10 +4,11 @@
  * the bit, however it is sliced.
  */
 import type { Mm } from '../measure/units'
-import type { Progress } from '../report/measures'
+import type { Extents, Progress } from '../report/measures'
 import type { Tension } from '../thread/settings'
 import { Bodies, freedoms } from './bodies'
 import { Energy, type Strengths } from './energy'
+import { extentsOf } from './extents'
 import { laidAsTold, layOver } from './face'
 import type { Press } from './forces/press'
 import { gapingThreads } from './gaping'
@@ -15,6 +16,7 @@ import type { KeptForm } from './kept-forms'
 import { type Minimised, Minimiser } from './minimise'
 import { depthOf, type Piece } from './piece'
 import { turnToEye } from './turn-to-eye'
+import type { Vector } from './vector'
 
 const tensionOf: Readonly<Record<Tension, number>> = { firm: 1.5, usual: 1, relaxed: 0.5 }
 
@@ -50,6 +52,18 @@ const growing: readonly Stage[] = [
 
 /** Of a piece of so many beads this many beginnings are brought to rest: the one with the least thread is true. */
 const likeliest = (beads: number): number => Math.max(1, Math.min(3, Math.floor(450 / beads)))
+
+/** How often a piece of so many beads is shaken at the most. */
+const shakes = (beads: number): number => Math.min(4, Math.floor(1200 / beads))
+
+/** What is stiff comes back to this share of its extents, and need not be shaken again. */
+const stiff = 0.0015
+
+/** Each point is shaken by up to so much, at last by twice that, toward the eye by as much less as the piece is thin. */
+const shakenMm: Mm = 0.45
+
+/** Of rests with the same thread, one that is deeper by this share is not how it lies. */
+const asFlat = 1.1
 
 /**
  * How thick a piece is tried again, as a share of how it unfolded. The ways along a sheet do not say how it is dented: work that can lie flat
@@ -121,7 +135,7 @@ export class Settling {
   }
 
   /** A piece that has been at rest before. */
-  static atRest(piece: Piece, { at, natural, solids, iterations, moveMm }: KeptForm): Settling {
+  static atRest(piece: Piece, { at, natural, solids, iterations, moveMm, spreadMm }: KeptForm): Settling {
     const settling = new Settling(piece)
     piece.at.set(at)
     piece.natural.set(natural)
@@ -132,9 +146,13 @@ export class Settling {
     }
     settling.iterations = iterations
     settling.moveMm = moveMm
+    settling.spreadMm = spreadMm
     settling.settled = true
     return settling
   }
+
+  /** How far its extents come out otherwise from another start; undefined where none was tried that was as good. */
+  spreadMm: Extents | undefined
 
   /** Told once, when it has come to rest. */
   onRest: ((form: KeptForm) => void) | undefined
@@ -171,9 +189,42 @@ export class Settling {
     }
     const rests: Tried[] = []
     for (const begun of yield* this.likeliest(beginnings)) rests.push(yield* this.toRest(begun))
-    bodies.restore(bestOf(rests).bodies)
+    const best = bestOf(rests)
+    this.spreadMm = yield* this.shaken(best)
+    bodies.restore(best.bodies)
     turnToEye(piece)
     this.rest()
+  }
+
+  /**
+   * How far its extents are decided: shaken, and brought to rest again, what has as much thread and lies as flat may come out wider or
+   * narrower. Nothing is told of a piece that finds a better rest so.
+   */
+  private *shaken(best: Tried): Generator<void, Extents | undefined> {
+    const { bodies, piece } = this
+    bodies.restore(best.bodies)
+    turnToEye(piece)
+    const extents = extentsOf(piece)
+    let spread: Extents | undefined
+    for (let time = 0; time < shakes(bodies.count) && this.iterations < this.budget / 2; time++) {
+      bodies.restore(best.bodies)
+      turnToEye(piece)
+      shake(piece.at, extents, time)
+      bodies.read()
+      yield* this.through(drawingUp)
+      for (const stage of hardening) yield* this.through(stage)
+      const again = this.tried()
+      turnToEye(piece)
+      const other = extentsOf(piece)
+      const energy = again.energy / best.energy
+      const deeper = other[2] / extents[2]
+      if (again.gaping > best.gaping || energy > nearly || deeper > asFlat) continue
+      if (energy < 1 / nearly || deeper < 1 / asFlat) return undefined
+      const off = (k: 0 | 1 | 2): Mm => Math.max(spread?.[k] ?? 0, Math.abs(other[k] - extents[k]))
+      spread = [off(0), off(1), off(2)]
+      if (spread.every((mm, k) => mm < stiff * (extents[k] as Mm))) break
+    }
+    return spread
   }
 
   /** From one beginning, or flattened from it. */
@@ -253,6 +304,7 @@ export class Settling {
       solids: Float64Array.from(solids.flatMap((solid) => [...solid.at, ...solid.front, ...solid.right])),
       iterations: this.iterations,
       moveMm: this.moveMm,
+      spreadMm: this.spreadMm,
     }
   }
 
@@ -280,6 +332,16 @@ function isBetter(a: Tried, b: Tried): boolean {
   if (a.gaping !== b.gaping) return a.gaping < b.gaping
   if (Math.abs(a.asTold - b.asTold) > clearly) return a.asTold > b.asTold
   return a.depthMm < b.depthMm
+}
+
+/** The same each time. */
+function shake(at: Float64Array, [wide, high, deep]: Vector, time: number): void {
+  // Now and then only along the mat: what lies flat by its symmetry alone would fold.
+  const thin = time % 2 === 0 ? Math.min(1, deep / Math.max(wide, high)) : 0
+  for (let i = 0; i < at.length; i++) {
+    const chance = ((Math.imul(i + 1 + time * at.length, 2654435761) >>> 8) % 1000) / 500 - 1
+    at[i] = (at[i] as number) + (time < 2 ? 1 : 2) * shakenMm * chance * (i % 3 === 2 ? thin : 1)
+  }
 }
 
 function minimised(energy: Energy, bodies: Bodies): Minimised {

@@ -27,3 +27,5 @@ export const square = (a: Vector, n: Vector): Vector => add(a, n, -dot(a, n))
 
 /** Some unit vector square to a unit vector, near the page's plane. */
 export const aside = (n: Vector): Vector => unit(square([0, 0, 1], n), unit(square([0, 1, 0], n), [1, 0, 0]))
+
+export const vectorOf = (v: Float64Array): Vector => [v[0] as number, v[1] as number, v[2] as number]

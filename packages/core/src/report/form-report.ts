@@ -43,13 +43,39 @@ export interface FormUnavailable {
 
 export const sayMm = (mm: Mm): string => `${mm.toFixed(1)} mm`
 
-/** "21.3 x 22.3 x 6.8 mm": wide, high, deep. */
-export const sayExtents = ({
-  widthMm,
-  heightMm,
-  depthMm,
-}: Pick<Measures, 'widthMm' | 'heightMm' | 'depthMm'>): string =>
-  `${[widthMm, heightMm, depthMm].map((mm) => mm.toFixed(1)).join(' x ')} mm`
+/** Extents within this share of themselves are decided. */
+const decided = 0.01
+/** An extent that nothing was found out about is told to within this share of itself. */
+const unknown = 0.05
+const steps: readonly Mm[] = [0.5, 1, 2, 5, 10, 20, 50]
+
+type Extent = Pick<Measures, 'widthMm' | 'heightMm' | 'depthMm' | 'spreadMm'>
+
+/**
+ * Wide, high and deep, as exactly as they are decided: work that lies loosely may be laid wider or narrower, and is told in round figures.
+ *
+ * @returns in mm, with a point before the tenths
+ */
+export function extentsTold({ widthMm, heightMm, depthMm, spreadMm }: Extent): {
+  readonly figures: readonly string[]
+  readonly about: boolean
+} {
+  let about = false
+  const figures = [widthMm, heightMm, depthMm].map((mm, k) => {
+    const spread = spreadMm?.[k] ?? unknown * mm
+    if (spread <= decided * mm) return mm.toFixed(1)
+    about = true
+    const step = steps.find((each) => each >= spread) ?? 100
+    return (Math.round(mm / step) * step).toFixed(step < 1 ? 1 : 0)
+  })
+  return { figures, about }
+}
+
+/** "21.3 x 22.3 x 6.8 mm"; "about 47 x 11 x 5 mm": wide, high, deep. */
+export function sayExtents(extent: Extent): string {
+  const { figures, about } = extentsTold(extent)
+  return `${about ? 'about ' : ''}${figures.join(' x ')} mm`
+}
 
 /** What is measured along the piece, in words; empty where that says nothing more than its extents. */
 export function sayAlong({ along, widthMm, heightMm, depthMm }: Measures): string {

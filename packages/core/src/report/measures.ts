@@ -1,11 +1,16 @@
 import type { Mm } from '../measure/units'
 import type { StoneHold } from '../sizing/stone-hold'
 
+/** Wide, high, deep. */
+export type Extents = readonly [Mm, Mm, Mm]
+
 /** Figures that are true of a sound form only. */
 export interface Measures {
   readonly widthMm: Mm
   readonly heightMm: Mm
   readonly depthMm: Mm
+  /** How far they come out otherwise when the piece is shaken and comes to rest again; undefined where that was not tried. */
+  readonly spreadMm: Extents | undefined
   /** The free way through each edge of a ring: of a round opening of the same size, across. */
   readonly openings: readonly { readonly statement: number; readonly acrossMm: Mm }[]
   /** From one repeat to the next along the piece, in the middle of each run of them. */

@@ -101,7 +101,8 @@ export interface Language {
   pieces(count: number): string
   /** "0.4 g (about 76)" */
   weighed(mg: Mg, standsFor: number): string
-  extents(widthMm: Mm, heightMm: Mm, depthMm: Mm): string
+  /** @param figures wide, high, deep in mm, with a point before the tenths */
+  extents(figures: readonly string[], about: boolean): string
   /** "61.2 mm round inside", "482 mm long laid straight". */
   along(along: Along): string
   date(iso: string): string

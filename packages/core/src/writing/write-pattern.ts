@@ -4,7 +4,7 @@ import type { Look } from '../form/looks'
 import type { BillLine } from '../kit/bill'
 import { threadRole } from '../kit/bill'
 import type { Mm } from '../measure/units'
-import { sayAlong, soundForm } from '../report/form-report'
+import { extentsTold, sayAlong, soundForm } from '../report/form-report'
 import { levelOf } from '../report/level'
 import { minutesOf } from '../report/minutes'
 import type { Report, StatementReport } from '../report/report'
@@ -150,7 +150,8 @@ export const stepKeys = (report: Report): StepKey[] => keysOf(report.statements)
 function finishedWords(report: Report, language: Language): string {
   const form = soundForm(report)
   if (!form) return ''
-  const extents = language.extents(form.widthMm, form.heightMm, form.depthMm)
+  const { figures, about } = extentsTold(form)
+  const extents = language.extents(figures, about)
   return form.along && sayAlong(form) ? `${extents}, ${language.along(form.along)}` : extents
 }
 

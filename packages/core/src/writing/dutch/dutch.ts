@@ -96,7 +96,7 @@ export const dutch: Language = {
     along.type === 'band'
       ? `${comma(along.innerRoundMm.toFixed(1))} mm omtrek aan de binnenkant`
       : `${along.straightMm.toFixed(0)} mm lang, recht gelegd`,
-  extents: (...mm) => `${mm.map((each) => comma(each.toFixed(1))).join(' x ')} mm`,
+  extents: (figures, about) => `${about ? 'ongeveer ' : ''}${figures.map(comma).join(' x ')} mm`,
   date: (iso) => new Intl.DateTimeFormat('nl-NL', { dateStyle: 'long', timeZone: 'UTC' }).format(new Date(iso)),
   version: (number) => `Versie ${number}`,
   draft: 'Concept',

@@ -59,7 +59,7 @@ export const english: Language = {
     along.type === 'band'
       ? `${along.innerRoundMm.toFixed(1)} mm round inside`
       : `${along.straightMm.toFixed(0)} mm long laid straight`,
-  extents: (...mm) => `${mm.map((each) => each.toFixed(1)).join(' x ')} mm`,
+  extents: (figures, about) => `${about ? 'about ' : ''}${figures.join(' x ')} mm`,
   date: (iso) => new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeZone: 'UTC' }).format(new Date(iso)),
   version: (number) => `Version ${number}`,
   draft: 'Draft',

@@ -98,7 +98,7 @@ export const french: Language = {
     along.type === 'band'
       ? `${comma(along.innerRoundMm.toFixed(1))} mm de tour intérieur`
       : `${along.straightMm.toFixed(0)} mm de long, à plat`,
-  extents: (...mm) => `${mm.map((each) => comma(each.toFixed(1))).join(' x ')} mm`,
+  extents: (figures, about) => `${about ? 'environ ' : ''}${figures.map(comma).join(' x ')} mm`,
   date: (iso) => new Intl.DateTimeFormat('fr-CH', { dateStyle: 'long', timeZone: 'UTC' }).format(new Date(iso)),
   version: (number) => `Version ${number}`,
   draft: 'Ébauche',

@@ -96,7 +96,7 @@ export const german: Language = {
     along.type === 'band'
       ? `innen ${along.innerRoundMm.toFixed(1).replace('.', ',')} mm Umfang`
       : `gestreckt ${along.straightMm.toFixed(0)} mm lang`,
-  extents: (...mm) => `${mm.map((each) => each.toFixed(1).replace('.', ',')).join(' x ')} mm`,
+  extents: (figures, about) => `${about ? 'etwa ' : ''}${figures.join(' x ').replaceAll('.', ',')} mm`,
   date: (iso) => new Intl.DateTimeFormat('de-CH', { dateStyle: 'long', timeZone: 'UTC' }).format(new Date(iso)),
   version: (number) => `Ausgabe ${number}`,
   draft: 'Entwurf',
