@@ -2,6 +2,8 @@
 import type { Bead } from '../catalogue/bead'
 import type { Stone } from '../catalogue/stone'
 import type { EvaluatedPattern } from '../report/evaluated-pattern'
+import type { Extents } from '../report/measures'
+import { extentsOf } from './extents'
 import { digestOf, type KeptForms } from './kept-forms'
 import { lengthen, type Shortened, shortened } from './long'
 import { type Piece, pieceOf } from './piece'
@@ -56,7 +58,7 @@ function beginShort(short: Shortened, formOf: () => Form, kept: KeptForms | unde
     form.meanwhile = undefined
     if (few.settling.progress.settled && lengthen(piece, few.piece, short)) {
       layOut(piece, seats)
-      return 'as it will lie'
+      return { undecided: undecidedOf(few) }
     }
     return start(piece, seats)
   }
@@ -81,4 +83,10 @@ export function pieceAndSeats({ work, roles, letterOf }: EvaluatedPattern): Pick
   const seats = seatsOf(piece, stoneOf)
   piece.solids = seats.flatMap(({ solid }) => solid ?? [])
   return { piece, seats }
+}
+
+/** By what share of itself each extent of a piece at rest may come out otherwise. */
+function undecidedOf({ piece, settling: { spreadMm } }: Form): Extents | undefined {
+  const extents = extentsOf(piece)
+  return spreadMm && [spreadMm[0] / extents[0], spreadMm[1] / extents[1], spreadMm[2] / extents[2]]
 }

@@ -86,9 +86,11 @@ const window = 50
 /**
  * Finds where a piece begins, an iteration at a time.
  *
- * @returns its beginnings, or that the piece lies nearly as it will
+ * @returns its beginnings, or that the piece lies nearly as it will, and by what share of itself each extent is not decided
  */
-export type Begin = (settling: Settling) => Generator<void, readonly Float64Array[] | 'as it will lie'>
+export type Begin = (
+  settling: Settling,
+) => Generator<void, readonly Float64Array[] | { readonly undecided: Extents | undefined }>
 
 /** How a piece lies that has been tried, and what that costs. */
 interface Tried {
@@ -180,10 +182,12 @@ export class Settling {
   private *settle(begin: readonly Float64Array[] | Begin): Generator<void> {
     const { bodies, piece } = this
     const beginnings = typeof begin === 'function' ? yield* begin(this) : begin
-    if (beginnings === 'as it will lie') {
+    if ('undecided' in beginnings) {
       bodies.read()
       for (const stage of lengthened) yield* this.through(stage)
       turnToEye(piece)
+      const extents = extentsOf(piece)
+      this.spreadMm = scaledBy(beginnings.undecided, extents)
       this.rest()
       return
     }
@@ -333,6 +337,9 @@ function isBetter(a: Tried, b: Tried): boolean {
   if (Math.abs(a.asTold - b.asTold) > clearly) return a.asTold > b.asTold
   return a.depthMm < b.depthMm
 }
+
+const scaledBy = (shares: Extents | undefined, [wide, high, deep]: Vector): Extents | undefined =>
+  shares && [shares[0] * wide, shares[1] * high, shares[2] * deep]
 
 /** The same each time. */
 function shake(at: Float64Array, [wide, high, deep]: Vector, time: number): void {
