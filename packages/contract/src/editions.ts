@@ -57,6 +57,10 @@ export const edition = z.object({
   timed: z.array(z.number()),
   errata: z.array(z.object({ version: z.number(), corrects: z.number(), note: z.string() })),
   sampled: z.object({ ratio: z.number(), count: z.number() }),
-  shop: settings.shape.profile.extend({ thread: settings.shape.thread, logo: logo.nullable() }),
+  shop: settings.shape.profile.extend({
+    thread: settings.shape.thread,
+    units: settings.shape.documents.shape.units,
+    logo: logo.nullable(),
+  }),
 })
 export type Edition = z.infer<typeof edition>

@@ -1,5 +1,6 @@
 import { type SparePolicy, usualSpares } from '@tessellum/core/kit/spares'
 import { usualCurrency } from '@tessellum/core/measure/money'
+import { unitSystems } from '@tessellum/core/measure/units'
 import { usualTeaching } from '@tessellum/core/teach/time-plan'
 import { usualThreadSettings } from '@tessellum/core/thread/settings'
 import { languageCodes } from '@tessellum/core/writing/language'
@@ -49,6 +50,8 @@ const money = z.object({
 const documents = z.object({
   language: z.enum(languageCodes),
   paper: z.enum(papers, 'Paper is A4 or LETTER.'),
+  /** Of documents in English. */
+  units: z.enum(unitSystems, `Measures are ${unitSystems.join(' or ')}.`).default('metric'),
   textSize: z.enum(textSizes, `Text is ${textSizes.join(', ')}.`).default(usualDocumentStyle.textSize),
   headings: z
     .string()
@@ -103,7 +106,7 @@ const { smallShare, smallLeast, largeEvery } = usualSpares
 export const usualSettings: Settings = {
   profile: { name: 'A bead shop', address: '', footer: '', timeZone: 'Europe/London' },
   money: { currency: usualCurrency, taxGoods: 0, taxKits: 0, taxPatterns: 0, orderLimit: 0 },
-  documents: { language: 'en', paper: 'A4', ...usualDocumentStyle },
+  documents: { language: 'en', paper: 'A4', units: 'metric', ...usualDocumentStyle },
   thread: usualThread,
   kits: { smallShare, smallLeast, largeEvery, packingDays: 2 },
   teaching: usualTeaching,

@@ -7,6 +7,7 @@ import { evaluatePattern } from '../src/evaluate/evaluate-pattern'
 import { beginForm, type Form } from '../src/form/form'
 import { formedPattern } from '../src/form/form-pattern'
 import { looksAfter } from '../src/form/looks'
+import { sayFeet } from '../src/measure/units'
 import type { Consequence } from '../src/substitute/consequence'
 import type { MakerRow } from '../src/substitute/makers'
 import { correctionFrom, spreadOf } from '../src/thread/sampled'
@@ -20,6 +21,7 @@ import { toMarkdown } from '../src/writing/markdown'
 import { wordsAside } from '../src/writing/step-words'
 import { changesIn } from '../src/writing/turns'
 import { plainEdition, stepKeys, writePattern } from '../src/writing/write-pattern'
+import type { WrittenPattern as Written } from '../src/writing/written-pattern'
 import { disagreements } from './read-back'
 import { allDemos, demo, evaluate, head } from './support'
 
@@ -367,8 +369,42 @@ describe('an edition', () => {
     timed: [],
     errata: [{ version: 2, corrects: 1, note: 'round 3 was told twice.' }],
     sampled: { ratio: 1, count: 0 },
-    shop: { name: 'Merrowlock Bead Room', address: '3 Sluice Row', footer: 'Not to be taught without leave.', thread },
+    shop: {
+      name: 'Merrowlock Bead Room',
+      address: '3 Sluice Row',
+      footer: 'Not to be taught without leave.',
+      thread,
+      units: 'metric',
+    },
   }
+
+  test('is measured in inches, feet and ounces in English where the shop says so', () => {
+    const inches: Gathered = { ...gathered, shop: { ...gathered.shop, units: 'inches' } }
+    const [metric, told] = [gathered, inches].map((each) => writeEdition(each, 'en').written) as [Written, Written]
+    const numbers = (text: string) => [...text.matchAll(/\d+(?:\.\d+)?/g)].map(([digits]) => Number(digits))
+    const [mm, inch] = [metric, told].map(({ sizes }) => numbers(sizes[0]?.finished ?? '')) as [number[], number[]]
+    expect(metric.sizes[0]?.finished).toMatch(/^[\d.]+ x [\d.]+ x [\d.]+ mm$/)
+    expect(told.sizes[0]?.finished).toMatch(/^[\d.]+ x [\d.]+ x [\d.]+ in$/)
+    for (const [k, each] of inch.entries()) expect(Math.abs(25.4 * each - (mm[k] as number))).toBeLessThan(0.2)
+    // Thread: 1200 mm is 47.2 in, 3 ft 11.2 in; the other system stands beside it.
+    expect(told.thread[0]).toMatch(/cut \d x \d+ ft( [\d.]+ in)? \([\d.]+ cm, /)
+    expect(told.materials[0]?.weight).toBe('0.012 oz')
+    const figures = [
+      ...told.facts,
+      ...told.materials.map(({ inKit }) => inKit),
+      ...told.sizes.map(({ thread }) => thread),
+    ]
+    expect(figures.filter((each) => /\d (mm|cm|g)\b/.test(each))).toEqual([])
+    // Other languages are read with metric measures.
+    expect(writeEdition(inches, 'de').written.thread[0]).toContain(' cm (')
+  })
+
+  test.each([
+    [25.4, '1 in'],
+    [304.8, '1 ft'],
+    [304.7, '1 ft'],
+    [1200, '3 ft 11.2 in'],
+  ])('%d mm are %s', (mm, said) => expect(sayFeet(mm)).toBe(said))
 
   test('has every size, its date, its errata, its level and time', () => {
     const { written, drawings } = writeEdition(gathered, 'en')

@@ -6,6 +6,12 @@ export type Mm = number
 export type Mg = number
 
 export const mmPerInch = 25.4
+const inchesPerFoot = 12
+const mgPerOunce = 28_349.5231
+
+/** What documents are measured in; the core itself knows millimetres and milligrams. */
+export const unitSystems = ['metric', 'inches'] as const
+export type UnitSystem = (typeof unitSystems)[number]
 
 /** 1234.5 -> "123.5 cm"; below 10 cm in mm. */
 export function sayLength(mm: Mm): string {
@@ -13,6 +19,21 @@ export function sayLength(mm: Mm): string {
 }
 
 export const sayInches = (mm: Mm): string => `${trim(mm / mmPerInch, 1)} in`
+
+/** 1103 -> "3 ft 7.4 in"; below a foot in inches. */
+export function sayFeet(mm: Mm): string {
+  const inches = Number((mm / mmPerInch).toFixed(1))
+  const feet = Math.floor(inches / inchesPerFoot)
+  const over = trim(inches - inchesPerFoot * feet, 1)
+  if (feet === 0) return `${over} in`
+  return over === '0' ? `${feet} ft` : `${feet} ft ${over} in`
+}
+
+/** 5000 -> "0.18 oz"; a few beads weigh thousandths. */
+export function sayOunces(mg: Mg): string {
+  const ounces = mg / mgPerOunce
+  return `${trim(ounces, ounces < 0.1 ? 3 : 2)} oz`
+}
 
 /** Arm-spans to one decimal; `spanMm` is the person's own reach, fingertip to fingertip. */
 export const saySpans = (mm: Mm, spanMm: Mm): string => {

@@ -1,5 +1,5 @@
 /** What is read off the computed form, as a report tells it: figures, and words tied to lines. */
-import type { Mm } from '../measure/units'
+import { type Mm, mmPerInch, type UnitSystem } from '../measure/units'
 import type { Measures, Progress, Strain } from './measures'
 
 /** Something that the form shows. */
@@ -47,26 +47,33 @@ export const sayMm = (mm: Mm): string => `${mm.toFixed(1)} mm`
 const decided = 0.01
 /** An extent that nothing was found out about is told to within this share of itself. */
 const unknown = 0.05
-const steps: readonly Mm[] = [0.5, 1, 2, 5, 10, 20, 50]
+/** What is exact is told with so many decimals, what is not to the next of these steps. */
+const told: Readonly<
+  Record<UnitSystem, { readonly mm: Mm; readonly decimals: number; readonly steps: readonly number[] }>
+> = {
+  metric: { mm: 1, decimals: 1, steps: [0.5, 1, 2, 5, 10, 20, 50, 100] },
+  inches: { mm: mmPerInch, decimals: 2, steps: [0.02, 0.05, 0.1, 0.2, 0.5, 1, 2, 5] },
+}
 
 type Extent = Pick<Measures, 'widthMm' | 'heightMm' | 'depthMm' | 'spreadMm'>
 
 /**
  * Wide, high and deep, as exactly as they are decided: work that lies loosely may be laid wider or narrower, and is told in round figures.
  *
- * @returns in mm, with a point before the tenths
+ * @returns in mm or inches, with a point before the tenths
  */
-export function extentsTold({ widthMm, heightMm, depthMm, spreadMm }: Extent): {
-  readonly figures: readonly string[]
-  readonly about: boolean
-} {
+export function extentsTold(
+  { widthMm, heightMm, depthMm, spreadMm }: Extent,
+  units: UnitSystem = 'metric',
+): { readonly figures: readonly string[]; readonly about: boolean } {
+  const { mm: unit, decimals, steps } = told[units]
   let about = false
   const figures = [widthMm, heightMm, depthMm].map((mm, k) => {
     const spread = spreadMm?.[k] ?? unknown * mm
-    if (spread <= decided * mm) return mm.toFixed(1)
+    if (spread <= decided * mm) return (mm / unit).toFixed(decimals)
     about = true
-    const step = steps.find((each) => each >= spread) ?? 100
-    return (Math.round(mm / step) * step).toFixed(step < 1 ? 1 : 0)
+    const step = steps.find((each) => each >= spread / unit) ?? (steps[steps.length - 1] as number)
+    return (Math.round(mm / unit / step) * step).toFixed(step >= 1 ? 0 : step >= 0.1 ? 1 : 2)
   })
   return { figures, about }
 }

@@ -10,6 +10,7 @@ import { formedPattern } from '../form/form-pattern'
 import { looksAfter } from '../form/looks'
 import { billOf } from '../kit/bill'
 import { asBead, type Choice, type ChoosableItem, type Chosen, chosenIn } from '../kit/choice'
+import type { UnitSystem } from '../measure/units'
 import type { Report } from '../report/report'
 import { makersTable } from '../substitute/makers'
 import type { ShopThread, ThreadSettings } from '../thread/settings'
@@ -41,6 +42,7 @@ export interface Gathered {
   /** How the shop works with thread, and what stands beneath its patterns. */
   readonly shop: {
     readonly thread: ShopThread
+    readonly units: UnitSystem
     readonly name: string
     readonly address: string
     readonly footer: string
@@ -85,6 +87,7 @@ export function writeEdition(gathered: Gathered, language: LanguageCode, hand: H
   const byId = new Map(items.map((item) => [item.id, item]))
   const written = writePattern(report, {
     language,
+    units: gathered.shop.units,
     hand,
     version: gathered.version,
     madeAt: gathered.madeAt,

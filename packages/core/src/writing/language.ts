@@ -4,7 +4,7 @@
  */
 
 import type { Look } from '../form/looks'
-import type { Mg, Mm } from '../measure/units'
+import type { Mg, Mm, UnitSystem } from '../measure/units'
 import type { Level } from '../report/level'
 import type { Along } from '../report/measures'
 import type { FitVerdict } from '../sizing/ring-fit'
@@ -90,6 +90,7 @@ export interface StepChanging {
 }
 
 export interface Language {
+  readonly units: UnitSystem
   readonly code: LanguageCode
   /** In the language itself. */
   readonly name: string
@@ -101,7 +102,7 @@ export interface Language {
   pieces(count: number): string
   /** "0.4 g (about 76)" */
   weighed(mg: Mg, standsFor: number): string
-  /** @param figures wide, high, deep in mm, with a point before the tenths */
+  /** @param figures wide, high, deep in its units, with a point before the tenths */
   extents(figures: readonly string[], about: boolean): string
   /** "61.2 mm round inside", "482 mm long laid straight". */
   along(along: Along): string

@@ -3,7 +3,7 @@ import type { Hand } from '../drawing/mirror'
 import type { Look } from '../form/looks'
 import type { BillLine } from '../kit/bill'
 import { threadRole } from '../kit/bill'
-import type { Mm } from '../measure/units'
+import type { Mm, UnitSystem } from '../measure/units'
 import { extentsTold, sayAlong, soundForm } from '../report/form-report'
 import { levelOf } from '../report/level'
 import { minutesOf } from '../report/minutes'
@@ -14,7 +14,7 @@ import type { MakerRow } from '../substitute/makers'
 import type { ThreadSettings } from '../thread/settings'
 import { foldedSteps, type Told } from './fold-steps'
 import { type Endings, type Language, type LanguageCode, sayCounts } from './language'
-import { languages } from './languages'
+import { languageIn } from './languages'
 import { picturesOf, type ShownPicture } from './pictures'
 import { keysOf, type StepKey, type StepWords, sameStep } from './step-words'
 import { techniquesIn } from './techniques'
@@ -34,6 +34,7 @@ export interface Named {
 /** What the pattern is written for, beside its report. */
 export interface Edition {
   readonly language: LanguageCode
+  readonly units: UnitSystem
   readonly hand: Hand
   /** Undefined for a draft. */
   readonly version: number | undefined
@@ -65,6 +66,7 @@ export interface Edition {
 /** An edition of nothing but the pattern's own text. */
 export const plainEdition = (settings: ThreadSettings, language: LanguageCode = 'en'): Edition => ({
   language,
+  units: 'metric',
   hand: 'right',
   version: undefined,
   colourway: undefined,
@@ -83,7 +85,7 @@ export const plainEdition = (settings: ThreadSettings, language: LanguageCode = 
 
 /** Tells a report as a pattern a person can follow. A report with errors is written as a draft, whatever the edition. */
 export function writePattern(report: Report, edition: Edition): WrittenPattern {
-  const language = languages[edition.language]
+  const language = languageIn(edition.language, edition.units)
   const draft = edition.version === undefined || !report.sound
   const version = draft || edition.version === undefined ? language.draft : language.version(edition.version)
   const named = !draft && edition.madeAt ? `${version}, ${language.date(edition.madeAt)}` : version
@@ -150,7 +152,7 @@ export const stepKeys = (report: Report): StepKey[] => keysOf(report.statements)
 function finishedWords(report: Report, language: Language): string {
   const form = soundForm(report)
   if (!form) return ''
-  const { figures, about } = extentsTold(form)
+  const { figures, about } = extentsTold(form, language.units)
   const extents = language.extents(figures, about)
   return form.along && sayAlong(form) ? `${extents}, ${language.along(form.along)}` : extents
 }

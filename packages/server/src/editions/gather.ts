@@ -25,7 +25,7 @@ export async function gather({ db, workers }: From, patternId: number, wanted: W
   const chosen =
     wanted.colourway === undefined ? undefined : await findColourway(db, wanted.colourway, wanted.colourwayVersion)
   if (chosen && chosen.patternId !== patternId) throw notFound('colourway')
-  const [all, { samples, correction }, { profile, thread }] = await Promise.all([
+  const [all, { samples, correction }, { profile, thread, documents }] = await Promise.all([
     listColourways(db, patternId),
     samplesOf(db, patternId),
     shopSettings(db),
@@ -58,6 +58,6 @@ export async function gather({ db, workers }: From, patternId: number, wanted: W
       .filter(({ number, corrects }) => corrects !== null && number <= upTo)
       .map(({ number, corrects, note }) => ({ version: number, corrects: corrects ?? 0, note })),
     sampled: kept?.sampled ?? correction,
-    shop: { ...profile, thread, logo: await logoOf(db) },
+    shop: { ...profile, thread, units: documents.units, logo: await logoOf(db) },
   }
 }

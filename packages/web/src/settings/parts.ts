@@ -114,6 +114,15 @@ export const parts: { readonly [Name in PartName]: Part<Name> } = {
         kind: 'choice',
         choices: papers.map((value) => ({ value, label: value === 'A4' ? 'A4' : 'US Letter' })),
       },
+      units: {
+        label: 'Measures',
+        says: 'Of patterns in English: inches come with feet of thread and ounces. Beads are told in millimetres everywhere, and other languages are metric.',
+        kind: 'choice',
+        choices: [
+          { value: 'metric', label: 'Millimetres and grams' },
+          { value: 'inches', label: 'Inches and ounces' },
+        ],
+      },
       textSize: {
         label: 'Text',
         says: 'How large written patterns are set.',

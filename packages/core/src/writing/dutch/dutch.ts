@@ -47,6 +47,7 @@ const verdicts = { 'too tight': 'te krap', snug: 'passend', loose: 'los', 'too b
 
 export const dutch: Language = {
   code: 'nl',
+  units: 'metric',
   name: 'Nederlands',
   words: {
     materials: 'Materiaal',

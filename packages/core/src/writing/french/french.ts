@@ -48,6 +48,7 @@ const verdicts = { 'too tight': 'trop serré', snug: 'bien ajusté', loose: 'lâ
 
 export const french: Language = {
   code: 'fr',
+  units: 'metric',
   name: 'Français',
   words: {
     materials: 'Matériel',

@@ -46,6 +46,7 @@ const verdicts = { 'too tight': 'zu eng', snug: 'sitzt gut', loose: 'locker', 't
 
 export const german: Language = {
   code: 'de',
+  units: 'metric',
   name: 'Deutsch',
   words: {
     materials: 'Material',
