@@ -54,12 +54,12 @@ const growing: readonly Stage[] = [
 const likeliest = (beads: number): number => Math.max(1, Math.min(3, Math.floor(450 / beads)))
 
 /** How often a piece of so many beads is shaken at the most. */
-const shakes = (beads: number): number => Math.min(4, Math.floor(1200 / beads))
+const shakes = (beads: number): number => Math.min(2, Math.floor(1200 / beads))
 
 /** What is stiff comes back to this share of its extents, and need not be shaken again. */
 const stiff = 0.0015
 
-/** Each point is shaken by up to so much, at last by twice that, toward the eye by as much less as the piece is thin. */
+/** Each point is shaken by up to so much, then by twice that, toward the eye by as much less as the piece is thin. */
 const shakenMm: Mm = 0.45
 
 /** Of rests with the same thread, one that is deeper by this share is not how it lies. */
@@ -343,11 +343,11 @@ const scaledBy = (shares: Extents | undefined, [wide, high, deep]: Vector): Exte
 
 /** The same each time. */
 function shake(at: Float64Array, [wide, high, deep]: Vector, time: number): void {
-  // Now and then only along the mat: what lies flat by its symmetry alone would fold.
-  const thin = time % 2 === 0 ? Math.min(1, deep / Math.max(wide, high)) : 0
+  // At first only along the mat: what lies flat by its symmetry alone would fold.
+  const thin = time === 0 ? 0 : Math.min(1, deep / Math.max(wide, high))
   for (let i = 0; i < at.length; i++) {
     const chance = ((Math.imul(i + 1 + time * at.length, 2654435761) >>> 8) % 1000) / 500 - 1
-    at[i] = (at[i] as number) + (time < 2 ? 1 : 2) * shakenMm * chance * (i % 3 === 2 ? thin : 1)
+    at[i] = (at[i] as number) + (1 + time) * shakenMm * chance * (i % 3 === 2 ? thin : 1)
   }
 }
 
