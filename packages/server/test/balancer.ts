@@ -28,6 +28,8 @@ export async function balance(bases: readonly string[]) {
     }
     response.writeHead(502).end()
   })
+  // A caller that is busy may write on a connection as it is closed for idleness; a balancer keeps them open longer than its callers.
+  server.keepAliveTimeout = 0
   await new Promise<void>((done) => server.listen(0, '127.0.0.1', () => done()))
   return {
     base: `http://127.0.0.1:${(server.address() as AddressInfo).port}`,

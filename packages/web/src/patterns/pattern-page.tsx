@@ -9,6 +9,7 @@ import { useLocation, useNavigate, useParams } from 'react-router'
 import { Loading } from '../frame/loading'
 import { NamedSwitch } from '../frame/named-switch'
 import { usePageTitle } from '../frame/page-title'
+import { Panes } from '../frame/panes'
 import { Trouble } from '../frame/trouble'
 import { NotationDrawer } from '../help/notation-drawer'
 import { useMay } from '../people/me'
@@ -198,7 +199,11 @@ function Design({ pattern }: { pattern: Pattern }) {
           {trouble}
         </div>
       )}
-      <div className={`pattern-page${mode === 'look' ? '' : ' by-hand'}`}>
+      <Panes
+        className={`pattern-page${mode === 'look' ? '' : ' by-hand'}`}
+        name={mode === 'look' ? 'pattern' : 'pattern by hand'}
+        {...(mode === 'look' ? lookedAt : byHand)}
+      >
         <section className="ledger sheet" aria-label="Ledger">
           <div className="panel-head">
             <h2>Ledger</h2>
@@ -314,10 +319,14 @@ function Design({ pattern }: { pattern: Pattern }) {
         ) : (
           <section className="tray sheet" />
         )}
-      </div>
+      </Panes>
     </>
   )
 }
+
+/** Ledger, piece and tray: of a page 1280 px wide, the text has half. */
+const lookedAt = { usual: [600, 350, 268], least: [440, 240, 200] }
+const byHand = { usual: [414, 508, 296], least: [400, 280, 240] }
 
 const modeIn = (asked: string | null): PieceMode => (asked === 'stitch' || asked === 'paint' ? asked : 'look')
 

@@ -1,0 +1,28 @@
+/** How the width of a page is shared out among its panes, kept in this browser. */
+
+/** Widths as shares of all of them: a window of another width is shared out alike. */
+export function sharesOf(widths: readonly number[]): readonly number[] {
+  const all = widths.reduce((sum, each) => sum + each, 0)
+  return widths.map((each) => each / all)
+}
+
+const keptAt = (name: string) => `panes:${name}`
+
+export function keepShares(name: string, shares: readonly number[], kept: Storage = localStorage): void {
+  kept.setItem(keptAt(name), JSON.stringify(shares))
+}
+
+/** As they were left; as is usual where they never were dragged, or what was kept is of other panes. */
+export function keptShares(name: string, usual: readonly number[], kept: Storage = localStorage): readonly number[] {
+  try {
+    const shares: unknown = JSON.parse(kept.getItem(keptAt(name)) ?? 'null')
+    const fits =
+      Array.isArray(shares) &&
+      shares.length === usual.length &&
+      shares.every((each) => typeof each === 'number' && each >= 0 && each <= 1) &&
+      Math.abs(shares.reduce((sum, each) => sum + each, 0) - 1) < 0.01
+    return fits ? (shares as number[]) : sharesOf(usual)
+  } catch {
+    return sharesOf(usual)
+  }
+}
