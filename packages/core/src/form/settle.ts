@@ -153,6 +153,9 @@ export class Settling {
     return settling
   }
 
+  /** It has lain as it will: how far its sizes are decided is being found out, and how it lies meanwhile is nothing to look at. */
+  checking = false
+
   /** How far its extents come out otherwise from another start; undefined where none was tried that was as good. */
   spreadMm: Extents | undefined
 
@@ -194,7 +197,9 @@ export class Settling {
     const rests: Tried[] = []
     for (const begun of yield* this.likeliest(beginnings)) rests.push(yield* this.toRest(begun))
     const best = bestOf(rests)
+    this.checking = true
     this.spreadMm = yield* this.shaken(best)
+    this.checking = false
     bodies.restore(best.bodies)
     turnToEye(piece)
     this.rest()

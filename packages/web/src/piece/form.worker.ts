@@ -80,10 +80,10 @@ const tasks = {
         return
       }
       const { form, evaluated, progress } = next.value
-      if (form === shown) {
+      if (form === shown && !form.settling.checking) {
         const { poses, thread } = posesOf(form)
         tell(transfer({ type: 'moved', poses, thread, progress }, [poses.buffer, thread.buffer]))
-      } else tell({ type: 'begun', report: evaluated.report, scene: sceneOf(evaluated, form) })
+      } else if (form !== shown) tell({ type: 'begun', report: evaluated.report, scene: sceneOf(evaluated, form) })
       shown = form
       await breathe()
       if (left.delete(job)) return
