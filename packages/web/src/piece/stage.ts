@@ -29,6 +29,7 @@ import { OrbitControls } from 'three/addons/controls/OrbitControls.js'
 import { LineMaterial } from 'three/addons/lines/LineMaterial.js'
 import { LineSegments2 } from 'three/addons/lines/LineSegments2.js'
 import { LineSegmentsGeometry } from 'three/addons/lines/LineSegmentsGeometry.js'
+import * as inks from './inks'
 import { beadBody, finenessFor, stoneBody } from './solid-shapes'
 import type { BeadLook, Dress, Eye, PieceStage } from './stage-kind'
 
@@ -40,11 +41,10 @@ interface Role {
   readonly edge: InstancedMesh
 }
 
-const paper = new Color('#f1eadb')
-const ink = new Color('#22302b')
-const brass = new Color('#8a6417')
-const thread = '#6d6a60'
-const way = '#9a3f2b'
+const paper = new Color(inks.paper)
+const ink = new Color(inks.ink)
+const brass = new Color(inks.brass)
+const { thread, way } = inks
 
 /** Slower than this a frame, and the piece is better drawn than turned in the round. */
 const slowMs = 33

@@ -1,0 +1,138 @@
+/** From where a piece is seen: turned about its middle, nearer or farther, in a plate of so many CSS pixels. */
+import type { Scene } from '@tessellum/core/drawing/scene'
+import type { Face } from '@tessellum/core/drawing/view'
+import type { Eye } from './stage-kind'
+
+export type Vector = readonly [number, number, number]
+
+export class Camera {
+  private right: Vector = [1, 0, 0]
+  private up: Vector = [0, 1, 0]
+  private near: Vector = [0, 0, 1]
+  private middle: Vector = [0, 0, 0]
+  private extent: Vector = [20, 20, 5]
+  private width = 300
+  private height = 300
+  private closer = 1
+  private room = 0
+
+  /** From one side, the whole of the piece in sight. */
+  face(face: Face): void {
+    this.right = face === 'front' ? [1, 0, 0] : face === 'back' ? [-1, 0, 0] : [0, 0, -1]
+    this.near = face === 'front' ? [0, 0, 1] : face === 'back' ? [0, 0, -1] : [1, 0, 0]
+    this.up = [0, 1, 0]
+    this.closer = 1
+  }
+
+  /** @param right @param up radians */
+  turn(right: number, up: number): void {
+    const [c, s] = [Math.cos(right), Math.sin(right)]
+    const [r, n] = [this.right, this.near]
+    this.right = both(r, c, n, -s)
+    this.near = both(r, s, n, c)
+    const [cu, su] = [Math.cos(up), Math.sin(up)]
+    const [u, m] = [this.up, this.near]
+    this.up = both(u, cu, m, -su)
+    this.near = both(u, su, m, cu)
+  }
+
+  zoom(by: number): void {
+    this.closer = Math.min(20, Math.max(0.4, this.closer * by))
+  }
+
+  /** @returns whether it is other room than before */
+  leaveRoom(mm: number): boolean {
+    if (mm === this.room) return false
+    this.room = mm
+    return true
+  }
+
+  resize(width: number, height: number): void {
+    this.width = width
+    this.height = height
+  }
+
+  /** Takes the whole of a piece into sight. */
+  measure(scene: Scene): void {
+    if (scene.beads.length === 0) return
+    const low = [Infinity, Infinity, Infinity]
+    const high = [-Infinity, -Infinity, -Infinity]
+    const take = (k: number, at: number, reach: number) => {
+      low[k] = Math.min(low[k] as number, at - reach)
+      high[k] = Math.max(high[k] as number, at + reach)
+    }
+    scene.beads.forEach((bead, i) => {
+      const reach = Math.max(bead.lengthMm, bead.wideMm ?? bead.acrossMm) / 2
+      for (let k = 0; k < 3; k++) take(k, scene.poses[9 * i + k] as number, reach)
+    })
+    for (const { middle, outline, frontMm, backMm } of scene.stones) {
+      for (const [x, y] of outline) {
+        take(0, middle[0] + x, 0)
+        take(1, middle[1] + y, 0)
+      }
+      take(2, middle[2], Math.max(frontMm, backMm))
+    }
+    const at = (of: (k: number) => number): Vector => [of(0), of(1), of(2)]
+    this.middle = at((k) => ((low[k] as number) + (high[k] as number)) / 2)
+    this.extent = at((k) => (high[k] as number) - (low[k] as number))
+  }
+
+  /** CSS pixels a mm: what is seen from the side last chosen fills the plate. */
+  get scale(): number {
+    const sideways = Math.abs(this.right[2]) > Math.abs(this.right[0])
+    const across = sideways ? this.extent[2] : this.extent[0]
+    const fits = (pixels: number, mm: number) => pixels / (Math.max(mm, 4) + 2 * this.room)
+    return (Math.min(fits(this.width, across), fits(this.height, this.extent[1])) / 1.1) * this.closer
+  }
+
+  /** Where a point is seen from the middle of the plate, in mm: to the right, up, and toward the eye. */
+  seen(at: ArrayLike<number>, from: number): Vector {
+    const x = (at[from] as number) - this.middle[0]
+    const y = (at[from + 1] as number) - this.middle[1]
+    const z = (at[from + 2] as number) - this.middle[2]
+    return this.pointing(x, y, z)
+  }
+
+  /** How far toward the eye a point lies, mm. */
+  nearness(at: ArrayLike<number>, from: number): number {
+    const { near, middle } = this
+    return (
+      near[0] * ((at[from] as number) - middle[0]) +
+      near[1] * ((at[from + 1] as number) - middle[1]) +
+      near[2] * ((at[from + 2] as number) - middle[2])
+    )
+  }
+
+  /** The same of a direction. */
+  pointing(x: number, y: number, z: number): Vector {
+    const { right, up, near } = this
+    return [
+      right[0] * x + right[1] * y + right[2] * z,
+      up[0] * x + up[1] * y + up[2] * z,
+      near[0] * x + near[1] * y + near[2] * z,
+    ]
+  }
+
+  /** From a share of the plate's width and height to pixels from its middle. */
+  fromMiddle(x: number, y: number): readonly [number, number] {
+    return [(x - 0.5) * this.width, (y - 0.5) * this.height]
+  }
+
+  get eye(): Eye {
+    const { scale, width, height } = this
+    return {
+      scale,
+      size: [width, height],
+      project: (point) => {
+        const [x, y] = this.seen(point, 0)
+        return [width / 2 + x * scale, height / 2 - y * scale]
+      },
+    }
+  }
+}
+
+const both = (a: Vector, x: number, b: Vector, y: number): Vector => [
+  a[0] * x + b[0] * y,
+  a[1] * x + b[1] * y,
+  a[2] * x + b[2] * y,
+]
