@@ -1,4 +1,4 @@
-/** `npm test`: installs what the tests need, then type check, lint, and every test. Ends with "N passed, N failed". */
+/** `npm test`: installs what the tests need, then type check, lint, and every test; of parts (`npm run test:server`) the tests alone. Ends with "N passed, N failed". */
 import { chmodSync, mkdtempSync, readFileSync } from 'node:fs'
 import os from 'node:os'
 import path from 'node:path'
@@ -21,11 +21,13 @@ await runMain(async () => {
   await ensureBuild()
   await ensureCommandLine()
 
-  for (const [name, script] of [
+  const asked = process.argv.slice(2)
+  const checks = [
     ['Types', 'typecheck'],
     ['Lint', 'lint'],
     ['Unused code', 'unused'],
-  ]) {
+  ]
+  for (const [name, script] of asked.length === 0 ? checks : []) {
     const { code, output } = await run('npm', ['run', '-s', script], { cwd: root })
     say(`${code === 0 ? 'pass' : 'FAIL'}  ${name}`)
     if (code === 0) passed++
@@ -50,7 +52,7 @@ await runMain(async () => {
       TEST_PASSWORD: demoPassword,
       TEST_CHROMIUM: chromiumPath(),
     }
-    const args = ['jest', '--maxWorkers=2', '--json', `--outputFile=${results}`, ...process.argv.slice(2)]
+    const args = ['jest', '--maxWorkers=2', '--json', `--outputFile=${results}`, ...asked]
     const { code } = await run('npx', args, { cwd: root, env, show: true })
     const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = JSON.parse(readFileSync(results, 'utf8'))
     passed += numPassedTests
