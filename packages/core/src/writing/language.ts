@@ -120,8 +120,11 @@ export interface Language {
   otherHand(text: string): string
   /** Where the needle is as a part begins. */
   needleIn(role: string): string
-  /** Steps that are told already are done so often more. */
-  /** @param changing what changes in a step each time, from the first time on, as `fromTurnToTurn` takes it */
+  /**
+   * Steps that are told already are done so often more.
+   *
+   * @param changing what changes in a step each time, from the first time on, as `fromTurnToTurn` takes it
+   */
   again(from: number, to: number, times: number, changing: readonly StepChanging[]): string
   /** What can be seen when a step is done. */
   look(look: Look): string

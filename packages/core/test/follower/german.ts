@@ -20,7 +20,7 @@ function place(text: string): Place {
   const found = (pattern: RegExp) => pattern.exec(text)?.slice(1) as [string, string, string] | undefined
   const plain = text.replace(/ \((?:\d+ Perlen?|\p{Lu}\w*)\)/gu, '')
   if (plain !== text) return place(plain)
-  let it = found(/^(.+?)(?:, jede)?, (erstes|zweites) Loch$/)
+  let it = found(/^(.+?), (?:jeweils )?(erstes|zweites) Loch$/)
   if (it) return { type: 'hole', second: it[1] === 'zweites', of: place(it[0]) }
   it = found(/^Perle (\d+) von (.+)$/)
   if (it) return { type: 'nth', nth: Number(it[0]), of: place(it[1]) }

@@ -54,7 +54,7 @@ export function placeWords(told: PlaceTold): string | undefined {
         said = `${kind} in ${whole}`
         break
       case 'bore':
-        hole = `${beadsOf(told) > 1 ? ', jede' : ''}, ${step.bore === 2 ? 'zweites' : 'erstes'} Loch`
+        hole = `, ${beadsOf(told) > 1 ? 'jeweils ' : ''}${step.bore === 2 ? 'zweites' : 'erstes'} Loch`
         break
     }
   }
