@@ -102,6 +102,20 @@ describe('what the shop settles', () => {
     expect(edition.shop).toMatchObject({ name: 'The Bead Barge', thread: { weaveInMm: thread.weaveInMm + 100 } })
   })
 
+  test('what documents are measured in goes with everything a pattern is written from; another measure is refused', async () => {
+    const units = async () => (await isaura.ask('GET', '/patterns/1/edition?version=1')).body.shop.units
+    expect(await units()).toBe('metric')
+    const { documents } = usualSettings
+    await change({ documents: { ...documents, units: 'inches' } })
+    expect(await units()).toBe('inches')
+    // Who sends none, as before there were any, gets metric ones.
+    await change({ documents: { language: documents.language, paper: documents.paper } })
+    expect(await units()).toBe('metric')
+    expect((await change({ documents: { ...documents, units: 'cubits' } })).body).toMatchObject({
+      path: 'documents.units',
+    })
+  })
+
   test('the paces say what of a pattern fits into the hours of a class', async () => {
     const { body: classes } = await isaura.ask('GET', '/classes')
     const { id } = classes.find(({ state }: { state: string }) => state === 'offered')
