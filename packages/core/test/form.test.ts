@@ -11,6 +11,7 @@ import { measure, threadLaid } from '../src/form/measure'
 import { centreOf } from '../src/form/piece'
 import { Settling } from '../src/form/settle'
 import { reachOf } from '../src/form/shape'
+import { soundnessOf } from '../src/form/soundness'
 import { extentsTold, type SoundForm, sayExtents, soundForm } from '../src/report/form-report'
 import { fitStand } from '../src/sizing/stand'
 import { bezel, formed, truths } from './form-truth'
@@ -201,7 +202,12 @@ describe('every piece', () => {
       expect(evaluated.report.diagnostics.filter(({ severity }) => severity === 'error')).toEqual([])
       expect(unformed).toBeUndefined()
       expect(soundForm(evaluated.report)?.progress).toMatchObject({ settled: true, spent: false })
-      expect(form?.piece.at.every(Number.isFinite)).toBe(true)
+      const { at, lengths } = (form as Form).piece
+      // Turned to the eye, and never sheared: every bore is as long as its bead.
+      for (const [rod, lengthMm] of lengths.entries())
+        expect(
+          Math.hypot(...[0, 1, 2].map((c) => (at[6 * rod + 3 + c] as number) - (at[6 * rod + c] as number))),
+        ).toBeCloseTo(lengthMm, 6)
     },
   )
 })
@@ -323,6 +329,11 @@ test('drops hang out of their ring, a ladder of crescents lies flat with its tip
     if (kind !== 'round') expect(Math.abs(cosine(hole, wide))).toBeLessThan(1e-5)
 })
 
+test('of two ways to lie that take as much thread, the flatter one is found, though the work begins folded', () => {
+  const { depthMm } = soundForm(formedPattern(textOf('fringe-profile')).evaluated.report) as SoundForm
+  expect(depthMm).toBeLessThan(2)
+})
+
 test('a cube worked at right angles has equal edges', () => {
   const { evaluated, form } = formedPattern(testPiece('right-angle-cube'))
   const places = Array.from({ length: evaluated.work.beads }, (_, bead) => centreOf((form as Form).piece, bead))
@@ -423,6 +434,7 @@ describe('a flower in circular peyote', () => {
       `round ${second} into every bead`,
       between,
     )
+    expect(soundnessOf(form)).toMatchObject({ sound: true })
     const { depthMm, lie } = measure(evaluated, form)
     return { deep: depthMm / (nominalBead('round', '11/0')?.acrossMm ?? 1), ruffles: lie.ruffles, cupMm: lie.cupMm }
   }

@@ -113,7 +113,7 @@ export function lieOf(piece: Piece): Measures['lie'] {
       : facing * dot(minus(meanOf(piece, widest.row), base.middle), base.normal)
   const inOrder = [...widest.row].sort((a, b) => work.seat(a).turn - work.seat(b).turn)
   const places = inOrder.map((bead) => centreOf(piece, bead))
-  const rim = planeOf(places)
+  const middle = meanOf(piece, inOrder)
   const least = 0.25 * shapeOfBead(piece, inOrder[0] as number).bead.acrossMm
   let ruffles = 0
   let side = 0
@@ -121,8 +121,9 @@ export function lieOf(piece: Piece): Measures['lie'] {
   for (const [i, place] of [...places, ...places.slice(0, 1)].entries()) {
     const step = minus(place, places[Math.max(0, i - 1)] as Vector)
     long += size(step)
-    flat += size(minus(step, scaled(rim.normal, dot(step, rim.normal))))
-    const off = dot(minus(place, rim.middle), rim.normal)
+    flat += size(minus(step, scaled(base.normal, dot(step, base.normal))))
+    // Against the plane that the work began in: of a saddle the rim itself has none.
+    const off = dot(minus(place, middle), base.normal)
     if (Math.abs(off) < least) continue
     if (side !== 0 && Math.sign(off) !== side) ruffles++
     side = Math.sign(off)

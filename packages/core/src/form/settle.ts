@@ -7,6 +7,7 @@ import type { Mm } from '../measure/units'
 import type { Extents, Progress } from '../report/measures'
 import type { Tension } from '../thread/settings'
 import { Bodies, freedoms } from './bodies'
+import { deepestPress, maxPressed } from './deepest-press'
 import { Energy, type Strengths } from './energy'
 import { extentsOf } from './extents'
 import { laidAsTold, layOver } from './face'
@@ -15,6 +16,7 @@ import { gapingThreads } from './gaping'
 import type { KeptForm } from './kept-forms'
 import { type Minimised, Minimiser } from './minimise'
 import { depthOf, type Piece } from './piece'
+import { bestOf, compare, type Tried } from './tried'
 import { turnToEye } from './turn-to-eye'
 import type { Vector } from './vector'
 
@@ -53,8 +55,14 @@ const growing: readonly Stage[] = [
 /** Of a piece of so many beads this many beginnings are brought to rest: the one with the least thread is true. */
 const likeliest = (beads: number): number => Math.max(1, Math.min(3, Math.floor(450 / beads)))
 
-/** How often a piece of so many beads is shaken at the most. */
+/** How often a piece of so many beads is shaken. */
 const shakes = (beads: number): number => Math.min(2, Math.floor(1200 / beads))
+
+/** What finds a truer rest each time is shaken no more often. */
+const maxShakes = 6
+
+/** While beads are soft, those that are pressed deeper than this have passed into each other. */
+const throughEachOther = 0.5
 
 /** What is stiff comes back to this share of its extents, and need not be shaken again. */
 const stiff = 0.0015
@@ -62,21 +70,11 @@ const stiff = 0.0015
 /** Each point is shaken by up to so much, then by twice that, toward the eye by as much less as the piece is thin. */
 const shakenMm: Mm = 0.45
 
-/** Of rests with the same thread, one that is deeper by this share is not how it lies. */
-const asFlat = 1.1
-
 /**
  * How thick a piece is tried again, as a share of how it unfolded. The ways along a sheet do not say how it is dented: work that can lie flat
  * on a mat does, and what cannot is round.
  */
 const flattened = [0.3, 0.08]
-
-/** Of those whose energy is nearly as little, the flattest is taken; more may be paid for what is laid over to lie where it was laid. */
-const nearly = 1.01
-
-const nearlyAsTold = 1.06
-
-const clearly = 0.25
 
 /** At rest when the energy falls by less than this share of itself in so many iterations. */
 const restShare = 1.5e-4
@@ -91,16 +89,6 @@ const window = 50
 export type Begin = (
   settling: Settling,
 ) => Generator<void, readonly Float64Array[] | { readonly undecided: Extents | undefined }>
-
-/** How a piece lies that has been tried, and what that costs. */
-interface Tried {
-  readonly bodies: Float64Array
-  readonly energy: number
-  readonly depthMm: Mm
-  readonly gaping: number
-  /** See `laidAsTold`. */
-  readonly asTold: number
-}
 
 /** A beginning, and how it opens. */
 interface Begun {
@@ -196,44 +184,55 @@ export class Settling {
     }
     const rests: Tried[] = []
     for (const begun of yield* this.likeliest(beginnings)) rests.push(yield* this.toRest(begun))
-    const best = bestOf(rests)
     this.checking = true
-    this.spreadMm = yield* this.shaken(best)
+    const { bodies: truest } = yield* this.shaken(bestOf(rests, maxPressed))
     this.checking = false
-    bodies.restore(best.bodies)
+    bodies.restore(truest)
     turnToEye(piece)
     this.rest()
   }
 
   /**
-   * How far its extents are decided: shaken, and brought to rest again, what has as much thread and lies as flat may come out wider or
-   * narrower. Nothing is told of a piece that finds a better rest so.
+   * Shaken, and brought to rest again: what is clearly truer is how it lies, and what is as good says how far its extents are decided.
+   *
+   * @returns the truest that was found; `spreadMm` is undefined where nothing else was as good
    */
-  private *shaken(best: Tried): Generator<void, Extents | undefined> {
+  private *shaken(best: Tried): Generator<void, Tried> {
     const { bodies, piece } = this
-    bodies.restore(best.bodies)
-    turnToEye(piece)
-    const extents = extentsOf(piece)
+    let truest = best
+    let extents = this.extentsAs(truest)
     let spread: Extents | undefined
-    for (let time = 0; time < shakes(bodies.count) && this.iterations < this.budget / 2; time++) {
-      bodies.restore(best.bodies)
-      turnToEye(piece)
+    let left = shakes(bodies.count)
+    for (let time = 0; time < left && this.iterations < this.budget / 2; time++) {
+      this.extentsAs(truest)
       shake(piece.at, extents, time)
       bodies.read()
       yield* this.through(drawingUp)
       for (const stage of hardening) yield* this.through(stage)
       const again = this.tried()
-      turnToEye(piece)
-      const other = extentsOf(piece)
-      const energy = again.energy / best.energy
-      const deeper = other[2] / extents[2]
-      if (again.gaping > best.gaping || energy > nearly || deeper > asFlat) continue
-      if (energy < 1 / nearly || deeper < 1 / asFlat) return undefined
+      const other = this.extentsAs(again)
+      const compared = compare(again, truest, other[2] / extents[2], maxPressed)
+      if (compared === 'other') continue
+      if (compared === 'truer') {
+        // How far it is decided has to be found out once more.
+        left = Math.min(time + 1 + shakes(bodies.count), maxShakes)
+        truest = again
+        extents = other
+        spread = undefined
+        continue
+      }
       const off = (k: 0 | 1 | 2): Mm => Math.max(spread?.[k] ?? 0, Math.abs(other[k] - extents[k]))
       spread = [off(0), off(1), off(2)]
       if (spread.every((mm, k) => mm < stiff * (extents[k] as Mm))) break
     }
-    return spread
+    this.spreadMm = spread
+    return truest
+  }
+
+  private extentsAs({ bodies }: Tried): Extents {
+    this.bodies.restore(bodies)
+    turnToEye(this.piece)
+    return extentsOf(this.piece)
   }
 
   /** From one beginning, or flattened from it. */
@@ -252,7 +251,7 @@ export class Settling {
       yield* this.through(drawingUp)
       drawn.push(this.tried())
     }
-    bodies.restore(bestOf(drawn).bodies)
+    bodies.restore(bestOf(drawn, throughEachOther).bodies)
     for (const stage of hardening) yield* this.through(stage)
     return this.tried()
   }
@@ -325,22 +324,10 @@ export class Settling {
       energy: this.energy.evaluate(),
       depthMm: depthOf(this.piece),
       gaping: gapingThreads(this.piece),
+      pressed: deepestPress(this.piece, this.pressed()),
       asTold: laidAsTold(this.piece, this.bodies.middle),
     }
   }
-}
-
-function bestOf(tried: readonly Tried[]): Tried {
-  const least = tried.reduce((a, b) => (b.energy < a.energy ? b : a))
-  const most = (each: Tried) => (each.asTold > least.asTold + clearly ? nearlyAsTold : nearly)
-  return tried.filter((each) => each.energy <= least.energy * most(each)).reduce((a, b) => (isBetter(b, a) ? b : a))
-}
-
-/** Fewer threads gape; or what is laid over lies where it was laid; or it is flatter. */
-function isBetter(a: Tried, b: Tried): boolean {
-  if (a.gaping !== b.gaping) return a.gaping < b.gaping
-  if (Math.abs(a.asTold - b.asTold) > clearly) return a.asTold > b.asTold
-  return a.depthMm < b.depthMm
 }
 
 const scaledBy = (shares: Extents | undefined, [wide, high, deep]: Vector): Extents | undefined =>

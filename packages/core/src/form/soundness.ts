@@ -2,9 +2,9 @@
  * Whether a form can be relied on. At rest is not enough: its threads must close, nothing may be pressed, and a stone that is said to be held
  * must lie inside its rings.
  */
+import { deepestPress, maxPressed } from './deepest-press'
 import type { Form } from './form'
 import { gapingThreads } from './gaping'
-import type { Shape } from './shape'
 
 export interface Soundness {
   readonly strained: { readonly threads: number; readonly of: number }
@@ -17,16 +17,12 @@ export interface Soundness {
 
 /** One thread in a hundred may gape. */
 const maxGaping = 0.01
-const maxPressed = 0.1
 
 export function soundnessOf(form: Form): Soundness {
   const { piece, settling } = form
   const of = piece.within.reduce((sum, within) => sum + (within ? 0 : 1), 0)
   const strained = { threads: gapingThreads(piece), of }
-  const acrossOf = (bead: number) => (piece.shapes[piece.shapeOf[bead] as number] as Shape).bead.acrossMm
-  const pressed = settling
-    .pressed()
-    .reduce((most, { a, b, overMm }) => Math.max(most, overMm / Math.min(acrossOf(a), acrossOf(b))), 0)
+  const pressed = deepestPress(piece, settling.pressed())
   const slipped = slippedOut(form)
   const sound =
     settling.progress.settled && strained.threads <= maxGaping * of && pressed <= maxPressed && slipped.length === 0

@@ -108,8 +108,9 @@ export function turnToEye(piece: Piece): void {
     const [x, y, z] = found.turn
     // Of its two faces the one that is worked anticlockwise; what lies in front is as it has come to lie.
     if (dot(cross(x, y), z) < 0) found = { ...found, turn: [x, y, scaled(z, -1)] }
-    found = { ...found, turn: squared(at, found) }
-    if (behind(piece, found)) found = { ...found, turn: [scaled(found.turn[0], -1), y, scaled(found.turn[2], -1)] }
+    const [across, up, deep] = squared(at, found)
+    found = { ...found, turn: [across, up, deep] }
+    if (behind(piece, found)) found = { ...found, turn: [scaled(across, -1), up, scaled(deep, -1)] }
   }
   if (work.hangsFrom.length > 0) found = { ...found, turn: hanging(piece, found) }
   applyTurn(at, found)
