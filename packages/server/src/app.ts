@@ -107,7 +107,10 @@ export function buildApp({ config, shop, pool, people, secret, log, changes }: P
     await shop.db.execute(sql`select 1`)
     return { ok: true }
   })
-  mount(health, 'GET /api/work', ({ caller }) => shop.workers.stateFor(caller.id))
+  mount(health, 'GET /api/work', async ({ caller }) => {
+    const { ahead, done } = shop.workers.stateFor(caller.id)
+    return { ahead: ahead + (await shop.jobs.ahead(caller.id)), done }
+  })
   let described: ReturnType<typeof openApi> | undefined
   mount(health, 'GET /api/openapi.json', () => {
     described ??= openApi()

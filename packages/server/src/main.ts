@@ -7,9 +7,10 @@ import { readConfig } from './config'
 import { connect, connectShop } from './database/connect'
 import { newRevision } from './database/revision'
 import { deviceNews } from './devices/news'
-import { buildOf, keepDrawings } from './drawings/drawings'
+import { buildOf, drawDraft, keepDrawings } from './drawings/drawings'
 import { serveMetrics, watch } from './http/metrics'
 import { workerPool } from './jobs/pool'
+import { jobQueue } from './jobs/queue'
 import { watchLoop } from './loop-watch'
 import { secretOf } from './people/secret'
 import { keepPruned } from './pruning'
@@ -19,7 +20,21 @@ const log = pino({ level: config.LOG_LEVEL })
 const { db, writer, close: closeRecords } = connectShop(config.DATABASE_URL, config.LOCK_SECONDS, log)
 const workerFile = fileURLToPath(new URL('./worker.js', import.meta.url))
 const workers = workerPool(workerFile)
-const drawings = keepDrawings(db, workers, buildOf(workerFile), log)
+const build = buildOf(workerFile)
+const jobs = jobQueue({
+  url: config.DATABASE_URL,
+  db,
+  build,
+  handlers: {
+    document: (task) => workers.run('document', task),
+    draw: async (draft) => {
+      await drawDraft(db, workers, build, draft)
+      return undefined
+    },
+  },
+  log,
+})
+const drawings = keepDrawings(jobs, build, log)
 // Apart, so that who somebody is can be looked up while every other connection waits for a lot.
 const { pool: sessionPool, db: people } = connect(config.DATABASE_URL, log, { max: 4 })
 const revision = newRevision()
@@ -34,7 +49,7 @@ watch(
   () => sessionPool.waitingCount,
 )
 const secret = await secretOf(people, 'session')
-const shop = { db, writer, workers, drawings, revision }
+const shop = { db, writer, workers, jobs, drawings, revision }
 const app = buildApp({ config, shop, pool: sessionPool, people, secret, log, changes: telling })
 
 const host = config.TESSELLUM_HOST
@@ -46,6 +61,7 @@ const server = app.listen(config.PORT, host, (error) => {
     process.exit(1)
   }
   telling.start()
+  jobs.start()
   const address = server.address()
   const port = typeof address === 'object' && address ? address.port : config.PORT
   process.send?.({ listening: port })
@@ -61,7 +77,7 @@ async function end() {
   const hard = setTimeout(() => process.exit(1), 5000)
   hard.unref()
   stopMetrics()
-  await telling.close()
+  await Promise.all([telling.close(), jobs.close()])
   await new Promise((done) => {
     server.close(done)
     server.closeAllConnections()

@@ -17,6 +17,14 @@ export class HttpProblem extends Error {
     this.hint = more.hint
   }
 
+  /** As it was, from what it said elsewhere. */
+  static from({ status, code, message, path, hint }: ApiError & { readonly status: number }): HttpProblem {
+    return new HttpProblem(status, code, message, {
+      ...(path === undefined ? {} : { path }),
+      ...(hint === undefined ? {} : { hint }),
+    })
+  }
+
   body(): ApiError {
     return {
       code: this.code,

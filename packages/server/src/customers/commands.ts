@@ -5,6 +5,7 @@ import { logActivity } from '../audit/log'
 import type { Caller } from '../context'
 import type { Database } from '../database/connect'
 import { runOnce } from '../idempotency/run-once'
+import { deleteResults } from '../jobs/job-records'
 import { notFound } from '../problem'
 import { booking, waiting } from '../schema/classes'
 import { customer } from '../schema/customers'
@@ -58,6 +59,8 @@ export const forgetCustomer = (db: Database, id: number, caller: Caller) =>
       .where(eq(booking.customerId, id))
     await tx.delete(waiting).where(eq(waiting.customerId, id))
     await tx.delete(customer).where(eq(customer.id, id))
+    // Patterns that were sold have the buyer's name on each page.
+    await deleteResults(tx, ['document'])
     await logActivity(tx, caller.id, `forgot customer ${id}, who asked for it`)
     return { ok: true }
   })

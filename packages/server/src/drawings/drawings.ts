@@ -1,22 +1,15 @@
-/**
- * Drawings that the shop keeps of its patterns, so that a page of them need not compute any: made in the background, one at a time, when a
- * draft has none of its own yet.
- */
+/** Drawings that the shop keeps of its patterns, so that a page of them need not compute any: made in the background when a draft has none of its own yet. */
 import { createHash } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { eq, sql } from 'drizzle-orm'
 import type { Logger } from 'pino'
-import { requestContext } from '../context'
-import type { Database, Session } from '../database/connect'
+import type { Session } from '../database/connect'
 import { describeError } from '../http/describe'
+import type { Draft } from '../jobs/job-records'
 import type { WorkerPool } from '../jobs/pool'
+import type { JobQueue } from '../jobs/queue'
 import { patternDrawing } from '../schema/drawings'
 import { pattern } from '../schema/patterns'
-
-interface Draft {
-  readonly id: number
-  readonly source: string
-}
 
 export interface Drawings {
   digestOf(source: string): string
@@ -45,34 +38,14 @@ export async function drawDraft(db: Session, workers: WorkerPool, build: string,
 }
 
 /** @param build of what draws: another build may draw otherwise */
-export function keepDrawings(db: Database, workers: WorkerPool, build: string, log: Logger): Drawings {
-  const waiting = new Map<number, Draft>()
-  /** Drafts that could not be drawn: they are not tried again until they change. */
-  const failed = new Set<string>()
-  let drawing = false
-  const digestOf = (source: string) => digestBy(build, source)
-
-  async function work(): Promise<void> {
-    if (drawing) return
-    drawing = true
-    for (let [next] = waiting.values(); next; [next] = waiting.values()) {
-      waiting.delete(next.id)
-      try {
-        await drawDraft(db, workers, build, next)
-      } catch (error) {
-        failed.add(digestOf(next.source))
-        log.warn({ pattern: next.id, error: describeError(error) }, 'a pattern could not be drawn')
-      }
-    }
-    drawing = false
-  }
-
-  return {
-    digestOf,
-    want(drafts) {
-      for (const draft of drafts) if (!failed.has(digestOf(draft.source))) waiting.set(draft.id, draft)
-      // Nobody waits for it, not even the one whose page wants it.
-      requestContext.run(undefined, () => void work())
-    },
-  }
-}
+export const keepDrawings = (queue: JobQueue, build: string, log: Logger): Drawings => ({
+  digestOf: (source) => digestBy(build, source),
+  want(drafts) {
+    const jobs = drafts.map(({ id, source }) => ({ id, source }))
+    queue
+      .add('draw', jobs)
+      .catch((error: unknown) =>
+        log.warn({ error: describeError(error) }, 'patterns could not be put down to be drawn'),
+      )
+  },
+})

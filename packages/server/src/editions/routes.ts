@@ -1,8 +1,6 @@
-import { createHash } from 'node:crypto'
 import { type PatternFile, patternFormat, patternFormatVersion } from '@tessellum/contract/pattern-file'
 import { fileName } from '@tessellum/core/writing/file-name'
 import { Router } from 'express'
-import { LRUCache } from 'lru-cache'
 import { listColourways } from '../colourways/store'
 import { mount, sent } from '../http/mount'
 import { findPattern, wordsOf } from '../patterns/store'
@@ -12,10 +10,8 @@ import { listItems } from '../stock/store'
 import { gather } from './gather'
 
 export function editionRoutes(shop: Shop): Router {
-  const { db, workers } = shop
+  const { db, jobs } = shop
   const router = Router()
-  /** Documents just made, for who asks again. */
-  const recent = new LRUCache<string, Buffer>({ maxSize: 64 * 1024 * 1024, sizeCalculation: ({ length }) => length })
 
   mount(router, 'GET /api/patterns/:id/edition', ({ params, query }) => gather(shop, params.id, query))
 
@@ -36,12 +32,7 @@ export function editionRoutes(shop: Shop): Router {
       buyer,
       seat: seat ? { name: seat, chosen } : undefined,
     }
-    const key = createHash('sha256').update(JSON.stringify(task)).digest('base64')
-    let pdf = recent.get(key)
-    if (!pdf) {
-      pdf = Buffer.from(await workers.run('document', task))
-      recent.set(key, pdf)
-    }
+    const pdf = await jobs.run('document', task)
     response.attachment(fileName(edition.title, 'pdf'))
     response.type('application/pdf').send(pdf)
     return sent

@@ -68,11 +68,7 @@ export function workerPool(file: string, threads = availableParallelism() + 1): 
     try {
       const answer: Answered<Tasks[Name]['output']> = await pool.run(job, { signal: hangs })
       if ('done' in answer) return answer.done
-      const { status, code, message, path, hint } = answer.refused
-      throw new HttpProblem(status, code, message, {
-        ...(path === undefined ? {} : { path }),
-        ...(hint === undefined ? {} : { hint }),
-      })
+      throw HttpProblem.from(answer.refused)
     } catch (error) {
       if (isStopRequested(job.control)) throw new RequestAborted()
       if (hangs.aborted)
