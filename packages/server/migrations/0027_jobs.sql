@@ -7,6 +7,7 @@ CREATE TABLE "job" (
 	"person_id" integer,
 	"waiters" integer DEFAULT 0 NOT NULL,
 	"attempts" integer DEFAULT 0 NOT NULL,
+	"asked_at" timestamp with time zone DEFAULT now() NOT NULL,
 	"begun_at" timestamp with time zone,
 	"done_at" timestamp with time zone,
 	"result" "bytea",

@@ -3,7 +3,7 @@ import { lt, sql } from 'drizzle-orm'
 import type { Logger } from 'pino'
 import type { Database } from './database/connect'
 import { describeError } from './http/describe'
-import { deleteDoneJobs } from './jobs/job-records'
+import { deleteOldJobs } from './jobs/job-records'
 import { deleteThrown } from './patterns/life'
 import { deletePictures } from './patterns/pictures'
 import { cachedBill } from './schema/batches'
@@ -26,7 +26,7 @@ export async function prune(db: Database): Promise<void> {
       .where(lt(idempotentRequest.at, sql`now() - make_interval(days => ${requestDays})`))
     await deleteThrown(tx)
     await deletePictures(tx)
-    await deleteDoneJobs(tx)
+    await deleteOldJobs(tx)
     await tx.delete(cachedBill).where(lt(cachedBill.usedOn, sql`(now() - make_interval(days => ${billDays}))::date`))
   })
 }

@@ -179,9 +179,9 @@ export function jobRecords(db: Database, build: string) {
   }
 }
 
-/** Deletes what was done long ago. */
-export async function deleteDoneJobs(db: Pick<Database, 'delete'>): Promise<void> {
-  await db.delete(job).where(lt(job.doneAt, sql`now() - interval '1 day'`))
+/** Deletes what was asked for long ago: it has been done, or no server of its build is left. */
+export async function deleteOldJobs(db: Pick<Database, 'delete'>): Promise<void> {
+  await db.delete(job).where(lt(job.askedAt, sql`now() - interval '1 day'`))
 }
 
 /** Deletes whatever has come of jobs of a kind, such as documents that name somebody. */

@@ -21,6 +21,7 @@ export const job = pgTable(
     waiters: integer().notNull().default(0),
     /** How often it was begun. */
     attempts: integer().notNull().default(0),
+    askedAt: timestamp('asked_at', { withTimezone: true }).notNull().defaultNow(),
     begunAt: timestamp('begun_at', { withTimezone: true }),
     doneAt: timestamp('done_at', { withTimezone: true }),
     result: bytea(),
