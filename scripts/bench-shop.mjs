@@ -6,6 +6,7 @@ import { chmodSync, mkdtempSync } from 'node:fs'
 import os from 'node:os'
 import path from 'node:path'
 import pg from 'pg'
+import { ensureBuild } from './set-up/build.mjs'
 import { bundle } from './set-up/bundle.mjs'
 import { startCluster } from './set-up/cluster.mjs'
 import { data, root } from './set-up/places.mjs'
@@ -14,8 +15,12 @@ import { setUpDatabase } from './set-up/server.mjs'
 
 const password = 'a password for the bench only'
 
-/** @param parts only these of "clients", "kills", "shelf", "diary"; all of them when empty */
-export async function benchShop(parts = []) {
+/**
+ * @param parts only these of "clients", "kills", "shelf", "diary", "documents"; all of them when empty
+ * @param evaluatePattern of the core, to measure by
+ */
+export async function benchShop(parts, evaluatePattern) {
+  await ensureBuild()
   const built = await bundle(path.join(data, 'bench-shop'), {
     hammer: 'packages/server/test/hammer.ts',
     kill: 'packages/server/test/kill.ts',
@@ -39,6 +44,7 @@ export async function benchShop(parts = []) {
     if (wanted('kills')) await kills({ openShop, killAgainAndAgain })
     if (wanted('shelf')) await longShelf({ openShop, shelfPage })
     if (wanted('diary')) await longDiary({ openShop })
+    if (wanted('documents')) await documents({ openShop, evaluatePattern })
   } finally {
     await cluster.stop()
     cluster.remove()
@@ -247,5 +253,27 @@ async function longDiary({ openShop }) {
       `  ${name.padEnd(44)} p95 ${p95.toFixed(1).padStart(6)} ms, the middle ${middle.toFixed(1).padStart(6)} ms (${rows[0].classes} classes)`,
     )
   }
+  await shop.close()
+}
+
+async function documents({ openShop, evaluatePattern }) {
+  say('Writing a pattern of 60 lines, each drawn, as a PDF')
+  const shop = await openShop()
+  const caller = await shop.as('bram')
+  const lines = Array.from({ length: 58 }, (_, i) => (i % 3 ? 'round A' : 'round C')).join('\n')
+  const source = `pattern Long tube\nbead A cylinder 11/0\nbead C round 15/0\npart tube\nring 20A\n${lines}\nfinish\n`
+  const { body } = await caller.ask('POST', '/patterns', { source })
+  const seats = Array.from({ length: 6 }, (_, i) => `Seat ${i}`)
+  const took = []
+  for (const seat of seats) {
+    const from = performance.now()
+    const { body: pdf } = await caller.ask('GET', `/patterns/${body.id}/document.pdf?${new URLSearchParams({ seat })}`)
+    took.push({ ms: performance.now() - from, kb: pdf.byteLength / 1000 })
+  }
+  const [first, ...warm] = took
+  const ms = warm.map((each) => each.ms).sort((a, b) => a - b)[2]
+  const evaluation = await timed(11, async () => evaluatePattern(source))
+  say(`  the first ${first.ms.toFixed(0)} ms, then ${ms.toFixed(0)} ms, ${first.kb.toFixed(0)} kB`)
+  say(`  to evaluating it: ${(ms / evaluation.middle).toFixed(0)} times`)
   await shop.close()
 }

@@ -1,16 +1,20 @@
 /**
  * `npm run bench`: how long the core takes, as ratios of figures taken side by side in one run. It judges nothing.
- * The core is built for Node first, since benchmarks run what ships.
+ * The core is built for Node first, since benchmarks run what ships. `npm run bench -- PART...` takes some parts only: core, forms, colours, turning,
+ * and of the shop clients, kills, shelf, diary, documents.
  */
 import path from 'node:path'
 import { pathToFileURL } from 'node:url'
 import { build } from 'vite'
 import { benchForms } from './bench-forms.mjs'
 import { benchShop } from './bench-shop.mjs'
-import { ensureBuild } from './set-up/build.mjs'
 import { chromiumPath } from './set-up/debian.mjs'
 import { data, ensureData, root } from './set-up/places.mjs'
 import { say } from './set-up/say.mjs'
+
+const parts = ['core', 'forms', 'colours', 'turning']
+const wanted = process.argv.slice(2)
+const wants = (part) => wanted.length === 0 || wanted.includes(part)
 
 ensureData()
 const outDir = path.join(data, 'bench')
@@ -58,170 +62,152 @@ function time(act, runs = 41) {
   return took.sort((a, b) => a - b)[runs >> 1]
 }
 
-const sizes = [1_000, 5_000, 10_000, 100_000].map((beads) => {
-  const source = tube(100, Math.round((beads - 100) / 50))
-  evaluatePattern(source)
-  const { work } = evaluatePattern(source)
-  return { beads: work.beads, ms: time(() => evaluatePattern(source)) }
-})
-say('Evaluating a pattern')
-for (const { beads, ms } of sizes)
-  say(
-    `  ${String(beads).padStart(7)} beads  ${ms.toFixed(1).padStart(8)} ms  ${((ms / beads) * 1000).toFixed(2)} us a bead`,
-  )
-const [, , ten, hundred] = sizes
-say(`  100k to 10k: ${(hundred.ms / ten.ms).toFixed(1)} times`)
+if (wants('core')) {
+  const sizes = [1_000, 5_000, 10_000, 100_000].map((beads) => {
+    const source = tube(100, Math.round((beads - 100) / 50))
+    evaluatePattern(source)
+    const { work } = evaluatePattern(source)
+    return { beads: work.beads, ms: time(() => evaluatePattern(source)) }
+  })
+  say('Evaluating a pattern')
+  for (const { beads, ms } of sizes)
+    say(
+      `  ${String(beads).padStart(7)} beads  ${ms.toFixed(1).padStart(8)} ms  ${((ms / beads) * 1000).toFixed(2)} us a bead`,
+    )
+  const [, , ten, hundred] = sizes
+  say(`  100k to 10k: ${(hundred.ms / ten.ms).toFixed(1)} times`)
 
-const { Stitching } = await built('stitching')
-say('\nStitching by hand on a tube: what one pass more takes, next to evaluating the whole text once')
-for (const rounds of [16, 36, 96]) {
-  const text = tube(50, rounds).replace('finish\n', '')
-  const stitching = Stitching.begin(text, {})
-  const beads = stitching.state([]).beads
-  const made = [
-    { type: 'pick', role: 'A', bore: 0 },
-    { type: 'pass', hole: 4 * (beads - 24) },
-  ]
-  const [proposed, evaluated] = [time(() => stitching.state(made)), time(() => evaluatePattern(text))]
-  say(
-    `  ${String(beads).padStart(7)} beads  ${proposed.toFixed(1).padStart(8)} ms  ${(proposed / evaluated).toFixed(1)} times`,
-  )
+  const { Stitching } = await built('stitching')
+  say('\nStitching by hand on a tube: what one pass more takes, next to evaluating the whole text once')
+  for (const rounds of [16, 36, 96]) {
+    const text = tube(50, rounds).replace('finish\n', '')
+    const stitching = Stitching.begin(text, {})
+    const beads = stitching.state([]).beads
+    const made = [
+      { type: 'pick', role: 'A', bore: 0 },
+      { type: 'pass', hole: 4 * (beads - 24) },
+    ]
+    const [proposed, evaluated] = [time(() => stitching.state(made)), time(() => evaluatePattern(text))]
+    say(
+      `  ${String(beads).padStart(7)} beads  ${proposed.toFixed(1).padStart(8)} ms  ${(proposed / evaluated).toFixed(1)} times`,
+    )
+  }
+
+  // What the work itself holds, after everything else has been let go.
+  const settle = () => {
+    for (let i = 0; i < 4; i++) gc()
+    const { heapUsed, arrayBuffers } = process.memoryUsage()
+    return heapUsed + arrayBuffers
+  }
+  const source = tube(100, 2000)
+  const before = settle()
+  const held = evaluatePattern(source).work
+  const bytes = settle() - before
+  say(`  ${(bytes / held.passes).toFixed(0)} bytes a pass (${held.passes} passes)`)
 }
 
-// What the work itself holds, after everything else has been let go.
-const settle = () => {
-  for (let i = 0; i < 4; i++) gc()
-  const { heapUsed, arrayBuffers } = process.memoryUsage()
-  return heapUsed + arrayBuffers
+if (wants('forms')) {
+  benchForms({
+    evaluatePattern,
+    beginForm,
+    ...(await built('soundness')),
+    ...(await built('scene')),
+    ...(await built('view')),
+    ...(await built('svg')),
+    ...(await built('colours')),
+  })
 }
-const source = tube(100, 2000)
-const before = settle()
-const held = evaluatePattern(source).work
-const bytes = settle() - before
-say(`  ${(bytes / held.passes).toFixed(0)} bytes a pass (${held.passes} passes)`)
 
-benchForms({
-  evaluatePattern,
-  beginForm,
-  ...(await built('soundness')),
-  ...(await built('scene')),
-  ...(await built('view')),
-  ...(await built('svg')),
-  ...(await built('colours')),
-})
-
-say('Working through a shelf, for a pattern of 2,000 beads')
-{
-  const letters = ['A', 'B', 'C']
-  const colours = { A: '#2e5e4e', B: '#c9a24a', C: '#e9e1cf' }
-  const rounds = Array.from({ length: 38 }, (_, i) => `round ${letters[i % 3]}\n`).join('')
-  const text = `pattern Tube\n${letters.map((letter) => `bead ${letter} cylinder 11/0\n`).join('')}part p\nring 100A\n${rounds}finish\n`
-  const { report } = evaluatePattern(text)
-  const touching = [
-    { roles: ['A', 'B'], places: 600 },
-    { roles: ['B', 'C'], places: 600 },
-    { roles: ['A', 'C'], places: 600 },
-  ]
-  const nominal = nominalBead('cylinder', '11/0')
-  // Every fifth is a maker's whose beads are a little longer.
-  const shelf = (items) =>
-    Array.from({ length: items }, (_, i) => {
-      const bead = i % 5 === 0 ? { ...nominal, lengthMm: nominal.lengthMm * 1.07, maker: 'another' } : nominal
-      const colour = `#${((i * 2654435761) >>> 8).toString(16).padStart(6, '0').slice(-6)}`
-      return { id: i, colour, finish: 'opaque', bead, kit: { id: i, unit: 'mg', massMg: bead.massMg, bead }, free: 9e6 }
+if (wants('colours')) {
+  say('Working through a shelf, for a pattern of 2,000 beads')
+  {
+    const letters = ['A', 'B', 'C']
+    const colours = { A: '#2e5e4e', B: '#c9a24a', C: '#e9e1cf' }
+    const rounds = Array.from({ length: 38 }, (_, i) => `round ${letters[i % 3]}\n`).join('')
+    const text = `pattern Tube\n${letters.map((letter) => `bead ${letter} cylinder 11/0\n`).join('')}part p\nring 100A\n${rounds}finish\n`
+    const { report } = evaluatePattern(text)
+    const touching = [
+      { roles: ['A', 'B'], places: 600 },
+      { roles: ['B', 'C'], places: 600 },
+      { roles: ['A', 'C'], places: 600 },
+    ]
+    const nominal = nominalBead('cylinder', '11/0')
+    // Every fifth is a maker's whose beads are a little longer.
+    const shelf = (items) =>
+      Array.from({ length: items }, (_, i) => {
+        const bead = i % 5 === 0 ? { ...nominal, lengthMm: nominal.lengthMm * 1.07, maker: 'another' } : nominal
+        const colour = `#${((i * 2654435761) >>> 8).toString(16).padStart(6, '0').slice(-6)}`
+        return {
+          id: i,
+          colour,
+          finish: 'opaque',
+          bead,
+          kit: { id: i, unit: 'mg', massMg: bead.massMg, bead },
+          free: 9e6,
+        }
+      })
+    const roles = report.beads.map(({ role, total }, i) => ({
+      role,
+      itemId: -i,
+      label: '',
+      shape: 'cylinder 11/0',
+      colourName: role,
+      colour: colours[role],
+      finish: 'opaque',
+      count: total,
+    }))
+    const asked = { source: text, choices: {}, role: 'A', kit: {}, colours, touching, kits: 20 }
+    const proposing = { report, roles, kit: {}, touching, thread: undefined, kits: 20, from: { type: 'shelf' } }
+    const [some, all] = [500, 5_000].map((items) => {
+      const candidates = shelf(items)
+      const substitutes = time(() => substitutesFor({ ...asked, now: candidates[1], candidates }), 5)
+      const proposals = time(() => {
+        const steps = proposeColourways({ ...proposing, candidates })
+        while (!steps.next().done);
+      }, 5)
+      return { items, substitutes, proposals }
     })
-  const roles = report.beads.map(({ role, total }, i) => ({
-    role,
-    itemId: -i,
-    label: '',
-    shape: 'cylinder 11/0',
-    colourName: role,
-    colour: colours[role],
-    finish: 'opaque',
-    count: total,
-  }))
-  const asked = { source: text, choices: {}, role: 'A', kit: {}, colours, touching, kits: 20 }
-  const proposing = { report, roles, kit: {}, touching, thread: undefined, kits: 20, from: { type: 'shelf' } }
-  const [some, all] = [500, 5_000].map((items) => {
-    const candidates = shelf(items)
-    const substitutes = time(() => substitutesFor({ ...asked, now: candidates[1], candidates }), 5)
-    const proposals = time(() => {
-      const steps = proposeColourways({ ...proposing, candidates })
-      while (!steps.next().done);
-    }, 5)
-    return { items, substitutes, proposals }
-  })
-  for (const { items, substitutes, proposals } of [some, all])
+    for (const { items, substitutes, proposals } of [some, all])
+      say(
+        `  ${String(items).padStart(7)} items  substitutes ${substitutes.toFixed(0)} ms, colourways ${proposals.toFixed(0)} ms`,
+      )
     say(
-      `  ${String(items).padStart(7)} items  substitutes ${substitutes.toFixed(0)} ms, colourways ${proposals.toFixed(0)} ms`,
+      `  5,000 to 500: substitutes ${(all.substitutes / some.substitutes).toFixed(1)} times, colourways ${(all.proposals / some.proposals).toFixed(1)} times`,
     )
-  say(
-    `  5,000 to 500: substitutes ${(all.substitutes / some.substitutes).toFixed(1)} times, colourways ${(all.proposals / some.proposals).toFixed(1)} times`,
-  )
+  }
 }
 
-say('Writing a pattern of 60 lines, each drawn, as a PDF')
-await ensureBuild()
-{
-  const { document } = await import(pathToFileURL(path.join(root, 'packages/server/dist/worker.js')).href)
-  const lines = Array.from({ length: 58 }, (_, i) => (i % 3 ? 'round A' : 'round C')).join('\n')
-  const source = `pattern Long tube\nbead A cylinder 11/0\nbead C round 15/0\npart tube\nring 20A\n${lines}\nfinish\n`
-  const edition = {
-    title: 'Long tube',
-    source,
-    size: '',
-    version: 1,
-    published: true,
-    choices: [],
-    colourways: [],
-    items: [],
-    catalogue: [],
-    words: [],
-    timed: [],
-    errata: [],
-    sampled: { ratio: 1, count: 0 },
-  }
-  const took = []
-  for (let i = 0; i < 6; i++) {
-    const from = performance.now()
-    const pdf = await document({ edition, language: 'en', paper: 'A4', sheet: 'sale', seat: undefined })
-    took.push({ ms: performance.now() - from, kb: pdf.length / 1000 })
-  }
-  const [first, ...warm] = took
-  const ms = warm.map((each) => each.ms).sort((a, b) => a - b)[2]
-  const evaluation = time(() => evaluatePattern(source), 11)
-  say(`  the first ${first.ms.toFixed(0)} ms, then ${ms.toFixed(0)} ms, ${first.kb.toFixed(0)} kB`)
-  say(`  to evaluating it: ${(ms / evaluation).toFixed(0)} times`)
-}
-
-say('Turning a piece, drawn, without a graphics card')
-const browserPath = chromiumPath()
-if (browserPath) {
-  const { chromium } = await import('playwright-core')
-  await build({
-    configFile: false,
-    logLevel: 'error',
-    build: {
-      outDir: path.join(outDir, 'turning'),
-      emptyOutDir: true,
-      lib: {
-        entry: path.join(root, 'scripts/bench-turning.ts'),
-        formats: ['iife'],
-        name: 'bench',
-        fileName: () => 'turning.js',
+if (wants('turning')) {
+  say('Turning a piece, drawn, without a graphics card')
+  const browserPath = chromiumPath()
+  if (browserPath) {
+    const { chromium } = await import('playwright-core')
+    await build({
+      configFile: false,
+      logLevel: 'error',
+      build: {
+        outDir: path.join(outDir, 'turning'),
+        emptyOutDir: true,
+        lib: {
+          entry: path.join(root, 'scripts/bench-turning.ts'),
+          formats: ['iife'],
+          name: 'bench',
+          fileName: () => 'turning.js',
+        },
       },
-    },
-  })
-  const browser = await chromium.launch({ executablePath: browserPath, args: ['--no-sandbox', '--disable-gpu'] })
-  const page = await browser.newPage()
-  await page.addScriptTag({ path: path.join(outDir, 'turning', 'turning.js') })
-  for (const beads of [500, 1_000, 2_000, 4_000]) {
-    const gap = await page.evaluate((source) => window.turning(source), tube(100, Math.round((beads - 100) / 50)))
-    say(
-      `  ${String(beads).padStart(7)} beads  ${gap.toFixed(1).padStart(8)} ms a frame, ${(1000 / gap).toFixed(0)} a second`,
-    )
-  }
-  await browser.close()
-} else say('  Chromium is not installed; "npm test" installs it.')
+    })
+    const browser = await chromium.launch({ executablePath: browserPath, args: ['--no-sandbox', '--disable-gpu'] })
+    const page = await browser.newPage()
+    await page.addScriptTag({ path: path.join(outDir, 'turning', 'turning.js') })
+    for (const beads of [500, 1_000, 2_000, 4_000]) {
+      const gap = await page.evaluate((source) => window.turning(source), tube(100, Math.round((beads - 100) / 50)))
+      say(
+        `  ${String(beads).padStart(7)} beads  ${gap.toFixed(1).padStart(8)} ms a frame, ${(1000 / gap).toFixed(0)} a second`,
+      )
+    }
+    await browser.close()
+  } else say('  Chromium is not installed; "npm test" installs it.')
+}
 
-await benchShop()
+const ofShop = wanted.filter((part) => !parts.includes(part))
+if (wanted.length === 0 || ofShop.length > 0) await benchShop(ofShop, evaluatePattern)
