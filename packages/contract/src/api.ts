@@ -5,13 +5,13 @@ import { z } from 'zod'
 import { auditPage, auditWanted } from './audit'
 import {
   batch,
-  batchSummary,
   changeBatch,
   changedBatch,
   changeLines,
   changePlan,
   competing,
   couldMake,
+  listedBatch,
   newBatch,
   outlook,
   outlookWanted,
@@ -480,7 +480,7 @@ export const api = {
     body: askQuotes,
     answer: list(quote),
   },
-  'GET /api/batches': { what: 'All batches', right: 'batches.read', answer: list(batchSummary) },
+  'GET /api/batches': { what: 'All batches', right: 'batches.read', answer: list(listedBatch) },
   'GET /api/batches/competing': {
     what: 'How far the shelf goes for each draft in its turn',
     right: 'batches.read',

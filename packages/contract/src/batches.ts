@@ -170,6 +170,23 @@ export const batchSummary = z.object({
 })
 export type BatchSummary = z.infer<typeof batchSummary>
 
+/** As the list of all batches tells of it. */
+export const listedBatch = batchSummary.extend({
+  /** Bags that are filled, of all that are laid out; none before it is reserved. */
+  bags: z.object({ filled: z.number(), of: z.number() }),
+  /** What its first line makes, where the shop has a drawing of that. */
+  drawing: z
+    .object({
+      patternId: z.number(),
+      digest: z.string(),
+      roles: z.array(z.string()),
+      colourwayId: z.number(),
+      size: z.string(),
+    })
+    .nullable(),
+})
+export type ListedBatch = z.infer<typeof listedBatch>
+
 export const batch = batchSummary.extend({
   lines: z.array(
     batchLine.extend({

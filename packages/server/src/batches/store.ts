@@ -1,15 +1,16 @@
-import type { Batch, BatchSummary } from '@tessellum/contract/batches'
+import type { Batch, ListedBatch } from '@tessellum/contract/batches'
 import { asc, eq, sql } from 'drizzle-orm'
 import type { Session } from '../database/connect'
 import { linesOf } from '../planning/lines'
 import { outlookFor } from '../planning/outlook'
 import { notFound } from '../problem'
+import { bag } from '../schema/bags'
 import { batch, batchLine } from '../schema/batches'
 import { pattern, patternVersion } from '../schema/patterns'
 import type { Shop } from '../shop'
 
-export async function listBatches(db: Session): Promise<BatchSummary[]> {
-  const rows = await db
+export async function listBatches(db: Session): Promise<ListedBatch[]> {
+  return db
     .select({
       id: batch.id,
       name: batch.name,
@@ -20,6 +21,18 @@ export async function listBatches(db: Session): Promise<BatchSummary[]> {
       patterns: sql<
         string[]
       >`coalesce(array_agg(distinct ${pattern.title}) filter (where ${pattern.title} is not null), '{}')`,
+      bags: sql<
+        ListedBatch['bags']
+      >`(select json_build_object('filled', count(${bag.filled}), 'of', count(*)) from ${bag} where ${bag.batchId} = ${batch.id})`,
+      drawing: sql<ListedBatch['drawing']>`(
+        select json_build_object('patternId', version.pattern_id, 'digest', drawn.digest, 'roles', drawn.figures -> 'roles',
+          'colourwayId', chosen.colourway_id, 'size', line.size)
+        from batch_line line
+        join pattern_version version on version.id = line.pattern_version_id
+        join colourway_version chosen on chosen.id = line.colourway_version_id
+        join pattern_drawing drawn on drawn.pattern_id = version.pattern_id and drawn.view is not null
+        where line.batch_id = ${batch.id} order by line.position limit 1
+      )`,
     })
     .from(batch)
     .leftJoin(batchLine, eq(batchLine.batchId, batch.id))
@@ -27,7 +40,6 @@ export async function listBatches(db: Session): Promise<BatchSummary[]> {
     .leftJoin(pattern, eq(pattern.id, patternVersion.patternId))
     .groupBy(batch.id)
     .orderBy(asc(batch.dueOn), asc(batch.id))
-  return rows
 }
 
 export async function findBatch(shop: Shop, id: number): Promise<Batch> {

@@ -1,29 +1,44 @@
-import { RightOutlined } from '@ant-design/icons'
 import { useQuery } from '@tanstack/react-query'
-import type { Competing } from '@tessellum/contract/batches'
-import { Button } from 'antd'
-import dayjs from 'dayjs'
-import { Link } from 'react-router'
+import { Button, Input, Segmented, Select } from 'antd'
+import { useState } from 'react'
+import { Link, useSearchParams } from 'react-router'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { read } from '../shop/queries'
-import { BatchState } from './batch-state'
+import { type BatchFilter, isOver, listed, orders, shown } from './batch-list'
+import { BatchRow } from './batch-row'
 
-/** Every batch, soonest due first. */
+const orderNames = Object.keys(orders) as (keyof typeof orders)[]
+
+/** Every batch: what is open first, as it is filtered and sorted. */
 export function BatchesPage() {
   usePageTitle('Kits')
   const mayPlan = useMay('batches.plan')
   const mayAudit = useMay('audit.read')
   const maySell = useMay('sales.keep')
   const mayKeepPeople = useMay('people.keep')
+  const [params, setParams] = useSearchParams()
+  const [filter, setFilter] = useState<BatchFilter>(() => ({
+    find: params.get('find') ?? '',
+    show: shown.find((each) => each === params.get('show')) ?? 'all',
+    by: orderNames.find((each) => each === params.get('by')) ?? 'due',
+  }))
+  const change = (next: Partial<BatchFilter>) => {
+    const { find, show, by } = { ...filter, ...next }
+    setFilter({ find, show, by })
+    setParams(
+      { ...(find ? { find } : {}), ...(show === 'all' ? {} : { show }), ...(by === 'due' ? {} : { by }) },
+      { replace: true },
+    )
+  }
   const { data: batches, error } = useQuery(read.batches)
-  const { data: drafts } = useQuery(read.competing)
+  const { data: drafts = [] } = useQuery(read.competing)
   if (error && !batches) return <Trouble error={error} />
   if (!batches) return <Loading what="Fetching the batches" />
-  const open = batches.filter((batch) => batch.state !== 'cancelled' && batch.state !== 'closed')
-  const over = batches.filter((batch) => batch.state === 'cancelled' || batch.state === 'closed')
+  const found = listed(batches, drafts, filter)
+  const [open, over] = [found.filter((batch) => !isOver(batch)), found.filter(isOver)]
   return (
     <div className="page stack">
       <div className="page-head">
@@ -42,12 +57,43 @@ export function BatchesPage() {
           </Link>
         )}
       </div>
-      {open.length === 0 && (
+      {batches.length > 0 && (
+        <div className="page-head">
+          <Segmented
+            aria-label="Show"
+            value={filter.show}
+            onChange={(show) => change({ show })}
+            options={shown.map((value) => ({
+              value,
+              label:
+                value === 'all' ? 'all' : `${value} (${listed(batches, drafts, { ...filter, show: value }).length})`,
+            }))}
+          />
+          <span className="spacer" />
+          <Select
+            aria-label="In which order"
+            style={{ width: 170 }}
+            value={filter.by}
+            onChange={(by) => change({ by })}
+            options={orderNames.map((value) => ({ value, label: orders[value] }))}
+          />
+          <Input.Search
+            aria-label="Find a batch"
+            placeholder="Name or pattern"
+            allowClear
+            style={{ width: 240 }}
+            defaultValue={filter.find}
+            onChange={({ target }) => change({ find: target.value })}
+          />
+        </div>
+      )}
+      {batches.length === 0 && (
         <div className="empty sheet">
           <h2>No batches yet</h2>
           <p>Plan one to see what the shelf allows and to promise its beads.</p>
         </div>
       )}
+      {batches.length > 0 && found.length === 0 && <div className="empty sheet">No batch fits that.</div>}
       {[open, over].map(
         (list, i) =>
           list.length > 0 && (
@@ -55,47 +101,12 @@ export function BatchesPage() {
               {i === 1 && <h2 style={{ marginBottom: 8 }}>Closed and called off</h2>}
               <div className="rows">
                 {list.map((batch) => (
-                  <Link className="batch-row" key={batch.id} to={`/kits/${batch.id}`}>
-                    <span>
-                      <span className="day figures">{dayjs(batch.dueOn).format('D')}</span>{' '}
-                      <span className="quiet">{dayjs(batch.dueOn).format('MMM')}</span>
-                    </span>
-                    <span>
-                      <strong>{batch.name}</strong>
-                      <br />
-                      <span className="quiet">{batch.patterns.join(', ')}</span>
-                    </span>
-                    <span className="figures">
-                      <strong>{batch.kits}</strong> kits
-                      <Allowed draft={drafts?.find(({ batchId }) => batchId === batch.id)} />
-                    </span>
-                    <span>
-                      <BatchState state={batch.state} />
-                    </span>
-                    <RightOutlined aria-hidden />
-                  </Link>
+                  <BatchRow key={batch.id} batch={batch} draft={drafts.find(({ batchId }) => batchId === batch.id)} />
                 ))}
               </div>
             </div>
           ),
       )}
     </div>
-  )
-}
-
-/** How far the shelf goes for a draft when all drafts are served in their turn. */
-function Allowed({ draft }: { draft: Competing[number] | undefined }) {
-  if (!draft) return null
-  if (draft.kits >= draft.wanted)
-    return (
-      <span className="quiet" style={{ display: 'block' }}>
-        on the shelf
-      </span>
-    )
-  return (
-    <span className="trouble" style={{ display: 'block' }}>
-      shelf for <strong>{draft.kits}</strong>
-      {draft.limitedBy.length > 0 && <span className="visually-hidden">, short of {draft.limitedBy.join(', ')}</span>}
-    </span>
   )
 }

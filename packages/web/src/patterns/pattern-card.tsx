@@ -1,42 +1,34 @@
 import { MoreOutlined } from '@ant-design/icons'
-import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { useQuery } from '@tanstack/react-query'
 import type { PatternSummary } from '@tessellum/contract/patterns'
-import { roleColours } from '@tessellum/core/drawing/role-colours'
 import { sayDuration } from '@tessellum/core/measure/units'
 import { App, Button, Dropdown } from 'antd'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { FlatPiece } from '../piece/flat-piece'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import { KeptDrawing } from './kept-drawing'
 import styles from './library.module.css'
 import { DescribeDialog, RenameDialog } from './pattern-dialogs'
-import { useChosen } from './use-chosen'
 
 /** A pattern as the shop has drawn it: nothing is computed here. */
 export function PatternCard({ pattern, mayWrite }: { pattern: PatternSummary; mayWrite: boolean }) {
   const { id, title, version, changed, drawing, tags, season, place } = pattern
-  const { data: items } = useQuery(read.items)
   const { data: colourways } = useQuery(read.colourways(id))
-  const { data: view } = useQuery({
-    ...read.drawing(id, drawing?.digest ?? ''),
-    enabled: drawing !== null && drawing.why === null,
-    // The drawing before stands until there is another.
-    placeholderData: keepPreviousData,
-  })
-  const chosen = useChosen(colourways?.[0], drawing?.size ?? '', items)
-  const colours = { ...roleColours(drawing?.roles ?? []), ...chosen.colours }
   const described = [season, ...tags].filter(Boolean)
   return (
     <article className={`pattern-card sheet ${styles.card}`} aria-label={title}>
       <Link to={`/patterns/${id}`} className={styles.open}>
         <div className="plate">
-          {view ? (
-            <FlatPiece view={view} colours={colours} label={`${title}, drawn`} />
-          ) : (
-            <span className="quiet">{drawing ? drawing.why : 'Not drawn yet'}</span>
-          )}
+          <KeptDrawing
+            patternId={id}
+            title={title}
+            digest={drawing && drawing.why === null ? drawing.digest : undefined}
+            roles={drawing?.roles ?? []}
+            size={drawing?.size ?? ''}
+            none={<span className="quiet">{drawing ? drawing.why : 'Not drawn yet'}</span>}
+          />
         </div>
         <div className="about">
           <h2>{title}</h2>

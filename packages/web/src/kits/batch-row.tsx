@@ -1,0 +1,70 @@
+import { RightOutlined } from '@ant-design/icons'
+import type { Competing, ListedBatch } from '@tessellum/contract/batches'
+import { Progress } from 'antd'
+import dayjs from 'dayjs'
+import { Link } from 'react-router'
+import { KeptDrawing } from '../patterns/kept-drawing'
+import { doneShare, isShort } from './batch-list'
+import { BatchState } from './batch-state'
+import styles from './batches.module.css'
+
+interface BatchRowProps {
+  readonly batch: ListedBatch
+  /** How far the shelf goes for it, where it is a draft. */
+  readonly draft: Competing[number] | undefined
+}
+
+/** A batch in the list: when, what, how far it has come. */
+export function BatchRow({ batch, draft }: BatchRowProps) {
+  const { id, dueOn, name, patterns, kits, state, drawing } = batch
+  return (
+    <Link className={`batch-row ${styles.row}`} to={`/kits/${id}`}>
+      <span>
+        <span className="day figures">{dayjs(dueOn).format('D')}</span>{' '}
+        <span className="quiet">{dayjs(dueOn).format('MMM')}</span>
+      </span>
+      <span className={styles.plate} aria-hidden>
+        {drawing && <KeptDrawing title={patterns[0] ?? ''} {...drawing} />}
+      </span>
+      <span>
+        <strong>{name}</strong>
+        <br />
+        <span className="quiet">{patterns.join(', ')}</span>
+      </span>
+      <HowFar batch={batch} draft={draft} />
+      <span className="figures">
+        <strong>{kits}</strong> kits
+      </span>
+      <span>
+        <BatchState state={state} />
+      </span>
+      <RightOutlined aria-hidden />
+    </Link>
+  )
+}
+
+function HowFar({ batch, draft }: BatchRowProps) {
+  const share = doneShare(batch, draft)
+  if (share === undefined) return <span />
+  const short = isShort(draft)
+  return (
+    <span>
+      <Progress
+        className={styles.progress ?? ''}
+        percent={100 * share}
+        showInfo={false}
+        size="small"
+        aria-hidden
+        strokeColor={short ? 'var(--brick)' : 'var(--green)'}
+      />
+      <span className={short ? 'trouble' : 'quiet'}>{said(batch, draft)}</span>
+    </span>
+  )
+}
+
+function said({ bags }: ListedBatch, draft: Competing[number] | undefined): string {
+  if (!draft) return bags.filled === bags.of ? `all ${bags.of} bags filled` : `${bags.filled} of ${bags.of} bags filled`
+  if (draft.kits >= draft.wanted) return 'on the shelf'
+  const by = draft.limitedBy.length > 0 ? `, short of ${draft.limitedBy.join(', ')}` : ''
+  return `shelf for ${draft.kits} of ${draft.wanted}${by}`
+}
