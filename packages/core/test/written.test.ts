@@ -296,7 +296,7 @@ test('lines of which only numbers change are told once, with the numbers', () =>
   const steps = parts.flatMap((part) => part.steps)
   expect(steps).toHaveLength(4)
   expect(steps.at(-1)).toMatchObject({
-    text: 'Do steps 2 to 3, one after the other, 4 more times. In step 2, turn by turn: 2, 3, 4, 5, 6 B. In step 3, turn by turn: 3, 5, 7, 9, 11.',
+    text: 'Do steps 2 and 3, one after the other, 4 more times. In step 2, turn by turn: 2, 3, 4, 5, 6 B. In step 3, turn by turn: 3, 5, 7, 9, 11.',
     added: '18 B',
     running: '24 A, 20 B',
   })

@@ -286,7 +286,7 @@ function read(text: string): Instruction {
   if (it) return { type: 'go', beads: Number(it[0] ?? 1), back: true }
   it = found(/^De volgende rondes gaan vanaf de naald door (.+)\.$/)
   if (it) return { type: 'rail', places: (it[0] as string).split(', dan ').map(place), name }
-  it = found(new RegExp(`^Stap (\\d+)(?: tot en met (\\d+) na elkaar)? nog (${often}) uitvoeren\\.`))
+  it = found(new RegExp(`^Stap (\\d+)(?: (?:tot en met|en) (\\d+) na elkaar)? nog (${often}) uitvoeren\\.`))
   if (it)
     return {
       type: 'steps again',

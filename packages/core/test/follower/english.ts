@@ -291,7 +291,7 @@ function read(text: string): Instruction {
   if (it) return { type: 'go', beads: Number(it[0] ?? 1), back: true }
   it = found(/^The next rounds go into (.+), from the needle on\.$/)
   if (it) return { type: 'rail', places: (it[0] as string).split(', then ').map(place), name }
-  it = found(/^Do (?:step (\d+)|steps (\d+) to (\d+), one after the other,) (once|twice|\d+) more(?: times)?\./)
+  it = found(/^Do (?:step (\d+)|steps (\d+) (?:to|and) (\d+), one after the other,) (once|twice|\d+) more(?: times)?\./)
   if (it) {
     const often = it[3] as string
     return {

@@ -130,7 +130,7 @@ export const dutch: Language = {
   andSoOn: (turns) => `En zo verder, zoals de getallen gaan: in totaal ${sayTimes(turns)}.`,
   needleIn: (role) => `De naald komt uit een ${role}.`,
   again: (from, to, times, changing) =>
-    `${from === to ? `Stap ${from}` : `Stap ${from} tot en met ${to} na elkaar`} nog ${sayTimes(times)} uitvoeren.` +
+    `${from === to ? `Stap ${from}` : `Stap ${from} ${to === from + 1 ? 'en' : 'tot en met'} ${to} na elkaar`} nog ${sayTimes(times)} uitvoeren.` +
     changing.map(({ step, changes }) => ` In stap ${step} van keer tot keer: ${changes.join('; ')}.`).join(''),
   look(look) {
     switch (look.type) {

@@ -111,7 +111,7 @@ export function englishIn(units: UnitSystem): Language {
     andSoOn: (turns) => `And so on, as the numbers go: ${turns} turns in all.`,
     needleIn: (role) => `The needle comes out of ${/^[AEFHILMNORSX]$/.test(role) ? 'an' : 'a'} ${role}.`,
     again: (from, to, times, changing) =>
-      `Do ${from === to ? `step ${from}` : `steps ${from} to ${to}, one after the other,`} ${times === 1 ? 'once more' : times === 2 ? 'twice more' : `${times} more times`}.` +
+      `Do ${from === to ? `step ${from}` : `steps ${from} ${to === from + 1 ? 'and' : 'to'} ${to}, one after the other,`} ${times === 1 ? 'once more' : times === 2 ? 'twice more' : `${times} more times`}.` +
       changing.map(({ step, changes }) => ` In step ${step}, turn by turn: ${changes.join('; ')}.`).join(''),
     look(look) {
       switch (look.type) {

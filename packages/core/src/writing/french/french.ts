@@ -132,7 +132,7 @@ export const french: Language = {
   andSoOn: (turns) => `Et ainsi de suite, comme vont les nombres: ${sayTimes(turns)} en tout.`,
   needleIn: (role) => `L'aiguille sort d'une ${role}.`,
   again: (from, to, times, changing) =>
-    `Refaire encore ${sayTimes(times)} ${from === to ? `l'étape ${from}` : `les étapes ${from} à ${to}, l'une après l'autre`}.` +
+    `Refaire encore ${sayTimes(times)} ${from === to ? `l'étape ${from}` : `les étapes ${from} ${to === from + 1 ? 'et' : 'à'} ${to}, l'une après l'autre`}.` +
     changing.map(({ step, changes }) => ` À l'étape ${step}, d'une fois à l'autre: ${changes.join('; ')}.`).join(''),
   look(look) {
     switch (look.type) {

@@ -130,7 +130,7 @@ export const german: Language = {
   andSoOn: (turns) => `Und so weiter, wie die Zahlen gehen: insgesamt ${turns}-mal.`,
   needleIn: (role) => `Die Nadel kommt aus einer ${role}.`,
   again: (from, to, times, changing) =>
-    `${from === to ? `Schritt ${from}` : `Die Schritte ${from} bis ${to} hintereinander`} noch ${times === 1 ? 'einmal' : times === 2 ? 'zweimal' : `${times}-mal`} ausführen.` +
+    `${from === to ? `Schritt ${from}` : `Die Schritte ${from} ${to === from + 1 ? 'und' : 'bis'} ${to} hintereinander`} noch ${times === 1 ? 'einmal' : times === 2 ? 'zweimal' : `${times}-mal`} ausführen.` +
     changing.map(({ step, changes }) => ` In Schritt ${step} von Mal zu Mal: ${changes.join('; ')}.`).join(''),
   look(look) {
     switch (look.type) {
