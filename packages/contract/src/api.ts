@@ -42,7 +42,7 @@ import {
 import { colourway, saveColourway } from './colourways'
 import { customerCard, customersPage, saveCustomer } from './customers'
 import { found, labelsWanted, playStandIn, printLabels, standInNames, standInState } from './devices'
-import { batchPrice, bench, costSettings, diary, diaryWanted } from './diary'
+import { batchPrice, bench, costSettings, diary, diaryWanted, fetchList } from './diary'
 import { documentWanted, edition, editionWanted } from './editions'
 import { pageWanted, recordIdInAddress } from './fields'
 import { newsWanted } from './news'
@@ -758,6 +758,11 @@ export const api = {
   'GET /api/diary': { what: 'Promises, day by day', right: 'classes.read', query: diaryWanted, answer: diary },
   'GET /api/diary.ics': { what: 'The same as a calendar', right: 'classes.read', query: diaryWanted, answer: 'file' },
   'GET /api/bench': { what: 'What is to be done next', right: 'classes.read', answer: bench },
+  'GET /api/bench/fetch': {
+    what: 'What to fetch from the shelf for the packing of the next days',
+    right: 'batches.read',
+    answer: fetchList,
+  },
   'GET /api/shop': { what: 'Whose shop it is, and whether it has been begun', right: 'open', answer: shopDoor },
   'POST /api/begin': {
     what: 'Begin an empty shop, by the address that its start command has printed',

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { readiness } from './classes'
 import { day } from './fields'
+import { item, stockUnit } from './stock'
 
 export const diaryWanted = z.object({ from: day('Give a day.'), to: day('Give a day.') })
 
@@ -38,6 +39,38 @@ export const bench = z.array(
   }),
 )
 export type Bench = z.infer<typeof bench>
+
+/** What is to be fetched from the shelf for the packing of the next days, place by place: one walk. */
+export const fetchList = z.object({
+  /** Packing that has to begin by then is counted. */
+  until: z.string(),
+  batches: z.array(z.object({ id: z.number(), name: z.string() })),
+  places: z.array(
+    z.object({
+      /** Empty where the shop has not said where it lies. */
+      place: z.string(),
+      tubes: z.array(
+        z.object({
+          lotId: z.number(),
+          lot: z.string(),
+          item: item.pick({
+            id: true,
+            category: true,
+            kind: true,
+            size: true,
+            colourName: true,
+            colour: true,
+            finish: true,
+          }),
+          unit: stockUnit,
+          quantity: z.number(),
+          bags: z.number(),
+        }),
+      ),
+    }),
+  ),
+})
+export type FetchList = z.infer<typeof fetchList>
 
 export const costSettings = z.object({
   packaging: z.number().int().min(0).max(100_000),

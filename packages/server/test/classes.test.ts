@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { Batch } from '@tessellum/contract/batches'
 import type { ClassAnswer } from '@tessellum/contract/classes'
-import type { Bench, Diary } from '@tessellum/contract/diary'
+import type { Bench, Diary, FetchList } from '@tessellum/contract/diary'
 import type { Order, SizedOrder } from '@tessellum/contract/orders'
 import type { Packing } from '@tessellum/contract/packing'
 import { ledgerOf } from './ledger'
@@ -316,6 +316,35 @@ describe('the diary and the bench', () => {
     expect(body).toContainEqual(expect.objectContaining({ kind: 'low', page: '/stock?show=low' }))
     const days = body.map(({ by }) => by ?? '9999')
     expect(days).toEqual([...days].sort())
+  })
+
+  test('what to fetch from the shelf is what the empty bags of the next days want, lot by lot, place by place', async () => {
+    const { body } = await isaura.ask<FetchList>('GET', '/bench/fetch')
+    const { rows: bags } = await shop.pool.query(
+      `select bag.*, batch.name, batch.state, batch.due_on::text as due from bag join batch on batch.id = bag.batch_id`,
+    )
+    const { rows: lots } = await shop.pool.query(
+      `select lot.id, lot.place, item.place as of_item from lot join item on item.id = lot.item_id`,
+    )
+    const packingDays = (await isaura.ask('GET', '/settings')).body.kits.packingDays
+    const wanted = bags.filter(
+      ({ state, filled, lot_id, due }) =>
+        ['reserved', 'packing'].includes(state) && filled === null && lot_id !== null && due <= day(14 + packingDays),
+    )
+    expect(wanted.length).toBeGreaterThan(20)
+    const told = body.places.flatMap(({ place, tubes }) => tubes.map((tube) => ({ place, ...tube })))
+    expect(new Set(told.map(({ lotId }) => lotId))).toEqual(new Set(wanted.map(({ lot_id }) => lot_id)))
+    for (const { lotId, place, bags: count, quantity } of told) {
+      const own = wanted.filter(({ lot_id }) => lot_id === lotId)
+      const lot = lots.find(({ id }) => id === lotId)
+      expect([count, quantity, place]).toEqual([
+        own.length,
+        own.reduce((sum, { target }) => sum + Number(target), 0),
+        lot.place || lot.of_item,
+      ])
+    }
+    expect(body.places.map(({ place }) => place)).toEqual([...new Set(told.map(({ place }) => place))])
+    expect(new Set(body.batches.map(({ name }) => name))).toEqual(new Set(wanted.map(({ name }) => name)))
   })
 
   test('as a calendar: every class at its hour', async () => {

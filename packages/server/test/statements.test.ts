@@ -38,6 +38,8 @@ test('lists ask as much of the records with a few drafts as with many, and littl
     '/classes',
     '/orders',
     '/bench',
+    '/bench/fetch',
+    '/batches',
     '/diary?from=2026-01-01&to=2027-12-31',
     '/buy-list',
     '/batches/competing',

@@ -295,7 +295,9 @@ function read(text: string): Instruction {
   it = found(/^À partir de l'aiguille, les prochains tours vont dans (.+)\.$/)
   if (it) return { type: 'rail', places: (it[0] as string).split(', puis ').map(place), name }
   it = found(
-    new RegExp(`^Refaire encore (${often}) (?:l'étape (\\d+)|les étapes (\\d+) (?:à|et) (\\d+), l'une après l'autre)\\.`),
+    new RegExp(
+      `^Refaire encore (${often}) (?:l'étape (\\d+)|les étapes (\\d+) (?:à|et) (\\d+), l'une après l'autre)\\.`,
+    ),
   )
   if (it)
     return {

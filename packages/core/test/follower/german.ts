@@ -291,7 +291,9 @@ function read(text: string): Instruction {
   it = found(/^Die nächsten Runden gehen von der Nadel an durch (.+)\.$/)
   if (it) return { type: 'rail', places: (it[0] as string).split(', dann ').map(place), name }
   it = found(
-    new RegExp(`^(?:Schritt (\\d+)|Die Schritte (\\d+) (?:bis|und) (\\d+) hintereinander) noch (${often}) ausführen\\.`),
+    new RegExp(
+      `^(?:Schritt (\\d+)|Die Schritte (\\d+) (?:bis|und) (\\d+) hintereinander) noch (${often}) ausführen\\.`,
+    ),
   )
   if (it)
     return {

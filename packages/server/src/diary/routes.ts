@@ -5,6 +5,7 @@ import { priceOfBatch } from '../planning/price'
 import { todayIn } from '../settings/days'
 import { settingsNow } from '../settings/store'
 import type { Shop } from '../shop'
+import { fetchListOf } from './fetch-list'
 import { benchOf, diaryOf } from './store'
 
 export function diaryRoutes(shop: Shop): Router {
@@ -12,6 +13,10 @@ export function diaryRoutes(shop: Shop): Router {
 
   mount(router, 'GET /api/diary', ({ query }) => diaryOf(shop, query))
   mount(router, 'GET /api/bench', async () => benchOf(shop, todayIn((await settingsNow(shop)).profile.timeZone)))
+
+  mount(router, 'GET /api/bench/fetch', async () =>
+    fetchListOf(shop, todayIn((await settingsNow(shop)).profile.timeZone)),
+  )
 
   mount(router, 'GET /api/diary.ics', async ({ query: span, response }) => {
     const calendar = ical({ name: 'Tessellum' })

@@ -11,6 +11,7 @@ import { batch } from '../schema/batches'
 import { classDay, classTable } from '../schema/classes'
 import { stocktake } from '../schema/ledger'
 import { customerOrder } from '../schema/orders'
+import { dayBefore } from '../settings/days'
 import { settingsNow } from '../settings/store'
 import type { Shop } from '../shop'
 import { listPurchases } from '../stock/purchases'
@@ -19,9 +20,6 @@ interface Span {
   readonly from: string
   readonly to: string
 }
-
-const dayBefore = (day: string, days: number) =>
-  new Date(Date.parse(`${day}T00:00:00Z`) - days * 86_400_000).toISOString().slice(0, 10)
 
 /** Batches of a span with how far they are packed, in one question. */
 const batchesIn = (db: Session, span: Span | undefined) =>

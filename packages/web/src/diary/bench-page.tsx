@@ -8,6 +8,8 @@ import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { read } from '../shop/queries'
+import styles from './bench.module.css'
+import { FetchPanel } from './fetch-panel'
 
 /** The first screen of the morning: what is to be done next, each a line that opens where it is done. */
 export function BenchPage() {
@@ -30,19 +32,24 @@ export function BenchPage() {
         <span className="quiet">{dayjs().format('dddd, D MMMM YYYY')}</span>
       </div>
       {data.length === 0 && <Idle />}
-      {parts.map(
-        ({ title, of }) =>
-          of.length > 0 && (
-            <section key={title} aria-label={title}>
-              <h2 style={{ marginBottom: 6 }}>{title}</h2>
-              <div className="rows">
-                {of.map((each) => (
-                  <Line key={`${each.text} ${each.page}`} line={each} late={each.by !== null && each.by < today} />
-                ))}
-              </div>
-            </section>
-          ),
-      )}
+      <div className={styles.columns}>
+        <div className="stack">
+          {parts.map(
+            ({ title, of }) =>
+              of.length > 0 && (
+                <section key={title} aria-label={title}>
+                  <h2 style={{ marginBottom: 6 }}>{title}</h2>
+                  <div className="rows">
+                    {of.map((each) => (
+                      <Line key={`${each.text} ${each.page}`} line={each} late={each.by !== null && each.by < today} />
+                    ))}
+                  </div>
+                </section>
+              ),
+          )}
+        </div>
+        <FetchPanel />
+      </div>
     </div>
   )
 }

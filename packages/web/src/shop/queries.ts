@@ -132,6 +132,7 @@ export const read = {
       queryFn: () => call('GET /api/items/:id/shortage-plan', { params: { id: itemId } }),
     }),
   bench: queryOptions({ queryKey: ['bench'], queryFn: () => call('GET /api/bench') }),
+  fetchList: queryOptions({ queryKey: ['bench', 'fetch'], queryFn: () => call('GET /api/bench/fetch') }),
   diary: (from: string, to: string) =>
     queryOptions({
       queryKey: ['diary', from, to],
