@@ -200,17 +200,17 @@ export class Settling {
   private *shaken(best: Tried): Generator<void, Tried> {
     const { bodies, piece } = this
     let truest = best
-    let extents = this.extentsAs(truest)
+    let extents = this.layAs(truest)
     let spread: Extents | undefined
     let left = shakes(bodies.count)
     for (let time = 0; time < left && this.iterations < this.budget / 2; time++) {
-      this.extentsAs(truest)
+      this.layAs(truest)
       shake(piece.at, extents, time)
       bodies.read()
       yield* this.through(drawingUp)
       for (const stage of hardening) yield* this.through(stage)
       const again = this.tried()
-      const other = this.extentsAs(again)
+      const other = this.layAs(again)
       const compared = compare(again, truest, other[2] / extents[2], maxPressed)
       if (compared === 'other') continue
       if (compared === 'truer') {
@@ -229,7 +229,8 @@ export class Settling {
     return truest
   }
 
-  private extentsAs({ bodies }: Tried): Extents {
+  /** Lays the piece as it was tried, turned to the eye. @returns its extents so */
+  private layAs({ bodies }: Tried): Extents {
     this.bodies.restore(bodies)
     turnToEye(this.piece)
     return extentsOf(this.piece)

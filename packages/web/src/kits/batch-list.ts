@@ -1,14 +1,11 @@
 /** Which batches the list shows, and in which order. */
 import type { BatchState, Competing, ListedBatch } from '@tessellum/contract/batches'
+import type { ListFilter } from '../frame/list-filter'
 
 export const shown = ['all', 'short', 'planned', 'reserved', 'being packed', 'packed', 'closed'] as const
 export const orders = { due: 'by the day due', name: 'by name', left: 'by what is left to do' } as const
 
-export interface BatchFilter {
-  readonly find: string
-  readonly show: (typeof shown)[number]
-  readonly by: keyof typeof orders
-}
+export type BatchFilter = ListFilter<(typeof shown)[number], keyof typeof orders>
 
 const states: Readonly<Partial<Record<BatchFilter['show'], readonly BatchState[]>>> = {
   planned: ['draft'],

@@ -1,16 +1,14 @@
 import { useQuery } from '@tanstack/react-query'
-import { Button, Input, Segmented, Select } from 'antd'
-import { useState } from 'react'
-import { Link, useSearchParams } from 'react-router'
+import { Button } from 'antd'
+import { Link } from 'react-router'
+import { ListFilterBar, useListFilter } from '../frame/list-filter'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { read } from '../shop/queries'
-import { type BatchFilter, isOver, listed, orders, shown } from './batch-list'
+import { isOver, listed, orders, shown } from './batch-list'
 import { BatchRow } from './batch-row'
-
-const orderNames = Object.keys(orders) as (keyof typeof orders)[]
 
 /** Every batch: what is open first, as it is filtered and sorted. */
 export function BatchesPage() {
@@ -19,20 +17,7 @@ export function BatchesPage() {
   const mayAudit = useMay('audit.read')
   const maySell = useMay('sales.keep')
   const mayKeepPeople = useMay('people.keep')
-  const [params, setParams] = useSearchParams()
-  const [filter, setFilter] = useState<BatchFilter>(() => ({
-    find: params.get('find') ?? '',
-    show: shown.find((each) => each === params.get('show')) ?? 'all',
-    by: orderNames.find((each) => each === params.get('by')) ?? 'due',
-  }))
-  const change = (next: Partial<BatchFilter>) => {
-    const { find, show, by } = { ...filter, ...next }
-    setFilter({ find, show, by })
-    setParams(
-      { ...(find ? { find } : {}), ...(show === 'all' ? {} : { show }), ...(by === 'due' ? {} : { by }) },
-      { replace: true },
-    )
-  }
+  const { filter, change } = useListFilter(shown, orders)
   const { data: batches, error } = useQuery(read.batches)
   const { data: drafts = [] } = useQuery(read.competing)
   if (error && !batches) return <Trouble error={error} />
@@ -58,34 +43,17 @@ export function BatchesPage() {
         )}
       </div>
       {batches.length > 0 && (
-        <div className="page-head">
-          <Segmented
-            aria-label="Show"
-            value={filter.show}
-            onChange={(show) => change({ show })}
-            options={shown.map((value) => ({
-              value,
-              label:
-                value === 'all' ? 'all' : `${value} (${listed(batches, drafts, { ...filter, show: value }).length})`,
-            }))}
-          />
-          <span className="spacer" />
-          <Select
-            aria-label="In which order"
-            style={{ width: 170 }}
-            value={filter.by}
-            onChange={(by) => change({ by })}
-            options={orderNames.map((value) => ({ value, label: orders[value] }))}
-          />
-          <Input.Search
-            aria-label="Find a batch"
-            placeholder="Name or pattern"
-            allowClear
-            style={{ width: 240 }}
-            defaultValue={filter.find}
-            onChange={({ target }) => change({ find: target.value })}
-          />
-        </div>
+        <ListFilterBar
+          filter={filter}
+          change={change}
+          shown={shown.map((show) => ({
+            value: show,
+            label: show === 'all' ? 'all' : `${show} (${listed(batches, drafts, { ...filter, show }).length})`,
+          }))}
+          orders={orders}
+          find="Find a batch"
+          findBy="Name or pattern"
+        />
       )}
       {batches.length === 0 && (
         <div className="empty sheet">

@@ -1,8 +1,9 @@
 import { useInfiniteQuery } from '@tanstack/react-query'
-import type { Item, ShelfWanted } from '@tessellum/contract/stock'
-import { Button, Input, Segmented, Select, Table } from 'antd'
+import type { Item } from '@tessellum/contract/stock'
+import { Button, Table } from 'antd'
 import { useDeferredValue, useState } from 'react'
-import { Link, useNavigate, useSearchParams } from 'react-router'
+import { Link, useNavigate } from 'react-router'
+import { ListFilterBar, useListFilter } from '../frame/list-filter'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
@@ -14,7 +15,6 @@ import { Swatch } from './swatch'
 
 const shown = ['all', 'beads', 'stones', 'thread', 'kits', 'low'] as const
 const orders = { colour: 'by colour', code: 'by code', kind: 'by kind', place: 'by place' } as const
-const orderNames = Object.keys(orders) as (keyof typeof orders)[]
 
 /** The shelf: every item with what is on it, promised, free and coming; page after page as it is looked along. */
 export function StockPage() {
@@ -22,22 +22,8 @@ export function StockPage() {
   const navigate = useNavigate()
   const mayKeep = useMay('stock.keep')
   const maySell = useMay('sales.keep')
-  const [params, setParams] = useSearchParams()
   const [adding, setAdding] = useState(false)
-  // Kept here, where two quick changes cannot overtake each other, and told to the address, where it outlives a reload.
-  const [filter, setFilter] = useState<Pick<ShelfWanted, 'find' | 'show' | 'by'>>(() => ({
-    find: params.get('find') ?? '',
-    show: shown.find((each) => each === params.get('show')) ?? 'all',
-    by: orderNames.find((each) => each === params.get('by')) ?? 'colour',
-  }))
-  const change = (next: Partial<typeof filter>) => {
-    const { find, show, by } = { ...filter, ...next }
-    setFilter({ find, show, by })
-    setParams(
-      { ...(find ? { find } : {}), ...(show === 'all' ? {} : { show }), ...(by === 'colour' ? {} : { by }) },
-      { replace: true },
-    )
-  }
+  const { filter, change } = useListFilter(shown, orders)
   const { data, error, hasNextPage, fetchNextPage, isFetchingNextPage } = useInfiniteQuery(
     read.shelf(useDeferredValue(filter)),
   )
@@ -59,33 +45,14 @@ export function StockPage() {
         <Link to="/stock/files">Files</Link>
         {mayKeep && <Button onClick={() => setAdding(true)}>New item</Button>}
       </div>
-      <div className="page-head">
-        <Segmented
-          aria-label="Show"
-          value={filter.show}
-          onChange={(show) => change({ show })}
-          options={shown.map((value) => ({
-            value,
-            label: value === 'low' ? `running low (${first?.low ?? 0})` : value,
-          }))}
-        />
-        <span className="spacer" />
-        <Select
-          aria-label="In which order"
-          style={{ width: 130 }}
-          value={filter.by}
-          onChange={(by) => change({ by })}
-          options={orderNames.map((value) => ({ value, label: orders[value] }))}
-        />
-        <Input.Search
-          aria-label="Find an item"
-          placeholder="Colour, code, kind, maker, lot"
-          allowClear
-          style={{ width: 290 }}
-          defaultValue={filter.find}
-          onChange={({ target }) => change({ find: target.value })}
-        />
-      </div>
+      <ListFilterBar
+        filter={filter}
+        change={change}
+        shown={shown.map((value) => ({ value, label: value === 'low' ? `running low (${first?.low ?? 0})` : value }))}
+        orders={orders}
+        find="Find an item"
+        findBy="Colour, code, kind, maker, lot"
+      />
       <div className="rows">
         <Table<Item>
           rowKey="id"
