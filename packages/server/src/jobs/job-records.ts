@@ -89,7 +89,8 @@ export function jobRecords(db: Database, build: string) {
         .onConflictDoUpdate({
           target: job.digest,
           set: {
-            waiters: sql`${job.waiters} + 1`,
+            waiters: sql`case when ${again} then 1 else ${job.waiters} + 1 end`,
+            askedAt: sql`now()`,
             personId: sql`coalesce(${job.personId}, ${personId})`,
             input: sql`case when ${again} then ${input} else ${job.input} end`,
             attempts: sql`case when ${again} then 0 else ${job.attempts} end`,
@@ -179,7 +180,7 @@ export function jobRecords(db: Database, build: string) {
   }
 }
 
-/** Deletes what was asked for long ago: it has been done, or no server of its build is left. */
+/** Deletes what was asked for last long ago: it has been done, or no server of its build is left. */
 export async function deleteOldJobs(db: Pick<Database, 'delete'>): Promise<void> {
   await db.delete(job).where(lt(job.askedAt, sql`now() - interval '1 day'`))
 }

@@ -10,9 +10,7 @@ import type { Database } from '../database/connect'
 import { isUnreachable } from '../database/errors'
 import { describeError } from '../http/describe'
 import { HttpProblem } from '../problem'
-import { jobRecords, lockSpace, type OpenJob, type QueuedJobs } from './job-records'
-
-type JobName = keyof QueuedJobs
+import { type JobName, jobRecords, lockSpace, type OpenJob, type QueuedJobs } from './job-records'
 
 /** What each does; bytes are for who waits. */
 export type JobHandlers = { readonly [Name in JobName]: (input: QueuedJobs[Name]) => Promise<Uint8Array | undefined> }
@@ -72,6 +70,7 @@ export function jobQueue({ url, db, build, handlers, log }: Parts): JobQueue {
       else take().catch(report)
     })
     await next.connect()
+    if (closed) return lost()
     await next.query(`set application_name = 'tessellum jobs ${process.pid}'; listen jobs`)
     client = next
     finished.length = 0
@@ -114,21 +113,29 @@ export function jobQueue({ url, db, build, handlers, log }: Parts): JobQueue {
     for (const job of await records.next(20, ownToo)) {
       const { rows } = await locks.query('select pg_try_advisory_lock($1, $2) as mine', [lockSpace, job.id])
       if (!rows[0].mine) continue
-      // It may have been done, or left, since it was looked for.
-      const attempts = await records.begin(job.id)
-      if (attempts !== undefined && attempts <= maxAttempts) {
+      try {
+        if (!(await mayBegin(job.id))) continue
         running.set(job.id, { personId: job.personId, stop: new AbortController() })
         return job
+      } finally {
+        // What is not begun is let go of, whatever went wrong: nobody else could take it.
+        if (!running.has(job.id)) finished.push(job.id)
       }
-      if (attempts !== undefined)
-        await records.end(job.id, {
-          problem: new HttpProblem(500, 'job-failed', 'This was tried three times, and the server stopped each time.', {
-            hint: 'Tell whoever looks after the server.',
-          }),
-        })
-      finished.push(job.id)
     }
     return undefined
+  }
+
+  /** It may have been done, or left, since it was looked for; or have been begun too often. */
+  async function mayBegin(id: number): Promise<boolean> {
+    const attempts = await records.begin(id)
+    if (attempts === undefined) return false
+    if (attempts <= maxAttempts) return true
+    await records.end(id, {
+      problem: new HttpProblem(500, 'job-failed', 'This was tried three times, and the server stopped each time.', {
+        hint: 'Tell whoever looks after the server.',
+      }),
+    })
+    return false
   }
 
   /** A connection that has ended holds nothing any more. */
