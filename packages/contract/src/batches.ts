@@ -174,15 +174,9 @@ export type BatchSummary = z.infer<typeof batchSummary>
 export const listedBatch = batchSummary.extend({
   /** Bags that are filled, of all that are laid out; none before it is reserved. */
   bags: z.object({ filled: z.number(), of: z.number() }),
-  /** What its first line makes, where the shop has a drawing of that. */
+  /** The first of its lines whose pattern the shop has drawn, in that line's colours by role. */
   drawing: z
-    .object({
-      patternId: z.number(),
-      digest: z.string(),
-      roles: z.array(z.string()),
-      colourwayId: z.number(),
-      size: z.string(),
-    })
+    .object({ patternId: z.number(), digest: z.string(), colours: z.record(z.string(), z.string()) })
     .nullable(),
 })
 export type ListedBatch = z.infer<typeof listedBatch>

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import type { Batch } from '@tessellum/contract/batches'
+import type { Batch, ListedBatch } from '@tessellum/contract/batches'
 import type { ClassAnswer } from '@tessellum/contract/classes'
 import type { Bench, Diary, FetchList } from '@tessellum/contract/diary'
 import type { Order, SizedOrder } from '@tessellum/contract/orders'
@@ -345,6 +345,27 @@ describe('the diary and the bench', () => {
     }
     expect(body.places.map(({ place }) => place)).toEqual([...new Set(told.map(({ place }) => place))])
     expect(new Set(body.batches.map(({ name }) => name))).toEqual(new Set(wanted.map(({ name }) => name)))
+  })
+
+  test('the list of batches tells how far each is packed, and pictures it in the colours of its own line', async () => {
+    const { body } = await isaura.ask<ListedBatch[]>('GET', '/batches')
+    const { rows: bags } = await shop.pool.query('select batch_id, filled from bag')
+    const { rows: lines } = await shop.pool.query(
+      'select batch_id, size, colourway_version_id as version from batch_line order by batch_id, position',
+    )
+    const { rows: choices } = await shop.pool.query(
+      'select role, choice.size, colourway_version_id as version, item.colour from colourway_choice choice join item on item.id = item_id where rank = 0',
+    )
+    for (const { id, bags: told, drawing } of body) {
+      const own = bags.filter(({ batch_id }) => batch_id === id)
+      expect(told).toEqual({ filled: own.filter(({ filled }) => filled !== null).length, of: own.length })
+      const line = lines.find(({ batch_id }) => batch_id === id)
+      const ofLine = choices.filter(({ version, size }) => version === line.version && ['', line.size].includes(size))
+      for (const { role, colour, size } of ofLine)
+        if (role !== 'thread' && (size !== '' || !ofLine.some((each) => each.role === role && each.size !== '')))
+          expect([id, role, drawing?.colours[role]]).toEqual([id, role, colour])
+    }
+    expect(body.filter(({ drawing }) => drawing).length).toBeGreaterThan(5)
   })
 
   test('as a calendar: every class at its hour', async () => {

@@ -1,5 +1,8 @@
 import type { Batch, ListedBatch } from '@tessellum/contract/batches'
+import { roleColours } from '@tessellum/core/drawing/role-colours'
+import { chosenIn } from '@tessellum/core/kit/choice'
 import { asc, eq, sql } from 'drizzle-orm'
+import { choicesOf } from '../colourways/store'
 import type { Session } from '../database/connect'
 import { linesOf } from '../planning/lines'
 import { outlookFor } from '../planning/outlook'
@@ -8,9 +11,19 @@ import { bag } from '../schema/bags'
 import { batch, batchLine } from '../schema/batches'
 import { pattern, patternVersion } from '../schema/patterns'
 import type { Shop } from '../shop'
+import { listItems } from '../stock/store'
+
+/** What the picture of a batch follows from. */
+interface Drawn {
+  readonly patternId: number
+  readonly digest: string
+  readonly roles: readonly string[]
+  readonly colourwayVersionId: number
+  readonly size: string
+}
 
 export async function listBatches(db: Session): Promise<ListedBatch[]> {
-  return db
+  const rows = await db
     .select({
       id: batch.id,
       name: batch.name,
@@ -24,12 +37,11 @@ export async function listBatches(db: Session): Promise<ListedBatch[]> {
       bags: sql<
         ListedBatch['bags']
       >`(select json_build_object('filled', count(${bag.filled}), 'of', count(*)) from ${bag} where ${bag.batchId} = ${batch.id})`,
-      drawing: sql<ListedBatch['drawing']>`(
+      drawn: sql<Drawn | null>`(
         select json_build_object('patternId', version.pattern_id, 'digest', drawn.digest, 'roles', drawn.figures -> 'roles',
-          'colourwayId', chosen.colourway_id, 'size', line.size)
+          'colourwayVersionId', line.colourway_version_id, 'size', line.size)
         from batch_line line
         join pattern_version version on version.id = line.pattern_version_id
-        join colourway_version chosen on chosen.id = line.colourway_version_id
         join pattern_drawing drawn on drawn.pattern_id = version.pattern_id and drawn.view is not null
         where line.batch_id = ${batch.id} order by line.position limit 1
       )`,
@@ -40,6 +52,14 @@ export async function listBatches(db: Session): Promise<ListedBatch[]> {
     .leftJoin(pattern, eq(pattern.id, patternVersion.patternId))
     .groupBy(batch.id)
     .orderBy(asc(batch.dueOn), asc(batch.id))
+  const choices = await choicesOf(db, [...new Set(rows.flatMap(({ drawn }) => drawn?.colourwayVersionId ?? []))])
+  const items = await listItems(db, [...new Set([...choices.values()].flat().map(({ itemId }) => itemId))])
+  return rows.map(({ drawn, ...row }) => {
+    if (!drawn) return { ...row, drawing: null }
+    const { patternId, digest, roles, colourwayVersionId, size } = drawn
+    const { colours } = chosenIn(choices.get(colourwayVersionId) ?? [], size, items)
+    return { ...row, drawing: { patternId, digest, colours: { ...roleColours(roles), ...colours } } }
+  })
 }
 
 export async function findBatch(shop: Shop, id: number): Promise<Batch> {

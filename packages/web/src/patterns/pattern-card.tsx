@@ -1,6 +1,7 @@
 import { MoreOutlined } from '@ant-design/icons'
 import { useQuery } from '@tanstack/react-query'
 import type { PatternSummary } from '@tessellum/contract/patterns'
+import { roleColours } from '@tessellum/core/drawing/role-colours'
 import { sayDuration } from '@tessellum/core/measure/units'
 import { App, Button, Dropdown } from 'antd'
 import { useState } from 'react'
@@ -11,11 +12,14 @@ import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 import { KeptDrawing } from './kept-drawing'
 import styles from './library.module.css'
 import { DescribeDialog, RenameDialog } from './pattern-dialogs'
+import { useChosen } from './use-chosen'
 
 /** A pattern as the shop has drawn it: nothing is computed here. */
 export function PatternCard({ pattern, mayWrite }: { pattern: PatternSummary; mayWrite: boolean }) {
   const { id, title, version, changed, drawing, tags, season, place } = pattern
+  const { data: items } = useQuery(read.items)
   const { data: colourways } = useQuery(read.colourways(id))
+  const chosen = useChosen(colourways?.[0], drawing?.size ?? '', items)
   const described = [season, ...tags].filter(Boolean)
   return (
     <article className={`pattern-card sheet ${styles.card}`} aria-label={title}>
@@ -25,8 +29,7 @@ export function PatternCard({ pattern, mayWrite }: { pattern: PatternSummary; ma
             patternId={id}
             title={title}
             digest={drawing && drawing.why === null ? drawing.digest : undefined}
-            roles={drawing?.roles ?? []}
-            size={drawing?.size ?? ''}
+            colours={{ ...roleColours(drawing?.roles ?? []), ...chosen.colours }}
             none={<span className="quiet">{drawing ? drawing.why : 'Not drawn yet'}</span>}
           />
         </div>
