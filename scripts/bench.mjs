@@ -14,6 +14,12 @@ import { say } from './set-up/say.mjs'
 
 const parts = ['core', 'forms', 'colours', 'turning']
 const wanted = process.argv.slice(2)
+const ofShop = ['clients', 'kills', 'shelf', 'diary', 'documents']
+const unknown = wanted.find((part) => !parts.includes(part) && !ofShop.includes(part))
+if (unknown) {
+  say(`There is no part "${unknown}". The parts are ${[...parts, ...ofShop].join(', ')}.`)
+  process.exit(1)
+}
 const wants = (part) => wanted.length === 0 || wanted.includes(part)
 
 ensureData()
@@ -209,5 +215,4 @@ if (wants('turning')) {
   } else say('  Chromium is not installed; "npm test" installs it.')
 }
 
-const ofShop = wanted.filter((part) => !parts.includes(part))
-if (wanted.length === 0 || ofShop.length > 0) await benchShop(ofShop, evaluatePattern)
+if (ofShop.some(wants)) await benchShop(ofShop.filter(wants), evaluatePattern)

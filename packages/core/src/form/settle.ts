@@ -7,7 +7,7 @@ import type { Mm } from '../measure/units'
 import type { Extents, Progress } from '../report/measures'
 import type { Tension } from '../thread/settings'
 import { Bodies, freedoms } from './bodies'
-import { deepestPress, maxPressed } from './deepest-press'
+import { deepestPress } from './deepest-press'
 import { Energy, type Strengths } from './energy'
 import { extentsOf } from './extents'
 import { laidAsTold, layOver } from './face'
@@ -185,7 +185,7 @@ export class Settling {
     const rests: Tried[] = []
     for (const begun of yield* this.likeliest(beginnings)) rests.push(yield* this.toRest(begun))
     this.checking = true
-    const { bodies: truest } = yield* this.shaken(bestOf(rests, maxPressed))
+    const { bodies: truest } = yield* this.shaken(bestOf(rests))
     this.checking = false
     bodies.restore(truest)
     turnToEye(piece)
@@ -211,7 +211,7 @@ export class Settling {
       for (const stage of hardening) yield* this.through(stage)
       const again = this.tried()
       const other = this.layAs(again)
-      const compared = compare(again, truest, other[2] / extents[2], maxPressed)
+      const compared = compare(again, truest, other[2] / extents[2])
       if (compared === 'other') continue
       if (compared === 'truer') {
         // How far it is decided has to be found out once more.

@@ -1,5 +1,6 @@
 /** Ways for a piece to lie that have been tried, and which of them is how it lies. */
 import type { Mm } from '../measure/units'
+import { maxPressed } from './deepest-press'
 
 /** How a piece lies that has been tried, and what that costs. */
 export interface Tried {
@@ -23,13 +24,13 @@ const clearly = 0.25
 /** Of rests with the same thread, one that is deeper by this share is another one. */
 const asFlat = 1.1
 
-/** @param maxPressed where beads are pressed deeper, they have passed into each other */
-export function bestOf(tried: readonly Tried[], maxPressed: number): Tried {
-  const whole = tried.filter(({ pressed }) => pressed <= maxPressed)
+/** @param most where beads are pressed deeper, they have passed into each other: more is allowed while they are soft */
+export function bestOf(tried: readonly Tried[], most = maxPressed): Tried {
+  const whole = tried.filter(({ pressed }) => pressed <= most)
   const able = whole.length > 0 ? whole : tried
   const least = able.reduce((a, b) => (b.energy < a.energy ? b : a))
-  const most = (each: Tried) => (each.asTold > least.asTold + clearly ? nearlyAsTold : nearly)
-  return able.filter((each) => each.energy <= least.energy * most(each)).reduce((a, b) => (isBetter(b, a) ? b : a))
+  const allowed = (each: Tried) => (each.asTold > least.asTold + clearly ? nearlyAsTold : nearly)
+  return able.filter((each) => each.energy <= least.energy * allowed(each)).reduce((a, b) => (isBetter(b, a) ? b : a))
 }
 
 /** Fewer threads gape; or what is laid over lies where it was laid; or it is flatter. */
@@ -39,14 +40,14 @@ function isBetter(a: Tried, b: Tried): boolean {
   return a.depthMm < b.depthMm
 }
 
-/** What a rest that was found from another is to it: another way to lie as well, the truer one, or nothing that can be compared. */
+/**
+ * What a rest that was found from another is to it: another way to lie as well (it may take less thread, and lie a little deeper), the truer one, or
+ * nothing that can be compared.
+ */
 export type Compared = 'alike' | 'truer' | 'other'
 
-/**
- * @param deeper how deep the one lies found, turned to the eye, as a share of the best
- * @param maxPressed see `bestOf`
- */
-export function compare(found: Tried, best: Tried, deeper: number, maxPressed: number): Compared {
+/** @param deeper how deep the one found lies, turned to the eye, as a share of the best */
+export function compare(found: Tried, best: Tried, deeper: number): Compared {
   const [wasWhole, isWhole] = [best.pressed <= maxPressed, found.pressed <= maxPressed]
   if (wasWhole !== isWhole) return isWhole ? 'truer' : 'other'
   if (found.gaping !== best.gaping) return found.gaping < best.gaping ? 'truer' : 'other'
