@@ -39,6 +39,7 @@ import { peopleRoutes } from './people/routes'
 import { sessions, whoAsks } from './people/sessions'
 import { signInLimit } from './people/sign-in-limit'
 import { salesRoutes } from './sales/routes'
+import type { Addresses } from './settings/device-addresses'
 import { settingsRoutes } from './settings/routes'
 import type { Shop } from './shop'
 import { stockFileRoutes } from './stock/file-routes'
@@ -47,6 +48,7 @@ import { stockRoutes } from './stock/routes'
 interface Parts {
   readonly config: Config
   readonly shop: Shop
+  readonly addresses: () => Promise<Addresses>
   /** Of its own connections, so that who somebody is can be looked up while every other waits for a lot. */
   readonly pool: pg.Pool
   readonly people: Database
@@ -56,7 +58,7 @@ interface Parts {
 }
 
 /** The whole server, ready to listen. */
-export function buildApp({ config, shop, pool, people, secret, log, changes }: Parts): Express {
+export function buildApp({ config, shop, addresses, pool, people, secret, log, changes }: Parts): Express {
   const app = express()
   app.disable('x-powered-by')
   app.set('answer seconds', config.ANSWER_SECONDS)
@@ -94,7 +96,7 @@ export function buildApp({ config, shop, pool, people, secret, log, changes }: P
   app.use(compression({ filter: (_, response) => compressible(response.getHeader('content-type')) }))
 
   const { csrfSynchronisedProtection, generateToken } = csrfSync()
-  app.use('/api', noStore, sessions(config, secret, pool, log), whoAsks(people), readBody)
+  app.use('/api', noStore, sessions(config, secret, people, log), whoAsks, readBody)
   // Whoever signs in, begins the shop, or comes by a link, has no session to forge yet; the cookie is same-site and the body JSON.
   app.use('/api', (request, response, next) =>
     /^\/(sign-in|begin|welcome(\/password)?)$/.test(request.path)
@@ -129,10 +131,10 @@ export function buildApp({ config, shop, pool, people, secret, log, changes }: P
     stockFileRoutes(shop),
     stockRoutes(shop),
     batchRoutes(shop),
-    buyingRoutes(shop, config),
+    buyingRoutes(shop, addresses),
     supplierRoutes(shop),
     packingRoutes(shop),
-    deviceRoutes(shop, config),
+    deviceRoutes(shop, addresses, config),
     archiveRoutes(shop, config.ARCHIVE_KEY),
     classRoutes(shop),
     orderRoutes(shop),

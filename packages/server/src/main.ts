@@ -14,6 +14,7 @@ import { jobQueue } from './jobs/queue'
 import { watchLoop } from './loop-watch'
 import { secretOf } from './people/secret'
 import { keepPruned } from './pruning'
+import { deviceAddresses } from './settings/device-addresses'
 
 const config = readConfig(process.env)
 const log = pino({ level: config.LOG_LEVEL })
@@ -38,7 +39,8 @@ const drawings = keepDrawings(jobs, build, log)
 // Apart, so that who somebody is can be looked up while every other connection waits for a lot.
 const { pool: sessionPool, db: people } = connect(config.DATABASE_URL, log, { max: 4 })
 const revision = newRevision()
-const telling = changes(config.DATABASE_URL, people, deviceNews(config), revision, log)
+const addresses = deviceAddresses({ db, revision }, config)
+const telling = changes(config.DATABASE_URL, people, deviceNews(addresses), revision, log)
 keepPruned(db, log)
 const stopMetrics = serveMetrics(config.METRICS_PORT)
 watch('work_waiting', 'Work that waits for a thread', () => workers.load().waiting)
@@ -50,7 +52,7 @@ watch(
 )
 const secret = await secretOf(people, 'session')
 const shop = { db, writer, workers, jobs, drawings, revision }
-const app = buildApp({ config, shop, pool: sessionPool, people, secret, log, changes: telling })
+const app = buildApp({ config, shop, addresses, pool: sessionPool, people, secret, log, changes: telling })
 
 const host = config.TESSELLUM_HOST
 if (!/^(127\.\d+\.\d+\.\d+|::1|localhost)$/.test(host) && !config.BEHIND_TLS)

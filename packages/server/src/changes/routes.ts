@@ -20,6 +20,15 @@ const planned: ReadonlySet<string> = new Set([
   'settings',
 ])
 
+/** A page that is told what changes. */
+interface Page {
+  readonly request: Request
+  /** Its devices may be somewhere else now. */
+  readonly listenAgain: () => void
+  /** Done before it is told nothing more. */
+  readonly leave: () => void
+}
+
 /**
  * Tells open pages what has changed: PostgreSQL notifies every server, and each passes it on as server-sent events.
  * The connection that listens is opened again when it is lost, and pages are then told to look at everything.
@@ -31,8 +40,7 @@ export function changes(
   revision: Revision,
   log: Logger,
 ) {
-  /** Each with who asked for it, and what is to be done before it is told nothing more. */
-  const pages = new Map<Response, { readonly request: Request; readonly leave: () => void }>()
+  const pages = new Map<Response, Page>()
   let client: pg.Client | undefined
   let closed = false
   let again: NodeJS.Timeout | undefined
@@ -40,7 +48,10 @@ export function changes(
   const tell = (subject: string) => {
     if (planned.has(subject)) revision.bump()
     if (subject === 'settings') revision.bumpSettings()
-    for (const page of pages.keys()) page.write(`data: ${subject}\n\n`)
+    for (const [page, { listenAgain }] of pages) {
+      page.write(`data: ${subject}\n\n`)
+      if (subject === 'settings' || subject === 'everything') listenAgain()
+    }
   }
 
   const endPage = (page: Response) => {
@@ -97,15 +108,24 @@ export function changes(
       if (!(await stands(request.sessionID))) endPage(response)
       else if (!response.writableEnded) response.write(': still here\n\n')
     }, 25_000)
-    const stops = also.map((topic) =>
-      devices[topic]((news) => response.write(`event: ${topic}\ndata: ${JSON.stringify(news)}\n\n`)),
-    )
+    const listen = () =>
+      also.map((topic) =>
+        devices[topic]((news) => response.write(`event: ${topic}\ndata: ${JSON.stringify(news)}\n\n`)),
+      )
+    let stops = listen()
+    const stop = () => {
+      for (const each of stops) each()
+    }
+    const listenAgain = () => {
+      stop()
+      stops = listen()
+    }
     const leave = () => {
-      for (const stop of stops) stop()
+      stop()
       clearInterval(beat)
       pages.delete(response)
     }
-    pages.set(response, { request, leave })
+    pages.set(response, { request, listenAgain, leave })
     response.on('close', leave)
     // The page may have gone while it was found out whose it is.
     if (response.closed) leave()

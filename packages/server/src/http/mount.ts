@@ -61,7 +61,7 @@ export function mount<Key extends RouteKey>(router: Router, key: Key, handle: Ha
     if (isWrite(key)) demandKey(idempotency)
     const gone = new AbortController()
     setMaxListeners(0, gone.signal)
-    response.on('close', () => gone.abort())
+    response.on('close', () => response.writableFinished || gone.abort())
     // They may have hung up before it got this far.
     if (response.closed || request.socket.destroyed) gone.abort()
     const asked = { params: read.data, query, body, caller: { ...caller, idempotency }, request, response }

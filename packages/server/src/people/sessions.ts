@@ -1,14 +1,15 @@
 import { randomBytes } from 'node:crypto'
 import { promisify } from 'node:util'
+import type { PersonRole } from '@tessellum/contract/people'
 import connectPgSimple from 'connect-pg-simple'
 import { eq, sql } from 'drizzle-orm'
 import type { Request, RequestHandler } from 'express'
 import session, { type SessionData } from 'express-session'
-import type pg from 'pg'
 import type { Logger } from 'pino'
 import type { Config } from '../config'
 import type { SignedIn } from '../context'
 import type { Database, Session } from '../database/connect'
+import { prepared } from '../database/prepared'
 import { describeError } from '../http/describe'
 import { person, session as sessionTable } from '../schema/people'
 
@@ -26,9 +27,41 @@ declare module 'express-session' {
   }
 }
 
-export function sessions(config: Config, secret: string, pool: pg.Pool, log: Logger): RequestHandler {
+interface FoundSession {
+  readonly sess: SessionData
+  /** Of whom it says that it is theirs, if there is such a person. */
+  readonly personId: number | null
+  readonly name: string
+  readonly fullName: string
+  readonly roles: PersonRole[]
+  readonly seal: string
+  readonly disabledAt: Date | null
+}
+
+/** A session and whose it is in one statement: it is asked at every request. */
+const findSession = prepared<{ sid: string }, FoundSession>(
+  'find_session',
+  sql`
+    select sess, ${person.id} as "personId", ${person.name}, ${person.fullName} as "fullName", ${person.roles}, ${person.seal},
+      ${person.disabledAt} as "disabledAt"
+    from ${sessionTable} left join ${person} on ${person.id} = (sess -> 'begun' ->> 'personId')::int
+    where sid = ${sql.placeholder('sid')} and expire >= now()`,
+)
+
+/** Whose sessions are that requests have read, by what these say of who has begun them. */
+const readers = new WeakMap<object, SignedIn>()
+
+export function sessions(config: Config, secret: string, people: Database, log: Logger): RequestHandler {
   class Store extends connectPgSimple(session) {
     private readonly touched = new Map<string, number>()
+
+    override get(sid: string, done: (error: unknown, found?: SessionData | null) => void): void {
+      findSession(people, { sid }).then(([found]) => {
+        const caller = found && whose(found)
+        if (found?.sess.begun && caller) readers.set(found.sess.begun, caller)
+        done(null, found?.sess ?? null)
+      }, done)
+    }
 
     override touch(id: string, data: SessionData, done?: () => void): void {
       const now = Date.now()
@@ -46,7 +79,7 @@ export function sessions(config: Config, secret: string, pool: pg.Pool, log: Log
     secret,
     genid: () => randomBytes(24).toString('base64url'),
     store: new Store({
-      pool,
+      pool: people.$client,
       tableName: 'session',
       pruneSessionInterval: 3600,
       // It would print errors as they come, with all that is in them.
@@ -64,32 +97,28 @@ export function sessions(config: Config, secret: string, pool: pg.Pool, log: Log
  *
  * @returns undefined when it has ended
  */
-export async function whoseSession(db: Database, { begun }: Partial<SessionData>): Promise<SignedIn | undefined> {
-  if (!begun || Date.now() - begun.at > wholeMs) return undefined
-  const [found] = await db.select().from(person).where(eq(person.id, begun.personId))
-  if (!found || found.disabledAt || found.seal !== begun.seal) return undefined
-  const { id, name, fullName, roles } = found
-  return { id, name, fullName, roles }
+function whose({ sess: { begun }, personId: id, name, fullName, roles, seal, disabledAt }: FoundSession) {
+  const hasEnded = !begun || Date.now() - begun.at > wholeMs || id === null || disabledAt || seal !== begun.seal
+  return hasEnded ? undefined : { id, name, fullName, roles }
 }
 
 /** Whether a session is anybody's still, as the records have it now and not as it was when a request began. */
-export async function sessionStands(db: Database, sid: string): Promise<boolean> {
-  const [found] = await db.select({ sess: sessionTable.sess }).from(sessionTable).where(eq(sessionTable.sid, sid))
-  return (await whoseSession(db, (found?.sess ?? {}) as Partial<SessionData>)) !== undefined
+export async function sessionStands(people: Database, sid: string): Promise<boolean> {
+  const [found] = await findSession(people, { sid })
+  return found !== undefined && whose(found) !== undefined
 }
 
 /** Finds out who asks, before anything of the request is read. */
-export const whoAsks =
-  (db: Database): RequestHandler =>
-  async (request, response, next) => {
-    if (request.session.begun) {
-      const found = await whoseSession(db, request.session)
-      if (found) response.locals.caller = found
-      // Nobody's session from here on: a request goes on as a stranger's does.
-      else await promisify<void>(request.session.regenerate.bind(request.session))()
-    }
-    next()
+export const whoAsks: RequestHandler = async (request, response, next) => {
+  const { begun } = request.session
+  if (begun) {
+    const found = readers.get(begun)
+    if (found) response.locals.caller = found
+    // Nobody's session from here on: a request goes on as a stranger's does.
+    else await promisify<void>(request.session.regenerate.bind(request.session))()
   }
+  next()
+}
 
 /** A new session id, so that one planted before somebody signs in is worth nothing. */
 export async function beginSession(

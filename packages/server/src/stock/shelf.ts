@@ -24,28 +24,41 @@ export async function shelfPage(db: Session, { find, show, by, after, limit }: S
   const wanted: (SQL | undefined)[] = wordsIn(find).map((word) => sql`${item.words} like ${likeAnywhere(word)}`)
   if (show === 'low') wanted.push(sql`${item.id} in (select item_id from item_total where low)`)
   else if (show !== 'all') wanted.push(eq(item.category, categories[show]))
-  const columns = orders[by]
+  const listed = pageOf(db, wanted, orders[by], after, limit)
+  if (after !== undefined) return listed
+  const [page, counted] = await Promise.all([listed, count(db, wanted)])
+  return { ...page, ...counted }
+}
+
+async function pageOf(
+  db: Session,
+  wanted: readonly (SQL | undefined)[],
+  columns: readonly PgColumn[],
+  after: string | undefined,
+  limit: number,
+): Promise<Pick<ShelfPage, 'items' | 'next'>> {
   const ids = await db
-    .select({ id: item.id, at: sql<string[]>`array[${sql.join(columns, sql`, `)}]` })
+    .select({ id: item.id, at: sql<string[]>`array[${sql.join([...columns], sql`, `)}]` })
     .from(item)
     .where(and(...wanted, after === undefined ? undefined : beyond([...columns, item.id], after)))
     .orderBy(...columns.map((column) => asc(column)), asc(item.id))
     .limit(limit + 1)
   const page = ids.slice(0, limit)
   const last = page[page.length - 1]
-  const found = new Map(
-    (
-      await listItems(
-        db,
-        page.map(({ id }) => id),
-      )
-    ).map((each) => [each.id, each]),
+  const listed = await listItems(
+    db,
+    page.map(({ id }) => id),
   )
-  const items = page.flatMap(({ id }) => found.get(id) ?? [])
-  const next = ids.length > limit && last ? JSON.stringify([...last.at, last.id]) : null
-  if (after !== undefined) return { items, next }
+  const found = new Map(listed.map((each) => [each.id, each]))
+  return {
+    items: page.flatMap(({ id }) => found.get(id) ?? []),
+    next: ids.length > limit && last ? JSON.stringify([...last.at, last.id]) : null,
+  }
+}
+
+async function count(db: Session, wanted: readonly (SQL | undefined)[]) {
   const { rows } = await db.execute<{ total: number; low: number }>(sql`select
     (select count(*)::int from (select from ${item} where ${and(sql`true`, ...wanted)} limit ${maxCounted}) as found) as total,
     (select count(*)::int from item_total where low) as low`)
-  return { items, next, ...rows[0], more: rows[0]?.total === maxCounted }
+  return { ...rows[0], more: rows[0]?.total === maxCounted }
 }

@@ -1,6 +1,7 @@
 import type { Item, ItemStory, Move } from '@tessellum/contract/stock'
 import { and, asc, desc, eq, inArray, isNotNull, lt, sql } from 'drizzle-orm'
 import type { Session } from '../database/connect'
+import { preparedQuery } from '../database/prepared'
 import { notFound } from '../problem'
 import { bag } from '../schema/bags'
 import { batch } from '../schema/batches'
@@ -65,11 +66,16 @@ function beadOf(
 
 const inOrder = [item.category, item.kind, item.size, maker.name, item.colourName, item.id]
 
+const itemsById = preparedQuery((db) =>
+  items(db)
+    .where(sql`${item.id} = any(${sql.placeholder('ids')})`)
+    .orderBy(...inOrder)
+    .prepare('items_by_id'),
+)
+
 export async function listItems(db: Session, ids: readonly number[]): Promise<Item[]> {
   if (ids.length === 0) return []
-  const rows = await items(db)
-    .where(inArray(item.id, [...ids]))
-    .orderBy(...inOrder)
+  const rows = await itemsById(db).execute({ ids })
   return rows.map(asItem)
 }
 
@@ -167,8 +173,19 @@ export async function movesOf(db: Session, itemId: number, before?: number): Pro
 }
 
 export async function itemStory(db: Session, id: number): Promise<ItemStory> {
-  const [found] = await listItems(db, [id])
+  const [[found], lots, { moves, more }, days, promises, purchases] = await Promise.all([
+    listItems(db, [id]),
+    lotsOf(db, id),
+    movesOf(db, id),
+    daysOf(db, id),
+    promisesOf(db, id),
+    ordersOf(db, id),
+  ])
   if (!found) throw notFound('item')
+  return { ...found, lots, days, promises, purchases, moves, moreMoves: more }
+}
+
+async function lotsOf(db: Session, itemId: number): Promise<ItemStory['lots']> {
   const lots = await db
     .select({
       id: lot.id,
@@ -183,37 +200,52 @@ export async function itemStory(db: Session, id: number): Promise<ItemStory> {
     })
     .from(lot)
     .innerJoin(balance, eq(balance.lotId, lot.id))
-    .where(eq(lot.itemId, id))
+    .where(eq(lot.itemId, itemId))
     .orderBy(asc(lot.receivedOn), asc(lot.id))
   const inBags = await inBagsOf(
     db,
     lots.map((each) => each.id),
   )
-  const { moves, more } = await movesOf(db, id)
-  const day = dayIn(move.at, await timeZoneOf(db))
+  return lots.map((each) => ({ ...each, inBags: inBags.get(each.id) ?? 0 }))
+}
+
+/** What was there and promised at the end of each day on which something moved. */
+async function daysOf(db: Session, itemId: number): Promise<ItemStory['days']> {
   const moved = await db
-    .select({ day, onHand: sql<string>`sum(${move.onHand})`, reserved: sql<string>`sum(${move.reserved})` })
+    .select({
+      day: dayIn(move.at, await timeZoneOf(db)),
+      onHand: sql<string>`sum(${move.onHand})`,
+      reserved: sql<string>`sum(${move.reserved})`,
+    })
     .from(move)
     .innerJoin(lot, eq(lot.id, move.lotId))
-    .where(eq(lot.itemId, id))
+    .where(eq(lot.itemId, itemId))
     .groupBy(sql`1`)
     .orderBy(sql`1`)
-  const days: ItemStory['days'] = []
-  for (const { day: on, ...change } of moved) {
-    const { onHand, reserved } = days[days.length - 1] ?? { onHand: 0, reserved: 0 }
-    days.push({ day: on, onHand: onHand + Number(change.onHand), reserved: reserved + Number(change.reserved) })
-  }
+  let [onHand, reserved] = [0, 0]
+  return moved.map(({ day, ...change }) => {
+    onHand += Number(change.onHand)
+    reserved += Number(change.reserved)
+    return { day, onHand, reserved }
+  })
+}
+
+async function promisesOf(db: Session, itemId: number): Promise<ItemStory['promises']> {
   const promised = sql<string>`sum(${move.reserved})`
   const promises = await db
     .select({ batchId: batch.id, name: batch.name, dueOn: batch.dueOn, quantity: promised })
     .from(move)
     .innerJoin(lot, eq(lot.id, move.lotId))
     .innerJoin(batch, eq(batch.id, move.batchId))
-    .where(eq(lot.itemId, id))
+    .where(eq(lot.itemId, itemId))
     .groupBy(batch.id)
     .having(sql`${promised} > 0`)
     .orderBy(batch.dueOn, batch.id)
-  const purchases = await db
+  return promises.map((each) => ({ ...each, quantity: Number(each.quantity) }))
+}
+
+const ordersOf = (db: Session, itemId: number): Promise<ItemStory['purchases']> =>
+  db
     .select({
       id: purchase.id,
       supplier: purchase.supplier,
@@ -222,18 +254,8 @@ export async function itemStory(db: Session, id: number): Promise<ItemStory> {
       expectedOn: purchase.expectedOn,
     })
     .from(purchase)
-    .where(and(eq(purchase.itemId, id), eq(purchase.state, 'ordered')))
+    .where(and(eq(purchase.itemId, itemId), eq(purchase.state, 'ordered')))
     .orderBy(asc(purchase.expectedOn), asc(purchase.id))
-  return {
-    ...found,
-    lots: lots.map((each) => ({ ...each, inBags: inBags.get(each.id) ?? 0 })),
-    days,
-    promises: promises.map((each) => ({ ...each, quantity: Number(each.quantity) })),
-    purchases,
-    moves,
-    moreMoves: more,
-  }
-}
 
 /** Lots of some items with what is free in each, oldest first; locked against other takers where `lock` is set. */
 export async function freeLots(db: Session, itemIds: readonly number[], lock: boolean) {
