@@ -48,8 +48,10 @@ test("a designer's own words stay with their step when lines come before it, and
   await page.getByRole('button', { name: 'Look at them' }).click()
   const aside = page.getByRole('region', { name: 'Words kept aside from "place S"' })
   await aside.getByText('Face up, <b>always</b>.').waitFor()
-  await aside.getByRole('combobox').click()
-  await page.getByTitle('1: ring (3A B) x n/4').click()
+  // By keyboard: the list follows its field while the drawer still comes in, and a click may fall beside what it was meant for.
+  await aside.getByRole('combobox').press('ArrowDown')
+  await page.getByTitle('1: ring (3A B) x n/4').waitFor()
+  await page.keyboard.press('Enter')
   await aside.waitFor({ state: 'detached' })
   await step('String 44 beads').getByText('Face up, <b>always</b>.').waitFor()
 })
@@ -113,4 +115,9 @@ test('a pattern goes out as a file and is dropped in again; a file that is none 
   await page.getByRole('button', { name: 'Keep it as a new pattern' }).click()
   await page.getByRole('heading', { name: 'Windlass pendant', level: 1 }).waitFor()
   await page.getByText('Lantern', { exact: true }).first().waitFor()
+  // Its pictures have come with it, with what stands beneath them.
+  const { pictures }: { pictures: { caption: string }[] } = JSON.parse(file)
+  expect(pictures.length).toBeGreaterThan(0)
+  await page.getByRole('navigation', { name: 'Pages of this pattern' }).getByRole('link', { name: 'Pictures' }).click()
+  for (const { caption } of pictures) await page.getByRole('img', { name: caption, exact: true }).waitFor()
 })

@@ -1,5 +1,6 @@
 import { countings } from '@tessellum/core/sizing/counting'
 import { z } from 'zod'
+import { drawnIn } from './colourways'
 import { day, recordId } from './fields'
 import { stockUnit } from './stock'
 
@@ -175,9 +176,7 @@ export const listedBatch = batchSummary.extend({
   /** Bags that are filled, of all that are laid out; none before it is reserved. */
   bags: z.object({ filled: z.number(), of: z.number() }),
   /** The first of its lines whose pattern the shop has drawn, in that line's colours by role. */
-  drawing: z
-    .object({ patternId: z.number(), digest: z.string(), colours: z.record(z.string(), z.string()) })
-    .nullable(),
+  drawing: drawnIn.nullable(),
 })
 export type ListedBatch = z.infer<typeof listedBatch>
 

@@ -35,3 +35,11 @@ export const saveColourway = z.object({
   choices: z.array(choice).max(500, 'A colourway has at most 500 choices.'),
 })
 export type SaveColourway = z.input<typeof saveColourway>
+
+/** A pattern's drawing as the shop keeps it, in the colours that were chosen, by role. */
+export const drawnIn = z.object({
+  patternId: z.number(),
+  digest: z.string(),
+  colours: z.record(z.string(), z.string()),
+})
+export type DrawnIn = z.infer<typeof drawnIn>

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { readiness } from './classes'
+import { drawnIn } from './colourways'
 import { customerId } from './customers'
 import { day, recordId } from './fields'
 
@@ -89,5 +90,9 @@ export const order = z.object({
   undoable: z.boolean(),
   batchId: z.number().nullable(),
   readiness,
+  /** The last day to order what its kit is short of, and to begin packing it; null where there is nothing to do. */
+  buyBy: z.string().nullable(),
+  packBy: z.string().nullable(),
+  drawing: drawnIn.nullable(),
 })
 export type Order = z.infer<typeof order>

@@ -52,16 +52,25 @@ test('another eye is simulated in linear light', () => {
     [-0.01182, 0.04294, 0.968881],
   ]
   for (const colour of ['#a03020', '#2e8b57', '#3366cc', '#c9a24a', '#101010', '#f8f4e8'])
-    expect(difference(asSeen(colour, 'green-weak', 'daylight'), byTheBook(colour, noGreen))).toBeLessThan(0.6)
+    expect(difference(asSeen(colour, 'green-blind', 'daylight'), byTheBook(colour, noGreen))).toBeLessThan(0.6)
 })
 
 test('by warm light whites turn yellow and blues dull; the eye that sees no red takes red and olive for each other', () => {
   expect(asSeen('#ffffff', 'usual', 'warm light')).toMatch(/^#ff[ef]/)
   const [red, olive] = ['#a03020', '#5a5620']
-  expect(difference(asSeen(red, 'red-weak', 'daylight'), asSeen(olive, 'red-weak', 'daylight'))).toBeLessThan(
+  expect(difference(asSeen(red, 'red-blind', 'daylight'), asSeen(olive, 'red-blind', 'daylight'))).toBeLessThan(
     difference(red, olive) / 2,
   )
   expect(asSeen('#123456', 'usual', 'daylight')).toBe('#123456')
+  // Weak eyes stand between the usual and those that see none of it, for every colour.
+  for (const lacking of ['red', 'green', 'blue'] as const)
+    for (const colour of [red, olive, '#2e8b57', '#3366cc', '#c9a24a']) {
+      const [weak, blind] = [
+        asSeen(colour, `${lacking}-weak`, 'daylight'),
+        asSeen(colour, `${lacking}-blind`, 'daylight'),
+      ]
+      expect(difference(colour, weak)).toBeLessThan(difference(colour, blind) + 0.5)
+    }
 })
 
 const role = (letter: string, colour: string, more: Partial<RoleColour> = {}): RoleColour => ({

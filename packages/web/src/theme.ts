@@ -31,6 +31,9 @@ export const theme: ThemeConfig = {
     fontSize: 15,
     borderRadius: 5,
     controlHeight: 36,
+    // What is chosen in a list is read on it.
+    controlItemBgActive: '#e0eae1',
+    controlItemBgActiveHover: '#d3e1d6',
     wireframe: false,
     boxShadow: '0 2px 10px rgb(34 48 43 / 14%)',
     boxShadowSecondary: '0 4px 18px rgb(34 48 43 / 18%)',

@@ -9,16 +9,20 @@ import {
   parse,
 } from 'culori'
 
-export const eyes = ['usual', 'red-weak', 'green-weak', 'blue-weak'] as const
+/** By what is lacking, and how much: weak eyes tell half of it, blind ones nothing. */
+export const eyes = ['usual', 'red-weak', 'red-blind', 'green-weak', 'green-blind', 'blue-weak', 'blue-blind'] as const
 export type Eye = (typeof eyes)[number]
 
 export const lights = ['daylight', 'warm light'] as const
 export type Light = (typeof lights)[number]
 
 const filters = {
-  'red-weak': filterDeficiencyProt(1),
-  'green-weak': filterDeficiencyDeuter(1),
-  'blue-weak': filterDeficiencyTrit(1),
+  'red-weak': filterDeficiencyProt(0.5),
+  'red-blind': filterDeficiencyProt(1),
+  'green-weak': filterDeficiencyDeuter(0.5),
+  'green-blind': filterDeficiencyDeuter(1),
+  'blue-weak': filterDeficiencyTrit(0.5),
+  'blue-blind': filterDeficiencyTrit(1),
 } as const
 
 const linear = converter('lrgb')

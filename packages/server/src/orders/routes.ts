@@ -1,6 +1,8 @@
 import { Router } from 'express'
 import { mount } from '../http/mount'
 import { shortBatches } from '../planning/buy-list'
+import { workingDaysBefore } from '../settings/days'
+import { settingsNow } from '../settings/store'
 import type { Shop } from '../shop'
 import { callOffOrder, changeOrder, handOverOrder, planKit, reopenOrder, takeOrder } from './commands'
 import { sizeFor } from './size-for'
@@ -9,7 +11,10 @@ import { listOrders } from './store'
 export function orderRoutes(shop: Shop): Router {
   const { db } = shop
   const router = Router()
-  const all = async () => listOrders(db, await shortBatches(shop))
+  const all = async () => {
+    const [short, { kits, days }] = await Promise.all([shortBatches(shop), settingsNow(shop)])
+    return listOrders(db, short, (day) => workingDaysBefore(day, kits.packingDays, days))
+  }
 
   mount(router, 'GET /api/orders', all)
   mount(router, 'POST /api/orders/size', ({ body }) => sizeFor(shop, body))

@@ -2,6 +2,7 @@ import type { Order } from '@tessellum/contract/orders'
 import { and, asc, desc, eq, gte, lte, sql } from 'drizzle-orm'
 import { refuseOld, stillUndoable } from '../audit/undoable'
 import { readinessOf } from '../batches/readiness'
+import { type Drawn, drawnIn } from '../colourways/drawn-in'
 import type { Session } from '../database/connect'
 import { HttpProblem, notFound } from '../problem'
 import { batch } from '../schema/batches'
@@ -25,6 +26,10 @@ const orders = (db: Session) =>
       colourwayId: colourway.id,
       colourway: colourway.name,
       batchState: batch.state,
+      drawn: sql<Drawn | null>`(
+        select json_build_object('patternId', drawn.pattern_id, 'digest', drawn.digest, 'roles', drawn.figures -> 'roles',
+          'colourwayVersionId', ${customerOrder.colourwayVersionId}, 'size', ${customerOrder.size})
+        from pattern_drawing drawn where drawn.pattern_id = ${pattern.id} and drawn.view is not null)`,
     })
     .from(customerOrder)
     .innerJoin(patternVersion, eq(patternVersion.id, customerOrder.patternVersionId))
@@ -36,8 +41,14 @@ const orders = (db: Session) =>
 
 type Row = Awaited<ReturnType<typeof orders>>[number]
 
-function asOrder({ order: row, batchState, ...names }: Row, short: ReadonlyMap<number, string>): Order {
+function asOrder(
+  { order: row, batchState, drawn: _, ...names }: Row,
+  drawing: Order['drawing'],
+  short: ReadonlyMap<number, string>,
+  packBy: (wantedOn: string) => string,
+): Order {
   const { id, customer, customerId, worn, measureMm, size, kits, wantedOn, price, paid, promised, state, batchId } = row
+  const readiness = state === 'taken' ? readinessOf(batchState, short.has(batchId ?? 0)) : 'over'
   return {
     id,
     customer,
@@ -53,21 +64,33 @@ function asOrder({ order: row, batchState, ...names }: Row, short: ReadonlyMap<n
     promised,
     state,
     batchId,
-    readiness: state === 'taken' ? readinessOf(batchState, short.has(batchId ?? 0)) : 'over',
+    readiness,
+    buyBy: readiness === 'short' ? (short.get(batchId ?? 0) ?? null) : null,
+    packBy: readiness === 'ready' || readiness === 'over' ? null : packBy(wantedOn),
+    drawing,
   }
 }
 
 export async function listOrders(
   db: Session,
   short: ReadonlyMap<number, string>,
+  /** The day on which packing has to begin for a day. */
+  packBy: (wantedOn: string) => string,
   span?: { readonly from: string; readonly to: string },
 ): Promise<Order[]> {
   const rows = span
     ? await orders(db)
         .where(and(gte(customerOrder.wantedOn, span.from), lte(customerOrder.wantedOn, span.to)))
         .orderBy(asc(customerOrder.wantedOn))
-    : await orders(db).orderBy(desc(customerOrder.wantedOn), desc(customerOrder.id)).limit(200)
-  return rows.map((row) => asOrder(row, short))
+    : await orders(db)
+        // Of those that are over only the latest; an open one is never left out for them.
+        .orderBy(desc(eq(customerOrder.state, 'taken')), desc(customerOrder.wantedOn), desc(customerOrder.id))
+        .limit(200)
+  const drawings = await drawnIn(
+    db,
+    rows.map(({ drawn }) => drawn),
+  )
+  return rows.map((row, i) => asOrder(row, drawings[i] ?? null, short, packBy))
 }
 
 /** @returns how many of its kits the customer has got */

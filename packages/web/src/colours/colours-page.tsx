@@ -35,9 +35,12 @@ const noChoices = {}
 
 const eyeWords: Readonly<Record<Eye, string>> = {
   usual: 'as most eyes see',
-  'red-weak': 'as eyes without red',
-  'green-weak': 'as eyes without green',
-  'blue-weak': 'as eyes without blue',
+  'red-weak': 'as eyes weak in red',
+  'red-blind': 'as eyes without red',
+  'green-weak': 'as eyes weak in green',
+  'green-blind': 'as eyes without green',
+  'blue-weak': 'as eyes weak in blue',
+  'blue-blind': 'as eyes without blue',
 }
 
 /** One pattern in all its colourways, side by side. */
@@ -72,7 +75,10 @@ function Colours({ pattern }: { pattern: Pattern }) {
         <Segmented
           aria-label="Light"
           value={light}
-          options={[...lights]}
+          options={lights.map((value) => ({
+            value,
+            label: value === 'daylight' ? value : 'warm light, a rough hint',
+          }))}
           onChange={(value) => setLight(value as Light)}
         />
         <Select

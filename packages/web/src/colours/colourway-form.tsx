@@ -7,14 +7,14 @@ import { labelledStone, sayStone, stoneServes } from '@tessellum/core/catalogue/
 import { stonesDeclared } from '@tessellum/core/evaluate/evaluate-pattern'
 import { threadRole } from '@tessellum/core/kit/bill'
 import type { Report } from '@tessellum/core/report/report'
-import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { Form, Input, Modal, Select } from 'antd'
 import { useMemo } from 'react'
 import { forgetForm, KeptForm } from '../frame/kept-form'
+import { useUnits } from '../settings/use-units'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
-import { Swatch } from '../stock/swatch'
+import { ItemOption } from '../stock/item-option'
 
 interface Fields {
   name: string
@@ -69,6 +69,7 @@ const keyOf = ({ role, size }: { role: string; size: string }) => `${role}|${siz
 
 /** Gives each role an item from the shelf. */
 export function ColourwayForm({ pattern, colourway, roles, report, close }: ColourwayFormProps) {
+  const units = useUnits()
   const { data: items } = useQuery(read.items)
   const [form] = Form.useForm<Fields>()
   const formName = colourway ? `colourway-${colourway.id}` : `colourway-new-${pattern.id}`
@@ -158,10 +159,11 @@ export function ColourwayForm({ pattern, colourway, roles, report, close }: Colo
                 showSearch={{ optionFilterProp: 'text' }}
                 options={optionsFor(slot, items ?? [], report, stones)}
                 notFoundContent={nothingFor(slot, stones)}
-                optionRender={({ data }) => <ItemOption item={data.item} />}
+                popupMatchSelectWidth={560}
+                optionRender={({ data }) => <ItemOption item={data.item} units={units} />}
                 labelRender={({ value }) => {
                   const item = items?.find((each) => each.id === value)
-                  return item ? <ItemOption item={item} /> : String(value)
+                  return item ? <ItemOption item={item} units={units} chosen /> : String(value)
                 }}
               />
             </Form.Item>
@@ -173,7 +175,8 @@ export function ColourwayForm({ pattern, colourway, roles, report, close }: Colo
                 placeholder="if that is short"
                 showSearch={{ optionFilterProp: 'text' }}
                 options={optionsFor(slot, items ?? [], report, stones)}
-                optionRender={({ data }) => <ItemOption item={data.item} />}
+                popupMatchSelectWidth={560}
+                optionRender={({ data }) => <ItemOption item={data.item} units={units} />}
                 labelRender={({ value }) => items?.find((each) => each.id === value)?.colourName ?? String(value)}
               />
             </Form.Item>
@@ -208,13 +211,3 @@ function optionsFor({ role, size }: Slot, items: readonly Item[], report: Report
       text: `${item.colourName} ${item.colourCode} ${item.kind} ${item.size} ${item.maker}`,
     }))
 }
-
-const ItemOption = ({ item }: { item: Item }) => (
-  <span style={{ display: 'inline-flex', gap: 8, alignItems: 'center' }}>
-    <Swatch item={item} size={20} />
-    <span>{item.colourName}</span>
-    <span className="quiet">
-      {item.kind} {item.size}, {item.colourCode}, {sayQuantity(item.onHand - item.reserved, item.unit)} free
-    </span>
-  </span>
-)

@@ -1,19 +1,20 @@
 import type { Item } from '@tessellum/contract/stock'
-import { sayLength, sayPercent, trim } from '@tessellum/core/measure/units'
-import { sayQuantity } from '@tessellum/core/stock/quantity'
+import { sayPercent, trim } from '@tessellum/core/measure/units'
 import type { Consequence } from '@tessellum/core/substitute/consequence'
 import type { Substitute } from '@tessellum/core/substitute/substitutes'
 import { useMoney } from '../settings/use-shop-settings'
+import { useUnits } from '../settings/use-units'
 
 /** What a substitute would do, in figures, old and new side by side. */
 export function SubstituteEffects({ each, kits, item }: { each: Substitute; kits: number; item: Item }) {
+  const units = useUnits()
   const money = useMoney()
   const { consequence, nearest, cost } = each
   const wrong = nearest?.alike && (nearest.verdict === 'confuses' || nearest.verdict === 'near')
   return (
     <ul className="figures">
       <li className={kits > 0 && each.kits < kits ? 'trouble' : ''}>
-        {sayQuantity(item.onHand - item.reserved, item.unit)} free: {each.kits} kits
+        {units.quantity(item.onHand - item.reserved, item.unit)} free: {each.kits} kits
         {each.rescued > 0 && <strong>, rescues {each.rescued}</strong>}
       </li>
       <li>
@@ -36,6 +37,7 @@ export function SubstituteEffects({ each, kits, item }: { each: Substitute; kits
 
 /** What changes in the pattern, as items of a list. @param thread says whether it is measured on the form, which may differ from the estimate */
 export function Changes({ consequence, thread: threadWords }: { consequence: Consequence; thread: string }) {
+  const units = useUnits()
   const thread = consequence.threadMm.after - consequence.threadMm.before
   return (
     <>
@@ -62,7 +64,7 @@ export function Changes({ consequence, thread: threadWords }: { consequence: Con
       {Math.abs(thread) >= 10 && (
         <li>
           {threadWords}: {thread > 0 ? '+' : '-'}
-          {sayLength(Math.abs(thread))}
+          {units.thread(Math.abs(thread))}
         </li>
       )}
       {consequence.crowded.length > 0 && (

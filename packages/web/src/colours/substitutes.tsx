@@ -7,13 +7,13 @@ import type { Chosen } from '@tessellum/core/kit/choice'
 import { soundForm } from '@tessellum/core/report/form-report'
 import type { Report } from '@tessellum/core/report/report'
 import type { Counting } from '@tessellum/core/sizing/counting'
-import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { candidateOf } from '@tessellum/core/substitute/candidate'
 import type { Candidate } from '@tessellum/core/substitute/substitutes'
 import { Button, Drawer, InputNumber, Segmented } from 'antd'
 import { useState } from 'react'
 import { Loading } from '../frame/loading'
 import { evaluateClient } from '../patterns/use-evaluated'
+import { useUnits } from '../settings/use-units'
 import { ShopError } from '../shop/api'
 import { Swatch } from '../stock/swatch'
 import { type ForLine, useAccept } from './accept'
@@ -48,6 +48,7 @@ export function Substitutes({
   forLine,
   close,
 }: SubstitutesProps) {
+  const units = useUnits()
   const [kits, setKits] = useState(wanted)
   const [kinds, setKinds] = useState<'same' | 'other'>('same')
   const now = chosen.items[role]
@@ -131,7 +132,9 @@ export function Substitutes({
           onChange={(value) => setKits(value ?? 0)}
         />
         <span className="quiet">
-          {now ? `${sayQuantity(now.onHand - now.reserved, now.unit)} of ${now.colourName} free` : 'no item chosen now'}
+          {now
+            ? `${units.quantity(now.onHand - now.reserved, now.unit)} of ${now.colourName} free`
+            : 'no item chosen now'}
         </span>
       </div>
       {refused instanceof ShopError && (

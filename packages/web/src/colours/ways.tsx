@@ -6,6 +6,7 @@ import type { Candidate, Question } from '@tessellum/core/substitute/substitutes
 import type { ReactNode } from 'react'
 import { Loading } from '../frame/loading'
 import { patientClient } from '../patterns/use-evaluated'
+import { useUnits } from '../settings/use-units'
 import { Changes } from './substitute-effects'
 
 interface WaysProps {
@@ -17,6 +18,7 @@ interface WaysProps {
 
 /** The ways of working another bead in, each settled: which counts follow it, what the piece then measures and how it lies. */
 export function Ways({ question, candidate, take }: WaysProps) {
+  const units = useUnits()
   const { data, error } = useQuery({
     queryKey: ['ways', question.source, question.choices, question.role, candidate.id, candidate.free],
     retry: false,
@@ -37,7 +39,10 @@ export function Ways({ question, candidate, take }: WaysProps) {
           <th scope="col">Way</th>
           <th scope="col">What changes</th>
           <th scope="col">
-            Finished <span className="quiet">(now {data.before ? sayExtents(data.before) : 'form not sound'})</span>
+            Finished{' '}
+            <span className="quiet">
+              (now {data.before ? sayExtents(data.before, units.system) : 'form not sound'})
+            </span>
           </th>
           <th scope="col">Kits</th>
           <td />
@@ -69,11 +74,12 @@ export function Ways({ question, candidate, take }: WaysProps) {
 }
 
 function Size({ finished }: { finished: Finished | undefined }) {
+  const units = useUnits()
   if (!finished) return <span className="quiet">its form is not sound</span>
   const said = finished.findings.filter(({ tone }) => tone !== 'plain')
   return (
     <>
-      {sayExtents(finished)}
+      {sayExtents(finished, units.system)}
       <ul>
         {said.slice(0, 4).map(({ text, tone }) => (
           <li key={text} className={tone === 'trouble' ? 'trouble' : ''}>

@@ -1,10 +1,11 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query'
 import type { Item } from '@tessellum/contract/stock'
 import { itemName } from '@tessellum/core/stock/item-name'
-import { sayQuantity } from '@tessellum/core/stock/quantity'
+import { metricUnits } from '@tessellum/core/stock/spoken-units'
 import { Select } from 'antd'
 import { useDeferredValue, useState } from 'react'
 import { read } from '../shop/queries'
+import { ItemOption } from '../stock/item-option'
 import type { TillLine } from './till-lines'
 
 type Found = Omit<TillLine, 'key' | 'perUnit' | 'typed'>
@@ -31,7 +32,8 @@ export function Finder({ onFound }: { onFound: (found: Found) => void }) {
   const options = [
     ...items.map((item) => ({
       value: `item ${item.id}`,
-      label: `${nameOf(item)}, ${sayQuantity(item.onHand - item.reserved, item.unit)} free`,
+      label: nameOf(item),
+      item,
       found: {
         of: { itemId: item.id },
         name: nameOf(item),
@@ -42,6 +44,7 @@ export function Finder({ onFound }: { onFound: (found: Found) => void }) {
     ...named.slice(0, 8).map(({ id, title, version }) => ({
       value: `pattern ${id}`,
       label: `Pattern: ${title}, version ${version}`,
+      item: undefined,
       found: {
         of: { patternId: id, version },
         name: `Pattern: ${title}`,
@@ -63,6 +66,7 @@ export function Finder({ onFound }: { onFound: (found: Found) => void }) {
       style={{ width: '100%' }}
       size="large"
       options={options}
+      optionRender={({ label, data }) => (data.item ? <ItemOption item={data.item} units={metricUnits()} /> : label)}
       onSelect={(_, option) => {
         const chosen = options.find(({ value }) => value === option.value)
         setTyped('')

@@ -1,6 +1,6 @@
 import { QuestionCircleOutlined, SettingOutlined } from '@ant-design/icons'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { lazy, Suspense, useEffect, useState } from 'react'
+import { lazy, Suspense, useEffect, useRef, useState } from 'react'
 import { Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react-router'
 import { helpFor } from '../help/help-texts'
 import { call } from '../shop/api'
@@ -9,6 +9,8 @@ import { read } from '../shop/queries'
 import { Reach } from '../shop/reach'
 import { Loading } from './loading'
 import { places } from './places'
+import { rowBeside } from './row-keys'
+import { useScrollMemory } from './scroll-memory'
 import { Trouble } from './trouble'
 import { Waiting } from './waiting'
 import { Mark } from './wordmark'
@@ -56,6 +58,8 @@ function AppShell({ name, roles }: { name: string; roles: readonly string[] }) {
   const location = useLocation()
   const [finding, setFinding] = useState(false)
   const [keysShown, setKeysShown] = useState(false)
+  const main = useRef<HTMLElement>(null)
+  useScrollMemory(main)
   useChanges()
   useEffect(() => {
     const pressed = (event: KeyboardEvent) => {
@@ -69,6 +73,11 @@ function AppShell({ name, roles }: { name: string; roles: readonly string[] }) {
         if (!place) return
         event.preventDefault()
         void navigate(place.path)
+      } else if (!event.defaultPrevented && !event.shiftKey && event.target instanceof Element) {
+        const next = rowBeside(event.target, event.key, document)
+        if (!next) return
+        event.preventDefault()
+        next.focus()
       }
     }
     window.addEventListener('keydown', pressed)
@@ -115,7 +124,7 @@ function AppShell({ name, roles }: { name: string; roles: readonly string[] }) {
         </div>
       </header>
       <Reach />
-      <main id="main" tabIndex={-1} style={{ outline: 'none' }}>
+      <main id="main" ref={main} tabIndex={-1} style={{ outline: 'none' }}>
         <Suspense fallback={<Loading />}>
           <Outlet />
         </Suspense>

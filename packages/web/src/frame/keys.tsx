@@ -17,6 +17,14 @@ const groups: readonly {
     ],
   },
   {
+    where: 'Lists',
+    keys: [
+      [['↑', '↓'], 'The row above, the row below'],
+      [['Home', 'End'], 'The first row, the last'],
+      [['Enter'], 'Opens it'],
+    ],
+  },
+  {
     where: 'The text of a pattern',
     keys: [
       [['Ctrl', 'Space'], 'What could stand here'],

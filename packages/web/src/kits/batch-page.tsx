@@ -1,6 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { type Batch, batchLine } from '@tessellum/contract/batches'
-import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { Button, InputNumber } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
@@ -10,6 +9,7 @@ import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
+import { useUnits } from '../settings/use-units'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
@@ -344,6 +344,7 @@ function Kits({ kits, busy, save }: { kits: number; busy: boolean; save: (kits: 
 
 /** What goes into each bag. */
 function KitBill({ batch, line }: { batch: Batch; line: number }) {
+  const units = useUnits()
   const { outlook } = batch
   const bill = outlook.lines[line]?.bill ?? []
   if (bill.length === 0) return null
@@ -361,11 +362,11 @@ function KitBill({ batch, line }: { batch: Batch; line: number }) {
                 </td>
                 <td>{item?.name}</td>
                 <td style={{ textAlign: 'right' }}>
-                  {each.unit === 'mm' ? sayQuantity(each.exact, 'mm') : `${each.exact} exact`}
+                  {each.unit === 'mm' ? units.quantity(each.exact, 'mm') : `${each.exact} exact`}
                   {each.unit !== 'mm' && each.spare > 0 ? ` + ${each.spare} spare` : ''}
                 </td>
                 <td style={{ textAlign: 'right', fontWeight: 600, width: 190 }}>
-                  {sayQuantity(each.quantity, each.unit)}
+                  {units.quantity(each.quantity, each.unit)}
                   {each.unit === 'mg' && <span className="quiet"> (about {each.standsFor})</span>}
                 </td>
               </tr>

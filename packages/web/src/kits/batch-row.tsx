@@ -3,7 +3,7 @@ import type { Competing, ListedBatch } from '@tessellum/contract/batches'
 import { Progress } from 'antd'
 import dayjs from 'dayjs'
 import { Link } from 'react-router'
-import { KeptDrawing } from '../patterns/kept-drawing'
+import { DrawnPlate } from '../patterns/drawn-plate'
 import { doneShare, isShort } from './batch-list'
 import { BatchState } from './batch-state'
 import styles from './batches.module.css'
@@ -23,9 +23,7 @@ export function BatchRow({ batch, draft }: BatchRowProps) {
         <span className="day figures">{dayjs(dueOn).format('D')}</span>{' '}
         <span className="quiet">{dayjs(dueOn).format('MMM')}</span>
       </span>
-      <span className={styles.plate} aria-hidden>
-        {drawing && <KeptDrawing title={patterns[0] ?? ''} {...drawing} />}
-      </span>
+      <DrawnPlate title={patterns[0] ?? ''} drawing={drawing} />
       <span>
         <strong>{name}</strong>
         <br />

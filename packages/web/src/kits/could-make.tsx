@@ -1,15 +1,16 @@
 import type { LineOutlook, Outlook } from '@tessellum/contract/batches'
-import { sayQuantity } from '@tessellum/core/stock/quantity'
+import { useUnits } from '../settings/use-units'
 
 /** What the shelf allows for one line, in a sentence; and what one more pack would. */
 export function CouldMake({ line, kits, items }: { line: LineOutlook; kits: number; items: Outlook['items'] }) {
+  const units = useUnits()
   if (line.troubles.length > 0) return <span className="trouble">{line.troubles.join(' ')}</span>
   const itemOf = (id: number) => items.find((item) => item.itemId === id)
   const by = line.limitedBy.map((id) => itemOf(id)?.name ?? '').filter(Boolean)
   const more = line.oneMore.flatMap(({ itemId, amount, kits: allowed }) => {
     const item = itemOf(itemId)
     return item && allowed > line.couldMake
-      ? [`${sayQuantity(amount, item.unit)} more of ${item.name} would allow ${allowed}`]
+      ? [`${units.quantity(amount, item.unit)} more of ${item.name} would allow ${allowed}`]
       : []
   })
   return (

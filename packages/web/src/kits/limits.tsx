@@ -1,10 +1,11 @@
 import type { Outlook } from '@tessellum/contract/batches'
-import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { scaleLinear } from 'd3-scale'
 import { Link } from 'react-router'
+import { useUnits } from '../settings/use-units'
 
 /** How far each item goes, against what the batch needs: the line down the middle is "enough". */
 export function Limits({ items }: { items: Outlook['items'] }) {
+  const units = useUnits()
   const width = 190
   const reach = scaleLinear().domain([0, 2]).range([0, width]).clamp(true)
   return (
@@ -41,20 +42,20 @@ export function Limits({ items }: { items: Outlook['items'] }) {
                       <span className="quiet" style={{ display: 'block', fontSize: 13 }}>
                         also held by{' '}
                         {item.heldBy
-                          .map((held) => `${held.name} (${sayQuantity(held.quantity, item.unit)})`)
+                          .map((held) => `${held.name} (${units.quantity(held.quantity, item.unit)})`)
                           .join(', ')}
                       </span>
                     )}
                   </span>
                 </span>
               </td>
-              <td>{sayQuantity(item.needed, item.unit)}</td>
-              <td>{sayQuantity(item.free, item.unit)}</td>
-              <td>{item.promisedHere ? sayQuantity(item.promisedHere, item.unit) : ''}</td>
+              <td>{units.quantity(item.needed, item.unit)}</td>
+              <td>{units.quantity(item.free, item.unit)}</td>
+              <td>{item.promisedHere ? units.quantity(item.promisedHere, item.unit) : ''}</td>
               <td className={short ? 'trouble' : 'quiet'}>
                 {short ? (
                   <strong>
-                    {sayQuantity(item.short, item.unit)}
+                    {units.quantity(item.short, item.unit)}
                     <span style={{ display: 'block', fontSize: 13, fontWeight: 400 }}>
                       from kit {item.shortFromKit} on
                     </span>

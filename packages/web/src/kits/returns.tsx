@@ -1,11 +1,11 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import type { BodyInput } from '@tessellum/contract/api'
 import type { PackingTask } from '@tessellum/contract/packing'
-import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
 import { Button, InputNumber, Modal } from 'antd'
 import { useState } from 'react'
 import { ErrorNotice } from '../frame/error-notice'
 import { useMay } from '../people/me'
+import { useUnits } from '../settings/use-units'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
@@ -24,6 +24,7 @@ interface Kit {
 
 /** What comes back of kits that were issued: a whole one, or what was left in its bags. */
 export function Returns({ batchId }: { batchId: number }) {
+  const units = useUnits()
   const mayPack = useMay('batches.pack')
   const { data } = useQuery(read.packing(batchId))
   const [chosen, setChosen] = useState<string>()
@@ -56,7 +57,7 @@ export function Returns({ batchId }: { batchId: number }) {
                   {all
                     ? 'came back whole'
                     : back.length > 0
-                      ? `came back: ${back.map(({ task, bag }) => `${sayQuantity(bag.returned, task.unit)} of ${bag.roles}`).join(', ')}`
+                      ? `came back: ${back.map(({ task, bag }) => `${units.quantity(bag.returned, task.unit)} of ${bag.roles}`).join(', ')}`
                       : ''}
                 </td>
                 <td>
@@ -81,6 +82,7 @@ export function Returns({ batchId }: { batchId: number }) {
 }
 
 function CameBack({ batchId, kit, close }: { batchId: number; kit: Kit; close: () => void }) {
+  const units = useUnits()
   const client = useQueryClient()
   const [typed, setTyped] = useState<Readonly<Record<number, number | null>>>({})
   const give = useIdempotentMutation(
@@ -98,7 +100,7 @@ function CameBack({ batchId, kit, close }: { batchId: number; kit: Kit; close: (
   const { lineId, kit: number } = kit
   const quantities = kit.held.flatMap(({ task }) => {
     const amount = typed[task.itemId]
-    return amount ? [{ itemId: task.itemId, quantity: Math.round(amount * perSpoken[task.unit]) }] : []
+    return amount ? [{ itemId: task.itemId, quantity: units.recorded(amount, task.unit) }] : []
   })
   return (
     <Modal
@@ -134,12 +136,12 @@ function CameBack({ batchId, kit, close }: { batchId: number; kit: Kit; close: (
             <strong>{bag.roles}</strong> {task.name} <span className="quiet">lot {task.lotCode}</span>
           </span>
           <InputNumber
-            aria-label={`Came back of ${bag.roles}, ${spokenUnit[task.unit]}`}
+            aria-label={`Came back of ${bag.roles}, ${units.word[task.unit]}`}
             min={0}
-            max={((bag.filled ?? 0) - bag.returned) / perSpoken[task.unit]}
+            max={units.typed((bag.filled ?? 0) - bag.returned, task.unit)}
             value={typed[task.itemId] ?? null}
             onChange={(value) => setTyped({ ...typed, [task.itemId]: value })}
-            suffix={spokenUnit[task.unit]}
+            suffix={units.word[task.unit]}
             style={{ width: 130, flex: 'none' }}
           />
         </div>

@@ -3,12 +3,14 @@ import type { Item } from '@tessellum/contract/stock'
 import type { FoundTube as Found, Stocktake } from '@tessellum/contract/stocktake'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { perSpoken, spokenUnit } from '@tessellum/core/stock/quantity'
+import { metricUnits } from '@tessellum/core/stock/spoken-units'
 import { Button, Input, InputNumber, Select } from 'antd'
 import { useDeferredValue, useState } from 'react'
 import { ErrorNotice } from '../frame/error-notice'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import { ItemOption } from './item-option'
 
 /** A tube that is there and that the list does not have: it becomes a lot of its own when the count is posted. */
 export function FoundTube({ stocktakeId, keep }: { stocktakeId: number; keep: (answer: Stocktake) => void }) {
@@ -47,9 +49,12 @@ export function FoundTube({ stocktakeId, keep }: { stocktakeId: number; keep: (a
           style={{ width: 340 }}
           value={item ? item.id : null}
           notFoundContent={find.length > 1 ? 'Nothing like it is known: add the item first' : 'Type two letters of it'}
+          popupMatchSelectWidth={520}
+          optionRender={({ data: { item: each } }) => <ItemOption item={each} units={metricUnits()} />}
           options={[...(item && !items.some(({ id }) => id === item.id) ? [item] : []), ...items].map((each) => ({
             value: each.id,
             label: itemName(each),
+            item: each,
           }))}
           onChange={(id) => setItem(items.find((each) => each.id === id) ?? item)}
         />
