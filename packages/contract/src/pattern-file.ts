@@ -1,6 +1,8 @@
 import { countings } from '@tessellum/core/sizing/counting'
+import { pictureKinds } from '@tessellum/core/writing/pictures'
 import { z } from 'zod'
-import { stepWords } from './words'
+import { maxPictureBytes, maxPictures } from './pictures'
+import { stepKey, stepWords } from './words'
 
 /** The file form of a pattern: JSON, with everything that makes it up. Its schema stands in docs/formats/pattern.schema.json. */
 export const patternFormat = 'tessellum pattern'
@@ -18,6 +20,15 @@ const fileItem = z.object({
   colour: z.string().regex(/^#[0-9a-f]{6}$/, 'A colour is written like "#2f5d50".'),
 })
 export type FileItem = z.infer<typeof fileItem>
+
+/** A picture as it is shown, in a JPEG. */
+export const filePicture = z.object({
+  kind: z.enum(pictureKinds),
+  step: stepKey.nullable(),
+  caption: z.string().max(300),
+  jpeg: z.base64().max(Math.ceil((maxPictureBytes * 4) / 3) + 4),
+})
+export type FilePicture = z.infer<typeof filePicture>
 
 export const patternFile = z.object({
   format: z.literal(patternFormat),
@@ -44,5 +55,7 @@ export const patternFile = z.object({
       }),
     )
     .max(100),
+  /** In their order; files of before there were any have none. */
+  pictures: z.array(filePicture).max(maxPictures).default([]),
 })
 export type PatternFile = z.infer<typeof patternFile>

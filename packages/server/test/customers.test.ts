@@ -88,10 +88,10 @@ test('who is forgotten is nowhere any more; what was ordered and sold stays', as
   const before = (await shop.pool.query('select count(*)::int as n from sale_line')).rows[0].n
   expect((await isaura.ask('POST', `/customers/${id}/forget`)).body).toEqual({ ok: true })
   expect((await isaura.ask('GET', `/customers/${id}`)).status).toBe(404)
-  // Every text of every table, but the answers kept for requests that may be sent again.
+  // Every text of every table.
   const { rows: columns } = await shop.pool.query(
     `select table_name as t, column_name as c from information_schema.columns
-     where table_schema = 'public' and data_type in ('text', 'jsonb') and table_name <> 'idempotent_request'`,
+     where table_schema = 'public' and data_type in ('text', 'jsonb')`,
   )
   const left: string[] = []
   for (const { t, c } of columns) {
@@ -113,6 +113,29 @@ test('who is forgotten is nowhere any more; what was ordered and sold stays', as
   expect([gone.status, gone.body]).toEqual([422, expect.objectContaining({ code: 'no-customer', path: 'customerId' })])
   await expect(shop.pool.query('update sale set at = now()')).rejects.toThrow()
   await expect(shop.pool.query('delete from sale')).rejects.toThrow()
+})
+
+test('what was done for somebody who is forgotten is not done again, and its answer is gone', async () => {
+  const key = { key: 'a-key-of-somebody' }
+  const named = { name: 'Öl "Jack" Heron' }
+  const first = await isaura.ask('POST', '/customers', named, key)
+  expect((await isaura.ask('POST', '/customers', named, key)).body.id).toBe(first.body.id)
+  await isaura.ask('POST', `/customers/${first.body.id}/forget`)
+  expect((await isaura.ask('POST', '/customers', named, key)).status).toBe(204)
+  expect((await isaura.ask('GET', '/customers?find=heron')).body.customers).toEqual([])
+})
+
+test('an open order stands in the list however many are over', async () => {
+  const open = async () =>
+    (await isaura.ask<Order[]>('GET', '/orders')).body.filter(({ state }) => state === 'taken').map(({ id }) => id)
+  const before = await open()
+  expect(before.length).toBeGreaterThan(0)
+  await shop.pool.query(
+    `insert into customer_order (customer, pattern_version_id, size, colourway_version_id, wanted_on, state, over_at, made_by)
+     select 'Somebody', pattern_version_id, size, colourway_version_id, '2031-01-01', 'done', now(), made_by
+     from customer_order, generate_series(1, 250) where id = (select min(id) from customer_order)`,
+  )
+  expect(await open()).toEqual(before)
 })
 
 test('who keeps customers one by one may neither take all of them away nor forget one for good', async () => {

@@ -1,4 +1,5 @@
 import { deflateSync } from 'node:zlib'
+import { patternFile } from '@tessellum/contract/pattern-file'
 import type { Pictures } from '@tessellum/contract/pictures'
 import sharp from 'sharp'
 import { connect } from '../src/database/connect'
@@ -36,6 +37,26 @@ const colourAt = async (bytes: Buffer, left: number, top: number) => {
     .toBuffer({ resolveWithObject: true })
   return (data[0] as number) > 128 ? 'red' : 'green'
 }
+
+test('the file of a pattern has its pictures in it, in their order, as they are shown', async () => {
+  const id = await begin()
+  const empty = (await bram.ask('GET', `/patterns/${id}/pattern.json`)).body
+  expect(patternFile.parse(empty).pictures).toEqual([])
+  const photo = await halves(600, 400).jpeg().toBuffer()
+  await add(id, photo)
+  const { body } = await add(id, photo)
+  const [first, second] = body.pictures.map((each) => each.id)
+  const described = { kind: 'step', step, caption: 'Ünïcode “caption”' }
+  await bram.ask('PUT', `/pictures/${first}`, described)
+  await bram.ask('PUT', `/patterns/${id}/pictures/order`, { ids: [second, first] })
+  const { pictures } = patternFile.parse((await bram.ask('GET', `/patterns/${id}/pattern.json`)).body)
+  expect(pictures).toEqual([
+    expect.objectContaining({ kind: 'finished', step: null, caption: '' }),
+    expect.objectContaining(described),
+  ])
+  const bytes = Buffer.from(pictures[1]?.jpeg ?? '', 'base64')
+  expect(bytes.equals(await fetched(first as number, 'large'))).toBe(true)
+})
 
 test('a picture is turned as it was taken, and nothing that the camera wrote is left in it', async () => {
   const id = await begin()

@@ -1,6 +1,6 @@
 import { patternFormat } from '@tessellum/contract/pattern-file'
 import type { Item } from '@tessellum/contract/stock'
-import { foundOnShelf, readPatternFile } from '../src/patterns/pattern-file'
+import { foundOnShelf, pictureFile, readPatternFile } from '../src/patterns/pattern-file'
 
 const file = (content: string | Uint8Array, name = 'eddy.tess') => new File([content as BlobPart], name)
 const bead = {
@@ -26,6 +26,7 @@ test('the notation by itself comes in as it is, whatever its ends of lines', asy
     source: 'pattern Eddy\nmakes 2\npart p\n',
     words: [],
     colourways: [],
+    pictures: [],
   })
 })
 
@@ -42,6 +43,23 @@ test.each<[string, File, RegExp]>([
   ['something huge', file(new Uint8Array(4_000_001), 'huge.tess'), /^huge\.tess has 5 MB; a pattern has at most 4 MB/],
 ])('%s is refused with its name and what is wrong', async (_, given, said) => {
   await expect(readPatternFile(given)).rejects.toThrow(said)
+})
+
+test('pictures come out of a file byte by byte, in their order; what is no picture in it is refused with its place', async () => {
+  const pictured = (jpeg: string) => ({
+    ...whole,
+    pictures: [{ kind: 'finished', step: null, caption: 'Front', jpeg }],
+  })
+  const bytes = Uint8Array.from({ length: 1000 }, (_, i) => (i * 7) % 256)
+  const { pictures } = await readPatternFile(
+    file(JSON.stringify(pictured(Buffer.from(bytes).toString('base64'))), 'eddy.json'),
+  )
+  const [picture] = pictures.map(pictureFile)
+  expect([picture?.name, picture?.type]).toEqual(['picture-1.jpg', 'image/jpeg'])
+  expect(new Uint8Array((await picture?.arrayBuffer()) as ArrayBuffer)).toEqual(bytes)
+  await expect(readPatternFile(file(JSON.stringify(pictured('no base64!')), 'bad.json'))).rejects.toThrow(
+    /^bad\.json has a fault at pictures\.0\.jpeg/,
+  )
 })
 
 test('colourways find the like of their beads: by code, or by maker, kind, size and colour; what is not there is said', async () => {

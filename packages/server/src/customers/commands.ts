@@ -4,7 +4,7 @@ import type { z } from 'zod'
 import { logActivity } from '../audit/log'
 import type { Caller } from '../context'
 import type { Database } from '../database/connect'
-import { runOnce } from '../idempotency/run-once'
+import { forgetResults, runOnce } from '../idempotency/run-once'
 import { deleteResults } from '../jobs/job-records'
 import { notFound } from '../problem'
 import { booking, waiting } from '../schema/classes'
@@ -46,7 +46,7 @@ const nameless = 'a customer'
  */
 export const forgetCustomer = (db: Database, id: number, caller: Caller) =>
   runOnce(db, caller, `forget customer ${id}`, async (tx) => {
-    const [found] = await tx.select({ id: customer.id }).from(customer).where(eq(customer.id, id)).for('update')
+    const [found] = await tx.select().from(customer).where(eq(customer.id, id)).for('update')
     if (!found) throw notFound('customer')
     await tx
       .update(customerOrder)
@@ -61,6 +61,7 @@ export const forgetCustomer = (db: Database, id: number, caller: Caller) =>
     await tx.delete(customer).where(eq(customer.id, id))
     // Patterns that were sold have the buyer's name on each page.
     await deleteResults(tx, ['document'])
+    await forgetResults(tx, [found.name, found.contact])
     await logActivity(tx, caller.id, `forgot customer ${id}, who asked for it`)
     return { ok: true }
   })

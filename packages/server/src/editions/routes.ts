@@ -1,8 +1,18 @@
-import { type PatternFile, patternFormat, patternFormatVersion } from '@tessellum/contract/pattern-file'
+import { Readable } from 'node:stream'
+import { pipeline } from 'node:stream/promises'
+import {
+  type FilePicture,
+  type PatternFile,
+  patternFormat,
+  patternFormatVersion,
+} from '@tessellum/contract/pattern-file'
 import { fileName } from '@tessellum/core/writing/file-name'
+import type { ShownPicture } from '@tessellum/core/writing/pictures'
 import { Router } from 'express'
 import { listColourways } from '../colourways/store'
+import type { Database } from '../database/connect'
 import { mount, sent } from '../http/mount'
+import { readPicture, shownPictures } from '../patterns/pictures'
 import { findPattern, wordsOf } from '../patterns/store'
 import { shopSettings } from '../settings/store'
 import type { Shop } from '../shop'
@@ -44,7 +54,7 @@ export function editionRoutes(shop: Shop): Router {
     const items = await listItems(db, [
       ...new Set(colourways.flatMap(({ choices }) => choices.map(({ itemId }) => itemId))),
     ])
-    const file: PatternFile = {
+    const file: Omit<PatternFile, 'pictures'> = {
       format: patternFormat,
       formatVersion: patternFormatVersion,
       source: pattern.source,
@@ -67,10 +77,31 @@ export function editionRoutes(shop: Shop): Router {
         }),
       })),
     }
+    const shown = await shownPictures(db, pattern.id)
     response.attachment(fileName(pattern.title, 'json'))
-    response.type('application/json').send(`${JSON.stringify(file, null, 2)}\n`)
+    response.type('application/json')
+    await pipeline(Readable.from(fileText(file, picturesIn(db, shown))), response)
     return sent
   })
 
   return router
+}
+
+/** One picture in memory at a time: a pattern may have sixty of half a megabyte each. */
+async function* picturesIn(db: Database, shown: readonly ShownPicture[]): AsyncGenerator<FilePicture> {
+  for (const { id, kind, step, caption } of shown)
+    yield { kind, step, caption, jpeg: (await readPicture(db, id, 'large')).toString('base64') }
+}
+
+async function* fileText(
+  file: Omit<PatternFile, 'pictures'>,
+  pictures: AsyncIterable<FilePicture>,
+): AsyncGenerator<string> {
+  yield `${JSON.stringify(file, null, 2).slice(0, -'\n}'.length)},\n  "pictures": [`
+  let before = '\n'
+  for await (const picture of pictures) {
+    yield `${before}    ${JSON.stringify(picture)}`
+    before = ',\n'
+  }
+  yield `${before === '\n' ? '' : '\n  '}]\n}\n`
 }

@@ -1,4 +1,4 @@
-import { eq } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import { type Actor, type Idempotency, RequestAborted, requestContext } from '../context'
 import type { Database, Session } from '../database/connect'
 import { HttpProblem } from '../problem'
@@ -35,7 +35,19 @@ export async function previousResult<T extends object>(
     })
   }
   if (key === idempotency.key) idempotency.commit()
+  // It is done all the same, and told as that and no more.
+  if (done.result === null) throw new Error(`The answer to ${key} is not kept any more.`)
   return done.result as T
+}
+
+/** Deletes the answers in which one of these texts stands by itself; what was done for them stays done once. */
+export async function forgetResults(tx: Session, texts: readonly string[]): Promise<void> {
+  for (const text of texts.filter(Boolean))
+    await tx
+      .update(idempotentRequest)
+      .set({ result: null })
+      // With its quotes: a short name is a part of many other words.
+      .where(sql`position(to_jsonb(${text}::text)::text in ${idempotentRequest.result}::text) > 0`)
 }
 
 /** Whether this very request has been carried out before: by the same person, with the same key and body. */

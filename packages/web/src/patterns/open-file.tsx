@@ -1,14 +1,14 @@
 import { useQuery } from '@tanstack/react-query'
 import type { NewPattern } from '@tessellum/contract/patterns'
 import { titleOf } from '@tessellum/core/notation/title'
-import { Button, Modal, Upload } from 'antd'
+import { App, Button, Modal, Upload } from 'antd'
 import { type DragEvent, type ReactNode, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { Loading } from '../frame/loading'
-import { call } from '../shop/api'
+import { call, ShopError } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
-import { foundOnShelf, type Read, readPatternFile } from './pattern-file'
+import { foundOnShelf, pictureFile, type Read, readPatternFile } from './pattern-file'
 import { useEvaluated } from './use-evaluated'
 
 /** A page that a pattern file can be dropped on; what it holds is shown before anything is kept. */
@@ -66,9 +66,20 @@ function Opened({ opened, close }: { opened: Read; close: () => void }) {
   const { data: items } = useQuery(read.items)
   const { now } = useEvaluated(opened.source, noChoices)
   const brought = foundOnShelf(opened.colourways, items ?? [])
-  const keep = useIdempotentMutation((body: NewPattern) => call('POST /api/patterns', { body }), {
-    after: ({ id }) => void navigate(`/patterns/${id}`),
-  })
+  const { message } = App.useApp()
+  const keep = useIdempotentMutation(
+    async (body: NewPattern) => {
+      const { id } = await call('POST /api/patterns', { body })
+      return { id, troubles: await addPictures(id, opened.pictures) }
+    },
+    {
+      after: ({ id, troubles }) => {
+        // The pattern is there; what a picture was refused for is told, and it can be added by hand.
+        for (const trouble of troubles) void message.error(trouble, 12)
+        void navigate(`/patterns/${id}`)
+      },
+    },
+  )
   const faults = now?.diagnostics.filter(({ severity }) => severity !== 'note') ?? []
   return (
     <Modal
@@ -114,6 +125,11 @@ function Opened({ opened, close }: { opened: Read; close: () => void }) {
           {opened.words.length > 0 && ` Own words for ${opened.words.length} steps.`}
         </p>
       )}
+      {opened.pictures.length > 0 && (
+        <p>
+          {opened.pictures.length === 1 ? 'One picture' : `${opened.pictures.length} pictures`}, which are added to it.
+        </p>
+      )}
       {brought.missing.length > 0 && (
         <>
           <p className="trouble">Not on this shelf, and left to be chosen:</p>
@@ -133,4 +149,22 @@ function Opened({ opened, close }: { opened: Read; close: () => void }) {
       )}
     </Modal>
   )
+}
+
+/** One after the other, in their order. @returns what became of those that were not taken */
+async function addPictures(patternId: number, pictures: Read['pictures']): Promise<string[]> {
+  const troubles: string[] = []
+  for (const [at, picture] of pictures.entries()) {
+    try {
+      const file = pictureFile(picture, at)
+      const { pictures: there } = await call('POST /api/patterns/:id/pictures', { params: { id: patternId }, file })
+      const { kind, step, caption } = picture
+      const added = there[there.length - 1]
+      if (added) await call('PUT /api/pictures/:id', { params: { id: added.id }, body: { kind, step, caption } })
+    } catch (error) {
+      if (!(error instanceof ShopError)) throw error
+      troubles.push(`Picture ${at + 1} of the file was not taken. ${error.message} ${error.hint ?? ''}`.trim())
+    }
+  }
+  return troubles
 }

@@ -1,25 +1,35 @@
-import { type PatternFile, patternFile, patternFormat, patternFormatVersion } from '@tessellum/contract/pattern-file'
+import {
+  type FilePicture,
+  type PatternFile,
+  patternFile,
+  patternFormat,
+  patternFormatVersion,
+} from '@tessellum/contract/pattern-file'
 import type { NewPattern } from '@tessellum/contract/patterns'
 import type { Item } from '@tessellum/contract/stock'
 import { z } from 'zod'
 
 /** Larger than any pattern of 200,000 beads is. */
-const maxBytes = 4_000_000
+const maxTextBytes = 4_000_000
+
+/** With sixty pictures in it. */
+const maxBytes = 100_000_000
 
 /** What a file holds, before anything of it is kept. */
-export type Read = Pick<PatternFile, 'source' | 'words' | 'colourways'>
+export type Read = Pick<PatternFile, 'source' | 'words' | 'colourways' | 'pictures'>
 
 /** A `.tess` file is the notation itself; a `.json` file the pattern with its words and colourways. @throws Error in words for people */
 export async function readPatternFile(file: File): Promise<Read> {
-  if (file.size > maxBytes)
-    throw new Error(`${file.name} has ${Math.ceil(file.size / 1e6)} MB; a pattern has at most ${maxBytes / 1e6} MB.`)
+  const most = /\.json$/i.test(file.name) ? maxBytes : maxTextBytes
+  if (file.size > most)
+    throw new Error(`${file.name} has ${Math.ceil(file.size / 1e6)} MB; a pattern has at most ${most / 1e6} MB.`)
   let text: string
   try {
     text = new TextDecoder('utf-8', { fatal: true }).decode(await file.arrayBuffer())
   } catch {
     throw new Error(`${file.name} is not text in UTF-8. Save it as plain text, and open it again.`)
   }
-  if (!/^\s*\{/.test(text)) return { source: text.replace(/\r\n?/g, '\n'), words: [], colourways: [] }
+  if (!/^\s*\{/.test(text)) return { source: text.replace(/\r\n?/g, '\n'), words: [], colourways: [], pictures: [] }
   let found: unknown
   try {
     found = JSON.parse(text)
@@ -71,4 +81,10 @@ export function foundOnShelf(colourways: Read['colourways'], shelf: readonly Ite
     }),
   }))
   return { colourways: found, missing }
+}
+
+/** A picture of a file as a file of its own, to be added to a pattern. @param at its place among them, from 0 */
+export function pictureFile({ jpeg }: FilePicture, at: number): File {
+  const bytes = Uint8Array.from(atob(jpeg), (letter) => letter.charCodeAt(0))
+  return new File([bytes], `picture-${at + 1}.jpg`, { type: 'image/jpeg', lastModified: 0 })
 }
