@@ -1,15 +1,20 @@
 import { type SparePolicy, usualSpares } from '@tessellum/core/kit/spares'
 import { usualCurrency } from '@tessellum/core/measure/money'
 import { unitSystems } from '@tessellum/core/measure/units'
+import { fingerSystems } from '@tessellum/core/sizing/finger'
 import { usualTeaching } from '@tessellum/core/teach/time-plan'
 import { usualThreadSettings } from '@tessellum/core/thread/settings'
 import { languageCodes } from '@tessellum/core/writing/language'
 import { textSizes, usualDocumentStyle } from '@tessellum/core/writing/layout'
 import { z } from 'zod'
+import { day } from './fields'
 import { newPassword, newPerson } from './people'
 
 /** Money of a hundred parts: the books are kept in them. */
 export const currencies = ['GBP', 'EUR', 'USD', 'AUD', 'CAD', 'CHF', 'CZK', 'DKK', 'NOK', 'NZD', 'PLN', 'SEK'] as const
+
+/** A host and a port, or nothing. */
+export const deviceAddress = /^([\w.-]+:\d{1,5})?$/
 
 export const papers = ['A4', 'LETTER'] as const
 
@@ -59,9 +64,14 @@ const documents = z.object({
     .default(usualDocumentStyle.headings),
 })
 
+const takeUp = z.number('A share, such as 0.08.').min(0, 'Not below nought.').max(1, 'At most as much again.')
+
 /** How thread is worked with here; lengths in mm. */
 const thread = z.object({
   tension: z.enum(['firm', 'usual', 'relaxed']),
+  takeUpFirm: takeUp.default(usualThreadSettings.takeUpFirm),
+  takeUpUsual: takeUp.default(usualThreadSettings.takeUpUsual),
+  takeUpRelaxed: takeUp.default(usualThreadSettings.takeUpRelaxed),
   tailMm: mm(1000),
   weaveInMm: mm(1000),
   hitchesPerEnd: z.number().int('Hitches are whole.').min(0).max(20),
@@ -80,6 +90,12 @@ const kits = z.object({
   smallLeast: z.number().int('Beads are whole.').min(0).max(200),
   /** Of beads of 3 mm and up: one more for each so many begun. */
   largeEvery: z.number().int('Beads are whole.').min(1).max(1000),
+  /** A weighed bag may hold so much more than it should, as a share. */
+  overShare: z
+    .number('A share, such as 0.1.')
+    .min(0, 'Not below nought.')
+    .max(1, 'At most as much again.')
+    .default(usualSpares.overShare),
   /** Days between what arrives and what must be packed by. */
   packingDays: z.number().int('Days are whole.').min(0).max(60),
 })
@@ -96,28 +112,54 @@ const teaching = z.object({
   beginnerPace: pace,
 })
 
+/** What screens say and people type; records are in milligrams and millimetres whatever it is. */
+const measures = z.object({
+  units: z.enum(unitSystems, `Measures are ${unitSystems.join(' or ')}.`),
+  fingers: z.enum(fingerSystems, `Finger sizes are ${fingerSystems.join(', ')}.`),
+})
+
+/** Days of the week by their numbers, Sunday 0, and single days, on which nobody packs or orders. */
+const days = z.object({
+  closed: z.array(z.number().int().min(0).max(6)).max(6, 'At least one day of the week is a working day.'),
+  off: z.array(day('Give the day.')).max(366, 'At most 366 days.'),
+})
+export type ShopDays = z.output<typeof days>
+
+const address = z
+  .string()
+  .trim()
+  .max(200, 'At most 200 letters.')
+  .regex(deviceAddress, 'An address is a name and a port, such as 192.168.0.20:4800.')
+
+/** Where devices and the suppliers' service are; where one is empty, as the server was told when it was started. */
+const devices = z.object({ scale: address, printer: address, scanner: address, supplier: address })
+
 /** How this shop does things. */
-export const settings = z.object({ profile, money, documents, thread, kits, teaching })
+export const settings = z.object({ profile, money, documents, measures, thread, kits, days, teaching, devices })
 export type Settings = z.infer<typeof settings>
 
 const { sampled: _, ...usualThread } = usualThreadSettings
-const { smallShare, smallLeast, largeEvery } = usualSpares
+const { smallShare, smallLeast, largeEvery, overShare } = usualSpares
 
 export const usualSettings: Settings = {
   profile: { name: 'A bead shop', address: '', footer: '', timeZone: 'Europe/London' },
   money: { currency: usualCurrency, taxGoods: 0, taxKits: 0, taxPatterns: 0, orderLimit: 0 },
   documents: { language: 'en', paper: 'A4', units: 'metric', ...usualDocumentStyle },
   thread: usualThread,
-  kits: { smallShare, smallLeast, largeEvery, packingDays: 2 },
+  measures: { units: 'metric', fingers: 'ISO' },
+  kits: { smallShare, smallLeast, largeEvery, overShare, packingDays: 2 },
+  days: { closed: [], off: [] },
   teaching: usualTeaching,
+  devices: { scale: '', printer: '', scanner: '', supplier: '' },
 }
 
 /** What goes into a bag beyond the count. */
-export const sparesOf = ({ kits: { smallShare, smallLeast, largeEvery } }: Settings): SparePolicy => ({
+export const sparesOf = ({ kits: { smallShare, smallLeast, largeEvery, overShare } }: Settings): SparePolicy => ({
   ...usualSpares,
   smallShare,
   smallLeast,
   largeEvery,
+  overShare,
 })
 
 /** Only the parts that are named are changed, each as a whole. */

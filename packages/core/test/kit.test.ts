@@ -9,6 +9,7 @@ import type { Choice } from '../src/kit/choice'
 import { chosenIn } from '../src/kit/choice'
 import { spareBeads, usualSpares } from '../src/kit/spares'
 import { balanceOf, effectOf } from '../src/stock/moves'
+import { spokenUnits } from '../src/stock/spoken-units'
 import { demo, evaluate } from './support'
 
 const seed = (id: number, kind: string, size: string): KitItem => {
@@ -100,6 +101,37 @@ describe('the bill of a kit', () => {
         expect(line?.standsFor).toBeGreaterThanOrEqual((line?.exact ?? 0) + (line?.spare ?? 0))
       }),
     )
+  })
+})
+
+describe('what screens say and take', () => {
+  const [metric, inches] = [spokenUnits('metric', 'ISO'), spokenUnits('inches', 'US')]
+
+  test('in grams and millimetres, or in ounces, inches and feet', () => {
+    expect([metric.quantity(12_500, 'mg'), inches.quantity(12_500, 'mg')]).toEqual(['12.5 g', '0.44 oz'])
+    expect([metric.quantity(45_000, 'mm'), inches.quantity(3048, 'mm')]).toEqual(['45 m', '10 ft'])
+    expect([metric.length(184), inches.length(184)]).toEqual(['18.4 cm', '7.2 in'])
+    expect([metric.finger(54.4), inches.finger(54.4)]).toEqual(['54.4 mm', 'US 7'])
+    expect(inches.quantity(12, 'piece')).toBe('12 pcs')
+  })
+
+  test('what is recorded is shown so that, left alone in its field, it is recorded the same again', () => {
+    expect([metric.typed(8000, 'mg'), inches.typed(8000, 'mg'), inches.typed(28_350, 'mg')]).toEqual([8, 0.2822, 1])
+    fc.assert(
+      fc.property(
+        fc.constantFrom(metric, inches),
+        fc.constantFrom('mg' as const, 'mm' as const, 'piece' as const),
+        fc.integer({ min: 0, max: 100_000_000 }),
+        (units, unit, quantity) => expect(units.recorded(units.typed(quantity, unit), unit)).toBe(quantity),
+      ),
+    )
+  })
+
+  test('what is typed is recorded whole', () => {
+    expect(metric.recorded(2.5, 'mg')).toBe(2500)
+    expect([inches.recorded(0.5, 'mg'), inches.recorded(10, 'mm'), inches.recorded(3, 'piece')]).toEqual([
+      14_175, 3048, 3,
+    ])
   })
 })
 

@@ -1,7 +1,7 @@
 import { evaluatePattern } from '../src/evaluate/evaluate-pattern'
 import { reconcile } from '../src/kit/reconcile'
 import { formatPattern } from '../src/notation/format'
-import { bandLength, fromJapan, fromUk, fromUs } from '../src/sizing/finger'
+import { bandLength, fingerSizes, fingerSystems, fromJapan, fromUk, fromUs, nearestFinger } from '../src/sizing/finger'
 import { fitLength } from '../src/sizing/repeats'
 import { fitStand, ringFits, spreadIncreases } from '../src/sizing/stand'
 import { beadOf, entryOf, exitOf, hole } from '../src/stitch/hole'
@@ -164,6 +164,15 @@ describe('sizing', () => {
     expect(fromJapan(14)).toBeCloseTo(Math.PI * 17.3333, 3)
     expect(bandLength(54.4, 2)).toBeCloseTo(60.68, 2)
     expect(() => fromUk('7')).toThrow('not a UK ring size')
+  })
+
+  test.each(fingerSystems)('every finger between 40 and 80 mm has a size of %s within half a step of it', (system) => {
+    const sizes = fingerSizes(system)
+    const step = Math.max(...sizes.slice(1).map(({ mm }, k) => mm - (sizes[k]?.mm ?? 0)))
+    for (let mm = 41; mm <= 69; mm += 0.7)
+      expect(Math.abs(nearestFinger(mm, system).mm - mm)).toBeLessThan(step / 2 + 1e-9)
+    // What is chosen is found again.
+    for (const { size, mm } of sizes) expect(nearestFinger(mm, system).size).toBe(size)
   })
 })
 

@@ -1,10 +1,8 @@
+import { deviceAddress } from '@tessellum/contract/settings'
 import { z } from 'zod'
 
 const address = (name: string) =>
-  z
-    .string()
-    .regex(/^([\w.-]+:\d+)?$/, `${name} is a host and a port, such as 127.0.0.1:4800.`)
-    .default('')
+  z.string().regex(deviceAddress, `${name} is a host and a port, such as 127.0.0.1:4800.`).default('')
 
 /** What the server is told by its environment; the start command fills it in. */
 const environment = z.object({

@@ -97,8 +97,32 @@ describe('codes', () => {
     const again = setInterval(() => void scanner.play({ scan: 'TSL-8' }), 100)
     await hears('{"code":"TSL-8"}')
     clearInterval(again)
+    // The shop moves it elsewhere: whoever listens hears it there, without a reload.
+    const elsewhere = await standIn('scanner')
+    const isaura = await shop.as('isaura')
+    const { devices } = (await isaura.ask('GET', '/settings')).body
+    const { status } = await isaura.ask('PUT', '/settings', { devices: { ...devices, scanner: elsewhere.address } })
+    expect(status).toBe(200)
+    const there = setInterval(() => void elsewhere.play({ scan: 'TSL-9' }), 100)
+    await hears('{"code":"TSL-9"}')
+    clearInterval(there)
+    await isaura.ask('PUT', '/settings', { devices })
+    elsewhere.end()
     await reader.cancel()
   })
+})
+
+test('an address of a device is a name and a port; one where nothing answers is told', async () => {
+  const isaura = await shop.as('isaura')
+  const { devices } = (await isaura.ask('GET', '/settings')).body
+  const printAt = async (address: string) => {
+    await isaura.ask('PUT', '/settings', { devices: { ...devices, printer: address } })
+    return odile.ask('POST', '/batches/1/labels', { of: 'kits' })
+  }
+  const { status, body } = await isaura.ask('PUT', '/settings', { devices: { ...devices, printer: 'http://there' } })
+  expect([status, body.path]).toEqual([400, 'devices.printer'])
+  expect((await printAt('127.0.0.1:9')).body.message).toBe('The label printer does not answer.')
+  expect((await printAt('')).status).toBe(200)
 })
 
 describe('the suppliers’ service', () => {

@@ -1,8 +1,10 @@
 /** A shop of one's own: begun empty, once; and what it settles, at work in everything that is made from it. */
 import type { Batch } from '@tessellum/contract/batches'
 import type { BuyLine } from '@tessellum/contract/buying'
-import { type BeginShop, type Settings, usualSettings } from '@tessellum/contract/settings'
+import { type BeginShop, type Settings, type ShopDays, usualSettings } from '@tessellum/contract/settings'
+import fc from 'fast-check'
 import sharp from 'sharp'
+import { lastDueBy, lastWorkingDay, workingDaysBefore } from '../src/settings/days'
 import { Caller, emptyShop, openShop, type Shop } from './shop'
 
 const token = 'printed by the start command'
@@ -58,6 +60,39 @@ describe('an empty shop', () => {
   })
 })
 
+const dayOf = (number: number) => new Date(Date.UTC(2026, 0, number)).toISOString().slice(0, 10)
+
+test('working days before a day are counted over what is closed, also the naive way', () => {
+  const working = (day: string, shop: ShopDays) =>
+    !shop.closed.includes(new Date(`${day}T00:00:00Z`).getUTCDay()) && !shop.off.includes(day)
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 40, max: 400 }),
+      fc.integer({ min: 0, max: 8 }),
+      fc.uniqueArray(fc.integer({ min: 0, max: 6 }), { maxLength: 6 }),
+      fc.uniqueArray(fc.integer({ min: 1, max: 400 }).map(dayOf), { maxLength: 30 }),
+      (number, days, closed, off) => {
+        const shop = { closed, off }
+        const day = dayOf(number)
+        const before = workingDaysBefore(day, days, shop)
+        const between = Array.from({ length: 500 }, (_, k) => dayOf(number - 1 - k)).filter(
+          (each) => each >= before && working(each, shop),
+        )
+        expect(between).toHaveLength(days)
+        if (days > 0) expect(working(before, shop)).toBe(true)
+        const last = lastWorkingDay(day, shop)
+        expect([working(last, shop), last <= day]).toEqual([true, true])
+        // What is due by then can be packed by that day, and what is due a day later cannot.
+        const due = lastDueBy(day, days, shop)
+        expect(workingDaysBefore(due, days, shop) <= day).toBe(true)
+        expect(
+          workingDaysBefore(dayOf(1 + (Date.parse(due) - Date.UTC(2026, 0, 1)) / 86_400_000 + 1), days, shop) > day,
+        ).toBe(true)
+      },
+    ),
+  )
+})
+
 describe('what the shop settles', () => {
   let shop: Shop
   let isaura: Caller
@@ -97,6 +132,14 @@ describe('what the shop settles', () => {
     expect(other.thread).toBeGreaterThan(usual.thread + 99)
     expect([usual.spare, other.spare]).toEqual([7, 50])
     expect(await held()).toEqual(bags)
+    // Bags laid out from now on may be over by more.
+    await change({ kits: { ...kits, overShare: 0.5 } })
+    const generous = await plan()
+    await isaura.ask('POST', `/batches/${generous.id}/reserve`, {})
+    const { tasks } = (await isaura.ask('GET', `/batches/${generous.id}/packing`)).body
+    const weighed = tasks.find(({ unit }: { unit: string }) => unit === 'mg')
+    const [{ target, most }] = weighed.bags
+    expect(most).toBe(Math.floor(target + Math.max(target / 2, 200)))
     await change({ profile: { ...profile, name: 'The Bead Barge', footer: 'Not to be taught without leave.' } })
     const { body: edition } = await isaura.ask('GET', '/patterns/1/edition?version=1')
     expect(edition.shop).toMatchObject({ name: 'The Bead Barge', thread: { weaveInMm: thread.weaveInMm + 100 } })
@@ -140,6 +183,15 @@ describe('what the shop settles', () => {
     await change({ kits: { ...usualSettings.kits, packingDays: usualSettings.kits.packingDays + 5 } })
     const after = (await isaura.ask<BuyLine[]>('GET', '/buy-list')).body.find((each) => each.itemId === before?.itemId)
     expect(Date.parse(before?.orderBy ?? '') - Date.parse(after?.orderBy ?? '')).toBe(5 * 86_400_000)
+    // Closed on six days of the week, seven days to pack are seven weeks.
+    await change({ days: { closed: [0, 1, 2, 3, 4, 5], off: [] } })
+    const seldom = (await isaura.ask<BuyLine[]>('GET', '/buy-list')).body.find((each) => each.itemId === before?.itemId)
+    expect(new Date(`${seldom?.orderBy}T00:00:00Z`).getUTCDay()).toBe(6)
+    expect(Date.parse(after?.orderBy ?? '') - Date.parse(seldom?.orderBy ?? '')).toBeGreaterThan(5 * 7 * 86_400_000)
+    expect((await change({ days: { closed: [0, 1, 2, 3, 4, 5, 6], off: [] } })).body).toMatchObject({
+      path: 'days.closed',
+    })
+    await change({ kits: usualSettings.kits, days: usualSettings.days })
   })
 
   test('the days are those of its time zone', async () => {

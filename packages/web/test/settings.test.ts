@@ -26,11 +26,11 @@ test('what is usual is told as it is typed', () => {
 
 test('a choice offers what the shop may settle', () => {
   for (const name of names)
-    for (const [key, { choices }] of fieldsOf(name))
+    for (const [key, { kind, choices }] of fieldsOf(name))
       for (const { value } of choices ?? [])
-        expect([key, value, schema.shape[name].safeParse({ ...usualSettings[name], [key]: value }).success]).toEqual([
+        expect([
           key,
           value,
-          true,
-        ])
+          schema.shape[name].safeParse({ ...usualSettings[name], [key]: kind === 'choices' ? [value] : value }).success,
+        ]).toEqual([key, value, true])
 })

@@ -1,7 +1,7 @@
 /** Filling bags: what a scale must show for a bag to be right. */
 import { type Mg, roundUpTo } from '../measure/units'
 import type { BillLine } from './bill'
-import { usualSpares } from './spares'
+import { type SparePolicy, usualSpares } from './spares'
 
 /** In the item's unit: never below what the steps use, and not so much above the target that the tube runs short. */
 export interface Band {
@@ -21,14 +21,17 @@ export function weighedOut({ exact, spare }: Pick<BillLine, 'exact' | 'spare'>, 
   return roundUpTo((exact + spare) * massMg, usualSpares.scaleStepMg)
 }
 
-/** A weighed bag may be over by a tenth or by two of the scale's steps; what is counted is exact up to its spares. */
-export function bandOf({ exact, quantity, unit }: BillLine, massMg: Mg | undefined): Band {
+/** A weighed bag may be over by its share or by two of the scale's steps; what is counted is exact up to its spares. */
+export function bandOf(
+  { exact, quantity, unit }: BillLine,
+  massMg: Mg | undefined,
+  { overShare, scaleStepMg, threadStepMm }: SparePolicy = usualSpares,
+): Band {
   if (unit === 'mg') {
     const least = Math.min(quantity, Math.ceil(exact * (massMg ?? 0)))
-    return { least, target: quantity, most: quantity + Math.max(quantity / 10, 2 * usualSpares.scaleStepMg) }
+    return { least, target: quantity, most: quantity + Math.max(quantity * overShare, 2 * scaleStepMg) }
   }
-  if (unit === 'mm')
-    return { least: Math.min(quantity, exact), target: quantity, most: quantity + 10 * usualSpares.threadStepMm }
+  if (unit === 'mm') return { least: Math.min(quantity, exact), target: quantity, most: quantity + 10 * threadStepMm }
   return { least: exact, target: quantity, most: quantity }
 }
 

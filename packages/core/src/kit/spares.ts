@@ -5,6 +5,8 @@ export interface SparePolicy {
   readonly smallLeast: number
   /** Beads of 3 mm and up: one more for each so many begun. */
   readonly largeEvery: number
+  /** A weighed bag may hold so much more than it should, as a share. */
+  readonly overShare: number
   /** The scale's step for weighed beads. */
   readonly scaleStepMg: number
   /** Thread is rounded up to this. */
@@ -15,6 +17,7 @@ export const usualSpares: SparePolicy = {
   smallShare: 0.1,
   smallLeast: 5,
   largeEvery: 12,
+  overShare: 0.1,
   scaleStepMg: 100,
   threadStepMm: 100,
 }

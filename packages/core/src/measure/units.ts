@@ -7,7 +7,7 @@ export type Mg = number
 
 export const mmPerInch = 25.4
 const inchesPerFoot = 12
-const mgPerOunce = 28_349.5231
+export const mgPerOunce = 28_349.5231
 
 /** What documents are measured in; the core itself knows millimetres and milligrams. */
 export const unitSystems = ['metric', 'inches'] as const

@@ -43,6 +43,10 @@ export interface FormUnavailable {
 
 export const sayMm = (mm: Mm): string => `${mm.toFixed(1)} mm`
 
+/** Of finished work: "61.2 mm", "2.41 in". */
+export const saySize = (mm: Mm, units: UnitSystem): string =>
+  units === 'metric' ? sayMm(mm) : `${(mm / mmPerInch).toFixed(2)} in`
+
 /** Extents within this share of themselves are decided. */
 const decided = 0.01
 /** An extent that nothing was found out about is told to within this share of itself. */
@@ -79,14 +83,15 @@ export function extentsTold(
 }
 
 /** "21.3 x 22.3 x 6.8 mm"; "about 47 x 11 x 5 mm": wide, high, deep. */
-export function sayExtents(extent: Extent): string {
-  const { figures, about } = extentsTold(extent)
-  return `${about ? 'about ' : ''}${figures.join(' x ')} mm`
+export function sayExtents(extent: Extent, units: UnitSystem = 'metric'): string {
+  const { figures, about } = extentsTold(extent, units)
+  return `${about ? 'about ' : ''}${figures.join(' x ')} ${units === 'metric' ? 'mm' : 'in'}`
 }
 
 /** What is measured along the piece, in words; empty where that says nothing more than its extents. */
-export function sayAlong({ along, widthMm, heightMm, depthMm }: Measures): string {
-  if (along?.type === 'band') return `${sayMm(along.innerRoundMm)} round inside, ${sayMm(along.innerAcrossMm)} across`
+export function sayAlong({ along, widthMm, heightMm, depthMm }: Measures, units: UnitSystem = 'metric'): string {
+  const size = (mm: Mm) => saySize(mm, units)
+  if (along?.type === 'band') return `${size(along.innerRoundMm)} round inside, ${size(along.innerAcrossMm)} across`
   const longest = Math.max(widthMm, heightMm, depthMm)
-  return along && along.straightMm > 1.02 * longest ? `${sayMm(along.straightMm)} long laid straight` : ''
+  return along && along.straightMm > 1.02 * longest ? `${size(along.straightMm)} long laid straight` : ''
 }

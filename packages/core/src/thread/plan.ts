@@ -1,5 +1,5 @@
 import { type Mm, roundUpTo } from '../measure/units'
-import { allowanceOf, type ThreadSettings } from './settings'
+import { allowanceIn, type ThreadSettings } from './settings'
 
 /** What to cut before the first bead is picked up. */
 export interface ThreadPlan {
@@ -22,7 +22,7 @@ export interface ThreadPlan {
  * working thread in the hand, so a doubled thread is cut twice as long, and one begun in its middle may be nearly so.
  */
 export function planThread(pathMm: Mm, strands: 1 | 2, settings: ThreadSettings): ThreadPlan {
-  const allowance = allowanceOf[settings.tension]
+  const allowance = allowanceIn(settings)
   const endsMm = settings.tailMm + settings.weaveInMm + 2 * settings.hitchesPerEnd * settings.hitchMm
   if (pathMm <= 0) return { pathMm: 0, strands, endsMm, allowance, totalMm: 0, cutsMm: [] }
   // A tail longer than the comfortable length still leaves room to work: never less than a quarter of it a thread.

@@ -6,6 +6,10 @@ export type Tension = 'firm' | 'usual' | 'relaxed'
 /** The shop's school of thread: what is added to the path, and how it is cut. All lengths mm. */
 export interface ThreadSettings {
   readonly tension: Tension
+  /** Added for take-up, as a share, by how firmly the work is pulled up: a relaxed hand lays in a little more than a firm one. */
+  readonly takeUpFirm: number
+  readonly takeUpUsual: number
+  readonly takeUpRelaxed: number
   /** Left hanging where a thread begins. */
   readonly tailMm: Mm
   /** Woven back into the work where a thread ends. */
@@ -32,6 +36,9 @@ export type ShopThread = Omit<ThreadSettings, 'sampled'>
 
 export const usualThreadSettings: ThreadSettings = {
   tension: 'usual',
+  takeUpFirm: 0.05,
+  takeUpUsual: 0.08,
+  takeUpRelaxed: 0.11,
   tailMm: 150,
   weaveInMm: 150,
   hitchesPerEnd: 3,
@@ -45,5 +52,6 @@ export const usualThreadSettings: ThreadSettings = {
   sampled: { ratio: 1, count: 0 },
 }
 
-/** The share added for take-up; a relaxed hand lays in a little more than a firm one. */
-export const allowanceOf: Readonly<Record<Tension, number>> = { firm: 0.05, usual: 0.08, relaxed: 0.11 }
+/** The share added for take-up. */
+export const allowanceIn = ({ tension, takeUpFirm, takeUpUsual, takeUpRelaxed }: ThreadSettings): number =>
+  ({ firm: takeUpFirm, usual: takeUpUsual, relaxed: takeUpRelaxed })[tension]

@@ -1,3 +1,4 @@
+import { sparesOf } from '@tessellum/contract/settings'
 import { effectOf } from '@tessellum/core/stock/moves'
 import { and, eq } from 'drizzle-orm'
 import { logActivity } from '../audit/log'
@@ -9,6 +10,7 @@ import { HttpProblem, notFound } from '../problem'
 import { bag } from '../schema/bags'
 import { batch } from '../schema/batches'
 import { move } from '../schema/ledger'
+import { settingsNow } from '../settings/store'
 import type { Shop } from '../shop'
 import { freeLots, listItems } from '../stock/store'
 import { bagsIn, insertBags } from './bags'
@@ -99,12 +101,14 @@ export async function planReallocation(
       lots: ranked(lots, opened),
     })
     const massOf = massesOf(items, free)
+    const spares = sparesOf(await settingsNow(shop))
     const add = needs.flatMap(({ at, entry, kits }, line) =>
       bagsOf(
         kits,
         entry,
         takes.filter((take) => take.line === line),
         massOf,
+        spares,
       ).map((each) => ({ ...each, at })),
     )
     const lacking = answers.find(({ line, kits }) => kits < (needs[line]?.kits.length ?? 0))

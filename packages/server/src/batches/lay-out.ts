@@ -3,6 +3,7 @@
 import type { Item } from '@tessellum/contract/stock'
 import type { Take } from '@tessellum/core/allocation/allocation'
 import { bandOf } from '@tessellum/core/kit/packing'
+import type { SparePolicy } from '@tessellum/core/kit/spares'
 import type { FreeLot } from '../planning/allocation'
 import type { BillEntry } from '../planning/bills'
 import { type bag, heldBy } from '../schema/bags'
@@ -28,9 +29,10 @@ export function bagsOf(
   entry: BillEntry,
   takes: readonly Pick<Take, 'lotId' | 'kits' | 'quantity'>[],
   massOf: ReturnType<typeof massesOf>,
+  spares: SparePolicy,
 ): NewBag[] {
   const each = (lotId: number | undefined, target: number) => {
-    const band = bandOf({ ...entry, quantity: target }, massOf(entry.itemId, lotId))
+    const band = bandOf({ ...entry, quantity: target }, massOf(entry.itemId, lotId), spares)
     return {
       itemId: entry.itemId,
       lotId: lotId ?? null,

@@ -1,4 +1,5 @@
 /** Taking and giving back: a batch's promises on the shared shelf. */
+import { sparesOf } from '@tessellum/contract/settings'
 import type { Allocation } from '@tessellum/core/allocation/allocation'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { effectOf } from '@tessellum/core/stock/moves'
@@ -13,6 +14,7 @@ import { kitLots, kitsOf, type Ready, shareKits, toPack } from '../planning/read
 import { HttpProblem } from '../problem'
 import { batchLine } from '../schema/batches'
 import { move } from '../schema/ledger'
+import { shopSettings } from '../settings/store'
 import { freeLots, listItems } from '../stock/store'
 import { insertBags } from './bags'
 import type { BatchActor } from './batch-actor'
@@ -88,6 +90,7 @@ export async function reserve(
   const free = new Map(lots.map((each) => [each.lotId, each.free]))
   if (!(await promiseKits(tx, ready, free, actor))) throw new TakenMeanwhile()
   const massOf = massesOf(await listItems(tx, ids), lots)
+  const spares = sparesOf(await shopSettings(tx))
   const bags: (NewBag & { lineId: number })[] = []
   for (const { line, variants } of answers) {
     const planned = lines[line] as Line
@@ -123,7 +126,7 @@ export async function reserve(
         const of = takes.filter(
           (take) => take.line === line && take.variant === variant && take.itemId === entry.itemId,
         )
-        bags.push(...bagsOf(numbers, entry, of, massOf).map((each) => ({ ...each, lineId: lineId as number })))
+        bags.push(...bagsOf(numbers, entry, of, massOf, spares).map((each) => ({ ...each, lineId: lineId as number })))
       }
       lineId = undefined
     }

@@ -1,8 +1,6 @@
 import type { Batch, ListedBatch } from '@tessellum/contract/batches'
-import { roleColours } from '@tessellum/core/drawing/role-colours'
-import { chosenIn } from '@tessellum/core/kit/choice'
 import { asc, eq, sql } from 'drizzle-orm'
-import { choicesOf } from '../colourways/store'
+import { type Drawn, drawnIn } from '../colourways/drawn-in'
 import type { Session } from '../database/connect'
 import { linesOf } from '../planning/lines'
 import { outlookFor } from '../planning/outlook'
@@ -11,16 +9,6 @@ import { bag } from '../schema/bags'
 import { batch, batchLine } from '../schema/batches'
 import { pattern, patternVersion } from '../schema/patterns'
 import type { Shop } from '../shop'
-import { listItems } from '../stock/store'
-
-/** What the picture of a batch follows from. */
-interface Drawn {
-  readonly patternId: number
-  readonly digest: string
-  readonly roles: readonly string[]
-  readonly colourwayVersionId: number
-  readonly size: string
-}
 
 export async function listBatches(db: Session): Promise<ListedBatch[]> {
   const rows = await db
@@ -52,14 +40,11 @@ export async function listBatches(db: Session): Promise<ListedBatch[]> {
     .leftJoin(pattern, eq(pattern.id, patternVersion.patternId))
     .groupBy(batch.id)
     .orderBy(asc(batch.dueOn), asc(batch.id))
-  const choices = await choicesOf(db, [...new Set(rows.flatMap(({ drawn }) => drawn?.colourwayVersionId ?? []))])
-  const items = await listItems(db, [...new Set([...choices.values()].flat().map(({ itemId }) => itemId))])
-  return rows.map(({ drawn, ...row }) => {
-    if (!drawn) return { ...row, drawing: null }
-    const { patternId, digest, roles, colourwayVersionId, size } = drawn
-    const { colours } = chosenIn(choices.get(colourwayVersionId) ?? [], size, items)
-    return { ...row, drawing: { patternId, digest, colours: { ...roleColours(roles), ...colours } } }
-  })
+  const drawings = await drawnIn(
+    db,
+    rows.map(({ drawn }) => drawn),
+  )
+  return rows.map(({ drawn: _, ...row }, i) => ({ ...row, drawing: drawings[i] ?? null }))
 }
 
 export async function findBatch(shop: Shop, id: number): Promise<Batch> {

@@ -3,13 +3,13 @@ import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quanti
 import { plainCells } from '@tessellum/core/stock/stock-spreadsheet'
 import { Router } from 'express'
 import { logActivity } from '../audit/log'
-import type { Config } from '../config'
 import type { SignedIn } from '../context'
 import type { Session } from '../database/connect'
 import { mount, sent } from '../http/mount'
 import { runOnce } from '../idempotency/run-once'
 import { buyList } from '../planning/buy-list'
 import { HttpProblem } from '../problem'
+import type { Addresses } from '../settings/device-addresses'
 import { shopSettings } from '../settings/store'
 import type { Shop } from '../shop'
 import { takePacks } from '../stock/items'
@@ -32,7 +32,7 @@ async function refuseAboveLimit(tx: Session, cost: number, { roles }: SignedIn):
   )
 }
 
-export function buyingRoutes(shop: Shop, { SUPPLIER }: Pick<Config, 'SUPPLIER'>): Router {
+export function buyingRoutes(shop: Shop, addresses: () => Promise<Addresses>): Router {
   const { db } = shop
   const router = Router()
   mount(router, 'GET /api/buy-list', ({ query }) => buyList(shop, query.until))
@@ -58,7 +58,7 @@ export function buyingRoutes(shop: Shop, { SUPPLIER }: Pick<Config, 'SUPPLIER'>)
   })
   mount(router, 'GET /api/purchases', () => listPurchases(db))
 
-  mount(router, 'POST /api/quotes', ({ body }) => quotesFor(db, SUPPLIER, body.itemIds))
+  mount(router, 'POST /api/quotes', async ({ body }) => quotesFor(db, (await addresses()).supplier, body.itemIds))
 
   mount(router, 'PUT /api/items/:id/packs', ({ params: { id: itemId }, body, caller }) =>
     runOnce(db, caller, `packs ${itemId}`, async (tx) => {

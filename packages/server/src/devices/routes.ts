@@ -5,19 +5,20 @@ import { z } from 'zod'
 import type { Config } from '../config'
 import { mount, sent } from '../http/mount'
 import { HttpProblem, notFound } from '../problem'
+import type { Addresses } from '../settings/device-addresses'
 import type { Shop } from '../shop'
 import { lookUp } from './codes'
 import { labelOfLot, labelsOf, labelsOfSeats } from './labels'
 import { printPdf } from './printer'
 import { zeroScale } from './scale'
 
-export function deviceRoutes({ db, workers }: Shop, config: Config): Router {
-  const { SCALE, PRINTER } = config
+export function deviceRoutes({ db, workers }: Shop, addresses: () => Promise<Addresses>, config: Config): Router {
   const router = Router()
 
   mount(router, 'POST /api/scale/zero', async () => {
-    if (!SCALE) throw notFound('scale')
-    await zeroScale(SCALE).catch(() => {
+    const { scale } = await addresses()
+    if (!scale) throw notFound('scale')
+    await zeroScale(scale).catch(() => {
       throw new HttpProblem(503, 'no-scale', 'The scale does not answer.', { hint: 'Type what it shows.' })
     })
     return { ok: true }
@@ -47,13 +48,13 @@ export function deviceRoutes({ db, workers }: Shop, config: Config): Router {
 
   mount(router, 'POST /api/batches/:id/labels', async ({ params, body }) => {
     const { labels } = await labelsOf(db, params.id, body)
-    await printPdf(PRINTER, await workers.run('labels', { labels, paper: 'roll' }))
+    await printPdf((await addresses()).printer, await workers.run('labels', { labels, paper: 'roll' }))
     return { printed: labels.length }
   })
 
   mount(router, 'POST /api/lots/:id/label', async ({ params }) => {
     const label = await labelOfLot(db, params.id)
-    await printPdf(PRINTER, await workers.run('labels', { labels: [label], paper: 'roll' }))
+    await printPdf((await addresses()).printer, await workers.run('labels', { labels: [label], paper: 'roll' }))
     return { printed: 1 }
   })
 
@@ -75,7 +76,7 @@ export function deviceRoutes({ db, workers }: Shop, config: Config): Router {
       signal: AbortSignal.timeout(2000),
     }).catch(() => {
       throw new HttpProblem(503, 'no-stand-in', `The ${name}’s stand-in does not answer.`, {
-        hint: 'Start the shop anew.',
+        hint: 'Restart the shop.',
       })
     })
     const told = standInState.or(z.object({ trouble: z.string() })).parse(await answer.json())

@@ -4,7 +4,7 @@ import { and, eq, inArray, isNull, lte, sql } from 'drizzle-orm'
 import { bag } from '../schema/bags'
 import { batch } from '../schema/batches'
 import { item, lot } from '../schema/stock'
-import { dayBefore } from '../settings/days'
+import { dayBefore, lastDueBy } from '../settings/days'
 import { settingsNow } from '../settings/store'
 import type { Shop } from '../shop'
 
@@ -13,11 +13,11 @@ const walkDays = 14
 
 export async function fetchListOf(shop: Shop, today: string): Promise<FetchList> {
   const { db } = shop
-  const { kits } = await settingsNow(shop)
+  const { kits, days } = await settingsNow(shop)
   const until = dayBefore(today, -walkDays)
   const toPack = and(
     inArray(batch.state, ['reserved', 'packing']),
-    lte(batch.dueOn, dayBefore(until, -kits.packingDays)),
+    lte(batch.dueOn, lastDueBy(until, kits.packingDays, days)),
     isNull(bag.filled),
   )
   // A lot lies where it was put, or else where its item does.

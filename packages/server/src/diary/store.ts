@@ -11,7 +11,7 @@ import { batch } from '../schema/batches'
 import { classDay, classTable } from '../schema/classes'
 import { stocktake } from '../schema/ledger'
 import { customerOrder } from '../schema/orders'
-import { dayBefore } from '../settings/days'
+import { dayBefore, workingDaysBefore } from '../settings/days'
 import { settingsNow } from '../settings/store'
 import type { Shop } from '../shop'
 import { listPurchases } from '../stock/purchases'
@@ -63,19 +63,14 @@ const wholeDay = { beginsAt: null, minutes: null, place: null }
 export async function diaryOf(shop: Shop, span: Span): Promise<Diary> {
   const { db } = shop
   const short = shortIn(await buyList(shop, undefined))
-  const [
-    {
-      kits: { packingDays },
-    },
-    classes,
-    orders,
-    batches,
-    purchases,
-    moreDays,
-  ] = await Promise.all([
-    settingsNow(shop),
+  const {
+    kits: { packingDays },
+    days,
+  } = await settingsNow(shop)
+  const packBy = (day: string) => workingDaysBefore(day, packingDays, days)
+  const [classes, orders, batches, purchases, moreDays] = await Promise.all([
     listClasses(db, short, span),
-    listOrders(db, short, span),
+    listOrders(db, short, packBy, span),
     batchesIn(db, span),
     listPurchases(db),
     furtherDays(db, span),
@@ -83,7 +78,7 @@ export async function diaryOf(shop: Shop, span: Span): Promise<Diary> {
   const ofClasses = new Set([...classes, ...orders].flatMap(({ batchId }) => batchId ?? []))
   const needs = (batchId: number | null, on: string, ready: string) => ({
     buyBy: batchId === null ? null : (short.get(batchId) ?? null),
-    packBy: ready === 'ready' || ready === 'over' ? null : dayBefore(on, packingDays),
+    packBy: ready === 'ready' || ready === 'over' ? null : packBy(on),
   })
   const entries: Diary = [
     ...classes
@@ -169,6 +164,7 @@ export async function benchOf(shop: Shop, today: string): Promise<Bench> {
   const [
     {
       kits: { packingDays },
+      days,
     },
     batches,
     purchases,
@@ -217,7 +213,7 @@ export async function benchOf(shop: Shop, today: string): Promise<Bench> {
     }))
   for (const { id, name, dueOn, state, kits, bags, filled } of batches) {
     const page = `/kits/${id}`
-    const packBy = dayBefore(dueOn, packingDays)
+    const packBy = workingDaysBefore(dueOn, packingDays, days)
     if (state === 'draft' && !short.has(id))
       bench.push({
         kind: 'reserve',

@@ -1,5 +1,7 @@
 /** What goes wrong at the bench: a tube that is spilt or holds less than was thought, and another tube taken instead. */
+
 import type { LoseBeads, SwapLot } from '@tessellum/contract/packing'
+import { sparesOf } from '@tessellum/contract/settings'
 import { bandOf, weighedOut } from '@tessellum/core/kit/packing'
 import { effectOf } from '@tessellum/core/stock/moves'
 import { and, desc, eq, inArray, isNull, ne } from 'drizzle-orm'
@@ -11,6 +13,7 @@ import { bag } from '../schema/bags'
 import { batch } from '../schema/batches'
 import { move } from '../schema/ledger'
 import { lot } from '../schema/stock'
+import { shopSettings } from '../settings/store'
 import { freeLots, listItems } from '../stock/store'
 import { lockForPacking } from './store'
 
@@ -98,6 +101,7 @@ export async function swap(tx: Session, { itemId, fromLotId, toLotId }: SwapLot,
   const [before] = lots.filter(({ lotId }) => lotId === fromLotId)
   const nominal = item?.bead?.massMg ?? 0
   const [was, is] = [before?.mgPerBead ?? nominal, to.mgPerBead ?? nominal]
+  const spares = sparesOf(await shopSettings(tx))
   const changed = rows.map((row) => {
     if (item?.unit !== 'mg' || was === is)
       return { row, band: { least: row.least, target: row.target, most: row.most } }
@@ -105,7 +109,7 @@ export async function swap(tx: Session, { itemId, fromLotId, toLotId }: SwapLot,
     const count = { exact, spare: Math.floor(row.target / was) - exact }
     const target = weighedOut(count, is)
     const entry = { ...count, itemId, roles: [], unit: item.unit, quantity: target, standsFor: exact + count.spare }
-    const band = bandOf(entry, is)
+    const band = bandOf(entry, is, spares)
     return { row, band: { ...band, most: Math.floor(band.most) } }
   })
   const wanted = changed.reduce((sum, { band }) => sum + band.target, 0)

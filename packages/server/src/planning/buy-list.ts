@@ -3,6 +3,7 @@ import type { BuyLine } from '@tessellum/contract/buying'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { sql } from 'drizzle-orm'
 import { detached } from '../context'
+import { dayBefore, lastWorkingDay, workingDaysBefore } from '../settings/days'
 import { settingsNow } from '../settings/store'
 import type { Shop } from '../shop'
 import { listPurchases } from '../stock/purchases'
@@ -39,7 +40,7 @@ async function planBuying(shop: Shop, until: string | undefined): Promise<BuyLin
   const drafts = (await draftLines(db)).filter(({ dueOn }) => until === undefined || dueOn <= until)
   const wanted = await stillToPack(db, drafts)
   const bills = await billsFor(shop, wanted)
-  const { packingDays } = (await settingsNow(shop)).kits
+  const { kits, days } = await settingsNow(shop)
   // What is ordered counts as there for what is due after it comes: each order as a lot of its own.
   const coming = await listPurchases(db)
   const lots: FreeLot[] = [
@@ -102,16 +103,16 @@ async function planBuying(shop: Shop, until: string | undefined): Promise<BuyLin
       cost: purchase?.cost ?? 0,
       neededOn,
       coming,
-      orderBy: neededOn === null ? null : daysBefore(neededOn, lead + packingDays),
+      orderBy:
+        neededOn === null
+          ? null
+          : lastWorkingDay(dayBefore(workingDaysBefore(neededOn, kits.packingDays, days), lead), days),
       batches: waiting.map(({ id, name }) => ({ id, name })),
     }
   })
   const late = ({ orderBy }: BuyLine) => orderBy ?? '9999'
   return lines.sort((a, b) => late(a).localeCompare(late(b)) || a.name.localeCompare(b.name))
 }
-
-const daysBefore = (day: string, days: number) =>
-  new Date(Date.parse(`${day}T00:00:00Z`) - days * 86_400_000).toISOString().slice(0, 10)
 
 /** Drafts that are short of something, each with the last day to order it. */
 export function shortIn(lines: readonly BuyLine[]): Map<number, string> {

@@ -1,4 +1,5 @@
 /** Days by the clock of the shop, wherever its server stands. */
+import type { ShopDays } from '@tessellum/contract/settings'
 import { type SQL, type SQLWrapper, sql } from 'drizzle-orm'
 import type { Session } from '../database/connect'
 import { shopSettings } from './store'
@@ -24,3 +25,30 @@ export const onDays = (
 /** So many days before a day; after it, where they are below nought. */
 export const dayBefore = (day: string, days: number): string =>
   new Date(Date.parse(`${day}T00:00:00Z`) - days * 86_400_000).toISOString().slice(0, 10)
+
+const isWorking = (day: string, { closed, off }: ShopDays): boolean =>
+  !closed.includes(new Date(`${day}T00:00:00Z`).getUTCDay()) && !off.includes(day)
+
+/** The day that lies so many of the shop's working days before another; one of them, or that other itself where it is none before. */
+export function workingDaysBefore(day: string, days: number, shop: ShopDays): string {
+  let at = day
+  for (let left = days; left > 0; ) {
+    at = dayBefore(at, 1)
+    if (isWorking(at, shop)) left--
+  }
+  return at
+}
+
+/** The last working day that is not after a day. */
+export function lastWorkingDay(day: string, shop: ShopDays): string {
+  let at = day
+  while (!isWorking(at, shop)) at = dayBefore(at, 1)
+  return at
+}
+
+/** The last day for which so many working days before it are not after a day. */
+export function lastDueBy(day: string, days: number, shop: ShopDays): string {
+  let at = day
+  while (workingDaysBefore(dayBefore(at, -1), days, shop) <= day) at = dayBefore(at, -1)
+  return at
+}

@@ -16,15 +16,21 @@ export const saveCosts = (tx: Session, costs: CostSettings) =>
 /** What has never been settled is as usual, also where a part has got more to it since it was. */
 export async function shopSettings(db: Session): Promise<Settings> {
   const [row] = await db.select().from(shopSetting)
-  const { profile, money, documents, thread, kits, teaching } = row?.settings ?? {}
-  const usual = usualSettings
+  const settled: SettingsParts = row?.settings ?? {}
+  const whole = <Name extends keyof Settings>(name: Name): Settings[Name] => ({
+    ...usualSettings[name],
+    ...settled[name],
+  })
   return {
-    profile: { ...usual.profile, ...profile },
-    money: { ...usual.money, ...money },
-    documents: { ...usual.documents, ...documents },
-    thread: { ...usual.thread, ...thread },
-    kits: { ...usual.kits, ...kits },
-    teaching: { ...usual.teaching, ...teaching },
+    profile: whole('profile'),
+    money: whole('money'),
+    documents: whole('documents'),
+    measures: whole('measures'),
+    thread: whole('thread'),
+    kits: whole('kits'),
+    days: whole('days'),
+    teaching: whole('teaching'),
+    devices: whole('devices'),
   }
 }
 

@@ -1,6 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
 import type { BuyLine, NewPurchase, Purchase, Quote } from '@tessellum/contract/buying'
-import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { Button } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
@@ -12,6 +11,7 @@ import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { useMoney } from '../settings/use-shop-settings'
+import { useUnits } from '../settings/use-units'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
@@ -53,6 +53,7 @@ export function BuyPage() {
 }
 
 function Supplier({ name, lines }: { name: string; lines: readonly BuyLine[] }) {
+  const units = useUnits()
   const money = useMoney()
   const mayMove = useMay('stock.move')
   const mayBuy = useMay('stock.buy')
@@ -120,12 +121,12 @@ function Supplier({ name, lines }: { name: string; lines: readonly BuyLine[] }) 
                 <Link to={`/stock/${line.itemId}`}>{line.name}</Link>
               </th>
               <td className={line.short > 0 ? 'trouble' : 'quiet'}>
-                {line.short > 0 ? sayQuantity(line.short, line.unit) : 'runs low'}
+                {line.short > 0 ? units.quantity(line.short, line.unit) : 'runs low'}
               </td>
               <td>
-                {line.packs.map(({ count, amount }) => `${count} x ${sayQuantity(amount, line.unit)}`).join(', ') || (
-                  <span className="trouble">no pack is known</span>
-                )}
+                {line.packs
+                  .map(({ count, amount }) => `${count} x ${units.quantity(amount, line.unit)}`)
+                  .join(', ') || <span className="trouble">no pack is known</span>}
               </td>
               <td>{line.packs.length > 0 ? money.say(line.cost) : ''}</td>
               <td>{line.orderBy !== null && <OrderBy day={line.orderBy} />}</td>
@@ -139,7 +140,7 @@ function Supplier({ name, lines }: { name: string; lines: readonly BuyLine[] }) 
                 {line.low > 0 && (
                   <span className="quiet">
                     {line.batches.length > 0 && ', and '}
-                    {sayQuantity(line.low, line.unit)} to its reorder level
+                    {units.quantity(line.low, line.unit)} to its reorder level
                   </span>
                 )}
               </td>
@@ -204,6 +205,7 @@ interface QuotesProps {
 
 /** What suppliers ask today, beside what is kept: taken over one by one. */
 function Quotes({ quotes, lines, take, busy }: QuotesProps) {
+  const units = useUnits()
   const money = useMoney()
   const troubles = [...new Set(quotes.flatMap(({ trouble }) => trouble ?? []))]
   const changed = quotes.filter((each) => each.changed)
@@ -224,7 +226,7 @@ function Quotes({ quotes, lines, take, busy }: QuotesProps) {
               {each.packs
                 .map(
                   ({ amount, price, leadDays }) =>
-                    `${sayQuantity(amount, line.unit)} for ${money.say(price)} in ${leadDays} days`,
+                    `${units.quantity(amount, line.unit)} for ${money.say(price)} in ${leadDays} days`,
                 )
                 .join(', ')}
               .
@@ -246,6 +248,7 @@ function Quotes({ quotes, lines, take, busy }: QuotesProps) {
 
 /** What is ordered: it comes, or is called off. */
 function OnItsWay() {
+  const units = useUnits()
   const money = useMoney()
   const mayMove = useMay('stock.move')
   const mayBuy = useMay('stock.buy')
@@ -279,7 +282,7 @@ function OnItsWay() {
               <th scope="row">
                 <Link to={`/stock/${each.itemId}`}>{each.name}</Link>
               </th>
-              <td>{sayQuantity(each.amount, each.unit)}</td>
+              <td>{units.quantity(each.amount, each.unit)}</td>
               <td>{money.say(each.cost)}</td>
               <td>{dayjs(each.expectedOn).format('dddd, D MMMM')}</td>
               <td>{each.supplier}</td>

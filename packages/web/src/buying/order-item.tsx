@@ -1,11 +1,11 @@
 import type { NewPurchase } from '@tessellum/contract/buying'
 import type { ItemStory } from '@tessellum/contract/stock'
-import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
 import { DatePicker, Form, Input, InputNumber, Modal } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm } from '../frame/kept-form'
 import { useMoney } from '../settings/use-shop-settings'
+import { keptIn, useUnits } from '../settings/use-units'
 import { call } from '../shop/api'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 
@@ -21,10 +21,11 @@ interface Fields {
 
 /** Ordered though nothing is short: so many packs of an item, counted as coming from then on. */
 export function OrderItem({ item, close }: { item: ItemStory; close: () => void }) {
+  const units = useUnits()
   const money = useMoney()
   const [form] = Form.useForm<Fields>()
   const counts = Form.useWatch('packs', form) ?? []
-  const name = `order-of-${item.id}`
+  const name = keptIn(units, `order-of-${item.id}`)
   const { packs } = item
   const sum = (of: 'amount' | 'price') => packs.reduce((all, pack, i) => all + pack[of] * (counts[i] ?? 0), 0)
   const order = useIdempotentMutation((body: NewPurchase) => call('POST /api/purchases', { body }), {
@@ -42,7 +43,7 @@ export function OrderItem({ item, close }: { item: ItemStory; close: () => void 
       expectedOn: expected.format('YYYY-MM-DD'),
       ...(packs.length > 0
         ? { amount: sum('amount'), cost: sum('price') }
-        : { amount: Math.round(amount * perSpoken[item.unit]), cost: Math.round(cost * 100) }),
+        : { amount: units.recorded(amount, item.unit), cost: Math.round(cost * 100) }),
     })
   const needed = (message: string) => [{ required: true, message }]
   return (
@@ -73,7 +74,7 @@ export function OrderItem({ item, close }: { item: ItemStory; close: () => void 
         {packs.map(({ amount, price, leadDays }, i) => (
           <Form.Item
             key={amount}
-            label={`Packs of ${sayQuantity(amount, item.unit)}, ${money.say(price)}, in ${leadDays} days`}
+            label={`Packs of ${units.quantity(amount, item.unit)}, ${money.say(price)}, in ${leadDays} days`}
             name={['packs', i]}
           >
             <InputNumber min={0} max={10_000} precision={0} style={{ width: 160 }} />
@@ -81,7 +82,7 @@ export function OrderItem({ item, close }: { item: ItemStory; close: () => void 
         ))}
         {packs.length === 0 && (
           <>
-            <Form.Item label={`How much, ${spokenUnit[item.unit]}`} name="amount" rules={needed('Give a quantity.')}>
+            <Form.Item label={`How much, ${units.word[item.unit]}`} name="amount" rules={needed('Give a quantity.')}>
               <InputNumber min={0.001} max={1_000_000} style={{ width: 160 }} />
             </Form.Item>
             <Form.Item label={`Cost of all of it, ${money.sign}`} name="cost" rules={needed('Say what it costs.')}>
@@ -94,7 +95,7 @@ export function OrderItem({ item, close }: { item: ItemStory; close: () => void 
         </Form.Item>
         {packs.length > 0 && sum('amount') > 0 && (
           <p className="figures" role="status">
-            <strong>{sayQuantity(sum('amount'), item.unit)}</strong> for {money.say(sum('price'))}
+            <strong>{units.quantity(sum('amount'), item.unit)}</strong> for {money.say(sum('price'))}
           </p>
         )}
         <ErrorNotice error={order.refused} />

@@ -1,7 +1,10 @@
 import type { Customer, CustomerCard, SaveCustomer } from '@tessellum/contract/customers'
-import { Checkbox, Form, Input, InputNumber, Modal } from 'antd'
+import type { Worn } from '@tessellum/core/desk/wearer'
+import { Checkbox, Form, Input, Modal } from 'antd'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm } from '../frame/kept-form'
+import { MeasureField } from '../settings/measure-field'
+import { useUnits } from '../settings/use-units'
 import { call } from '../shop/api'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 
@@ -29,9 +32,10 @@ export function CustomerForm({ customer, done, close }: CustomerFormProps) {
       },
     },
   )
-  const measure = (label: string, field: 'wristMm' | 'neckMm' | 'fingerMm') => (
-    <Form.Item label={label} name={field}>
-      <InputNumber style={{ width: '100%' }} min={1} max={3000} suffix="mm" />
+  const { fingers } = useUnits()
+  const measure = (label: string, worn: Worn) => (
+    <Form.Item label={label} name={`${worn}Mm`}>
+      <MeasureField worn={worn} />
     </Form.Item>
   )
   return (
@@ -61,9 +65,9 @@ export function CustomerForm({ customer, done, close }: CustomerFormProps) {
           </Form.Item>
         </div>
         <div className="fields">
-          {measure('Wrist', 'wristMm')}
-          {measure('Neck', 'neckMm')}
-          {measure('Finger, round it', 'fingerMm')}
+          {measure('Wrist', 'wrist')}
+          {measure('Neck', 'neck')}
+          {measure(fingers === 'ISO' ? 'Finger, round it' : 'Finger', 'finger')}
         </div>
         <Form.Item name="leftHanded" valuePropName="checked">
           <Checkbox>Left-handed</Checkbox>

@@ -11,6 +11,7 @@ import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { useMoney } from '../settings/use-shop-settings'
+import { useUnits } from '../settings/use-units'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
@@ -30,6 +31,7 @@ const classWords = { offered: 'booked', taught: 'taught', cancelled: 'called off
 
 /** What they told the shop, and what the shop did for them. */
 function Card({ card }: { card: CustomerCard }) {
+  const units = useUnits()
   const money = useMoney()
   const client = useQueryClient()
   const navigate = useNavigate()
@@ -74,7 +76,7 @@ function Card({ card }: { card: CustomerCard }) {
           <tbody>
             {[
               ['How to reach them', contact || 'not known'],
-              ['Measures', sayMeasures(card) || 'not taken'],
+              ['Measures', sayMeasures(card, units) || 'not taken'],
               ['Hand', leftHanded ? 'left-handed' : 'right-handed'],
               ['Still to pay', money.say(owed)],
               ...(note ? [['Note', note]] : []),

@@ -6,6 +6,7 @@ import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
+import { useUnits } from '../settings/use-units'
 import { read } from '../shop/queries'
 import { RecordFile } from '../shop/record-file'
 import { CustomerForm } from './customer-form'
@@ -19,6 +20,7 @@ export function CustomersPage() {
   const mayManage = useMay('customers.manage')
   const [typed, setTyped] = useState('')
   const [adding, setAdding] = useState(false)
+  const units = useUnits()
   const find = useDeferredValue(typed.trim())
   const { data, error, hasNextPage, fetchNextPage, isFetchingNextPage } = useInfiniteQuery(read.customers(find))
   if (error && !data) return <Trouble error={error} />
@@ -74,7 +76,7 @@ export function CustomersPage() {
                   <Link to={`/customers/${each.id}`}>{each.name}</Link>
                 </th>
                 <td>{each.contact}</td>
-                <td className="figures">{sayMeasures(each)}</td>
+                <td className="figures">{sayMeasures(each, units)}</td>
                 <td>{[each.leftHanded && 'left-handed', each.allergies].filter(Boolean).join('; ')}</td>
               </tr>
             ))}

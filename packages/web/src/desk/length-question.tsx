@@ -1,6 +1,7 @@
 import { type Worn, type WristEase, wornLength, wristEase } from '@tessellum/core/desk/wearer'
 import { fitLength, type RepeatFit } from '@tessellum/core/sizing/repeats'
 import { Form, InputNumber, Segmented } from 'antd'
+import { MeasureField } from '../settings/measure-field'
 import { UseInPattern } from './use-in-pattern'
 
 const usual = {
@@ -36,11 +37,13 @@ export function LengthQuestion() {
         <Form.Item label="Worn on" name="worn">
           <Segmented options={['wrist', 'neck', 'finger']} />
         </Form.Item>
-        {number(
-          asked.worn === 'finger' ? 'Round the finger, mm' : asked.worn === 'neck' ? 'As worn, mm' : 'Wrist, mm',
-          'measure',
-          0,
-        )}
+        <Form.Item
+          label={{ finger: 'Finger', neck: 'As worn', wrist: 'Wrist' }[asked.worn]}
+          name="measure"
+          rules={[{ required: true, message: 'Give the measure.' }]}
+        >
+          <MeasureField worn={asked.worn} width={140} />
+        </Form.Item>
         {asked.worn === 'wrist' && (
           <Form.Item label="How it sits" name="ease">
             <Segmented

@@ -5,12 +5,12 @@ import { type Grade, measuresFrom, measuresOf } from '@tessellum/core/desk/grade
 import type { Choices } from '@tessellum/core/evaluate/evaluate-pattern'
 import { billOf, type KitItem } from '@tessellum/core/kit/bill'
 import { costOfKit } from '@tessellum/core/kit/cost'
-import { sayLength } from '@tessellum/core/measure/units'
 import { sayExtents } from '@tessellum/core/report/form-report'
 import { Button, Form, Input, Select } from 'antd'
 import { useMemo, useState } from 'react'
 import { Loading } from '../frame/loading'
 import { useMoney, useShopSettings } from '../settings/use-shop-settings'
+import { useUnits } from '../settings/use-units'
 import { patientClient } from './use-evaluated'
 
 interface GradingProps {
@@ -101,6 +101,7 @@ interface RowProps {
 }
 
 function Row({ grade: { valueMm, report, finished, breaks, nearestMm }, roles, kit }: RowProps) {
+  const units = useUnits()
   // A stone of another size is another item, which the colourway may not have.
   const money = useMoney()
   const { lines } = billOf({ ...report, stones: [] }, kit, sparesOf(useShopSettings()))
@@ -111,16 +112,16 @@ function Row({ grade: { valueMm, report, finished, breaks, nearestMm }, roles, k
   const cost = lines.length > 0 && unpriced.length === 0 ? known : undefined
   return (
     <tr>
-      <th scope="row">{sayLength(valueMm)}</th>
+      <th scope="row">{units.length(valueMm)}</th>
       {roles.map((role) => (
         <td key={role}>{report.beads.find((bead) => bead.role === role)?.total ?? 0}</td>
       ))}
-      <td>{sayLength(report.thread.totalMm)}</td>
-      <td>{finished ? sayExtents(finished) : <span className="quiet">form not sound</span>}</td>
+      <td>{units.thread(report.thread.totalMm)}</td>
+      <td>{finished ? sayExtents(finished, units.system) : <span className="quiet">form not sound</span>}</td>
       <td>{cost === undefined ? <span className="quiet">no prices</span> : money.say(cost)}</td>
       <td className={breaks ? 'trouble' : ''}>
         {breaks ?? 'keeps them'}
-        {breaks && nearestMm !== undefined && <strong> {sayLength(nearestMm)} keeps them.</strong>}
+        {breaks && nearestMm !== undefined && <strong> {units.length(nearestMm)} keeps them.</strong>}
       </td>
     </tr>
   )

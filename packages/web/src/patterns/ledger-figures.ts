@@ -2,9 +2,14 @@ import { type Extension, RangeSet, StateEffect, StateField } from '@codemirror/s
 import { GutterMarker, gutter } from '@codemirror/view'
 import { trim } from '@tessellum/core/measure/units'
 import type { StatementReport } from '@tessellum/core/report/report'
+import type { SpokenUnits } from '@tessellum/core/stock/spoken-units'
 
 /** What each line does, in a column to the right of the text. */
-export const setFigures = StateEffect.define<{ statements: readonly StatementReport[]; old: boolean }>()
+export const setFigures = StateEffect.define<{
+  statements: readonly StatementReport[]
+  old: boolean
+  units: Pick<SpokenUnits, 'thread'>
+}>()
 
 class LineFigures extends GutterMarker {
   constructor(
@@ -51,7 +56,7 @@ const figures = StateField.define<RangeSet<GutterMarker>>({
     for (const effect of transaction.effects) {
       if (!effect.is(setFigures)) continue
       const { doc } = transaction.state
-      const { statements, old } = effect.value
+      const { statements, old, units } = effect.value
       next = RangeSet.of(
         statements
           .filter(
@@ -66,7 +71,7 @@ const figures = StateField.define<RangeSet<GutterMarker>>({
             return new LineFigures(
               stitches ? `${stitches} st` : '',
               value || beads,
-              threadMm ? `${trim(threadMm / 10, 1)} cm` : '',
+              threadMm ? units.thread(threadMm) : '',
               old,
             ).range(doc.line(line).from)
           }),

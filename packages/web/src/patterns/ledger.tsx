@@ -22,6 +22,7 @@ import {
 import type { Fault } from '@tessellum/core/notation/fault'
 import type { StatementReport } from '@tessellum/core/report/report'
 import { type Ref, useEffect, useImperativeHandle, useRef } from 'react'
+import { useUnits } from '../settings/use-units'
 import { ledgerFigures, setFigures } from './ledger-figures'
 import { tessLanguage } from './tess-language'
 
@@ -52,6 +53,7 @@ interface LedgerProps {
 
 /** The notation, typed; beside each line what it does, and in it what is wrong. */
 export function Ledger({ text, mayWrite, statements, old, faults, onEdit, onLine, ref }: LedgerProps) {
+  const units = useUnits()
   const place = useRef<HTMLDivElement>(null)
   const view = useRef<EditorView>(undefined)
   const told = useRef({ onEdit, onLine })
@@ -129,8 +131,8 @@ export function Ledger({ text, mayWrite, statements, old, faults, onEdit, onLine
   }, [text])
 
   useEffect(() => {
-    view.current?.dispatch({ effects: setFigures.of({ statements, old }) })
-  }, [statements, old])
+    view.current?.dispatch({ effects: setFigures.of({ statements, old, units }) })
+  }, [statements, old, units])
 
   useEffect(() => {
     const editor = view.current

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import type { Pattern } from '@tessellum/contract/patterns'
 import type { Bead } from '@tessellum/core/catalogue/bead'
-import { sayLength, sayPercent } from '@tessellum/core/measure/units'
+import { sayPercent } from '@tessellum/core/measure/units'
 import type { MakerRow } from '@tessellum/core/substitute/makers'
 import { Button, Segmented } from 'antd'
 import { useMemo } from 'react'
@@ -9,6 +9,7 @@ import { useParams } from 'react-router'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
+import { useUnits } from '../settings/use-units'
 import { read } from '../shop/queries'
 import { PatternNav } from './pattern-nav'
 import { evaluateClient, useEvaluated } from './use-evaluated'
@@ -85,6 +86,7 @@ function Makers({ pattern }: { pattern: Pattern }) {
 }
 
 function Row({ row: { role, bead, consequence } }: { row: MakerRow }) {
+  const units = useUnits()
   const thread = consequence.threadMm.after - consequence.threadMm.before
   const { crowded } = consequence
   return (
@@ -121,7 +123,7 @@ function Row({ row: { role, bead, consequence } }: { row: MakerRow }) {
           </div>
         ))}
       </td>
-      <td>{Math.abs(thread) < 10 ? 'the same' : `${thread > 0 ? '+' : '-'}${sayLength(Math.abs(thread))}`}</td>
+      <td>{Math.abs(thread) < 10 ? 'the same' : `${thread > 0 ? '+' : '-'}${units.thread(Math.abs(thread))}`}</td>
     </tr>
   )
 }

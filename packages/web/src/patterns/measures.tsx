@@ -1,10 +1,12 @@
-import { sayLength, sayPercent } from '@tessellum/core/measure/units'
+import { sayPercent } from '@tessellum/core/measure/units'
 import { sayAlong, sayExtents, soundForm } from '@tessellum/core/report/form-report'
 import type { Report } from '@tessellum/core/report/report'
 import type { Crowding } from '@tessellum/core/thread/crowding'
+import { useUnits } from '../settings/use-units'
 
 /** What the piece comes to, in figures, and what its form shows, in words tied to lines. */
 export function Measures({ report, goTo }: { report: Report; goTo: (line: number) => void }) {
+  const units = useUnits()
   const sound = soundForm(report)
   const beads = report.beads.reduce((sum, bead) => sum + bead.each, 0)
   return (
@@ -13,13 +15,13 @@ export function Measures({ report, goTo }: { report: Report; goTo: (line: number
         {sound && (
           <div className="wide">
             <dt>Wide, high, deep</dt>
-            <dd>{sayExtents(sound)}</dd>
+            <dd>{sayExtents(sound, units.system)}</dd>
           </div>
         )}
-        {sound?.along && sayAlong(sound) && (
+        {sound?.along && sayAlong(sound, units.system) && (
           <div className="wide">
             <dt>{sound.along.type === 'band' ? 'Band' : 'Length'}</dt>
-            <dd>{sayAlong(sound)}</dd>
+            <dd>{sayAlong(sound, units.system)}</dd>
           </div>
         )}
         <div className="wide">
@@ -28,7 +30,7 @@ export function Measures({ report, goTo }: { report: Report; goTo: (line: number
         </div>
         <div className="wide">
           <dt>{sound ? 'Thread, measured' : 'Thread, estimated'}</dt>
-          <dd>{sayLength(report.thread.pathMm)}</dd>
+          <dd>{units.thread(report.thread.pathMm)}</dd>
         </div>
         <FullestHole crowding={report.crowding} />
         {report.fits.map((fit) => (

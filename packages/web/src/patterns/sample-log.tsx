@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import type { Pattern } from '@tessellum/contract/patterns'
 import type { NewSample, Samples } from '@tessellum/contract/samples'
-import { sayLength, sayPercent } from '@tessellum/core/measure/units'
+import { sayPercent } from '@tessellum/core/measure/units'
 import type { Report } from '@tessellum/core/report/report'
 import { minSamples } from '@tessellum/core/thread/sampled'
 import { Button, Form, Input, InputNumber, Modal } from 'antd'
@@ -9,6 +9,7 @@ import dayjs from 'dayjs'
 import { useState } from 'react'
 import { forgetForm, KeptForm } from '../frame/kept-form'
 import { useMay } from '../people/me'
+import { useUnits } from '../settings/use-units'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
@@ -29,6 +30,7 @@ interface Logged {
 
 /** What a sample really took, logged against what was computed; and the samples there are. */
 export function SampleLog({ pattern, report, minutes, eager }: SampleLogProps) {
+  const units = useUnits()
   const mayLog = useMay('samples.log')
   const [open, setOpen] = useState(false)
   const [form] = Form.useForm<Logged>()
@@ -89,7 +91,7 @@ export function SampleLog({ pattern, report, minutes, eager }: SampleLogProps) {
             {report.pattern}
             {report.size ? `, ${report.size}` : ''},{' '}
             {pattern.changed || pattern.version === null ? 'as drafted' : `version ${pattern.version}`}. Planned:{' '}
-            {sayLength(report.thread.totalMm)} of thread with ends and take-up.
+            {units.thread(report.thread.totalMm)} of thread with ends and take-up.
           </p>
           <Form.Item
             label="Minutes it took"
@@ -132,7 +134,7 @@ export function SampleLog({ pattern, report, minutes, eager }: SampleLogProps) {
                   <td>{dayjs(each.madeAt).format('D MMM')}</td>
                   <td>{each.madeBy}</td>
                   <td>{each.minutes}</td>
-                  <td>{sayLength(each.threadMm)}</td>
+                  <td>{units.thread(each.threadMm)}</td>
                   <td>{sayRatio(each)}</td>
                 </tr>
               ))}

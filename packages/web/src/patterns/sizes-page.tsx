@@ -3,7 +3,6 @@ import type { Pattern } from '@tessellum/contract/patterns'
 import { sayStone } from '@tessellum/core/catalogue/stone-size'
 import type { Face } from '@tessellum/core/drawing/view'
 import { chosenIn } from '@tessellum/core/kit/choice'
-import { sayLength, sayMass } from '@tessellum/core/measure/units'
 import { sayExtents, soundForm } from '@tessellum/core/report/form-report'
 import type { Report } from '@tessellum/core/report/report'
 import { heldBy } from '@tessellum/core/sizing/stone-hold'
@@ -16,6 +15,7 @@ import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { Drawing } from '../piece/drawing'
 import { useFormed } from '../piece/use-formed'
+import { useUnits } from '../settings/use-units'
 import { read } from '../shop/queries'
 import { Grading } from './grading'
 import { PatternNav } from './pattern-nav'
@@ -153,6 +153,7 @@ function SizeColumn({ pattern, size, face, shown, within, note }: SizeColumnProp
 }
 
 function SizeFigures({ report, why, formed }: { report: Report; why: string | undefined; formed: boolean }) {
+  const units = useUnits()
   const form = soundForm(report)
   return (
     <>
@@ -160,7 +161,7 @@ function SizeFigures({ report, why, formed }: { report: Report; why: string | un
         <tbody>
           <tr>
             <th scope="row">Finished</th>
-            <td>{form ? sayExtents(form) : formed ? 'form not sound' : 'settling'}</td>
+            <td>{form ? sayExtents(form, units.system) : formed ? 'form not sound' : 'settling'}</td>
           </tr>
           {report.beads
             .filter((bead) => bead.each > 0)
@@ -173,7 +174,7 @@ function SizeFigures({ report, why, formed }: { report: Report; why: string | un
                   </span>
                 </th>
                 <td>
-                  <strong>{bead.total}</strong> <span className="quiet">{sayMass(bead.totalMg)}</span>
+                  <strong>{bead.total}</strong> <span className="quiet">{units.mass(bead.totalMg)}</span>
                 </td>
               </tr>
             ))}
@@ -182,7 +183,7 @@ function SizeFigures({ report, why, formed }: { report: Report; why: string | un
               Thread <span className="quiet">{form ? 'measured' : 'estimated'}, with ends</span>
             </th>
             <td>
-              <strong>{sayLength(report.thread.totalMm)}</strong>
+              <strong>{units.thread(report.thread.totalMm)}</strong>
             </td>
           </tr>
           {report.stones

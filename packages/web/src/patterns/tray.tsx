@@ -3,11 +3,11 @@ import type { Item } from '@tessellum/contract/stock'
 import { sayStone } from '@tessellum/core/catalogue/stone-size'
 import { roleColours } from '@tessellum/core/drawing/role-colours'
 import { billOf, type KitItem, misfitWords, threadRole } from '@tessellum/core/kit/bill'
-import { sayInches, sayLength, sayMass, saySpans } from '@tessellum/core/measure/units'
+import { sayInches, sayLength, saySpans } from '@tessellum/core/measure/units'
 import type { Report } from '@tessellum/core/report/report'
-import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { Link } from 'react-router'
 import { useShopSettings } from '../settings/use-shop-settings'
+import { useUnits } from '../settings/use-units'
 import { Swatch } from '../stock/swatch'
 
 interface TrayProps {
@@ -21,6 +21,7 @@ interface TrayProps {
 
 /** What one kit takes, role by role, and what the shelf has of it. */
 export function Tray({ report, old, items, kit, hasColourway }: TrayProps) {
+  const units = useUnits()
   const bill = billOf(report, kit, sparesOf(useShopSettings()))
   const lineOf = (role: string) => bill.lines.find((line) => line.roles.includes(role))
   const plain = roleColours(report.beads.map((bead) => bead.role))
@@ -65,7 +66,7 @@ export function Tray({ report, old, items, kit, hasColourway }: TrayProps) {
                 {line && bead && (
                   <>
                     <br />
-                    {line.unit === 'mg' ? `${sayMass(line.quantity)} in the bag` : `${line.quantity} in the bag`},{' '}
+                    {line.unit === 'mg' ? `${units.mass(line.quantity)} in the bag` : `${line.quantity} in the bag`},{' '}
                     {line.spare} spare
                     {shared}
                   </>
@@ -103,6 +104,7 @@ function ThreadCompartment({
   item: Item | undefined
   line: ReturnType<typeof billOf>['lines'][number] | undefined
 }) {
+  const units = useUnits()
   const { spanMm } = useShopSettings().thread
   const { cuts, totalMm } = report.thread
   const { thread, strands, needle } = report.threadChoice
@@ -113,15 +115,16 @@ function ThreadCompartment({
       <Swatch item={item ?? { category: 'thread', kind: 'thread', colour: '#8b9089', finish: '' }} size={30} />
       <div className="name">Thread{item ? `, ${item.colourName}` : ''}</div>
       <div className="count" style={{ fontSize: 21 }}>
-        {sayLength(cut)}
+        {units.thread(cut)}
       </div>
       <div className="more">
         {thread.kind} {thread.size}, {strands === 2 ? 'doubled' : 'single'}, needle {needle}
         <br />
-        {cuts.length > 1 ? `${cuts.length} cuts of ${sayLength(cut)}` : 'one cut'}
-        {report.makes > 1 ? ' for each piece' : ''}: {sayInches(cut)}, {saySpans(cut, spanMm)}
+        {cuts.length > 1 ? `${cuts.length} cuts of ${units.thread(cut)}` : 'one cut'}
+        {report.makes > 1 ? ' for each piece' : ''}: {units.system === 'inches' ? sayLength(cut) : sayInches(cut)},{' '}
+        {saySpans(cut, spanMm)}
         <br />
-        {sayLength(totalMm)} evaluated with ends and take-up
+        {units.thread(totalMm)} evaluated with ends and take-up
         {item && line && <Shelf item={item} quantity={line.quantity} />}
       </div>
     </div>
@@ -130,13 +133,14 @@ function ThreadCompartment({
 
 /** What the shelf has free of an item, in kits. */
 function Shelf({ item, quantity }: { item: Item; quantity: number }) {
+  const units = useUnits()
   const free = item.onHand - item.reserved
   const kits = Math.floor(free / quantity)
   return (
     <>
       <br />
       <span className={kits === 0 ? 'trouble' : ''}>
-        {sayQuantity(free, item.unit)} free: about {kits} kit{kits === 1 ? '' : 's'}
+        {units.quantity(free, item.unit)} free: about {kits} kit{kits === 1 ? '' : 's'}
       </span>
     </>
   )

@@ -1,6 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
 import type { Pattern } from '@tessellum/contract/patterns'
-import { sayLength } from '@tessellum/core/measure/units'
 import { sayExtents, soundForm } from '@tessellum/core/report/form-report'
 import type { Report } from '@tessellum/core/report/report'
 import { Segmented, Select } from 'antd'
@@ -13,6 +12,7 @@ import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { Drawing } from '../piece/drawing'
 import { type Formed, useFormed } from '../piece/use-formed'
+import { useUnits } from '../settings/use-units'
 import { read } from '../shop/queries'
 import { Carriers } from '../writing/carriers'
 import { PatternNav } from './pattern-nav'
@@ -155,6 +155,7 @@ interface CountRow {
 }
 
 function Counts({ before, after }: { before: Formed; after: Formed }) {
+  const units = useUnits()
   const [one, other] = [before.report, after.report]
   if (!one || !other) return <Loading what="Settling both" />
   const roles = [...new Set([...one.beads, ...other.beads].map(({ role }) => role))]
@@ -164,11 +165,11 @@ function Counts({ before, after }: { before: Formed; after: Formed }) {
       of: (report: Report) => report.beads.find((bead) => bead.role === role)?.total,
       say: String,
     })),
-    { name: 'Thread, with ends', of: (report) => report.thread.totalMm, say: sayLength },
+    { name: 'Thread, with ends', of: (report) => report.thread.totalMm, say: units.thread },
   ]
   const extents = [one, other].map((report) => {
     const form = soundForm(report)
-    return form ? sayExtents(form) : 'form not sound'
+    return form ? sayExtents(form, units.system) : 'form not sound'
   })
   return (
     <table className="figures size-table">

@@ -7,7 +7,7 @@ import { textSizes } from '@tessellum/core/writing/layout'
 export type PartName = keyof Settings
 
 interface Choice {
-  readonly value: string
+  readonly value: string | number
   readonly label: string
 }
 
@@ -15,7 +15,7 @@ export interface Field {
   readonly label: string
   /** What it changes. */
   readonly says: string
-  readonly kind: 'line' | 'lines' | 'choice' | 'figure' | 'colour'
+  readonly kind: 'line' | 'lines' | 'choice' | 'choices' | 'days' | 'figure' | 'colour'
   readonly choices?: readonly Choice[]
   /** What a figure is counted in. */
   readonly unit?: string
@@ -28,10 +28,24 @@ export interface Field {
 export interface Part<Name extends PartName = PartName> {
   readonly name: Name
   readonly title: string
+  readonly about?: string
   readonly fields: Readonly<Record<keyof Settings[Name] & string, Field>>
 }
 
+const weekdays = ['Sunday', 'Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday']
+
 const same = (values: readonly string[]): Choice[] => values.map((value) => ({ value, label: value }))
+/** Kept as a share, told as a per cent. */
+const shareField = (label: string, says: string): Field => ({
+  label,
+  says,
+  kind: 'figure',
+  unit: '%',
+  each: 0.01,
+  step: 1,
+  most: 100,
+})
+
 const lengthField = (label: string, says: string, most: number): Field => ({
   label,
   says,
@@ -42,15 +56,25 @@ const lengthField = (label: string, says: string, most: number): Field => ({
   most: most / 10,
 })
 
-const taxField = (label: string): Field => ({
+const unitChoices: readonly Choice[] = [
+  { value: 'metric', label: 'Millimetres and grams' },
+  { value: 'inches', label: 'Inches and ounces' },
+]
+
+const takeUpField = (tension: string): Field =>
+  shareField(`Take-up when ${tension}`, 'Added to the cut of a thread for what the work takes up.')
+
+const addressField = (label: string, says: string): Field => ({
   label,
-  says: 'It is in the price: receipts and the CSV of sales tell how much of it is tax. Ask your bookkeeper for the rate.',
-  kind: 'figure',
-  unit: '%',
-  each: 0.01,
-  step: 1,
-  most: 100,
+  says,
+  kind: 'line',
 })
+
+const taxField = (label: string): Field =>
+  shareField(
+    label,
+    'It is in the price: receipts and the CSV of sales tell how much of it is tax. Ask your bookkeeper for the rate.',
+  )
 
 export const parts: { readonly [Name in PartName]: Part<Name> } = {
   profile: {
@@ -118,10 +142,7 @@ export const parts: { readonly [Name in PartName]: Part<Name> } = {
         label: 'Measures',
         says: 'Of patterns in English: inches come with feet of thread and ounces. Beads are told in millimetres everywhere, and other languages are metric.',
         kind: 'choice',
-        choices: [
-          { value: 'metric', label: 'Millimetres and grams' },
-          { value: 'inches', label: 'Inches and ounces' },
-        ],
+        choices: unitChoices,
       },
       textSize: {
         label: 'Text',
@@ -136,16 +157,42 @@ export const parts: { readonly [Name in PartName]: Part<Name> } = {
       },
     },
   },
+  measures: {
+    name: 'measures',
+    title: 'Measures',
+    fields: {
+      units: {
+        label: 'On screens',
+        says: 'Sizes of finished work, thread and stock. Beads are told in millimetres everywhere; packing, counting and price lists stay in grams and metres, as scales tell them.',
+        kind: 'choice',
+        choices: unitChoices,
+      },
+      fingers: {
+        label: 'Finger sizes',
+        says: 'Of customers and orders.',
+        kind: 'choice',
+        choices: [
+          { value: 'ISO', label: 'ISO: millimetres round the inside' },
+          { value: 'US', label: 'US' },
+          { value: 'UK', label: 'UK: letters' },
+          { value: 'Japan', label: 'Japan' },
+        ],
+      },
+    },
+  },
   thread: {
     name: 'thread',
     title: 'Thread',
     fields: {
       tension: {
         label: 'Tension',
-        says: 'How firmly work is pulled up. The allowance for take-up is 5 % when firm, 8 % usually, 11 % when relaxed; a pattern may say otherwise.',
+        says: 'How firmly work is pulled up. A pattern may say otherwise.',
         kind: 'choice',
         choices: same(['firm', 'usual', 'relaxed']),
       },
+      takeUpFirm: takeUpField('firm'),
+      takeUpUsual: takeUpField('usual'),
+      takeUpRelaxed: takeUpField('relaxed'),
       tailMm: lengthField(
         'Tail',
         'Left hanging where a thread begins, and added to its cut. A pattern may say otherwise.',
@@ -208,15 +255,10 @@ export const parts: { readonly [Name in PartName]: Part<Name> } = {
     name: 'kits',
     title: 'Kits',
     fields: {
-      smallShare: {
-        label: 'Spare small beads',
-        says: 'Put into a bag beyond the count, for spills and culls. Kits that are reserved keep what they have.',
-        kind: 'figure',
-        unit: '%',
-        each: 0.01,
-        step: 1,
-        most: 100,
-      },
+      smallShare: shareField(
+        'Spare small beads',
+        'Put into a bag beyond the count, for spills and culls. Kits that are reserved keep what they have.',
+      ),
       smallLeast: {
         label: 'At least',
         says: 'So many spare of each small bead.',
@@ -233,6 +275,10 @@ export const parts: { readonly [Name in PartName]: Part<Name> } = {
         step: 1,
         most: 1000,
       },
+      overShare: shareField(
+        'A weighed bag may be over by',
+        'The packing bench calls a bag full up to there. Two of the scale’s steps are always allowed. Bags that are laid out keep what they have.',
+      ),
       packingDays: {
         label: 'Days to pack',
         says: 'Between a delivery and the day a batch is due: the buy list, the diary and the bench go by it.',
@@ -241,6 +287,21 @@ export const parts: { readonly [Name in PartName]: Part<Name> } = {
         step: 1,
         most: 60,
       },
+    },
+  },
+  days: {
+    name: 'days',
+    title: 'Days off',
+    about:
+      'When nobody packs and nothing is ordered. What must be packed or ordered by when, on the bench, in the diary and on the buy list, goes round these days.',
+    fields: {
+      closed: {
+        label: 'Closed every',
+        says: 'Days of the week.',
+        kind: 'choices',
+        choices: weekdays.map((label, value) => ({ value, label })),
+      },
+      off: { label: 'Days off', says: 'Single days, such as holidays.', kind: 'days' },
     },
   },
   teaching: {
@@ -273,6 +334,18 @@ export const parts: { readonly [Name in PartName]: Part<Name> } = {
       },
     },
   },
+  devices: {
+    name: 'devices',
+    title: 'Devices',
+    about:
+      'Where the shop has its devices: a name and a port each, such as 192.168.0.20:4800. One that is left empty stays where the server was told when it was started.',
+    fields: {
+      scale: addressField('Scale', 'Where its readings come from, for the packing bench and for counting.'),
+      printer: addressField('Label printer', 'Where labels of kits, bags, lots and seats go.'),
+      scanner: addressField('Scanner', 'Where scanned barcodes come from.'),
+      supplier: addressField('Suppliers’ service', 'Where quotes are asked for.'),
+    },
+  },
 }
 
 /** As a person says a value: in the field's unit. */
@@ -284,7 +357,15 @@ export const unspoken = ({ each = 1 }: Field, value: unknown): unknown =>
 
 /** "Usually 15 cm." Empty for what no shop has in common, and where a choice says so itself. */
 export function usually(part: PartName, name: string): string {
-  if (part === 'profile' || name === 'tension' || name.startsWith('tax') || name === 'orderLimit') return ''
+  if (
+    part === 'profile' ||
+    part === 'devices' ||
+    part === 'days' ||
+    name === 'tension' ||
+    name.startsWith('tax') ||
+    name === 'orderLimit'
+  )
+    return ''
   const field = (parts[part].fields as Readonly<Record<string, Field>>)[name] as Field
   const value = spoken(field, (usualSettings[part] as Readonly<Record<string, unknown>>)[name])
   const said = field.choices?.find((each) => each.value === value)?.label ?? `${value} ${field.unit ?? ''}`.trim()

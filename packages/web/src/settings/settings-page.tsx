@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { type ChangeSettings, type Settings, settings as settingsSchema } from '@tessellum/contract/settings'
-import { Button, ColorPicker, Form, Input, InputNumber, Select } from 'antd'
+import { Button, ColorPicker, DatePicker, Form, Input, InputNumber, Select } from 'antd'
+import dayjs from 'dayjs'
 import { useParams } from 'react-router'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm } from '../frame/kept-form'
@@ -30,7 +31,7 @@ export function SettingsPage() {
 
 function PartForm({ name, settings }: { name: PartName; settings: Settings }) {
   const mayKeep = useMay('settings.keep')
-  const { title } = parts[name]
+  const { title, about } = parts[name]
   const fields = Object.entries(parts[name].fields as Readonly<Record<string, Field>>)
   const kept = settings[name] as Values
   const formName = `settings-${name}`
@@ -50,6 +51,7 @@ function PartForm({ name, settings }: { name: PartName; settings: Settings }) {
   )
   return (
     <SettingsFrame title={title}>
+      {about && <p className="quiet">{about}</p>}
       <KeptForm<Values>
         name={formName}
         className="sheet pad"
@@ -96,6 +98,16 @@ function control({ kind, choices, unit, step, most }: Field) {
       return <ColorPicker showText disabledAlpha format="hex" />
     case 'choice':
       return <Select showSearch={(choices?.length ?? 0) > 20} options={choices?.map((each) => ({ ...each })) ?? []} />
+    case 'choices':
+      return (
+        <Select
+          mode="multiple"
+          showSearch={{ optionFilterProp: 'label' }}
+          options={choices?.map((each) => ({ ...each })) ?? []}
+        />
+      )
+    case 'days':
+      return <DaysField />
     case 'figure':
       return (
         <InputNumber
@@ -107,4 +119,28 @@ function control({ kind, choices, unit, step, most }: Field) {
         />
       )
   }
+}
+
+/** Several days, kept as YYYY-MM-DD. */
+function DaysField({
+  value = [],
+  onChange,
+  id,
+}: {
+  value?: readonly string[]
+  onChange?: (days: readonly string[]) => void
+  id?: string
+}) {
+  return (
+    <DatePicker
+      multiple
+      {...(id ? { id } : {})}
+      style={{ width: '100%' }}
+      format="D MMM YYYY"
+      maxTagCount={12}
+      placeholder="Choose days"
+      value={value.map((day) => dayjs(day))}
+      onChange={(days) => onChange?.((days ?? []).map((day) => day.format('YYYY-MM-DD')).sort())}
+    />
+  )
 }

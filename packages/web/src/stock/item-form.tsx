@@ -1,10 +1,11 @@
 import { type ItemStory, saveItem } from '@tessellum/contract/stock'
-import { perSpoken, spokenUnit } from '@tessellum/core/stock/quantity'
+import type { SpokenUnits } from '@tessellum/core/stock/spoken-units'
 import { AutoComplete, Button, ColorPicker, Form, Input, InputNumber, Modal, Select } from 'antd'
 import { useNavigate } from 'react-router'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm } from '../frame/kept-form'
 import { useMoney } from '../settings/use-shop-settings'
+import { keptIn, useUnits } from '../settings/use-units'
 import { call, ShopError } from '../shop/api'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 
@@ -44,15 +45,16 @@ const usualUnit: Readonly<Record<Fields['category'], Unit>> = {
 
 /** Begins an item, or changes what is kept of one. */
 export function ItemForm({ item, close }: { item?: ItemStory; close: () => void }) {
+  const units = useUnits()
   const money = useMoney()
   const navigate = useNavigate()
-  const name = `item-${item?.id ?? 'new'}`
+  const name = keptIn(units, `item-${item?.id ?? 'new'}`)
   const [form] = Form.useForm<Fields>()
   const unit = Form.useWatch('unit', form) ?? item?.unit ?? 'mg'
   const category = Form.useWatch('category', form) ?? item?.category ?? 'bead'
   const save = useIdempotentMutation(
     (fields: Fields) => {
-      const read = saveItem.safeParse(asInput(fields, item?.bead?.contact ?? 2.5))
+      const read = saveItem.safeParse(asInput(fields, item?.bead?.contact ?? 2.5, units))
       if (!read.success) {
         const [issue] = read.error.issues
         throw new ShopError({
@@ -92,7 +94,7 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
         layout="vertical"
         requiredMark={false}
         onFinish={save.run}
-        initialValues={initialOf(item)}
+        initialValues={initialOf(item, units)}
         onValuesChange={(changed: Partial<Fields>) => {
           if (changed.category && !item) form.setFieldsValue({ unit: usualUnit[changed.category] })
         }}
@@ -115,7 +117,7 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
             <Select
               options={(['mg', 'piece', 'mm'] as const).map((value) => ({
                 value,
-                label: { mg: 'weight, g', piece: 'pieces', mm: 'length, m' }[value],
+                label: { mg: `weight, ${units.word.mg}`, piece: 'pieces', mm: `length, ${units.word.mm}` }[value],
               }))}
             />
           </Form.Item>
@@ -147,7 +149,7 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
           <Form.Item label="Place" name="place">
             <Input maxLength={60} />
           </Form.Item>
-          <Form.Item label={`Reorder below, ${spokenUnit[unit]}`} name="reorderBelow">
+          <Form.Item label={`Reorder below, ${units.word[unit]}`} name="reorderBelow">
             <InputNumber min={0} style={{ width: '100%' }} />
           </Form.Item>
           <Form.Item label="Barcode on its tubes" name="barcode">
@@ -183,7 +185,7 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
               {packs.map(({ key, name }) => (
                 <div className="hands" key={key}>
                   <Form.Item name={[name, 'amount']} rules={[{ required: true, message: 'How much?' }]}>
-                    <InputNumber aria-label="Pack holds" min={0.001} suffix={spokenUnit[unit]} style={{ width: 140 }} />
+                    <InputNumber aria-label="Pack holds" min={0.001} suffix={units.word[unit]} style={{ width: 140 }} />
                   </Form.Item>
                   <Form.Item name={[name, 'price']} rules={[{ required: true, message: 'At what price?' }]}>
                     <InputNumber
@@ -220,7 +222,7 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
 
 const needed = (message: string) => [{ required: true, whitespace: true, message }]
 
-function initialOf(item: ItemStory | undefined): Partial<Fields> {
+function initialOf(item: ItemStory | undefined, units: SpokenUnits): Partial<Fields> {
   if (!item) return { category: 'bead', unit: 'mg', colour: '#7d8f86', bores: 1, packs: [], reorderBelow: 0 }
   const { bead, packs, category, barcode, unit, reorderBelow, ...rest } = item
   return {
@@ -228,7 +230,7 @@ function initialOf(item: ItemStory | undefined): Partial<Fields> {
     unit,
     category: category === 'kit' ? 'other' : category,
     barcode: barcode ?? '',
-    reorderBelow: reorderBelow / perSpoken[unit],
+    reorderBelow: units.typed(reorderBelow, unit),
     ...(bead
       ? {
           lengthMm: bead.lengthMm,
@@ -239,22 +241,26 @@ function initialOf(item: ItemStory | undefined): Partial<Fields> {
         }
       : {}),
     packs: packs.map(({ amount, price, leadDays }) => ({
-      amount: amount / perSpoken[unit],
+      amount: units.typed(amount, unit),
       price: price / 100,
       leadDays,
     })),
   }
 }
 
-const asInput = ({ lengthMm, acrossMm, boreMm, massMg, bores, colour, packs, ...rest }: Fields, contact: number) => ({
+const asInput = (
+  { lengthMm, acrossMm, boreMm, massMg, bores, colour, packs, ...rest }: Fields,
+  contact: number,
+  units: SpokenUnits,
+) => ({
   ...rest,
   size: rest.size ?? '',
   colour: typeof colour === 'string' ? colour : colour.toHexString().slice(0, 7).toLowerCase(),
   barcode: rest.barcode?.trim() || null,
-  reorderBelow: Math.round((rest.reorderBelow ?? 0) * perSpoken[rest.unit]),
+  reorderBelow: units.recorded(rest.reorderBelow ?? 0, rest.unit),
   figures: rest.category === 'bead' ? { lengthMm, acrossMm, boreMm, massMg, bores, contact } : null,
   packs: (packs ?? []).map(({ amount, price, leadDays }) => ({
-    amount: Math.round(amount * perSpoken[rest.unit]),
+    amount: units.recorded(amount, rest.unit),
     price: Math.round(price * 100),
     leadDays,
   })),

@@ -1,7 +1,6 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query'
 import { handMove, type ItemStory, type Move } from '@tessellum/contract/stock'
 import { handMoves } from '@tessellum/core/stock/moves'
-import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
 import { Button, Form, Input, InputNumber, Select, Table } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
@@ -13,6 +12,7 @@ import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { useMoney } from '../settings/use-shop-settings'
+import { useUnits } from '../settings/use-units'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
@@ -47,6 +47,7 @@ const kindWords: Readonly<Record<string, string>> = {
 
 /** One item: what there is, in which lots, and every move that made it so. */
 function Story({ item }: { item: ItemStory }) {
+  const units = useUnits()
   const money = useMoney()
   const mayMove = useMay('stock.move')
   const mayBuy = useMay('stock.buy')
@@ -120,7 +121,7 @@ function Story({ item }: { item: ItemStory }) {
           <Fact label="bought in">
             <span style={{ fontSize: 19 }}>
               {item.packs
-                .map(({ amount, price }) => `${sayQuantity(amount, item.unit)} ${money.say(price)}`)
+                .map(({ amount, price }) => `${units.quantity(amount, item.unit)} ${money.say(price)}`)
                 .join(' · ')}
             </span>
           </Fact>
@@ -212,13 +213,14 @@ function Story({ item }: { item: ItemStory }) {
 
 /** What is ordered and on its way. */
 function Coming({ item }: { item: ItemStory }) {
+  const units = useUnits()
   const money = useMoney()
   return (
     <div className="sheet pad">
       <h2>On its way</h2>
       {item.purchases.map(({ id, amount, supplier, expectedOn, cost }) => (
         <p key={id} className="figures">
-          <strong>{sayQuantity(amount, item.unit)}</strong> from {supplier}, {money.say(cost)}, expected{' '}
+          <strong>{units.quantity(amount, item.unit)}</strong> from {supplier}, {money.say(cost)}, expected{' '}
           {dayjs(expectedOn).format('D MMMM')}
         </p>
       ))}
@@ -262,10 +264,11 @@ interface MoveFields {
 
 /** Posts a move by hand. */
 function MoveForm({ item }: { item: ItemStory }) {
+  const units = useUnits()
   const [form] = Form.useForm<MoveFields>()
   const post = useIdempotentMutation(
     ({ lotId, kind, amount, reason }: MoveFields) => {
-      const body = handMove.parse({ kind, quantity: Math.round(amount * perSpoken[item.unit]), reason })
+      const body = handMove.parse({ kind, quantity: units.recorded(amount, item.unit), reason })
       return call('POST /api/lots/:id/moves', { params: { id: lotId }, body })
     },
     {
@@ -299,7 +302,7 @@ function MoveForm({ item }: { item: ItemStory }) {
         <Select options={item.lots.map((lot) => ({ value: lot.id, label: lot.code }))} />
       </Form.Item>
       <Form.Item
-        label={`How much, in ${spokenUnit[item.unit]}`}
+        label={`How much, in ${units.word[item.unit]}`}
         name="amount"
         rules={[{ required: true, message: 'Give a quantity.' }]}
       >

@@ -1,11 +1,11 @@
 import { useQuery } from '@tanstack/react-query'
 import type { ItemStory, Lot } from '@tessellum/contract/stock'
-import { perSpoken, spokenUnit } from '@tessellum/core/stock/quantity'
 import { AutoComplete, Button, Form, InputNumber, Modal, Table } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
 import { ErrorNotice } from '../frame/error-notice'
 import { useMoney } from '../settings/use-shop-settings'
+import { useUnits } from '../settings/use-units'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
@@ -15,6 +15,7 @@ type LotAction = 'transfer' | 'weighing'
 
 /** An item's lots, each where it lies, with what can be done with its tube. */
 export function Lots({ item, mayMove }: { item: ItemStory; mayMove: boolean }) {
+  const units = useUnits()
   const money = useMoney()
   const [doing, setDoing] = useState<{ readonly lot: Lot; readonly what: LotAction }>()
   const print = useIdempotentMutation((lotId: number) => call('POST /api/lots/:id/label', { params: { id: lotId } }), {
@@ -39,7 +40,7 @@ export function Lots({ item, mayMove }: { item: ItemStory; mayMove: boolean }) {
                   {lot.place || 'no place'}, since {dayjs(lot.receivedOn).format('D MMM YYYY')}
                   {lot.mgPerBead !== null && `, ${lot.mgPerBead} mg a bead`}
                   {lot.unitCost !== null &&
-                    `, ${money.say(lot.unitCost * perSpoken[item.unit])} per ${item.unit === 'piece' ? 'piece' : spokenUnit[item.unit]}`}
+                    `, ${money.say(lot.unitCost * units.recorded(1, item.unit))} per ${item.unit === 'piece' ? 'piece' : units.word[item.unit]}`}
                 </span>
               </>
             ),
@@ -114,13 +115,14 @@ interface AboutLot {
 
 /** To another place: so much of it, or the tube as a whole with its promises. */
 function Move({ item, lot, close }: AboutLot) {
+  const units = useUnits()
   const [form] = Form.useForm<{ place: string; amount: number | null }>()
   const { data: places } = useQuery(read.places)
   const move = useIdempotentMutation(
     ({ place, amount }: { place: string; amount?: number | null }) =>
       call('POST /api/lots/:id/transfer', {
         params: { id: lot.id },
-        body: { place, ...(amount ? { quantity: Math.round(amount * perSpoken[item.unit]) } : {}) },
+        body: { place, ...(amount ? { quantity: units.recorded(amount, item.unit) } : {}) },
       }),
     { stale: ['stock', 'stocktakes'], said: 'Moved.', after: close },
   )
@@ -142,7 +144,7 @@ function Move({ item, lot, close }: AboutLot) {
             autoFocus
           />
         </Form.Item>
-        <Form.Item label={`How much, ${spokenUnit[item.unit]}: the whole tube when left empty`} name="amount">
+        <Form.Item label={`How much, ${units.word[item.unit]}: the whole tube when left empty`} name="amount">
           <InputNumber min={0.001} style={{ width: 160 }} />
         </Form.Item>
         <ErrorNotice error={move.refused} />

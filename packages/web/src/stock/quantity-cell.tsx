@@ -1,9 +1,9 @@
 import type { StockUnit } from '@tessellum/contract/stock'
-import { quantityParts } from '@tessellum/core/stock/quantity'
+import { useUnits } from '../settings/use-units'
 
 /** A figure with its unit quiet behind it. */
 export function Quantity({ quantity, unit, sign = false }: { quantity: number; unit: StockUnit; sign?: boolean }) {
-  const [figure, word] = quantityParts(quantity, unit)
+  const [figure, word] = useUnits().parts(quantity, unit)
   return (
     <span className="figures" style={{ whiteSpace: 'nowrap' }}>
       {sign && quantity > 0 ? '+' : ''}

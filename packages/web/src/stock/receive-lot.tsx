@@ -1,9 +1,9 @@
 import type { StockUnit } from '@tessellum/contract/stock'
-import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
 import { Checkbox, DatePicker, Form, Input, InputNumber, Modal } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm } from '../frame/kept-form'
+import { keptIn, useUnits } from '../settings/use-units'
 import { call } from '../shop/api'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 
@@ -25,16 +25,17 @@ interface Fields {
 
 /** A delivery goes on the shelf as a lot of its own. */
 export function ReceiveLot({ item, quantity, purchaseId, close }: ReceiveLotProps) {
+  const units = useUnits()
   const [form] = Form.useForm<Fields>()
-  const name = purchaseId === undefined ? `lot-of-${item.id}` : `delivery-${purchaseId}`
-  const amount = Form.useWatch('amount', form) ?? quantity / perSpoken[item.unit]
-  const missing = quantity - Math.round(amount * perSpoken[item.unit])
+  const name = keptIn(units, purchaseId === undefined ? `lot-of-${item.id}` : `delivery-${purchaseId}`)
+  const amount = Form.useWatch('amount', form) ?? units.typed(quantity, item.unit)
+  const missing = quantity - units.recorded(amount, item.unit)
   const receive = useIdempotentMutation(
     ({ code, day, amount, restComing = true }: Fields) => {
       const came = {
         code,
         receivedOn: day.format('YYYY-MM-DD'),
-        quantity: Math.round(amount * perSpoken[item.unit]),
+        quantity: units.recorded(amount, item.unit),
       }
       return purchaseId === undefined
         ? call('POST /api/items/:id/lots', { params: { id: item.id }, body: came })
@@ -64,7 +65,7 @@ export function ReceiveLot({ item, quantity, purchaseId, close }: ReceiveLotProp
         layout="vertical"
         requiredMark={false}
         onFinish={receive.run}
-        initialValues={{ day: dayjs(), amount: quantity / perSpoken[item.unit], restComing: true }}
+        initialValues={{ day: dayjs(), amount: units.typed(quantity, item.unit), restComing: true }}
       >
         <Form.Item
           label="Lot, as the label says"
@@ -80,14 +81,14 @@ export function ReceiveLot({ item, quantity, purchaseId, close }: ReceiveLotProp
           <DatePicker format="D MMMM YYYY" />
         </Form.Item>
         <Form.Item
-          label={`How much, ${spokenUnit[item.unit]}`}
+          label={`How much, ${units.word[item.unit]}`}
           name="amount"
           rules={[{ required: true, message: 'Give a quantity.' }]}
         >
           <InputNumber min={0.001} max={1_000_000} style={{ width: 160 }} />
         </Form.Item>
         <Form.Item name="restComing" valuePropName="checked" hidden={purchaseId === undefined || missing <= 0}>
-          <Checkbox>The other {sayQuantity(Math.max(0, missing), item.unit)} are still to come</Checkbox>
+          <Checkbox>The other {units.quantity(Math.max(0, missing), item.unit)} are still to come</Checkbox>
         </Form.Item>
         <ErrorNotice error={receive.refused} />
       </KeptForm>

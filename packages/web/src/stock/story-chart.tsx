@@ -1,9 +1,9 @@
 import type { ItemStory } from '@tessellum/contract/stock'
-import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { scaleLinear, scaleUtc } from 'd3-scale'
 import { area, curveStepAfter, line } from 'd3-shape'
 import dayjs from 'dayjs'
 import { useMemo } from 'react'
+import { useUnits } from '../settings/use-units'
 
 const [width, height] = [1180, 240]
 const inside = { left: 64, right: 14, top: 12, bottom: 28 }
@@ -18,13 +18,16 @@ const dateOf = (day: string) => new Date(`${day}T00:00:00Z`)
 
 /** What was on hand and what was promised, day by day; and ahead, as batches take what they hold. */
 export function StoryChart({ item }: { item: ItemStory }) {
+  const units = useUnits()
   const { past, ahead } = useMemo(() => pointsOf(item), [item])
   const [first] = past
   const last = ahead[ahead.length - 1]
   if (!first || !last || item.days.length < 2) return null
   const x = scaleUtc([first.at, last.at], [inside.left, width - inside.right])
   const most = Math.max(...[...past, ...ahead].map(({ onHand }) => onHand), item.reorderBelow)
-  const y = scaleLinear([0, most], [height - inside.bottom, inside.top]).nice()
+  // In what the shop measures in, so that the lines across are at round figures.
+  const scale = scaleLinear([0, units.typed(most, item.unit)], [height - inside.bottom, inside.top]).nice()
+  const y = (quantity: number) => scale(units.typed(quantity, item.unit))
   const steps = line<Point>()
     .x(({ at }) => x(at))
     .y(({ onHand }) => y(onHand))
@@ -35,19 +38,19 @@ export function StoryChart({ item }: { item: ItemStory }) {
     .y1(({ onHand }) => y(onHand))
     .curve(curveStepAfter)
   const today = x(dateOf(dayjs().format('YYYY-MM-DD')))
-  const said = `On hand ${sayQuantity(item.onHand, item.unit)}, of which ${sayQuantity(item.reserved, item.unit)} are promised${
+  const said = `On hand ${units.quantity(item.onHand, item.unit)}, of which ${units.quantity(item.reserved, item.unit)} are promised${
     item.promises.length > 0
-      ? `: ${item.promises.map(({ name, dueOn, quantity }) => `${sayQuantity(quantity, item.unit)} to ${name}, due ${dayjs(dueOn).format('D MMMM')}`).join('; ')}`
+      ? `: ${item.promises.map(({ name, dueOn, quantity }) => `${units.quantity(quantity, item.unit)} to ${name}, due ${dayjs(dueOn).format('D MMMM')}`).join('; ')}`
       : ''
   }.`
   return (
     <figure className="sheet story-chart">
       <svg viewBox={`0 0 ${width} ${height}`} role="img" aria-label={said}>
-        {y.ticks(4).map((tick) => (
+        {scale.ticks(4).map((tick) => (
           <g key={tick}>
-            <line x1={inside.left} x2={width - inside.right} y1={y(tick)} y2={y(tick)} stroke="var(--line)" />
-            <text x={inside.left - 8} y={y(tick) + 4} textAnchor="end">
-              {sayQuantity(tick, item.unit)}
+            <line x1={inside.left} x2={width - inside.right} y1={scale(tick)} y2={scale(tick)} stroke="var(--line)" />
+            <text x={inside.left - 8} y={scale(tick) + 4} textAnchor="end">
+              {units.quantity(units.recorded(tick, item.unit), item.unit)}
             </text>
           </g>
         ))}

@@ -1,6 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import type { SupplierCard } from '@tessellum/contract/suppliers'
-import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { Button } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
@@ -12,6 +11,7 @@ import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { useMoney } from '../settings/use-shop-settings'
+import { useUnits } from '../settings/use-units'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
@@ -29,6 +29,7 @@ const stateWords = { ordered: 'on its way', received: 'came', cancelled: 'called
 
 /** How to reach them, what they sell here at what price since when, and what was bought of them. */
 function Card({ card }: { card: SupplierCard }) {
+  const units = useUnits()
   const money = useMoney()
   const client = useQueryClient()
   const navigate = useNavigate()
@@ -88,7 +89,7 @@ function Card({ card }: { card: SupplierCard }) {
                   {packs
                     .map(
                       ({ amount, price, pricedOn }) =>
-                        `${sayQuantity(amount, unit)} for ${money.say(price)} since ${day(pricedOn)}`,
+                        `${units.quantity(amount, unit)} for ${money.say(price)} since ${day(pricedOn)}`,
                     )
                     .join('; ') || <span className="trouble">no pack is known</span>}
                 </td>
@@ -106,7 +107,7 @@ function Card({ card }: { card: SupplierCard }) {
               <tr key={orderId}>
                 <th scope="row">{day(orderedOn)}</th>
                 <td>{what}</td>
-                <td>{sayQuantity(amount, unit)}</td>
+                <td>{units.quantity(amount, unit)}</td>
                 <td>{money.say(cost)}</td>
                 <td>{stateWords[state]}</td>
               </tr>

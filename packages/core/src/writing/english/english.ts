@@ -1,6 +1,5 @@
 import {
   type Mm,
-  mmPerInch,
   sayDuration,
   sayFeet,
   sayInches,
@@ -11,7 +10,7 @@ import {
   trim,
   type UnitSystem,
 } from '../../measure/units'
-import { sayMm } from '../../report/form-report'
+import { saySize } from '../../report/form-report'
 import { verdictWords } from '../../sizing/ring-fit'
 import { capital, type Language } from '../language'
 import { cautions, marks, tools, wear } from './care'
@@ -25,7 +24,7 @@ export function englishIn(units: UnitSystem): Language {
   const metric = units === 'metric'
   const length = metric ? sayLength : sayFeet
   const mass = metric ? sayMass : sayOunces
-  const size = (mm: Mm) => (metric ? sayMm(mm) : `${(mm / mmPerInch).toFixed(2)} in`)
+  const size = (mm: Mm) => saySize(mm, units)
   return {
     code: 'en',
     units,
