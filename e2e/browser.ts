@@ -32,7 +32,12 @@ export async function visit(
   const shop = await openShop(through, env, there)
   const browser: Browser = await chromium.launch({ executablePath: process.env.TEST_CHROMIUM ?? '', args: switches })
   const stranger = async (address: string) => {
-    const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true })
+    const context = await browser.newContext({
+      viewport: { width: 1280, height: 800 },
+      acceptDownloads: true,
+      // A menu that is still opening takes no press.
+      reducedMotion: 'reduce',
+    })
     const page = await context.newPage()
     openPages.add(page)
     page.setDefaultTimeout(240_000)

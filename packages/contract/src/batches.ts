@@ -106,6 +106,7 @@ export const billLine = z.object({
   quantity: z.number(),
   unit: stockUnit,
   standsFor: z.number(),
+  step: z.number(),
 })
 export type BillLine = z.infer<typeof billLine>
 

@@ -1,3 +1,4 @@
+import { wristEases } from '@tessellum/core/desk/wearer'
 import { z } from 'zod'
 import { readiness } from './classes'
 import { drawnIn } from './colourways'
@@ -14,7 +15,7 @@ export const sizeOrder = z.object({
     .number('Give the measure.')
     .positive('A measure is above nought.')
     .max(3000, 'That is longer than anyone.'),
-  ease: z.enum(['snug', 'usual', 'loose']).default('usual'),
+  ease: z.enum(wristEases).default('usual'),
 })
 export type SizeOrder = z.input<typeof sizeOrder>
 

@@ -1,6 +1,7 @@
+import { usualWristEase, type WristEase } from '@tessellum/core/desk/wearer'
 import { type SparePolicy, usualSpares } from '@tessellum/core/kit/spares'
 import { usualCurrency } from '@tessellum/core/measure/money'
-import { unitSystems } from '@tessellum/core/measure/units'
+import { type Mm, unitSystems } from '@tessellum/core/measure/units'
 import { fingerSystems } from '@tessellum/core/sizing/finger'
 import { usualTeaching } from '@tessellum/core/teach/time-plan'
 import { usualThreadSettings } from '@tessellum/core/thread/settings'
@@ -96,6 +97,14 @@ const kits = z.object({
     .min(0, 'Not below nought.')
     .max(1, 'At most as much again.')
     .default(usualSpares.overShare),
+  /** What goes into a bag is rounded up to these. */
+  scaleStepMg: z
+    .number()
+    .int('Whole milligrams.')
+    .min(1, 'At least 0.001 g.')
+    .max(10_000, 'At most 10 g.')
+    .default(usualSpares.scaleStepMg),
+  threadStepMm: mm(1000).int('Whole millimetres.').min(1, 'At least 1 mm.').default(usualSpares.threadStepMm),
   /** Days between what arrives and what must be packed by. */
   packingDays: z.number().int('Days are whole.').min(0).max(60),
 })
@@ -116,6 +125,10 @@ const teaching = z.object({
 const measures = z.object({
   units: z.enum(unitSystems, `Measures are ${unitSystems.join(' or ')}.`),
   fingers: z.enum(fingerSystems, `Finger sizes are ${fingerSystems.join(', ')}.`),
+  /** Added to a wrist, by how a bracelet is to sit. */
+  snugMm: mm(100).default(usualWristEase.snug),
+  usualMm: mm(100).default(usualWristEase.usual),
+  looseMm: mm(100).default(usualWristEase.loose),
 })
 
 /** Days of the week by their numbers, Sunday 0, and single days, on which nobody packs or orders. */
@@ -124,6 +137,26 @@ const days = z.object({
   off: z.array(day('Give the day.')).max(366, 'At most 366 days.'),
 })
 export type ShopDays = z.output<typeof days>
+
+const daysAhead = (most: number) =>
+  z.number('Give the days.').int('Days are whole.').min(1, 'At least 1 day.').max(most, `At most ${most} days.`)
+
+/** How far ahead the shop looks, in days. */
+const ahead = z.object({
+  /** Classes and orders that have no batch yet come up so long before. */
+  unplannedDays: daysAhead(366),
+  /** What packing takes is fetched from the shelf for so many days at once. */
+  fetchDays: daysAhead(90),
+  /** The kits of a class, or of an order, are to be planned so long before its day. */
+  classDays: daysAhead(366),
+  orderDays: daysAhead(366),
+})
+
+/** Who may come in. */
+const access = z.object({
+  /** How long the link is good with which somebody chooses a password. */
+  linkDays: daysAhead(30),
+})
 
 const address = z
   .string()
@@ -135,31 +168,51 @@ const address = z
 const devices = z.object({ scale: address, printer: address, scanner: address, supplier: address })
 
 /** How this shop does things. */
-export const settings = z.object({ profile, money, documents, measures, thread, kits, days, teaching, devices })
+export const settings = z.object({
+  profile,
+  money,
+  documents,
+  measures,
+  thread,
+  kits,
+  days,
+  ahead,
+  teaching,
+  access,
+  devices,
+})
 export type Settings = z.infer<typeof settings>
 
 const { sampled: _, ...usualThread } = usualThreadSettings
-const { smallShare, smallLeast, largeEvery, overShare } = usualSpares
 
 export const usualSettings: Settings = {
   profile: { name: 'A bead shop', address: '', footer: '', timeZone: 'Europe/London' },
   money: { currency: usualCurrency, taxGoods: 0, taxKits: 0, taxPatterns: 0, orderLimit: 0 },
   documents: { language: 'en', paper: 'A4', units: 'metric', ...usualDocumentStyle },
   thread: usualThread,
-  measures: { units: 'metric', fingers: 'ISO' },
-  kits: { smallShare, smallLeast, largeEvery, overShare, packingDays: 2 },
+  measures: {
+    units: 'metric',
+    fingers: 'ISO',
+    snugMm: usualWristEase.snug,
+    usualMm: usualWristEase.usual,
+    looseMm: usualWristEase.loose,
+  },
+  kits: { ...usualSpares, packingDays: 2 },
   days: { closed: [], off: [] },
+  ahead: { unplannedDays: 42, fetchDays: 14, classDays: 21, orderDays: 10 },
   teaching: usualTeaching,
+  access: { linkDays: 7 },
   devices: { scale: '', printer: '', scanner: '', supplier: '' },
 }
 
 /** What goes into a bag beyond the count. */
-export const sparesOf = ({ kits: { smallShare, smallLeast, largeEvery, overShare } }: Settings): SparePolicy => ({
-  ...usualSpares,
-  smallShare,
-  smallLeast,
-  largeEvery,
-  overShare,
+export const sparesOf = ({ kits: { packingDays: _, ...spares } }: Settings): SparePolicy => spares
+
+/** Added to a wrist, by how a bracelet is to sit. */
+export const wristEaseOf = ({ measures: { snugMm, usualMm, looseMm } }: Settings): Readonly<Record<WristEase, Mm>> => ({
+  snug: snugMm,
+  usual: usualMm,
+  loose: looseMm,
 })
 
 /** Only the parts that are named are changed, each as a whole. */

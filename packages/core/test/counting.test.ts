@@ -124,7 +124,7 @@ describe('the ways compared', () => {
 })
 
 test('a kit costs what its lines take of the cheapest packs; what has no price is named, not guessed', () => {
-  const line = { roles: ['A'], exact: 1, spare: 0, unit: 'mg' as const, standsFor: 1 }
+  const line = { roles: ['A'], exact: 1, spare: 0, unit: 'mg' as const, standsFor: 1, step: 100 }
   // 8 g for 3.20 is 0.04 a mg; 50 g for 17.50 is 0.035.
   const each = unitCost([
     { amount: 8000, price: 320 },

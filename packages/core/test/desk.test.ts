@@ -58,17 +58,17 @@ test('an oval given longest first is the same oval', () => {
 })
 
 test('a bracelet is the wrist, its ease, and pi times its thickness; a necklace as it is worn', () => {
-  expect(wornLength('wrist', 165, 'usual', 0)).toBe(183)
-  expect(wornLength('wrist', 165, 'snug', 4)).toBeCloseTo(175 + Math.PI * 4, 9)
-  expect(wornLength('neck', 450, 'usual', 4)).toBe(450)
-  expect(wornLength('finger', 54.4, 'usual', 2)).toBeCloseTo(54.4 + 2 * Math.PI, 9)
+  expect(wornLength('wrist', 165, 18, 0)).toBe(183)
+  expect(wornLength('wrist', 165, 10, 4)).toBeCloseTo(175 + Math.PI * 4, 9)
+  expect(wornLength('neck', 450, 18, 4)).toBe(450)
+  expect(wornLength('finger', 54.4, 18, 2)).toBeCloseTo(54.4 + 2 * Math.PI, 9)
 })
 
 test.each([
   [40, /A wrist of 40 mm is smaller than any\. Check the unit/],
   [4000, /A wrist of \d+ c?m is larger than any/],
 ])("a wrist of %i mm is nobody's", (mm, message) => {
-  expect(() => wornLength('wrist', mm, 'usual', 0)).toThrow(message)
+  expect(() => wornLength('wrist', mm, 18, 0)).toThrow(message)
 })
 
 test('five of 1.0 mm are covered by three of 1.5 mm, half a millimetre short', () => {

@@ -7,6 +7,7 @@ import { alternativesOf } from '../src/kit/alternatives'
 import { billOf, type KitItem, misfitWords } from '../src/kit/bill'
 import type { Choice } from '../src/kit/choice'
 import { chosenIn } from '../src/kit/choice'
+import { weighedOut } from '../src/kit/packing'
 import { spareBeads, usualSpares } from '../src/kit/spares'
 import { balanceOf, effectOf } from '../src/stock/moves'
 import { spokenUnits } from '../src/stock/spoken-units'
@@ -93,13 +94,30 @@ describe('the bill of a kit', () => {
     [0, 1.6, 0],
   ])('%i beads of %p mm have %i spare', (exact, mm, spare) => expect(spareBeads(exact, mm, usualSpares)).toBe(spare))
 
-  test('never less in the bag than exact and spare', () => {
+  test('never less in the bag than exact and spare, in whole steps of the scale, also of a lot that weighs otherwise', () => {
+    const mass = fc.double({ min: 1, max: 40, noNaN: true })
     fc.assert(
-      fc.property(fc.integer({ min: 2, max: 40 }), fc.double({ min: 1, max: 40, noNaN: true }), (half, massMg) => {
-        const ring = evaluate(`pattern P\nbead A cylinder 11/0\npart p\nring ${half * 2}A`)
-        const [line] = billOf(ring, { A: { ...items.A, massMg } }).lines
-        expect(line?.standsFor).toBeGreaterThanOrEqual((line?.exact ?? 0) + (line?.spare ?? 0))
-      }),
+      fc.property(
+        fc.integer({ min: 2, max: 40 }),
+        mass,
+        mass,
+        fc.integer({ min: 1, max: 5000 }),
+        (half, massMg, lotMg, scaleStepMg) => {
+          const ring = evaluate(`pattern P\nbead A cylinder 11/0\npart p\nring ${half * 2}A`)
+          const [line] = billOf(ring, { A: { ...items.A, massMg } }, { ...usualSpares, scaleStepMg }).lines
+          if (!line) throw new Error('no line')
+          const beads = line.exact + line.spare
+          expect(line.standsFor).toBeGreaterThanOrEqual(beads)
+          for (const [weighed, each] of [
+            [line.quantity, massMg],
+            [weighedOut(line, lotMg), lotMg],
+          ] as const) {
+            expect(weighed % scaleStepMg).toBe(0)
+            expect(weighed).toBeGreaterThan(beads * each - 1e-6)
+            expect(weighed).toBeLessThan(beads * each + scaleStepMg)
+          }
+        },
+      ),
     )
   })
 })

@@ -140,6 +140,18 @@ describe('what the shop settles', () => {
     const weighed = tasks.find(({ unit }: { unit: string }) => unit === 'mg')
     const [{ target, most }] = weighed.bags
     expect(most).toBe(Math.floor(target + Math.max(target / 2, 200)))
+    // What goes into a bag is what the scale and the tape can tell.
+    await change({ kits: { ...kits, scaleStepMg: 700, threadStepMm: 330 } })
+    const rough = await plan()
+    await isaura.ask('POST', `/batches/${rough.id}/reserve`, {})
+    const steps: Readonly<Record<string, number>> = { mg: 700, mm: 330, piece: 1 }
+    const packed: { unit: string; bags: { target: number }[] }[] = (
+      await isaura.ask('GET', `/batches/${rough.id}/packing`)
+    ).body.tasks
+    const rests = packed.flatMap(({ unit, bags: all }) => all.map((bag) => [unit, bag.target % (steps[unit] ?? 0)]))
+    expect(new Map(rests as [string, number][])).toEqual(new Map(Object.keys(steps).map((unit) => [unit, 0])))
+    expect(rests.filter(([, rest]) => rest !== 0)).toEqual([])
+    expect((await change({ kits: { ...kits, scaleStepMg: 0 } })).body).toMatchObject({ path: 'kits.scaleStepMg' })
     await change({ profile: { ...profile, name: 'The Bead Barge', footer: 'Not to be taught without leave.' } })
     const { body: edition } = await isaura.ask('GET', '/patterns/1/edition?version=1')
     expect(edition.shop).toMatchObject({ name: 'The Bead Barge', thread: { weaveInMm: thread.weaveInMm + 100 } })
@@ -192,6 +204,29 @@ describe('what the shop settles', () => {
       path: 'days.closed',
     })
     await change({ kits: usualSettings.kits, days: usualSettings.days })
+  })
+
+  test('how far ahead the bench looks, how a bracelet sits and how long a link is good', async () => {
+    const { ahead, access, measures } = usualSettings
+    const wantedOn = new Date(Date.now() + 60 * 86_400_000).toISOString().slice(0, 10)
+    const pattern = { patternId: 1, version: 1, size: 'petite', colourwayId: 1 }
+    await isaura.ask('POST', '/orders', { customer: 'Linnet Marsh', kits: 1, wantedOn, ...pattern })
+    const planned = async () =>
+      (await isaura.ask('GET', '/bench')).body.find(({ text }: { text: string }) => text.includes('Linnet Marsh'))
+    expect(await planned()).toBeUndefined()
+    await change({ ahead: { ...ahead, unplannedDays: 61, orderDays: 25 } })
+    expect(Date.parse(wantedOn) - Date.parse((await planned()).by)).toBe(25 * 86_400_000)
+    const length = async (ease: string) =>
+      (await isaura.ask('POST', '/orders/size', { patternId: 1, version: 1, worn: 'wrist', measureMm: 160, ease })).body
+        .wantedMm
+    const [snug, loose] = [await length('snug'), await length('loose')]
+    await change({ measures: { ...measures, looseMm: 40 } })
+    expect([await length('snug'), await length('loose')]).toEqual([snug, loose + 15])
+    await change({ access: { ...access, linkDays: 2 } })
+    const odile = (await isaura.ask('GET', '/people')).body.find(({ name }: { name: string }) => name === 'odile')
+    const { expiresAt } = (await isaura.ask('POST', `/people/${odile.id}/link`)).body
+    expect(Math.round((Date.parse(expiresAt) - Date.now()) / 86_400_000)).toBe(2)
+    await change({ ahead, access, measures })
   })
 
   test('the days are those of its time zone', async () => {

@@ -11,17 +11,21 @@ const likely: Readonly<Record<Worn, readonly [least: Mm, most: Mm]>> = {
   finger: [35, 85],
 }
 
-/** Added to a wrist: how it is to sit. */
-export const wristEase = { snug: 10, usual: 18, loose: 25 } as const
-export type WristEase = keyof typeof wristEase
+/** How a bracelet is to sit. */
+export const wristEases = ['snug', 'usual', 'loose'] as const
+export type WristEase = (typeof wristEases)[number]
+
+/** Added to a wrist, where a shop has not settled it otherwise; in mm. */
+export const usualWristEase: Readonly<Record<WristEase, Mm>> = { snug: 10, usual: 18, loose: 25 }
 
 /**
  * A bracelet is the wrist and its ease; a necklace as long as it is worn; a finger ring its inside. A band that is thick is measured along
  * its middle: pi times its thickness longer.
  *
+ * @param easeMm added to a wrist
  * @throws RangeError for a measure that nobody has, naming the likely mistake
  */
-export function wornLength(worn: Worn, measureMm: Mm, ease: WristEase, thicknessMm: Mm): Mm {
+export function wornLength(worn: Worn, measureMm: Mm, easeMm: Mm, thicknessMm: Mm): Mm {
   const [least, most] = likely[worn]
   if (!(measureMm >= least && measureMm <= most)) {
     throw new RangeError(
@@ -29,6 +33,6 @@ export function wornLength(worn: Worn, measureMm: Mm, ease: WristEase, thickness
     )
   }
   if (!(thicknessMm >= 0 && thicknessMm <= 30)) throw new RangeError('A band is between 0 and 30 mm thick.')
-  const length = measureMm + (worn === 'wrist' ? wristEase[ease] : 0)
+  const length = measureMm + (worn === 'wrist' ? easeMm : 0)
   return worn === 'neck' ? length : bandLength(length, thicknessMm)
 }

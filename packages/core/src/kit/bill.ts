@@ -35,6 +35,8 @@ export interface BillLine {
   readonly unit: StockUnit
   /** Pieces that `quantity` stands for; for thread, mm. */
   readonly standsFor: number
+  /** What it is weighed or cut to, in the item's unit; 1 of what is counted. */
+  readonly step: number
 }
 
 export interface Bill {
@@ -100,15 +102,17 @@ export function billOf(
 function lineOf(item: KitItem, roles: string[], exact: number, policy: SparePolicy): BillLine {
   const line = { itemId: item.id, roles, exact, unit: item.unit }
   if (item.unit === 'mm') {
-    const quantity = roundUpTo(exact, policy.threadStepMm)
-    return { ...line, spare: quantity - exact, quantity, standsFor: quantity }
+    const step = policy.threadStepMm
+    const quantity = roundUpTo(exact, step)
+    return { ...line, spare: quantity - exact, quantity, standsFor: quantity, step }
   }
   const spare = item.bead ? spareBeads(exact, Math.max(item.bead.lengthMm, item.bead.acrossMm), policy) : 0
-  if (item.unit === 'piece') return { ...line, spare, quantity: exact + spare, standsFor: exact + spare }
+  if (item.unit === 'piece') return { ...line, spare, quantity: exact + spare, standsFor: exact + spare, step: 1 }
   const each = item.massMg ?? item.bead?.massMg ?? 0
   if (!(each > 0)) throw new RangeError(`Item ${item.id} is kept by weight but has no mass of one bead.`)
-  const quantity = roundUpTo((exact + spare) * each, policy.scaleStepMg)
-  return { ...line, spare, quantity, standsFor: Math.floor(quantity / each + 1e-9) }
+  const step = policy.scaleStepMg
+  const quantity = roundUpTo((exact + spare) * each, step)
+  return { ...line, spare, quantity, standsFor: Math.floor(quantity / each + 1e-9), step }
 }
 
 /** Seed beads are kept and packed by weight, other beads by the piece. */

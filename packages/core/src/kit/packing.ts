@@ -17,21 +17,24 @@ export type Reading = 'under' | 'in' | 'over'
  *
  * @param massMg of one bead of the lot
  */
-export function weighedOut({ exact, spare }: Pick<BillLine, 'exact' | 'spare'>, massMg: Mg): Mg {
-  return roundUpTo((exact + spare) * massMg, usualSpares.scaleStepMg)
+export function weighedOut({ exact, spare, step }: Pick<BillLine, 'exact' | 'spare' | 'step'>, massMg: Mg): Mg {
+  return roundUpTo((exact + spare) * massMg, step)
 }
+
+/** So much more thread does no harm in a bag. */
+const threadOverMm = 1000
 
 /** A weighed bag may be over by its share or by two of the scale's steps; what is counted is exact up to its spares. */
 export function bandOf(
-  { exact, quantity, unit }: BillLine,
+  { exact, quantity, unit, step }: BillLine,
   massMg: Mg | undefined,
-  { overShare, scaleStepMg, threadStepMm }: SparePolicy = usualSpares,
+  { overShare }: Pick<SparePolicy, 'overShare'> = usualSpares,
 ): Band {
   if (unit === 'mg') {
     const least = Math.min(quantity, Math.ceil(exact * (massMg ?? 0)))
-    return { least, target: quantity, most: quantity + Math.max(quantity * overShare, 2 * scaleStepMg) }
+    return { least, target: quantity, most: quantity + Math.max(quantity * overShare, 2 * step) }
   }
-  if (unit === 'mm') return { least: Math.min(quantity, exact), target: quantity, most: quantity + 10 * threadStepMm }
+  if (unit === 'mm') return { least: Math.min(quantity, exact), target: quantity, most: quantity + threadOverMm }
   return { least: exact, target: quantity, most: quantity }
 }
 

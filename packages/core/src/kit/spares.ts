@@ -7,7 +7,7 @@ export interface SparePolicy {
   readonly largeEvery: number
   /** A weighed bag may hold so much more than it should, as a share. */
   readonly overShare: number
-  /** The scale's step for weighed beads. */
+  /** Weighed beads are rounded up to this, as the scale tells them. */
   readonly scaleStepMg: number
   /** Thread is rounded up to this. */
   readonly threadStepMm: number

@@ -8,13 +8,10 @@ import { dayBefore, lastDueBy } from '../settings/days'
 import { settingsNow } from '../settings/store'
 import type { Shop } from '../shop'
 
-/** Packing that has to begin within so many days. */
-const walkDays = 14
-
 export async function fetchListOf(shop: Shop, today: string): Promise<FetchList> {
   const { db } = shop
-  const { kits, days } = await settingsNow(shop)
-  const until = dayBefore(today, -walkDays)
+  const { kits, days, ahead } = await settingsNow(shop)
+  const until = dayBefore(today, -ahead.fetchDays)
   const toPack = and(
     inArray(batch.state, ['reserved', 'packing']),
     lte(batch.dueOn, lastDueBy(until, kits.packingDays, days)),

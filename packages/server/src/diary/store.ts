@@ -153,27 +153,18 @@ export async function diaryOf(shop: Shop, span: Span): Promise<Diary> {
   return entries.sort((a, b) => a.on.localeCompare(b.on) || a.title.localeCompare(b.title))
 }
 
-/** How far ahead a class without kits, or an order without a batch, is a thing to do. */
-const aheadDays = 42
-
 export async function benchOf(shop: Shop, today: string): Promise<Bench> {
   const { db } = shop
   const lines = await buyList(shop, undefined)
   const short = shortIn(lines)
-  const ahead = dayBefore(today, -aheadDays)
-  const [
-    {
-      kits: { packingDays },
-      days,
-    },
-    batches,
-    purchases,
-    classes,
-    orders,
-    counts,
-    [low],
-  ] = await Promise.all([
-    settingsNow(shop),
+  const {
+    kits: { packingDays },
+    days,
+    ahead: { unplannedDays, classDays, orderDays },
+  } = await settingsNow(shop)
+  // Classes without kits, and orders without a batch, are things to do from then on.
+  const ahead = dayBefore(today, -unplannedDays)
+  const [batches, purchases, classes, orders, counts, [low]] = await Promise.all([
     batchesIn(db, undefined),
     listPurchases(db),
     db
@@ -267,7 +258,7 @@ export async function benchOf(shop: Shop, today: string): Promise<Bench> {
         kind: 'plan',
         text: `Plan the kits of ${title}`,
         detail: 'no batch yet',
-        by: dayBefore(heldOn, 21),
+        by: dayBefore(heldOn, classDays),
         page,
       })
   }
@@ -277,7 +268,7 @@ export async function benchOf(shop: Shop, today: string): Promise<Bench> {
         kind: 'plan',
         text: `Plan the kit for ${order.customer}`,
         detail: 'no batch yet',
-        by: dayBefore(order.wantedOn, 10),
+        by: dayBefore(order.wantedOn, orderDays),
         page: '/diary/orders',
       })
     else if (batchState === 'closed')

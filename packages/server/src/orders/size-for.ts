@@ -1,10 +1,12 @@
 import type { SizedOrder, sizeOrder } from '@tessellum/contract/orders'
+import { wristEaseOf } from '@tessellum/contract/settings'
 import { wornLength } from '@tessellum/core/desk/wearer'
 import { finishedIn } from '@tessellum/core/form/finished'
 import { writeMadeSize } from '@tessellum/core/sizing/made-size'
 import type { z } from 'zod'
 import { findVersion } from '../patterns/store'
 import { HttpProblem } from '../problem'
+import { settingsNow } from '../settings/store'
 import type { Shop } from '../shop'
 
 /** Each size takes a form to settle: more are not tried. */
@@ -20,9 +22,10 @@ export async function sizeFor(
     (await shop.workers.run('form', { source, choices: size ? { size } : {} })).report
   const usual = await formed('')
   const thick = finishedIn(usual)?.depthMm ?? 0
+  const easeMm = wristEaseOf(await settingsNow(shop))[ease]
   let wantedMm: number
   try {
-    wantedMm = wornLength(worn, measureMm, ease, Math.min(thick, 30))
+    wantedMm = wornLength(worn, measureMm, easeMm, Math.min(thick, 30))
   } catch (error) {
     if (!(error instanceof RangeError)) throw error
     throw new HttpProblem(422, 'no-such-measure', error.message, {

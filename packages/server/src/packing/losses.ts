@@ -106,7 +106,7 @@ export async function swap(tx: Session, { itemId, fromLotId, toLotId }: SwapLot,
     if (item?.unit !== 'mg' || was === is)
       return { row, band: { least: row.least, target: row.target, most: row.most } }
     const exact = Math.round(row.least / was)
-    const count = { exact, spare: Math.floor(row.target / was) - exact }
+    const count = { exact, spare: Math.floor(row.target / was) - exact, step: spares.scaleStepMg }
     const target = weighedOut(count, is)
     const entry = { ...count, itemId, roles: [], unit: item.unit, quantity: target, standsFor: exact + count.spare }
     const band = bandOf(entry, is, spares)

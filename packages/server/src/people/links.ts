@@ -6,10 +6,9 @@ import { logActivity } from '../audit/log'
 import type { Database } from '../database/connect'
 import { HttpProblem } from '../problem'
 import { person, personLink } from '../schema/people'
+import { shopSettings } from '../settings/store'
 import { hashPassword } from './passwords'
 import { lockPerson } from './people'
-
-const linkDays = 7
 
 const digestOf = (token: string) => createHash('sha256').update(token).digest('base64url')
 
@@ -19,6 +18,7 @@ export const makeLink = (db: Database, id: number, ownerId: number): Promise<Pas
     const { fullName, disabledAt } = await lockPerson(tx, id)
     if (disabledAt)
       throw new HttpProblem(409, 'disabled', `${fullName} is disabled.`, { hint: 'Let them in again first.' })
+    const { linkDays } = (await shopSettings(tx)).access
     const token = randomBytes(32).toString('base64url')
     const expiresAt = new Date(Date.now() + linkDays * 86_400_000)
     const kept = { tokenDigest: digestOf(token), expiresAt }

@@ -163,7 +163,7 @@ function digestsOf(kits: readonly Kit[]): string[] {
 }
 
 /** Raised whenever the same text comes to another bill than before. */
-const billVersion = 3
+const billVersion = 4
 
 export const itemsIn = (bills: readonly LineBill[]): number[] => [
   ...new Set(bills.flatMap(({ ways }) => ways.flatMap(({ bill }) => bill.map(({ itemId }) => itemId)))),

@@ -29,7 +29,9 @@ export async function shopSettings(db: Session): Promise<Settings> {
     thread: whole('thread'),
     kits: whole('kits'),
     days: whole('days'),
+    ahead: whole('ahead'),
     teaching: whole('teaching'),
+    access: whole('access'),
     devices: whole('devices'),
   }
 }

@@ -1,7 +1,9 @@
-import { type Worn, type WristEase, wornLength, wristEase } from '@tessellum/core/desk/wearer'
+import { wristEaseOf } from '@tessellum/contract/settings'
+import { type Worn, type WristEase, wornLength } from '@tessellum/core/desk/wearer'
 import { fitLength, type RepeatFit } from '@tessellum/core/sizing/repeats'
 import { Form, InputNumber, Segmented } from 'antd'
 import { MeasureField } from '../settings/measure-field'
+import { useShopSettings } from '../settings/use-shop-settings'
 import { UseInPattern } from './use-in-pattern'
 
 const usual = {
@@ -18,7 +20,8 @@ const usual = {
 export function LengthQuestion() {
   const [form] = Form.useForm<typeof usual>()
   const asked = Form.useWatch([], form) ?? usual
-  const answer = answerTo(asked)
+  const eases = wristEaseOf(useShopSettings())
+  const answer = answerTo(asked, eases)
   const number = (label: string, name: keyof typeof usual, least: number, step?: number) => (
     <Form.Item label={label} name={name} rules={[{ required: true, message: `${label}: give it.` }]}>
       <InputNumber min={least} style={{ width: 120 }} {...(step ? { step } : {})} />
@@ -46,9 +49,7 @@ export function LengthQuestion() {
         </Form.Item>
         {asked.worn === 'wrist' && (
           <Form.Item label="How it sits" name="ease">
-            <Segmented
-              options={Object.entries(wristEase).map(([value, mm]) => ({ value, label: `${value} +${mm} mm` }))}
-            />
+            <Segmented options={Object.entries(eases).map(([value, mm]) => ({ value, label: `${value} +${mm} mm` }))} />
           </Form.Item>
         )}
         <div className="fields">
@@ -106,10 +107,13 @@ export function LengthQuestion() {
   )
 }
 
-function answerTo(asked: typeof usual): { length: number; fit: RepeatFit } | { trouble: string } {
+function answerTo(
+  asked: typeof usual,
+  eases: Readonly<Record<WristEase, number>>,
+): { length: number; fit: RepeatFit } | { trouble: string } {
   try {
     const { worn, measure, ease, thickness, pitch, ends, multiple } = { ...usual, ...asked }
-    const length = wornLength(worn, measure, ease, worn === 'neck' ? 0 : (thickness ?? 0))
+    const length = wornLength(worn, measure, eases[ease], worn === 'neck' ? 0 : (thickness ?? 0))
     return { length, fit: fitLength(length, pitch, ends ?? 0, multiple ?? 1) }
   } catch (error) {
     if (error instanceof RangeError) return { trouble: error.message }

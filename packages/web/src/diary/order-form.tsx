@@ -1,7 +1,8 @@
 import { useQueryClient } from '@tanstack/react-query'
 import type { Customer } from '@tessellum/contract/customers'
 import { type Order, type SizedOrder, type SizeOrder, saveOrder } from '@tessellum/contract/orders'
-import { type WristEase, wristEase } from '@tessellum/core/desk/wearer'
+import { wristEaseOf } from '@tessellum/contract/settings'
+import type { WristEase } from '@tessellum/core/desk/wearer'
 import { Button, DatePicker, Form, Input, InputNumber, Modal, Select } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
@@ -10,7 +11,7 @@ import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm, useKept } from '../frame/kept-form'
 import { isWhole, type LineFields, LineForm } from '../kits/line-form'
 import { MeasureField } from '../settings/measure-field'
-import { useMoney } from '../settings/use-shop-settings'
+import { useMoney, useShopSettings } from '../settings/use-shop-settings'
 import { useUnits } from '../settings/use-units'
 import { call, ShopError } from '../shop/api'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
@@ -40,6 +41,7 @@ const lineOf = ({ patternId, version, size, colourwayId, kits }: Order): LineFie
 export function OrderForm({ order, close }: { order?: Order; close: () => void }) {
   const units = useUnits()
   const money = useMoney()
+  const settings = useShopSettings()
   const client = useQueryClient()
   const [form] = Form.useForm<Fields>()
   const name = `order-${order?.id ?? 'new'}`
@@ -180,7 +182,7 @@ export function OrderForm({ order, close }: { order?: Order; close: () => void }
               style={{ width: 250 }}
               value={ease}
               onChange={setEase}
-              options={Object.entries(wristEase).map(([value, mm]) => ({
+              options={Object.entries(wristEaseOf(settings)).map(([value, mm]) => ({
                 value: value as WristEase,
                 label: `${value}: ${mm} mm more than the wrist`,
               }))}

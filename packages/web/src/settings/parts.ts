@@ -64,6 +64,24 @@ const unitChoices: readonly Choice[] = [
 const takeUpField = (tension: string): Field =>
   shareField(`Take-up when ${tension}`, 'Added to the cut of a thread for what the work takes up.')
 
+const easeField = (sits: string): Field => ({
+  label: `A ${sits} bracelet`,
+  says: 'Longer than the wrist by so much: for orders and the sizing desk.',
+  kind: 'figure',
+  unit: 'mm',
+  step: 1,
+  most: 100,
+})
+
+const daysField = (label: string, says: string, most = 366): Field => ({
+  label,
+  says,
+  kind: 'figure',
+  unit: 'days',
+  step: 1,
+  most,
+})
+
 const addressField = (label: string, says: string): Field => ({
   label,
   says,
@@ -178,6 +196,9 @@ export const parts: { readonly [Name in PartName]: Part<Name> } = {
           { value: 'Japan', label: 'Japan' },
         ],
       },
+      snugMm: easeField('snug'),
+      usualMm: easeField('usual'),
+      looseMm: easeField('loose'),
     },
   },
   thread: {
@@ -279,14 +300,25 @@ export const parts: { readonly [Name in PartName]: Part<Name> } = {
         'A weighed bag may be over by',
         'The packing bench calls a bag full up to there. Two of the scale’s steps are always allowed. Bags that are laid out keep what they have.',
       ),
-      packingDays: {
-        label: 'Days to pack',
-        says: 'Between a delivery and the day a batch is due: the buy list, the diary and the bench go by it.',
+      scaleStepMg: {
+        label: 'Weighed beads are rounded up to',
+        says: 'What the scale can tell. Kits that are reserved keep what they have.',
         kind: 'figure',
-        unit: 'days',
-        step: 1,
-        most: 60,
+        unit: 'g',
+        each: 1000,
+        step: 0.1,
+        most: 10,
       },
+      threadStepMm: lengthField(
+        'Thread is rounded up to',
+        'What goes into a kit of all its cuts together. Kits that are reserved keep what they have.',
+        1000,
+      ),
+      packingDays: daysField(
+        'Days to pack',
+        'Between a delivery and the day a batch is due: the buy list, the diary and the bench go by it.',
+        60,
+      ),
     },
   },
   days: {
@@ -302,6 +334,21 @@ export const parts: { readonly [Name in PartName]: Part<Name> } = {
         choices: weekdays.map((label, value) => ({ value, label })),
       },
       off: { label: 'Days off', says: 'Single days, such as holidays.', kind: 'days' },
+    },
+  },
+  ahead: {
+    name: 'ahead',
+    title: 'Looking ahead',
+    about: 'How long before its day something comes up on the bench.',
+    fields: {
+      unplannedDays: daysField('Classes and orders without a batch', 'Come up on the bench so long before their day.'),
+      classDays: daysField('Plan the kits of a class', 'So long before its first day.'),
+      orderDays: daysField('Plan the kit of an order', 'So long before the day it is wanted.'),
+      fetchDays: daysField(
+        'Fetch from the shelf',
+        'What packing takes in so many days is on one list, for one walk.',
+        90,
+      ),
     },
   },
   teaching: {
@@ -332,6 +379,17 @@ export const parts: { readonly [Name in PartName]: Part<Name> } = {
         step: 0.1,
         most: 10,
       },
+    },
+  },
+  access: {
+    name: 'access',
+    title: 'Access',
+    fields: {
+      linkDays: daysField(
+        'A link for a password is good for',
+        'The one that you send to whoever is new, or has forgotten theirs. Links that were made before keep their day.',
+        30,
+      ),
     },
   },
   devices: {
