@@ -1,5 +1,6 @@
 /** Every route there is: who may, what it takes and what it answers. The server mounts from it, the pages call by it, OpenAPI is printed from it. */
 
+import './plain-errors'
 import { isView, type View } from '@tessellum/core/drawing/view'
 import { z } from 'zod'
 import { auditPage, auditWanted } from './audit'

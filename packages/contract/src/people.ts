@@ -4,15 +4,11 @@ export const personRole = z.enum(['owner', 'designer', 'stockroom', 'teacher', '
 export type PersonRole = z.infer<typeof personRole>
 
 const personRoles = z
-  .array(personRole)
+  .array(personRole, 'Choose at least one role.')
   .min(1, 'Choose at least one role.')
   .refine((roles) => new Set(roles).size === roles.length, 'Choose each role once.')
 
-const fullName = z
-  .string('Give their name.')
-  .trim()
-  .min(1, 'Give their name.')
-  .max(80, 'A name has at most 80 letters.')
+const fullName = z.string('Give a name.').trim().min(1, 'Give a name.').max(80, 'A name has at most 80 letters.')
 
 /** Somebody who is to sign in; they choose their own password by a link. */
 export const newPerson = z.object({

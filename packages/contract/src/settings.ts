@@ -27,7 +27,7 @@ export const timeZones: readonly string[] = ['UTC', ...Intl.supportedValuesOf('t
 
 /** Who the shop is: told on its pages and in what it gives out. */
 const profile = z.object({
-  name: text(80).min(1, 'Give the shop a name.'),
+  name: z.string('Give the shop a name.').trim().min(1, 'Give the shop a name.').max(80, 'At most 80 letters.'),
   address: text(300),
   /** Stands at the end of every written pattern: copyright, and what may be done with it. */
   footer: text(400),

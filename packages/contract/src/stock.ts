@@ -184,14 +184,16 @@ export const changeLot = z.object({
 export type ChangeLot = z.infer<typeof changeLot>
 
 const text = (most: number) => z.string().trim().max(most, `At most ${most} letters.`)
-const measure = z.number().positive('A measure is above nought.').max(1000, 'That is larger than a bead.')
+const needed = (most: number, missing: string) =>
+  z.string(missing).trim().min(1, missing).max(most, `At most ${most} letters.`)
+const measure = z.number('Measure it.').positive('A measure is above nought.').max(1000, 'That is larger than a bead.')
 
 export const packs = z
   .array(
     z.object({
-      amount: z.number().int('Whole mg, mm or pieces.').min(1, 'A pack holds something.'),
-      price: z.number().int('A price in pence or cents.').min(0, 'Not below nought.'),
-      leadDays: z.number().int('Whole days.').min(0, 'Not below nought.').max(730),
+      amount: z.number('Say what a pack holds.').int('Whole mg, mm or pieces.').min(1, 'A pack holds something.'),
+      price: z.number('Give its price.').int('A price in pence or cents.').min(0, 'Not below nought.'),
+      leadDays: z.number('Say in how many days it comes.').int('Whole days.').min(0, 'Not below nought.').max(730),
     }),
   )
   .max(12, 'An item is bought in at most 12 packs.')
@@ -200,13 +202,13 @@ export const packs = z
 /** An item as it is kept: what is on it is for moves to say. */
 export const saveItem = z
   .object({
-    code: text(40).min(1, 'Give it a code.'),
+    code: needed(40, 'Give it a code.'),
     category: z.enum(['bead', 'stone', 'thread', 'other']),
-    maker: text(80).min(1, 'Name the maker.'),
-    kind: text(60).min(1, 'Say what kind it is.'),
+    maker: needed(80, 'Name the maker.'),
+    kind: needed(60, 'Say what kind it is.'),
     size: text(40).default(''),
     colourCode: text(40).default(''),
-    colourName: text(80).min(1, 'Name its colour.'),
+    colourName: needed(80, 'Name its colour.'),
     finish: text(60).default(''),
     colour: z.string().regex(/^#[0-9a-f]{6}$/, 'A colour is a # and six digits or letters a to f.'),
     unit: stockUnit,
@@ -219,7 +221,7 @@ export const saveItem = z
         lengthMm: measure,
         acrossMm: measure,
         boreMm: measure,
-        massMg: z.number().positive('A bead weighs something.').max(1_000_000),
+        massMg: z.number('Weigh some.').positive('A bead weighs something.').max(1_000_000),
         contact: z.number().positive().max(100),
         bores: z.union([z.literal(1), z.literal(2)]),
       })

@@ -77,7 +77,9 @@ export const move = pgTable(
     idempotencyKey: text('idempotency_key').notNull(),
   },
   (table) => [
-    index('move_lot').on(table.lotId, table.id),
+    // With what an item's story adds up, so that the moves themselves need not be read for it.
+    index('move_lot').on(table.lotId, table.id, table.at, table.onHand, table.reserved),
+    index('move_promise').on(table.lotId, table.batchId, table.reserved).where(sql`batch_id is not null`),
     index('move_batch').on(table.batchId),
     index('move_sale_line').on(table.saleLineId).where(sql`sale_line_id is not null`),
     // A tube that is put in another place as it is changes no balance.

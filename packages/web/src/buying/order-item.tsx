@@ -1,7 +1,8 @@
-import type { NewPurchase } from '@tessellum/contract/buying'
+import { type NewPurchase, newPurchase } from '@tessellum/contract/buying'
 import type { ItemStory } from '@tessellum/contract/stock'
 import { DatePicker, Form, Input, InputNumber, Modal } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
+import { asMoney, rulesOf } from '../frame/contract-rules'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm } from '../frame/kept-form'
 import { useMoney } from '../settings/use-shop-settings'
@@ -45,7 +46,6 @@ export function OrderItem({ item, close }: { item: ItemStory; close: () => void 
         ? { amount: sum('amount'), cost: sum('price') }
         : { amount: units.recorded(amount, item.unit), cost: Math.round(cost * 100) }),
     })
-  const needed = (message: string) => [{ required: true, message }]
   return (
     <Modal
       open
@@ -68,7 +68,7 @@ export function OrderItem({ item, close }: { item: ItemStory; close: () => void 
           expected: dayjs().add(Math.max(7, ...packs.map(({ leadDays }) => leadDays)), 'day'),
         }}
       >
-        <Form.Item label="From" name="supplier" rules={needed('Name the supplier.')}>
+        <Form.Item label="From" name="supplier" rules={rulesOf(newPurchase.shape.supplier)}>
           <Input maxLength={80} />
         </Form.Item>
         {packs.map(({ amount, price, leadDays }, i) => (
@@ -82,15 +82,23 @@ export function OrderItem({ item, close }: { item: ItemStory; close: () => void 
         ))}
         {packs.length === 0 && (
           <>
-            <Form.Item label={`How much, ${units.word[item.unit]}`} name="amount" rules={needed('Give a quantity.')}>
+            <Form.Item
+              label={`How much, ${units.word[item.unit]}`}
+              name="amount"
+              rules={rulesOf(newPurchase.shape.amount, (typed) => units.recorded(Number(typed), item.unit))}
+            >
               <InputNumber min={0.001} max={1_000_000} style={{ width: 160 }} />
             </Form.Item>
-            <Form.Item label={`Cost of all of it, ${money.sign}`} name="cost" rules={needed('Say what it costs.')}>
+            <Form.Item
+              label={`Cost of all of it, ${money.sign}`}
+              name="cost"
+              rules={rulesOf(newPurchase.shape.cost, asMoney)}
+            >
               <InputNumber min={0} step={0.5} style={{ width: 160 }} />
             </Form.Item>
           </>
         )}
-        <Form.Item label="Expected" name="expected" rules={needed('Give the day it is expected.')}>
+        <Form.Item label="Expected" name="expected" rules={rulesOf(newPurchase.shape.expectedOn)}>
           <DatePicker format="D MMMM YYYY" allowClear={false} />
         </Form.Item>
         {packs.length > 0 && sum('amount') > 0 && (

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import type { Choice, Colourway, SaveColourway } from '@tessellum/contract/colourways'
+import { type Choice, type Colourway, type SaveColourway, saveColourway } from '@tessellum/contract/colourways'
 import type { Pattern } from '@tessellum/contract/patterns'
 import type { Item } from '@tessellum/contract/stock'
 import type { StoneShape } from '@tessellum/core/catalogue/stone'
@@ -9,6 +9,7 @@ import { threadRole } from '@tessellum/core/kit/bill'
 import type { Report } from '@tessellum/core/report/report'
 import { Form, Input, Modal, Select } from 'antd'
 import { useMemo } from 'react'
+import { rulesOf } from '../frame/contract-rules'
 import { forgetForm, KeptForm } from '../frame/kept-form'
 import { useUnits } from '../settings/use-units'
 import { call } from '../shop/api'
@@ -135,14 +136,7 @@ export function ColourwayForm({ pattern, colourway, roles, report, close }: Colo
             Batches that are planned keep version {colourway.version}; new ones take what is saved here.
           </p>
         )}
-        <Form.Item
-          label="Name"
-          name="name"
-          rules={[
-            { required: true, whitespace: true, message: 'Name the colourway.' },
-            { max: 80, message: 'At most 80 letters.' },
-          ]}
-        >
+        <Form.Item label="Name" name="name" rules={rulesOf(saveColourway.shape.name)}>
           <Input autoFocus={!colourway} />
         </Form.Item>
         {slots.map((slot) => (

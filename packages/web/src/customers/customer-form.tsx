@@ -1,6 +1,7 @@
-import type { Customer, CustomerCard, SaveCustomer } from '@tessellum/contract/customers'
+import { type Customer, type CustomerCard, type SaveCustomer, saveCustomer } from '@tessellum/contract/customers'
 import type { Worn } from '@tessellum/core/desk/wearer'
 import { Checkbox, Form, Input, Modal } from 'antd'
+import { rulesOf } from '../frame/contract-rules'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm } from '../frame/kept-form'
 import { MeasureField } from '../settings/measure-field'
@@ -57,7 +58,7 @@ export function CustomerForm({ customer, done, close }: CustomerFormProps) {
         initialValues={customer ?? { contact: '', allergies: '', note: '' }}
       >
         <div className="fields">
-          <Form.Item label="Name" name="name" rules={[{ required: true, whitespace: true, message: 'Give a name.' }]}>
+          <Form.Item label="Name" name="name" rules={rulesOf(saveCustomer.shape.name)}>
             <Input autoFocus maxLength={80} />
           </Form.Item>
           <Form.Item label="How to reach them" name="contact">

@@ -3,6 +3,7 @@ import { type ClassAnswer, saveClass } from '@tessellum/contract/classes'
 import { Button, DatePicker, Form, Input, InputNumber, Modal, Select, TimePicker } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { Link, useNavigate } from 'react-router'
+import { asHour, rulesOf } from '../frame/contract-rules'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm, useKept } from '../frame/kept-form'
 import { Loading } from '../frame/loading'
@@ -102,7 +103,6 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
     },
   )
   if (!teachers) return <Loading what="Fetching who teaches" />
-  const needed = (message: string) => [{ required: true, message }]
   return (
     <KeptForm<Fields>
       name={name}
@@ -134,29 +134,25 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
       }
     >
       <div className="fields">
-        <Form.Item
-          label="Class"
-          name="title"
-          rules={[{ required: true, whitespace: true, message: 'Name the class.' }]}
-        >
+        <Form.Item label="Class" name="title" rules={rulesOf(saveClass.shape.title)}>
           <Input autoFocus maxLength={80} placeholder="First bezel" />
         </Form.Item>
-        <Form.Item label="On" name="day" rules={needed('Give the day.')}>
+        <Form.Item label="On" name="day" rules={rulesOf(saveClass.shape.heldOn)}>
           <DatePicker style={{ width: '100%' }} format="ddd, D MMM YYYY" allowClear={false} />
         </Form.Item>
-        <Form.Item label="From" name="hour" rules={needed('Give the hour.')}>
+        <Form.Item label="From" name="hour" rules={rulesOf(saveClass.shape.beginsAt, asHour)}>
           <TimePicker style={{ width: '100%' }} format="HH:mm" minuteStep={15} allowClear={false} needConfirm={false} />
         </Form.Item>
-        <Form.Item label="Minutes" name="minutes" rules={needed('Give how long it goes on.')}>
+        <Form.Item label="Minutes" name="minutes" rules={rulesOf(saveClass.shape.minutes)}>
           <InputNumber style={{ width: '100%' }} min={15} max={6000} step={15} />
         </Form.Item>
-        <Form.Item label="Where" name="place" rules={[{ required: true, whitespace: true, message: 'Say where.' }]}>
+        <Form.Item label="Where" name="place" rules={rulesOf(saveClass.shape.place)}>
           <Input maxLength={80} placeholder="the long table" />
         </Form.Item>
-        <Form.Item label="Who teaches" name="teacherId" rules={needed('Choose who teaches.')}>
+        <Form.Item label="Who teaches" name="teacherId" rules={rulesOf(saveClass.shape.teacherId)}>
           <Select options={teachers.map(({ id, name }) => ({ value: id, label: name }))} />
         </Form.Item>
-        <Form.Item label="Seats" name="seats" rules={needed('Give the seats.')}>
+        <Form.Item label="Seats" name="seats" rules={rulesOf(saveClass.shape.seats)}>
           <InputNumber style={{ width: '100%' }} min={1} max={200} precision={0} />
         </Form.Item>
         <Form.Item label="Spare kits" name="spareKits">
@@ -172,7 +168,7 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
             {days.map(({ key, name: at }) => (
               <div className="hands" key={key} style={{ marginBottom: 10 }}>
                 <span>and on</span>
-                <Form.Item name={[at, 'day']} noStyle rules={needed('Give the day.')}>
+                <Form.Item name={[at, 'day']} noStyle rules={rulesOf(saveClass.shape.heldOn)}>
                   <DatePicker
                     aria-label={`Further day ${at + 1}`}
                     style={{ width: 220 }}
@@ -181,7 +177,7 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
                   />
                 </Form.Item>
                 <span>from</span>
-                <Form.Item name={[at, 'hour']} noStyle rules={needed('Give the hour.')}>
+                <Form.Item name={[at, 'hour']} noStyle rules={rulesOf(saveClass.shape.beginsAt, asHour)}>
                   <TimePicker
                     aria-label={`Hour of further day ${at + 1}`}
                     style={{ width: 120 }}

@@ -1,6 +1,7 @@
-import type { Order } from '@tessellum/contract/orders'
+import { handOver, type Order } from '@tessellum/contract/orders'
 import { Button, Form, InputNumber, Modal } from 'antd'
 import { useState } from 'react'
+import { rulesOf } from '../frame/contract-rules'
 
 /** Asks how many of an order's kits the customer takes along, and says what follows. */
 export function HandOver({ order, run }: { order: Order; run: (kits: number) => void }) {
@@ -32,7 +33,7 @@ export function HandOver({ order, run }: { order: Order; run: (kits: number) => 
           }}
         >
           {left > 1 ? (
-            <Form.Item label="Kits" name="kits" rules={[{ required: true, message: 'Say how many kits.' }]}>
+            <Form.Item label="Kits" name="kits" rules={rulesOf(handOver.shape.kits)}>
               <InputNumber min={1} max={left} precision={0} suffix={`of ${left}`} style={{ width: 140 }} autoFocus />
             </Form.Item>
           ) : (

@@ -7,6 +7,7 @@ import { Button, DatePicker, Form, Input, InputNumber, Modal, Select } from 'ant
 import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
 import { CustomerField, type Who } from '../customers/customer-field'
+import { rulesOf } from '../frame/contract-rules'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm, useKept } from '../frame/kept-form'
 import { isWhole, type LineFields, LineForm } from '../kits/line-form'
@@ -146,7 +147,7 @@ export function OrderForm({ order, close }: { order?: Order; close: () => void }
           >
             <CustomerField autoFocus onKnown={take} />
           </Form.Item>
-          <Form.Item label="Wanted by" name="day" rules={[{ required: true, message: 'Give the day.' }]}>
+          <Form.Item label="Wanted by" name="day" rules={rulesOf(saveOrder.shape.wantedOn)}>
             <DatePicker style={{ width: '100%' }} format="ddd, D MMM YYYY" allowClear={false} />
           </Form.Item>
           <Form.Item label={`Price, ${money.sign}`} name="price">

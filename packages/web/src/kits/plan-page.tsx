@@ -1,9 +1,10 @@
 import { useQuery } from '@tanstack/react-query'
-import { type Batch, type BatchLine, batchLine } from '@tessellum/contract/batches'
+import { type Batch, type BatchLine, batchLine, newBatch } from '@tessellum/contract/batches'
 import { Button, DatePicker, Form, Input } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useDeferredValue, useMemo } from 'react'
 import { useNavigate, useParams, useSearchParams } from 'react-router'
+import { rulesOf } from '../frame/contract-rules'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm, useKept } from '../frame/kept-form'
 import { Loading } from '../frame/loading'
@@ -132,17 +133,10 @@ function PlanForm<Answer>({ title, name, fields, lines: initial, batchId, save, 
         className="sheet pad"
       >
         <div style={{ display: 'grid', gridTemplateColumns: '1fr 200px', gap: 14 }}>
-          <Form.Item
-            label="Name"
-            name="name"
-            rules={[
-              { required: true, whitespace: true, message: 'Name the batch.' },
-              { max: 80, message: 'At most 80 letters.' },
-            ]}
-          >
+          <Form.Item label="Name" name="name" rules={rulesOf(newBatch.shape.name)}>
             <Input placeholder="Saturday class" autoFocus />
           </Form.Item>
-          <Form.Item label="Due" name="dueOn" rules={[{ required: true, message: 'Give the day it is due.' }]}>
+          <Form.Item label="Due" name="dueOn" rules={rulesOf(newBatch.shape.dueOn)}>
             <DatePicker style={{ width: '100%' }} format="D MMM YYYY" allowClear={false} />
           </Form.Item>
         </div>

@@ -1,7 +1,8 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import type { Pattern, SaveVersion } from '@tessellum/contract/patterns'
+import { type Pattern, type SaveVersion, saveVersion } from '@tessellum/contract/patterns'
 import { Button, Form, Input, Modal } from 'antd'
 import { useState } from 'react'
+import { rulesOf } from '../frame/contract-rules'
 import { call, ShopError } from '../shop/api'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 
@@ -74,17 +75,10 @@ export function KeepVersion({ pattern, save, errors }: KeepVersionProps) {
           <p className="quiet">
             It is kept as it is now and never changes. It will be version {(pattern.version ?? 0) + 1}.
           </p>
-          <Form.Item
-            label="Name"
-            name="name"
-            rules={[
-              { required: true, whitespace: true, message: 'Name the version.' },
-              { max: 80, message: 'At most 80 letters.' },
-            ]}
-          >
+          <Form.Item label="Name" name="name" rules={rulesOf(saveVersion.shape.name)}>
             <Input autoFocus />
           </Form.Item>
-          <Form.Item label="What changed" name="note" rules={[{ max: 2000, message: 'At most 2,000 letters.' }]}>
+          <Form.Item label="What changed" name="note" rules={rulesOf(saveVersion.shape.note)}>
             <Input.TextArea rows={3} />
           </Form.Item>
           {refused && (

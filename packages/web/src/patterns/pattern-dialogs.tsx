@@ -1,5 +1,6 @@
-import { type DescribePattern, type PatternSummary, seasons } from '@tessellum/contract/patterns'
+import { type DescribePattern, type PatternSummary, renamePattern, seasons } from '@tessellum/contract/patterns'
 import { Form, Input, Modal, Select } from 'antd'
+import { rulesOf } from '../frame/contract-rules'
 import { ErrorNotice } from '../frame/error-notice'
 import { call } from '../shop/api'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
@@ -31,7 +32,7 @@ export function RenameDialog({ pattern: { id, title }, close }: DialogProps) {
           label="Its name"
           name="title"
           extra="The first line of its text is changed. Versions that were kept keep their name."
-          rules={[{ required: true, whitespace: true, message: 'Give it a name.' }]}
+          rules={rulesOf(renamePattern.shape.title)}
         >
           <Input autoFocus maxLength={80} />
         </Form.Item>

@@ -1,12 +1,13 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import type { Pattern } from '@tessellum/contract/patterns'
-import type { NewSample, Samples } from '@tessellum/contract/samples'
+import { type NewSample, newSample, type Samples } from '@tessellum/contract/samples'
 import { sayPercent } from '@tessellum/core/measure/units'
 import type { Report } from '@tessellum/core/report/report'
 import { minSamples } from '@tessellum/core/thread/sampled'
 import { Button, Form, Input, InputNumber, Modal } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
+import { rulesOf } from '../frame/contract-rules'
 import { forgetForm, KeptForm } from '../frame/kept-form'
 import { useMay } from '../people/me'
 import { useUnits } from '../settings/use-units'
@@ -93,21 +94,17 @@ export function SampleLog({ pattern, report, minutes, eager }: SampleLogProps) {
             {pattern.changed || pattern.version === null ? 'as drafted' : `version ${pattern.version}`}. Planned:{' '}
             {units.thread(report.thread.totalMm)} of thread with ends and take-up.
           </p>
-          <Form.Item
-            label="Minutes it took"
-            name="minutes"
-            rules={[{ required: true, message: 'Say how many minutes it took.' }]}
-          >
+          <Form.Item label="Minutes it took" name="minutes" rules={rulesOf(newSample.shape.minutes)}>
             <InputNumber min={1} max={60_000} precision={0} style={{ width: 160 }} />
           </Form.Item>
           <Form.Item
             label="Thread really used, cm (what was cut, less what was left)"
             name="threadCm"
-            rules={[{ required: true, message: 'Say how much thread was used.' }]}
+            rules={rulesOf(newSample.shape.threadMm, (cm) => Number(cm) * 10)}
           >
             <InputNumber min={0.1} max={100_000} style={{ width: 160 }} />
           </Form.Item>
-          <Form.Item label="Note" name="note" rules={[{ max: 500, message: 'At most 500 letters.' }]}>
+          <Form.Item label="Note" name="note" rules={rulesOf(newSample.shape.note)}>
             <Input.TextArea rows={2} />
           </Form.Item>
           {refused && (

@@ -1,6 +1,8 @@
 import { useQuery } from '@tanstack/react-query'
+import { changePassword } from '@tessellum/contract/people'
 import { Button, Form, Input } from 'antd'
 import { AskFirst } from '../frame/ask-first'
+import { rulesOf } from '../frame/contract-rules'
 import { ErrorNotice } from '../frame/error-notice'
 import { usePageTitle } from '../frame/page-title'
 import { call } from '../shop/api'
@@ -35,11 +37,7 @@ export function AccountPage() {
         <Form form={form} layout="vertical" requiredMark={false} onFinish={change.run}>
           {/* So that a password manager knows whose password it keeps. */}
           <input hidden readOnly autoComplete="username" value={me?.name ?? ''} />
-          <Form.Item
-            label="Your password now"
-            name="current"
-            rules={[{ required: true, message: 'Give your password.' }]}
-          >
+          <Form.Item label="Your password now" name="current" rules={rulesOf(changePassword.shape.current)}>
             <Input.Password autoComplete="current-password" maxLength={200} />
           </Form.Item>
           <PasswordFields />

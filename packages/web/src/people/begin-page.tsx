@@ -1,10 +1,11 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import type { Me } from '@tessellum/contract/people'
-import { type BeginShop, currencies, papers, timeZones } from '@tessellum/contract/settings'
+import { type BeginShop, beginShop, currencies, papers, timeZones } from '@tessellum/contract/settings'
 import { languages } from '@tessellum/core/writing/languages'
 import { Button, Checkbox, Form, Input, Select } from 'antd'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
+import { rulesOf } from '../frame/contract-rules'
 import { usePageTitle } from '../frame/page-title'
 import { Wordmark } from '../frame/wordmark'
 import { call, keepSession, type ShopError } from '../shop/api'
@@ -87,7 +88,7 @@ export function BeginPage() {
             <Form.Item
               label="The shop is called"
               name="shop"
-              rules={[{ required: true, whitespace: true, message: 'Give the shop a name.' }]}
+              rules={rulesOf(beginShop.shape.settings.shape.profile.shape.name)}
             >
               <Input autoFocus autoComplete="organization" maxLength={80} />
             </Form.Item>
@@ -105,18 +106,14 @@ export function BeginPage() {
             <Form.Item label="Time zone" name="timeZone">
               <Select showSearch options={timeZones.map((value) => ({ value, label: value }))} />
             </Form.Item>
-            <Form.Item
-              label="Your name"
-              name="fullName"
-              rules={[{ required: true, whitespace: true, message: 'Give your name.' }]}
-            >
+            <Form.Item label="Your name" name="fullName" rules={rulesOf(beginShop.shape.owner.shape.fullName)}>
               <Input autoComplete="name" maxLength={80} />
             </Form.Item>
             <Form.Item
               label="Sign-in name"
               name="name"
               extra="Small letters, figures, dots and hyphens."
-              rules={[{ required: true, message: 'Give a sign-in name.' }]}
+              rules={rulesOf(beginShop.shape.owner.shape.name)}
             >
               <Input autoComplete="username" autoCapitalize="none" maxLength={60} />
             </Form.Item>

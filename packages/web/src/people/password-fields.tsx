@@ -1,4 +1,6 @@
+import { newPassword } from '@tessellum/contract/people'
 import { Form, Input } from 'antd'
+import { rulesOf } from '../frame/contract-rules'
 
 /** A new password, twice. */
 export const PasswordFields = () => (
@@ -7,10 +9,7 @@ export const PasswordFields = () => (
       label="New password"
       name="password"
       extra="At least 10 letters: a few words are easier to keep in mind than signs."
-      rules={[
-        { required: true, message: 'Give a new password.' },
-        { min: 10, message: 'A password has at least 10 letters.' },
-      ]}
+      rules={rulesOf(newPassword)}
     >
       <Input.Password autoComplete="new-password" maxLength={200} />
     </Form.Item>

@@ -1,5 +1,6 @@
-import { type Person, personRole } from '@tessellum/contract/people'
+import { newPerson, type Person, personRole } from '@tessellum/contract/people'
 import { Button, Checkbox, Form, Input, Modal } from 'antd'
+import { rulesOf } from '../frame/contract-rules'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm } from '../frame/kept-form'
 import { call } from '../shop/api'
@@ -52,7 +53,7 @@ export function PersonForm({ person, close, done }: PersonFormProps) {
         initialValues={person ?? { fullName: '', name: '', roles: [] }}
         onFinish={(fields) => save.run(fields)}
       >
-        <Form.Item label="Name" name="fullName" rules={[{ required: true, message: 'Give their name.' }]}>
+        <Form.Item label="Name" name="fullName" rules={rulesOf(newPerson.shape.fullName)}>
           <Input autoFocus autoComplete="off" maxLength={80} />
         </Form.Item>
         {!person && (
@@ -60,12 +61,12 @@ export function PersonForm({ person, close, done }: PersonFormProps) {
             label="Sign-in name"
             name="name"
             extra="Small letters, figures, dots and hyphens. It stays as it is."
-            rules={[{ required: true, message: 'Give a sign-in name.' }]}
+            rules={rulesOf(newPerson.shape.name)}
           >
             <Input autoComplete="off" autoCapitalize="none" maxLength={60} />
           </Form.Item>
         )}
-        <Form.Item label="Roles" name="roles" rules={[{ required: true, message: 'Choose at least one role.' }]}>
+        <Form.Item label="Roles" name="roles" rules={rulesOf(newPerson.shape.roles)}>
           <Checkbox.Group
             className={`${styles.roles}`}
             options={personRole.options.map((value) => ({ value, label: does[value] }))}

@@ -1,7 +1,8 @@
 import { useQuery } from '@tanstack/react-query'
-import type { costSettings } from '@tessellum/contract/diary'
+import { costSettings } from '@tessellum/contract/diary'
 import { Button, Form, InputNumber } from 'antd'
 import type { z } from 'zod'
+import { rulesOf } from '../frame/contract-rules'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm } from '../frame/kept-form'
 import { Loading } from '../frame/loading'
@@ -75,7 +76,12 @@ export function CostsPage() {
       >
         <div className="fields">
           {fields.map(({ name, label, unit, step }) => (
-            <Form.Item key={name} label={label} name={name} rules={[{ required: true, message: 'Give a figure.' }]}>
+            <Form.Item
+              key={name}
+              label={label}
+              name={name}
+              rules={rulesOf(costSettings.shape[name], (typed) => kept({ ...data, [name]: typed })[name])}
+            >
               <InputNumber min={0} step={step} suffix={unit === 'money' ? sign : unit} style={{ width: '100%' }} />
             </Form.Item>
           ))}

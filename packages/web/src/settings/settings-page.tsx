@@ -3,6 +3,8 @@ import { type ChangeSettings, type Settings, settings as settingsSchema } from '
 import { Button, ColorPicker, DatePicker, Form, Input, InputNumber, Select } from 'antd'
 import dayjs from 'dayjs'
 import { useParams } from 'react-router'
+import type { z } from 'zod'
+import { rulesOf } from '../frame/contract-rules'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm } from '../frame/kept-form'
 import { Loading } from '../frame/loading'
@@ -69,7 +71,10 @@ function PartForm({ name, settings }: { name: PartName; settings: Settings }) {
             className={styles.field ?? ''}
             extra={`${field.says} ${usually(name, key)}`}
             {...(field.kind === 'colour' ? { getValueFromEvent: (_: unknown, css: string) => css } : {})}
-            rules={field.kind === 'figure' || key === 'name' ? [{ required: true, message: 'This is needed.' }] : []}
+            rules={rulesOf(
+              (settingsSchema.shape[name].shape as Readonly<Record<string, z.ZodType>>)[key] as z.ZodType,
+              (typed) => unspoken(field, typed),
+            )}
           >
             {control(field)}
           </Form.Item>

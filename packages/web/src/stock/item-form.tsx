@@ -1,7 +1,8 @@
-import { type ItemStory, saveItem } from '@tessellum/contract/stock'
+import { type ItemStory, packs, saveItem } from '@tessellum/contract/stock'
 import type { SpokenUnits } from '@tessellum/core/stock/spoken-units'
 import { AutoComplete, Button, ColorPicker, Form, Input, InputNumber, Modal, Select } from 'antd'
 import { useNavigate } from 'react-router'
+import { asMoney, rulesOf } from '../frame/contract-rules'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm } from '../frame/kept-form'
 import { useMoney } from '../settings/use-shop-settings'
@@ -100,7 +101,7 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
         }}
       >
         <div className="fields">
-          <Form.Item label="Code" name="code" rules={needed('Give it a code.')}>
+          <Form.Item label="Code" name="code" rules={rulesOf(saveItem.shape.code)}>
             <Input autoFocus={!item} maxLength={40} />
           </Form.Item>
           <Form.Item label="What it is" name="category">
@@ -121,16 +122,16 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
               }))}
             />
           </Form.Item>
-          <Form.Item label="Maker" name="maker" rules={needed('Name the maker.')}>
+          <Form.Item label="Maker" name="maker" rules={rulesOf(saveItem.shape.maker)}>
             <Input maxLength={80} />
           </Form.Item>
-          <Form.Item label="Kind" name="kind" rules={needed('Say what kind it is.')}>
+          <Form.Item label="Kind" name="kind" rules={rulesOf(saveItem.shape.kind)}>
             <AutoComplete options={category === 'bead' ? usualKinds.map((value) => ({ value })) : []} />
           </Form.Item>
           <Form.Item label="Size" name="size">
             <Input maxLength={40} placeholder="11/0" />
           </Form.Item>
-          <Form.Item label="Colour" name="colourName" rules={needed('Name its colour.')}>
+          <Form.Item label="Colour" name="colourName" rules={rulesOf(saveItem.shape.colourName)}>
             <Input maxLength={80} />
           </Form.Item>
           <Form.Item label="Its code" name="colourCode">
@@ -161,16 +162,16 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
         </div>
         {category === 'bead' && (
           <div className="fields five">
-            <Form.Item label="Long, mm" name="lengthMm" rules={[{ required: true, message: 'Measure it.' }]}>
+            <Form.Item label="Long, mm" name="lengthMm" rules={rulesOf(figures.lengthMm)}>
               <InputNumber min={0.1} step={0.1} style={{ width: '100%' }} />
             </Form.Item>
-            <Form.Item label="Across, mm" name="acrossMm" rules={[{ required: true, message: 'Measure it.' }]}>
+            <Form.Item label="Across, mm" name="acrossMm" rules={rulesOf(figures.acrossMm)}>
               <InputNumber min={0.1} step={0.1} style={{ width: '100%' }} />
             </Form.Item>
-            <Form.Item label="Hole, mm" name="boreMm" rules={[{ required: true, message: 'Measure it.' }]}>
+            <Form.Item label="Hole, mm" name="boreMm" rules={rulesOf(figures.boreMm)}>
               <InputNumber min={0.1} step={0.1} style={{ width: '100%' }} />
             </Form.Item>
-            <Form.Item label="One weighs, mg" name="massMg" rules={[{ required: true, message: 'Weigh some.' }]}>
+            <Form.Item label="One weighs, mg" name="massMg" rules={rulesOf(figures.massMg)}>
               <InputNumber min={0.1} step={0.1} style={{ width: '100%' }} />
             </Form.Item>
             <Form.Item label="Holes" name="bores">
@@ -184,10 +185,13 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
               <p className="quiet">Bought in</p>
               {packs.map(({ key, name }) => (
                 <div className="hands" key={key}>
-                  <Form.Item name={[name, 'amount']} rules={[{ required: true, message: 'How much?' }]}>
+                  <Form.Item
+                    name={[name, 'amount']}
+                    rules={rulesOf(pack.amount, (typed) => units.recorded(Number(typed), unit))}
+                  >
                     <InputNumber aria-label="Pack holds" min={0.001} suffix={units.word[unit]} style={{ width: 140 }} />
                   </Form.Item>
-                  <Form.Item name={[name, 'price']} rules={[{ required: true, message: 'At what price?' }]}>
+                  <Form.Item name={[name, 'price']} rules={rulesOf(pack.price, asMoney)}>
                     <InputNumber
                       aria-label="Pack costs"
                       min={0}
@@ -196,7 +200,7 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
                       style={{ width: 140 }}
                     />
                   </Form.Item>
-                  <Form.Item name={[name, 'leadDays']} rules={[{ required: true, message: 'In how many days?' }]}>
+                  <Form.Item name={[name, 'leadDays']} rules={rulesOf(pack.leadDays)}>
                     <InputNumber
                       aria-label="Pack comes in"
                       min={0}
@@ -220,7 +224,8 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
   )
 }
 
-const needed = (message: string) => [{ required: true, whitespace: true, message }]
+const figures = saveItem.shape.figures.unwrap().unwrap().shape
+const pack = packs.element.shape
 
 function initialOf(item: ItemStory | undefined, units: SpokenUnits): Partial<Fields> {
   if (!item) return { category: 'bead', unit: 'mg', colour: '#7d8f86', bores: 1, packs: [], reorderBelow: 0 }

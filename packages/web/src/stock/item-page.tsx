@@ -6,6 +6,7 @@ import dayjs from 'dayjs'
 import { useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { OrderItem } from '../buying/order-item'
+import { rulesOf } from '../frame/contract-rules'
 import { ErrorNotice } from '../frame/error-notice'
 import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
@@ -304,7 +305,7 @@ function MoveForm({ item }: { item: ItemStory }) {
       <Form.Item
         label={`How much, in ${units.word[item.unit]}`}
         name="amount"
-        rules={[{ required: true, message: 'Give a quantity.' }]}
+        rules={rulesOf(handMove.shape.quantity, (typed) => units.recorded(Number(typed), item.unit))}
       >
         <InputNumber
           style={{ width: '100%' }}
@@ -312,7 +313,7 @@ function MoveForm({ item }: { item: ItemStory }) {
           {...(item.unit === 'piece' ? { precision: 0 } : {})}
         />
       </Form.Item>
-      <Form.Item label="Why" name="reason" rules={[{ required: true, whitespace: true, message: 'Say why.' }]}>
+      <Form.Item label="Why" name="reason" rules={rulesOf(handMove.shape.reason)}>
         <Input maxLength={200} />
       </Form.Item>
       <ErrorNotice error={post.refused} />

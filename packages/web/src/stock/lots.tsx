@@ -1,8 +1,9 @@
 import { useQuery } from '@tanstack/react-query'
-import type { ItemStory, Lot } from '@tessellum/contract/stock'
+import { type ItemStory, type Lot, transferLot, weighLot } from '@tessellum/contract/stock'
 import { AutoComplete, Button, Form, InputNumber, Modal, Table } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
+import { rulesOf } from '../frame/contract-rules'
 import { ErrorNotice } from '../frame/error-notice'
 import { useMoney } from '../settings/use-shop-settings'
 import { useUnits } from '../settings/use-units'
@@ -137,7 +138,7 @@ function Move({ item, lot, close }: AboutLot) {
     >
       <Form name="move-lot" form={form} layout="vertical" requiredMark={false} onFinish={move.run}>
         <p className="quiet">It lies in {lot.place || 'no place'}.</p>
-        <Form.Item label="To" name="place" rules={[{ required: true, whitespace: true, message: 'Say where.' }]}>
+        <Form.Item label="To" name="place" rules={rulesOf(transferLot.shape.place)}>
           <AutoComplete
             options={(places ?? []).map(({ place }) => ({ value: place }))}
             showSearch={{ filterOption: true }}
@@ -184,10 +185,14 @@ function Weigh({ item, lot, close }: AboutLot) {
         onFinish={weigh.run}
         initialValues={{ beads: 100 }}
       >
-        <Form.Item label="Beads on the scale" name="beads" rules={[{ required: true, message: 'Give how many.' }]}>
+        <Form.Item label="Beads on the scale" name="beads" rules={rulesOf(weighLot.shape.beads)}>
           <InputNumber min={1} precision={0} autoFocus />
         </Form.Item>
-        <Form.Item label="They weigh, g" name="grams" rules={[{ required: true, message: 'Give what they weigh.' }]}>
+        <Form.Item
+          label="They weigh, g"
+          name="grams"
+          rules={rulesOf(weighLot.shape.mg, (grams) => Number(grams) * 1000)}
+        >
           <InputNumber min={0.001} step={0.01} />
         </Form.Item>
         {beads > 0 && grams > 0 && (

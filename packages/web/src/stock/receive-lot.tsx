@@ -1,6 +1,8 @@
+import { newLot } from '@tessellum/contract/buying'
 import type { StockUnit } from '@tessellum/contract/stock'
 import { Checkbox, DatePicker, Form, Input, InputNumber, Modal } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
+import { rulesOf } from '../frame/contract-rules'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm } from '../frame/kept-form'
 import { keptIn, useUnits } from '../settings/use-units'
@@ -67,23 +69,16 @@ export function ReceiveLot({ item, quantity, purchaseId, close }: ReceiveLotProp
         onFinish={receive.run}
         initialValues={{ day: dayjs(), amount: units.typed(quantity, item.unit), restComing: true }}
       >
-        <Form.Item
-          label="Lot, as the label says"
-          name="code"
-          rules={[
-            { required: true, whitespace: true, message: 'Give the lot a code.' },
-            { max: 60, message: 'At most 60 letters.' },
-          ]}
-        >
+        <Form.Item label="Lot, as the label says" name="code" rules={rulesOf(newLot.shape.code)}>
           <Input autoFocus />
         </Form.Item>
-        <Form.Item label="Came on" name="day" rules={[{ required: true, message: 'Give the day it came.' }]}>
+        <Form.Item label="Came on" name="day" rules={rulesOf(newLot.shape.receivedOn)}>
           <DatePicker format="D MMMM YYYY" />
         </Form.Item>
         <Form.Item
           label={`How much, ${units.word[item.unit]}`}
           name="amount"
-          rules={[{ required: true, message: 'Give a quantity.' }]}
+          rules={rulesOf(newLot.shape.quantity, (typed) => units.recorded(Number(typed), item.unit))}
         >
           <InputNumber min={0.001} max={1_000_000} style={{ width: 160 }} />
         </Form.Item>

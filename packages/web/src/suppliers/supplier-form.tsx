@@ -1,5 +1,6 @@
-import type { SaveSupplier, Supplier, SupplierCard } from '@tessellum/contract/suppliers'
+import { type SaveSupplier, type Supplier, type SupplierCard, saveSupplier } from '@tessellum/contract/suppliers'
 import { Form, Input, InputNumber, Modal } from 'antd'
+import { rulesOf } from '../frame/contract-rules'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm } from '../frame/kept-form'
 import { useMoney } from '../settings/use-shop-settings'
@@ -49,11 +50,7 @@ export function SupplierForm({ supplier, done, close }: SupplierFormProps) {
         onFinish={({ minOrder, ...given }) => save.run({ ...given, minOrder: Math.round((minOrder ?? 0) * 100) })}
         initialValues={supplier ? { ...supplier, minOrder: supplier.minOrder / 100 } : { contact: '', note: '' }}
       >
-        <Form.Item
-          label="Name, as their items have it"
-          name="name"
-          rules={[{ required: true, whitespace: true, message: 'Give a name.' }]}
-        >
+        <Form.Item label="Name, as their items have it" name="name" rules={rulesOf(saveSupplier.shape.name)}>
           <Input autoFocus maxLength={80} />
         </Form.Item>
         <Form.Item label="How to reach them" name="contact">

@@ -1,9 +1,10 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import type { Edition, EditionWanted } from '@tessellum/contract/editions'
-import type { Pattern, SaveVersion } from '@tessellum/contract/patterns'
+import { type Pattern, type SaveVersion, saveVersion } from '@tessellum/contract/patterns'
 import type { Lack } from '@tessellum/core/writing/check'
 import { Button, Drawer, Form, Input, Select } from 'antd'
 import { Link } from 'react-router'
+import { rulesOf } from '../frame/contract-rules'
 import { forgetForm, KeptForm } from '../frame/kept-form'
 import { Loading } from '../frame/loading'
 import { call } from '../shop/api'
@@ -112,14 +113,7 @@ function PublishForm({ pattern, stopped, close }: { pattern: Pattern; stopped: b
     >
       <h3>Publish as version {number}</h3>
       <p className="quiet">A published version never changes. A correction is a new one.</p>
-      <Form.Item
-        label="Name"
-        name="name"
-        rules={[
-          { required: true, whitespace: true, message: 'Name the version.' },
-          { max: 80, message: 'At most 80 letters.' },
-        ]}
-      >
+      <Form.Item label="Name" name="name" rules={rulesOf(saveVersion.shape.name)}>
         <Input />
       </Form.Item>
       {published.length > 0 && (
@@ -136,7 +130,7 @@ function PublishForm({ pattern, stopped, close }: { pattern: Pattern; stopped: b
         name="note"
         rules={[
           { required: corrects !== undefined, whitespace: true, message: 'Say what was wrong.' },
-          { max: 2000, message: 'At most 2,000 letters.' },
+          ...rulesOf(saveVersion.shape.note),
         ]}
       >
         <Input.TextArea rows={3} />
