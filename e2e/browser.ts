@@ -32,12 +32,8 @@ export async function visit(
   const shop = await openShop(through, env, there)
   const browser: Browser = await chromium.launch({ executablePath: process.env.TEST_CHROMIUM ?? '', args: switches })
   const stranger = async (address: string) => {
-    const context = await browser.newContext({
-      viewport: { width: 1280, height: 800 },
-      acceptDownloads: true,
-      // A menu that is still opening takes no press.
-      reducedMotion: 'reduce',
-    })
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true })
+    await context.addInitScript(waitForMotion)
     const page = await context.newPage()
     openPages.add(page)
     page.setDefaultTimeout(240_000)
@@ -67,6 +63,13 @@ export async function visit(
       await shop.close()
     },
   }
+}
+
+/** A menu that is still opening takes no press: what is pressed may have moved on before it is let go, and nobody would press so soon. */
+function waitForMotion() {
+  const style = document.createElement('style')
+  style.textContent = '[class*="-appear-"], [class*="-enter-"] { pointer-events: none !important; }'
+  document.addEventListener('DOMContentLoaded', () => document.head.append(style))
 }
 
 /** Waits until something on the page reads as it should; fails with what it read last. */

@@ -6,24 +6,18 @@ import { QueryClientProvider } from '@tanstack/react-query'
 import { App as AntApp, ConfigProvider } from 'antd'
 import { createRoot } from 'react-dom/client'
 import { RouterProvider } from 'react-router'
-import { useReducedMotion } from './frame/reduced-motion'
 import { router } from './routes'
 import { queries } from './shop/queries'
 import { theme } from './theme'
 
 const root = document.getElementById('root')
 if (!root) throw new Error('The page has no root.')
-createRoot(root).render(<Application />)
-
-function Application() {
-  const motion = !useReducedMotion()
-  return (
-    <ConfigProvider theme={{ ...theme, token: { ...theme.token, motion } }}>
-      <AntApp style={{ height: '100%' }}>
-        <QueryClientProvider client={queries}>
-          <RouterProvider router={router} />
-        </QueryClientProvider>
-      </AntApp>
-    </ConfigProvider>
-  )
-}
+createRoot(root).render(
+  <ConfigProvider theme={theme}>
+    <AntApp style={{ height: '100%' }}>
+      <QueryClientProvider client={queries}>
+        <RouterProvider router={router} />
+      </QueryClientProvider>
+    </AntApp>
+  </ConfigProvider>,
+)
