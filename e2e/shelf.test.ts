@@ -198,3 +198,16 @@ test('a form left unfilled says so beside its fields', async () => {
   await page.getByRole('button', { name: 'Save the plan' }).click()
   await page.getByRole('heading', { name: 'Named after all' }).waitFor()
 })
+
+test('what a link leads to is fetched while the mouse rests on it, or the focus', async () => {
+  const page = await here.enter('isaura', '/desk')
+  const places = page.getByRole('navigation', { name: 'Places' })
+  const batches = page.waitForRequest(/\/api\/batches$/)
+  const code = page.waitForRequest(/batches-page/)
+  await places.getByRole('link', { name: 'Kits' }).hover()
+  await Promise.all([batches, code])
+  const bench = page.waitForRequest(/\/api\/bench$/)
+  await places.getByRole('link', { name: 'Bench' }).focus()
+  await bench
+  expect(new URL(page.url()).pathname).toBe('/desk')
+})

@@ -6,12 +6,14 @@ import { QueryClientProvider } from '@tanstack/react-query'
 import { App as AntApp, ConfigProvider } from 'antd'
 import { createRoot } from 'react-dom/client'
 import { RouterProvider } from 'react-router'
-import { router } from './routes'
+import { prefetchPages } from './frame/prefetch'
+import { router, routes } from './routes'
 import { queries } from './shop/queries'
 import { theme } from './theme'
 
 const root = document.getElementById('root')
 if (!root) throw new Error('The page has no root.')
+prefetchPages(routes)
 createRoot(root).render(
   <ConfigProvider theme={theme}>
     <AntApp style={{ height: '100%' }}>

@@ -1,9 +1,19 @@
-import { createBrowserRouter, redirect } from 'react-router'
+import type { FetchQueryOptions, QueryKey } from '@tanstack/react-query'
+import { createBrowserRouter, type RouteObject, redirect } from 'react-router'
 import { Frame } from './frame/frame'
+import type { Ahead } from './frame/prefetch'
 import { Trouble } from './frame/trouble'
+import { queries, read } from './shop/queries'
+
+/** What a page reads first, by the number in its address. */
+const first = <Data, Key extends QueryKey>(
+  query: (id: number) => FetchQueryOptions<Data, Error, Data, Key>,
+): Ahead => ({
+  ahead: ({ id }) => void queries.prefetchQuery(query(Number(id))),
+})
 
 /** Every address of the application; the heavy screens come only when they are opened. */
-export const router = createBrowserRouter([
+export const routes: RouteObject[] = [
   {
     path: '/sign-in',
     errorElement: <Trouble />,
@@ -28,7 +38,11 @@ export const router = createBrowserRouter([
         errorElement: <Trouble />,
         children: [
           { index: true, loader: () => redirect('/bench'), element: <></> },
-          { path: 'bench', lazy: async () => ({ Component: (await import('./diary/bench-page')).BenchPage }) },
+          {
+            path: 'bench',
+            handle: first(() => read.bench),
+            lazy: async () => ({ Component: (await import('./diary/bench-page')).BenchPage }),
+          },
           { path: 'diary', lazy: async () => ({ Component: (await import('./diary/diary-page')).DiaryPage }) },
           {
             path: 'diary/classes/new',
@@ -36,19 +50,25 @@ export const router = createBrowserRouter([
           },
           {
             path: 'diary/classes/:id',
+            handle: first(read.class),
             lazy: async () => ({ Component: (await import('./diary/class-page')).ClassPage }),
           },
           {
             path: 'diary/classes/:id/sheet',
             lazy: async () => ({ Component: (await import('./diary/class-sheet')).ClassSheetPage }),
           },
-          { path: 'diary/orders', lazy: async () => ({ Component: (await import('./diary/orders-page')).OrdersPage }) },
+          {
+            path: 'diary/orders',
+            handle: first(() => read.orders),
+            lazy: async () => ({ Component: (await import('./diary/orders-page')).OrdersPage }),
+          },
           {
             path: 'patterns',
             lazy: async () => ({ Component: (await import('./patterns/patterns-page')).PatternsPage }),
           },
           {
             path: 'patterns/:id',
+            handle: first(read.pattern),
             lazy: async () => ({ Component: (await import('./patterns/pattern-page')).PatternPage }),
           },
           {
@@ -93,8 +113,16 @@ export const router = createBrowserRouter([
             path: 'stock/files',
             lazy: async () => ({ Component: (await import('./stock/files-page')).StockFilesPage }),
           },
-          { path: 'stock/:id', lazy: async () => ({ Component: (await import('./stock/item-page')).ItemPage }) },
-          { path: 'kits', lazy: async () => ({ Component: (await import('./kits/batches-page')).BatchesPage }) },
+          {
+            path: 'stock/:id',
+            handle: first(read.item),
+            lazy: async () => ({ Component: (await import('./stock/item-page')).ItemPage }),
+          },
+          {
+            path: 'kits',
+            handle: first(() => read.batches),
+            lazy: async () => ({ Component: (await import('./kits/batches-page')).BatchesPage }),
+          },
           {
             path: 'kits/:id/change',
             lazy: async () => ({ Component: (await import('./kits/plan-page')).ChangePlanPage }),
@@ -149,10 +177,16 @@ export const router = createBrowserRouter([
             path: 'kits/:id/pack',
             lazy: async () => ({ Component: (await import('./packing/packing-page')).PackingPage }),
           },
-          { path: 'kits/:id', lazy: async () => ({ Component: (await import('./kits/batch-page')).BatchPage }) },
+          {
+            path: 'kits/:id',
+            handle: first(read.batch),
+            lazy: async () => ({ Component: (await import('./kits/batch-page')).BatchPage }),
+          },
           { path: '*', lazy: async () => ({ Component: (await import('./frame/nothing-here')).NothingHere }) },
         ],
       },
     ],
   },
-])
+]
+
+export const router = createBrowserRouter(routes)

@@ -2,6 +2,7 @@
 import { api } from '@tessellum/contract/api'
 import { newLot } from '@tessellum/contract/buying'
 import { saveClass } from '@tessellum/contract/classes'
+import { settings } from '@tessellum/contract/settings'
 import { saveSupplier } from '@tessellum/contract/suppliers'
 import dayjs from 'dayjs'
 import fc from 'fast-check'
@@ -30,6 +31,8 @@ test.each<[string, ReturnType<typeof rulesOf>, unknown, string[]]>([
   ['less than nothing', rulesOf(saveClass.shape.price, asMoney), -1, ['A price is not below nought.']],
   ['no price', rulesOf(saveClass.shape.price, asMoney), null, []],
   ['what may be left out', rulesOf(saveSupplier.shape.contact), '', []],
+  ['a list that may be empty', rulesOf(settings.shape.days.shape.closed), [], []],
+  ['what is sent empty', rulesOf(settings.shape.profile.shape.address), '', []],
   ['a trace', rulesOf(newLot.shape.quantity, (grams) => Number(grams) * 1000), 0, ['A delivery has something in it.']],
 ])('of %s a field is told what the contract says', async (_, rules, typed, words) => {
   expect(await told(rules, typed)).toEqual(words)

@@ -3,7 +3,7 @@ import { Button, Input } from 'antd'
 import dayjs from 'dayjs'
 import { useDeferredValue, useState } from 'react'
 import { Link } from 'react-router'
-import { Loading } from '../frame/loading'
+import { PageLoading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { read } from '../shop/queries'
@@ -16,7 +16,7 @@ export function AuditPage() {
     read.audit(useDeferredValue(find)),
   )
   if (error && !data) return <Trouble error={error} />
-  if (!data) return <Loading what="Reading back" />
+  if (!data) return <PageLoading what="Reading back" />
   const entries = data.pages.flatMap((page) => page.entries)
   const days = [...new Set(entries.map(({ at }) => dayjs(at).format('dddd, D MMMM YYYY')))]
   return (

@@ -6,7 +6,7 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { AskFirst } from '../frame/ask-first'
 import { ErrorNotice } from '../frame/error-notice'
-import { Loading } from '../frame/loading'
+import { PageLoading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
@@ -22,7 +22,7 @@ export function BuyPage() {
   usePageTitle('What to buy')
   const { data: lines, error } = useQuery(read.buyList)
   if (error && !lines) return <Trouble error={error} />
-  if (!lines) return <Loading what="Adding up what is short" />
+  if (!lines) return <PageLoading what="Adding up what is short" />
   const suppliers = [...new Set(lines.map(({ supplier }) => supplier))]
   return (
     <div className="page stack">

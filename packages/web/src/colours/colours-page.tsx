@@ -8,7 +8,7 @@ import { countingWords } from '@tessellum/core/sizing/counting'
 import { Button, Segmented, Select } from 'antd'
 import { useMemo, useState } from 'react'
 import { Link, useParams, useSearchParams } from 'react-router'
-import { Loading } from '../frame/loading'
+import { Loading, PageLoading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { PatternNav } from '../patterns/pattern-nav'
@@ -28,7 +28,7 @@ export function ColoursPage() {
   const id = Number(useParams().id)
   const { data, error } = useQuery(read.pattern(id))
   if (error && !data) return <Trouble error={error} />
-  return data ? <Colours pattern={data} /> : <Loading what="Fetching the pattern" />
+  return data ? <Colours pattern={data} /> : <PageLoading what="Fetching the pattern" />
 }
 
 const noChoices = {}

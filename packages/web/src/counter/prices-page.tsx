@@ -5,7 +5,7 @@ import { Button, Input, InputNumber } from 'antd'
 import { useDeferredValue, useState } from 'react'
 import { Link } from 'react-router'
 import { ErrorNotice } from '../frame/error-notice'
-import { Loading } from '../frame/loading'
+import { PageLoading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
@@ -21,7 +21,7 @@ export function PricesPage() {
   const find = useDeferredValue(typed.trim())
   const { data, error, hasNextPage, fetchNextPage, isFetchingNextPage } = useInfiniteQuery(read.prices(find))
   if (error && !data) return <Trouble error={error} />
-  if (!data) return <Loading what="Fetching the prices" />
+  if (!data) return <PageLoading what="Fetching the prices" />
   const items = data.pages.flatMap((page) => page.items)
   return (
     <div className="page stack">

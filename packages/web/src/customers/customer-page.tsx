@@ -6,7 +6,7 @@ import { useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import { AskFirst } from '../frame/ask-first'
 import { ErrorNotice } from '../frame/error-notice'
-import { Loading } from '../frame/loading'
+import { PageLoading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
@@ -23,7 +23,7 @@ export function CustomerPage() {
   const { data, error } = useQuery(read.customer(id))
   usePageTitle(data?.name ?? 'Customer')
   if (error && !data) return <Trouble error={error} />
-  return data ? <Card card={data} /> : <Loading what="Fetching the customer" />
+  return data ? <Card card={data} /> : <PageLoading what="Fetching the customer" />
 }
 
 const orderWords = { taken: 'taken', done: 'handed over', cancelled: 'called off' } as const

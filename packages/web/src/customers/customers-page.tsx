@@ -2,7 +2,7 @@ import { useInfiniteQuery } from '@tanstack/react-query'
 import { Button, Input } from 'antd'
 import { useDeferredValue, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { Loading } from '../frame/loading'
+import { PageLoading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
@@ -24,7 +24,7 @@ export function CustomersPage() {
   const find = useDeferredValue(typed.trim())
   const { data, error, hasNextPage, fetchNextPage, isFetchingNextPage } = useInfiniteQuery(read.customers(find))
   if (error && !data) return <Trouble error={error} />
-  if (!data) return <Loading what="Fetching the customers" />
+  if (!data) return <PageLoading what="Fetching the customers" />
   const customers = data.pages.flatMap((page) => page.customers)
   return (
     <div className="page stack">

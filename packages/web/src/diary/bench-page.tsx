@@ -3,7 +3,7 @@ import { useInfiniteQuery, useQuery } from '@tanstack/react-query'
 import type { Bench } from '@tessellum/contract/diary'
 import dayjs from 'dayjs'
 import { Link } from 'react-router'
-import { Loading } from '../frame/loading'
+import { PageLoading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
@@ -16,7 +16,7 @@ export function BenchPage() {
   usePageTitle('Bench')
   const { data, error } = useQuery(read.bench)
   if (error && !data) return <Trouble error={error} />
-  if (!data) return <Loading what="Laying out the morning" />
+  if (!data) return <PageLoading what="Laying out the morning" />
   const today = dayjs().format('YYYY-MM-DD')
   const week = dayjs().add(7, 'day').format('YYYY-MM-DD')
   const parts = [

@@ -8,7 +8,7 @@ import { Link, useParams } from 'react-router'
 import { z } from 'zod'
 import { AskFirst } from '../frame/ask-first'
 import { ErrorNotice } from '../frame/error-notice'
-import { Loading } from '../frame/loading'
+import { PageLoading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
@@ -26,7 +26,7 @@ export function ClassPage() {
   const { data, error } = useQuery(read.class(id))
   usePageTitle(data?.title ?? 'Class')
   if (error && !data) return <Trouble error={error} />
-  return data ? <Offered offered={data} /> : <Loading what="Fetching the class" />
+  return data ? <Offered offered={data} /> : <PageLoading what="Fetching the class" />
 }
 
 const stale = ['classes', 'diary', 'bench', 'batches', 'stock', 'buy-list']

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { Button } from 'antd'
 import dayjs from 'dayjs'
 import { Link, useParams } from 'react-router'
-import { Loading } from '../frame/loading'
+import { PageLoading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { addressOf } from '../shop/api'
@@ -14,7 +14,7 @@ export function ClassSheetPage() {
   const { data, error } = useQuery(read.class(id))
   usePageTitle(data ? `${data.title}, teacher’s sheet` : 'Teacher’s sheet')
   if (error && !data) return <Trouble error={error} />
-  if (!data) return <Loading what="Fetching the class" />
+  if (!data) return <PageLoading what="Fetching the class" />
   const { offers, bookings, plans } = data
   const plan = plans.find(({ pace }) => pace === 'beginner')
   const wording = (offer: number) => [offers[offer]?.size, offers[offer]?.colourway].filter(Boolean).join(', in ')

@@ -6,7 +6,7 @@ import { scaleUtc } from 'd3-scale'
 import dayjs from 'dayjs'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { Loading } from '../frame/loading'
+import { PageLoading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
@@ -27,7 +27,7 @@ export function DiaryPage() {
     .format('YYYY-MM-DD')
   const { data, error } = useQuery(read.diary(start, end))
   if (error && !data) return <Trouble error={error} />
-  if (!data) return <Loading what="Opening the diary" />
+  if (!data) return <PageLoading what="Opening the diary" />
   const move = (by: number) =>
     setStart(
       dayjs(start)

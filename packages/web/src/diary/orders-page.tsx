@@ -5,7 +5,7 @@ import dayjs from 'dayjs'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { ErrorNotice } from '../frame/error-notice'
-import { Loading } from '../frame/loading'
+import { PageLoading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
@@ -38,7 +38,7 @@ export function OrdersPage() {
     { stale, after },
   )
   if (error && !data) return <Trouble error={error} />
-  if (!data) return <Loading what="Fetching the orders" />
+  if (!data) return <PageLoading what="Fetching the orders" />
   const { open, over } = listed(data)
   const today = dayjs().format('YYYY-MM-DD')
   const row = (each: Order) => (

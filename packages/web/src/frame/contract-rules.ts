@@ -13,21 +13,22 @@ export const asHour: AsSent = (typed) => (typed as Dayjs).format('HH:mm')
 /** Of what is typed in pounds or euros and sent in pence or cents. */
 export const asMoney: AsSent = (typed) => Math.round(Number(typed) * 100)
 
-const isEmpty = (typed: unknown) => typed === undefined || typed === null || typed === ''
+/** What a field has in it that is left empty, by its kind. */
+const blanks = [undefined, '', []]
 
-/** @param asSent not asked of a field that is empty */
+const isBlank = (typed: unknown) => typed === undefined || typed === null || typed === ''
+
+/** @param asSent not asked of a field that is left empty */
 export function rulesOf(schema: z.ZodType, asSent: AsSent = asItIs) {
-  const missing = faultIn(schema, undefined)
+  const faults = blanks.map((blank) => faultIn(schema, blank))
+  const [missing = ''] = faults
   const fits = {
     validator: async (_: unknown, typed: unknown) => {
-      // What must be given is told by the rule beside this one.
-      const empty = isEmpty(typed)
-      const fault =
-        empty && missing !== undefined ? undefined : faultIn(schema, empty ? typed || undefined : asSent(typed))
+      const fault = isBlank(typed) ? undefined : faultIn(schema, asSent(typed))
       if (fault !== undefined) throw new Error(fault)
     },
   }
-  return missing === undefined ? [fits] : [{ required: true, message: missing }, fits]
+  return faults.every((fault) => fault !== undefined) ? [{ required: true, message: missing }, fits] : [fits]
 }
 
 function faultIn(schema: z.ZodType, sent: unknown): string | undefined {

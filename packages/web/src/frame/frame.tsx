@@ -7,7 +7,7 @@ import { call } from '../shop/api'
 import { useChanges } from '../shop/changes'
 import { read } from '../shop/queries'
 import { Reach } from '../shop/reach'
-import { Loading } from './loading'
+import { PageLoading } from './loading'
 import { places } from './places'
 import { rowBeside } from './row-keys'
 import { useScrollMemory } from './scroll-memory'
@@ -22,7 +22,7 @@ const CommandBar = lazy(async () => ({ default: (await import('./command-bar')).
 export function Frame() {
   const { data: me, error, isPending } = useQuery(read.me)
   const location = useLocation()
-  if (isPending) return <Loading />
+  if (isPending) return <PageLoading />
   if (error) {
     return (
       <>
@@ -39,7 +39,7 @@ export function Frame() {
 function Ready(who: { name: string; roles: readonly string[] }) {
   const { data, error } = useQuery(read.settings)
   if (data) return <AppShell {...who} />
-  if (!error) return <Loading />
+  if (!error) return <PageLoading />
   return (
     <>
       <Reach />
@@ -125,7 +125,7 @@ function AppShell({ name, roles }: { name: string; roles: readonly string[] }) {
       </header>
       <Reach />
       <main id="main" ref={main} tabIndex={-1} style={{ outline: 'none' }}>
-        <Suspense fallback={<Loading />}>
+        <Suspense fallback={<PageLoading />}>
           <Outlet />
         </Suspense>
       </main>

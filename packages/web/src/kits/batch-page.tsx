@@ -5,7 +5,7 @@ import dayjs from 'dayjs'
 import { useState } from 'react'
 import { Link, useLocation, useParams } from 'react-router'
 import { AskFirst } from '../frame/ask-first'
-import { Loading } from '../frame/loading'
+import { PageLoading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
@@ -26,7 +26,7 @@ export function BatchPage() {
   const { data, error } = useQuery(read.batch(id))
   usePageTitle(data?.name ?? 'Kits')
   if (error && !data) return <Trouble error={error} />
-  return data ? <Plan batch={data} /> : <Loading what="Fetching the batch" />
+  return data ? <Plan batch={data} /> : <PageLoading what="Fetching the batch" />
 }
 
 type BatchAction = 'reserve' | 'release' | 'cancel' | 'plan-again'

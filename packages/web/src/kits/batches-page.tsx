@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { Button } from 'antd'
 import { Link } from 'react-router'
 import { ListFilterBar, useListFilter } from '../frame/list-filter'
-import { Loading } from '../frame/loading'
+import { PageLoading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
@@ -21,7 +21,7 @@ export function BatchesPage() {
   const { data: batches, error } = useQuery(read.batches)
   const { data: drafts = [] } = useQuery(read.competing)
   if (error && !batches) return <Trouble error={error} />
-  if (!batches) return <Loading what="Fetching the batches" />
+  if (!batches) return <PageLoading what="Fetching the batches" />
   const found = listed(batches, drafts, filter)
   const [open, over] = [found.filter((batch) => !isOver(batch)), found.filter(isOver)]
   return (

@@ -7,7 +7,7 @@ import { useNavigate, useParams, useSearchParams } from 'react-router'
 import { rulesOf } from '../frame/contract-rules'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm, useKept } from '../frame/kept-form'
-import { Loading } from '../frame/loading'
+import { PageLoading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { call, type ShopError } from '../shop/api'
@@ -54,7 +54,7 @@ export function ChangePlanPage() {
   const { data, error } = useQuery(read.batch(id))
   usePageTitle(data ? `Change ${data.name}` : 'Kits')
   if (error && !data) return <Trouble error={error} />
-  return data ? <ChangePlan batch={data} /> : <Loading what="Fetching the batch" />
+  return data ? <ChangePlan batch={data} /> : <PageLoading what="Fetching the batch" />
 }
 
 function ChangePlan({ batch }: { batch: Batch }) {
@@ -114,7 +114,7 @@ function PlanForm<Answer>({ title, name, fields, lines: initial, batchId, save, 
       done(answer)
     },
   })
-  if (!patterns) return <Loading what="Fetching the patterns" />
+  if (!patterns) return <PageLoading what="Fetching the patterns" />
   const change = (i: number, line: LineFields, byItself?: boolean) =>
     setLines(
       lines.map((each, at) => (at === i ? line : each)),

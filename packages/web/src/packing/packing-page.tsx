@@ -9,7 +9,7 @@ import { useEffect, useRef, useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import { StandIn } from '../devices/stand-ins-page'
 import { ErrorNotice } from '../frame/error-notice'
-import { Loading } from '../frame/loading'
+import { PageLoading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { call } from '../shop/api'
@@ -24,7 +24,7 @@ export function PackingPage() {
   const { data, error } = useQuery(read.packing(id))
   usePageTitle(data ? `Packing ${data.name}` : 'Packing')
   if (error && !data) return <Trouble error={error} />
-  return data ? <PackingBench packing={data} /> : <Loading what="Laying out the bags" />
+  return data ? <PackingBench packing={data} /> : <PageLoading what="Laying out the bags" />
 }
 
 type Bag = PackingTask['bags'][number]

@@ -6,7 +6,7 @@ import type { MakerRow } from '@tessellum/core/substitute/makers'
 import { Button, Segmented } from 'antd'
 import { useMemo } from 'react'
 import { useParams } from 'react-router'
-import { Loading } from '../frame/loading'
+import { Loading, PageLoading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useUnits } from '../settings/use-units'
@@ -19,7 +19,7 @@ export function MakersPage() {
   const id = Number(useParams().id)
   const { data, error } = useQuery(read.pattern(id))
   if (error && !data) return <Trouble error={error} />
-  return data ? <Makers key={id} pattern={data} /> : <Loading what="Fetching the pattern" />
+  return data ? <Makers key={id} pattern={data} /> : <PageLoading what="Fetching the pattern" />
 }
 
 /** What changes with each maker's bead: printed counts hold for one maker only. */

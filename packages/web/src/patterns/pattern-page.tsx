@@ -6,7 +6,7 @@ import { sayCounts } from '@tessellum/core/writing/language'
 import { Button, Segmented, Select } from 'antd'
 import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import { useLocation, useNavigate, useParams } from 'react-router'
-import { Loading } from '../frame/loading'
+import { PageLoading } from '../frame/loading'
 import { NamedSwitch } from '../frame/named-switch'
 import { usePageTitle } from '../frame/page-title'
 import { Panes } from '../frame/panes'
@@ -37,7 +37,7 @@ export function PatternPage() {
   const id = Number(useParams().id)
   const { data, error } = useQuery(read.pattern(id))
   if (error && !data) return <Trouble error={error} />
-  return data ? <Design key={id} pattern={data} /> : <Loading what="Fetching the pattern" />
+  return data ? <Design key={id} pattern={data} /> : <PageLoading what="Fetching the pattern" />
 }
 
 const states: Readonly<Record<DraftState, string>> = {

@@ -9,7 +9,7 @@ import { heldBy } from '@tessellum/core/sizing/stone-hold'
 import { Segmented, Select } from 'antd'
 import { useCallback, useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
-import { Loading } from '../frame/loading'
+import { Loading, PageLoading } from '../frame/loading'
 import { NamedSwitch } from '../frame/named-switch'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
@@ -27,7 +27,7 @@ export function SizesPage() {
   const id = Number(useParams().id)
   const { data, error } = useQuery(read.pattern(id))
   if (error && !data) return <Trouble error={error} />
-  return data ? <Sizes key={id} pattern={data} /> : <Loading what="Fetching the pattern" />
+  return data ? <Sizes key={id} pattern={data} /> : <PageLoading what="Fetching the pattern" />
 }
 
 /** One pattern in all its sizes, with the options as they are set, side by side. */

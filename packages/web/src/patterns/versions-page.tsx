@@ -7,7 +7,7 @@ import dayjs from 'dayjs'
 import { diffLines } from 'diff'
 import { useMemo } from 'react'
 import { useParams } from 'react-router'
-import { Loading } from '../frame/loading'
+import { Loading, PageLoading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { Drawing } from '../piece/drawing'
@@ -23,7 +23,7 @@ export function VersionsPage() {
   const id = Number(useParams().id)
   const { data, error } = useQuery(read.pattern(id))
   if (error && !data) return <Trouble error={error} />
-  return data ? <Versions key={id} pattern={data} /> : <Loading what="Fetching the pattern" />
+  return data ? <Versions key={id} pattern={data} /> : <PageLoading what="Fetching the pattern" />
 }
 
 const draft = 'draft'

@@ -14,7 +14,7 @@ import { Button, Segmented, Slider } from 'antd'
 import { type RefObject, useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { useParams, useSearchParams } from 'react-router'
 import { HandChoice, useHandedness } from '../frame/hand-choice'
-import { Loading } from '../frame/loading'
+import { Loading, PageLoading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import type { StepPoses } from '../piece/form.worker'
@@ -41,7 +41,7 @@ export function WalkPage() {
   const { data: version } = useQuery({ ...read.version(id, taught?.version ?? 0), enabled: taught !== undefined })
   const trouble = error ?? noClass
   if (trouble && !(data && (classId === undefined || taught))) return <Trouble error={trouble} />
-  if (!data || (classId !== undefined && !version)) return <Loading what="Fetching the pattern" />
+  if (!data || (classId !== undefined && !version)) return <PageLoading what="Fetching the pattern" />
   return taught && version ? (
     <Walk key={`${id} ${taught.id}`} pattern={{ ...data, source: version.source }} taught={taught} />
   ) : (

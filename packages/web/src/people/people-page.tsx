@@ -4,7 +4,7 @@ import { Button, Table } from 'antd'
 import { useState } from 'react'
 import { AskFirst } from '../frame/ask-first'
 import { ErrorNotice } from '../frame/error-notice'
-import { Loading } from '../frame/loading'
+import { PageLoading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { call } from '../shop/api'
@@ -30,7 +30,7 @@ export function PeoplePage() {
     { stale: ['people'] },
   )
   if (error && !data) return <Trouble error={error} />
-  if (!data) return <Loading what="Fetching the people" />
+  if (!data) return <PageLoading what="Fetching the people" />
   return (
     <div className="page stack">
       <div className="page-head">

@@ -7,7 +7,7 @@ import { Button } from 'antd'
 import { useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { ErrorNotice } from '../frame/error-notice'
-import { Loading } from '../frame/loading'
+import { PageLoading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { PatternNav } from '../patterns/pattern-nav'
@@ -27,7 +27,7 @@ export function PicturesPage() {
   const pictures = useQuery(read.pictures(id))
   const error = pattern.error ?? pictures.error
   if (error && !(pattern.data && pictures.data)) return <Trouble error={error} />
-  if (!pattern.data || !pictures.data) return <Loading what="Fetching the pictures" />
+  if (!pattern.data || !pictures.data) return <PageLoading what="Fetching the pictures" />
   return <PicturesOf pattern={pattern.data} all={pictures.data} />
 }
 

@@ -5,7 +5,7 @@ import type { z } from 'zod'
 import { rulesOf } from '../frame/contract-rules'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm } from '../frame/kept-form'
-import { Loading } from '../frame/loading'
+import { PageLoading } from '../frame/loading'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { call } from '../shop/api'
@@ -62,7 +62,7 @@ export function CostsPage() {
     after: () => forgetForm(formName),
   })
   if (error && !data) return <Trouble error={error} />
-  if (!data) return <Loading what="Fetching the costs" />
+  if (!data) return <PageLoading what="Fetching the costs" />
   return (
     <SettingsFrame title="Costs">
       <KeptForm<Costs>

@@ -7,7 +7,7 @@ import type { z } from 'zod'
 import { rulesOf } from '../frame/contract-rules'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm } from '../frame/kept-form'
-import { Loading } from '../frame/loading'
+import { PageLoading } from '../frame/loading'
 import { NothingHere } from '../frame/nothing-here'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
@@ -27,7 +27,7 @@ export function SettingsPage() {
   const { data, error } = useQuery(read.settings)
   if (!(part in parts)) return <NothingHere />
   if (error && !data) return <Trouble error={error} />
-  if (!data) return <Loading what="Fetching the settings" />
+  if (!data) return <PageLoading what="Fetching the settings" />
   return <PartForm key={part} name={part as PartName} settings={data} />
 }
 

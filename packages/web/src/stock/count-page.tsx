@@ -7,7 +7,7 @@ import dayjs from 'dayjs'
 import { useRef, useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import { ErrorNotice } from '../frame/error-notice'
-import { Loading } from '../frame/loading'
+import { PageLoading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useScale } from '../packing/use-scale'
@@ -37,7 +37,7 @@ export function CountsPage() {
     after: ({ id }) => void navigate(`/stock/count/${id}`),
   })
   if (error && !places) return <Trouble error={error} />
-  if (!places || !stocktakes) return <Loading what="Fetching the places" />
+  if (!places || !stocktakes) return <PageLoading what="Fetching the places" />
   const chosen = places.find((each) => each.place === place)
   return (
     <div className="page stack">
@@ -111,7 +111,7 @@ export function CountPage() {
   const { data, error } = useQuery(read.stocktake(id))
   usePageTitle(data ? `Counting ${data.place}` : 'Counting')
   if (error && !data) return <Trouble error={error} />
-  return data ? <Count stocktake={data} /> : <Loading what="Fetching the count" />
+  return data ? <Count stocktake={data} /> : <PageLoading what="Fetching the count" />
 }
 
 type Row = Stocktake['rows'][number]

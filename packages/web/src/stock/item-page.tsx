@@ -8,7 +8,7 @@ import { Link, useParams } from 'react-router'
 import { OrderItem } from '../buying/order-item'
 import { rulesOf } from '../frame/contract-rules'
 import { ErrorNotice } from '../frame/error-notice'
-import { Loading } from '../frame/loading'
+import { PageLoading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
@@ -29,7 +29,7 @@ export function ItemPage() {
   const { data, error } = useQuery(read.item(id))
   usePageTitle(data?.colourName ?? 'Stock')
   if (error && !data) return <Trouble error={error} />
-  return data ? <Story item={data} /> : <Loading what="Fetching the item" />
+  return data ? <Story item={data} /> : <PageLoading what="Fetching the item" />
 }
 
 const kindWords: Readonly<Record<string, string>> = {

@@ -6,7 +6,7 @@ import { useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import { AskFirst } from '../frame/ask-first'
 import { ErrorNotice } from '../frame/error-notice'
-import { Loading } from '../frame/loading'
+import { PageLoading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
@@ -22,7 +22,7 @@ export function SupplierPage() {
   const { data, error } = useQuery(read.supplier(id))
   usePageTitle(data?.name ?? 'Supplier')
   if (error && !data) return <Trouble error={error} />
-  return data ? <Card card={data} /> : <Loading what="Fetching the supplier" />
+  return data ? <Card card={data} /> : <PageLoading what="Fetching the supplier" />
 }
 
 const stateWords = { ordered: 'on its way', received: 'came', cancelled: 'called off' } as const

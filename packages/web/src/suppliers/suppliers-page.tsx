@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { Button } from 'antd'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { Loading } from '../frame/loading'
+import { PageLoading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
@@ -20,7 +20,7 @@ export function SuppliersPage() {
   const [adding, setAdding] = useState(false)
   const { data, error } = useQuery(read.suppliers)
   if (error && !data) return <Trouble error={error} />
-  if (!data) return <Loading what="Fetching the suppliers" />
+  if (!data) return <PageLoading what="Fetching the suppliers" />
   return (
     <div className="page stack">
       <div className="page-head">

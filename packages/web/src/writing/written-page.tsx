@@ -11,7 +11,7 @@ import { App, Button, Dropdown, Input, Segmented, Select } from 'antd'
 import { useState } from 'react'
 import { useParams, useSearchParams } from 'react-router'
 import { HandChoice, useHandedness } from '../frame/hand-choice'
-import { Loading } from '../frame/loading'
+import { Loading, PageLoading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { PatternNav } from '../patterns/pattern-nav'
@@ -30,7 +30,7 @@ export function WrittenPage() {
   const id = Number(useParams().id)
   const { data, error } = useQuery(read.pattern(id))
   if (error && !data) return <Trouble error={error} />
-  return data ? <Written pattern={data} /> : <Loading what="Fetching the pattern" />
+  return data ? <Written pattern={data} /> : <PageLoading what="Fetching the pattern" />
 }
 
 const sheetWords: Readonly<Record<Sheet, string>> = {
