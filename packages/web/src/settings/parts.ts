@@ -66,7 +66,7 @@ const takeUpField = (tension: string): Field =>
 
 const easeField = (sits: string): Field => ({
   label: `A ${sits} bracelet`,
-  says: 'Longer than the wrist by so much: for orders and the sizing desk.',
+  says: 'How much longer than the wrist it is made, for orders and on the sizing desk.',
   kind: 'figure',
   unit: 'mm',
   step: 1,
@@ -341,12 +341,15 @@ export const parts: { readonly [Name in PartName]: Part<Name> } = {
     title: 'Looking ahead',
     about: 'How long before its day something comes up on the bench.',
     fields: {
-      unplannedDays: daysField('Classes and orders without a batch', 'Come up on the bench so long before their day.'),
-      classDays: daysField('Plan the kits of a class', 'So long before its first day.'),
-      orderDays: daysField('Plan the kit of an order', 'So long before the day it is wanted.'),
+      unplannedDays: daysField(
+        'Without a batch yet',
+        'How long before its day a class or an order that has no batch comes up on the bench.',
+      ),
+      classDays: daysField('Plan the kits of a class', 'How long before its first day the bench says by when.'),
+      orderDays: daysField('Plan the kit of an order', 'How long before the day it is wanted.'),
       fetchDays: daysField(
         'Fetch from the shelf',
-        'What packing takes in so many days is on one list, for one walk.',
+        'For how many days of packing the bench lists what to fetch, for one walk.',
         90,
       ),
     },
