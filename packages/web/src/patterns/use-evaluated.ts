@@ -11,10 +11,10 @@ import { type Remote, wrap } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
 import type { EvaluateTasks } from './evaluate.worker'
 
-/** A pattern that takes longer than this is given up: the worker is ended and a new one begun. */
-const patienceMs = 5000
+/** The work of a pattern is counted, and ends; a worker that says nothing for so long hangs, however slow the machine: it is ended and begun again. */
+const patienceMs = 60_000
 /** For what has to be settled several times over. */
-const longPatienceMs = 60_000
+const longPatienceMs = 240_000
 
 const tooLongToStitch = 'This pattern is too large to stitch on by hand. Go on in the text.'
 
