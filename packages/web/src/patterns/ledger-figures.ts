@@ -11,6 +11,30 @@ export const setFigures = StateEffect.define<{
   units: Pick<SpokenUnits, 'thread'>
 }>()
 
+/** What is told of each line that does something: stitches, beads added or the value it gives, and thread. */
+export const figuresOf = (
+  statements: readonly StatementReport[],
+  lines: number,
+  units: Pick<SpokenUnits, 'thread'>,
+): { line: number; stitches: string; added: string; thread: string }[] =>
+  statements
+    // The text may have got shorter since it was evaluated.
+    .filter(
+      ({ line, added, threadMm, action }) =>
+        line <= lines && (threadMm > 0 || Object.keys(added).length > 0 || action.type === 'let'),
+    )
+    .map(({ line, stitches, added, threadMm, action }) => ({
+      line,
+      stitches: stitches ? `${stitches} st` : '',
+      added:
+        action.type === 'let'
+          ? `= ${trim(action.amount, 2)}${action.unit === 'mm' ? ' mm' : ''}`
+          : Object.entries(added)
+              .map(([role, count]) => `+${count} ${role}`)
+              .join(' '),
+      thread: threadMm ? units.thread(threadMm) : '',
+    }))
+
 class LineFigures extends GutterMarker {
   constructor(
     private readonly stitches: string,
@@ -58,23 +82,9 @@ const figures = StateField.define<RangeSet<GutterMarker>>({
       const { doc } = transaction.state
       const { statements, old, units } = effect.value
       next = RangeSet.of(
-        statements
-          .filter(
-            ({ line, added, threadMm, action }) =>
-              line <= doc.lines && (threadMm > 0 || Object.keys(added).length > 0 || action.type === 'let'),
-          )
-          .map(({ line, stitches, added, threadMm, action }) => {
-            const beads = Object.entries(added)
-              .map(([role, count]) => `+${count} ${role}`)
-              .join(' ')
-            const value = action.type === 'let' ? `= ${trim(action.amount, 2)}${action.unit === 'mm' ? ' mm' : ''}` : ''
-            return new LineFigures(
-              stitches ? `${stitches} st` : '',
-              value || beads,
-              threadMm ? units.thread(threadMm) : '',
-              old,
-            ).range(doc.line(line).from)
-          }),
+        figuresOf(statements, doc.lines, units).map(({ line, stitches, added, thread }) =>
+          new LineFigures(stitches, added, thread, old).range(doc.line(line).from),
+        ),
         true,
       )
     }
