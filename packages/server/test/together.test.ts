@@ -52,6 +52,14 @@ describe('two servers on one database behave as one', () => {
     expect(await short()).toContain('Far too many')
   })
 
+  test('who comes to listen is told what changed while their page was still being read', async () => {
+    const [here, there] = [await shop.as('odile'), new Caller(other.base)]
+    await there.signIn('odile')
+    const lines = [{ patternId: 1, version: 1, size: 'petite', colourwayId: 1, kits: 1 }]
+    await here.ask('POST', '/batches', { name: 'Unheard', dueOn: '2027-06-01', lines })
+    await hears(there, 'batches', async () => {})
+  })
+
   test('a session of one is a session of the other, and ends on both', async () => {
     const here = await shop.as('odile')
     const there = new Caller(other.base)

@@ -20,6 +20,11 @@ const planned: ReadonlySet<string> = new Set([
   'settings',
 ])
 
+const everything = 'everything'
+
+/** A page has read what it shows before it hears what changes: of what changed in the time that a slow one takes for it, it is told when it comes. */
+const recentMs = 60_000
+
 /** A page that is told what changes. */
 interface Page {
   readonly request: Request
@@ -41,16 +46,21 @@ export function changes(
   log: Logger,
 ) {
   const pages = new Map<Response, Page>()
+  /** When each subject changed last. */
+  const changed = new Map<string, number>()
   let client: pg.Client | undefined
+  /** What went on meanwhile was not heard. */
+  let lost = false
   let closed = false
   let again: NodeJS.Timeout | undefined
 
   const tell = (subject: string) => {
     if (planned.has(subject)) revision.bump()
     if (subject === 'settings') revision.bumpSettings()
+    if (subject !== everything) changed.set(subject, Date.now())
     for (const [page, { listenAgain }] of pages) {
       page.write(`data: ${subject}\n\n`)
-      if (subject === 'settings' || subject === 'everything') listenAgain()
+      if (subject === 'settings' || subject === everything) listenAgain()
     }
   }
 
@@ -75,6 +85,7 @@ export function changes(
     const retry = () => {
       if (closed || client !== next) return
       client = undefined
+      lost = true
       revision.listen(false)
       next.end().catch(() => undefined)
       again = setTimeout(start, 1500)
@@ -87,7 +98,8 @@ export function changes(
       await next.connect()
       await next.query('listen changes; listen ended')
       revision.listen(true)
-      tell('everything')
+      tell(everything)
+      if (lost) changed.set(everything, Date.now())
     } catch (error) {
       log.warn({ error: (error as Error).message }, 'cannot listen for changes yet')
       retry()
@@ -102,6 +114,7 @@ export function changes(
     response.set({ 'content-type': 'text/event-stream', 'cache-control': 'no-cache', connection: 'keep-alive' })
     response.flushHeaders()
     response.write(': open\n\n')
+    for (const [subject, at] of changed) if (Date.now() - at < recentMs) response.write(`data: ${subject}\n\n`)
     // Its other end may be gone at any time.
     response.on('error', (error) => log.debug({ error: error.message }, 'a page was not told'))
     const beat = setInterval(async () => {
