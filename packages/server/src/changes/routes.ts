@@ -23,7 +23,7 @@ const planned: ReadonlySet<string> = new Set([
 const everything = 'everything'
 
 /** A page has read what it shows before it hears what changes: of what changed in the time that a slow one takes for it, it is told when it comes. */
-const recentMs = 60_000
+const recentMs = 10_000
 
 /** A page that is told what changes. */
 interface Page {
