@@ -4,6 +4,9 @@ import { z } from 'zod'
 export const newsTopics = ['scale', 'scanner'] as const
 export type NewsTopic = (typeof newsTopics)[number]
 
+/** A page reads what it shows before it listens. Whoever begins to listen is told what changed in so long before: longer than a slow machine takes for that. */
+export const missedMs = 10_000
+
 /** As in "?also=scale,scanner". */
 export const newsWanted = z.object({
   also: z

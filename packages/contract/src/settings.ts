@@ -89,8 +89,10 @@ const kits = z.object({
   /** Of small beads: at least this share more, and at least so many. */
   smallShare: z.number('A share, such as 0.1.').min(0, 'Not below nought.').max(1, 'At most as many again.'),
   smallLeast: z.number().int('Beads are whole.').min(0).max(200),
-  /** Of beads of 3 mm and up: one more for each so many begun. */
+  /** Of large beads: one more for each so many begun. */
   largeEvery: z.number().int('Beads are whole.').min(1).max(1000),
+  /** From where on beads are large. */
+  largeMm: mm(100).default(usualSpares.largeMm),
   /** A weighed bag may hold so much more than it should, as a share. */
   overShare: z
     .number('A share, such as 0.1.')
@@ -105,6 +107,7 @@ const kits = z.object({
     .max(10_000, 'At most 10 g.')
     .default(usualSpares.scaleStepMg),
   threadStepMm: mm(1000).int('Whole millimetres.').min(1, 'At least 1 mm.').default(usualSpares.threadStepMm),
+  threadOverMm: mm(10_000).int('Whole millimetres.').default(usualSpares.threadOverMm),
   /** Days between what arrives and what must be packed by. */
   packingDays: z.number().int('Days are whole.').min(0).max(60),
 })

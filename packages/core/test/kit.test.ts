@@ -7,7 +7,7 @@ import { alternativesOf } from '../src/kit/alternatives'
 import { billOf, type KitItem, misfitWords } from '../src/kit/bill'
 import type { Choice } from '../src/kit/choice'
 import { chosenIn } from '../src/kit/choice'
-import { weighedOut } from '../src/kit/packing'
+import { bandOf, weighedOut } from '../src/kit/packing'
 import { spareBeads, usualSpares } from '../src/kit/spares'
 import { balanceOf, effectOf } from '../src/stock/moves'
 import { spokenUnits } from '../src/stock/spoken-units'
@@ -93,6 +93,16 @@ describe('the bill of a kit', () => {
     [13, 4, 2],
     [0, 1.6, 0],
   ])('%i beads of %p mm have %i spare', (exact, mm, spare) => expect(spareBeads(exact, mm, usualSpares)).toBe(spare))
+
+  test('from where on beads are large, and how much thread may be over, is as the shop has it', () => {
+    const policy = { ...usualSpares, largeMm: 5, threadOverMm: 0 }
+    expect([spareBeads(13, 4, policy), spareBeads(13, 5, policy)]).toEqual([5, 2])
+    const thread = billOf(report, { ...items, ...others }, policy).lines.find(({ unit }) => unit === 'mm')
+    if (!thread) throw new Error('no thread')
+    const { target, most } = bandOf(thread, undefined, policy)
+    expect(most).toBe(target)
+    expect(bandOf(thread, undefined).most).toBe(target + 1000)
+  })
 
   test('never less in the bag than exact and spare, in whole steps of the scale, also of a lot that weighs otherwise', () => {
     const mass = fc.double({ min: 1, max: 40, noNaN: true })

@@ -1,4 +1,4 @@
-import type { NewsTopic } from '@tessellum/contract/news'
+import { missedMs, type NewsTopic } from '@tessellum/contract/news'
 import { type News, OneStream, type Source } from '../src/stream/one-stream'
 
 /** A stream that is played by the test. */
@@ -80,6 +80,20 @@ test('while another stream is opened the old one goes on telling: nothing is mis
   old.says('message', 'after')
   last().says('message', 'after')
   expect(a.heard).toEqual(['before', 'after'])
+})
+
+test('a tab that joins is told what has just changed, since it read before it heard; one that wants something else is not told twice', () => {
+  const [a, b, c] = [tab(), tab(), tab()]
+  stream.join(a.tell, [])
+  last().opens()
+  last().says('message', 'stock')
+  last().says('message', 'stock')
+  stream.join(b.tell, [])
+  stream.join(b.tell, ['scale'])
+  expect([a.heard, b.heard]).toEqual([['stock', 'stock'], ['stock']])
+  jest.advanceTimersByTime(missedMs)
+  stream.join(c.tell, [])
+  expect(c.heard).toEqual([])
 })
 
 test('who joins later is told at once what the scale shows, but not what was scanned before', () => {

@@ -21,14 +21,11 @@ export function weighedOut({ exact, spare, step }: Pick<BillLine, 'exact' | 'spa
   return roundUpTo((exact + spare) * massMg, step)
 }
 
-/** So much more thread does no harm in a bag. */
-const threadOverMm = 1000
-
 /** A weighed bag may be over by its share or by two of the scale's steps; what is counted is exact up to its spares. */
 export function bandOf(
   { exact, quantity, unit, step }: BillLine,
   massMg: Mg | undefined,
-  { overShare }: Pick<SparePolicy, 'overShare'> = usualSpares,
+  { overShare, threadOverMm }: Pick<SparePolicy, 'overShare' | 'threadOverMm'> = usualSpares,
 ): Band {
   if (unit === 'mg') {
     const least = Math.min(quantity, Math.ceil(exact * (massMg ?? 0)))

@@ -1,3 +1,4 @@
+import { missedMs } from '@tessellum/contract/news'
 import { mayDo } from '@tessellum/contract/rights'
 import { type Request, type Response, Router } from 'express'
 import pg from 'pg'
@@ -22,9 +23,6 @@ const planned: ReadonlySet<string> = new Set([
 
 const everything = 'everything'
 
-/** A page has read what it shows before it hears what changes: of what changed in the time that a slow one takes for it, it is told when it comes. */
-const recentMs = 10_000
-
 /** A page that is told what changes. */
 interface Page {
   readonly request: Request
@@ -46,7 +44,7 @@ export function changes(
   log: Logger,
 ) {
   const pages = new Map<Response, Page>()
-  /** When each subject changed last. */
+  /** When each subject changed last: whoever begins to listen is told what they may have missed. */
   const changed = new Map<string, number>()
   let client: pg.Client | undefined
   /** What went on meanwhile was not heard. */
@@ -114,7 +112,7 @@ export function changes(
     response.set({ 'content-type': 'text/event-stream', 'cache-control': 'no-cache', connection: 'keep-alive' })
     response.flushHeaders()
     response.write(': open\n\n')
-    for (const [subject, at] of changed) if (Date.now() - at < recentMs) response.write(`data: ${subject}\n\n`)
+    for (const [subject, at] of changed) if (Date.now() - at < missedMs) response.write(`data: ${subject}\n\n`)
     // Its other end may be gone at any time.
     response.on('error', (error) => log.debug({ error: error.message }, 'a page was not told'))
     const beat = setInterval(async () => {

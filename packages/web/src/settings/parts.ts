@@ -35,26 +35,20 @@ export interface Part<Name extends PartName = PartName> {
 const weekdays = ['Sunday', 'Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday']
 
 const same = (values: readonly string[]): Choice[] => values.map((value) => ({ value, label: value }))
-/** Kept as a share, told as a per cent. */
-const shareField = (label: string, says: string): Field => ({
-  label,
-  says,
-  kind: 'figure',
-  unit: '%',
-  each: 0.01,
-  step: 1,
-  most: 100,
-})
+const figureField = (
+  label: string,
+  says: string,
+  unit: string,
+  most: number,
+  more: Pick<Field, 'each' | 'step'> = {},
+): Field => ({ label, says, kind: 'figure', unit, step: 1, most, ...more })
 
-const lengthField = (label: string, says: string, most: number): Field => ({
-  label,
-  says,
-  kind: 'figure',
-  unit: 'cm',
-  each: 10,
-  step: 1,
-  most: most / 10,
-})
+/** Kept as a share, told as a per cent. */
+const shareField = (label: string, says: string): Field => figureField(label, says, '%', 100, { each: 0.01 })
+
+/** @param most in mm */
+const lengthField = (label: string, says: string, most: number): Field =>
+  figureField(label, says, 'cm', most / 10, { each: 10 })
 
 const unitChoices: readonly Choice[] = [
   { value: 'metric', label: 'Millimetres and grams' },
@@ -64,23 +58,20 @@ const unitChoices: readonly Choice[] = [
 const takeUpField = (tension: string): Field =>
   shareField(`Take-up when ${tension}`, 'Added to the cut of a thread for what the work takes up.')
 
-const easeField = (sits: string): Field => ({
-  label: `A ${sits} bracelet`,
-  says: 'How much longer than the wrist it is made, for orders and on the sizing desk.',
-  kind: 'figure',
-  unit: 'mm',
-  step: 1,
-  most: 100,
-})
+const easeField = (sits: string): Field =>
+  figureField(
+    `A ${sits} bracelet`,
+    'How much longer than the wrist it is made, for orders and on the sizing desk.',
+    'mm',
+    100,
+  )
 
-const daysField = (label: string, says: string, most = 366): Field => ({
-  label,
-  says,
-  kind: 'figure',
-  unit: 'days',
-  step: 1,
-  most,
-})
+const daysField = (label: string, says: string, most = 366): Field => figureField(label, says, 'days', most)
+
+const paceField = (label: string, tells: string): Field =>
+  figureField(label, `Times as long as a practised hand. A class page tells by it ${tells}.`, 'times', 10, {
+    step: 0.1,
+  })
 
 const addressField = (label: string, says: string): Field => ({
   label,
@@ -224,14 +215,8 @@ export const parts: { readonly [Name in PartName]: Part<Name> } = {
         'Woven back into the work at the end of a thread, and added to its cut.',
         1000,
       ),
-      hitchesPerEnd: {
-        label: 'Half hitches',
-        says: 'Tied at each end of a thread, and added to its cut.',
-        kind: 'figure',
-        step: 1,
-        most: 20,
-      },
-      hitchMm: { label: 'A half hitch takes', says: 'Of thread.', kind: 'figure', unit: 'mm', step: 1, most: 50 },
+      hitchesPerEnd: figureField('Half hitches', 'Tied at each end of a thread, and added to its cut.', '', 20),
+      hitchMm: figureField('A half hitch takes', 'Of thread.', 'mm', 50),
       comfortableMm: lengthField(
         'Longest working thread',
         'A piece that takes more is worked with several, and the written pattern says so.',
@@ -278,41 +263,37 @@ export const parts: { readonly [Name in PartName]: Part<Name> } = {
     fields: {
       smallShare: shareField(
         'Spare small beads',
-        'Put into a bag beyond the count, for spills and culls. Kits that are reserved keep what they have.',
+        'Put into a bag beyond the count, for spills and culls. Kits that are reserved keep what they have until their batch is changed.',
       ),
-      smallLeast: {
-        label: 'At least',
-        says: 'So many spare of each small bead.',
-        kind: 'figure',
-        unit: 'beads',
-        step: 1,
-        most: 200,
-      },
-      largeEvery: {
-        label: 'One spare large bead for every',
-        says: 'Of beads of 3 mm and up, for each so many begun.',
-        kind: 'figure',
-        unit: 'beads',
-        step: 1,
-        most: 1000,
-      },
+      smallLeast: figureField('At least', 'So many spare of each small bead.', 'beads', 200),
+      largeEvery: figureField('One spare large bead for every', 'For each so many begun.', 'beads', 1000),
+      largeMm: figureField(
+        'Beads are large from',
+        'Long or across: they have the spares of large beads, and smaller ones those of small beads.',
+        'mm',
+        100,
+        { step: 0.5 },
+      ),
       overShare: shareField(
         'A weighed bag may be over by',
         'The packing bench calls a bag full up to there. Two of the scale’s steps are always allowed. Bags that are laid out keep what they have.',
       ),
-      scaleStepMg: {
-        label: 'Weighed beads are rounded up to',
-        says: 'What the scale can tell. Kits that are reserved keep what they have.',
-        kind: 'figure',
-        unit: 'g',
-        each: 1000,
-        step: 0.1,
-        most: 10,
-      },
+      scaleStepMg: figureField(
+        'Weighed beads are rounded up to',
+        'What the scale can tell. Kits that are reserved keep what they have until their batch is changed.',
+        'g',
+        10,
+        { each: 1000, step: 0.1 },
+      ),
       threadStepMm: lengthField(
         'Thread is rounded up to',
-        'What goes into a kit of all its cuts together. Kits that are reserved keep what they have.',
+        'What goes into a kit of all its cuts together. Kits that are reserved keep what they have until their batch is changed.',
         1000,
+      ),
+      threadOverMm: lengthField(
+        'Thread may be over by',
+        'The packing bench takes so much more in a bag. Bags that are laid out keep what they have.',
+        10_000,
       ),
       packingDays: daysField(
         'Days to pack',
@@ -358,30 +339,15 @@ export const parts: { readonly [Name in PartName]: Part<Name> } = {
     name: 'teaching',
     title: 'Teaching',
     fields: {
-      welcomeMinutes: {
-        label: 'Coming in',
-        says: 'Of a class, until the thread is cut: what is left is for the piece.',
-        kind: 'figure',
-        unit: 'minutes',
-        step: 5,
-        most: 120,
-      },
-      easyPace: {
-        label: 'An easy pace takes',
-        says: 'Times as long as a practised hand. A class page tells by it what fits into its hours.',
-        kind: 'figure',
-        unit: 'times',
-        step: 0.1,
-        most: 10,
-      },
-      beginnerPace: {
-        label: 'Beginners take',
-        says: 'Times as long as a practised hand. A class page tells by it what is homework.',
-        kind: 'figure',
-        unit: 'times',
-        step: 0.1,
-        most: 10,
-      },
+      welcomeMinutes: figureField(
+        'Coming in',
+        'Of a class, until the thread is cut: what is left is for the piece.',
+        'minutes',
+        120,
+        { step: 5 },
+      ),
+      easyPace: paceField('An easy pace takes', 'what fits into its hours'),
+      beginnerPace: paceField('Beginners take', 'what is homework'),
     },
   },
   access: {

@@ -2,7 +2,7 @@
  * One stream of news for all tabs of a browser: of the six connections that a browser opens to a host, each tab's own would soon have taken them all.
  * Tabs join and say what they want to hear; the stream is opened for all that any of them wants.
  */
-import { type NewsTopic, newsTopics } from '@tessellum/contract/news'
+import { missedMs, type NewsTopic, newsTopics } from '@tessellum/contract/news'
 
 /** What a tab is told: a subject that has changed, what a device says, that the line is broken, or that the session has ended. */
 export type News =
@@ -32,6 +32,8 @@ export class OneStream {
   private readonly members = new Map<(news: News) => void, ReadonlySet<NewsTopic>>()
   /** What a device said last: who joins later is told it at once. */
   private readonly last = new Map<NewsTopic, string>()
+  /** When each subject changed last: a tab that joins a stream that others have open has read before it hears. */
+  private readonly changed = new Map<string, number>()
   private source: Source | undefined
   private wanted = ''
   private broken = false
@@ -44,6 +46,8 @@ export class OneStream {
   join(tell: (news: News) => void, topics: readonly NewsTopic[]): void {
     const before = this.members.get(tell)
     this.members.set(tell, new Set(topics))
+    if (!before)
+      for (const [subject, at] of this.changed) if (Date.now() - at < missedMs) tell({ about: 'changes', subject })
     for (const topic of topics) {
       const text = this.last.get(topic)
       if (text !== undefined && !before?.has(topic)) tell({ about: topic, text })
@@ -107,6 +111,7 @@ export class OneStream {
   }
 
   private tell(news: News): void {
+    if (news.about === 'changes') this.changed.set(news.subject, Date.now())
     for (const [tell, topics] of this.members) if (isFor(news, (topic) => topics.has(topic))) tell(news)
   }
 
