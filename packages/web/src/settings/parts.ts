@@ -215,7 +215,7 @@ export const parts: { readonly [Name in PartName]: Part<Name> } = {
         'Woven back into the work at the end of a thread, and added to its cut.',
         1000,
       ),
-      hitchesPerEnd: figureField('Half hitches', 'Tied at each end of a thread, and added to its cut.', '', 20),
+      hitchesPerEnd: figureField('Half hitches', 'Tied as a thread is ended, and added to its cut.', 'at each end', 20),
       hitchMm: figureField('A half hitch takes', 'Of thread.', 'mm', 50),
       comfortableMm: lengthField(
         'Longest working thread',
