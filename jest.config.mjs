@@ -29,7 +29,10 @@ export default {
     project('core', ['<rootDir>/packages/core/test/**/*.test.ts']),
     project('cli', ['<rootDir>/packages/cli/test/**/*.test.ts']),
     project('server', ['<rootDir>/packages/server/test/**/*.test.ts']),
-    project('web', ['<rootDir>/packages/web/test/**/*.test.ts']),
+    // A class of a style sheet is told by its own name.
+    project('web', ['<rootDir>/packages/web/test/**/*.test.{ts,tsx}'], {
+      moduleNameMapper: { '\\.module\\.css$': '<rootDir>/packages/web/test/class-names.cjs' },
+    }),
     project('set-up', ['<rootDir>/scripts/test/**/*.test.ts']),
     project('browser', ['<rootDir>/e2e/**/*.test.ts'], { testEnvironment: '<rootDir>/e2e/environment.cjs' }),
   ],

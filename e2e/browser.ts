@@ -86,9 +86,9 @@ export async function reads(read: () => Promise<unknown>, expected: unknown): Pr
 
 /** What the tray says of each letter. */
 export const tray = (page: Page) => async () => {
-  const compartments = page.getByRole('region', { name: 'Tray' }).locator('.compartment')
+  const compartments = page.getByRole('region', { name: 'Tray' }).getByRole('listitem')
   const texts = await compartments.evaluateAll((all) =>
-    all.map((each) => [each.querySelector('.letter')?.textContent, each.querySelector('.count')?.textContent]),
+    all.map((each) => [each.querySelector('strong')?.textContent, each.querySelector('b')?.textContent]),
   )
   return Object.fromEntries(texts.filter(([letter]) => letter))
 }

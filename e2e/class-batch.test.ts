@@ -139,7 +139,7 @@ test('a place is counted tube by tube, Enter after Enter, and what differs is po
   await choose(page, 'Which place', 'A2')
   await page.getByRole('button', { name: 'Freeze it and count' }).click()
   await page.getByRole('heading', { name: 'Counting A2' }).waitFor()
-  const fields = page.locator('.count-table input')
+  const fields = page.getByRole('table').getByRole('spinbutton')
   await fields.first().fill('10')
   await page.keyboard.press('Enter')
   await page.getByText('1 tube differs', { exact: false }).waitFor()

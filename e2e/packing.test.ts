@@ -57,7 +57,7 @@ test('a class batch is packed at the bench, through a reload, and closed: the sh
   // The rest, bead by bead, Enter after Enter.
   for (let left = 9; left > 0; left--) {
     const [, figure = '', unit = ''] =
-      /([\d.]+) (g|m|pcs)/.exec((await bag.locator('.target').textContent()) ?? '') ?? []
+      /([\d.]+) (g|m|pcs)/.exec((await bag.getByRole('status').first().textContent()) ?? '') ?? []
     await bag.getByLabel(`In the bag, ${unit}`).fill(figure)
     await bag.getByLabel(`In the bag, ${unit}`).press('Enter')
     await page.getByText(`${11 - left} of 10 filled`, { exact: false }).waitFor()

@@ -16,7 +16,7 @@ const drawn = () => page.getByRole('img', { name: /, drawn$/ }).count()
 
 test('the page of patterns shows every drawing as the shop keeps it, and computes no form', async () => {
   await page.goto(`${here.shop.base}/patterns`)
-  const cards = page.locator('.pattern-card')
+  const cards = page.getByRole('article')
   await cards.first().waitFor()
   const all = await cards.count()
   await reads(drawn, all)

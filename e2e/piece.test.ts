@@ -10,7 +10,7 @@ beforeAll(async () => {
 afterAll(() => here.close())
 
 const piece = () => page.getByRole('region', { name: 'Piece' })
-const figure = (name: string) => () => piece().locator('.measures div', { hasText: name }).locator('dd').textContent()
+const figure = (name: string) => () => piece().locator('dl > div', { hasText: name }).locator('dd').textContent()
 /** Wide, high and deep, to the nearest millimetre. */
 const sized = (read: () => Promise<string | null>) => async () =>
   ((await read()) ?? '').match(/\d+\.\d/g)?.map((mm) => Math.round(Number(mm)))
@@ -125,7 +125,7 @@ describe('the walk', () => {
       .getByText(/step 2 of/)
       .waitFor()
     await step().getByText('20 A', { exact: true }).waitFor()
-    await reads(() => step().locator('.so-far strong').textContent(), '60 A')
+    await reads(() => step().locator('p', { hasText: 'So far' }).locator('strong').textContent(), '60 A')
     await step().getByText('Bead by bead').click()
     await step()
       .getByText(/^1 of \d+ of this line$/)
@@ -185,8 +185,8 @@ test('two versions are compared as text, counts and picture', async () => {
     .waitFor()
   await page.getByRole('link', { name: 'Versions' }).click()
   const text = page.getByRole('region', { name: 'Text' })
-  await text.locator('.removed', { hasText: 'ring (A B) x n/2 as wall' }).waitFor()
-  await text.locator('.added', { hasText: 'ring (2A 2B) x n/4 as wall' }).waitFor()
+  await text.locator('del', { hasText: 'ring (A B) x n/2 as wall' }).waitFor()
+  await text.locator('ins', { hasText: 'ring (2A 2B) x n/4 as wall' }).waitFor()
   const row = page.getByRole('region', { name: 'Counts' }).getByRole('row', { name: /^A / })
   // The round's twenty are of B now.
   await reads(() => row.getByRole('cell').allTextContents(), ['40', '20', '-20'])

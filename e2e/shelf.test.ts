@@ -9,8 +9,7 @@ beforeAll(async () => {
 })
 afterAll(() => here.close())
 
-const figure = (label: string) => () =>
-  page.locator('.fact', { hasText: label }).first().locator('.figure').textContent()
+const figure = (label: string) => () => page.locator('dl > div', { hasText: label }).first().locator('dd').textContent()
 
 test('a colourway is changed to another bead of the shelf, and the piece, the counts and the list follow', async () => {
   await page.goto(`${here.shop.base}/patterns/1/colours`)

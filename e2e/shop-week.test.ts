@@ -178,7 +178,7 @@ test('they are packed bag by bag, and closed', async () => {
   const bag = odile.getByRole('region', { name: 'This bag' })
   await odile.getByText('0 of 9 filled', { exact: false }).waitFor()
   for (let filled = 1; filled <= 9; filled++) {
-    const target = (await bag.locator('.target').textContent()) ?? ''
+    const target = (await bag.getByRole('status').first().textContent()) ?? ''
     const [, figure = '', unit = ''] = /([\d.]+) (g|m|pcs)/.exec(target) ?? []
     packed.push(Math.round(Number(figure) * 1000))
     await bag.getByLabel(`In the bag, ${unit}`).fill(figure)
@@ -234,7 +234,7 @@ test("the week's figures are right to the penny and the bead", async () => {
   expect(kits.map((row) => Number(row.on_hand))).toEqual([0])
   await go(odile, '/stock?find=Plum')
   await odile.getByRole('link', { name: /Plum/ }).first().click()
-  await reads(() => odile.locator('.fact', { hasText: 'on hand' }).locator('.figure').textContent(), '6 g')
+  await reads(() => odile.locator('dl > div', { hasText: 'on hand' }).locator('dd').textContent(), '6 g')
   const day = new Date().toISOString().slice(0, 10)
   const csv = await odile.request.get(`${here.shop.base}/api/sales.csv?from=${day}&to=${day}`)
   expect((await csv.text()).trim().split(/\r?\n/).slice(1)).toEqual([

@@ -80,7 +80,7 @@ test('twelve kits are planned and reserved, and the shelf promises them', async 
   // 0.4 g of A a kit: 4.8 g, beside the 2.4 g that the Saturday class holds.
   await page.getByRole('link', { name: /Lantern green/ }).click()
   await heading('Lantern green')
-  const promised = page.locator('.fact', { hasText: 'promised to batches' }).locator('.figure')
+  const promised = page.locator('dl > div', { hasText: 'promised to batches' }).locator('dd')
   await reads(() => promised.textContent(), '7.2 g')
   await page
     .getByRole('row', { name: /Evening class/ })

@@ -1,6 +1,7 @@
 import '@fontsource-variable/source-sans-3/index.css'
 import '@fontsource-variable/fraunces/index.css'
 import '@fontsource-variable/source-code-pro/index.css'
+import './tokens.css'
 import './base.css'
 import { QueryClientProvider } from '@tanstack/react-query'
 import { App as AntApp, ConfigProvider } from 'antd'

@@ -4,9 +4,11 @@ import dayjs from 'dayjs'
 import { useDeferredValue, useState } from 'react'
 import { Link } from 'react-router'
 import { PageLoading } from '../frame/loading'
+import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { read } from '../shop/queries'
+import styles from './audit.module.css'
 
 /** What people did, day by day, newest first: as it would be told. */
 export function AuditPage() {
@@ -21,22 +23,20 @@ export function AuditPage() {
   const days = [...new Set(entries.map(({ at }) => dayjs(at).format('dddd, D MMMM YYYY')))]
   return (
     <div className="page stack">
-      <div className="page-head">
-        <h1>What was done</h1>
-        <span className="spacer" />
+      <PageHead title="What was done">
         <Input.Search
           aria-label="Find in it"
           placeholder="A person, a batch, a lot"
           allowClear
-          style={{ width: 290 }}
+          className={styles.find ?? ''}
           onChange={({ target }) => setFind(target.value.trim())}
         />
-      </div>
+      </PageHead>
       {entries.length === 0 && <div className="empty sheet">No matching activity.</div>}
       {days.map((day) => (
         <section key={day} aria-label={day}>
-          <h2 style={{ marginBottom: 6 }}>{day}</h2>
-          <ul className="rows audit-entries">
+          <h2 className={styles.heading}>{day}</h2>
+          <ul className={`rows ${styles.entries}`}>
             {entries
               .filter(({ at }) => dayjs(at).format('dddd, D MMMM YYYY') === day)
               .map(({ id, at, by, what, page }) => (
@@ -51,7 +51,7 @@ export function AuditPage() {
         </section>
       ))}
       {hasNextPage && (
-        <div style={{ textAlign: 'center' }}>
+        <div className={styles.more}>
           <Button onClick={() => void fetchNextPage()} loading={isFetchingNextPage}>
             Older entries
           </Button>

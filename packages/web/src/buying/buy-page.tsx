@@ -6,7 +6,9 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { AskFirst } from '../frame/ask-first'
 import { ErrorNotice } from '../frame/error-notice'
+import { FigureTable } from '../frame/figure-table'
 import { PageLoading } from '../frame/loading'
+import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
@@ -16,6 +18,8 @@ import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 import { ReceiveLot } from '../stock/receive-lot'
+import { ColourChip } from '../stock/swatch'
+import styles from './buy-page.module.css'
 
 /** What every open batch is short of and what runs low, as whole packs by supplier, with the last day to order. */
 export function BuyPage() {
@@ -26,9 +30,7 @@ export function BuyPage() {
   const suppliers = [...new Set(lines.map(({ supplier }) => supplier))]
   return (
     <div className="page stack">
-      <div className="page-head">
-        <h1>What to buy</h1>
-        <span className="spacer" />
+      <PageHead title="What to buy">
         <a href="/api/buy-list/file?format=csv" download>
           As CSV
         </a>
@@ -37,7 +39,7 @@ export function BuyPage() {
         </a>
         <Link to="/suppliers">Suppliers</Link>
         <Link to="/kits">All batches</Link>
-      </div>
+      </PageHead>
       {lines.length === 0 && (
         <div className="empty sheet">
           <h2>Nothing is short</h2>
@@ -99,7 +101,7 @@ function Supplier({ name, lines }: { name: string; lines: readonly BuyLine[] }) 
       </div>
       <ErrorNotice error={order.refused ?? quotes.refused ?? take.refused} />
       {asked.length > 0 && <Quotes quotes={asked} lines={lines} take={take.run} busy={take.busy} />}
-      <table className="figures size-table buy-list">
+      <FigureTable>
         <thead>
           <tr>
             <th scope="col">Item</th>
@@ -115,10 +117,7 @@ function Supplier({ name, lines }: { name: string; lines: readonly BuyLine[] }) 
           {lines.map((line) => (
             <tr key={line.itemId}>
               <th scope="row">
-                <svg className="swatch" width="15" height="15" aria-hidden="true">
-                  <rect x="0.5" y="0.5" width="14" height="14" rx="4" fill={line.colour} stroke="#22302b" />
-                </svg>{' '}
-                <Link to={`/stock/${line.itemId}`}>{line.name}</Link>
+                <ColourChip colour={line.colour} /> <Link to={`/stock/${line.itemId}`}>{line.name}</Link>
               </th>
               <td className={line.short > 0 ? 'trouble' : 'quiet'}>
                 {line.short > 0 ? units.quantity(line.short, line.unit) : 'runs low'}
@@ -145,7 +144,7 @@ function Supplier({ name, lines }: { name: string; lines: readonly BuyLine[] }) 
                 )}
               </td>
               {(mayMove || mayBuy) && (
-                <td style={{ whiteSpace: 'nowrap' }}>
+                <td className={styles.unbroken}>
                   {mayBuy && line.amount > 0 && (
                     <Button
                       size="small"
@@ -177,7 +176,7 @@ function Supplier({ name, lines }: { name: string; lines: readonly BuyLine[] }) 
             </tr>
           ))}
         </tbody>
-      </table>
+      </FigureTable>
       {receiving && (
         <ReceiveLot
           item={{ id: receiving.itemId, name: receiving.name, unit: receiving.unit }}
@@ -265,7 +264,7 @@ function OnItsWay() {
         <h2>On its way</h2>
       </div>
       <ErrorNotice error={callOff.refused} />
-      <table className="figures size-table buy-list">
+      <FigureTable>
         <thead>
           <tr>
             <th scope="col">Item</th>
@@ -286,7 +285,7 @@ function OnItsWay() {
               <td>{money.say(each.cost)}</td>
               <td>{dayjs(each.expectedOn).format('dddd, D MMMM')}</td>
               <td>{each.supplier}</td>
-              <td style={{ whiteSpace: 'nowrap' }}>
+              <td className={styles.unbroken}>
                 {mayMove && (
                   <Button
                     size="small"
@@ -313,7 +312,7 @@ function OnItsWay() {
             </tr>
           ))}
         </tbody>
-      </table>
+      </FigureTable>
       {receiving && (
         <ReceiveLot
           item={{ id: receiving.itemId, name: receiving.name, unit: receiving.unit }}

@@ -9,6 +9,7 @@ import { useMoney } from '../settings/use-shop-settings'
 import { keptIn, useUnits } from '../settings/use-units'
 import { call } from '../shop/api'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import styles from './order-item.module.css'
 
 interface Fields {
   readonly supplier: string
@@ -77,7 +78,7 @@ export function OrderItem({ item, close }: { item: ItemStory; close: () => void 
             label={`Packs of ${units.quantity(amount, item.unit)}, ${money.say(price)}, in ${leadDays} days`}
             name={['packs', i]}
           >
-            <InputNumber min={0} max={10_000} precision={0} style={{ width: 160 }} />
+            <InputNumber min={0} max={10_000} precision={0} className={styles.figure ?? ''} />
           </Form.Item>
         ))}
         {packs.length === 0 && (
@@ -87,14 +88,14 @@ export function OrderItem({ item, close }: { item: ItemStory; close: () => void 
               name="amount"
               rules={rulesOf(newPurchase.shape.amount, (typed) => units.recorded(Number(typed), item.unit))}
             >
-              <InputNumber min={0.001} max={1_000_000} style={{ width: 160 }} />
+              <InputNumber min={0.001} max={1_000_000} className={styles.figure ?? ''} />
             </Form.Item>
             <Form.Item
               label={`Cost of all of it, ${money.sign}`}
               name="cost"
               rules={rulesOf(newPurchase.shape.cost, asMoney)}
             >
-              <InputNumber min={0} step={0.5} style={{ width: 160 }} />
+              <InputNumber min={0} step={0.5} className={styles.figure ?? ''} />
             </Form.Item>
           </>
         )}

@@ -9,6 +9,7 @@ import { Button, Segmented, Select } from 'antd'
 import { useMemo, useState } from 'react'
 import { Link, useParams, useSearchParams } from 'react-router'
 import { Loading, PageLoading } from '../frame/loading'
+import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { PatternNav } from '../patterns/pattern-nav'
@@ -19,6 +20,7 @@ import { Drawing } from '../piece/drawing'
 import { useFormed } from '../piece/use-formed'
 import { read } from '../shop/queries'
 import { Swatch } from '../stock/swatch'
+import styles from './colours.module.css'
 import { ColourwayForm } from './colourway-form'
 import { ColourJudgement } from './judgement'
 import { Propose } from './propose'
@@ -61,9 +63,7 @@ function Colours({ pattern }: { pattern: Pattern }) {
   return (
     <div className="page">
       <PatternNav id={pattern.id} />
-      <div className="page-head">
-        <h1>{pattern.title} in colours</h1>
-        <span className="spacer" />
+      <PageHead title={<>{pattern.title} in colours</>}>
         {sizes.length > 1 && (
           <Segmented
             aria-label="Size"
@@ -83,7 +83,7 @@ function Colours({ pattern }: { pattern: Pattern }) {
         />
         <Select
           aria-label="Eye"
-          style={{ width: 190 }}
+          className={styles.eye ?? ''}
           value={eye}
           onChange={setEye}
           options={eyes.map((each) => ({ value: each, label: eyeWords[each] }))}
@@ -93,14 +93,14 @@ function Colours({ pattern }: { pattern: Pattern }) {
             New colourway
           </Button>
         )}
-      </div>
+      </PageHead>
       {colourways.length === 0 && (
         <div className="empty sheet">
           <h2>No colourways yet</h2>
           <p>A colourway gives each letter of the pattern a bead from the shelf.</p>
         </div>
       )}
-      <div className="colourways">
+      <div className={styles.colourways}>
         {colourways.map((colourway) => (
           <Card
             key={colourway.id}
@@ -155,7 +155,7 @@ function Card({ pattern, colourway, size, eye, light, onEdit }: CardProps) {
   const counts = new Map([...report.beads, ...report.stones].map((each) => [each.role, each.total]))
   return (
     <article className="sheet" aria-label={colourway.name}>
-      <div className="plate">
+      <div className={styles.plate}>
         <Drawing
           scene={scene}
           colours={colours}
@@ -163,7 +163,7 @@ function Card({ pattern, colourway, size, eye, light, onEdit }: CardProps) {
           label={`${pattern.title} in ${colourway.name}`}
         />
       </div>
-      <div className="panel-head" style={{ borderBottom: 0, paddingBottom: 0 }}>
+      <div className={`panel-head ${styles.bare}`}>
         <h2>{colourway.name}</h2>
         <span className="quiet">version {colourway.version}</span>
         <span className="spacer" />
@@ -174,7 +174,7 @@ function Card({ pattern, colourway, size, eye, light, onEdit }: CardProps) {
           </div>
         )}
       </div>
-      <ul className="choice-list">
+      <ul className={styles.choiceList}>
         {rolesToChoose(report).map((role) => {
           const item = chosen.items[role]
           return (

@@ -16,6 +16,7 @@ import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 import { ItemOption } from '../stock/item-option'
+import styles from './colours.module.css'
 
 interface Fields {
   name: string
@@ -121,7 +122,7 @@ export function ColourwayForm({ pattern, colourway, roles, report, close }: Colo
       onCancel={close}
       onOk={form.submit}
       confirmLoading={save.busy}
-      style={{ top: 40 }}
+      className={styles.dialog ?? ''}
     >
       <KeptForm<Fields>
         name={formName}
@@ -140,7 +141,7 @@ export function ColourwayForm({ pattern, colourway, roles, report, close }: Colo
           <Input autoFocus={!colourway} />
         </Form.Item>
         {slots.map((slot) => (
-          <div className="choice-row" key={keyOf(slot)}>
+          <div className={styles.choiceRow} key={keyOf(slot)}>
             <label htmlFor={`chosen_${keyOf(slot)}`}>
               <strong>{slot.label}</strong>
             </label>
@@ -177,7 +178,7 @@ export function ColourwayForm({ pattern, colourway, roles, report, close }: Colo
           </div>
         ))}
         {refused && (
-          <div role="alert" className="notice trouble" style={{ marginTop: 14 }}>
+          <div role="alert" className={`notice trouble ${styles.below}`}>
             {refused.message} {refused.hint}
           </div>
         )}

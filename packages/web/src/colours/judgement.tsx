@@ -14,6 +14,7 @@ import { soundForm } from '@tessellum/core/report/form-report'
 import type { Report } from '@tessellum/core/report/report'
 import { list } from '@tessellum/core/writing/english/moves'
 import { useMemo } from 'react'
+import { Finding, Findings, FindingsRemark } from '../frame/findings'
 
 interface JudgementProps {
   readonly report: Report
@@ -45,10 +46,10 @@ export function ColourJudgement({ report, items, shelf, eye, light }: JudgementP
   const [best] = threadsFor(clear, threads)
   const better = best && thread && best.thread.id !== thread.id ? best : undefined
   return (
-    <ul className="findings judgement" aria-label="Judgement">
-      {touching === undefined && <li className="quiet">Neighbours are judged once the form has settled.</li>}
+    <Findings label="Judgement" whole>
+      {touching === undefined && <FindingsRemark>Neighbours are judged once the form has settled.</FindingsRemark>}
       {judged.neighbours.map(({ roles: [a, b], places, difference, verdict, alike }) => (
-        <Said key={a + b} tone={toneOf(verdict, alike)}>
+        <Finding key={a + b} tone={toneOf(verdict, alike)}>
           <strong>
             {a} and {b}
           </strong>{' '}
@@ -58,46 +59,35 @@ export function ColourJudgement({ report, items, shelf, eye, light }: JudgementP
           <span className="quiet figures">
             : {difference.toFixed(1)} apart, side by side in {places} places
           </span>
-        </Said>
+        </Finding>
       ))}
       {judged.merged.map(({ roles: shared, colourName, count }) => (
-        <Said key={shared.join('')} tone="plain">
+        <Finding key={shared.join('')} tone="plain">
           {list(shared)} share {colourName}: {count} in one heap
-        </Said>
+        </Finding>
       ))}
       {judged.ramps.map(({ roles: shades, lightness, runs }) => (
-        <Said key={shades.join('')} tone={runs ? 'good' : 'trouble'}>
+        <Finding key={shades.join('')} tone={runs ? 'good' : 'trouble'}>
           {list(shades)} {runs ? 'run light to dark' : 'do not run light to dark, as their names do'}
           <span className="quiet figures">: lightness {lightness.map((l) => l.toFixed(0)).join(', ')}</span>
-        </Said>
+        </Finding>
       ))}
       {judged.showing.map(({ role, difference }) => (
-        <Said key={role} tone="trouble">
+        <Finding key={role} tone="trouble">
           The thread shows through {role}
           <span className="quiet figures">, {difference.toFixed(0)} apart</span>
           {better && `; ${better.thread.colourName} would show less`}
-        </Said>
+        </Finding>
       ))}
-      <li className="quiet">
+      <FindingsRemark>
         {apartFrom} and more is told apart while stitching, {accentFrom} and more reads as an accent (CIEDE2000).
-      </li>
-    </ul>
+      </FindingsRemark>
+    </Findings>
   )
 }
 
 const toneOf = (verdict: Verdict, alike: boolean) =>
   verdict === 'apart' || verdict === 'accent' ? 'good' : alike ? 'trouble' : 'plain'
-
-function Said({ tone, children }: { tone: 'good' | 'plain' | 'trouble'; children: React.ReactNode }) {
-  return (
-    <li className={tone}>
-      <span className="mark" aria-hidden="true">
-        {tone === 'good' ? '✓' : tone === 'plain' ? '·' : '!'}
-      </span>
-      <span>{children}</span>
-    </li>
-  )
-}
 
 /** What each role is dressed in, as it is seen. */
 export const coloursOf = (

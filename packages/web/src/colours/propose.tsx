@@ -17,6 +17,7 @@ import { call } from '../shop/api'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 import { Swatch } from '../stock/swatch'
 import { coloursOf } from './judgement'
+import styles from './propose.module.css'
 import type { ProposeTasks } from './propose.worker'
 
 interface ProposeProps {
@@ -62,7 +63,7 @@ export function Propose({ pattern, colourway, chosen, shelf, report, scene, clos
       <p className="quiet">
         Beads of the same kinds and sizes, so that no count changes, with the contrasts of this colourway.
       </p>
-      <div className="hands" style={{ flexWrap: 'wrap', marginBottom: 12 }}>
+      <div className={`hands ${styles.choices}`}>
         <Segmented
           aria-label="Colours from"
           value={from}
@@ -110,7 +111,7 @@ export function Propose({ pattern, colourway, chosen, shelf, report, scene, clos
         )}
       </div>
       {from === 'palette' && palette && (
-        <ul className="palette" aria-label="The picture's colours">
+        <ul className={styles.palette} aria-label="The picture's colours">
           {palette.map(({ colour, share }) => (
             <li key={colour} className="figures">
               <span style={{ background: colour }} /> {colour}, {Math.round(100 * share)} %
@@ -130,7 +131,7 @@ export function Propose({ pattern, colourway, chosen, shelf, report, scene, clos
           another colour.
         </p>
       )}
-      <ol className="proposals" aria-label="Proposals, best first">
+      <ol className={styles.proposals} aria-label="Proposals, best first">
         {answer?.map((proposal) => (
           <Offer
             key={JSON.stringify(proposal.items)}
@@ -171,7 +172,7 @@ function Offer({ pattern, colourway, chosen, shelf, scene, proposal, close }: Of
   const finishes = { ...chosen.finishes, ...Object.fromEntries(items.map(({ role, item }) => [role, item.finish])) }
   return (
     <li aria-label={name}>
-      <div className="plate">
+      <div className={styles.plate}>
         <Drawing scene={scene} colours={colours} finishes={finishes} label={`${pattern.title} in ${name}`} />
       </div>
       <div>

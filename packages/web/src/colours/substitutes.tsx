@@ -18,6 +18,7 @@ import { ShopError } from '../shop/api'
 import { Swatch } from '../stock/swatch'
 import { type ForLine, useAccept } from './accept'
 import { SubstituteEffects } from './substitute-effects'
+import styles from './substitutes.module.css'
 import { Ways } from './ways'
 
 interface SubstitutesProps {
@@ -85,7 +86,7 @@ export function Substitutes({
   const [compared, setCompared] = useState<number>()
   const refused = forColourway.refused ?? forBatch.refused
   const take = (item: Item, counting: Counting, what: string) => (
-    <div className="hands upright">
+    <div className={`hands ${styles.upright}`}>
       {forLine && (
         <Button
           type="primary"
@@ -112,7 +113,7 @@ export function Substitutes({
       size={compared === undefined ? 660 : 980}
       title={`In place of ${role}${now ? `, ${now.colourName}` : ''}`}
     >
-      <div className="hands" style={{ marginBottom: 12 }}>
+      <div className={`hands ${styles.above}`}>
         <Segmented
           aria-label="Kinds"
           value={kinds}
@@ -149,7 +150,7 @@ export function Substitutes({
       )}
       {!found && !error && <Loading what="Working out what each would do" />}
       {found?.length === 0 && <p className="empty">Nothing on the shelf could stand in for it.</p>}
-      <ol className="substitutes" aria-label="Substitutes, best first">
+      <ol className={styles.substitutes} aria-label="Substitutes, best first">
         {(found ?? []).map((each) => {
           const item = shelf.find(({ id }) => id === each.id)
           return (
@@ -163,7 +164,7 @@ export function Substitutes({
                   </span>
                   <SubstituteEffects each={each} kits={kits} item={item} />
                 </div>
-                <div className="hands upright">
+                <div className={`hands ${styles.upright}`}>
                   {take(item, each.counting, item.colourName)}
                   {!(each.sameFigures && each.sameKind) && (
                     <Button

@@ -8,6 +8,7 @@ import { Loading } from '../frame/loading'
 import { patientClient } from '../patterns/use-evaluated'
 import { useUnits } from '../settings/use-units'
 import { Changes } from './substitute-effects'
+import styles from './substitutes.module.css'
 
 interface WaysProps {
   readonly question: Omit<Question, 'candidates' | 'touching' | 'colours' | 'kits'>
@@ -33,7 +34,7 @@ export function Ways({ question, candidate, take }: WaysProps) {
     )
   if (!data) return <Loading what="Settling each way" />
   return (
-    <table className="ways figures" aria-label="Ways of working it in">
+    <table className={`${styles.ways} figures`} aria-label="Ways of working it in">
       <thead>
         <tr>
           <th scope="col">Way</th>

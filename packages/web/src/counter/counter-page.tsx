@@ -1,6 +1,7 @@
 import type { Sale } from '@tessellum/contract/sales'
 import { useState } from 'react'
 import { Link } from 'react-router'
+import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
 import { useMay } from '../people/me'
 import { Receipt } from './receipt'
@@ -14,12 +15,10 @@ export function CounterPage() {
   const [shown, setShown] = useState<Sale>()
   return (
     <div className="page stack">
-      <div className="page-head">
-        <h1>Counter</h1>
-        <span className="spacer" />
+      <PageHead title="Counter">
         <Link to="/counter/prices">Price list</Link>
         {mayKnow && <Link to="/customers">Customers</Link>}
-      </div>
+      </PageHead>
       {shown ? <Receipt sale={shown} close={() => setShown(undefined)} /> : <Till onSold={setShown} />}
       <div className="no-print">
         <Sold show={setShown} />

@@ -63,7 +63,6 @@ export function Finder({ onFound }: { onFound: (found: Found) => void }) {
       searchValue={typed}
       onSearch={setTyped}
       notFoundContent={find.length > 1 ? 'Nothing like it is on the shelf' : 'Type two letters of it'}
-      style={{ width: '100%' }}
       size="large"
       options={options}
       optionRender={({ label, data }) => (data.item ? <ItemOption item={data.item} units={metricUnits()} /> : label)}

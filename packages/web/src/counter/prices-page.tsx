@@ -5,7 +5,9 @@ import { Button, Input, InputNumber } from 'antd'
 import { useDeferredValue, useState } from 'react'
 import { Link } from 'react-router'
 import { ErrorNotice } from '../frame/error-notice'
+import { FigureTable } from '../frame/figure-table'
 import { PageLoading } from '../frame/loading'
+import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
@@ -13,6 +15,8 @@ import { useMoney } from '../settings/use-shop-settings'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import { ColourChip } from '../stock/swatch'
+import styles from './prices-page.module.css'
 
 /** What is asked at the counter, item by item. */
 export function PricesPage() {
@@ -25,14 +29,12 @@ export function PricesPage() {
   const items = data.pages.flatMap((page) => page.items)
   return (
     <div className="page stack">
-      <div className="page-head">
-        <h1>Price list</h1>
-        <span className="spacer" />
+      <PageHead title="Price list">
         <a href="/api/prices.csv" download>
           As CSV
         </a>
         <Link to="/counter">The counter</Link>
-      </div>
+      </PageHead>
       <p className="quiet">
         What the counter asks for. Where nothing is settled it asks what the item was sold for last, or else what it
         costs and the margin of the settings.
@@ -41,11 +43,11 @@ export function PricesPage() {
         aria-label="Find an item"
         placeholder="A colour, a kind, a code"
         allowClear
-        style={{ maxWidth: 420 }}
+        className={styles.find ?? ''}
         value={typed}
         onChange={({ target }) => setTyped(target.value)}
       />
-      <table className="size-table told sheet">
+      <FigureTable words sheet>
         <thead>
           <tr>
             <th scope="col">Item</th>
@@ -59,7 +61,7 @@ export function PricesPage() {
             <OnePrice key={`${each.id} ${each.price}`} item={each} />
           ))}
         </tbody>
-      </table>
+      </FigureTable>
       {hasNextPage && (
         <Button onClick={() => void fetchNextPage()} loading={isFetchingNextPage}>
           More
@@ -87,10 +89,7 @@ function OnePrice({ item }: { item: Prices['items'][number] }) {
   return (
     <tr>
       <th scope="row">
-        <svg className="swatch" width="15" height="15" aria-hidden="true">
-          <rect x="0.5" y="0.5" width="14" height="14" rx="4" fill={colour} stroke="#22302b" />
-        </svg>{' '}
-        <Link to={`/stock/${id}`}>{name}</Link>
+        <ColourChip colour={colour} /> <Link to={`/stock/${id}`}>{name}</Link>
         <ErrorNotice error={save.refused} />
       </th>
       <td>{code}</td>
@@ -98,7 +97,7 @@ function OnePrice({ item }: { item: Prices['items'][number] }) {
         {mayKeep ? (
           <InputNumber
             aria-label={`Asked for ${name}, ${spokenUnit[unit]}`}
-            style={{ width: 150 }}
+            className={styles.figure ?? ''}
             min={0}
             step={0.1}
             precision={2}

@@ -5,6 +5,7 @@ import { Button, DatePicker, Table } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
 import { Loading } from '../frame/loading'
+import { Toolbar } from '../frame/page-head'
 import { Trouble } from '../frame/trouble'
 import { useMoney } from '../settings/use-shop-settings'
 import { addressOf } from '../shop/api'
@@ -20,7 +21,7 @@ export function Sold({ show }: { show: (sale: Sale) => void }) {
   const { data, error } = useQuery(read.sales(from, to))
   return (
     <section aria-label="Sold" className="stack">
-      <div className="page-head">
+      <Toolbar>
         <h2>Sold</h2>
         <DatePicker.RangePicker
           aria-label="Days"
@@ -39,7 +40,7 @@ export function Sold({ show }: { show: (sale: Sale) => void }) {
           </strong>
         )}
         <a href={addressOf('GET /api/sales.csv', { query: { from, to } })}>CSV</a>
-      </div>
+      </Toolbar>
       {error && !data && <Trouble error={error} />}
       {!data && !error && <Loading what="Fetching what was sold" />}
       {data && (

@@ -6,7 +6,9 @@ import { useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import { AskFirst } from '../frame/ask-first'
 import { ErrorNotice } from '../frame/error-notice'
+import { FigureTable } from '../frame/figure-table'
 import { PageLoading } from '../frame/loading'
+import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
@@ -47,9 +49,7 @@ function Card({ card }: { card: CustomerCard }) {
   const day = (on: string) => dayjs(on).format('D MMM YYYY')
   return (
     <div className="page stack">
-      <div className="page-head">
-        <h1>{name}</h1>
-        <span className="spacer" />
+      <PageHead title={name}>
         {mayKeep && <Button onClick={() => setChanging(true)}>Change</Button>}
         {mayManage && (
           <AskFirst
@@ -64,7 +64,7 @@ function Card({ card }: { card: CustomerCard }) {
           </AskFirst>
         )}
         <Link to="/customers">All customers</Link>
-      </div>
+      </PageHead>
       <ErrorNotice error={forget.refused} />
       {allergies && (
         <p className="notice trouble">
@@ -72,7 +72,7 @@ function Card({ card }: { card: CustomerCard }) {
         </p>
       )}
       <section className="sheet pad" aria-label="About them">
-        <table className="size-table told">
+        <FigureTable words>
           <tbody>
             {[
               ['How to reach them', contact || 'not known'],
@@ -87,7 +87,7 @@ function Card({ card }: { card: CustomerCard }) {
               </tr>
             ))}
           </tbody>
-        </table>
+        </FigureTable>
       </section>
       <Table
         title="Orders"
@@ -154,7 +154,7 @@ const Table = ({ title, none, rows }: TableProps) => (
     {rows.length === 0 ? (
       <p className="quiet">{none}</p>
     ) : (
-      <table className="size-table told">
+      <FigureTable words>
         <tbody>
           {rows.map(({ key, on, what, state, price }) => (
             <tr key={key}>
@@ -167,7 +167,7 @@ const Table = ({ title, none, rows }: TableProps) => (
             </tr>
           ))}
         </tbody>
-      </table>
+      </FigureTable>
     )}
   </section>
 )

@@ -2,7 +2,9 @@ import { useInfiniteQuery } from '@tanstack/react-query'
 import { Button, Input } from 'antd'
 import { useDeferredValue, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
+import { FigureTable } from '../frame/figure-table'
 import { PageLoading } from '../frame/loading'
+import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
@@ -10,6 +12,7 @@ import { useUnits } from '../settings/use-units'
 import { read } from '../shop/queries'
 import { RecordFile } from '../shop/record-file'
 import { CustomerForm } from './customer-form'
+import styles from './customers-page.module.css'
 import { sayMeasures } from './say-measures'
 
 /** Customers by name. */
@@ -28,9 +31,7 @@ export function CustomersPage() {
   const customers = data.pages.flatMap((page) => page.customers)
   return (
     <div className="page stack">
-      <div className="page-head">
-        <h1>Customers</h1>
-        <span className="spacer" />
+      <PageHead title="Customers">
         {mayKeep && (
           <Button type="primary" onClick={() => setAdding(true)}>
             Add a customer
@@ -42,12 +43,12 @@ export function CustomersPage() {
           </a>
         )}
         <Link to="/diary/orders">Orders</Link>
-      </div>
+      </PageHead>
       <Input.Search
         aria-label="Find a customer"
         placeholder="A name, a number, a word of the note"
         allowClear
-        style={{ maxWidth: 420 }}
+        className={styles.find ?? ''}
         value={typed}
         onChange={({ target }) => setTyped(target.value)}
       />
@@ -60,7 +61,7 @@ export function CustomersPage() {
           </p>
         </div>
       ) : (
-        <table className="size-table told sheet">
+        <FigureTable words sheet>
           <thead>
             <tr>
               <th scope="col">Name</th>
@@ -81,7 +82,7 @@ export function CustomersPage() {
               </tr>
             ))}
           </tbody>
-        </table>
+        </FigureTable>
       )}
       {hasNextPage && (
         <Button onClick={() => void fetchNextPage()} loading={isFetchingNextPage}>

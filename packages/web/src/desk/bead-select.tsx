@@ -1,4 +1,5 @@
 import { Form, Select } from 'antd'
+import styles from './bead-select.module.css'
 import type { BeadChoice } from './beads'
 
 /** Which bead, in a desk's form. */
@@ -7,7 +8,7 @@ export function BeadSelect({ label, name, choices }: { label: string; name: stri
     <Form.Item label={label} name={name} rules={[{ required: true, message: `${label}: choose one.` }]}>
       <Select
         showSearch
-        style={{ width: 280 }}
+        className={styles.choice ?? ''}
         options={choices.map(({ value, label }) => ({ value, label }))}
         optionFilterProp="label"
       />

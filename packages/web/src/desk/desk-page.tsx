@@ -1,5 +1,6 @@
 import { Tabs } from 'antd'
 import { useSearchParams } from 'react-router'
+import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
 import { LengthQuestion } from './length-question'
 import { ProfileQuestion } from './profile-question'
@@ -13,9 +14,7 @@ export function DeskPage() {
   const [params, setParams] = useSearchParams()
   return (
     <div className="page">
-      <div className="page-head">
-        <h1>Sizing desk</h1>
-      </div>
+      <PageHead title="Sizing desk" />
       <Tabs
         activeKey={params.get('question') ?? 'stone'}
         onChange={(question) => setParams({ question }, { replace: true })}

@@ -2,8 +2,10 @@ import { wristEaseOf } from '@tessellum/contract/settings'
 import { type Worn, type WristEase, wornLength } from '@tessellum/core/desk/wearer'
 import { fitLength, type RepeatFit } from '@tessellum/core/sizing/repeats'
 import { Form, InputNumber, Segmented } from 'antd'
+import { FigureTable, meantRow } from '../frame/figure-table'
 import { MeasureField } from '../settings/measure-field'
 import { useShopSettings } from '../settings/use-shop-settings'
+import styles from './desk.module.css'
 import { UseInPattern } from './use-in-pattern'
 
 const usual = {
@@ -24,11 +26,11 @@ export function LengthQuestion() {
   const answer = answerTo(asked, eases)
   const number = (label: string, name: keyof typeof usual, least: number, step?: number) => (
     <Form.Item label={label} name={name} rules={[{ required: true, message: `${label}: give it.` }]}>
-      <InputNumber min={least} style={{ width: 120 }} {...(step ? { step } : {})} />
+      <InputNumber min={least} className={styles.figure ?? ''} {...(step ? { step } : {})} />
     </Form.Item>
   )
   return (
-    <div className="desk">
+    <div className={styles.desk}>
       <Form
         name="length-question"
         form={form}
@@ -59,7 +61,7 @@ export function LengthQuestion() {
           {number('Repeats in multiples of', 'multiple', 1)}
         </div>
       </Form>
-      <section className="sheet answer" aria-label="Answer" aria-live="polite">
+      <section className={`sheet ${styles.answer}`} aria-label="Answer" aria-live="polite">
         {'trouble' in answer ? (
           <p className="notice trouble" role="alert">
             {answer.trouble}
@@ -69,7 +71,7 @@ export function LengthQuestion() {
             <p className="figures">
               The piece is {answer.length.toFixed(1)} mm long, which is {answer.fit.ideal.toFixed(2)} repeats.
             </p>
-            <table className="figures size-table">
+            <FigureTable>
               <thead>
                 <tr>
                   <th scope="col">Repeats</th>
@@ -79,7 +81,7 @@ export function LengthQuestion() {
               </thead>
               <tbody>
                 {answer.fit.candidates.map(({ count, lengthMm }) => (
-                  <tr key={count} className={count === answer.fit.best ? 'changed' : ''}>
+                  <tr key={count} className={count === answer.fit.best ? meantRow : ''}>
                     <th scope="row">
                       {count}
                       {count === answer.fit.best && ', the best'}
@@ -92,7 +94,7 @@ export function LengthQuestion() {
                   </tr>
                 ))}
               </tbody>
-            </table>
+            </FigureTable>
             <UseInPattern
               lines={[
                 `until length ${Number(answer.length.toFixed(1))} mm, pitch ${asked.pitch} mm, ends ${asked.ends} mm${asked.multiple > 1 ? `, multiple ${asked.multiple}` : ''}`,

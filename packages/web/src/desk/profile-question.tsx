@@ -6,6 +6,7 @@ import { Drawing } from '../piece/drawing'
 import { useFormed } from '../piece/use-formed'
 import { BeadSelect, beadIn } from './bead-select'
 import { type BeadChoice, useBeadChoices } from './beads'
+import styles from './desk.module.css'
 import { UseInPattern } from './use-in-pattern'
 
 const usual = {
@@ -37,11 +38,11 @@ export function ProfileQuestion() {
   const { scene } = useFormed(profile && ['pattern Trial', ...lines].join('\n'), noChoices)
   const number = (label: string, name: 'strands' | 'shortest' | 'longest', least: number) => (
     <Form.Item label={label} name={name} rules={[{ required: true, message: `${label}: give a number.` }]}>
-      <InputNumber min={least} max={name === 'strands' ? 60 : 500} step={1} style={{ width: 110 }} />
+      <InputNumber min={least} max={name === 'strands' ? 60 : 500} step={1} className={styles.figure ?? ''} />
     </Form.Item>
   )
   return (
-    <div className="desk">
+    <div className={styles.desk}>
       <Form
         name="profile-question"
         form={form}
@@ -53,7 +54,7 @@ export function ProfileQuestion() {
         <div className="fields">
           <Form.Item label="What" name="hang">
             <Select
-              style={{ width: 180 }}
+              className={styles.bead ?? ''}
               options={[
                 { value: 'strand', label: 'fringe from an edge' },
                 { value: 'petal', label: 'petals round a ring' },
@@ -62,7 +63,7 @@ export function ProfileQuestion() {
           </Form.Item>
           <Form.Item label="Outline" name="outline">
             <Select
-              style={{ width: 160 }}
+              className={styles.profile ?? ''}
               options={Object.keys(outlines).map((value) => ({ value, label: said[value as Outline] }))}
             />
           </Form.Item>
@@ -80,7 +81,7 @@ export function ProfileQuestion() {
         />
         {asked.hang !== 'petal' && <BeadSelect label="Bead at the tip" name="end" choices={choices} />}
       </Form>
-      <section className="sheet answer" aria-label="Answer">
+      <section className={`sheet ${styles.answer}`} aria-label="Answer">
         {trouble && (
           <p className="notice trouble" role="alert">
             {trouble}
@@ -89,7 +90,7 @@ export function ProfileQuestion() {
         {profile && (
           <>
             <Told profile={profile} petal={asked.hang === 'petal'} />
-            <div className="desk-drawings">
+            <div className={styles.drawings}>
               <Drawing scene={scene} colours={colours} label={asked.hang === 'petal' ? 'The petals' : 'The fringe'} />
             </div>
             <UseInPattern lines={lines.map((line) => (line.startsWith('bead') ? `# ${line}` : line))} />

@@ -2,8 +2,10 @@ import type { Bead } from '@tessellum/core/catalogue/bead'
 import { sayPercent } from '@tessellum/core/measure/units'
 import { coverRun } from '@tessellum/core/sizing/cover-run'
 import { Form, InputNumber } from 'antd'
+import { FigureTable, meantRow } from '../frame/figure-table'
 import { BeadSelect, beadIn } from './bead-select'
 import { useBeadChoices } from './beads'
+import styles from './desk.module.css'
 
 const usual = { of: 'round 15/0', count: 5, by: 'round 11/0' }
 
@@ -14,7 +16,7 @@ export function RunQuestion() {
   const { of, count, by } = Form.useWatch([], form) ?? usual
   const [under, over] = [beadIn(choices, of), beadIn(choices, by)]
   return (
-    <div className="desk">
+    <div className={styles.desk}>
       <Form
         name="run-question"
         form={form}
@@ -24,12 +26,12 @@ export function RunQuestion() {
         className="sheet"
       >
         <Form.Item label="How many in the run" name="count">
-          <InputNumber min={1} max={500} precision={0} style={{ width: 110 }} />
+          <InputNumber min={1} max={500} precision={0} className={styles.figure ?? ''} />
         </Form.Item>
         <BeadSelect label="Bead of the run" name="of" choices={choices} />
         <BeadSelect label="Bead that covers it" name="by" choices={choices} />
       </Form>
-      <section className="sheet answer" aria-label="Answer" aria-live="polite">
+      <section className={`sheet ${styles.answer}`} aria-label="Answer" aria-live="polite">
         {under && over && count >= 1 ? (
           <Cover under={under} over={over} count={count} />
         ) : (
@@ -48,7 +50,7 @@ function Cover({ under, over, count }: { under: Bead; over: Bead; count: number 
         {count} of it are {runMm.toFixed(1)} mm long.
       </p>
       <CoverDrawing under={under} count={count} over={over} best={best} />
-      <table className="figures size-table">
+      <FigureTable>
         <thead>
           <tr>
             <th scope="col">Beads over it</th>
@@ -58,7 +60,7 @@ function Cover({ under, over, count }: { under: Bead; over: Bead; count: number 
         </thead>
         <tbody>
           {candidates.map(({ count: n, misfitMm }) => (
-            <tr key={n} className={n === best ? 'changed' : ''}>
+            <tr key={n} className={n === best ? meantRow : ''}>
               <th scope="row">
                 {n}
                 {n === best && ', the best'}
@@ -71,7 +73,7 @@ function Cover({ under, over, count }: { under: Bead; over: Bead; count: number 
             </tr>
           ))}
         </tbody>
-      </table>
+      </FigureTable>
     </>
   )
 }
@@ -96,7 +98,7 @@ function CoverDrawing({ under, count, over, best }: { under: Bead; count: number
       />
     ))
   return (
-    <div className="desk-drawings low">
+    <div className={`${styles.drawings} ${styles.low}`}>
       <svg
         viewBox={`-1 -1 ${wide + 2} ${high + 2}`}
         role="img"

@@ -2,10 +2,12 @@ import { beadName } from '@tessellum/core/catalogue/bead'
 import { fitStand, type StandFit, spreadIncreases } from '@tessellum/core/sizing/stand'
 import { Form, InputNumber } from 'antd'
 import { useMemo } from 'react'
+import { FigureTable } from '../frame/figure-table'
 import { Drawing } from '../piece/drawing'
 import { useFormed } from '../piece/use-formed'
 import { BeadSelect, beadIn } from './bead-select'
 import { useBeadChoices } from './beads'
+import styles from './desk.module.css'
 import { UseInPattern } from './use-in-pattern'
 
 const usual = { core: 12, bead: 'round 11/0', rows: 2 }
@@ -41,7 +43,7 @@ export function StandQuestion() {
   const { scene } = useFormed(found.length > 0 ? source : undefined, noChoices)
   const last = found.at(-1)
   return (
-    <div className="desk">
+    <div className={styles.desk}>
       <Form
         name="stand-question"
         form={form}
@@ -51,17 +53,17 @@ export function StandQuestion() {
         className="sheet"
       >
         <Form.Item label="Core across, mm" name="core" rules={[{ required: true, message: 'Give the core.' }]}>
-          <InputNumber min={2} max={200} style={{ width: 110 }} />
+          <InputNumber min={2} max={200} className={styles.figure ?? ''} />
         </Form.Item>
         <BeadSelect label="Bead" name="bead" choices={choices} />
         <Form.Item label="Rows" name="rows">
-          <InputNumber min={1} max={12} precision={0} style={{ width: 110 }} />
+          <InputNumber min={1} max={12} precision={0} className={styles.figure ?? ''} />
         </Form.Item>
       </Form>
-      <section className="sheet answer" aria-label="Answer">
+      <section className={`sheet ${styles.answer}`} aria-label="Answer">
         {found.length === 0 && <p className="quiet">Give a core, a bead and a number of rows.</p>}
         {found.length > 0 && (
-          <table className="figures size-table">
+          <FigureTable>
             <thead>
               <tr>
                 <th scope="col">Row</th>
@@ -89,7 +91,7 @@ export function StandQuestion() {
                 )
               })}
             </tbody>
-          </table>
+          </FigureTable>
         )}
         {last && (
           <>
@@ -97,7 +99,7 @@ export function StandQuestion() {
               A ring lies round the last row when it is {(2 * (last.outerRadiusMm - 0.4)).toFixed(1)} to{' '}
               {(2 * (last.outerRadiusMm + 0.6)).toFixed(1)} mm across inside.
             </p>
-            <div className="desk-drawings">
+            <div className={styles.drawings}>
               <Drawing scene={scene} colours={{ A: '#3c6e5d' }} label="The standing rows from the front" />
             </div>
             <UseInPattern lines={lines.map((line, i) => (i === 0 ? `# ${line}` : line))} />

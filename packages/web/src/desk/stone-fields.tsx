@@ -1,5 +1,6 @@
 /** What a stone is, as fields of a form. */
 import { Form, type FormInstance, InputNumber, Select } from 'antd'
+import styles from './stone-fields.module.css'
 
 export interface StoneMeasures {
   readonly shape: string
@@ -32,7 +33,7 @@ export const stoneWords = ({ shape, width, length, corner, height, profile }: St
 
 export const NumberField = ({ label, name, least }: { label: string; name: string; least: number }) => (
   <Form.Item label={label} name={name} rules={[{ required: true, message: `${label}: give it.` }]}>
-    <InputNumber min={least} style={{ width: 110 }} />
+    <InputNumber min={least} className={styles.figure ?? ''} />
   </Form.Item>
 )
 
@@ -42,7 +43,7 @@ export function StoneFields({ form }: { form: FormInstance }) {
     <>
       <Form.Item label="Stone" name="shape">
         <Select
-          style={{ width: 180 }}
+          className={styles.cut ?? ''}
           options={shapes.map((value) => ({ value, label: value === 'girth' ? 'measured girth' : value }))}
         />
       </Form.Item>
@@ -56,7 +57,7 @@ export function StoneFields({ form }: { form: FormInstance }) {
         {cornered.includes(shape) && <NumberField label="Corner radius, mm" name="corner" least={0} />}
         <NumberField label="Height, mm" name="height" least={0} />
         <Form.Item label="Profile" name="profile">
-          <Select style={{ width: 120 }} options={profiles.map((value) => ({ value, label: value }))} />
+          <Select className={styles.size ?? ''} options={profiles.map((value) => ({ value, label: value }))} />
         </Form.Item>
       </div>
     </>

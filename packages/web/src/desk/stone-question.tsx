@@ -4,12 +4,15 @@ import type { Wall } from '@tessellum/core/desk/stone-desk'
 import { sayPercent } from '@tessellum/core/measure/units'
 import { Button, Form } from 'antd'
 import { useState } from 'react'
+import { FigureTable, meantRow } from '../frame/figure-table'
+import { Finding, Findings } from '../frame/findings'
 import { Loading } from '../frame/loading'
 import { Drawing } from '../piece/drawing'
 import { formClient } from '../piece/form-client'
 import { useFormed } from '../piece/use-formed'
 import { BeadSelect, beadIn } from './bead-select'
 import { useBeadChoices } from './beads'
+import styles from './desk.module.css'
 import { NumberField, StoneFields, type StoneMeasures, stoneWords, usualStone } from './stone-fields'
 import { UseInPattern } from './use-in-pattern'
 
@@ -39,7 +42,7 @@ export function StoneQuestionForm() {
   })
   const best = data?.walls.at(-1)
   return (
-    <div className="desk">
+    <div className={styles.desk}>
       <Form
         name="stone-question"
         form={form}
@@ -57,7 +60,7 @@ export function StoneQuestionForm() {
           Work it out
         </Button>
       </Form>
-      <section className="sheet answer" aria-label="Answer" aria-live="polite">
+      <section className={`sheet ${styles.answer}`} aria-label="Answer" aria-live="polite">
         {error && (
           <p className="notice trouble" role="alert">
             {error.message}
@@ -70,7 +73,7 @@ export function StoneQuestionForm() {
               Girth {data.girthMm.toFixed(1)} mm; the ring's thread line wants {data.fit.targetMm.toFixed(1)} mm,{' '}
               {data.fit.ideal.toFixed(1)} beads.
             </p>
-            <table className="figures size-table">
+            <FigureTable>
               <thead>
                 <tr>
                   <th scope="col">Beads</th>
@@ -80,7 +83,7 @@ export function StoneQuestionForm() {
               </thead>
               <tbody>
                 {data.fit.candidates.map(({ count, ease, verdict }) => (
-                  <tr key={count} className={count === data.fit.best ? 'changed' : ''}>
+                  <tr key={count} className={count === data.fit.best ? meantRow : ''}>
                     <th scope="row">
                       {count}
                       {count === data.fit.best && ', the best'}
@@ -90,16 +93,16 @@ export function StoneQuestionForm() {
                   </tr>
                 ))}
               </tbody>
-            </table>
+            </FigureTable>
             <h2>Depth of wall</h2>
             {data.walls.length === 0 && (
               <p className="trouble">No bead count fits this stone. Try another multiple or a smaller bead.</p>
             )}
-            <ul className="findings">
+            <Findings>
               {data.walls.map((each) => (
                 <WallLine key={each.rounds} wall={each} />
               ))}
-            </ul>
+            </Findings>
             {best && wall && edge && (
               <Bezel
                 declared={[`bead A ${beadName(wall)}`, `bead C ${beadName(edge)}`, `stone S ${stoneWords(asked)}`]}
@@ -116,17 +119,12 @@ export function StoneQuestionForm() {
 function WallLine({ wall: { rounds, frontMm, backMm, holds } }: { wall: Wall }) {
   const say = (mm: number | undefined) => (mm === undefined ? 'nothing' : `${mm.toFixed(1)} mm`)
   return (
-    <li className={holds ? 'good' : 'plain'}>
-      <span className="mark" aria-hidden="true">
-        {holds ? '✓' : '·'}
-      </span>
-      <span>
-        {rounds === 0
-          ? 'Edge beads on the ring itself'
-          : `${rounds} round${rounds === 1 ? '' : 's'} of the wall on each edge first`}
-        : held by {say(frontMm)} in front, {say(backMm)} behind{holds ? '. That holds.' : ''}
-      </span>
-    </li>
+    <Finding tone={holds ? 'good' : 'plain'}>
+      {rounds === 0
+        ? 'Edge beads on the ring itself'
+        : `${rounds} round${rounds === 1 ? '' : 's'} of the wall on each edge first`}
+      : held by {say(frontMm)} in front, {say(backMm)} behind{holds ? '. That holds.' : ''}
+    </Finding>
   )
 }
 
@@ -143,7 +141,7 @@ function Bezel({ declared, part }: BezelProps) {
   const colours = { A: '#3c6e5d', C: '#d0a648', stone: '#c9d2cf' }
   return (
     <>
-      <div className="desk-drawings">
+      <div className={styles.drawings}>
         {(['front', 'side'] as const).map((face) => (
           <Drawing key={face} scene={scene} colours={colours} face={face} label={`The bezel from the ${face}`} />
         ))}

@@ -2,8 +2,10 @@ import { useQuery } from '@tanstack/react-query'
 import { Button, Select } from 'antd'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
+import { NotationLines } from '../patterns/notation-lines'
 import { useMay } from '../people/me'
 import { read } from '../shop/queries'
+import styles from './use-in-pattern.module.css'
 
 /** Writes an answer's lines at the end of a pattern's draft, where they can be changed before anything is kept. */
 export function UseInPattern({ lines }: { lines: readonly string[] }) {
@@ -12,8 +14,8 @@ export function UseInPattern({ lines }: { lines: readonly string[] }) {
   const { data: patterns } = useQuery(read.patterns)
   const [pattern, setPattern] = useState<number>()
   return (
-    <div className="use-in-pattern">
-      <pre className="preview">{lines.join('\n')}</pre>
+    <div>
+      <NotationLines lines={lines} />
       {mayWrite && (
         <div className="hands">
           <Select
@@ -21,7 +23,7 @@ export function UseInPattern({ lines }: { lines: readonly string[] }) {
             placeholder="Pattern"
             showSearch
             optionFilterProp="label"
-            style={{ width: 240 }}
+            className={styles.pattern ?? ''}
             value={pattern}
             onChange={setPattern}
             options={(patterns ?? []).map(({ id, title }) => ({ value: id, label: title }))}

@@ -3,11 +3,13 @@ import { type PlayStandIn, type StandInName, standInNames } from '@tessellum/con
 import { Button, Input, InputNumber } from 'antd'
 import { useEffect, useState } from 'react'
 import { ErrorNotice } from '../frame/error-notice'
+import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
 import { useMay } from '../people/me'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import styles from './stand-ins.module.css'
 
 /** Every device and service of the demo that is none, to be played: what it shows, and what is wrong with it. */
 export function StandInsPage() {
@@ -16,9 +18,7 @@ export function StandInsPage() {
   const { data: there } = useQuery(read.standIns)
   return (
     <div className="page stack">
-      <div className="page-head">
-        <h1>Stand-ins</h1>
-      </div>
+      <PageHead title="Stand-ins" />
       <p className="quiet">
         In the demo, devices and the suppliers’ service are small programs that stand in for them. Here they are played;
         the rest of the shop takes them for what they seem.
@@ -26,7 +26,7 @@ export function StandInsPage() {
       {there?.length === 0 && <div className="empty sheet">Nothing stands in here: the devices are real ones.</div>}
       {!mayPlay && <p className="notice">They are for the owner and the stockroom to play.</p>}
       {mayPlay && (
-        <div className="stand-ins">
+        <div className={styles.cards}>
           {standInNames
             .filter((name) => there?.includes(name))
             .map((name) => (
@@ -85,7 +85,7 @@ export function StandIn({ name }: { name: StandInName }) {
   return (
     <section className="sheet pad stack" aria-label={title}>
       <h2>{title}</h2>
-      <p className="quiet figures" role="status" style={{ overflowWrap: 'anywhere' }}>
+      <p className={`quiet figures ${styles.long}`} role="status">
         {state ? told(state) : 'asking it'}
       </p>
       {name === 'scale' && (
@@ -98,7 +98,7 @@ export function StandIn({ name }: { name: StandInName }) {
       {name === 'supplier' && (
         <WithFigure label="Prices times" start={1.1} act="Make dearer" run={(times) => run({ times })} />
       )}
-      <div className="hands" style={{ flexWrap: 'wrap' }}>
+      <div className="hands">
         {name === 'scale' && <Button onClick={() => run({ grams: 0 })}>Take off</Button>}
         {name === 'printer' && <Button onClick={() => run({ paper: 0 })}>Take the paper out</Button>}
         {name === 'supplier' && <Button onClick={() => run({ daysMore: 7 })}>A week later</Button>}
@@ -150,7 +150,7 @@ function Scan({ scan }: { scan: (code: string) => void }) {
         onChange={({ target }) => setCode(target.value)}
         onPressEnter={() => code && scan(code)}
         maxLength={200}
-        style={{ width: 190 }}
+        className={styles.code ?? ''}
       />
       <Button onClick={() => code && scan(code)}>Scan it</Button>
     </div>

@@ -2,9 +2,10 @@ import { RightOutlined } from '@ant-design/icons'
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query'
 import type { Bench } from '@tessellum/contract/diary'
 import dayjs from 'dayjs'
-import { Link } from 'react-router'
 import { PageLoading } from '../frame/loading'
+import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
+import { RowDay, RowLink } from '../frame/row-link'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { read } from '../shop/queries'
@@ -27,10 +28,7 @@ export function BenchPage() {
   ]
   return (
     <div className="page stack">
-      <div className="page-head">
-        <h1>Bench</h1>
-        <span className="quiet">{dayjs().format('dddd, D MMMM YYYY')}</span>
-      </div>
+      <PageHead title="Bench" beside={<span className="quiet">{dayjs().format('dddd, D MMMM YYYY')}</span>} />
       {data.length === 0 && <Idle />}
       <div className={styles.columns}>
         <div className="stack">
@@ -38,7 +36,7 @@ export function BenchPage() {
             ({ title, of }) =>
               of.length > 0 && (
                 <section key={title} aria-label={title}>
-                  <h2 style={{ marginBottom: 6 }}>{title}</h2>
+                  <h2 className={styles.heading}>{title}</h2>
                   <div className="rows">
                     {of.map((each) => (
                       <Line key={`${each.text} ${each.page}`} line={each} late={each.by !== null && each.by < today} />
@@ -77,10 +75,10 @@ function Idle() {
   ]
   return (
     <section aria-label="To begin with">
-      <h2 style={{ marginBottom: 6 }}>To begin with</h2>
+      <h2 className={styles.heading}>To begin with</h2>
       <div className="rows">
         {steps.map(({ to, what, how }) => (
-          <Link key={to} className="batch-row bench-row" to={to}>
+          <RowLink key={to} className={styles.row} to={to}>
             <span />
             <span>
               <strong>{what}</strong>
@@ -88,7 +86,7 @@ function Idle() {
               <span className="quiet">{how}</span>
             </span>
             <RightOutlined aria-hidden="true" />
-          </Link>
+          </RowLink>
         ))}
       </div>
     </section>
@@ -96,20 +94,12 @@ function Idle() {
 }
 
 const Line = ({ line: { text, detail, by, page }, late }: { line: Bench[number]; late: boolean }) => (
-  <Link className="batch-row bench-row" to={page}>
-    <span>
-      {by !== null && (
-        <>
-          <span className="day figures">{dayjs(by).format('D')}</span>{' '}
-          <span className="quiet">{dayjs(by).format('MMM')}</span>
-          {late && <strong className="trouble"> late</strong>}
-        </>
-      )}
-    </span>
+  <RowLink className={styles.row} to={page}>
+    {by === null ? <span /> : <RowDay on={by}>{late && <strong className="trouble"> late</strong>}</RowDay>}
     <span>
       <strong>{text}</strong>
       {detail && <span className="quiet">, {detail}</span>}
     </span>
     <RightOutlined aria-hidden />
-  </Link>
+  </RowLink>
 )

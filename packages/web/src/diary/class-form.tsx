@@ -7,12 +7,14 @@ import { asHour, rulesOf } from '../frame/contract-rules'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm, useKept } from '../frame/kept-form'
 import { Loading } from '../frame/loading'
+import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
 import { isWhole, type LineFields, LineForm } from '../kits/line-form'
 import { useMoney } from '../settings/use-shop-settings'
 import { call, ShopError } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import styles from './class-form.module.css'
 
 interface Fields {
   readonly title: string
@@ -33,18 +35,23 @@ export function NewClassPage() {
   const navigate = useNavigate()
   return (
     <div className="page stack">
-      <div className="page-head">
-        <h1>Offer a class</h1>
-        <span className="spacer" />
+      <PageHead title="Offer a class">
         <Link to="/diary">The diary</Link>
-      </div>
+      </PageHead>
       <ClassForm done={({ id }) => void navigate(`/diary/classes/${id}`)} />
     </div>
   )
 }
 
 export const ChangeClass = ({ offered, close }: { offered: ClassAnswer; close: () => void }) => (
-  <Modal open title={`Change ${offered.title}`} width={860} footer={null} onCancel={close} style={{ top: 30 }}>
+  <Modal
+    open
+    title={`Change ${offered.title}`}
+    width={860}
+    footer={null}
+    onCancel={close}
+    className={styles.dialog ?? ''}
+  >
     <ClassForm offered={offered} done={close} />
   </Modal>
 )
@@ -138,13 +145,13 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
           <Input autoFocus maxLength={80} placeholder="First bezel" />
         </Form.Item>
         <Form.Item label="On" name="day" rules={rulesOf(saveClass.shape.heldOn)}>
-          <DatePicker style={{ width: '100%' }} format="ddd, D MMM YYYY" allowClear={false} />
+          <DatePicker format="ddd, D MMM YYYY" allowClear={false} />
         </Form.Item>
         <Form.Item label="From" name="hour" rules={rulesOf(saveClass.shape.beginsAt, asHour)}>
-          <TimePicker style={{ width: '100%' }} format="HH:mm" minuteStep={15} allowClear={false} needConfirm={false} />
+          <TimePicker format="HH:mm" minuteStep={15} allowClear={false} needConfirm={false} />
         </Form.Item>
         <Form.Item label="Minutes" name="minutes" rules={rulesOf(saveClass.shape.minutes)}>
-          <InputNumber style={{ width: '100%' }} min={15} max={6000} step={15} />
+          <InputNumber min={15} max={6000} step={15} />
         </Form.Item>
         <Form.Item label="Where" name="place" rules={rulesOf(saveClass.shape.place)}>
           <Input maxLength={80} placeholder="the long table" />
@@ -153,25 +160,25 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
           <Select options={teachers.map(({ id, name }) => ({ value: id, label: name }))} />
         </Form.Item>
         <Form.Item label="Seats" name="seats" rules={rulesOf(saveClass.shape.seats)}>
-          <InputNumber style={{ width: '100%' }} min={1} max={200} precision={0} />
+          <InputNumber min={1} max={200} precision={0} />
         </Form.Item>
         <Form.Item label="Spare kits" name="spareKits">
-          <InputNumber style={{ width: '100%' }} min={0} max={200} precision={0} />
+          <InputNumber min={0} max={200} precision={0} />
         </Form.Item>
         <Form.Item label={`A seat costs, ${money.sign}`} name="price">
-          <InputNumber style={{ width: '100%' }} min={0} step={0.5} />
+          <InputNumber min={0} step={0.5} />
         </Form.Item>
       </div>
       <Form.List name="moreDays">
         {(days, { add, remove }) => (
           <>
             {days.map(({ key, name: at }) => (
-              <div className="hands" key={key} style={{ marginBottom: 10 }}>
+              <div className={`hands ${styles.above}`} key={key}>
                 <span>and on</span>
                 <Form.Item name={[at, 'day']} noStyle rules={rulesOf(saveClass.shape.heldOn)}>
                   <DatePicker
                     aria-label={`Further day ${at + 1}`}
-                    style={{ width: 220 }}
+                    className={styles.day ?? ''}
                     format="ddd, D MMM YYYY"
                     allowClear={false}
                   />
@@ -180,7 +187,7 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
                 <Form.Item name={[at, 'hour']} noStyle rules={rulesOf(saveClass.shape.beginsAt, asHour)}>
                   <TimePicker
                     aria-label={`Hour of further day ${at + 1}`}
-                    style={{ width: 120 }}
+                    className={styles.hour ?? ''}
                     format="HH:mm"
                     minuteStep={15}
                     allowClear={false}
@@ -224,7 +231,7 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
           />
         ))}
       </div>
-      <p style={{ marginTop: 10 }}>
+      <p className={styles.below}>
         <Button
           disabled={offers[0]?.patternId === undefined}
           onClick={() =>

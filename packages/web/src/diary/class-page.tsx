@@ -8,8 +8,12 @@ import { Link, useParams } from 'react-router'
 import { z } from 'zod'
 import { AskFirst } from '../frame/ask-first'
 import { ErrorNotice } from '../frame/error-notice'
+import { FigureTable } from '../frame/figure-table'
 import { PageLoading } from '../frame/loading'
+import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
+import sideBySideStyles from '../frame/side-by-side.module.css'
+import { StateTag } from '../frame/state-tag'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { useMoney } from '../settings/use-shop-settings'
@@ -17,6 +21,7 @@ import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 import { ChangeClass } from './class-form'
+import classPageStyles from './class-page.module.css'
 import { ReadinessMark } from './readiness'
 import { choiceName, Seat, type SeatsProps } from './seat'
 import { WaitingList } from './waiting-list'
@@ -68,22 +73,24 @@ function Offered({ offered }: { offered: ClassAnswer }) {
   const kits = offers.reduce((sum, each) => sum + each.kits, 0)
   return (
     <div className="page stack">
-      <div className="page-head">
-        <div>
-          <h1>{offered.title}</h1>
+      <PageHead
+        title={offered.title}
+        under={
           <span className="quiet">
             {dayjs(offered.heldOn).format('dddd, D MMMM YYYY')}, {offered.beginsAt}, {offered.minutes} minutes,{' '}
             {offered.place}; {offered.teacher}
             {offered.moreDays.length > 0 &&
               `; and ${offered.moreDays.map((each) => `${dayjs(each.heldOn).format('D MMMM')}, ${each.beginsAt}`).join('; ')}`}
           </span>
-        </div>
-        {open ? (
-          <ReadinessMark readiness={readiness} />
-        ) : (
-          <span className="state cancelled">{state === 'taught' ? 'taught' : 'called off'}</span>
-        )}
-        <span className="spacer" />
+        }
+        beside={
+          open ? (
+            <ReadinessMark readiness={readiness} />
+          ) : (
+            <StateTag look="over">{state === 'taught' ? 'taught' : 'called off'}</StateTag>
+          )
+        }
+      >
         {open && mayKeep && <Button onClick={() => setChanging(true)}>Change</Button>}
         {open && mayKeep && (
           <AskFirst
@@ -117,7 +124,7 @@ function Offered({ offered }: { offered: ClassAnswer }) {
           </Button>
         )}
         <Link to="/diary">The diary</Link>
-      </div>
+      </PageHead>
       {changing && <ChangeClass offered={offered} close={() => setChanging(false)} />}
       <ErrorNotice error={act.refused ?? plan.refused} />
       {toEmpty.length > 0 && (
@@ -126,7 +133,7 @@ function Offered({ offered }: { offered: ClassAnswer }) {
         </div>
       )}
       {offered.note && <p className="notice">{offered.note}</p>}
-      <div className="sheet pad hands" style={{ flexWrap: 'wrap' }}>
+      <div className="sheet pad hands">
         <strong>{offered.pattern}</strong>
         <span className="quiet">version {offered.version}</span>
         <Link
@@ -138,7 +145,7 @@ function Offered({ offered }: { offered: ClassAnswer }) {
         <a href={`/api/classes/${id}/labels.pdf`} target="_blank" rel="noreferrer">
           Labels for the seats
         </a>
-        <span style={{ flex: 1 }} />
+        <span className={classPageStyles.grow} />
         {batchId !== null && <Link to={`/kits/${batchId}`}>Its batch</Link>}
         {open && mayPlan && (
           <Button
@@ -150,13 +157,13 @@ function Offered({ offered }: { offered: ClassAnswer }) {
           </Button>
         )}
       </div>
-      <div className="two">
+      <div className={sideBySideStyles.two}>
         <Seats offered={offered} mayKeep={open && mayKeep} mayMark={mayKeep && state !== 'cancelled'} keep={keep} />
         <div className="stack">
           <Hours offered={offered} />
           <section className="sheet pad" aria-label="What a seat costs">
             <h2>What a seat costs</h2>
-            <table className="figures size-table">
+            <FigureTable>
               <tbody>
                 <tr>
                   <th scope="row">one kit</th>
@@ -180,7 +187,7 @@ function Offered({ offered }: { offered: ClassAnswer }) {
                   </td>
                 </tr>
               </tbody>
-            </table>
+            </FigureTable>
             {cost.unpriced > 0 && <p className="trouble">{cost.unpriced} items have no price and are left out.</p>}
           </section>
         </div>
@@ -205,7 +212,7 @@ function Hours({ offered }: { offered: ClassAnswer }) {
     <section className="sheet pad" aria-label="Its hours">
       <h2>Its hours</h2>
       <Segmented
-        style={{ margin: '8px 0' }}
+        className={classPageStyles.pace ?? ''}
         aria-label="Pace"
         value={pace}
         onChange={setPace}
@@ -214,14 +221,18 @@ function Hours({ offered }: { offered: ClassAnswer }) {
       <p className={plan.left < 0 ? 'trouble' : 'quiet'} role="status">
         {plan.left < 0 ? `${-plan.left} minutes more than the class has.` : `${plan.left} minutes to spare.`}
       </p>
-      <div className="hours" aria-hidden="true">
-        <span style={{ width: `${plan.welcome * width}%` }} className="welcome" />
+      <div className={classPageStyles.hours} aria-hidden="true">
+        <span style={{ width: `${plan.welcome * width}%` }} className={classPageStyles.welcome} />
         {plan.parts.map((part, i) => (
-          <span key={i} style={{ width: `${part.minutes * width}%` }} className={part.fits < 1 ? 'beyond' : ''} />
+          <span
+            key={i}
+            style={{ width: `${part.minutes * width}%` }}
+            className={part.fits < 1 ? classPageStyles.beyond : ''}
+          />
         ))}
         <i style={{ left: `${offered.minutes * width}%` }} />
       </div>
-      <table className="figures size-table">
+      <FigureTable>
         <tbody>
           <tr>
             <th scope="row">coming in, thread cut</th>
@@ -242,7 +253,7 @@ function Hours({ offered }: { offered: ClassAnswer }) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </FigureTable>
     </section>
   )
 }
@@ -261,7 +272,7 @@ function Seats({ offered, mayKeep, mayMark, keep }: SeatsProps & { readonly mayM
           {bookings.length} of {seats} taken; {offers.map((each) => `${each.kits} ${choiceName(each)}`).join(', ')}
         </span>
       </div>
-      <table className="size-table told">
+      <FigureTable words>
         <thead>
           <tr>
             <th scope="col">Seat</th>
@@ -287,7 +298,7 @@ function Seats({ offered, mayKeep, mayMark, keep }: SeatsProps & { readonly mayM
             )
           })}
         </tbody>
-      </table>
+      </FigureTable>
       <WaitingList offered={offered} mayKeep={mayKeep} keep={keep} freeSeat={firstFree} />
     </section>
   )

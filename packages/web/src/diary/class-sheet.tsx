@@ -2,11 +2,14 @@ import { useQuery } from '@tanstack/react-query'
 import { Button } from 'antd'
 import dayjs from 'dayjs'
 import { Link, useParams } from 'react-router'
+import { FigureTable } from '../frame/figure-table'
 import { PageLoading } from '../frame/loading'
+import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { addressOf } from '../shop/api'
 import { read } from '../shop/queries'
+import styles from './class-sheet.module.css'
 
 /** What the teacher holds: seats with their choices and a place to tick, the hours, and each seat's own pattern to print. */
 export function ClassSheetPage() {
@@ -31,29 +34,29 @@ export function ClassSheetPage() {
     return addressOf('GET /api/patterns/:id/document.pdf', { params: { id: data.patternId }, query })
   }
   return (
-    <div className="page stack class-sheet">
-      <div className="page-head">
-        <div>
-          <h1>{data.title}</h1>
+    <div className="page stack">
+      <PageHead
+        title={data.title}
+        under={
           <span>
             {dayjs(data.heldOn).format('dddd, D MMMM YYYY')}, {data.beginsAt}, {data.minutes} minutes, {data.place};{' '}
             {data.teacher}
           </span>
-        </div>
-        <span className="spacer" />
+        }
+      >
         <Button className="no-print" onClick={() => window.print()}>
           Print
         </Button>
         <Link className="no-print" to={`/diary/classes/${id}`}>
           The class
         </Link>
-      </div>
+      </PageHead>
       <p>
         {data.pattern}, version {data.version}. Kits: {offers.map((each, i) => `${each.kits} ${wording(i)}`).join(', ')}
         , {data.spareKits} of them spare.
       </p>
       {data.note && <p className="notice">{data.note}</p>}
-      <table className="size-table told rows">
+      <FigureTable words sheet>
         <thead>
           <tr>
             <th scope="col">Seat</th>
@@ -75,7 +78,7 @@ export function ClassSheetPage() {
                 <td>{booked?.name ?? ''}</td>
                 <td>{booked ? wording(booked.offer) : ''}</td>
                 <td>
-                  <span className="tick" aria-hidden="true" />
+                  <span className={styles.tick} aria-hidden="true" />
                 </td>
                 <td>{booked?.note}</td>
                 <td className="no-print">
@@ -94,11 +97,11 @@ export function ClassSheetPage() {
             )
           })}
         </tbody>
-      </table>
+      </FigureTable>
       {plan && (
         <section aria-label="Hours">
           <h2>Hours, for beginners</h2>
-          <table className="size-table told figures">
+          <FigureTable words>
             <tbody>
               {plan.parts.map((part, i) => (
                 <tr key={i}>
@@ -112,7 +115,7 @@ export function ClassSheetPage() {
                 </tr>
               ))}
             </tbody>
-          </table>
+          </FigureTable>
         </section>
       )}
     </div>

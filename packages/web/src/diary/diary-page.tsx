@@ -6,11 +6,15 @@ import { scaleUtc } from 'd3-scale'
 import dayjs from 'dayjs'
 import { useState } from 'react'
 import { Link } from 'react-router'
+import chartStyles from '../frame/chart.module.css'
 import { PageLoading } from '../frame/loading'
+import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
+import { RowDay, RowLink } from '../frame/row-link'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { read } from '../shop/queries'
+import styles from './diary-page.module.css'
 import { ReadinessMark } from './readiness'
 
 const weeks = 8
@@ -36,14 +40,18 @@ export function DiaryPage() {
     )
   return (
     <div className="page stack">
-      <div className="page-head">
-        <h1>Diary</h1>
-        <Button aria-label="Four weeks back" icon={<LeftOutlined />} onClick={() => move(-1)} />
-        <span className="figures">
-          {dayjs(start).format('D MMM')} to {dayjs(end).format('D MMM YYYY')}
-        </span>
-        <Button aria-label="Four weeks on" icon={<RightOutlined />} onClick={() => move(1)} />
-        <span className="spacer" />
+      <PageHead
+        title="Diary"
+        beside={
+          <>
+            <Button aria-label="Four weeks back" icon={<LeftOutlined />} onClick={() => move(-1)} />
+            <span className="figures">
+              {dayjs(start).format('D MMM')} to {dayjs(end).format('D MMM YYYY')}
+            </span>
+            <Button aria-label="Four weeks on" icon={<RightOutlined />} onClick={() => move(1)} />
+          </>
+        }
+      >
         <a href={`/api/diary.ics?from=${start}&to=${end}`} download>
           As a calendar
         </a>
@@ -55,7 +63,7 @@ export function DiaryPage() {
             <Button type="primary">Offer a class</Button>
           </Link>
         )}
-      </div>
+      </PageHead>
       {data.length > 0 && <TimeLine diary={data} start={start} end={end} />}
       {data.length === 0 ? (
         <div className="empty sheet">
@@ -65,11 +73,8 @@ export function DiaryPage() {
       ) : (
         <div className="rows">
           {data.map((each) => (
-            <Link className="batch-row" key={`${each.kind} ${each.id}`} to={each.page}>
-              <span>
-                <span className="day figures">{dayjs(each.on).format('D')}</span>{' '}
-                <span className="quiet">{dayjs(each.on).format('MMM ddd')}</span>
-              </span>
+            <RowLink key={`${each.kind} ${each.id}`} to={each.page}>
+              <RowDay on={each.on} weekday />
               <span>
                 <strong>{each.title}</strong>
                 <br />
@@ -83,7 +88,7 @@ export function DiaryPage() {
               </span>
               <span>{each.kind !== 'delivery' && <ReadinessMark readiness={each.readiness} />}</span>
               <RightOutlined aria-hidden />
-            </Link>
+            </RowLink>
           ))}
         </div>
       )}
@@ -101,8 +106,8 @@ function TimeLine({ diary, start, end }: { diary: Diary; start: string; end: str
   const height = inside.top + diary.length * rowHeight + 8
   const today = x(dateOf(dayjs().format('YYYY-MM-DD')))
   return (
-    <figure className="sheet story-chart">
-      <svg viewBox={`0 0 ${width} ${height}`} aria-hidden="true" style={{ maxHeight: 'none' }}>
+    <figure className={`sheet ${chartStyles.chart}`}>
+      <svg viewBox={`0 0 ${width} ${height}`} aria-hidden="true" className={styles.timeLine}>
         {x.ticks(weeks).map((tick) => (
           <g key={tick.getTime()}>
             <line x1={x(tick)} x2={x(tick)} y1={inside.top - 8} y2={height} stroke="var(--line)" />
@@ -148,7 +153,7 @@ function TimeLine({ diary, start, end }: { diary: Diary; start: string; end: str
                 x={left ? Math.min(from, at) - 12 : at + 12}
                 y={y + 4}
                 textAnchor={left ? 'end' : 'start'}
-                style={{ fill: 'var(--ink)' }}
+                className={styles.word}
               >
                 {each.title}
               </text>

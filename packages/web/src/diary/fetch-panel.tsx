@@ -13,7 +13,7 @@ export function FetchPanel() {
   if (!data || data.places.length === 0) return null
   return (
     <section aria-label="To fetch from the shelf">
-      <h2 style={{ marginBottom: 6 }}>To fetch from the shelf</h2>
+      <h2 className={styles.heading}>To fetch from the shelf</h2>
       <div className={`sheet ${styles.walk}`}>
         <p className="quiet">
           For what is packed by {dayjs(data.until).format('D MMMM')}:{' '}

@@ -2,6 +2,7 @@ import { handOver, type Order } from '@tessellum/contract/orders'
 import { Button, Form, InputNumber, Modal } from 'antd'
 import { useState } from 'react'
 import { rulesOf } from '../frame/contract-rules'
+import styles from './hand-over.module.css'
 
 /** Asks how many of an order's kits the customer takes along, and says what follows. */
 export function HandOver({ order, run }: { order: Order; run: (kits: number) => void }) {
@@ -34,7 +35,14 @@ export function HandOver({ order, run }: { order: Order; run: (kits: number) => 
         >
           {left > 1 ? (
             <Form.Item label="Kits" name="kits" rules={rulesOf(handOver.shape.kits)}>
-              <InputNumber min={1} max={left} precision={0} suffix={`of ${left}`} style={{ width: 140 }} autoFocus />
+              <InputNumber
+                min={1}
+                max={left}
+                precision={0}
+                suffix={`of ${left}`}
+                className={styles.figure ?? ''}
+                autoFocus
+              />
             </Form.Item>
           ) : (
             <Form.Item name="kits" hidden>

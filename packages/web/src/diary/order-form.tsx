@@ -16,6 +16,7 @@ import { useMoney, useShopSettings } from '../settings/use-shop-settings'
 import { useUnits } from '../settings/use-units'
 import { call, ShopError } from '../shop/api'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import styles from './order-form.module.css'
 
 /** What an order changes. */
 export const stale = ['diary', 'bench', 'batches', 'stock', 'buy-list']
@@ -110,7 +111,7 @@ export function OrderForm({ order, close }: { order?: Order; close: () => void }
       onOk={form.submit}
       confirmLoading={save.busy}
       okButtonProps={{ disabled: line.patternId !== undefined && !isWhole(line) }}
-      style={{ top: 40 }}
+      className={styles.dialog ?? ''}
     >
       <KeptForm<Fields>
         name={name}
@@ -148,13 +149,13 @@ export function OrderForm({ order, close }: { order?: Order; close: () => void }
             <CustomerField autoFocus onKnown={take} />
           </Form.Item>
           <Form.Item label="Wanted by" name="day" rules={rulesOf(saveOrder.shape.wantedOn)}>
-            <DatePicker style={{ width: '100%' }} format="ddd, D MMM YYYY" allowClear={false} />
+            <DatePicker format="ddd, D MMM YYYY" allowClear={false} />
           </Form.Item>
           <Form.Item label={`Price, ${money.sign}`} name="price">
-            <InputNumber style={{ width: '100%' }} min={0} step={0.5} />
+            <InputNumber min={0} step={0.5} />
           </Form.Item>
           <Form.Item label={`Paid so far, ${money.sign}`} name="paid">
-            <InputNumber style={{ width: '100%' }} min={0} step={0.5} />
+            <InputNumber min={0} step={0.5} />
           </Form.Item>
         </div>
         {known && (known.allergies || known.leftHanded) && (
@@ -164,13 +165,13 @@ export function OrderForm({ order, close }: { order?: Order; close: () => void }
           </p>
         )}
         <LineForm line={line} change={setLine} remove={undefined} />
-        <div className="hands" style={{ marginTop: 12, flexWrap: 'wrap' }}>
+        <div className={`hands ${styles.measure}`}>
           <Form.Item name="worn" noStyle>
             <Select
               aria-label="Worn on"
               placeholder="Worn on"
               allowClear
-              style={{ width: 130 }}
+              className={styles.wornOn ?? ''}
               options={['wrist', 'neck', 'finger'].map((value) => ({ value, label: value }))}
             />
           </Form.Item>
@@ -180,7 +181,7 @@ export function OrderForm({ order, close }: { order?: Order; close: () => void }
           {worn === 'wrist' && (
             <Select
               aria-label="How it sits"
-              style={{ width: 250 }}
+              className={styles.ease ?? ''}
               value={ease}
               onChange={setEase}
               options={Object.entries(wristEaseOf(settings)).map(([value, mm]) => ({
@@ -221,7 +222,7 @@ export function OrderForm({ order, close }: { order?: Order; close: () => void }
             ))}
           </ul>
         )}
-        <Form.Item label="What was promised" name="promised" style={{ marginTop: 12 }}>
+        <Form.Item label="What was promised" name="promised" className={styles.below ?? ''}>
           <Input.TextArea rows={2} maxLength={1000} />
         </Form.Item>
         <ErrorNotice error={save.refused} />

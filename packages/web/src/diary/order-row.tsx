@@ -2,6 +2,7 @@ import type { Order } from '@tessellum/contract/orders'
 import { Button } from 'antd'
 import { Link } from 'react-router'
 import { AskFirst } from '../frame/ask-first'
+import { StateTag } from '../frame/state-tag'
 import { DrawnPlate } from '../patterns/drawn-plate'
 import { useMoney } from '../settings/use-shop-settings'
 import { useUnits } from '../settings/use-units'
@@ -44,7 +45,7 @@ export function OrderRow({ order, today, mayKeep, mayKnow, run, handOver, change
             <Waiting order={order} today={today} />
           </>
         ) : (
-          <span className="state cancelled">{state === 'done' ? 'handed over' : 'called off'}</span>
+          <StateTag look="over">{state === 'done' ? 'handed over' : 'called off'}</StateTag>
         )}
         {isOpen && handed > 0 && (
           <span className={`quiet figures ${styles.under}`}>

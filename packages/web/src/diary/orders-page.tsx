@@ -6,6 +6,7 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { ErrorNotice } from '../frame/error-notice'
 import { PageLoading } from '../frame/loading'
+import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
@@ -55,9 +56,7 @@ export function OrdersPage() {
   )
   return (
     <div className="page stack">
-      <div className="page-head">
-        <h1>Orders</h1>
-        <span className="spacer" />
+      <PageHead title="Orders">
         {mayKeep && (
           <Button type="primary" onClick={() => setTaking(true)}>
             Take an order
@@ -65,7 +64,7 @@ export function OrdersPage() {
         )}
         {mayKnow && <Link to="/customers">Customers</Link>}
         <Link to="/diary">The diary</Link>
-      </div>
+      </PageHead>
       <ErrorNotice error={act.refused ?? handOver.refused} />
       {data.length === 0 && (
         <div className="empty sheet">

@@ -108,7 +108,7 @@ export function Seat({ seat, booked, offered, mayKeep, mayMark, keep }: SeatProp
         {mayKeep && booked ? (
           <Select
             aria-label={`Choice of seat ${seat}`}
-            style={{ width: 150 }}
+            className={styles.choice ?? ''}
             value={offer}
             onChange={(next) => save(next)}
             options={offered.offers.map((each, i) => ({ value: i, label: choiceName(each) }))}
@@ -121,7 +121,7 @@ export function Seat({ seat, booked, offered, mayKeep, mayMark, keep }: SeatProp
         {booked && mayMark && (
           <InputNumber
             aria-label={`Paid for seat ${seat}`}
-            style={{ width: 96 }}
+            className={styles.figure ?? ''}
             min={0}
             step={0.5}
             precision={2}

@@ -5,6 +5,7 @@ import { useNavigate } from 'react-router'
 import { useMay } from '../people/me'
 import { parts } from '../settings/parts'
 import { read } from '../shop/queries'
+import styles from './command-bar.module.css'
 import { places } from './places'
 
 interface Found {
@@ -104,7 +105,7 @@ export function CommandBar({ close }: { close: () => void }) {
       closable={false}
       title={<span className="visually-hidden">Find</span>}
       width={600}
-      style={{ top: 90 }}
+      className={styles.dialog ?? ''}
       afterOpenChange={(shown) => shown && box.current?.focus()}
       destroyOnHidden
     >
@@ -131,11 +132,11 @@ export function CommandBar({ close }: { close: () => void }) {
         }}
       />
       {answer && (
-        <p role="status" className="notice good" style={{ marginTop: 10 }}>
+        <p role="status" className={`notice good ${styles.below}`}>
           {answer}
         </p>
       )}
-      <div id="found" role="listbox" aria-label="Found" style={{ marginTop: 10 }}>
+      <div id="found" role="listbox" aria-label="Found" className={styles.below}>
         {found.map((each, i) => (
           // The box keeps the keyboard; the mouse may click.
           <div
@@ -145,14 +146,7 @@ export function CommandBar({ close }: { close: () => void }) {
             tabIndex={-1}
             aria-selected={i === at}
             onMouseDown={() => go(each.to)}
-            style={{
-              display: 'flex',
-              justifyContent: 'space-between',
-              padding: '7px 12px',
-              borderRadius: 5,
-              cursor: 'pointer',
-              background: i === at ? '#e2ebe2' : undefined,
-            }}
+            className={styles.found}
           >
             <span>{each.label}</span>
             <span className="quiet">{each.what}</span>

@@ -7,6 +7,7 @@ import { call } from '../shop/api'
 import { useChanges } from '../shop/changes'
 import { read } from '../shop/queries'
 import { Reach } from '../shop/reach'
+import styles from './frame.module.css'
 import { PageLoading } from './loading'
 import { places } from './places'
 import { rowBeside } from './row-keys'
@@ -89,42 +90,47 @@ function AppShell({ name, roles }: { name: string; roles: readonly string[] }) {
     void navigate('/sign-in')
   }
   return (
-    <div className="frame">
-      <a className="skip" href="#main">
+    <div className={styles.frame}>
+      <a className={styles.skip} href="#main">
         Go to the page
       </a>
       <header>
-        <NavLink className="wordmark" to="/bench">
+        <NavLink className={styles.wordmark ?? ''} to="/bench">
           <Mark size={25} />
           Tessellum
         </NavLink>
-        <nav className="places" aria-label="Places">
+        <nav className={styles.places} aria-label="Places">
           {places.map(({ path, label, key }) => (
             <NavLink key={path} to={path} title={`Alt ${key}`}>
               {label} <kbd aria-hidden="true">{key}</kbd>
             </NavLink>
           ))}
         </nav>
-        <div className="person">
-          <button type="button" className="plain" onClick={() => setFinding(true)}>
+        <div className={styles.person}>
+          <button type="button" className={styles.plain} onClick={() => setFinding(true)}>
             Find <kbd aria-hidden="true">Ctrl K</kbd>
           </button>
-          <NavLink className="who" to="/account" title="Your account">
+          <NavLink className={styles.who ?? ''} to="/account" title="Your account">
             {name}, {roles.join(', ')}
           </NavLink>
-          <NavLink className="who" to="/settings" aria-label="Settings" title="Settings">
+          <NavLink className={styles.who ?? ''} to="/settings" aria-label="Settings" title="Settings">
             <SettingOutlined aria-hidden="true" />
           </NavLink>
-          <NavLink className="who" to={`/help/${helpFor(location.pathname)}`} aria-label="Help" title="Help">
+          <NavLink
+            className={styles.who ?? ''}
+            to={`/help/${helpFor(location.pathname)}`}
+            aria-label="Help"
+            title="Help"
+          >
             <QuestionCircleOutlined aria-hidden="true" />
           </NavLink>
-          <button type="button" className="plain" onClick={leave}>
+          <button type="button" className={styles.plain} onClick={leave}>
             Sign out
           </button>
         </div>
       </header>
       <Reach />
-      <main id="main" ref={main} tabIndex={-1} style={{ outline: 'none' }}>
+      <main id="main" ref={main} tabIndex={-1} className={styles.main}>
         <Suspense fallback={<PageLoading />}>
           <Outlet />
         </Suspense>

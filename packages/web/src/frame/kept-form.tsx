@@ -5,6 +5,7 @@ import { useState } from 'react'
 import { flushSync } from 'react-dom'
 import { signedIn } from '../shop/api'
 import { AskFirst } from './ask-first'
+import styles from './kept-form.module.css'
 
 const place = (name: string) => `tessellum form ${signedIn()} ${name}`
 
@@ -62,7 +63,7 @@ export function KeptForm<Fields extends object>({
       }}
     >
       {(kept ?? beside?.kept) && (
-        <div className="notice" role="status" style={{ marginBottom: 14 }}>
+        <div className={`notice ${styles.above}`} role="status">
           What you had typed is still here.{' '}
           <AskFirst
             title="Throw away what you had typed?"

@@ -1,6 +1,8 @@
 import { Input, Segmented, Select } from 'antd'
 import { useState } from 'react'
 import { useSearchParams } from 'react-router'
+import styles from './list-filter.module.css'
+import { Toolbar } from './page-head'
 
 export interface ListFilter<Show extends string, By extends string> {
   readonly find: string
@@ -56,7 +58,7 @@ export function ListFilterBar<Show extends string, By extends string>({
   findBy,
 }: ListFilterBarProps<Show, By>) {
   return (
-    <div className="page-head">
+    <Toolbar>
       <Segmented
         aria-label="Show"
         value={filter.show}
@@ -75,10 +77,10 @@ export function ListFilterBar<Show extends string, By extends string>({
         aria-label={find}
         placeholder={findBy}
         allowClear
-        style={{ width: 290 }}
+        className={styles.find ?? ''}
         defaultValue={filter.find}
         onChange={({ target }) => change({ find: target.value })}
       />
-    </div>
+    </Toolbar>
   )
 }

@@ -1,9 +1,10 @@
 import { Skeleton, Spin } from 'antd'
+import styles from './loading.module.css'
 
 /** Something is being worked out. */
 export const Loading = ({ what = 'Fetching' }: { what?: string }) => (
   <div className="empty" role="status">
-    <Spin /> <span style={{ marginLeft: 10 }}>{what}...</span>
+    <Spin /> <span className={styles.what}>{what}...</span>
   </div>
 )
 

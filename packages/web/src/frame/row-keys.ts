@@ -1,6 +1,6 @@
 /** Lists by arrows: from a row's link or button to the same of the row above or below. */
 
-const rows = '.rows > *, tbody tr, .pattern-cards > *'
+const rows = '.rows > *, tbody tr, main article'
 const reachable = 'a[href], button:not([disabled])'
 
 /** What can be reached in a row; a row that is a link is that. */

@@ -1,6 +1,7 @@
 import { useIsFetching, useIsMutating, useQuery } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { call } from '../shop/api'
+import styles from './waiting.module.css'
 
 /** What is over before this needs no word. */
 const soonMs = 2500
@@ -30,7 +31,7 @@ export function Waiting() {
   if (!long || !data) return null
   const { ahead, done } = data
   return (
-    <div className="working" role="status">
+    <div className={styles.working} role="status">
       {done > 0
         ? `Working: ${Math.round(100 * done)} % is done.`
         : ahead > 0

@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import type { Batch } from '@tessellum/contract/batches'
+import { FigureTable } from '../frame/figure-table'
 import { useMoney } from '../settings/use-shop-settings'
 import { read } from '../shop/queries'
 
@@ -14,7 +15,7 @@ export function BatchCost({ batch }: { batch: Batch }) {
         <strong>Costs {money.say(data.cost)}</strong>, asks {money.say(data.price)}{' '}
         <span className="quiet">{data.byLots ? 'by the lots it is filled from' : 'by the packs that are bought'}</span>
       </summary>
-      <table className="figures size-table">
+      <FigureTable>
         <thead>
           <tr>
             <th scope="col">A kit</th>
@@ -43,7 +44,7 @@ export function BatchCost({ batch }: { batch: Batch }) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </FigureTable>
       {data.boughtAnew.length > 0 && (
         <p className="quiet figures">
           Buying everything in whole packs, the materials of a kit would cost{' '}

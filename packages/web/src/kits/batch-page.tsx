@@ -6,7 +6,9 @@ import { useState } from 'react'
 import { Link, useLocation, useParams } from 'react-router'
 import { AskFirst } from '../frame/ask-first'
 import { PageLoading } from '../frame/loading'
+import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
+import { StateTag } from '../frame/state-tag'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { useUnits } from '../settings/use-units'
@@ -14,6 +16,7 @@ import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 import { BatchCost } from './batch-cost'
+import styles from './batch-page.module.css'
 import { BatchPapers } from './batch-papers'
 import { BatchState } from './batch-state'
 import { CouldMake } from './could-make'
@@ -95,21 +98,25 @@ function Plan({ batch }: { batch: Batch }) {
   const changeable = draft || inPacking.has(batch.state)
   return (
     <div className="page stack">
-      <div className="page-head">
-        <div>
-          <h1>{batch.name}</h1>
+      <PageHead
+        title={batch.name}
+        under={
           <span className="quiet">
             due {dayjs(batch.dueOn).format('dddd, D MMMM YYYY')} · <span className="figures">{batch.kits}</span> kits
             {batch.priority !== 2 && changeable && ` · ${turnWords[batch.priority]}`}
           </span>
-        </div>
-        <BatchState state={batch.state} />
-        {draft && (
-          <span className={`state ${outlook.ready ? 'ready' : 'short'}`}>
-            {outlook.ready ? 'the shelf has it all' : 'short'}
-          </span>
-        )}
-        <span className="spacer" />
+        }
+        beside={
+          <>
+            <BatchState state={batch.state} />
+            {draft && (
+              <StateTag look={outlook.ready ? 'ready' : 'short'}>
+                {outlook.ready ? 'the shelf has it all' : 'short'}
+              </StateTag>
+            )}
+          </>
+        }
+      >
         {mayReserve && draft && (
           <Button
             type="primary"
@@ -156,7 +163,7 @@ function Plan({ batch }: { batch: Batch }) {
             </Button>
           </AskFirst>
         )}
-      </div>
+      </PageHead>
       {refused && (
         <div role="alert" className="notice trouble">
           {refused.message} {refused.hint}
@@ -184,8 +191,8 @@ function Plan({ batch }: { batch: Batch }) {
       )}
       <div className="rows">
         {batch.lines.map((line, i) => (
-          <div key={i} style={{ padding: '14px 20px', borderBottom: '1px solid var(--line)' }}>
-            <div style={{ display: 'flex', gap: 16, alignItems: 'center', flexWrap: 'wrap' }}>
+          <div key={i} className={styles.line}>
+            <div className={styles.lineHead}>
               {changeable && mayPlan ? (
                 <Kits
                   key={line.kits}
@@ -194,11 +201,9 @@ function Plan({ batch }: { batch: Batch }) {
                   save={(kits) => change.run({ kits: batch.lines.map((each, at) => (at === i ? kits : each.kits)) })}
                 />
               ) : (
-                <strong className="figures" style={{ fontSize: 24, minWidth: 60 }}>
-                  {line.kits}
-                </strong>
+                <strong className={`figures ${styles.kits}`}>{line.kits}</strong>
               )}
-              <div style={{ flex: 1 }}>
+              <div className={styles.grow}>
                 <Link
                   to={`/patterns/${line.patternId}/written?version=${line.version}&size=${line.size}&colourway=${line.colourwayId}&colourwayVersion=${line.colourwayVersion}`}
                 >
@@ -283,7 +288,7 @@ function WaysOut({ batch, line: at, busy, again }: WaysOutProps) {
   return (
     <>
       {roles.length > 0 && (
-        <div className="hands" style={{ marginTop: 6, flexWrap: 'wrap' }}>
+        <div className={`hands ${styles.lineActs}`}>
           {[...short].map((itemId) => (
             <Link key={itemId} to={`/kits/shortage/${itemId}`}>
               <strong>
@@ -299,7 +304,7 @@ function WaysOut({ batch, line: at, busy, again }: WaysOutProps) {
         </div>
       )}
       {now && now.version > line.colourwayVersion && (
-        <div className="hands notice" style={{ margin: '8px 0 0' }}>
+        <div className={`hands notice ${styles.below}`}>
           <span>
             {now.name} is version {now.version} now; this line keeps version {line.colourwayVersion}.
           </span>
@@ -321,11 +326,11 @@ function Kits({ kits, busy, save }: { kits: number; busy: boolean; save: (kits: 
     if (!wrong && typed !== null && typed !== kits) save(typed)
   }
   return (
-    <span style={{ width: 130 }}>
+    <span className={styles.turn}>
       <InputNumber
         aria-label="Kits"
         size="large"
-        style={{ width: 118 }}
+        className={styles.kitsField ?? ''}
         value={typed}
         disabled={busy}
         onChange={setTyped}
@@ -334,7 +339,7 @@ function Kits({ kits, busy, save }: { kits: number; busy: boolean; save: (kits: 
         {...(wrong ? { status: 'error' as const } : {})}
       />
       {wrong && (
-        <span role="alert" className="trouble" style={{ display: 'block', fontSize: 13 }}>
+        <span role="alert" className={`trouble ${styles.under}`}>
           {wrong}
         </span>
       )}
@@ -349,23 +354,23 @@ function KitBill({ batch, line }: { batch: Batch; line: number }) {
   const bill = outlook.lines[line]?.bill ?? []
   if (bill.length === 0) return null
   return (
-    <details style={{ marginTop: 8 }}>
+    <details className={styles.bill}>
       <summary className="quiet">What goes into each kit</summary>
-      <table className="figures" style={{ borderCollapse: 'collapse', marginTop: 6, width: '100%' }}>
+      <table className={`figures ${styles.billTable}`}>
         <tbody>
           {bill.map((each) => {
             const item = outlook.items.find((one) => one.itemId === each.itemId)
             return (
-              <tr key={each.itemId} style={{ borderTop: '1px solid var(--line)' }}>
-                <td style={{ padding: '4px 8px 4px 0', width: 90 }}>
+              <tr key={each.itemId} className={styles.billRow}>
+                <td className={styles.billRole}>
                   <strong>{each.roles.join(' + ')}</strong>
                 </td>
                 <td>{item?.name}</td>
-                <td style={{ textAlign: 'right' }}>
+                <td className={styles.billCount}>
                   {each.unit === 'mm' ? units.quantity(each.exact, 'mm') : `${each.exact} exact`}
                   {each.unit !== 'mm' && each.spare > 0 ? ` + ${each.spare} spare` : ''}
                 </td>
-                <td style={{ textAlign: 'right', fontWeight: 600, width: 190 }}>
+                <td className={styles.billQuantity}>
                   {units.quantity(each.quantity, each.unit)}
                   {each.unit === 'mg' && <span className="quiet"> (about {each.standsFor})</span>}
                 </td>

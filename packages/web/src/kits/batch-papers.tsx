@@ -4,6 +4,7 @@ import { ErrorNotice } from '../frame/error-notice'
 import { useMay } from '../people/me'
 import { call } from '../shop/api'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import styles from './batch-papers.module.css'
 
 const laidOut: ReadonlySet<Batch['state']> = new Set(['reserved', 'packing', 'packed', 'closed'])
 
@@ -16,7 +17,7 @@ export function BatchPapers({ batch }: { batch: Batch }) {
   )
   return (
     <section className="sheet pad" aria-label="Papers">
-      <div className="hands" style={{ flexWrap: 'wrap' }}>
+      <div className="hands">
         <strong>On paper</strong>
         {laidOut.has(batch.state) && mayPack && (
           <>
@@ -41,7 +42,7 @@ export function BatchPapers({ batch }: { batch: Batch }) {
         </a>
       </div>
       {print.refused && (
-        <div style={{ marginTop: 10 }}>
+        <div className={styles.below}>
           <ErrorNotice error={print.refused} />
         </div>
       )}

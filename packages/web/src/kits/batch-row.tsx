@@ -1,8 +1,7 @@
 import { RightOutlined } from '@ant-design/icons'
 import type { Competing, ListedBatch } from '@tessellum/contract/batches'
 import { Progress } from 'antd'
-import dayjs from 'dayjs'
-import { Link } from 'react-router'
+import { RowDay, RowLink } from '../frame/row-link'
 import { DrawnPlate } from '../patterns/drawn-plate'
 import { doneShare, isShort } from './batch-list'
 import { BatchState } from './batch-state'
@@ -18,11 +17,8 @@ interface BatchRowProps {
 export function BatchRow({ batch, draft }: BatchRowProps) {
   const { id, dueOn, name, patterns, kits, state, drawing } = batch
   return (
-    <Link className={`batch-row ${styles.row}`} to={`/kits/${id}`}>
-      <span>
-        <span className="day figures">{dayjs(dueOn).format('D')}</span>{' '}
-        <span className="quiet">{dayjs(dueOn).format('MMM')}</span>
-      </span>
+    <RowLink className={styles.row} to={`/kits/${id}`}>
+      <RowDay on={dueOn} />
       <DrawnPlate title={patterns[0] ?? ''} drawing={drawing} />
       <span>
         <strong>{name}</strong>
@@ -37,7 +33,7 @@ export function BatchRow({ batch, draft }: BatchRowProps) {
         <BatchState state={state} />
       </span>
       <RightOutlined aria-hidden />
-    </Link>
+    </RowLink>
   )
 }
 

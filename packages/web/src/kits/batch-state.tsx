@@ -1,5 +1,6 @@
 import { CheckOutlined, EditOutlined, GiftOutlined, InboxOutlined, LockOutlined, StopOutlined } from '@ant-design/icons'
 import type { BatchState as State } from '@tessellum/contract/batches'
+import { type StateLook, StateTag } from '../frame/state-tag'
 
 const words = {
   draft: 'planned',
@@ -9,6 +10,14 @@ const words = {
   closed: 'closed',
   cancelled: 'called off',
 } as const
+const looks: Readonly<Record<State, StateLook>> = {
+  draft: 'draft',
+  reserved: 'ready',
+  packing: 'plain',
+  packed: 'plain',
+  closed: 'plain',
+  cancelled: 'over',
+}
 const icons = {
   draft: <EditOutlined />,
   reserved: <CheckOutlined />,
@@ -19,7 +28,7 @@ const icons = {
 } as const
 
 export const BatchState = ({ state }: { state: State }) => (
-  <span className={`state ${state === 'packing' ? 'filling' : state}`}>
+  <StateTag look={looks[state]}>
     {icons[state]} {words[state]}
-  </span>
+  </StateTag>
 )

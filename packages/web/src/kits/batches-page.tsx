@@ -3,12 +3,14 @@ import { Button } from 'antd'
 import { Link } from 'react-router'
 import { ListFilterBar, useListFilter } from '../frame/list-filter'
 import { PageLoading } from '../frame/loading'
+import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { read } from '../shop/queries'
 import { isOver, listed, orders, shown } from './batch-list'
 import { BatchRow } from './batch-row'
+import styles from './batches-page.module.css'
 
 /** Every batch: what is open first, as it is filtered and sorted. */
 export function BatchesPage() {
@@ -26,9 +28,7 @@ export function BatchesPage() {
   const [open, over] = [found.filter((batch) => !isOver(batch)), found.filter(isOver)]
   return (
     <div className="page stack">
-      <div className="page-head">
-        <h1>Kits</h1>
-        <span className="spacer" />
+      <PageHead title="Kits">
         {maySell && <Link to="/counter">Counter</Link>}
         {mayAudit && <Link to="/audit">What was done</Link>}
         {mayKeepPeople && <Link to="/people">People</Link>}
@@ -41,7 +41,7 @@ export function BatchesPage() {
             <Button type="primary">Plan a batch</Button>
           </Link>
         )}
-      </div>
+      </PageHead>
       {batches.length > 0 && (
         <ListFilterBar
           filter={filter}
@@ -66,7 +66,7 @@ export function BatchesPage() {
         (list, i) =>
           list.length > 0 && (
             <div key={i === 0 ? 'open' : 'over'}>
-              {i === 1 && <h2 style={{ marginBottom: 8 }}>Closed and called off</h2>}
+              {i === 1 && <h2 className={styles.heading}>Closed and called off</h2>}
               <div className="rows">
                 {list.map((batch) => (
                   <BatchRow key={batch.id} batch={batch} draft={drafts.find(({ batchId }) => batchId === batch.id)} />

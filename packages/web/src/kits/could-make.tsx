@@ -1,5 +1,6 @@
 import type { LineOutlook, Outlook } from '@tessellum/contract/batches'
 import { useUnits } from '../settings/use-units'
+import styles from './could-make.module.css'
 
 /** What the shelf allows for one line, in a sentence; and what one more pack would. */
 export function CouldMake({ line, kits, items }: { line: LineOutlook; kits: number; items: Outlook['items'] }) {
@@ -31,7 +32,7 @@ export function CouldMake({ line, kits, items }: { line: LineOutlook; kits: numb
         {more.length > 0 && `; ${more.slice(0, 2).join(', ')}`}
       </span>
       {line.substitutes.map(({ kits: some, roles }, i) => (
-        <span key={i} className="quiet" style={{ display: 'block' }}>
+        <span key={i} className={`quiet ${styles.under}`}>
           <strong className="figures">{some}</strong> of them with{' '}
           {roles.map(({ role, name }) => `${name} for ${role}`).join(' and ')}, as the colourway allows
         </span>

@@ -2,6 +2,7 @@ import type { Outlook } from '@tessellum/contract/batches'
 import { scaleLinear } from 'd3-scale'
 import { Link } from 'react-router'
 import { useUnits } from '../settings/use-units'
+import styles from './limits.module.css'
 
 /** How far each item goes, against what the batch needs: the line down the middle is "enough". */
 export function Limits({ items }: { items: Outlook['items'] }) {
@@ -9,19 +10,15 @@ export function Limits({ items }: { items: Outlook['items'] }) {
   const width = 190
   const reach = scaleLinear().domain([0, 2]).range([0, width]).clamp(true)
   return (
-    <table
-      style={{ width: '100%', borderCollapse: 'collapse' }}
-      className="figures"
-      aria-label="What the batch takes from the shelf"
-    >
+    <table className={`figures ${styles.table}`} aria-label="What the batch takes from the shelf">
       <thead>
-        <tr className="quiet" style={{ textAlign: 'right' }}>
-          <th style={{ textAlign: 'left', padding: '10px 8px 6px 18px', fontWeight: 600 }}>Item</th>
-          <th style={{ fontWeight: 600 }}>Needed</th>
-          <th style={{ fontWeight: 600 }}>Free</th>
-          <th style={{ fontWeight: 600 }}>Promised here</th>
-          <th style={{ fontWeight: 600 }}>Short</th>
-          <th style={{ fontWeight: 600, textAlign: 'left', paddingLeft: 20 }}>Covers</th>
+        <tr className={`quiet ${styles.head}`}>
+          <th className={styles.itemHead}>Item</th>
+          <th className={styles.figureHead}>Needed</th>
+          <th className={styles.figureHead}>Free</th>
+          <th className={styles.figureHead}>Promised here</th>
+          <th className={styles.figureHead}>Short</th>
+          <th className={styles.barHead}>Covers</th>
         </tr>
       </thead>
       <tbody>
@@ -30,16 +27,16 @@ export function Limits({ items }: { items: Outlook['items'] }) {
           const share = item.needed > 0 ? allowed / item.needed : 2
           const short = item.short > 0
           return (
-            <tr key={item.itemId} style={{ borderTop: '1px solid var(--line)', textAlign: 'right' }}>
-              <td style={{ textAlign: 'left', padding: '8px 8px 8px 18px' }}>
-                <span className="name-cell">
-                  <svg width="16" height="16" aria-hidden="true" style={{ flex: 'none' }}>
+            <tr key={item.itemId} className={styles.row}>
+              <td className={styles.item}>
+                <span className="hands">
+                  <svg width="16" height="16" aria-hidden="true" className={styles.swatch}>
                     <rect x="1" y="1" width="14" height="14" rx="4" fill={item.colour} stroke="#22302b" />
                   </svg>
                   <span>
                     <Link to={`/stock/${item.itemId}`}>{item.name}</Link>
                     {item.heldBy.length > 0 && (
-                      <span className="quiet" style={{ display: 'block', fontSize: 13 }}>
+                      <span className={`quiet ${styles.under}`}>
                         also held by{' '}
                         {item.heldBy
                           .map((held) => `${held.name} (${units.quantity(held.quantity, item.unit)})`)
@@ -56,17 +53,15 @@ export function Limits({ items }: { items: Outlook['items'] }) {
                 {short ? (
                   <strong>
                     {units.quantity(item.short, item.unit)}
-                    <span style={{ display: 'block', fontSize: 13, fontWeight: 400 }}>
-                      from kit {item.shortFromKit} on
-                    </span>
+                    <span className={styles.lot}>from kit {item.shortFromKit} on</span>
                   </strong>
                 ) : (
                   'no'
                 )}
               </td>
-              <td style={{ paddingLeft: 20, paddingRight: 18 }}>
+              <td className={styles.bar}>
                 <svg
-                  className="limit"
+                  className={styles.limit}
                   width={width}
                   height="18"
                   role="img"

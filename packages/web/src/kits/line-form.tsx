@@ -6,6 +6,7 @@ import { useEffect } from 'react'
 import { Link } from 'react-router'
 import { useEvaluated } from '../patterns/use-evaluated'
 import { read } from '../shop/queries'
+import styles from './line-form.module.css'
 
 export type LineFields = { readonly [Field in keyof BatchLine]?: BatchLine[Field] | undefined }
 
@@ -56,14 +57,13 @@ export function LineForm({
   const wrong =
     line.kits === undefined ? undefined : batchLine.shape.kits.safeParse(line.kits).error?.issues[0]?.message
   return (
-    <fieldset className="line-form" style={{ border: 0, padding: 0, margin: 0 }}>
+    <fieldset className={`${styles.form} ${styles.bare}`}>
       <legend className="visually-hidden">A line of the batch</legend>
       <Labelled label="Pattern">
         <Select
           aria-label="Pattern"
           showSearch={{ optionFilterProp: 'label' }}
           placeholder="Choose"
-          style={{ width: '100%' }}
           value={line.patternId ?? null}
           onChange={(patternId) => change({ patternId: patternId ?? undefined, kits: line.kits })}
           options={(patterns ?? [])
@@ -74,7 +74,6 @@ export function LineForm({
       <Labelled label="Version">
         <Select
           aria-label="Version"
-          style={{ width: '100%' }}
           value={line.version ?? null}
           onChange={(next) => change({ ...line, version: next ?? undefined })}
           options={(pattern?.versions ?? []).map((each) => ({
@@ -88,19 +87,17 @@ export function LineForm({
         {sizes.length > 0 || line.patternId === undefined ? (
           <Select
             aria-label="Size"
-            style={{ width: '100%' }}
             value={line.size ?? null}
             onChange={(size) => change({ ...line, size: size ?? undefined })}
             options={sizes.map((size) => ({ value: size, label: size }))}
           />
         ) : (
-          <span style={{ lineHeight: '36px' }}>one size</span>
+          <span className={styles.beside}>one size</span>
         )}
       </Labelled>
       <Labelled label="Colourway">
         <Select
           aria-label="Colourway"
-          style={{ width: '100%' }}
           value={line.colourwayId ?? null}
           onChange={(colourwayId) =>
             change({ ...line, colourwayId: colourwayId ?? undefined, colourwayVersion: undefined })
@@ -112,23 +109,22 @@ export function LineForm({
         <Labelled label={kitsLabel}>
           <InputNumber
             aria-label={kitsLabel}
-            style={{ width: '100%' }}
             value={line.kits ?? null}
             {...(wrong ? { status: 'error' as const } : {})}
             onChange={(kits) => change({ ...line, kits: kits ?? undefined })}
           />
         </Labelled>
       )}
-      <span style={{ paddingTop: 23 }}>
+      <span className={styles.remove}>
         {remove && <Button aria-label="Take this line away" icon={<DeleteOutlined />} onClick={remove} />}
       </span>
       {colourways?.length === 0 && (
-        <span className="trouble" role="status" style={{ gridColumn: '1 / -1' }}>
+        <span className={`trouble ${styles.across}`} role="status">
           This pattern has no colourway yet. <Link to={`/patterns/${line.patternId}/colours`}>Make one</Link> first.
         </span>
       )}
       {wrong && (
-        <span className="trouble" role="alert" style={{ gridColumn: '1 / -1' }}>
+        <span className={`trouble ${styles.across}`} role="alert">
           {wrong} {line.kits !== undefined && line.kits > maxKits ? 'Share them between several batches.' : ''}
         </span>
       )}

@@ -3,9 +3,11 @@ import { batchLine } from '@tessellum/contract/batches'
 import { Button } from 'antd'
 import { useDeferredValue, useMemo, useState } from 'react'
 import { Link } from 'react-router'
+import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
 import { call } from '../shop/api'
 import { type LineFields, LineForm } from './line-form'
+import styles from './make.module.css'
 
 /** How many kits the free stock would make: of one pattern, or of a mix. */
 export function MakePage() {
@@ -30,11 +32,9 @@ export function MakePage() {
   const change = (i: number, next: LineFields) => setMix(mix.map((each, at) => (at === i ? next : each)))
   return (
     <div className="page stack">
-      <div className="page-head">
-        <h1>How many can I make?</h1>
-        <span className="spacer" />
+      <PageHead title="How many can I make?">
         <Link to="/kits">All batches</Link>
-      </div>
+      </PageHead>
       <div className="sheet pad stack">
         {mix.map((each, i) => (
           <div key={i}>
@@ -45,8 +45,8 @@ export function MakePage() {
               kitsLabel="In a set"
             />
             {complete && able?.alone[i] !== undefined && (
-              <p className="figures" role="status" style={{ margin: '6px 0 0' }}>
-                <strong className="could">{able.alone[i]}</strong> by themselves
+              <p className={`figures ${styles.below}`} role="status">
+                <strong className={styles.could}>{able.alone[i]}</strong> by themselves
                 {mix.length > 1 && (
                   <>
                     , <strong>{able.together[i]}</strong> when most kits in all are made

@@ -16,6 +16,7 @@ import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 import { CouldMake } from './could-make'
 import { Limits } from './limits'
 import { type LineFields, LineForm } from './line-form'
+import styles from './plan-page.module.css'
 
 interface Fields {
   readonly name: string
@@ -132,12 +133,12 @@ function PlanForm<Answer>({ title, name, fields, lines: initial, batchId, save, 
         initialValues={fields ?? { dueOn: dayjs().add(14, 'day') }}
         className="sheet pad"
       >
-        <div style={{ display: 'grid', gridTemplateColumns: '1fr 200px', gap: 14 }}>
+        <div className={styles.fields}>
           <Form.Item label="Name" name="name" rules={rulesOf(newBatch.shape.name)}>
             <Input placeholder="Saturday class" autoFocus />
           </Form.Item>
           <Form.Item label="Due" name="dueOn" rules={rulesOf(newBatch.shape.dueOn)}>
-            <DatePicker style={{ width: '100%' }} format="D MMM YYYY" allowClear={false} />
+            <DatePicker format="D MMM YYYY" allowClear={false} />
           </Form.Item>
         </div>
         <div className="stack">
@@ -149,16 +150,16 @@ function PlanForm<Answer>({ title, name, fields, lines: initial, batchId, save, 
                 remove={lines.length > 1 ? () => setLines(lines.filter((_, at) => at !== i)) : undefined}
               />
               {complete && outlook?.lines[i] && line.kits !== undefined && (
-                <div style={{ marginTop: 4 }}>
+                <div className={styles.near}>
                   <CouldMake line={outlook.lines[i]} kits={line.kits} items={outlook.items} />
                 </div>
               )}
             </div>
           ))}
         </div>
-        <div style={{ display: 'flex', gap: 10, marginTop: 16, alignItems: 'center' }}>
+        <div className={styles.foot}>
           <Button onClick={() => setLines([...lines, {}])}>Another line</Button>
-          <span style={{ flex: 1 }} />
+          <span className={styles.grow} />
           {!complete && (
             <span className="quiet">Each line needs a pattern, a version, a colourway and a number of kits.</span>
           )}
@@ -166,7 +167,7 @@ function PlanForm<Answer>({ title, name, fields, lines: initial, batchId, save, 
             Save the plan
           </Button>
         </div>
-        <div style={{ marginTop: 14 }}>
+        <div className={styles.below}>
           <ErrorNotice error={plan.refused ?? (error as ShopError | null)} />
         </div>
       </KeptForm>

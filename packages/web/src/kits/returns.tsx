@@ -4,11 +4,13 @@ import type { PackingTask } from '@tessellum/contract/packing'
 import { Button, InputNumber, Modal } from 'antd'
 import { useState } from 'react'
 import { ErrorNotice } from '../frame/error-notice'
+import { FigureTable } from '../frame/figure-table'
 import { useMay } from '../people/me'
 import { useUnits } from '../settings/use-units'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import styles from './returns.module.css'
 
 interface Held {
   readonly task: PackingTask
@@ -43,7 +45,7 @@ export function Returns({ batchId }: { batchId: number }) {
       <div className="panel-head">
         <h2>Kits</h2>
       </div>
-      <table className="figures size-table">
+      <FigureTable>
         <tbody>
           {[...kits].map(([key, kit]) => {
             const back = kit.held.filter(({ bag }) => bag.returned > 0)
@@ -75,7 +77,7 @@ export function Returns({ batchId }: { batchId: number }) {
             )
           })}
         </tbody>
-      </table>
+      </FigureTable>
       {open && <CameBack key={chosen} batchId={batchId} kit={open} close={() => setChosen(undefined)} />}
     </section>
   )
@@ -131,7 +133,7 @@ function CameBack({ batchId, kit, close }: { batchId: number; kit: Kit; close: (
     >
       <p className="quiet">What was left goes back into the lot it came from.</p>
       {kit.held.map(({ task, bag }) => (
-        <div key={task.itemId} className="hands" style={{ justifyContent: 'space-between', marginBottom: 6 }}>
+        <div key={task.itemId} className={`hands ${styles.bag}`}>
           <span>
             <strong>{bag.roles}</strong> {task.name} <span className="quiet">lot {task.lotCode}</span>
           </span>
@@ -142,7 +144,7 @@ function CameBack({ batchId, kit, close }: { batchId: number; kit: Kit; close: (
             value={typed[task.itemId] ?? null}
             onChange={(value) => setTyped({ ...typed, [task.itemId]: value })}
             suffix={units.word[task.unit]}
-            style={{ width: 130, flex: 'none' }}
+            className={styles.figure ?? ''}
           />
         </div>
       ))}

@@ -3,13 +3,18 @@ import type { AcceptSubstitutes, ShortagePlan } from '@tessellum/contract/shorta
 import { Button } from 'antd'
 import { Link, useParams } from 'react-router'
 import { ErrorNotice } from '../frame/error-notice'
+import { Fact, Facts } from '../frame/facts'
+import { FigureTable } from '../frame/figure-table'
 import { Loading } from '../frame/loading'
+import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import { ColourChip } from '../stock/swatch'
+import styles from './shortage-page.module.css'
 
 /** A bead that is short over all drafts: how most kits are made with the least change to be seen, batch by batch to accept. */
 export function ShortagePage() {
@@ -32,42 +37,31 @@ function ShortagePlanPage({ plan }: { plan: ShortagePlan }) {
   const withAll = sum(lines, (line) => line.asPlanned + standing(line))
   return (
     <div className="page stack">
-      <div className="page-head">
-        <svg className="swatch" width="30" height="30" aria-hidden="true">
-          <rect x="1" y="1" width="28" height="28" rx="8" fill={plan.colour} stroke="#22302b" />
-        </svg>
-        <div>
-          <h1>Shortage across batches</h1>
-          <Link to={`/stock/${plan.itemId}`}>{plan.name}</Link>
-        </div>
-        <span className="spacer" />
+      <PageHead
+        title="Shortage across batches"
+        before={<ColourChip colour={plan.colour} size={30} />}
+        under={<Link to={`/stock/${plan.itemId}`}>{plan.name}</Link>}
+      >
         <Link to="/kits">All batches</Link>
-      </div>
+      </PageHead>
       {lines.length === 0 ? (
         <div className="empty sheet">
           <h2>No draft takes it</h2>
           <p>What is reserved has its beads already.</p>
         </div>
       ) : (
-        <div className="sheet facts">
-          <Figure figure={`${without} of ${wanted}`} label="kits as planned, without substitutes" />
-          <Figure figure={`${withAll} of ${wanted}`} label="kits with substitutes where they are needed" />
-          {!plan.proven && <span className="quiet">A better way may be found with more time.</span>}
-        </div>
+        <Facts>
+          <Fact label="kits as planned, without substitutes">{`${without} of ${wanted}`}</Fact>
+          <Fact label="kits with substitutes where they are needed">{`${withAll} of ${wanted}`}</Fact>
+        </Facts>
       )}
+      {!plan.proven && <p className="quiet">A better way may be found with more time.</p>}
       {batches.map(([id, name]) => (
         <OneBatch key={id} id={id} name={name} lines={lines.filter(({ batchId }) => batchId === id)} />
       ))}
     </div>
   )
 }
-
-const Figure = ({ figure, label }: { figure: string; label: string }) => (
-  <div className="fact">
-    <div className="figure">{figure}</div>
-    <div className="label">{label}</div>
-  </div>
-)
 
 function OneBatch({ id, name, lines }: { id: number; name: string; lines: ShortagePlan['lines'] }) {
   const mayPlan = useMay('batches.plan')
@@ -94,13 +88,13 @@ function OneBatch({ id, name, lines }: { id: number; name: string; lines: Shorta
         )}
       </div>
       <ErrorNotice error={accept.refused} />
-      <table className="figures size-table">
+      <FigureTable>
         <thead>
           <tr>
             <th scope="col">Line</th>
             <th scope="col">Wanted</th>
             <th scope="col">As planned</th>
-            <th scope="col" style={{ textAlign: 'left' }}>
+            <th scope="col" className={styles.words}>
               With a substitute
             </th>
             <th scope="col">Still short</th>
@@ -114,14 +108,11 @@ function OneBatch({ id, name, lines }: { id: number; name: string; lines: Shorta
                 <th scope="row">{line.of}</th>
                 <td>{line.wanted}</td>
                 <td>{line.asPlanned}</td>
-                <td style={{ textAlign: 'left' }}>
+                <td className={styles.words}>
                   {line.ways.map(({ kits, itemId, name: other, colour, choices, distance }) => (
-                    <span key={itemId} style={{ display: 'block' }}>
-                      <svg className="swatch" width="15" height="15" aria-hidden="true">
-                        <rect x="0.5" y="0.5" width="14" height="14" rx="4" fill={colour} stroke="#22302b" />
-                      </svg>{' '}
-                      <strong>{kits}</strong> with <Link to={`/stock/${itemId}`}>{other}</Link> for{' '}
-                      {choices.map(({ role }) => role).join(' and ')}
+                    <span key={itemId} className={styles.under}>
+                      <ColourChip colour={colour} /> <strong>{kits}</strong> with{' '}
+                      <Link to={`/stock/${itemId}`}>{other}</Link> for {choices.map(({ role }) => role).join(' and ')}
                       <span className="quiet">, {changeWord(distance)}</span>
                     </span>
                   ))}
@@ -131,7 +122,7 @@ function OneBatch({ id, name, lines }: { id: number; name: string; lines: Shorta
             )
           })}
         </tbody>
-      </table>
+      </FigureTable>
     </section>
   )
 }

@@ -5,6 +5,7 @@ import { useState } from 'react'
 import { ErrorNotice } from '../frame/error-notice'
 import { call } from '../shop/api'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import styles from './turn.module.css'
 
 export const turnWords: Readonly<Record<number, string>> = { 1: 'goes first', 2: 'in its turn', 3: 'goes last' }
 
@@ -40,7 +41,7 @@ export function Turn({ batch, settle }: { batch: Batch; settle: (answer: Batch) 
             allowClear={false}
             value={dayjs(dueOn)}
             onChange={(day) => day && setDueOn(day.format('YYYY-MM-DD'))}
-            style={{ width: 280 }}
+            className={styles.due ?? ''}
           />
         </p>
         <p className="quiet">Where batches compete for the same beads it</p>
@@ -50,7 +51,7 @@ export function Turn({ batch, settle }: { batch: Batch; settle: (answer: Batch) 
           onChange={setPriority}
           options={[1, 2, 3].map((value) => ({ value, label: turnWords[value] }))}
         />
-        <div style={{ marginTop: 12 }}>
+        <div className={styles.below}>
           <ErrorNotice error={save.refused} />
         </div>
       </Modal>

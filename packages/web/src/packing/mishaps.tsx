@@ -7,6 +7,7 @@ import { ErrorNotice } from '../frame/error-notice'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import styles from './packing.module.css'
 
 interface MishapsProps {
   readonly packing: Packing
@@ -61,16 +62,16 @@ export function Mishaps({ packing, task }: MishapsProps) {
   const quantity = amount === null ? 0 : Math.round(amount * perSpoken[task.unit])
   const others = (item?.lots ?? []).filter(({ id, onHand, reserved }) => id !== lotId && onHand > reserved)
   return (
-    <details className="stand-in">
+    <details className={styles.standIn}>
       <summary className="quiet">Something is wrong with this tube</summary>
-      <div className="hands" style={{ flexWrap: 'wrap' }}>
+      <div className="hands">
         <InputNumber
           aria-label={`Lost, ${spokenUnit[task.unit]}`}
           min={0}
           value={amount}
           onChange={setAmount}
           suffix={spokenUnit[task.unit]}
-          style={{ width: 120 }}
+          className={styles.figure ?? ''}
         />
         <Button
           disabled={quantity === 0}
@@ -87,11 +88,11 @@ export function Mishaps({ packing, task }: MishapsProps) {
           Record as missing
         </Button>
       </div>
-      <div className="hands" style={{ flexWrap: 'wrap' }}>
+      <div className="hands">
         <Select
           aria-label="Another lot"
           placeholder="Another lot"
-          style={{ width: 260 }}
+          className={styles.lot ?? ''}
           value={other ?? null}
           onChange={(next) => setOther(next ?? undefined)}
           notFoundContent="No other lot has any free"

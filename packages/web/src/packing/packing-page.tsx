@@ -10,12 +10,14 @@ import { Link, useNavigate, useParams } from 'react-router'
 import { StandIn } from '../devices/stand-ins-page'
 import { ErrorNotice } from '../frame/error-notice'
 import { PageLoading } from '../frame/loading'
+import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 import { Mishaps } from './mishaps'
+import styles from './packing.module.css'
 import { Scan } from './scan'
 import { goneWords, useScale } from './use-scale'
 
@@ -84,19 +86,19 @@ function PackingBench({ packing }: { packing: Packing }) {
   const bag = again ?? task?.bags.find((each) => each.filled === null)
   return (
     <div className="page stack">
-      <div className="page-head">
-        <div>
-          <h1>Packing {packing.name}</h1>
+      <PageHead
+        title={<>Packing {packing.name}</>}
+        under={
           <span className="quiet figures">
             {filled} of {bags} filled, for {packing.kits} kits
           </span>
-        </div>
-        <span className="spacer" />
-        <div style={{ width: 230 }}>
+        }
+      >
+        <div className={styles.scan}>
           <Scan take={scanned} />
         </div>
         <Link to={`/kits/${packing.id}`}>The batch</Link>
-      </div>
+      </PageHead>
       {tasks.length === 0 && packing.state === 'packed' && (
         <>
           <p className="notice">All these kits stood packed on the shelf; there is nothing to put into bags.</p>
@@ -109,10 +111,10 @@ function PackingBench({ packing }: { packing: Packing }) {
           again.
         </p>
       )}
-      <div className="packing">
-        <ol className="rows packing-tasks" aria-label="Beads to pack">
+      <div className={styles.page}>
+        <ol className={`rows ${styles.tasks}`} aria-label="Beads to pack">
           {tasks.map((each, i) => (
-            <li key={`${each.itemId} ${each.lotId}`} className={i === at ? 'now' : ''}>
+            <li key={`${each.itemId} ${each.lotId}`} className={i === at ? styles.now : ''}>
               <button
                 type="button"
                 onClick={() => {
@@ -144,7 +146,7 @@ function PackingBench({ packing }: { packing: Packing }) {
           ))}
         </ol>
         {task && (
-          <section className="sheet packing-bag" aria-label="This bag">
+          <section className={`sheet ${styles.bag}`} aria-label="This bag">
             {task.cautions && <p className="notice trouble">{task.cautions}</p>}
             {task.lotId === null ? null : bag ? (
               <Fill
@@ -167,7 +169,7 @@ function PackingBench({ packing }: { packing: Packing }) {
               <Mishaps key={`${task.itemId} ${task.lotId}`} packing={packing} task={task} />
             )}
             {standIns?.includes('scale') && (
-              <details className="stand-in">
+              <details className={styles.standIn}>
                 <summary className="quiet">Play the scale</summary>
                 <StandIn name="scale" />
               </details>
@@ -232,12 +234,12 @@ function Fill({ packing, task, bag, done }: FillProps) {
     if (quantity !== undefined && ready && !fill.busy) fill.run(quantity)
   }
   return (
-    <div className="packing-fill">
+    <div className={styles.fill}>
       <p className="quiet">
         Bag {bag.kit}, {bag.of}: <strong>{bag.roles}</strong>
       </p>
       <h2>{task.name}</h2>
-      <p className="target figures" role="status">
+      <p className={`${styles.target} figures`} role="status">
         {sayQuantity(bag.target, task.unit)}
       </p>
       <p className="quiet figures">
@@ -254,14 +256,14 @@ function Fill({ packing, task, bag, done }: FillProps) {
           value={typed}
           onChange={setTyped}
           onPressEnter={enter}
-          style={{ width: 150 }}
+          className={styles.weight ?? ''}
           suffix={spokenUnit[task.unit]}
         />
         <Button type="primary" size="large" onClick={enter} disabled={!ready} loading={fill.busy}>
           Next bag
         </Button>
         {reading && (
-          <strong className={`reading ${reading}`} role="status">
+          <strong className={`${styles.reading} ${styles[reading] ?? ''}`} role="status">
             {readingWords[reading]}
           </strong>
         )}
@@ -304,12 +306,12 @@ function Bags({ packing, task, now, change, print }: BagsProps) {
     { tell: true, after: (answer) => void client.setQueryData(['packing', packing.id], answer) },
   )
   return (
-    <ul className="packing-bags" aria-label="Bags">
+    <ul className={styles.bags} aria-label="Bags">
       {task.bags.map((bag) => {
         const name = `Bag ${bag.kit}, ${bag.of}`
         const current = now && bag.lineId === now.lineId && bag.kit === now.kit
         return (
-          <li key={`${bag.lineId} ${bag.kit}`} className={current ? 'now' : bag.filled === null ? '' : 'filled'}>
+          <li key={`${bag.lineId} ${bag.kit}`} className={current ? styles.now : ''}>
             <span className="figures">{bag.kit}</span>
             <span>{bag.filled === null ? 'empty' : `${sayFinely(bag.filled, task.unit)}, ${bag.by}`}</span>
             {bag.filled !== null && packing.state !== 'closed' && (

@@ -3,6 +3,7 @@ import { Input } from 'antd'
 import { useRef, useState } from 'react'
 import { call, ShopError } from '../shop/api'
 import { useDevice } from '../stream/use-device'
+import styles from './scan.module.css'
 
 /** One label may be read twice in a moment. */
 const sameMs = 800
@@ -49,7 +50,7 @@ export function Scan({ take }: { take: (found: Found) => string | undefined }) {
         }}
       />
       {trouble && (
-        <p role="alert" className="notice trouble" style={{ margin: '8px 0 0' }}>
+        <p role="alert" className={`notice trouble ${styles.below}`}>
           {trouble}
         </p>
       )}

@@ -5,6 +5,8 @@ import { Button, Drawer, Form, InputNumber, Select } from 'antd'
 import { useEffect, useState } from 'react'
 import { FlatPiece } from '../piece/flat-piece'
 import { formClient } from '../piece/form-client'
+import styles from './add-lines.module.css'
+import { NotationLines } from './notation-lines'
 
 interface AddLinesProps {
   /** Letters that the pattern has. */
@@ -51,10 +53,10 @@ export function AddLines({ beads, stones, add }: AddLinesProps) {
             }}
           />
         ) : (
-          <div className="line-forms">
+          <div className={styles.forms}>
             {lineForms.map((form, i) => (
               <button key={form.name} type="button" onClick={() => setChosen(form)}>
-                <span className="sketch">
+                <span className={styles.sketch}>
                   {sketches[i] && <FlatPiece view={sketches[i] as View} colours={colours} label="" />}
                 </span>
                 <strong>{form.name}</strong>
@@ -114,18 +116,18 @@ function LineFormFields({ form, beads, stones, back, add }: FieldsProps) {
         >
           {field.kind === 'bead' || field.kind === 'stone' ? (
             <Select
-              style={{ width: 140 }}
+              className={styles.choice ?? ''}
               options={(field.kind === 'bead' ? beads : stones).map((letter) => ({ value: letter, label: letter }))}
             />
           ) : field.kind === 'count' ? (
-            <InputNumber min={field.least} max={field.most} precision={0} style={{ width: 140 }} />
+            <InputNumber min={field.least} max={field.most} precision={0} className={styles.choice ?? ''} />
           ) : (
-            <InputNumber min={0.5} max={2000} style={{ width: 140 }} />
+            <InputNumber min={0.5} max={2000} className={styles.choice ?? ''} />
           )}
         </Form.Item>
       ))}
       <p className="quiet">It will be written as</p>
-      <pre className="preview">{whole ? form.lines(values).join('\n') : ' '}</pre>
+      <NotationLines lines={whole ? form.lines(values) : []} />
       <div className="hands">
         <Button onClick={back}>Another</Button>
         <Button type="primary" htmlType="submit" disabled={missing !== undefined}>

@@ -1,5 +1,6 @@
 import { BulbOutlined, CloseCircleFilled, WarningFilled } from '@ant-design/icons'
 import type { Fault } from '@tessellum/core/notation/fault'
+import styles from './faults.module.css'
 
 const marks = { error: <CloseCircleFilled />, warning: <WarningFilled />, note: <BulbOutlined /> }
 /** What must be mended comes first; within a rank the lines stay in order. */
@@ -11,11 +12,11 @@ export function Faults({ faults, goTo }: { faults: readonly Fault[]; goTo: (line
   if (faults.length === 0) return null
   const ordered = [...faults].sort((a, b) => ranks[a.severity] - ranks[b.severity])
   return (
-    <ul className="faults" aria-label="Faults and notes">
+    <ul className={styles.faults} aria-label="Faults and notes">
       {ordered.map((fault, i) => (
-        <li key={i} className={fault.severity}>
+        <li key={i} className={styles[fault.severity]}>
           <button type="button" onClick={() => goTo(fault.line, fault.column)}>
-            <span className="mark" role="img" aria-label={names[fault.severity]}>
+            <span className={styles.mark} role="img" aria-label={names[fault.severity]}>
               {marks[fault.severity]}
             </span>
             <span className="quiet">line {fault.line}</span>

@@ -8,9 +8,11 @@ import { costOfKit } from '@tessellum/core/kit/cost'
 import { sayExtents } from '@tessellum/core/report/form-report'
 import { Button, Form, Input, Select } from 'antd'
 import { useMemo, useState } from 'react'
+import { FigureTable } from '../frame/figure-table'
 import { Loading } from '../frame/loading'
 import { useMoney, useShopSettings } from '../settings/use-shop-settings'
 import { useUnits } from '../settings/use-units'
+import styles from './grading.module.css'
 import { patientClient } from './use-evaluated'
 
 interface GradingProps {
@@ -32,7 +34,7 @@ export function Grading({ pattern, choices, kit }: GradingProps) {
   if (names.length === 0) return null
   const roles = [...new Set((data ?? []).flatMap(({ report }) => report.beads.map(({ role }) => role)))]
   return (
-    <section className="sheet grading" aria-label="Grading">
+    <section className={`sheet ${styles.grading}`} aria-label="Grading">
       <div className="panel-head">
         <h2>Graded over more sizes</h2>
       </div>
@@ -44,7 +46,7 @@ export function Grading({ pattern, choices, kit }: GradingProps) {
         onFinish={({ name, list }: { name: string; list: string }) => setAsked({ name, values: measuresFrom(list) })}
       >
         <Form.Item label="Measure" name="name">
-          <Select style={{ width: 130 }} options={names.map((value) => ({ value, label: value }))} />
+          <Select className={styles.choice ?? ''} options={names.map((value) => ({ value, label: value }))} />
         </Form.Item>
         <Form.Item
           label="Over"
@@ -57,7 +59,7 @@ export function Grading({ pattern, choices, kit }: GradingProps) {
             },
           ]}
         >
-          <Input style={{ width: 300 }} />
+          <Input className={styles.field ?? ''} />
         </Form.Item>
         <Button htmlType="submit">Grade</Button>
       </Form>
@@ -68,7 +70,7 @@ export function Grading({ pattern, choices, kit }: GradingProps) {
         </p>
       )}
       {data && !isFetching && (
-        <table className="figures size-table makers">
+        <FigureTable words>
           <thead>
             <tr>
               <th scope="col">{asked?.name}</th>
@@ -88,7 +90,7 @@ export function Grading({ pattern, choices, kit }: GradingProps) {
               <Row key={grade.valueMm} grade={grade} roles={roles} kit={kit} />
             ))}
           </tbody>
-        </table>
+        </FigureTable>
       )}
     </section>
   )

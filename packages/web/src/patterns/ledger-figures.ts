@@ -3,6 +3,7 @@ import { GutterMarker, gutter } from '@codemirror/view'
 import { trim } from '@tessellum/core/measure/units'
 import type { StatementReport } from '@tessellum/core/report/report'
 import type { SpokenUnits } from '@tessellum/core/stock/spoken-units'
+import styles from './ledger.module.css'
 
 /** What each line does, in a column to the right of the text. */
 export const setFigures = StateEffect.define<{
@@ -56,14 +57,14 @@ class LineFigures extends GutterMarker {
 
   override toDOM(): HTMLElement {
     const row = document.createElement('div')
-    row.className = this.old ? 'line-figures old' : 'line-figures'
+    row.className = `${styles.lineFigures} ${this.old ? styles.old : ''}`
     for (const [name, text] of [
       ['stitches', this.stitches],
       ['added', this.added],
       ['thread', this.thread],
     ] as const) {
       const cell = document.createElement('span')
-      cell.className = name
+      cell.className = styles[name] ?? ''
       cell.textContent = text
       // A line that adds many kinds of bead is cut short; all of it is told on hovering, and in the strip below.
       if (text) cell.title = text

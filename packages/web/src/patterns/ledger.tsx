@@ -23,6 +23,7 @@ import type { Fault } from '@tessellum/core/notation/fault'
 import type { StatementReport } from '@tessellum/core/report/report'
 import { type Ref, useEffect, useImperativeHandle, useRef } from 'react'
 import { useUnits } from '../settings/use-units'
+import styles from './ledger.module.css'
 import { ledgerFigures, setFigures } from './ledger-figures'
 import { tessLanguage } from './tess-language'
 
@@ -203,7 +204,7 @@ export function Ledger({ text, mayWrite, statements, old, faults, onEdit, onLine
     },
   }))
 
-  return <div className="editor" ref={place} />
+  return <div className={styles.editor} ref={place} />
 }
 
 /** The one stretch in which two texts differ. */

@@ -6,7 +6,9 @@ import type { MakerRow } from '@tessellum/core/substitute/makers'
 import { Button, Segmented } from 'antd'
 import { useMemo } from 'react'
 import { useParams } from 'react-router'
+import { FigureTable } from '../frame/figure-table'
 import { Loading, PageLoading } from '../frame/loading'
+import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useUnits } from '../settings/use-units'
@@ -36,9 +38,7 @@ function Makers({ pattern }: { pattern: Pattern }) {
   return (
     <div className="page">
       <PatternNav id={pattern.id} chosen={{ size, colourway: colourway ? String(colourway.id) : undefined }} />
-      <div className="page-head">
-        <h1>{pattern.title} by maker</h1>
-        <span className="spacer" />
+      <PageHead title={<>{pattern.title} by maker</>}>
         {report && report.sizes.length > 1 && (
           <Segmented
             aria-label="Size"
@@ -50,7 +50,7 @@ function Makers({ pattern }: { pattern: Pattern }) {
         <Button className="no-print" onClick={() => window.print()}>
           Print
         </Button>
-      </div>
+      </PageHead>
       <p className="quiet">
         What changes when the beads of one letter come from another maker on the shelf
         {colourway ? `, beside ${colourway.name}` : ''}, one letter at a time.
@@ -62,7 +62,7 @@ function Makers({ pattern }: { pattern: Pattern }) {
       )}
       {rows && rows.length > 0 && (
         <div className="sheet">
-          <table className="figures size-table makers">
+          <FigureTable words>
             <thead>
               <tr>
                 <th scope="col">Letter</th>
@@ -78,7 +78,7 @@ function Makers({ pattern }: { pattern: Pattern }) {
                 <Row key={`${row.role} ${row.bead.maker}`} row={row} />
               ))}
             </tbody>
-          </table>
+          </FigureTable>
         </div>
       )}
     </div>

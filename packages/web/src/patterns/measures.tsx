@@ -2,7 +2,9 @@ import { sayPercent } from '@tessellum/core/measure/units'
 import { sayAlong, sayExtents, soundForm } from '@tessellum/core/report/form-report'
 import type { Report } from '@tessellum/core/report/report'
 import type { Crowding } from '@tessellum/core/thread/crowding'
+import { Finding, Findings } from '../frame/findings'
 import { useUnits } from '../settings/use-units'
+import styles from './measures.module.css'
 
 /** What the piece comes to, in figures, and what its form shows, in words tied to lines. */
 export function Measures({ report, goTo }: { report: Report; goTo: (line: number) => void }) {
@@ -11,30 +13,30 @@ export function Measures({ report, goTo }: { report: Report; goTo: (line: number
   const beads = report.beads.reduce((sum, bead) => sum + bead.each, 0)
   return (
     <>
-      <dl className="measures figures">
+      <dl className={`${styles.measures} figures`}>
         {sound && (
-          <div className="wide">
+          <div className={styles.wide}>
             <dt>Wide, high, deep</dt>
             <dd>{sayExtents(sound, units.system)}</dd>
           </div>
         )}
         {sound?.along && sayAlong(sound, units.system) && (
-          <div className="wide">
+          <div className={styles.wide}>
             <dt>{sound.along.type === 'band' ? 'Band' : 'Length'}</dt>
             <dd>{sayAlong(sound, units.system)}</dd>
           </div>
         )}
-        <div className="wide">
+        <div className={styles.wide}>
           <dt>Beads</dt>
           <dd>{beads}</dd>
         </div>
-        <div className="wide">
+        <div className={styles.wide}>
           <dt>{sound ? 'Thread, measured' : 'Thread, estimated'}</dt>
           <dd>{units.thread(report.thread.pathMm)}</dd>
         </div>
         <FullestHole crowding={report.crowding} />
         {report.fits.map((fit) => (
-          <div key={`${fit.stone} ${fit.beads}`} className="wide">
+          <div key={`${fit.stone} ${fit.beads}`} className={styles.wide}>
             <dt>
               Ring of {fit.beads} round {fit.stone}
             </dt>
@@ -45,28 +47,23 @@ export function Measures({ report, goTo }: { report: Report; goTo: (line: number
         ))}
       </dl>
       {sound && sound.findings.length > 0 && (
-        <ul className="findings" aria-label="What the form shows">
+        <Findings label="What the form shows">
           {sound.findings.map(({ line, tone, text }) => (
-            <li key={`${line} ${text}`} className={tone}>
-              <span className="mark" aria-hidden="true">
-                {marks[tone]}
-              </span>
+            <Finding key={`${line} ${text}`} tone={tone}>
               {line === undefined ? (
-                <span>{text}</span>
+                text
               ) : (
-                <button type="button" className="as-text" onClick={() => goTo(line)} title={`Go to line ${line}`}>
+                <button type="button" className={styles.asText} onClick={() => goTo(line)} title={`Go to line ${line}`}>
                   {text} <span className="quiet">line {line}</span>
                 </button>
               )}
-            </li>
+            </Finding>
           ))}
-        </ul>
+        </Findings>
       )}
     </>
   )
 }
-
-const marks = { good: '✓', plain: '·', trouble: '!' } as const
 
 /** The role whose beads have least room left for thread. */
 function FullestHole({ crowding }: { crowding: readonly Crowding[] }) {
@@ -74,7 +71,7 @@ function FullestHole({ crowding }: { crowding: readonly Crowding[] }) {
   if (!fullest) return null
   const { role, passes, room } = fullest
   return (
-    <div className="wide">
+    <div className={styles.wide}>
       <dt>Fullest hole</dt>
       <dd className={room < 0 ? 'trouble' : ''}>
         {role}, {passes} pass{passes === 1 ? '' : 'es'}:{' '}

@@ -8,6 +8,7 @@ import { Loading } from '../frame/loading'
 import { call, ShopError } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import styles from './file-drop.module.css'
 import { foundOnShelf, pictureFile, type Read, readPatternFile } from './pattern-file'
 import { useEvaluated } from './use-evaluated'
 
@@ -28,7 +29,7 @@ export function FileDrop({ children }: { children: (button: ReactNode) => ReactN
   }
   return (
     <section
-      className={over ? 'file-drop over' : 'file-drop'}
+      className={over ? styles.over : ''}
       onDragOver={(event) => {
         event.preventDefault()
         setOver(true)

@@ -22,9 +22,9 @@ export function PatternCard({ pattern, mayWrite }: { pattern: PatternSummary; ma
   const chosen = useChosen(colourways?.[0], drawing?.size ?? '', items)
   const described = [season, ...tags].filter(Boolean)
   return (
-    <article className={`pattern-card sheet ${styles.card}`} aria-label={title}>
+    <article className={`sheet ${styles.card}`} aria-label={title}>
       <Link to={`/patterns/${id}`} className={styles.open}>
-        <div className="plate">
+        <div className={styles.plate}>
           <KeptDrawing
             patternId={id}
             title={title}
@@ -33,7 +33,7 @@ export function PatternCard({ pattern, mayWrite }: { pattern: PatternSummary; ma
             none={<span className="quiet">{drawing ? drawing.why : 'Not drawn yet'}</span>}
           />
         </div>
-        <div className="about">
+        <div className={styles.about}>
           <h2>{title}</h2>
           <div className="quiet">
             {version ? `version ${version}${changed ? ', changed since' : ''}` : 'draft'}

@@ -1,4 +1,5 @@
 import { NavLink } from 'react-router'
+import styles from './pattern-nav.module.css'
 
 const pages = [
   { label: 'Ledger', path: '' },
@@ -17,7 +18,7 @@ export function PatternNav({ id, chosen = {} }: { id: number; chosen?: Readonly<
     Object.entries(chosen).flatMap(([name, value]) => (value ? [[name, value] as [string, string]] : [])),
   ).toString()
   return (
-    <nav className="pattern-nav no-print" aria-label="Pages of this pattern">
+    <nav className={`${styles.nav} no-print`} aria-label="Pages of this pattern">
       {pages.map(({ label, path }) => (
         <NavLink key={label} end to={`/patterns/${id}${path}${kept ? `?${kept}` : ''}`}>
           {label}

@@ -8,8 +8,10 @@ import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } f
 import { useLocation, useNavigate, useParams } from 'react-router'
 import { PageLoading } from '../frame/loading'
 import { NamedSwitch } from '../frame/named-switch'
+import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
 import { Panes } from '../frame/panes'
+import { StateTag } from '../frame/state-tag'
 import { Trouble } from '../frame/trouble'
 import { NotationDrawer } from '../help/notation-drawer'
 import { useMay } from '../people/me'
@@ -23,8 +25,10 @@ import type { DraftState } from './draft'
 import { Faults } from './faults'
 import { KeepVersion } from './keep-version'
 import { Ledger, type LedgerHandle } from './ledger'
+import ledgerStyles from './ledger.module.css'
 import { LinesMenu } from './lines-menu'
 import { PatternNav } from './pattern-nav'
+import patternPageStyles from './pattern-page.module.css'
 import { type PieceMode, PiecePanel } from './piece-panel'
 import { Tray } from './tray'
 import { useChosen } from './use-chosen'
@@ -147,15 +151,18 @@ function Design({ pattern }: { pattern: Pattern }) {
         id={pattern.id}
         chosen={{ size: evaluatedSize, colourway: colourway ? String(colourway.id) : undefined }}
       />
-      <div className="page-head of-pattern">
-        <h1>{now?.pattern || pattern.title}</h1>
-        <span className="quiet" role="status">
-          {mayWrite ? states[draft.state] : 'To read only'}
-          {pattern.version
-            ? `, version ${pattern.version} kept${pattern.changed ? ', changed since' : ''}`
-            : ', no version kept yet'}
-        </span>
-        <span className="spacer" />
+      <PageHead
+        title={now?.pattern || pattern.title}
+        beside={
+          <span className="quiet" role="status">
+            {mayWrite ? states[draft.state] : 'To read only'}
+            {pattern.version
+              ? `, version ${pattern.version} kept${pattern.changed ? ', changed since' : ''}`
+              : ', no version kept yet'}
+          </span>
+        }
+        className={patternPageStyles.head}
+      >
         {sizeNames.current.length > 1 && (
           <Segmented
             aria-label="Size"
@@ -166,7 +173,7 @@ function Design({ pattern }: { pattern: Pattern }) {
         )}
         <Select
           aria-label="Colourway"
-          style={{ width: 178 }}
+          className={patternPageStyles.colourway ?? ''}
           value={colourway ? String(colourway.id) : 'none'}
           onChange={(value) => set('colourway', value)}
           options={[
@@ -178,7 +185,7 @@ function Design({ pattern }: { pattern: Pattern }) {
           <NamedSwitch key={name} name={name} on={is} change={(to) => setOption(name, to)} />
         ))}
         {mayWrite && <KeepVersion pattern={pattern} save={draft.save} errors={errors} />}
-      </div>
+      </PageHead>
       {draft.state === 'moved on' && (
         <div className="notice trouble" role="alert">
           Somebody else has saved this pattern since you opened it. Your text is in the ledger and kept in this browser.{' '}
@@ -201,11 +208,11 @@ function Design({ pattern }: { pattern: Pattern }) {
         </div>
       )}
       <Panes
-        className={`pattern-page${mode === 'look' ? '' : ' by-hand'}`}
+        className={`${patternPageStyles.panes} ${mode === 'look' ? '' : ledgerStyles.byHand}`}
         name={mode === 'look' ? 'pattern' : 'pattern by hand'}
         {...(mode === 'look' ? lookedAt : byHand)}
       >
-        <section className="ledger sheet" aria-label="Ledger">
+        <section className={`${ledgerStyles.ledger} sheet`} aria-label="Ledger">
           <div className="panel-head">
             <h2>Ledger</h2>
             {mayWrite && (
@@ -227,7 +234,7 @@ function Design({ pattern }: { pattern: Pattern }) {
             )}
             <NotationDrawer insert={mayWrite ? (lines) => ledger.current?.addLines(lines) : undefined} />
             <span className="spacer" />
-            {old && <span className="state short">counts from the last valid text</span>}
+            {old && <StateTag look="short">counts from the last valid text</StateTag>}
             {errors > 0 && (
               <span className="trouble" role="status">
                 {errors} fault{errors === 1 ? '' : 's'}
@@ -269,7 +276,7 @@ function Design({ pattern }: { pattern: Pattern }) {
             }
             goTo={(at, column) => ledger.current?.goTo(at, column)}
           />
-          <section className="line-strip" aria-live="polite" aria-label="This line">
+          <section className={ledgerStyles.lineStrip} aria-live="polite" aria-label="This line">
             {current ? (
               <>
                 {sentenceFor(current.action, settings) ?? current.text}{' '}
@@ -318,7 +325,7 @@ function Design({ pattern }: { pattern: Pattern }) {
             hasColourway={colourway !== undefined}
           />
         ) : (
-          <section className="tray sheet" />
+          <section className="sheet" />
         )}
       </Panes>
     </>

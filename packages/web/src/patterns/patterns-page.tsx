@@ -5,11 +5,13 @@ import { Button, Input, Segmented, Select } from 'antd'
 import { type ReactNode, useDeferredValue, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { Loading } from '../frame/loading'
+import { PageHead, Toolbar } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { read } from '../shop/queries'
 import { BeginPattern } from './begin-pattern'
+import styles from './library.module.css'
 import { FileDrop } from './open-file'
 import { PatternCard } from './pattern-card'
 
@@ -55,18 +57,15 @@ export function PatternsPage() {
   const filtered = find !== '' || level !== '' || hours !== undefined
   const cards = (button: ReactNode) => (
     <div className="page">
-      <div className="page-head">
-        <h1>Patterns</h1>
-        {first && <span className="quiet figures">{first.total}</span>}
-        <span className="spacer" />
+      <PageHead title="Patterns" beside={first && <span className="quiet figures">{first.total}</span>}>
         {button}
         {mayWrite && (
           <Button type="primary" onClick={() => setBeginning(true)}>
             Begin a pattern
           </Button>
         )}
-      </div>
-      <div className="page-head">
+      </PageHead>
+      <Toolbar>
         <Segmented
           aria-label="Where"
           value={place}
@@ -76,14 +75,14 @@ export function PatternsPage() {
         <span className="spacer" />
         <Select
           aria-label="Level"
-          style={{ width: 150 }}
+          className={styles.filter ?? ''}
           value={level}
           onChange={(next) => change({ level: next })}
           options={[{ value: '', label: 'any level' }, ...levels.map((value) => ({ value, label: value }))]}
         />
         <Select
           aria-label="Time"
-          style={{ width: 150 }}
+          className={styles.filter ?? ''}
           value={hours ?? 0}
           onChange={(next) => change({ hours: next || undefined })}
           options={[
@@ -95,11 +94,11 @@ export function PatternsPage() {
           aria-label="Find a pattern"
           placeholder="Title, tag, bead, stitch, size"
           allowClear
-          style={{ width: 290 }}
+          className={styles.find ?? ''}
           value={find}
           onChange={({ target }) => change({ find: target.value })}
         />
-      </div>
+      </Toolbar>
       {first?.tags && first.tags.length > 0 && (
         <p className="quiet">
           Tags:{' '}
@@ -113,13 +112,13 @@ export function PatternsPage() {
       {beginning && <BeginPattern close={() => setBeginning(false)} />}
       {!patterns && <Loading what="Fetching the patterns" />}
       {patterns?.length === 0 && <None filtered={filtered} place={place} />}
-      <div className="pattern-cards">
+      <div className={styles.cards}>
         {(patterns ?? []).map((pattern) => (
           <PatternCard key={pattern.id} pattern={pattern} mayWrite={mayWrite} />
         ))}
       </div>
       {hasNextPage && (
-        <p style={{ textAlign: 'center', marginTop: 16 }}>
+        <p className={styles.seeMore}>
           <Button onClick={() => void fetchNextPage()} loading={isFetchingNextPage}>
             More patterns
           </Button>

@@ -15,6 +15,7 @@ import { StitchPlate } from '../stitching/stitch-plate'
 import type { PaintTools } from '../stitching/use-paint-tools'
 import type { StitchTools } from '../stitching/use-stitch-tools'
 import { Measures } from './measures'
+import styles from './piece-panel.module.css'
 
 interface PiecePanelProps {
   readonly formed: Formed
@@ -90,7 +91,7 @@ export function PiecePanel({
     />
   )
   return (
-    <section className="piece sheet" aria-label="Piece">
+    <section className={`${styles.piece} sheet`} aria-label="Piece">
       <div className="panel-head">
         {onMode ? (
           <Segmented
@@ -110,8 +111,8 @@ export function PiecePanel({
         <span className="spacer" />
         <NamedSwitch name="thread" on={threadShown} change={setThreadShown} />
       </div>
-      <div className="plate">
-        <div className="sides">
+      <div className={styles.plate}>
+        <div className={styles.sides}>
           <Segmented
             size="small"
             aria-label="Side"
@@ -140,7 +141,7 @@ export function PiecePanel({
           <BeadCard bead={bead} scene={scene} report={report} goTo={goTo} close={() => setBead(undefined)} />
         )}
         {settling && progress && (
-          <div className="settling" role="status">
+          <div className={styles.settling} role="status">
             <span>Settling</span>
             <Bar
               percent={Math.round(Math.min(99, (progress.iterations / usualIterations) * 100))}

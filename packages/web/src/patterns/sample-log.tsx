@@ -14,6 +14,7 @@ import { useUnits } from '../settings/use-units'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import styles from './sample-log.module.css'
 
 interface SampleLogProps {
   readonly pattern: Pattern
@@ -56,7 +57,7 @@ export function SampleLog({ pattern, report, minutes, eager }: SampleLogProps) {
   const { refused } = log
   const ofSize = (data?.samples ?? []).filter((each) => each.size === report.size)
   return (
-    <div className="samples">
+    <div className={styles.samples}>
       <div className="hands">
         <span className="quiet">
           {ofSize.length === 0
@@ -95,14 +96,14 @@ export function SampleLog({ pattern, report, minutes, eager }: SampleLogProps) {
             {units.thread(report.thread.totalMm)} of thread with ends and take-up.
           </p>
           <Form.Item label="Minutes it took" name="minutes" rules={rulesOf(newSample.shape.minutes)}>
-            <InputNumber min={1} max={60_000} precision={0} style={{ width: 160 }} />
+            <InputNumber min={1} max={60_000} precision={0} className={styles.figure ?? ''} />
           </Form.Item>
           <Form.Item
             label="Thread really used, cm (what was cut, less what was left)"
             name="threadCm"
             rules={rulesOf(newSample.shape.threadMm, (cm) => Number(cm) * 10)}
           >
-            <InputNumber min={0.1} max={100_000} style={{ width: 160 }} />
+            <InputNumber min={0.1} max={100_000} className={styles.figure ?? ''} />
           </Form.Item>
           <Form.Item label="Note" name="note" rules={rulesOf(newSample.shape.note)}>
             <Input.TextArea rows={2} />
@@ -115,7 +116,7 @@ export function SampleLog({ pattern, report, minutes, eager }: SampleLogProps) {
         </KeptForm>
         {data && <Shown shown={data} />}
         {ofSize.length > 0 && (
-          <table className="figures sample-table">
+          <table className={`figures ${styles.table}`}>
             <thead>
               <tr>
                 <th>Logged</th>

@@ -9,8 +9,11 @@ import { heldBy } from '@tessellum/core/sizing/stone-hold'
 import { Segmented, Select } from 'antd'
 import { useCallback, useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
+import { FigureTable } from '../frame/figure-table'
+import { Finding, Findings } from '../frame/findings'
 import { Loading, PageLoading } from '../frame/loading'
 import { NamedSwitch } from '../frame/named-switch'
+import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { Drawing } from '../piece/drawing'
@@ -19,6 +22,7 @@ import { useUnits } from '../settings/use-units'
 import { read } from '../shop/queries'
 import { Grading } from './grading'
 import { PatternNav } from './pattern-nav'
+import styles from './sizes-page.module.css'
 import { useDress } from './use-dress'
 import { useEvaluated } from './use-evaluated'
 import { useShown } from './use-shown'
@@ -56,9 +60,7 @@ function Sizes({ pattern }: { pattern: Pattern }) {
         id={pattern.id}
         chosen={{ size: shown.size || now.size, colourway: colourway ? String(colourway.id) : undefined }}
       />
-      <div className="page-head">
-        <h1>{pattern.title} in its sizes</h1>
-        <span className="spacer" />
+      <PageHead title={<>{pattern.title} in its sizes</>}>
         {Object.entries(now.options).map(([name, is]) => (
           <NamedSwitch key={name} name={name} on={is} change={(to) => setOption(name, to)} />
         ))}
@@ -70,7 +72,7 @@ function Sizes({ pattern }: { pattern: Pattern }) {
         />
         <Select
           aria-label="Colourway"
-          style={{ width: 178 }}
+          className={styles.colourway ?? ''}
           value={colourway ? String(colourway.id) : 'none'}
           onChange={(value) => set('colourway', value)}
           options={[
@@ -78,13 +80,13 @@ function Sizes({ pattern }: { pattern: Pattern }) {
             { value: 'none', label: 'No colourway' },
           ]}
         />
-      </div>
+      </PageHead>
       {sizes.length === 1 && (
         <p className="quiet">
           This pattern has one size. Write more in the ledger, for example: size small width = 14 mm.
         </p>
       )}
-      <div className="size-columns">
+      <div className={styles.columns}>
         {sizes.map((size) => (
           <SizeColumn key={size} pattern={pattern} size={size} face={face} shown={shown} within={within} note={note} />
         ))}
@@ -128,7 +130,7 @@ function SizeColumn({ pattern, size, face, shown, within, note }: SizeColumnProp
           Open
         </Link>
       </div>
-      <div className="plate">
+      <div className={styles.plate}>
         {trouble ? (
           <p className="notice trouble">{trouble}</p>
         ) : (
@@ -157,7 +159,7 @@ function SizeFigures({ report, why, formed }: { report: Report; why: string | un
   const form = soundForm(report)
   return (
     <>
-      <table className="figures size-table">
+      <FigureTable>
         <tbody>
           <tr>
             <th scope="row">Finished</th>
@@ -213,31 +215,25 @@ function SizeFigures({ report, why, formed }: { report: Report; why: string | un
             </tr>
           ))}
         </tbody>
-      </table>
-      <ul className="findings">
+      </FigureTable>
+      <Findings>
         {report.diagnostics
           .filter(({ severity }) => severity === 'error')
           .slice(0, 3)
           .map(({ line, message }) => (
-            <li key={`${line} ${message}`} className="trouble">
-              <span className="mark" aria-hidden="true">
-                !
-              </span>
+            <Finding key={`${line} ${message}`} tone="trouble">
               Line {line}: {message}
-            </li>
+            </Finding>
           ))}
-        {why && <li>{why}</li>}
+        {why && <Finding tone="plain">{why}</Finding>}
         {form?.findings
           .filter(({ tone }) => tone === 'trouble')
           .map(({ line, text }) => (
-            <li key={`${line} ${text}`} className="trouble">
-              <span className="mark" aria-hidden="true">
-                !
-              </span>
+            <Finding key={`${line} ${text}`} tone="trouble">
               {line === undefined ? text : `Line ${line}: ${text}`}
-            </li>
+            </Finding>
           ))}
-      </ul>
+      </Findings>
     </>
   )
 }

@@ -9,6 +9,7 @@ import { Link } from 'react-router'
 import { useShopSettings } from '../settings/use-shop-settings'
 import { useUnits } from '../settings/use-units'
 import { Swatch } from '../stock/swatch'
+import styles from './tray.module.css'
 
 interface TrayProps {
   readonly report: Report
@@ -28,13 +29,13 @@ export function Tray({ report, old, items, kit, hasColourway }: TrayProps) {
   const used = [...report.beads.filter((bead) => bead.total > 0), ...report.stones.filter((stone) => stone.total > 0)]
   const pieces = report.pair ? 'the pair' : report.makes === 1 ? 'one piece' : `${report.makes} pieces`
   return (
-    <section className={`tray sheet${old ? ' old' : ''}`} aria-label="Tray">
+    <section className={`${styles.tray} sheet ${old ? styles.old : ''}`} aria-label="Tray">
       <div className="panel-head">
         <h2>Tray</h2>
         <span className="spacer" />
         <span className="quiet">for {pieces}</span>
       </div>
-      <div className="compartments">
+      <ul className={styles.compartments}>
         {used.map((each) => {
           const item = items[each.role]
           const line = lineOf(each.role)
@@ -52,16 +53,16 @@ export function Tray({ report, old, items, kit, hasColourway }: TrayProps) {
               ? ` together with ${line.roles.filter((role) => role !== each.role).join(', ')}`
               : ''
           return (
-            <div className="compartment" key={each.role}>
+            <li className={styles.compartment} key={each.role}>
               <Swatch item={shown} size={30} />
               <div>
-                <div className="name">
-                  <span className="letter">{each.role}</span>{' '}
+                <div className={styles.name}>
+                  <strong className={styles.letter}>{each.role}</strong>{' '}
                   {item ? <Link to={`/stock/${item.id}`}>{item.colourName}</Link> : each.label || spoken}
                 </div>
               </div>
-              <div className="count">{each.total}</div>
-              <div className="more">
+              <b className={styles.count}>{each.total}</b>
+              <div className={styles.more}>
                 {item ? `${spoken}, ${item.colourCode}, ${item.maker}` : spoken}
                 {line && bead && (
                   <>
@@ -85,12 +86,12 @@ export function Tray({ report, old, items, kit, hasColourway }: TrayProps) {
                   </>
                 )}
               </div>
-            </div>
+            </li>
           )
         })}
         <ThreadCompartment report={report} item={items[threadRole]} line={lineOf(threadRole)} />
-        {used.length === 0 && <p className="empty">Nothing has been picked up yet.</p>}
-      </div>
+        {used.length === 0 && <li className="empty">Nothing has been picked up yet.</li>}
+      </ul>
     </section>
   )
 }
@@ -111,13 +112,11 @@ function ThreadCompartment({
   if (cuts.length === 0) return null
   const cut = cuts[0] as number
   return (
-    <div className="compartment">
+    <li className={styles.compartment}>
       <Swatch item={item ?? { category: 'thread', kind: 'thread', colour: '#8b9089', finish: '' }} size={30} />
-      <div className="name">Thread{item ? `, ${item.colourName}` : ''}</div>
-      <div className="count" style={{ fontSize: 21 }}>
-        {units.thread(cut)}
-      </div>
-      <div className="more">
+      <div className={styles.name}>Thread{item ? `, ${item.colourName}` : ''}</div>
+      <div className={`${styles.count} ${styles.threadCount}`}>{units.thread(cut)}</div>
+      <div className={styles.more}>
         {thread.kind} {thread.size}, {strands === 2 ? 'doubled' : 'single'}, needle {needle}
         <br />
         {cuts.length > 1 ? `${cuts.length} cuts of ${units.thread(cut)}` : 'one cut'}
@@ -127,7 +126,7 @@ function ThreadCompartment({
         {units.thread(totalMm)} evaluated with ends and take-up
         {item && line && <Shelf item={item} quantity={line.quantity} />}
       </div>
-    </div>
+    </li>
   )
 }
 

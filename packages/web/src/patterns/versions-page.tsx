@@ -7,7 +7,9 @@ import dayjs from 'dayjs'
 import { diffLines } from 'diff'
 import { useMemo } from 'react'
 import { useParams } from 'react-router'
+import { FigureTable, meantRow } from '../frame/figure-table'
 import { Loading, PageLoading } from '../frame/loading'
+import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { Drawing } from '../piece/drawing'
@@ -18,6 +20,7 @@ import { Carriers } from '../writing/carriers'
 import { PatternNav } from './pattern-nav'
 import { useDress } from './use-dress'
 import { useShown } from './use-shown'
+import styles from './versions.module.css'
 
 export function VersionsPage() {
   const id = Number(useParams().id)
@@ -58,9 +61,7 @@ function Versions({ pattern }: { pattern: Pattern }) {
         id={pattern.id}
         chosen={{ size: size || otherFormed.report?.size, colourway: colourway ? String(colourway.id) : undefined }}
       />
-      <div className="page-head">
-        <h1>{pattern.title}, its versions</h1>
-        <span className="spacer" />
+      <PageHead title={<>{pattern.title}, its versions</>}>
         {sizes.length > 1 && (
           <Segmented
             aria-label="Size"
@@ -69,13 +70,13 @@ function Versions({ pattern }: { pattern: Pattern }) {
             onChange={(value) => set('size', String(value))}
           />
         )}
-      </div>
+      </PageHead>
       {pattern.versions.length === 0 && (
         <p className="notice">
           No version has been kept yet. In the ledger, "Save a version" names the draft and keeps it.
         </p>
       )}
-      <div className="versions">
+      <div className={styles.versions}>
         {(
           [
             { label: 'Before', value: before, name: 'before', formed: oneFormed },
@@ -88,13 +89,13 @@ function Versions({ pattern }: { pattern: Pattern }) {
               <span className="spacer" />
               <Select
                 aria-label={label}
-                style={{ width: 270 }}
+                className={styles.choice ?? ''}
                 value={value}
                 onChange={(chosen) => set(name, chosen)}
                 options={names}
               />
             </div>
-            <div className="plate">
+            <div className={styles.plate}>
               {formed.trouble ? (
                 <p className="notice trouble">{formed.trouble}</p>
               ) : (
@@ -110,7 +111,7 @@ function Versions({ pattern }: { pattern: Pattern }) {
           </div>
           <Counts before={oneFormed} after={otherFormed} />
         </section>
-        <section className="sheet text" aria-label="Text">
+        <section className={`sheet ${styles.text}`} aria-label="Text">
           <div className="panel-head">
             <h2>Text</h2>
           </div>
@@ -124,10 +125,10 @@ function Versions({ pattern }: { pattern: Pattern }) {
 /** What was noted of a version; of a published one that has been corrected, by what, and who carries it. */
 function VersionNote({ pattern, value }: { pattern: Pattern; value: string }) {
   const version = pattern.versions.find((each) => String(each.number) === value)
-  if (!version) return <p className="version-note quiet">As it is being worked on.</p>
+  if (!version) return <p className={`${styles.note} quiet`}>As it is being worked on.</p>
   const errata = pattern.versions.filter(({ corrects }) => corrects === version.number)
   return (
-    <div className="version-note">
+    <div className={styles.note}>
       <p>
         {version.published && <strong>Published. </strong>}
         {version.corrects !== null && `Corrects version ${version.corrects}: `}
@@ -172,7 +173,7 @@ function Counts({ before, after }: { before: Formed; after: Formed }) {
     return form ? sayExtents(form, units.system) : 'form not sound'
   })
   return (
-    <table className="figures size-table">
+    <FigureTable>
       <thead>
         <tr>
           <th scope="col" />
@@ -187,7 +188,7 @@ function Counts({ before, after }: { before: Formed; after: Formed }) {
           const change = (b ?? 0) - (a ?? 0)
           const none = Math.abs(change) < 0.5
           return (
-            <tr key={name} className={none ? '' : 'changed'}>
+            <tr key={name} className={none ? '' : meantRow}>
               <th scope="row">{name}</th>
               <td>{a === undefined ? 'none' : say(a)}</td>
               <td>{b === undefined ? 'none' : say(b)}</td>
@@ -195,14 +196,14 @@ function Counts({ before, after }: { before: Formed; after: Formed }) {
             </tr>
           )
         })}
-        <tr className={extents[0] === extents[1] ? '' : 'changed'}>
+        <tr className={extents[0] === extents[1] ? '' : meantRow}>
           <th scope="row">Finished</th>
           <td>{extents[0]}</td>
           <td>{extents[1]}</td>
           <td>{extents[0] === extents[1] ? 'same' : ''}</td>
         </tr>
       </tbody>
-    </table>
+    </FigureTable>
   )
 }
 
@@ -211,20 +212,21 @@ function Diff({ before, after }: { before: string; after: string }) {
   if (changes.length <= 1 && !changes[0]?.added && !changes[0]?.removed)
     return <p className="empty">The text is the same.</p>
   return (
-    <pre className="diff">
-      {changes.flatMap(({ value, added, removed }, i) =>
-        value
+    <pre className={styles.diff}>
+      {changes.flatMap(({ value, added, removed }, i) => {
+        const Line = added ? 'ins' : removed ? 'del' : 'div'
+        return value
           .replace(/\n$/, '')
           .split('\n')
           .map((line, k) => (
-            <div key={`${i} ${k}`} className={added ? 'added' : removed ? 'removed' : ''}>
-              <span className="mark">{added ? '+' : removed ? '-' : ' '}</span>
+            <Line key={`${i} ${k}`}>
+              <span className={styles.mark}>{added ? '+' : removed ? '-' : ' '}</span>
               {added && <span className="visually-hidden">added: </span>}
               {removed && <span className="visually-hidden">taken away: </span>}
               {line || ' '}
-            </div>
-          )),
-      )}
+            </Line>
+          ))
+      })}
     </pre>
   )
 }

@@ -30,6 +30,7 @@ import { SampleLog } from './sample-log'
 import { useDress } from './use-dress'
 import { useSettings } from './use-settings'
 import { useShown } from './use-shown'
+import styles from './walk.module.css'
 
 export function WalkPage() {
   const id = Number(useParams().id)
@@ -238,8 +239,8 @@ function Steps({ pattern, report, scene, lying, dress, here, taught }: StepsProp
   const sentence = told && own && hand === 'left' ? english.otherHand(told) : told
   const kind = action?.type === 'check' ? 'Check: ' : ''
   return (
-    <div className="walk" ref={whole}>
-      <section className="sheet plate" aria-label="Piece">
+    <div className={styles.walk} ref={whole}>
+      <section className={`sheet ${styles.plate}`} aria-label="Piece">
         <Piece
           scene={seen}
           lying={now}
@@ -254,19 +255,19 @@ function Steps({ pattern, report, scene, lying, dress, here, taught }: StepsProp
           label={`${report.pattern}, step ${at + 1}`}
         />
         <Segmented
-          className="sides"
+          className={styles.sides}
           aria-label="Side"
           value={face}
           options={['front', 'back', 'side']}
           onChange={(value) => setFace(value as Face)}
         />
       </section>
-      <section className="sheet telling" aria-label="Step">
+      <section className={`sheet ${styles.telling}`} aria-label="Step">
         <div className="quiet figures">
           {statement?.part ? `${capital(statement.part)}, ` : ''}step {at + 1} of {steps.length}, line {statement?.line}
           {step.times > 1 ? `, ${step.time} of ${step.times} times` : ''}
         </div>
-        <p className="sentence" aria-live="polite">
+        <p className={styles.sentence} aria-live="polite">
           {kind}
           {sentence}
         </p>
@@ -278,10 +279,10 @@ function Steps({ pattern, report, scene, lying, dress, here, taught }: StepsProp
           done={done}
         />
         <div className="spacer" />
-        <div className="so-far">
+        <p className={styles.soFar}>
           <span className="quiet">So far</span>{' '}
           <strong className="figures">{sayCounts(before) || 'nothing yet'}</strong>
-        </div>
+        </p>
         <Slider
           ariaLabelForHandle="Step"
           min={0}
@@ -328,7 +329,7 @@ function Steps({ pattern, report, scene, lying, dress, here, taught }: StepsProp
           />
           <Slider
             ariaLabelForHandle="Speed"
-            style={{ width: 90 }}
+            className={styles.slider ?? ''}
             min={1}
             max={8}
             value={speed}
@@ -347,7 +348,7 @@ function Steps({ pattern, report, scene, lying, dress, here, taught }: StepsProp
         <div className="hands">
           <HandChoice />
         </div>
-        <div className="quiet keys">
+        <div className={`quiet ${styles.keys}`}>
           <kbd>←</kbd> <kbd>→</kbd> step, <kbd>PgUp</kbd> <kbd>PgDn</kbd> line, <kbd>Space</kbd> plays. Outlined dark:
           new. Outlined brass: passed.
         </div>
@@ -368,7 +369,7 @@ interface PickedUpProps {
 /** What is picked up and passed in this step, as beads with their letters and counts. */
 function PickedUp({ counts, passed, dress, total, done }: PickedUpProps) {
   return (
-    <ul className="picked-up" aria-label="In this step">
+    <ul className={styles.pickedUp} aria-label="In this step">
       {Object.entries(counts).map(([role, count]) => (
         <li key={role}>
           <svg width="34" height="34" aria-hidden="true">

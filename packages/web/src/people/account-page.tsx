@@ -8,6 +8,7 @@ import { usePageTitle } from '../frame/page-title'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import styles from './account.module.css'
 import { PasswordFields } from './password-fields'
 
 /** What everybody may do with their own way in. */
@@ -25,14 +26,14 @@ export function AccountPage() {
     said: 'You are signed out everywhere else.',
   })
   return (
-    <div className="page stack narrow">
+    <div className={`page stack ${styles.narrow}`}>
       <h1>Your account</h1>
       {me && (
         <p>
           {me.fullName}, {me.roles.join(' and ')}. You sign in as <strong>{me.name}</strong>.
         </p>
       )}
-      <section className="sheet padded" aria-labelledby="change-password">
+      <section className={`sheet ${styles.padded}`} aria-labelledby="change-password">
         <h2 id="change-password">Change your password</h2>
         <Form form={form} layout="vertical" requiredMark={false} onFinish={change.run}>
           {/* So that a password manager knows whose password it keeps. */}
@@ -47,7 +48,7 @@ export function AccountPage() {
           </Button>
         </Form>
       </section>
-      <section className="sheet padded" aria-labelledby="elsewhere">
+      <section className={`sheet ${styles.padded}`} aria-labelledby="elsewhere">
         <h2 id="elsewhere">Other browsers</h2>
         <p>Left yourself signed in on the counter's machine? End your sessions in every other browser.</p>
         <AskFirst

@@ -12,6 +12,7 @@ import { call, keepSession, type ShopError } from '../shop/api'
 import { read } from '../shop/queries'
 import { PasswordFields } from './password-fields'
 import { RingArt } from './ring-art'
+import styles from './sign-in.module.css'
 
 interface Fields {
   readonly shop: string
@@ -54,8 +55,8 @@ export function BeginPage() {
     },
   })
   return (
-    <div className="sign-in">
-      <div className="art" aria-hidden="true">
+    <div className={styles.page}>
+      <div className={styles.art} aria-hidden="true">
         <RingArt />
       </div>
       <Form<Fields>
@@ -71,7 +72,7 @@ export function BeginPage() {
         }}
         onFinish={begin.mutate}
       >
-        <p style={{ marginBottom: 28 }}>
+        <p className={styles.above}>
           <Wordmark />
         </p>
         <h1>Begin your shop</h1>
@@ -82,7 +83,7 @@ export function BeginPage() {
           </>
         ) : (
           <>
-            <p className="quiet" style={{ margin: '0 0 20px' }}>
+            <p className={`quiet ${styles.lead}`}>
               It begins empty. You are its owner: you add the others, and settle everything else when you need it.
             </p>
             <Form.Item

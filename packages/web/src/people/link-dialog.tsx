@@ -5,6 +5,7 @@ import dayjs from 'dayjs'
 import { Loading } from '../frame/loading'
 import { Trouble } from '../frame/trouble'
 import { call } from '../shop/api'
+import styles from './link-dialog.module.css'
 
 /** A new link, shown once, for the owner to hand on. */
 export function LinkDialog({ person, close }: { person: Pick<Person, 'id' | 'fullName'>; close: () => void }) {
@@ -26,7 +27,7 @@ export function LinkDialog({ person, close }: { person: Pick<Person, 'id' | 'ful
       {address && (
         <>
           <p>Give it to {person.fullName}. With it they choose a password and are signed in.</p>
-          <Typography.Paragraph copyable={{ text: address }} className="link-shown">
+          <Typography.Paragraph copyable={{ text: address }} className={styles.link ?? ''}>
             {address}
           </Typography.Paragraph>
           <p className="quiet">

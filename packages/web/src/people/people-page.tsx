@@ -5,7 +5,9 @@ import { useState } from 'react'
 import { AskFirst } from '../frame/ask-first'
 import { ErrorNotice } from '../frame/error-notice'
 import { PageLoading } from '../frame/loading'
+import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
+import { StateTag } from '../frame/state-tag'
 import { Trouble } from '../frame/trouble'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
@@ -33,13 +35,11 @@ export function PeoplePage() {
   if (!data) return <PageLoading what="Fetching the people" />
   return (
     <div className="page stack">
-      <div className="page-head">
-        <h1>People</h1>
-        <span className="spacer" />
+      <PageHead title="People">
         <Button type="primary" onClick={() => setAdding(true)}>
           Add somebody
         </Button>
-      </div>
+      </PageHead>
       {adding && (
         <PersonForm
           close={() => setAdding(false)}
@@ -80,11 +80,11 @@ export function PeoplePage() {
             title: 'Now',
             render: (_, { disabled, waiting, sessions }) =>
               disabled ? (
-                <span className="state cancelled">disabled</span>
+                <StateTag look="over">disabled</StateTag>
               ) : waiting ? (
-                <span className="state short">no password yet</span>
+                <StateTag look="short">no password yet</StateTag>
               ) : sessions > 0 ? (
-                <span className="state ready">signed in{sessions > 1 ? ` in ${sessions} browsers` : ''}</span>
+                <StateTag look="ready">signed in{sessions > 1 ? ` in ${sessions} browsers` : ''}</StateTag>
               ) : (
                 <span className="quiet">not signed in</span>
               ),

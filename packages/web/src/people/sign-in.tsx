@@ -6,6 +6,7 @@ import { Wordmark } from '../frame/wordmark'
 import { call, keepSession, type ShopError } from '../shop/api'
 import { read } from '../shop/queries'
 import { RingArt } from './ring-art'
+import styles from './sign-in.module.css'
 
 export function SignInPage() {
   const navigate = useNavigate()
@@ -25,18 +26,16 @@ export function SignInPage() {
   })
   const refused = enter.error as ShopError | null
   return (
-    <div className="sign-in">
-      <div className="art" aria-hidden="true">
+    <div className={styles.page}>
+      <div className={styles.art} aria-hidden="true">
         <RingArt />
       </div>
       <Form name="sign-in" layout="vertical" requiredMark={false} onFinish={enter.mutate} size="large">
-        <p style={{ marginBottom: 28 }}>
+        <p className={styles.above}>
           <Wordmark />
         </p>
         <h1>Come in</h1>
-        <p className="quiet" style={{ margin: '0 0 24px' }}>
-          {shop?.name ?? ''}
-        </p>
+        <p className={`quiet ${styles.lead}`}>{shop?.name ?? ''}</p>
         {shop?.empty && (
           <div role="status" className="notice">
             Nobody has begun this shop yet. Open the address that the start command has printed: it asks for the first
@@ -57,7 +56,7 @@ export function SignInPage() {
         <Button type="primary" htmlType="submit" block loading={enter.isPending}>
           Sign in
         </Button>
-        <p className="quiet" style={{ marginTop: 16 }}>
+        <p className={`quiet ${styles.below}`}>
           Forgotten your password? The owner of the shop makes you a link to choose a new one.
         </p>
       </Form>

@@ -8,6 +8,7 @@ import { Wordmark } from '../frame/wordmark'
 import { call, keepSession, type ShopError } from '../shop/api'
 import { PasswordFields } from './password-fields'
 import { RingArt } from './ring-art'
+import styles from './sign-in.module.css'
 
 /** Where a link from the owner leads: a password is chosen, and its person is signed in. */
 export function WelcomePage() {
@@ -31,8 +32,8 @@ export function WelcomePage() {
   })
   const refused = (error as ShopError | null) ?? choose.error
   return (
-    <div className="sign-in">
-      <div className="art" aria-hidden="true">
+    <div className={styles.page}>
+      <div className={styles.art} aria-hidden="true">
         <RingArt />
       </div>
       <Form
@@ -42,14 +43,14 @@ export function WelcomePage() {
         onFinish={({ password }: { password: string }) => choose.mutate(password)}
         size="large"
       >
-        <p style={{ marginBottom: 28 }}>
+        <p className={styles.above}>
           <Wordmark />
         </p>
         <h1>Welcome{data ? `, ${data.fullName}` : ''}</h1>
         {!data && !error && <Loading what="Looking up the link" />}
         {data && (
           <>
-            <p className="quiet" style={{ margin: '0 0 24px' }}>
+            <p className={`quiet ${styles.lead}`}>
               Choose a password. From now on you sign in as <strong>{data.name}</strong>.
             </p>
             <input hidden readOnly autoComplete="username" value={data.name} />

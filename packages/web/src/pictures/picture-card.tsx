@@ -72,7 +72,6 @@ export function PictureCard({ picture, steps, aside, place, mayWrite, move, crop
               <Select
                 aria-label={`Step of ${name}`}
                 status={aside ? 'error' : ''}
-                style={{ width: '100%' }}
                 showSearch={{ optionFilterProp: 'label' }}
                 value={chosen >= 0 ? chosen : shown === 'fault' && step === null ? anywhere : null}
                 placeholder={aside ? 'Its step is gone: choose another' : 'Which step?'}

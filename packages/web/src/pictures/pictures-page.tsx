@@ -8,6 +8,7 @@ import { useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { ErrorNotice } from '../frame/error-notice'
 import { PageLoading } from '../frame/loading'
+import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { PatternNav } from '../patterns/pattern-nav'
@@ -72,11 +73,9 @@ function PicturesOf({ pattern, all }: { pattern: Pattern; all: Pictures }) {
   return (
     <div className="page stack">
       <PatternNav id={pattern.id} />
-      <div className="page-head">
-        <h1>Pictures of {pattern.title}</h1>
-        <span className="spacer" />
+      <PageHead title={<>Pictures of {pattern.title}</>}>
         <Link to={`/patterns/${pattern.id}/written?version=draft`}>See them in the written pattern</Link>
-      </div>
+      </PageHead>
       <p className="quiet">
         The first picture of the finished piece is the cover. Pictures of steps and of faults stand beside the step they
         show. A version keeps the pictures it was published with.

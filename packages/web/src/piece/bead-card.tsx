@@ -2,6 +2,7 @@ import { CloseOutlined } from '@ant-design/icons'
 import type { Scene } from '@tessellum/core/drawing/scene'
 import type { Report } from '@tessellum/core/report/report'
 import { Button } from 'antd'
+import styles from './bead-card.module.css'
 
 /** Where a bead comes from, and where else the thread goes through it. */
 export function BeadCard({
@@ -33,7 +34,7 @@ export function BeadCard({
     )
   }
   return (
-    <div className="bead-card" role="status">
+    <div className={styles.card} role="status">
       <div>
         <strong>{found.role}</strong>, picked up in{line(found.statement)}
         <code>{lineOf(found.statement)?.text}</code>

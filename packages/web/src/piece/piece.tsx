@@ -2,6 +2,7 @@ import type { Scene } from '@tessellum/core/drawing/scene'
 import { type Face, faces } from '@tessellum/core/drawing/view'
 import { type KeyboardEvent, type MouseEvent, type ReactNode, useEffect, useReducer, useRef, useState } from 'react'
 import { DrawnStage } from './drawn-stage'
+import styles from './piece.module.css'
 import type { BeadLook, Dress, Eye, PieceStage } from './stage-kind'
 import type { Lying, Poses } from './use-formed'
 
@@ -159,7 +160,7 @@ export function Piece({
       <canvas
         key={drawn ? 'drawn' : 'round'}
         ref={canvas}
-        className="stage"
+        className={styles.stage}
         tabIndex={0}
         role="img"
         aria-label={`${label}. Arrows turn it, plus and minus zoom, F, B and S show front, back and side, T hides the thread.`}

@@ -82,7 +82,7 @@ export function CostsPage() {
               name={name}
               rules={rulesOf(costSettings.shape[name], (typed) => kept({ ...data, [name]: typed })[name])}
             >
-              <InputNumber min={0} step={step} suffix={unit === 'money' ? sign : unit} style={{ width: '100%' }} />
+              <InputNumber min={0} step={step} suffix={unit === 'money' ? sign : unit} />
             </Form.Item>
           ))}
         </div>

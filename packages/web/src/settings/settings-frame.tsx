@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react'
 import { Beside } from '../frame/beside'
+import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
 import { useMay } from '../people/me'
 import { parts } from './parts'
@@ -18,9 +19,7 @@ export function SettingsFrame({ title, children }: { title: string; children: Re
   ]
   return (
     <div className="page stack">
-      <div className="page-head">
-        <h1>Settings</h1>
-      </div>
+      <PageHead title="Settings" />
       <Beside label="Settings" links={links}>
         <section aria-label={title} className={styles.body}>
           <h2 className={styles.title}>{title}</h2>

@@ -120,7 +120,7 @@ function control({ kind, choices, unit, step, most }: Field) {
           max={most ?? Number.MAX_SAFE_INTEGER}
           step={step ?? 1}
           suffix={unit}
-          style={{ width: 160 }}
+          className={styles.figure ?? ''}
         />
       )
   }
@@ -140,7 +140,6 @@ function DaysField({
     <DatePicker
       multiple
       {...(id ? { id } : {})}
-      style={{ width: '100%' }}
       format="D MMM YYYY"
       maxTagCount={12}
       placeholder="Choose days"

@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useSyncExternalStore } from 'react'
 import { call, isUnreachable } from './api'
+import styles from './reach.module.css'
 
 /** Says when the shop cannot be reached, keeps trying, and reads everything anew when it can. */
 export function Reach() {
@@ -37,7 +38,7 @@ export function Reach() {
   }, [away, health, client])
   if (!away) return null
   return (
-    <div role="alert" className="notice trouble" style={{ margin: 0, borderRadius: 0 }}>
+    <div role="alert" className={`notice trouble ${styles.strip}`}>
       <strong>The shop’s records cannot be reached.</strong> What you typed is kept on this page. Retrying
       automatically.
     </div>

@@ -60,7 +60,7 @@ export function HandPanel({
 }: HandPanelProps) {
   return (
     // biome-ignore lint/a11y/useKeyWithClickEvents: for the mouse only; with the keyboard the buttons keep the keys
-    <section className="tray sheet" aria-label="Stitching" onClick={({ detail }) => detail > 0 && onPointed()}>
+    <section className="sheet" aria-label="Stitching" onClick={({ detail }) => detail > 0 && onPointed()}>
       <div className="panel-head">
         <h2>Stitching</h2>
       </div>

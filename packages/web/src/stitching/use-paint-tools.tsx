@@ -76,7 +76,7 @@ export function usePaintTools({ text, choices, report, dress, write, drawn, acti
   return {
     onTouch: (bead) => paint(bead, drawn),
     panel: (
-      <section className="tray sheet" aria-label="Painting">
+      <section className="sheet" aria-label="Painting">
         <div className="panel-head">
           <h2>Painting</h2>
         </div>
@@ -86,13 +86,7 @@ export function usePaintTools({ text, choices, report, dress, write, drawn, acti
             <LetterButtons report={report} dress={dress} chosen={inHand} onPick={setLetter} />
           </div>
           <div className={styles.brush}>
-            <Select
-              aria-label="Brush"
-              value={kind}
-              options={brushes.map((each) => ({ ...each }))}
-              onChange={setKind}
-              style={{ width: '100%' }}
-            />
+            <Select aria-label="Brush" value={kind} options={brushes.map((each) => ({ ...each }))} onChange={setKind} />
             {kind === 'every' && (
               <>
                 <InputNumber

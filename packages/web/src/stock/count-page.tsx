@@ -7,8 +7,12 @@ import dayjs from 'dayjs'
 import { useRef, useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import { ErrorNotice } from '../frame/error-notice'
+import { FigureTable } from '../frame/figure-table'
 import { PageLoading } from '../frame/loading'
+import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
+import { RowDay, RowLink } from '../frame/row-link'
+import { type StateLook, StateTag } from '../frame/state-tag'
 import { Trouble } from '../frame/trouble'
 import { useScale } from '../packing/use-scale'
 import { useMay } from '../people/me'
@@ -16,8 +20,15 @@ import { useMoney } from '../settings/use-shop-settings'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import styles from './count-page.module.css'
 import { FoundTube } from './found-tube'
+import { ColourChip } from './swatch'
 
+const looks: Readonly<Record<StocktakeSummary['state'], StateLook>> = {
+  counting: 'draft',
+  posted: 'ready',
+  abandoned: 'over',
+}
 const stateWords: Readonly<Record<StocktakeSummary['state'], string>> = {
   counting: 'counting',
   posted: 'posted',
@@ -41,18 +52,16 @@ export function CountsPage() {
   const chosen = places.find((each) => each.place === place)
   return (
     <div className="page stack">
-      <div className="page-head">
-        <h1>Count a place</h1>
-        <span className="spacer" />
+      <PageHead title="Count a place">
         <Link to="/stock">All stock</Link>
-      </div>
+      </PageHead>
       {mayMove && (
         <div className="sheet pad hands">
           <Select
             aria-label="Which place"
             placeholder="Which place"
             showSearch
-            style={{ width: 260 }}
+            className={styles.place ?? ''}
             value={place ?? null}
             onChange={(next) => setPlace(next ?? undefined)}
             options={places.map((each) => ({ value: each.place, label: each.place }))}
@@ -79,11 +88,8 @@ export function CountsPage() {
       ) : (
         <div className="rows">
           {stocktakes.map((each) => (
-            <Link className="batch-row" key={each.id} to={`/stock/count/${each.id}`}>
-              <span>
-                <span className="day figures">{dayjs(each.begunAt).format('D')}</span>{' '}
-                <span className="quiet">{dayjs(each.begunAt).format('MMM')}</span>
-              </span>
+            <RowLink key={each.id} to={`/stock/count/${each.id}`}>
+              <RowDay on={each.begunAt} />
               <span>
                 <strong>{each.place}</strong>
                 <br />
@@ -92,13 +98,9 @@ export function CountsPage() {
               <span className="figures">
                 {each.counted} of {each.lots}
               </span>
-              <span
-                className={`state ${each.state === 'counting' ? 'draft' : each.state === 'posted' ? 'ready' : 'cancelled'}`}
-              >
-                {stateWords[each.state]}
-              </span>
+              <StateTag look={looks[each.state]}>{stateWords[each.state]}</StateTag>
               <span />
-            </Link>
+            </RowLink>
           ))}
         </div>
       )}
@@ -135,15 +137,15 @@ function Count({ stocktake }: { stocktake: Stocktake }) {
   const cost = differ.reduce((sum, row) => sum + (row.cost ?? 0), 0)
   return (
     <div className="page stack">
-      <div className="page-head">
-        <div>
-          <h1>Counting {stocktake.place}</h1>
+      <PageHead
+        title={<>Counting {stocktake.place}</>}
+        under={
           <span className="quiet figures">
             frozen {dayjs(stocktake.begunAt).format('D MMMM, HH:mm')} by {stocktake.begunBy}; {stocktake.counted} of{' '}
             {stocktake.lots} counted
           </span>
-        </div>
-        <span className="spacer" />
+        }
+      >
         {mayMove && (
           <>
             <Button
@@ -159,7 +161,7 @@ function Count({ stocktake }: { stocktake: Stocktake }) {
           </>
         )}
         <Link to="/stock/count">All counts</Link>
-      </div>
+      </PageHead>
       <ErrorNotice error={end.refused} />
       <p className={differ.length > 0 ? 'notice' : 'quiet'} role="status">
         {differ.length === 0
@@ -174,7 +176,7 @@ function Count({ stocktake }: { stocktake: Stocktake }) {
             min={0}
             max={1000}
             step={0.1}
-            style={{ width: 130 }}
+            className={styles.figure ?? ''}
             suffix="g"
             value={tare / perSpoken.mg}
             onChange={(grams) => setTare(Math.round((grams ?? 0) * perSpoken.mg))}
@@ -184,7 +186,7 @@ function Count({ stocktake }: { stocktake: Stocktake }) {
       )}
       {mayMove && <FoundTube stocktakeId={stocktake.id} keep={keep} />}
       <div className="rows">
-        <table className="figures size-table count-table">
+        <FigureTable>
           <thead>
             <tr>
               <th scope="col">Tube</th>
@@ -200,7 +202,7 @@ function Count({ stocktake }: { stocktake: Stocktake }) {
               <OneTube key={row.lotId} stocktakeId={stocktake.id} row={row} mayMove={mayMove} tare={tare} keep={keep} />
             ))}
           </tbody>
-        </table>
+        </FigureTable>
       </div>
     </div>
   )
@@ -236,17 +238,14 @@ function OneTube({ stocktakeId, row, mayMove, tare, keep }: OneTubeProps) {
   }
   const next = () => {
     save()
-    const fields = [...document.querySelectorAll<HTMLInputElement>('.count-table input')]
+    const fields = [...(field.current?.nativeElement?.closest('table')?.querySelectorAll('input') ?? [])]
     fields[fields.indexOf(document.activeElement as HTMLInputElement) + 1]?.focus()
   }
   const difference = counted === null ? 0 : counted - row.expected
   return (
     <tr>
       <th scope="row">
-        <svg className="swatch" width="15" height="15" aria-hidden="true">
-          <rect x="0.5" y="0.5" width="14" height="14" rx="4" fill={row.colour} stroke="#22302b" />
-        </svg>{' '}
-        <Link to={`/stock/${row.itemId}`}>{row.name}</Link>
+        <ColourChip colour={row.colour} /> <Link to={`/stock/${row.itemId}`}>{row.name}</Link>
         <span className="quiet"> lot {row.lotCode}</span>
         {count.refused && <ErrorNotice error={count.refused} />}
       </th>
@@ -255,7 +254,7 @@ function OneTube({ stocktakeId, row, mayMove, tare, keep }: OneTubeProps) {
       <td>{finely(row.expected, unit)}</td>
       <td>
         {mayMove ? (
-          <span className="hands" style={{ justifyContent: 'flex-end' }}>
+          <span className={`hands ${styles.atRight}`}>
             {here && unit === 'mg' && <FromScale tare={tare} take={(mg) => setTyped(mg / perSpoken.mg)} />}
             <InputNumber
               ref={field}
@@ -270,7 +269,7 @@ function OneTube({ stocktakeId, row, mayMove, tare, keep }: OneTubeProps) {
               }}
               onPressEnter={next}
               suffix={spokenUnit[unit]}
-              style={{ width: 130 }}
+              className={styles.figure ?? ''}
             />
           </span>
         ) : counted === null ? (

@@ -3,10 +3,13 @@ import { Button, Upload } from 'antd'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { ErrorNotice } from '../frame/error-notice'
+import { FigureTable } from '../frame/figure-table'
+import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
 import { useMay } from '../people/me'
 import { call } from '../shop/api'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import styles from './files-page.module.css'
 
 /** The shelf as a file: out, and in again with all it would do told before it is done. */
 export function StockFilesPage() {
@@ -24,11 +27,9 @@ export function StockFilesPage() {
   })
   return (
     <div className="page stack">
-      <div className="page-head">
-        <h1>Files of stock</h1>
-        <span className="spacer" />
+      <PageHead title="Files of stock">
         <Link to="/stock">All stock</Link>
-      </div>
+      </PageHead>
       <section className="sheet pad">
         <h2>Out</h2>
         <p className="quiet">
@@ -65,7 +66,7 @@ export function StockFilesPage() {
           >
             <p>{file ? file.name : 'Drop a file here, or press to choose one'}</p>
           </Upload.Dragger>
-          <div style={{ marginTop: 14 }} className="stack">
+          <div className={`stack ${styles.below}`}>
             {preview.busy && <p role="status">Reading it row by row…</p>}
             <ErrorNotice error={preview.refused ?? take.refused} />
             {outcome && file && <Outcome outcome={outcome} busy={take.busy} take={() => take.run(file)} />}
@@ -88,7 +89,7 @@ function Outcome({ outcome, busy, take }: { outcome: StockFileOutcome; busy: boo
           {so(faults.length + moreFaults, 'fault', 'faults')} in {rows} rows: nothing is taken in. Mend them in the file
           and choose it again.
         </p>
-        <table className="size-table told">
+        <FigureTable words>
           <thead>
             <tr>
               <th scope="col">Row</th>
@@ -105,7 +106,7 @@ function Outcome({ outcome, busy, take }: { outcome: StockFileOutcome; busy: boo
               </tr>
             ))}
           </tbody>
-        </table>
+        </FigureTable>
       </>
     )
   return (

@@ -10,6 +10,7 @@ import { ErrorNotice } from '../frame/error-notice'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import styles from './found-tube.module.css'
 import { ItemOption } from './item-option'
 
 /** A tube that is there and that the list does not have: it becomes a lot of its own when the count is posted. */
@@ -41,12 +42,12 @@ export function FoundTube({ stocktakeId, keep }: { stocktakeId: number; keep: (a
   return (
     <details>
       <summary>A tube that is not in the list</summary>
-      <div className="hands" style={{ flexWrap: 'wrap', marginTop: 8 }}>
+      <div className={`hands ${styles.choices}`}>
         <Select
           aria-label="What is in the tube"
           placeholder="What is in it"
           showSearch={{ filterOption: false, onSearch: setTyped }}
-          style={{ width: 340 }}
+          className={styles.item ?? ''}
           value={item ? item.id : null}
           notFoundContent={find.length > 1 ? 'Nothing like it is known: add the item first' : 'Type two letters of it'}
           popupMatchSelectWidth={520}
@@ -61,7 +62,7 @@ export function FoundTube({ stocktakeId, keep }: { stocktakeId: number; keep: (a
         <Input
           aria-label="Its lot code"
           placeholder="lot code"
-          style={{ width: 150 }}
+          className={styles.lot ?? ''}
           maxLength={60}
           value={code}
           onChange={({ target }) => setCode(target.value)}
@@ -70,7 +71,7 @@ export function FoundTube({ stocktakeId, keep }: { stocktakeId: number; keep: (a
           aria-label="How much is in it"
           placeholder="how much"
           min={0}
-          style={{ width: 130 }}
+          className={styles.quantity ?? ''}
           value={amount}
           onChange={setAmount}
           suffix={item ? spokenUnit[item.unit] : ''}

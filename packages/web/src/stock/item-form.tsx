@@ -9,6 +9,7 @@ import { useMoney } from '../settings/use-shop-settings'
 import { keptIn, useUnits } from '../settings/use-units'
 import { call, ShopError } from '../shop/api'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import styles from './item-form.module.css'
 
 type Unit = 'mg' | 'piece' | 'mm'
 
@@ -87,7 +88,7 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
       onCancel={close}
       onOk={form.submit}
       confirmLoading={save.busy}
-      style={{ top: 30 }}
+      className={styles.dialog ?? ''}
     >
       <KeptForm<Fields>
         name={name}
@@ -151,28 +152,28 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
             <Input maxLength={60} />
           </Form.Item>
           <Form.Item label={`Reorder below, ${units.word[unit]}`} name="reorderBelow">
-            <InputNumber min={0} style={{ width: '100%' }} />
+            <InputNumber min={0} />
           </Form.Item>
           <Form.Item label="Barcode on its tubes" name="barcode">
             <Input maxLength={60} />
           </Form.Item>
-          <Form.Item label="Cautions" name="cautions" style={{ gridColumn: 'span 2' }}>
+          <Form.Item label="Cautions" name="cautions" className={styles.across ?? ''}>
             <Input maxLength={200} placeholder="contains nickel" />
           </Form.Item>
         </div>
         {category === 'bead' && (
-          <div className="fields five">
+          <div className={`fields ${styles.five}`}>
             <Form.Item label="Long, mm" name="lengthMm" rules={rulesOf(figures.lengthMm)}>
-              <InputNumber min={0.1} step={0.1} style={{ width: '100%' }} />
+              <InputNumber min={0.1} step={0.1} />
             </Form.Item>
             <Form.Item label="Across, mm" name="acrossMm" rules={rulesOf(figures.acrossMm)}>
-              <InputNumber min={0.1} step={0.1} style={{ width: '100%' }} />
+              <InputNumber min={0.1} step={0.1} />
             </Form.Item>
             <Form.Item label="Hole, mm" name="boreMm" rules={rulesOf(figures.boreMm)}>
-              <InputNumber min={0.1} step={0.1} style={{ width: '100%' }} />
+              <InputNumber min={0.1} step={0.1} />
             </Form.Item>
             <Form.Item label="One weighs, mg" name="massMg" rules={rulesOf(figures.massMg)}>
-              <InputNumber min={0.1} step={0.1} style={{ width: '100%' }} />
+              <InputNumber min={0.1} step={0.1} />
             </Form.Item>
             <Form.Item label="Holes" name="bores">
               <Select options={[{ value: 1 }, { value: 2 }]} />
@@ -189,7 +190,12 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
                     name={[name, 'amount']}
                     rules={rulesOf(pack.amount, (typed) => units.recorded(Number(typed), unit))}
                   >
-                    <InputNumber aria-label="Pack holds" min={0.001} suffix={units.word[unit]} style={{ width: 140 }} />
+                    <InputNumber
+                      aria-label="Pack holds"
+                      min={0.001}
+                      suffix={units.word[unit]}
+                      className={styles.pack ?? ''}
+                    />
                   </Form.Item>
                   <Form.Item name={[name, 'price']} rules={rulesOf(pack.price, asMoney)}>
                     <InputNumber
@@ -197,7 +203,7 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
                       min={0}
                       step={0.1}
                       prefix={money.sign}
-                      style={{ width: 140 }}
+                      className={styles.pack ?? ''}
                     />
                   </Form.Item>
                   <Form.Item name={[name, 'leadDays']} rules={rulesOf(pack.leadDays)}>
@@ -206,7 +212,7 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
                       min={0}
                       precision={0}
                       suffix="days"
-                      style={{ width: 140 }}
+                      className={styles.pack ?? ''}
                     />
                   </Form.Item>
                   <Button onClick={() => remove(name)}>Take away</Button>
@@ -216,7 +222,7 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
             </>
           )}
         </Form.List>
-        <div style={{ marginTop: 14 }}>
+        <div className={styles.below}>
           <ErrorNotice error={save.refused} />
         </div>
       </KeptForm>

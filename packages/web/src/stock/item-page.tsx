@@ -8,8 +8,11 @@ import { Link, useParams } from 'react-router'
 import { OrderItem } from '../buying/order-item'
 import { rulesOf } from '../frame/contract-rules'
 import { ErrorNotice } from '../frame/error-notice'
+import { Fact, Facts } from '../frame/facts'
 import { PageLoading } from '../frame/loading'
+import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
+import sideBySideStyles from '../frame/side-by-side.module.css'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { useMoney } from '../settings/use-shop-settings'
@@ -18,6 +21,7 @@ import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 import { ItemForm } from './item-form'
+import styles from './item-page.module.css'
 import { Lots } from './lots'
 import { Quantity } from './quantity-cell'
 import { ReceiveLot } from './receive-lot'
@@ -69,21 +73,21 @@ function Story({ item }: { item: ItemStory }) {
   const { bead } = item
   return (
     <div className="page stack">
-      <div className="page-head">
-        <Swatch item={item} size={46} />
-        <div>
-          <h1>{item.colourName}</h1>
+      <PageHead
+        title={item.colourName}
+        before={<Swatch item={item} size={46} />}
+        under={
           <span className="quiet">
             {item.kind} {item.size}, {item.colourCode}, {item.maker}
             {item.finish ? `, ${item.finish}` : ''}
           </span>
-        </div>
-        <span className="spacer" />
+        }
+      >
         {mayBuy && item.category !== 'kit' && <Button onClick={() => setOrdering(true)}>Order</Button>}
         {mayMove && <Button onClick={() => setReceiving(true)}>A delivery came</Button>}
         {mayKeep && item.category !== 'kit' && <Button onClick={() => setChanging(true)}>Change</Button>}
         <Link to="/stock">All stock</Link>
-      </div>
+      </PageHead>
       {receiving && (
         <ReceiveLot
           item={{ id: item.id, name: item.colourName, unit: item.unit }}
@@ -94,7 +98,7 @@ function Story({ item }: { item: ItemStory }) {
       {ordering && <OrderItem item={item} close={() => setOrdering(false)} />}
       {changing && <ItemForm item={item} close={() => setChanging(false)} />}
       {item.cautions && <p className="notice trouble">{item.cautions}</p>}
-      <div className="sheet facts">
+      <Facts>
         <Fact label="free">
           <Quantity quantity={free} unit={item.unit} />
         </Fact>
@@ -120,7 +124,7 @@ function Story({ item }: { item: ItemStory }) {
         <Fact label="kept in">{item.place || 'no place yet'}</Fact>
         {item.packs.length > 0 && (
           <Fact label="bought in">
-            <span style={{ fontSize: 19 }}>
+            <span className={styles.small}>
               {item.packs
                 .map(({ amount, price }) => `${units.quantity(amount, item.unit)} ${money.say(price)}`)
                 .join(' · ')}
@@ -129,14 +133,14 @@ function Story({ item }: { item: ItemStory }) {
         )}
         {bead && (
           <Fact label="long, across, hole, each">
-            <span style={{ fontSize: 19 }}>
+            <span className={styles.small}>
               {bead.lengthMm} · {bead.acrossMm} · {bead.boreMm} mm · {bead.massMg} mg
             </span>
           </Fact>
         )}
-      </div>
+      </Facts>
       <StoryChart item={item} />
-      <div className="two">
+      <div className={sideBySideStyles.two}>
         <div className="rows">
           <Table<Move>
             rowKey="id"
@@ -190,7 +194,7 @@ function Story({ item }: { item: ItemStory }) {
             ]}
           />
           {(older.data ? older.hasNextPage : item.moreMoves) && (
-            <div className="pad" style={{ textAlign: 'center' }}>
+            <div className={`pad ${styles.more}`}>
               <Button
                 onClick={() =>
                   before === undefined ? setBefore(item.moves[item.moves.length - 1]?.id) : void older.fetchNextPage()
@@ -249,13 +253,6 @@ function Reverse({ move }: { move: Move }) {
   )
 }
 
-const Fact = ({ label, children }: { label: string; children: React.ReactNode }) => (
-  <div className="fact">
-    <div className="figure">{children}</div>
-    <div className="label">{label}</div>
-  </div>
-)
-
 interface MoveFields {
   lotId: number
   kind: 'receive' | 'sale' | 'scrap' | 'correction'
@@ -288,7 +285,7 @@ function MoveForm({ item }: { item: ItemStory }) {
       onFinish={post.run}
       initialValues={{ kind: 'sale', lotId: item.lots[0]?.id }}
     >
-      <h2 style={{ marginBottom: 12 }}>Post a move</h2>
+      <h2 className={styles.heading}>Post a move</h2>
       <Form.Item label="What" name="kind">
         <Select
           options={[
@@ -307,11 +304,7 @@ function MoveForm({ item }: { item: ItemStory }) {
         name="amount"
         rules={rulesOf(handMove.shape.quantity, (typed) => units.recorded(Number(typed), item.unit))}
       >
-        <InputNumber
-          style={{ width: '100%' }}
-          step={item.unit === 'piece' ? 1 : 0.1}
-          {...(item.unit === 'piece' ? { precision: 0 } : {})}
-        />
+        <InputNumber step={item.unit === 'piece' ? 1 : 0.1} {...(item.unit === 'piece' ? { precision: 0 } : {})} />
       </Form.Item>
       <Form.Item label="Why" name="reason" rules={rulesOf(handMove.shape.reason)}>
         <Input maxLength={200} />

@@ -10,6 +10,7 @@ import { useUnits } from '../settings/use-units'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import styles from './lots.module.css'
 import { Quantity } from './quantity-cell'
 
 type LotAction = 'transfer' | 'weighing'
@@ -37,7 +38,7 @@ export function Lots({ item, mayMove }: { item: ItemStory; mayMove: boolean }) {
             render: (_, lot) => (
               <>
                 <strong>{lot.code}</strong>
-                <span className="quiet" style={{ display: 'block' }}>
+                <span className={`quiet ${styles.under}`}>
                   {lot.place || 'no place'}, since {dayjs(lot.receivedOn).format('D MMM YYYY')}
                   {lot.mgPerBead !== null && `, ${lot.mgPerBead} mg a bead`}
                   {lot.unitCost !== null &&
@@ -60,7 +61,7 @@ export function Lots({ item, mayMove }: { item: ItemStory; mayMove: boolean }) {
               <>
                 <Quantity quantity={lot.onHand} unit={item.unit} />
                 {lot.inBags > 0 && (
-                  <span className="quiet" style={{ display: 'block' }}>
+                  <span className={`quiet ${styles.under}`}>
                     <Quantity quantity={lot.inBags} unit={item.unit} /> in bags
                   </span>
                 )}
@@ -73,7 +74,7 @@ export function Lots({ item, mayMove }: { item: ItemStory; mayMove: boolean }) {
                   title: '',
                   key: 'do',
                   render: (_: unknown, lot: Lot) => (
-                    <span style={{ display: 'grid', justifyItems: 'start' }}>
+                    <span className={styles.lot}>
                       <Do what="Move" lot={lot} run={() => setDoing({ lot, what: 'transfer' })} />
                       {item.unit === 'mg' && (
                         <Do what="Weigh" lot={lot} run={() => setDoing({ lot, what: 'weighing' })} />
@@ -146,7 +147,7 @@ function Move({ item, lot, close }: AboutLot) {
           />
         </Form.Item>
         <Form.Item label={`How much, ${units.word[item.unit]}: the whole tube when left empty`} name="amount">
-          <InputNumber min={0.001} style={{ width: 160 }} />
+          <InputNumber min={0.001} className={styles.figure ?? ''} />
         </Form.Item>
         <ErrorNotice error={move.refused} />
       </Form>

@@ -8,6 +8,7 @@ import { forgetForm, KeptForm } from '../frame/kept-form'
 import { keptIn, useUnits } from '../settings/use-units'
 import { call } from '../shop/api'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import styles from './receive-lot.module.css'
 
 interface ReceiveLotProps {
   readonly item: { readonly id: number; readonly name: string; readonly unit: StockUnit }
@@ -80,7 +81,7 @@ export function ReceiveLot({ item, quantity, purchaseId, close }: ReceiveLotProp
           name="amount"
           rules={rulesOf(newLot.shape.quantity, (typed) => units.recorded(Number(typed), item.unit))}
         >
-          <InputNumber min={0.001} max={1_000_000} style={{ width: 160 }} />
+          <InputNumber min={0.001} max={1_000_000} className={styles.figure ?? ''} />
         </Form.Item>
         <Form.Item name="restComing" valuePropName="checked" hidden={purchaseId === undefined || missing <= 0}>
           <Checkbox>The other {units.quantity(Math.max(0, missing), item.unit)} are still to come</Checkbox>

@@ -5,12 +5,15 @@ import { useDeferredValue, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { ListFilterBar, useListFilter } from '../frame/list-filter'
 import { Loading } from '../frame/loading'
+import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
+import { StateTag } from '../frame/state-tag'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { read } from '../shop/queries'
 import { ItemForm } from './item-form'
 import { Quantity } from './quantity-cell'
+import styles from './stock-page.module.css'
 import { Swatch } from './swatch'
 
 const shown = ['all', 'beads', 'stones', 'thread', 'kits', 'low'] as const
@@ -33,18 +36,20 @@ export function StockPage() {
   const [first] = data.pages
   return (
     <div className="page">
-      <div className="page-head">
-        <h1>Stock</h1>
-        <span className="quiet figures">
-          {first?.more && 'more than '}
-          {first?.total} {first?.total === 1 ? 'item' : 'items'}
-        </span>
-        <span className="spacer" />
+      <PageHead
+        title="Stock"
+        beside={
+          <span className="quiet figures">
+            {first?.more && 'more than '}
+            {first?.total} {first?.total === 1 ? 'item' : 'items'}
+          </span>
+        }
+      >
         {maySell && <Link to="/counter">Counter</Link>}
         <Link to="/stock/count">Count a place</Link>
         <Link to="/stock/files">Files</Link>
         {mayKeep && <Button onClick={() => setAdding(true)}>New item</Button>}
-      </div>
+      </PageHead>
       <ListFilterBar
         filter={filter}
         change={change}
@@ -65,7 +70,7 @@ export function StockPage() {
               title: 'Item',
               key: 'item',
               render: (_, item) => (
-                <span className="name-cell">
+                <span className="hands">
                   <Swatch item={item} />
                   <span>
                     <Link to={`/stock/${item.id}`} onClick={(event) => event.stopPropagation()}>
@@ -89,8 +94,8 @@ export function StockPage() {
               align: 'right',
               render: (_, item) => (
                 <>
-                  {isLow(item) && <span className="state draft">low</span>}{' '}
-                  <strong style={{ display: 'inline-block', minWidth: 74 }}>
+                  {isLow(item) && <StateTag look="draft">low</StateTag>}{' '}
+                  <strong className={styles.free}>
                     <Quantity quantity={item.onHand - item.reserved} unit={item.unit} />
                   </strong>
                 </>
@@ -99,7 +104,7 @@ export function StockPage() {
           ]}
         />
         {hasNextPage && (
-          <div className="pad" style={{ textAlign: 'center' }}>
+          <div className={`pad ${styles.more}`}>
             <Button onClick={() => void fetchNextPage()} loading={isFetchingNextPage}>
               Load more ({items.length} of {first?.total})
             </Button>

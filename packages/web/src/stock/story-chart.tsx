@@ -3,6 +3,7 @@ import { scaleLinear, scaleUtc } from 'd3-scale'
 import { area, curveStepAfter, line } from 'd3-shape'
 import dayjs from 'dayjs'
 import { useMemo } from 'react'
+import styles from '../frame/chart.module.css'
 import { useUnits } from '../settings/use-units'
 
 const [width, height] = [1180, 240]
@@ -44,7 +45,7 @@ export function StoryChart({ item }: { item: ItemStory }) {
       : ''
   }.`
   return (
-    <figure className="sheet story-chart">
+    <figure className={`sheet ${styles.chart}`}>
       <svg viewBox={`0 0 ${width} ${height}`} role="img" aria-label={said}>
         {scale.ticks(4).map((tick) => (
           <g key={tick}>
@@ -81,8 +82,10 @@ export function StoryChart({ item }: { item: ItemStory }) {
         <line x1={today} x2={today} y1={inside.top} y2={height - inside.bottom} stroke="var(--ink)" strokeWidth="0.8" />
       </svg>
       <figcaption className="quiet">
-        <span className="key on-hand" /> on hand <span className="key promised" /> promised{' '}
-        <span className="key ahead" /> as batches take it and orders come <span className="key below" /> reorder below
+        <span className={`${styles.key} ${styles.onHand}`} /> on hand{' '}
+        <span className={`${styles.key} ${styles.promised}`} /> promised{' '}
+        <span className={`${styles.key} ${styles.ahead}`} /> as batches take it and orders come{' '}
+        <span className={`${styles.key} ${styles.below}`} /> reorder below
       </figcaption>
     </figure>
   )

@@ -1,5 +1,6 @@
 import type { Item } from '@tessellum/contract/stock'
 import { finishLook } from '@tessellum/core/colour/finish'
+import styles from './swatch.module.css'
 
 /** An item drawn as what it is, in its colour; the name always stands beside it. */
 export function Swatch({
@@ -12,7 +13,7 @@ export function Swatch({
   const { category, kind, colour, finish } = item
   const { shine } = finishLook(finish)
   return (
-    <svg className="swatch" width={size} height={size} viewBox="0 0 26 26" aria-hidden="true">
+    <svg className={styles.swatch} width={size} height={size} viewBox="0 0 26 26" aria-hidden="true">
       {category === 'thread' ? (
         <>
           <rect x="5" y="3" width="16" height="20" rx="2" fill="#d9d1be" stroke="#22302b" strokeWidth="0.8" />
@@ -44,3 +45,10 @@ export function Swatch({
     </svg>
   )
 }
+
+/** A colour, where the kind of what has it is told beside it. */
+export const ColourChip = ({ colour, size = 15 }: { colour: string; size?: number }) => (
+  <svg className={styles.swatch} width={size} height={size} viewBox="0 0 15 15" aria-hidden="true">
+    <rect x="0.5" y="0.5" width="14" height="14" rx="4" fill={colour} stroke="#22302b" />
+  </svg>
+)

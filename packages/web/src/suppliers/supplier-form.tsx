@@ -58,10 +58,10 @@ export function SupplierForm({ supplier, done, close }: SupplierFormProps) {
         </Form.Item>
         <div className="fields">
           <Form.Item label="Usually takes" name="leadDays">
-            <InputNumber style={{ width: '100%' }} min={0} max={730} precision={0} suffix="days" />
+            <InputNumber min={0} max={730} precision={0} suffix="days" />
           </Form.Item>
           <Form.Item label={`Minimum order, ${money.sign}`} name="minOrder">
-            <InputNumber style={{ width: '100%' }} min={0} step={0.5} precision={2} />
+            <InputNumber min={0} step={0.5} precision={2} />
           </Form.Item>
         </div>
         <Form.Item label="Note" name="note">

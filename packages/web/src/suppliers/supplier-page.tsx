@@ -6,7 +6,9 @@ import { useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import { AskFirst } from '../frame/ask-first'
 import { ErrorNotice } from '../frame/error-notice'
+import { FigureTable } from '../frame/figure-table'
 import { PageLoading } from '../frame/loading'
+import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
@@ -44,9 +46,9 @@ function Card({ card }: { card: SupplierCard }) {
   const day = (on: string) => dayjs(on).format('D MMM YYYY')
   return (
     <div className="page stack">
-      <div className="page-head">
-        <div>
-          <h1>{name}</h1>
+      <PageHead
+        title={name}
+        under={
           <span className="quiet">
             {[
               contact,
@@ -56,8 +58,8 @@ function Card({ card }: { card: SupplierCard }) {
               .filter(Boolean)
               .join('; ')}
           </span>
-        </div>
-        <span className="spacer" />
+        }
+      >
         {mayBuy && <Button onClick={() => setChanging(true)}>Change</Button>}
         {mayBuy && (
           <AskFirst
@@ -72,13 +74,13 @@ function Card({ card }: { card: SupplierCard }) {
           </AskFirst>
         )}
         <Link to="/suppliers">All suppliers</Link>
-      </div>
+      </PageHead>
       <ErrorNotice error={remove.refused} />
       {note && <p className="notice">{note}</p>}
       <section className="sheet pad" aria-label="Prices">
         <h2>Prices</h2>
         {prices.length === 0 && <p className="quiet">No item has them as its maker.</p>}
-        <table className="size-table told figures">
+        <FigureTable words>
           <tbody>
             {prices.map(({ itemId, name: what, unit, packs }) => (
               <tr key={itemId}>
@@ -96,12 +98,12 @@ function Card({ card }: { card: SupplierCard }) {
               </tr>
             ))}
           </tbody>
-        </table>
+        </FigureTable>
       </section>
       <section className="sheet pad" aria-label="Bought">
         <h2>Bought of them</h2>
         {bought.length === 0 && <p className="quiet">Nothing yet.</p>}
-        <table className="size-table told figures">
+        <FigureTable words>
           <tbody>
             {bought.map(({ id: orderId, name: what, unit, amount, cost, orderedOn, state }) => (
               <tr key={orderId}>
@@ -113,7 +115,7 @@ function Card({ card }: { card: SupplierCard }) {
               </tr>
             ))}
           </tbody>
-        </table>
+        </FigureTable>
       </section>
       {changing && (
         <SupplierForm

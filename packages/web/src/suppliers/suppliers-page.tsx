@@ -2,7 +2,9 @@ import { useQuery } from '@tanstack/react-query'
 import { Button } from 'antd'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
+import { FigureTable } from '../frame/figure-table'
 import { PageLoading } from '../frame/loading'
+import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
@@ -23,9 +25,7 @@ export function SuppliersPage() {
   if (!data) return <PageLoading what="Fetching the suppliers" />
   return (
     <div className="page stack">
-      <div className="page-head">
-        <h1>Suppliers</h1>
-        <span className="spacer" />
+      <PageHead title="Suppliers">
         {mayBuy && (
           <Button type="primary" onClick={() => setAdding(true)}>
             Add a supplier
@@ -35,7 +35,7 @@ export function SuppliersPage() {
           All as CSV
         </a>
         <Link to="/kits/buy">What to buy</Link>
-      </div>
+      </PageHead>
       {data.length === 0 ? (
         <div className="empty sheet">
           <h2>No suppliers yet</h2>
@@ -45,7 +45,7 @@ export function SuppliersPage() {
           </p>
         </div>
       ) : (
-        <table className="size-table told sheet">
+        <FigureTable words sheet>
           <thead>
             <tr>
               <th scope="col">Name</th>
@@ -70,7 +70,7 @@ export function SuppliersPage() {
               </tr>
             ))}
           </tbody>
-        </table>
+        </FigureTable>
       )}
       {mayBuy && <RecordFile of="suppliers" same="The same name is the same supplier." />}
       {adding && <SupplierForm close={() => setAdding(false)} done={({ id }) => void navigate(`/suppliers/${id}`)} />}

@@ -8,6 +8,7 @@ import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, useKept } from '../frame/kept-form'
 import { call } from '../shop/api'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import styles from './own-words.module.css'
 
 interface OwnWordsProps {
   readonly pattern: Pattern
@@ -44,7 +45,7 @@ export function OwnWords({ pattern, written, words, aside, close }: OwnWordsProp
           away={() => save.run({ ...each, instead: '', also: '' })}
         />
       ))}
-      <ol className="own-words" aria-label="Steps">
+      <ol className={styles.words} aria-label="Steps">
         {steps.map((step) => (
           <StepForm
             key={`${step.key.part} ${step.key.text} ${step.key.nth}`}
@@ -133,7 +134,7 @@ const WordsField = ({ name, hint, value, change, settle }: WordsFieldProps) => (
     value={value}
     onChange={(event) => change(event.target.value)}
     onBlur={settle}
-    style={{ marginBottom: 6 }}
+    className={styles.field ?? ''}
   />
 )
 
@@ -160,7 +161,7 @@ function Aside({ words, steps, give, away }: AsideProps) {
         <Select
           aria-label="Give them to step"
           placeholder="Give them to another step"
-          style={{ width: 320 }}
+          className={styles.step ?? ''}
           options={steps.map((step) => ({ value: step.number, label: `${step.number}: ${step.key.text}` }))}
           onChange={(number: number) => {
             const step = steps.find((each) => each.number === number)

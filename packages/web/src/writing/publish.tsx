@@ -5,12 +5,14 @@ import type { Lack } from '@tessellum/core/writing/check'
 import { Button, Drawer, Form, Input, Select } from 'antd'
 import { Link } from 'react-router'
 import { rulesOf } from '../frame/contract-rules'
+import { Finding, Findings } from '../frame/findings'
 import { forgetForm, KeptForm } from '../frame/kept-form'
 import { Loading } from '../frame/loading'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 import { Carriers } from './carriers'
+import styles from './publish.module.css'
 import { Reconcile } from './reconcile'
 import { writeClient } from './write-client'
 
@@ -43,19 +45,14 @@ export function Publish({ pattern, edition, close }: PublishProps) {
       )}
       {!checked.data && !trouble && <Loading what="Looking it over in every size and colourway" />}
       {checked.data?.length === 0 && <p className="notice good">Nothing is wrong and nothing is missing.</p>}
-      <ul className="findings lacks" aria-label="Wrong or missing">
+      <Findings label="Wrong or missing">
         {checked.data?.map((lack) => (
-          <li key={`${lack.where} ${lack.line} ${lack.text}`} className={lack.weight === 'must' ? 'trouble' : 'plain'}>
-            <span className="mark" aria-hidden="true">
-              {lack.weight === 'must' ? '!' : '·'}
-            </span>
-            <span>
-              {lack.weight === 'must' && <strong>Must be mended: </strong>}
-              {lack.text} <Link to={placeOf(lack, pattern.id)}>{placeWords(lack)}</Link>
-            </span>
-          </li>
+          <Finding key={`${lack.where} ${lack.line} ${lack.text}`} tone={lack.weight === 'must' ? 'trouble' : 'plain'}>
+            {lack.weight === 'must' && <strong>Must be mended: </strong>}
+            {lack.text} <Link to={placeOf(lack, pattern.id)}>{placeWords(lack)}</Link>
+          </Finding>
         ))}
-      </ul>
+      </Findings>
       {gathered && <Reconcile edition={gathered} />}
       {checked.data && <PublishForm pattern={pattern} stopped={musts.length > 0} close={close} />}
     </Drawer>
@@ -109,7 +106,7 @@ function PublishForm({ pattern, stopped, close }: { pattern: Pattern; stopped: b
       requiredMark={false}
       onFinish={publishAs}
       initialValues={{ name: `Edition ${number}` }}
-      style={{ marginTop: 18 }}
+      className={styles.below ?? ''}
     >
       <h3>Publish as version {number}</h3>
       <p className="quiet">A published version never changes. A correction is a new one.</p>

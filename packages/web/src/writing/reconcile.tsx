@@ -2,7 +2,9 @@ import type { Edition } from '@tessellum/contract/editions'
 import { reconcile, sayFinding } from '@tessellum/core/kit/reconcile'
 import { Input } from 'antd'
 import { useMemo, useState } from 'react'
+import { Finding, Findings } from '../frame/findings'
 import { useEvaluated } from '../patterns/use-evaluated'
+import styles from './reconcile.module.css'
 
 /** A materials list written by hand, held against what the steps really use. */
 export function Reconcile({ edition }: { edition: Edition }) {
@@ -11,7 +13,7 @@ export function Reconcile({ edition }: { edition: Edition }) {
   const { now } = useEvaluated(edition.source, choices)
   const found = useMemo(() => (now && list.trim() ? reconcile(now, list) : []), [now, list])
   return (
-    <details className="reconcile">
+    <details className={styles.reconcile}>
       <summary>Compare a materials list of your own</summary>
       <Input.TextArea
         aria-label="Your materials list"
@@ -20,19 +22,13 @@ export function Reconcile({ edition }: { edition: Edition }) {
         value={list}
         onChange={(event) => setList(event.target.value)}
       />
-      <ul className="findings" aria-label="Materials list compared">
-        {found.map((finding) => {
-          const good = finding.type === 'agrees'
-          return (
-            <li key={sayFinding(finding)} className={good ? 'good' : 'trouble'}>
-              <span className="mark" aria-hidden="true">
-                {good ? '✓' : '!'}
-              </span>
-              <span>{sayFinding(finding)}</span>
-            </li>
-          )
-        })}
-      </ul>
+      <Findings label="Materials list compared">
+        {found.map((finding) => (
+          <Finding key={sayFinding(finding)} tone={finding.type === 'agrees' ? 'good' : 'trouble'}>
+            {sayFinding(finding)}
+          </Finding>
+        ))}
+      </Findings>
     </details>
   )
 }

@@ -25,6 +25,7 @@ import { logoAt, pictureAt, withPictures } from './picture-files'
 import { Publish } from './publish'
 import type { Page } from './write.worker'
 import { writeClient } from './write-client'
+import styles from './written-page.module.css'
 
 export function WrittenPage() {
   const id = Number(useParams().id)
@@ -121,10 +122,10 @@ function Written({ pattern }: { pattern: Pattern }) {
   return (
     <>
       <PatternNav id={pattern.id} chosen={{ size, colourway: colourway ? String(colourway.id) : undefined }} />
-      <div className="no-print page written-tools">
+      <div className={`no-print page ${styles.tools}`}>
         <Select
           aria-label="Version"
-          style={{ width: 210 }}
+          className={styles.version ?? ''}
           value={version === undefined ? 'draft' : String(version)}
           onChange={(value) => change({ version: value })}
           options={[...versions, { value: 'draft', label: 'The draft' }]}
@@ -139,7 +140,7 @@ function Written({ pattern }: { pattern: Pattern }) {
         )}
         <Select
           aria-label="Colourway"
-          style={{ width: 170 }}
+          className={styles.colourway ?? ''}
           value={colourway ? String(colourway.id) : 'none'}
           onChange={(value) => change({ colourway: value })}
           options={[
@@ -149,7 +150,7 @@ function Written({ pattern }: { pattern: Pattern }) {
         />
         <Select
           aria-label="Sheet"
-          style={{ width: 140 }}
+          className={styles.sheet ?? ''}
           value={sheet}
           onChange={(value) => change({ sheet: value })}
           options={sheets.map((value) => ({ value, label: sheetWords[value] }))}
@@ -157,7 +158,7 @@ function Written({ pattern }: { pattern: Pattern }) {
         {sheet !== 'card' && (
           <Select
             aria-label="Drawings"
-            style={{ width: 186 }}
+            className={styles.drawings ?? ''}
             value={density}
             onChange={(value) => change({ drawings: value })}
             options={densities.map((value) => ({ value, label: densityWords[value] }))}
@@ -166,7 +167,7 @@ function Written({ pattern }: { pattern: Pattern }) {
         <HandChoice />
         <Select
           aria-label="Language"
-          style={{ width: 116 }}
+          className={styles.language ?? ''}
           value={language}
           onChange={(value) => change({ language: value })}
           options={Object.values(languages).map(({ code, name }) => ({ value: code, label: name }))}
@@ -190,11 +191,11 @@ function Written({ pattern }: { pattern: Pattern }) {
         </Button>
       </div>
       {sheet === 'class' && (
-        <div className="no-print page written-tools">
+        <div className={`no-print page ${styles.tools}`}>
           <label htmlFor="seat">Seat for</label>
           <Input
             id="seat"
-            style={{ width: 220 }}
+            className={styles.forWhom ?? ''}
             maxLength={80}
             value={seat}
             onChange={(event) => change({ seat: event.target.value })}
@@ -202,7 +203,7 @@ function Written({ pattern }: { pattern: Pattern }) {
           <label htmlFor="chosen">who chose</label>
           <Input
             id="chosen"
-            style={{ width: 260 }}
+            className={styles.heading ?? ''}
             maxLength={120}
             value={chosen}
             placeholder={[size, colourway?.name].filter(Boolean).join(', ')}
@@ -225,7 +226,7 @@ function Written({ pattern }: { pattern: Pattern }) {
       )}
       <style>{pageStyle}</style>
       <div
-        className={page.isFetching ? 'written-page stale' : 'written-page'}
+        className={`${styles.page} ${page.isFetching ? styles.stale : ''}`}
         // biome-ignore lint/security/noDangerouslySetInnerHtml: the core escapes all that a person has typed, and a test tries to break it
         dangerouslySetInnerHTML={{ __html: body }}
       />
