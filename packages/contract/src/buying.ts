@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { day, recordId } from './fields'
-import { packs, stockUnit } from './stock'
+import { item, packs, stockUnit } from './stock'
 
 export const buyWanted = z.object({
   /** Batches due up to this day; all when absent. */
@@ -11,9 +11,24 @@ export const buyWanted = z.object({
 export const buyLine = z.object({
   itemId: z.number(),
   name: z.string(),
-  colour: z.string(),
+  /** By which it is told from others. */
+  item: item.pick({
+    category: true,
+    kind: true,
+    size: true,
+    colourCode: true,
+    colourName: true,
+    finish: true,
+    colour: true,
+    place: true,
+  }),
   unit: stockUnit,
   supplier: z.string(),
+  /** On the shelf, and promised to nobody. */
+  free: z.number(),
+  /** What all drafts take of it. */
+  planned: z.number(),
+  reorderBelow: z.number(),
   /** What open batches go without. */
   short: z.number(),
   /** What is wanting to its reorder level when they are filled and all that is ordered has come. */
@@ -28,7 +43,7 @@ export const buyLine = z.object({
   orderBy: z.string().nullable(),
   /** Ordered already, and expected in time; taken off what is to be bought. */
   coming: z.number(),
-  batches: z.array(z.object({ id: z.number(), name: z.string() })),
+  batches: z.array(z.object({ id: z.number(), name: z.string(), dueOn: z.string() })),
 })
 export type BuyLine = z.infer<typeof buyLine>
 

@@ -70,13 +70,13 @@ async function planBuying(shop: Shop, until: string | undefined): Promise<BuyLin
       0,
     )
     const left = item.onHand - item.reserved + onItsWay + short - planned
-    return { item, missing, short, coming: onItsWay, low: Math.max(0, item.reorderBelow - Math.max(0, left)) }
+    return { item, missing, short, planned, coming: onItsWay, low: Math.max(0, item.reorderBelow - Math.max(0, left)) }
   })
   const toBuy = found.filter(({ short, low }) => short + low > 0)
   const purchases = await workers.run('buy', {
     shortages: toBuy.map(({ item, short, low }) => ({ packs: item.packs, short: short + low })),
   })
-  const lines = toBuy.map(({ item, missing, short, low, coming }, i): BuyLine => {
+  const lines = toBuy.map(({ item, missing, short, low, planned, coming }, i): BuyLine => {
     const batches = new Map(
       missing.flatMap(({ line }) => {
         const of = wanted[line]
@@ -93,9 +93,12 @@ async function planBuying(shop: Shop, until: string | undefined): Promise<BuyLin
     return {
       itemId: item.id,
       name: itemName(item),
-      colour: item.colour,
+      item,
       unit: item.unit,
       supplier: item.maker,
+      free: item.onHand - item.reserved,
+      planned,
+      reorderBelow: item.reorderBelow,
       short,
       low,
       packs: packs.map(({ amount, price, leadDays, count }) => ({ amount, price, leadDays, count })),
@@ -107,7 +110,7 @@ async function planBuying(shop: Shop, until: string | undefined): Promise<BuyLin
         neededOn === null
           ? null
           : lastWorkingDay(dayBefore(workingDaysBefore(neededOn, kits.packingDays, days), lead), days),
-      batches: waiting.map(({ id, name }) => ({ id, name })),
+      batches: waiting,
     }
   })
   const late = ({ orderBy }: BuyLine) => orderBy ?? '9999'

@@ -4,6 +4,7 @@ import { sayExtents } from '@tessellum/core/report/form-report'
 import { type Counting, countingWords } from '@tessellum/core/sizing/counting'
 import type { Candidate, Question } from '@tessellum/core/substitute/substitutes'
 import type { ReactNode } from 'react'
+import { FigureTable } from '../frame/figure-table'
 import { Loading } from '../frame/loading'
 import { patientClient } from '../patterns/use-evaluated'
 import { useUnits } from '../settings/use-units'
@@ -34,43 +35,45 @@ export function Ways({ question, candidate, take }: WaysProps) {
     )
   if (!data) return <Loading what="Settling each way" />
   return (
-    <table className={`${styles.ways} figures`} aria-label="Ways of working it in">
-      <thead>
-        <tr>
-          <th scope="col">Way</th>
-          <th scope="col">What changes</th>
-          <th scope="col">
-            Finished{' '}
-            <span className="quiet">
-              (now {data.before ? sayExtents(data.before, units.system) : 'form not sound'})
-            </span>
-          </th>
-          <th scope="col">Kits</th>
-          <td />
-        </tr>
-      </thead>
-      <tbody>
-        {data.ways.map(({ countings, consequence, finished, kits }) => {
-          const [counting = 'all'] = countings
-          const name = countings.map((each) => countingWords[each]).join(', or ')
-          return (
-            <tr key={counting}>
-              <th scope="row">{name}</th>
-              <td>
-                <ul>
-                  <Changes consequence={consequence} thread="thread, measured" />
-                </ul>
-              </td>
-              <td>
-                <Size finished={finished} />
-              </td>
-              <td>{kits}</td>
-              <td>{consequence.faults.length === 0 && take(counting, name)}</td>
-            </tr>
-          )
-        })}
-      </tbody>
-    </table>
+    <div className={styles.ways}>
+      <FigureTable words top aria-label="Ways of working it in">
+        <thead>
+          <tr>
+            <th scope="col">Way</th>
+            <th scope="col">What changes</th>
+            <th scope="col">
+              Finished{' '}
+              <span className="quiet">
+                (now {data.before ? sayExtents(data.before, units.system) : 'form not sound'})
+              </span>
+            </th>
+            <th scope="col">Kits</th>
+            <td />
+          </tr>
+        </thead>
+        <tbody>
+          {data.ways.map(({ countings, consequence, finished, kits }) => {
+            const [counting = 'all'] = countings
+            const name = countings.map((each) => countingWords[each]).join(', or ')
+            return (
+              <tr key={counting}>
+                <th scope="row">{name}</th>
+                <td>
+                  <ul>
+                    <Changes consequence={consequence} thread="thread, measured" />
+                  </ul>
+                </td>
+                <td>
+                  <Size finished={finished} />
+                </td>
+                <td>{kits}</td>
+                <td>{consequence.faults.length === 0 && take(counting, name)}</td>
+              </tr>
+            )
+          })}
+        </tbody>
+      </FigureTable>
+    </div>
   )
 }
 

@@ -5,6 +5,7 @@ import dayjs from 'dayjs'
 import { useState } from 'react'
 import { Link, useLocation, useParams } from 'react-router'
 import { AskFirst } from '../frame/ask-first'
+import { FigureTable } from '../frame/figure-table'
 import { PageLoading } from '../frame/loading'
 import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
@@ -356,29 +357,27 @@ function KitBill({ batch, line }: { batch: Batch; line: number }) {
   return (
     <details className={styles.bill}>
       <summary className="quiet">What goes into each kit</summary>
-      <table className={`figures ${styles.billTable}`}>
+      <FigureTable words>
         <tbody>
           {bill.map((each) => {
             const item = outlook.items.find((one) => one.itemId === each.itemId)
             return (
-              <tr key={each.itemId} className={styles.billRow}>
-                <td className={styles.billRole}>
-                  <strong>{each.roles.join(' + ')}</strong>
-                </td>
+              <tr key={each.itemId}>
+                <th scope="row">{each.roles.join(' + ')}</th>
                 <td>{item?.name}</td>
-                <td className={styles.billCount}>
+                <td>
                   {each.unit === 'mm' ? units.quantity(each.exact, 'mm') : `${each.exact} exact`}
                   {each.unit !== 'mm' && each.spare > 0 ? ` + ${each.spare} spare` : ''}
                 </td>
-                <td className={styles.billQuantity}>
-                  {units.quantity(each.quantity, each.unit)}
+                <td>
+                  <strong>{units.quantity(each.quantity, each.unit)}</strong>
                   {each.unit === 'mg' && <span className="quiet"> (about {each.standsFor})</span>}
                 </td>
               </tr>
             )
           })}
         </tbody>
-      </table>
+      </FigureTable>
     </details>
   )
 }

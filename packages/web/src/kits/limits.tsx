@@ -1,7 +1,9 @@
 import type { Outlook } from '@tessellum/contract/batches'
 import { scaleLinear } from 'd3-scale'
 import { Link } from 'react-router'
+import { FigureTable } from '../frame/figure-table'
 import { useUnits } from '../settings/use-units'
+import { ColourChip } from '../stock/swatch'
 import styles from './limits.module.css'
 
 /** How far each item goes, against what the batch needs: the line down the middle is "enough". */
@@ -10,15 +12,17 @@ export function Limits({ items }: { items: Outlook['items'] }) {
   const width = 190
   const reach = scaleLinear().domain([0, 2]).range([0, width]).clamp(true)
   return (
-    <table className={`figures ${styles.table}`} aria-label="What the batch takes from the shelf">
+    <FigureTable aria-label="What the batch takes from the shelf">
       <thead>
-        <tr className={`quiet ${styles.head}`}>
-          <th className={styles.itemHead}>Item</th>
-          <th className={styles.figureHead}>Needed</th>
-          <th className={styles.figureHead}>Free</th>
-          <th className={styles.figureHead}>Promised here</th>
-          <th className={styles.figureHead}>Short</th>
-          <th className={styles.barHead}>Covers</th>
+        <tr>
+          <th scope="col">Item</th>
+          <th scope="col">Needed</th>
+          <th scope="col">Free</th>
+          <th scope="col">Promised here</th>
+          <th scope="col">Short</th>
+          <th scope="col" className={styles.bar}>
+            Covers
+          </th>
         </tr>
       </thead>
       <tbody>
@@ -27,12 +31,10 @@ export function Limits({ items }: { items: Outlook['items'] }) {
           const share = item.needed > 0 ? allowed / item.needed : 2
           const short = item.short > 0
           return (
-            <tr key={item.itemId} className={styles.row}>
-              <td className={styles.item}>
-                <span className="hands">
-                  <svg width="16" height="16" aria-hidden="true" className={styles.swatch}>
-                    <rect x="1" y="1" width="14" height="14" rx="4" fill={item.colour} stroke="#22302b" />
-                  </svg>
+            <tr key={item.itemId}>
+              <th scope="row">
+                <span className={styles.item}>
+                  <ColourChip colour={item.colour} />
                   <span>
                     <Link to={`/stock/${item.itemId}`}>{item.name}</Link>
                     {item.heldBy.length > 0 && (
@@ -45,7 +47,7 @@ export function Limits({ items }: { items: Outlook['items'] }) {
                     )}
                   </span>
                 </span>
-              </td>
+              </th>
               <td>{units.quantity(item.needed, item.unit)}</td>
               <td>{units.quantity(item.free, item.unit)}</td>
               <td>{item.promisedHere ? units.quantity(item.promisedHere, item.unit) : ''}</td>
@@ -76,6 +78,6 @@ export function Limits({ items }: { items: Outlook['items'] }) {
           )
         })}
       </tbody>
-    </table>
+    </FigureTable>
   )
 }

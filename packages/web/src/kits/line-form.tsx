@@ -57,7 +57,7 @@ export function LineForm({
   const wrong =
     line.kits === undefined ? undefined : batchLine.shape.kits.safeParse(line.kits).error?.issues[0]?.message
   return (
-    <fieldset className={`${styles.form} ${styles.bare}`}>
+    <fieldset className={styles.form}>
       <legend className="visually-hidden">A line of the batch</legend>
       <Labelled label="Pattern">
         <Select

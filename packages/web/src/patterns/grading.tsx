@@ -70,7 +70,7 @@ export function Grading({ pattern, choices, kit }: GradingProps) {
         </p>
       )}
       {data && !isFetching && (
-        <FigureTable words>
+        <FigureTable words top>
           <thead>
             <tr>
               <th scope="col">{asked?.name}</th>

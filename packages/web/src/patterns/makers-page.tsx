@@ -62,7 +62,7 @@ function Makers({ pattern }: { pattern: Pattern }) {
       )}
       {rows && rows.length > 0 && (
         <div className="sheet">
-          <FigureTable words>
+          <FigureTable words top>
             <thead>
               <tr>
                 <th scope="col">Letter</th>

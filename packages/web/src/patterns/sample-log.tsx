@@ -8,6 +8,7 @@ import { Button, Form, Input, InputNumber, Modal } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
 import { rulesOf } from '../frame/contract-rules'
+import { FigureTable } from '../frame/figure-table'
 import { forgetForm, KeptForm } from '../frame/kept-form'
 import { useMay } from '../people/me'
 import { useUnits } from '../settings/use-units'
@@ -116,14 +117,14 @@ export function SampleLog({ pattern, report, minutes, eager }: SampleLogProps) {
         </KeptForm>
         {data && <Shown shown={data} />}
         {ofSize.length > 0 && (
-          <table className={`figures ${styles.table}`}>
+          <FigureTable words>
             <thead>
               <tr>
-                <th>Logged</th>
-                <th>By</th>
-                <th>Minutes</th>
-                <th>Thread</th>
-                <th>Against computed</th>
+                <th scope="col">Logged</th>
+                <th scope="col">By</th>
+                <th scope="col">Minutes</th>
+                <th scope="col">Thread</th>
+                <th scope="col">Against computed</th>
               </tr>
             </thead>
             <tbody>
@@ -137,7 +138,7 @@ export function SampleLog({ pattern, report, minutes, eager }: SampleLogProps) {
                 </tr>
               ))}
             </tbody>
-          </table>
+          </FigureTable>
         )}
       </Modal>
     </div>
