@@ -126,7 +126,17 @@ export async function call<Key extends RouteKey>(
   const read: unknown = await response.json().catch(() => undefined)
   if (method !== 'GET' && response.status < 500) decided(what)
   const { answer } = routeOf(key)
-  if (response.ok) return (typeof answer === 'string' ? undefined : answer.parse(read)) as Answer<Key>
+  if (response.ok) {
+    if (typeof answer === 'string') return undefined as Answer<Key>
+    const understood = answer.safeParse(read)
+    if (understood.success) return understood.data as Answer<Key>
+    // The shop has been brought up to date since this page was loaded.
+    throw new ShopError({
+      code: 'other-version',
+      message: 'The shop answers what this page does not know.',
+      hint: method === 'GET' ? 'Load the page again.' : 'It is done. Load the page again to see it.',
+    })
+  }
   const refused = apiError.safeParse(read)
   throw new ShopError(
     refused.success ? refused.data : { code: 'trouble', message: `The shop answered ${response.status}.` },

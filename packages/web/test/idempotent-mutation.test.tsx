@@ -1,0 +1,75 @@
+/** @jest-environment ./packages/web/test/screen-environment.cjs */
+/** What a person does is done once, told, and shown wherever it changes something. */
+import { useQuery } from '@tanstack/react-query'
+import { screen, waitFor } from '@testing-library/react'
+import { call } from '../src/shop/api'
+import { useIdempotentMutation } from '../src/shop/use-idempotent-mutation'
+import { settle, shopThatAnswers, show } from './on-screen'
+
+function Reprice() {
+  const { data } = useQuery({ queryKey: ['stock', 7], queryFn: () => call('GET /api/work') })
+  const reprice = useIdempotentMutation(
+    (price: number) =>
+      call('PUT /api/items/:id/packs', { params: { id: 7 }, body: { packs: [{ amount: 8000, price, leadDays: 3 }] } }),
+    { stale: ['stock'], said: (_, price) => `A pack costs ${price} now.` },
+  )
+  return (
+    <>
+      <p>{data ? `${data.ahead} ahead` : 'not read'}</p>
+      <button type="button" onClick={() => reprice.run(360)} disabled={reprice.busy}>
+        Reprice
+      </button>
+      {reprice.refused && <p role="alert">{reprice.refused.message}</p>}
+    </>
+  )
+}
+const press = async (person: { click: (on: Element) => Promise<void> }) => {
+  await person.click(screen.getByRole('button', { name: 'Reprice' }))
+  await settle()
+}
+const puts = (asked: readonly { route: string; key: string | undefined }[]) =>
+  asked.filter(({ route }) => route.startsWith('PUT'))
+
+test('what it makes stale is read again, and it is said what was done', async () => {
+  let ahead = 1
+  shopThatAnswers({
+    'GET /api/work': () => ({ ahead: ahead++, done: 0 }),
+    'PUT /api/items/7/packs': () => ({ itemId: 7 }),
+  })
+  const { person } = show(<Reprice />)
+  await screen.findByText('1 ahead')
+  await press(person)
+  await screen.findByText('A pack costs 360 now.')
+  await screen.findByText('2 ahead')
+})
+
+test('what is refused stands where it was asked for, and what others changed meanwhile is read again', async () => {
+  let ahead = 1
+  shopThatAnswers({
+    'GET /api/work': () => ({ ahead: ahead++, done: 0 }),
+    'PUT /api/items/7/packs': () => ({ status: 409, code: 'taken', message: 'Somebody changed it meanwhile.' }),
+  })
+  const { person } = show(<Reprice />)
+  await screen.findByText('1 ahead')
+  await press(person)
+  expect((await screen.findByRole('alert')).textContent).toBe('Somebody changed it meanwhile.')
+  await screen.findByText('2 ahead')
+})
+
+test('an answer that is lost: pressed again it is the same request; after an answer it is another', async () => {
+  const answers: unknown[] = ['lost', { itemId: 7 }, { itemId: 7 }]
+  const asked = shopThatAnswers({
+    'GET /api/work': () => ({ ahead: 0, done: 0 }),
+    'PUT /api/items/7/packs': () => answers.shift(),
+  })
+  const { person } = show(<Reprice />)
+  await press(person)
+  await screen.findByText('The shop does not answer.')
+  await press(person)
+  await screen.findByText('A pack costs 360 now.')
+  await press(person)
+  await waitFor(() => expect(puts(asked)).toHaveLength(3))
+  const [lost, again, next] = puts(asked).map(({ key }) => key)
+  expect(again).toBe(lost)
+  expect(next).not.toBe(lost)
+})
