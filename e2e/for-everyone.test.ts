@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
+import type { Page } from 'playwright-core'
 import { type Visit, visit } from './browser'
-import { spills } from './spills'
+import { covered, enlargeText, overlaps, spills } from './spills'
 
 let here: Visit
 beforeAll(async () => {
@@ -70,10 +71,15 @@ const everywhere = [
   '/welcome#nobody',
 ]
 
+/** Text out of its box, on other text, or what can be clicked and is not to be got at; each once. */
+const wrong = async (page: Page) => [
+  ...new Set([...(await spills(page)), ...(await covered(page)), ...(await overlaps(page))]),
+]
+
 /** Of a desk, a small laptop, a tablet held upright and a telephone. */
 const widths = [1280, 1024, 820, 390]
 
-test('no screen has a serious fault for those who cannot see it or use a mouse, nor text that runs out of its box', async () => {
+test('no screen has a serious fault for those who cannot see it or use a mouse, nor text out of its box or on other text, with text twice as large too', async () => {
   const page = await here.enter('isaura')
   const axe = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8')
   const found: string[] = []
@@ -85,7 +91,7 @@ test('no screen has a serious fault for those who cannot see it or use a mouse, 
     for (const width of widths) {
       await page.setViewportSize({ width, height: 900 })
       await page.waitForTimeout(120)
-      found.push(...(await spills(page)).map((spill) => `${place} at ${width} px: ${spill}`))
+      found.push(...(await wrong(page)).map((what) => `${place} at ${width} px: ${what}`))
     }
     await page.setViewportSize({ width: 1280, height: 800 })
     await page.evaluate(axe)
@@ -102,6 +108,9 @@ test('no screen has a serious fault for those who cannot see it or use a mouse, 
         .map(({ id, nodes }) => `${id}: ${nodes[0]?.html.slice(0, 160)}`)
     })
     found.push(...faults.map((fault) => `${place} ${fault}`))
+    await enlargeText(page)
+    await page.waitForTimeout(200)
+    found.push(...(await wrong(page)).map((what) => `${place} with text twice as large: ${what}`))
   }
   expect(found).toEqual([])
 })

@@ -48,9 +48,9 @@ export function Limits({ items }: { items: Outlook['items'] }) {
                   </span>
                 </span>
               </th>
-              <td>{units.quantity(item.needed, item.unit)}</td>
-              <td>{units.quantity(item.free, item.unit)}</td>
-              <td>{item.promisedHere ? units.quantity(item.promisedHere, item.unit) : ''}</td>
+              <td className={styles.figure}>{units.quantity(item.needed, item.unit)}</td>
+              <td className={styles.figure}>{units.quantity(item.free, item.unit)}</td>
+              <td className={styles.figure}>{item.promisedHere ? units.quantity(item.promisedHere, item.unit) : ''}</td>
               <td className={short ? 'trouble' : 'quiet'}>
                 {short ? (
                   <strong>
