@@ -22,6 +22,9 @@ const project = (displayName, testMatch, more = {}) => ({
   ...more,
 })
 
+/** A class of a style sheet is told by its own name. */
+const classNames = { '\\.module\\.css$': '<rootDir>/packages/web/test/class-names.cjs' }
+
 export default {
   // Only what hangs runs into this, however slow the machine: a wait ends as soon as what it waits for is there.
   testTimeout: 600_000,
@@ -29,9 +32,10 @@ export default {
     project('core', ['<rootDir>/packages/core/test/**/*.test.ts']),
     project('cli', ['<rootDir>/packages/cli/test/**/*.test.ts']),
     project('server', ['<rootDir>/packages/server/test/**/*.test.ts']),
-    // A class of a style sheet is told by its own name.
-    project('web', ['<rootDir>/packages/web/test/**/*.test.{ts,tsx}'], {
-      moduleNameMapper: { '\\.module\\.css$': '<rootDir>/packages/web/test/class-names.cjs' },
+    project('web', ['<rootDir>/packages/web/test/**/*.test.ts'], { moduleNameMapper: classNames }),
+    project('components', ['<rootDir>/packages/web/test/**/*.test.tsx'], {
+      moduleNameMapper: classNames,
+      testEnvironment: '<rootDir>/packages/web/test/screen-environment.cjs',
     }),
     project('set-up', ['<rootDir>/scripts/test/**/*.test.ts']),
     project('browser', ['<rootDir>/e2e/**/*.test.ts'], { testEnvironment: '<rootDir>/e2e/environment.cjs' }),

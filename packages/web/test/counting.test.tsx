@@ -1,4 +1,3 @@
-/** @jest-environment ./packages/web/test/screen-environment.cjs */
 /** A place is counted tube by tube with the keyboard alone. */
 import type { Stocktake } from '@tessellum/contract/stocktake'
 import { screen, waitFor } from '@testing-library/react'

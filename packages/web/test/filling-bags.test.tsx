@@ -1,4 +1,3 @@
-/** @jest-environment ./packages/web/test/screen-environment.cjs */
 /** A bag is filled by the scale only with what was weighed for it. */
 import type { Packing } from '@tessellum/contract/packing'
 import { screen } from '@testing-library/react'

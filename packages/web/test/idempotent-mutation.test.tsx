@@ -1,4 +1,3 @@
-/** @jest-environment ./packages/web/test/screen-environment.cjs */
 /** What a person does is done once, told, and shown wherever it changes something. */
 import { useQuery } from '@tanstack/react-query'
 import { screen, waitFor } from '@testing-library/react'

@@ -1,4 +1,3 @@
-/** @jest-environment ./packages/web/test/screen-environment.cjs */
 /** What is typed into a form outlives whatever happens to the page, until it is sent or thrown away. */
 import { screen, waitFor } from '@testing-library/react'
 import { Button, DatePicker, Form, Input } from 'antd'

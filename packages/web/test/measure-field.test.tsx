@@ -1,4 +1,3 @@
-/** @jest-environment ./packages/web/test/screen-environment.cjs */
 /** Measures are typed in what the shop measures in, and recorded in millimetres. */
 import { usualSettings } from '@tessellum/contract/settings'
 import { fingerSizes } from '@tessellum/core/sizing/finger'

@@ -1,4 +1,3 @@
-/** @jest-environment ./packages/web/test/screen-environment.cjs */
 /** Lists by arrows, against a naive second way: all rows in a table of what can be reached in each. */
 import fc from 'fast-check'
 import { rowBeside } from '../src/frame/row-keys'

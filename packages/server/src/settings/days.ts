@@ -10,9 +10,12 @@ export const timeZoneOf = async (db: Session): Promise<string> => (await shopSet
 /** As YYYY-MM-DD. */
 export const todayIn = (timeZone: string): string => new Intl.DateTimeFormat('sv-SE', { timeZone }).format(new Date())
 
-/** The day of a moment, as YYYY-MM-DD. To group by it, give its place: the zone goes in as a value of its own each time. */
+/** The day of a moment, as a date. To group by it, give its place: the zone goes in as a value of its own each time. */
+export const dateIn = (moment: SQLWrapper, timeZone: string): SQL => sql`(${moment} at time zone ${timeZone})::date`
+
+/** The same as YYYY-MM-DD. */
 export const dayIn = (moment: SQLWrapper, timeZone: string): SQL<string> =>
-  sql<string>`(${moment} at time zone ${timeZone})::date::text`
+  sql<string>`${dateIn(moment, timeZone)}::text`
 
 /** Whether a moment is on a day from one to another, both with them. */
 export const onDays = (

@@ -8,7 +8,7 @@ import { batch } from '../schema/batches'
 import { balance, itemTotal, move, purchase } from '../schema/ledger'
 import { person } from '../schema/people'
 import { item, lot, maker, pack } from '../schema/stock'
-import { dayIn, timeZoneOf } from '../settings/days'
+import { dateIn, timeZoneOf } from '../settings/days'
 
 const items = (db: Session) =>
   db
@@ -137,6 +137,15 @@ const movesShown = 100
 
 /** An item's moves, newest first. @param before only those before this one */
 export async function movesOf(db: Session, itemId: number, before?: number): Promise<{ moves: Move[]; more: boolean }> {
+  // The latest of each lot, from its index: those before them are not read at all.
+  const ofLot = db
+    .select({ id: move.id })
+    .from(move)
+    .where(and(eq(move.lotId, lot.id), before === undefined ? undefined : lt(move.id, before)))
+    .orderBy(desc(move.id))
+    .limit(movesShown + 1)
+    .as('of_lot')
+  const latest = db.select({ id: ofLot.id }).from(lot).crossJoinLateral(ofLot).where(eq(lot.itemId, itemId))
   const rows = await db
     .select({
       move,
@@ -149,7 +158,7 @@ export async function movesOf(db: Session, itemId: number, before?: number): Pro
     .innerJoin(lot, eq(lot.id, move.lotId))
     .innerJoin(person, eq(person.id, move.personId))
     .leftJoin(batch, eq(batch.id, move.batchId))
-    .where(and(eq(lot.itemId, itemId), before === undefined ? undefined : lt(move.id, before)))
+    .where(inArray(move.id, latest))
     // In the order in which they were written down: clocks may be set back.
     .orderBy(desc(move.id))
     .limit(movesShown + 1)
@@ -211,17 +220,26 @@ async function lotsOf(db: Session, itemId: number): Promise<ItemStory['lots']> {
 
 /** What was there and promised at the end of each day on which something moved. */
 async function daysOf(db: Session, itemId: number): Promise<ItemStory['days']> {
-  const moved = await db
+  // A day is written out once, not for each move.
+  const byDay = db
     .select({
-      day: dayIn(move.at, await timeZoneOf(db)),
-      onHand: sql<string>`sum(${move.onHand})`,
-      reserved: sql<string>`sum(${move.reserved})`,
+      day: dateIn(move.at, await timeZoneOf(db)).as('day'),
+      onHand: sql`sum(${move.onHand})`.as('change'),
+      reserved: sql`sum(${move.reserved})`.as('reserved_change'),
     })
     .from(move)
     .innerJoin(lot, eq(lot.id, move.lotId))
     .where(eq(lot.itemId, itemId))
     .groupBy(sql`1`)
-    .orderBy(sql`1`)
+    .as('by_day')
+  const moved = await db
+    .select({
+      day: sql<string>`${byDay.day}::text`,
+      onHand: sql<string>`${byDay.onHand}`,
+      reserved: sql<string>`${byDay.reserved}`,
+    })
+    .from(byDay)
+    .orderBy(byDay.day)
   let [onHand, reserved] = [0, 0]
   return moved.map(({ day, ...change }) => {
     onHand += Number(change.onHand)

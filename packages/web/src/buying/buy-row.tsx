@@ -2,6 +2,7 @@ import type { BuyLine } from '@tessellum/contract/buying'
 import { Button } from 'antd'
 import dayjs from 'dayjs'
 import { Link } from 'react-router'
+import { ItemCell } from '../frame/item-cell'
 import { useMoney } from '../settings/use-shop-settings'
 import { useUnits } from '../settings/use-units'
 import { Swatch } from '../stock/swatch'
@@ -25,13 +26,9 @@ export function BuyRow({ line, ordering, order, receive }: BuyRowProps) {
   return (
     <tr>
       <th scope="row">
-        <span className={styles.item}>
-          <Swatch item={item} size={28} />
-          <span>
-            <Link to={`/stock/${itemId}`}>{item.colourName}</Link>
-            <span className={`quiet ${styles.under}`}>{kind.join(', ')}</span>
-          </span>
-        </span>
+        <ItemCell swatch={<Swatch item={item} size={28} />} under={kind.join(', ')}>
+          <Link to={`/stock/${itemId}`}>{item.colourName}</Link>
+        </ItemCell>
       </th>
       <td className={styles.supply}>
         <SupplyStrip line={line} />

@@ -2,6 +2,7 @@ import type { Outlook } from '@tessellum/contract/batches'
 import { scaleLinear } from 'd3-scale'
 import { Link } from 'react-router'
 import { FigureTable } from '../frame/figure-table'
+import { ItemCell } from '../frame/item-cell'
 import { useUnits } from '../settings/use-units'
 import { ColourChip } from '../stock/swatch'
 import styles from './limits.module.css'
@@ -33,20 +34,21 @@ export function Limits({ items }: { items: Outlook['items'] }) {
           return (
             <tr key={item.itemId}>
               <th scope="row">
-                <span className={styles.item}>
-                  <ColourChip colour={item.colour} />
-                  <span>
-                    <Link to={`/stock/${item.itemId}`}>{item.name}</Link>
-                    {item.heldBy.length > 0 && (
-                      <span className={`quiet ${styles.under}`}>
+                <ItemCell
+                  swatch={<ColourChip colour={item.colour} />}
+                  under={
+                    item.heldBy.length > 0 && (
+                      <>
                         also held by{' '}
                         {item.heldBy
                           .map((held) => `${held.name} (${units.quantity(held.quantity, item.unit)})`)
                           .join(', ')}
-                      </span>
-                    )}
-                  </span>
-                </span>
+                      </>
+                    )
+                  }
+                >
+                  <Link to={`/stock/${item.itemId}`}>{item.name}</Link>
+                </ItemCell>
               </th>
               <td className={styles.figure}>{units.quantity(item.needed, item.unit)}</td>
               <td className={styles.figure}>{units.quantity(item.free, item.unit)}</td>

@@ -22,6 +22,7 @@ import { useUnits } from '../settings/use-units'
 import { read } from '../shop/queries'
 import { Grading } from './grading'
 import { PatternNav } from './pattern-nav'
+import plateStyles from './side-by-side-plates.module.css'
 import styles from './sizes-page.module.css'
 import { useDress } from './use-dress'
 import { useEvaluated } from './use-evaluated'
@@ -86,7 +87,7 @@ function Sizes({ pattern }: { pattern: Pattern }) {
           This pattern has one size. Write more in the ledger, for example: size small width = 14 mm.
         </p>
       )}
-      <div className={styles.columns}>
+      <div className={plateStyles.columns}>
         {sizes.map((size) => (
           <SizeColumn key={size} pattern={pattern} size={size} face={face} shown={shown} within={within} note={note} />
         ))}
@@ -130,7 +131,7 @@ function SizeColumn({ pattern, size, face, shown, within, note }: SizeColumnProp
           Open
         </Link>
       </div>
-      <div className={styles.plate}>
+      <div className={plateStyles.plate}>
         {trouble ? (
           <p className="notice trouble">{trouble}</p>
         ) : (

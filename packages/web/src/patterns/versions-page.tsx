@@ -18,6 +18,7 @@ import { useUnits } from '../settings/use-units'
 import { read } from '../shop/queries'
 import { Carriers } from '../writing/carriers'
 import { PatternNav } from './pattern-nav'
+import plateStyles from './side-by-side-plates.module.css'
 import { useDress } from './use-dress'
 import { useShown } from './use-shown'
 import styles from './versions.module.css'
@@ -76,7 +77,7 @@ function Versions({ pattern }: { pattern: Pattern }) {
           No version has been kept yet. In the ledger, "Save a version" names the draft and keeps it.
         </p>
       )}
-      <div className={styles.versions}>
+      <div className={`${plateStyles.columns} ${styles.versions}`}>
         {(
           [
             { label: 'Before', value: before, name: 'before', formed: oneFormed },
@@ -95,7 +96,7 @@ function Versions({ pattern }: { pattern: Pattern }) {
                 options={names}
               />
             </div>
-            <div className={styles.plate}>
+            <div className={plateStyles.plate}>
               {formed.trouble ? (
                 <p className="notice trouble">{formed.trouble}</p>
               ) : (
