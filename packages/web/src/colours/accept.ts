@@ -3,6 +3,7 @@ import type { SubstituteInLine } from '@tessellum/contract/batches'
 import type { Colourway } from '@tessellum/contract/colourways'
 import { useNavigate } from 'react-router'
 import { call } from '../shop/api'
+import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 
 /** A line of a batch that a substitute is looked for; `line` is counted from 1. */
@@ -39,7 +40,7 @@ export function useAccept(colourway: Colourway, close: () => void) {
     {
       said: ({ name }) => `${name} has it; ${colourway.name} stays as it is for everything else.`,
       after: (saved) => {
-        client.setQueryData(['batches', saved.id], saved)
+        client.setQueryData(read.batch(saved.id).queryKey, saved)
         void navigate(`/kits/${saved.id}`)
       },
     },

@@ -127,7 +127,7 @@ function Card({ card }: { card: CustomerCard }) {
           customer={card}
           close={() => setChanging(false)}
           done={(answer) => {
-            client.setQueryData(['customers', id], answer)
+            client.setQueryData(read.customer(id).queryKey, answer)
             setChanging(false)
           }}
         />

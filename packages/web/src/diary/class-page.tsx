@@ -53,7 +53,7 @@ function Offered({ offered }: { offered: ClassAnswer }) {
   const [toEmpty, setToEmpty] = useState<readonly string[]>([])
   const { id, state, readiness, batchId, offers, cost } = offered
   const open = state === 'offered'
-  const keep = (answer: ClassAnswer) => client.setQueryData(['classes', id], answer)
+  const keep = (answer: ClassAnswer) => client.setQueryData(read.class(id).queryKey, answer)
   const act = useIdempotentMutation(
     (what: 'taught' | 'cancel' | 'reopen') => call(`POST /api/classes/:id/${what}`, { params: { id } }),
     {

@@ -15,6 +15,7 @@ import { MeasureField } from '../settings/measure-field'
 import { useMoney, useShopSettings } from '../settings/use-shop-settings'
 import { useUnits } from '../settings/use-units'
 import { call, ShopError } from '../shop/api'
+import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 import styles from './order-form.module.css'
 
@@ -94,7 +95,7 @@ export function OrderForm({ order, close }: { order?: Order; close: () => void }
       stale,
       said: order ? 'The order is changed.' : 'The order is taken.',
       after: (orders) => {
-        client.setQueryData(['orders'], orders)
+        client.setQueryData(read.orders.queryKey, orders)
         forgetForm(name)
         kept.forget()
         close()

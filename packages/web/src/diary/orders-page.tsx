@@ -27,7 +27,7 @@ export function OrdersPage() {
   const { data, error } = useQuery(read.orders)
   const [taking, setTaking] = useState(false)
   const [changing, setChanging] = useState<Order>()
-  const after = (orders: Order[]) => client.setQueryData(['orders'], orders)
+  const after = (orders: Order[]) => client.setQueryData(read.orders.queryKey, orders)
   const act = useIdempotentMutation(
     ({ id, what }: { id: number; what: 'kits' | 'cancel' | 'reopen' }) =>
       call(`POST /api/orders/:id/${what}`, { params: { id } }),

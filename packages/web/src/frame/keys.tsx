@@ -59,6 +59,13 @@ const groups: readonly {
     ],
   },
   {
+    where: 'A bar between two panes',
+    keys: [
+      [['←', '→'], 'Moves it'],
+      [['Home'], 'As wide as usual'],
+    ],
+  },
+  {
     where: 'The walk',
     keys: [
       [['←', '→'], 'A step back, a step on'],

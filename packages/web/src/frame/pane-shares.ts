@@ -6,6 +6,28 @@ export function sharesOf(widths: readonly number[]): readonly number[] {
   return widths.map((each) => each / all)
 }
 
+/**
+ * The bar between two panes, moved: what one gains the other loses, and neither becomes narrower than it may be.
+ *
+ * @param bar counted from 0: it stands after the pane of that number
+ * @param by to the right, px
+ * @param width of all panes, px
+ */
+export function barMoved(
+  shares: readonly number[],
+  least: readonly number[],
+  bar: number,
+  by: number,
+  width: number,
+): readonly number[] {
+  const [before, after] = [shares[bar] ?? 0, shares[bar + 1] ?? 0]
+  const [least1, least2] = [(least[bar] ?? 0) / width, (least[bar + 1] ?? 0) / width]
+  // In a window that is too narrow for both nothing is moved.
+  if (least1 + least2 > before + after) return shares
+  const next = Math.min(Math.max(before + by / width, least1), before + after - least2)
+  return shares.map((each, i) => (i === bar ? next : i === bar + 1 ? before + after - next : each))
+}
+
 const keptAt = (name: string) => `panes:${name}`
 
 export function keepShares(name: string, shares: readonly number[], kept: Storage = localStorage): void {

@@ -1,6 +1,6 @@
 import { Splitter } from 'antd'
-import { Children, type ReactNode, useState } from 'react'
-import { keepShares, keptShares, sharesOf } from './pane-shares'
+import { Children, type ReactNode, useEffect, useRef, useState } from 'react'
+import { barMoved, keepShares, keptShares, sharesOf } from './pane-shares'
 import classes from './panes.module.css'
 
 interface PanesProps {
@@ -14,7 +14,13 @@ interface PanesProps {
   readonly children: ReactNode
 }
 
-/** Panes that are dragged as wide as one likes, and stand like that the next time. A double click on a bar gives them their usual widths again. */
+/** How far a bar goes for a press of an arrow, px. */
+const stepPx = 32
+
+/**
+ * Panes that are dragged as wide as one likes, and stand like that the next time. A double click on a bar, or Home, gives them their usual widths again;
+ * with the keyboard a bar is moved by the arrows.
+ */
 export function Panes({ name, usual, least, className = '', children }: PanesProps) {
   const [dragged, setDragged] = useState<Readonly<Record<string, readonly number[]>>>({})
   const shares = dragged[name] ?? keptShares(name, usual)
@@ -24,25 +30,43 @@ export function Panes({ name, usual, least, className = '', children }: PanesPro
     keepShares(name, sharesOf(sizes))
   }
   const all = Children.toArray(children)
+  const whole = useRef<HTMLDivElement>(null)
+  // The splitter tells where its bars are, and leaves out that they can be come to.
+  useEffect(() => {
+    const bars = [...(whole.current?.querySelectorAll<HTMLElement>('[role=separator]') ?? [])]
+    for (const [i, bar] of bars.entries()) {
+      bar.tabIndex = 0
+      bar.ariaLabel = `Bar ${i + 1}: arrows move it`
+      bar.onkeydown = (event) => {
+        const by = { ArrowLeft: -stepPx, ArrowRight: stepPx }[event.key]
+        if (by === undefined && event.key !== 'Home') return
+        event.preventDefault()
+        const width = bars.reduce((left, each) => left - each.offsetWidth, bar.parentElement?.clientWidth ?? 0)
+        keep(by === undefined ? usual : barMoved(shares, least, i, by, width))
+      }
+    }
+  })
   return (
-    <Splitter
-      className={`${classes.panes} ${className}`}
-      onResize={set}
-      onResizeEnd={keep}
-      onCollapse={(_, sizes) => keep(sizes)}
-      onDraggerDoubleClick={() => keep(usual)}
-    >
-      {all.map((pane, i) => (
-        <Splitter.Panel
-          // Panes stand in their order.
-          key={least[i]}
-          size={`${100 * (shares[i] ?? 0)}%`}
-          min={least[i] ?? 0}
-          collapsible={i === all.length - 1 ? { start: true, showCollapsibleIcon: true } : false}
-        >
-          {pane}
-        </Splitter.Panel>
-      ))}
-    </Splitter>
+    <div ref={whole} className={classes.whole}>
+      <Splitter
+        className={`${classes.panes} ${className}`}
+        onResize={set}
+        onResizeEnd={keep}
+        onCollapse={(_, sizes) => keep(sizes)}
+        onDraggerDoubleClick={() => keep(usual)}
+      >
+        {all.map((pane, i) => (
+          <Splitter.Panel
+            // Panes stand in their order.
+            key={least[i]}
+            size={`${100 * (shares[i] ?? 0)}%`}
+            min={least[i] ?? 0}
+            collapsible={i === all.length - 1 ? { start: true, showCollapsibleIcon: true } : false}
+          >
+            {pane}
+          </Splitter.Panel>
+        ))}
+      </Splitter>
+    </div>
   )
 }

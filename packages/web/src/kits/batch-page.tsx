@@ -52,9 +52,9 @@ function Plan({ batch }: { batch: Batch }) {
   const mayPlan = useMay('batches.plan')
   const mayPack = useMay('batches.pack')
   const settle = (answer: Batch) => {
-    client.setQueryData(['batches', batch.id], answer)
-    void client.invalidateQueries({ queryKey: ['batches'], exact: true })
-    void client.invalidateQueries({ queryKey: ['stock'] })
+    client.setQueryData(read.batch(batch.id).queryKey, answer)
+    void client.invalidateQueries({ queryKey: read.batches.queryKey, exact: true })
+    void client.invalidateQueries({ queryKey: read.items.queryKey })
   }
   const act = useIdempotentMutation(
     (doing: BatchAction) => call(`POST /api/batches/:id/${doing}`, { params: { id: batch.id } }),

@@ -94,7 +94,7 @@ function CameBack({ batchId, kit, close }: { batchId: number; kit: Kit; close: (
       stale: ['stock', 'batches'],
       said: 'Back in its lots.',
       after: (answer) => {
-        client.setQueryData(['packing', batchId], answer)
+        client.setQueryData(read.packing(batchId).queryKey, answer)
         close()
       },
     },

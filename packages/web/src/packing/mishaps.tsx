@@ -23,7 +23,7 @@ export function Mishaps({ packing, task }: MishapsProps) {
   const options = {
     stale: ['stock', 'batches', 'buy-list'],
     after: (answer: Packing) => {
-      client.setQueryData(['packing', packing.id], answer)
+      client.setQueryData(read.packing(packing.id).queryKey, answer)
       setAmount(null)
       setOther(undefined)
     },

@@ -225,7 +225,7 @@ function Fill({ packing, task, bag, done }: FillProps) {
     {
       stale: ['batches'],
       after: (answer) => {
-        client.setQueryData(['packing', packing.id], answer)
+        client.setQueryData(read.packing(packing.id).queryKey, answer)
         done()
       },
     },
@@ -303,7 +303,7 @@ function Bags({ packing, task, now, change, print }: BagsProps) {
         params: { id: packing.id },
         body: { lineId, kit, itemId: task.itemId },
       }),
-    { tell: true, after: (answer) => void client.setQueryData(['packing', packing.id], answer) },
+    { tell: true, after: (answer) => void client.setQueryData(read.packing(packing.id).queryKey, answer) },
   )
   return (
     <ul className={styles.bags} aria-label="Bags">
@@ -346,7 +346,7 @@ function Close({ packing }: { packing: Packing }) {
       stale: ['batches', 'stock', 'buy-list'],
       said: `${packing.name} is closed.`,
       after: (answer) => {
-        client.setQueryData(['packing', packing.id], answer)
+        client.setQueryData(read.packing(packing.id).queryKey, answer)
         void navigate(`/kits/${packing.id}`)
       },
     },

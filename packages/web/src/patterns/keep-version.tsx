@@ -4,6 +4,7 @@ import { Button, Form, Input, Modal } from 'antd'
 import { useState } from 'react'
 import { rulesOf } from '../frame/contract-rules'
 import { call, ShopError } from '../shop/api'
+import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 
 interface KeepVersionProps {
@@ -36,7 +37,7 @@ export function KeepVersion({ pattern, save, errors }: KeepVersionProps) {
       stale: ['patterns'],
       said: ({ version }) => `Version ${version} is kept.`,
       after: (answer) => {
-        client.setQueryData(['patterns', pattern.id], answer)
+        client.setQueryData(read.pattern(pattern.id).queryKey, answer)
         setOpen(false)
         form.resetFields()
       },

@@ -44,7 +44,7 @@ export function SampleLog({ pattern, report, minutes, eager }: SampleLogProps) {
     (body: NewSample) => call('POST /api/patterns/:id/samples', { params: { id: pattern.id }, body }),
     {
       after: (answer) => {
-        client.setQueryData(['samples', pattern.id], answer)
+        client.setQueryData(read.samples(pattern.id).queryKey, answer)
         forgetForm(name)
         setOpen(false)
         form.resetFields()

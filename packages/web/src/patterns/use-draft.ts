@@ -34,7 +34,7 @@ export function useDraft(pattern: Pattern, mayWrite: boolean): DraftStands & Pic
       new Draft(pattern, {
         save: async (source, revision) => {
           const answer = await call('PUT /api/patterns/:id/draft', { params: { id }, body: { source, revision } })
-          client.setQueryData(['patterns', id], answer)
+          client.setQueryData(read.pattern(id).queryKey, answer)
           return answer
         },
         read: () => client.fetchQuery({ ...read.pattern(id), staleTime: 0 }),

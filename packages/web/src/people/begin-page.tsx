@@ -49,8 +49,8 @@ export function BeginPage() {
       }),
     onSuccess: (found) => {
       keepSession(found)
-      client.setQueryData(['me'], found)
-      void client.invalidateQueries({ queryKey: ['shop'] })
+      client.setQueryData(read.me.queryKey, found)
+      void client.invalidateQueries({ queryKey: read.shop.queryKey })
       void navigate('/bench', { replace: true })
     },
   })

@@ -18,7 +18,7 @@ export function SignInPage() {
       call('POST /api/sign-in', { body: signIn.parse(values) }),
     onSuccess: (found) => {
       keepSession(found)
-      client.setQueryData(['me'], found)
+      client.setQueryData(read.me.queryKey, found)
       // Only places of our own: an address with a host would lead away.
       const next = params.get('next') ?? '/'
       void navigate(next.startsWith('/') && !next.startsWith('//') ? next : '/', { replace: true })

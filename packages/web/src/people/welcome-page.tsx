@@ -6,6 +6,7 @@ import { Loading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
 import { Wordmark } from '../frame/wordmark'
 import { call, keepSession, type ShopError } from '../shop/api'
+import { read } from '../shop/queries'
 import { PasswordFields } from './password-fields'
 import { RingArt } from './ring-art'
 import styles from './sign-in.module.css'
@@ -26,7 +27,7 @@ export function WelcomePage() {
     mutationFn: (password) => call('POST /api/welcome/password', { body: { token, password } }),
     onSuccess: (found) => {
       keepSession(found)
-      client.setQueryData(['me'], found)
+      client.setQueryData(read.me.queryKey, found)
       void navigate('/', { replace: true })
     },
   })

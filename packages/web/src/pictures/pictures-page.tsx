@@ -49,7 +49,7 @@ function PicturesOf({ pattern, all }: { pattern: Pattern; all: Pictures }) {
     [now],
   )
   const { pictures, removed } = all
-  const keep = (answer: Pictures) => client.setQueryData(['pictures', pattern.id], answer)
+  const keep = (answer: Pictures) => client.setQueryData(read.pictures(pattern.id).queryKey, answer)
   const done = { stale: ['pictures', 'editions'], after: keep }
   const order = useIdempotentMutation(
     (ids: number[]) => call('PUT /api/patterns/:id/pictures/order', { params: { id: pattern.id }, body: { ids } }),

@@ -14,7 +14,7 @@ export function LogoField() {
   const client = useQueryClient()
   const { data } = useQuery(read.logo)
   const keep = (answer: Awaited<ReturnType<typeof call<'GET /api/logo'>>>) =>
-    client.setQueryData(['settings', 'logo'], answer)
+    client.setQueryData(read.logo.queryKey, answer)
   const save = useIdempotentMutation((file: File) => call('POST /api/logo', { file }), {
     stale: ['editions'],
     said: 'The logo is kept.',

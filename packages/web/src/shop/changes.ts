@@ -1,5 +1,5 @@
 import { useNews } from '../stream/news'
-import { queries } from './queries'
+import { queries, read } from './queries'
 
 /** What each change at the shop makes stale on open pages. */
 const stale: Readonly<Record<string, readonly string[]>> = {
@@ -48,7 +48,7 @@ const stale: Readonly<Record<string, readonly string[]>> = {
 /** Listens for what others do, and reads again what it touches; when the session has ended, who is here is asked again. */
 export function useChanges(): void {
   useNews((news) => {
-    if (news.about === 'ended') void queries.resetQueries({ queryKey: ['me'] })
+    if (news.about === 'ended') void queries.resetQueries({ queryKey: read.me.queryKey })
     if (news.about !== 'changes') return
     for (const subject of stale[news.subject] ?? []) void queries.invalidateQueries({ queryKey: [subject] })
   })

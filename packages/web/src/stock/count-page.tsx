@@ -123,7 +123,7 @@ function Count({ stocktake }: { stocktake: Stocktake }) {
   const money = useMoney()
   const client = useQueryClient()
   const mayMove = useMay('stock.move') && stocktake.state === 'counting'
-  const keep = (answer: Stocktake) => client.setQueryData(['stocktakes', stocktake.id], answer)
+  const keep = (answer: Stocktake) => client.setQueryData(read.stocktake(stocktake.id).queryKey, answer)
   const end = useIdempotentMutation(
     (what: 'post' | 'abandon') => call(`POST /api/stocktakes/:id/${what}`, { params: { id: stocktake.id } }),
     {

@@ -122,7 +122,7 @@ function Card({ card }: { card: SupplierCard }) {
           supplier={card}
           close={() => setChanging(false)}
           done={(answer) => {
-            client.setQueryData(['suppliers', id], answer)
+            client.setQueryData(read.supplier(id).queryKey, answer)
             setChanging(false)
           }}
         />

@@ -88,7 +88,7 @@ function PublishForm({ pattern, stopped, close }: { pattern: Pattern; stopped: b
       stale: ['patterns', 'editions'],
       said: ({ version }) => `Version ${version} is published.`,
       after: (answer) => {
-        client.setQueryData(['patterns', pattern.id], answer)
+        client.setQueryData(read.pattern(pattern.id).queryKey, answer)
         forgetForm(name)
         close()
       },
