@@ -62,7 +62,7 @@ test("the makers' table says what another maker's bead changes", async () => {
   await row.getByText('the same').first().waitFor()
 })
 
-test('the command bar answers a question of the desk in place, finds customers, and ? tells the keys', async () => {
+test('the command bar answers a question of the desk in place, finds customers, reserves a batch, and ? tells the keys', async () => {
   await page.goto(`${here.shop.base}/bench`)
   await page.getByRole('heading', { name: 'Bench', exact: true }).waitFor()
   await page.keyboard.press('Control+k')
@@ -77,4 +77,14 @@ test('the command bar answers a question of the desk in place, finds customers, 
   await bar.waitFor({ state: 'detached' })
   await page.keyboard.press('?')
   await page.getByRole('dialog', { name: 'Keys' }).getByText('Takes what is proposed').waitFor()
+  await page.keyboard.press('Escape')
+  await page.getByRole('dialog', { name: 'Keys' }).waitFor({ state: 'hidden' })
+
+  // It does things, too.
+  await page.keyboard.press('Control+k')
+  await bar.fill('reserve market')
+  await page.getByRole('option', { name: /Reserve Market table/ }).waitFor()
+  await bar.press('Enter')
+  await page.getByText('Market table is reserved', { exact: false }).waitFor()
+  await page.getByText('The shelf holds everything for these kits.', { exact: false }).waitFor()
 })

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import type { Page } from 'playwright-core'
 import { type Visit, visit } from './browser'
-import { covered, enlargeText, overlaps, spills } from './spills'
+import { covered, enlargeText, overlaps, spills, still } from './spills'
 
 let here: Visit
 beforeAll(async () => {
@@ -86,11 +86,10 @@ test('no screen has a serious fault for those who cannot see it or use a mouse, 
   for (const place of everywhere) {
     await page.goto(here.shop.base + place)
     await page.getByRole('heading', { level: 1 }).first().waitFor()
-    // What is fetched for the page is soon there; the stream of changes never ends.
-    await page.waitForTimeout(500)
+    await still(page)
     for (const width of widths) {
       await page.setViewportSize({ width, height: 900 })
-      await page.waitForTimeout(120)
+      await still(page)
       found.push(...(await wrong(page)).map((what) => `${place} at ${width} px: ${what}`))
     }
     await page.setViewportSize({ width: 1280, height: 800 })
@@ -109,7 +108,7 @@ test('no screen has a serious fault for those who cannot see it or use a mouse, 
     })
     found.push(...faults.map((fault) => `${place} ${fault}`))
     await enlargeText(page)
-    await page.waitForTimeout(200)
+    await still(page)
     found.push(...(await wrong(page)).map((what) => `${place} with text twice as large: ${what}`))
   }
   expect(found).toEqual([])

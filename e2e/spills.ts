@@ -128,3 +128,16 @@ export const enlargeText = (page: Page): Promise<void> =>
       if (lineHeight !== 'normal') each.style.setProperty('line-height', twice(lineHeight), 'important')
     }
   })
+
+/** Until nothing on the page has moved for a while, counted in frames that are drawn and not by the clock. */
+export const still = (page: Page): Promise<void> =>
+  page.evaluate(async () => {
+    let [before, alike] = ['', 0]
+    while (alike < 20) {
+      await new Promise(requestAnimationFrame)
+      const main = document.querySelector('main') ?? document.body
+      const now = [innerWidth, main.scrollHeight, main.scrollWidth, main.querySelectorAll('*').length].join()
+      alike = now === before ? alike + 1 : 0
+      before = now
+    }
+  })

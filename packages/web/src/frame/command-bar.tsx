@@ -1,18 +1,14 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query'
+import { mayDo } from '@tessellum/contract/rights'
 import { Input, type InputRef, Modal } from 'antd'
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { useMay } from '../people/me'
-import { parts } from '../settings/parts'
+import { call } from '../shop/api'
 import { read } from '../shop/queries'
+import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 import styles from './command-bar.module.css'
-import { places } from './places'
-
-interface Found {
-  readonly label: string
-  readonly what: string
-  readonly to: string
-}
+import { type Command, commandsOf, matching } from './commands'
 
 /** Finds patterns, items, batches and things to do by a few letters. Arrows choose, Enter goes. */
 export function CommandBar({ close }: { close: () => void }) {
@@ -20,13 +16,8 @@ export function CommandBar({ close }: { close: () => void }) {
   const [typed, setTyped] = useState('')
   const [at, setAt] = useState(0)
   const box = useRef<InputRef>(null)
-  const mayPlan = useMay('batches.plan')
   const { data: patterns } = useQuery(read.patterns)
-  const mayTeach = useMay('classes.keep')
-  const mayAudit = useMay('audit.read')
-  const mayKeepPeople = useMay('people.keep')
-  const mayCount = useMay('stock.move')
-  const maySell = useMay('sales.keep')
+  const { data: me } = useQuery(read.me)
   const mayKnow = useMay('customers.read')
   const find = useDeferredValue(typed.trim())
   // The shelf may be long: the server looks along it.
@@ -38,63 +29,38 @@ export function CommandBar({ close }: { close: () => void }) {
   const { data: customers } = useInfiniteQuery({ ...read.customers(find), enabled: mayKnow && find.length > 1 })
   const answer = useQuickFit(find)
 
-  const all = useMemo<Found[]>(
-    () => [
-      ...places.map(({ label, path }) => ({ label, what: 'place', to: path })),
-      ...(mayPlan
-        ? [
-            { label: 'Plan a batch', what: 'action', to: '/kits/plan' },
-            { label: 'How many can I make?', what: 'action', to: '/kits/make' },
-          ]
-        : []),
-      { label: 'What to buy', what: 'action', to: '/kits/buy' },
-      { label: 'Orders', what: 'action', to: '/diary/orders' },
-      { label: 'Suppliers', what: 'action', to: '/suppliers' },
-      { label: 'Price list', what: 'action', to: '/counter/prices' },
-      ...(mayTeach ? [{ label: 'Offer a class', what: 'action', to: '/diary/classes/new' }] : []),
-      ...(mayCount
-        ? [
-            { label: 'Count a place', what: 'action', to: '/stock/count' },
-            { label: 'Files of stock', what: 'action', to: '/stock/files' },
-            { label: 'Stand-ins', what: 'action', to: '/stand-ins' },
-          ]
-        : []),
-      ...(mayKnow ? [{ label: 'Customers', what: 'action', to: '/customers' }] : []),
-      ...(maySell ? [{ label: 'Counter', what: 'action', to: '/counter' }] : []),
-      { label: 'Your account', what: 'action', to: '/account' },
-      ...Object.values(parts).map(({ name, title }) => ({
-        label: `Settings: ${title}`,
-        what: 'action',
-        to: `/settings/${name}`,
-      })),
-      { label: 'Settings: Costs', what: 'action', to: '/settings/costs' },
-      ...(mayKeepPeople ? [{ label: 'People', what: 'action', to: '/people' }] : []),
-      ...(mayAudit ? [{ label: 'What was done', what: 'action', to: '/audit' }] : []),
-      ...(patterns ?? []).map(({ id, title }) => ({ label: title, what: 'pattern', to: `/patterns/${id}` })),
-      ...(batches ?? []).map(({ id, name }) => ({ label: name, what: 'batch', to: `/kits/${id}` })),
-    ],
-    [patterns, batches, mayPlan, mayAudit, mayKeepPeople, mayCount, mayTeach, maySell, mayKnow],
+  const all = useMemo(
+    () => commandsOf((right) => mayDo(me?.roles ?? [], right), { patterns: patterns ?? [], batches: batches ?? [] }),
+    [me, patterns, batches],
   )
-  const items = (find.length > 1 ? (shelf?.pages[0]?.items ?? []) : []).map((item) => ({
-    label: `${item.colourName}, ${item.kind} ${item.size}, ${item.colourCode}`,
-    what: 'item',
-    to: `/stock/${item.id}`,
-  }))
-  const words = typed.toLowerCase().split(/\s+/).filter(Boolean)
-  const found = all
-    .filter(({ label, what }) => words.every((word) => `${label} ${what}`.toLowerCase().includes(word)))
+  const items = (find.length > 1 ? (shelf?.pages[0]?.items ?? []) : []).map(
+    (item): Command => ({
+      label: `${item.colourName}, ${item.kind} ${item.size}, ${item.colourCode}`,
+      what: 'item',
+      to: `/stock/${item.id}`,
+    }),
+  )
+  const found = matching(all, typed)
     .concat(items)
     .concat(
-      (find.length > 1 ? (customers?.pages[0]?.customers ?? []) : []).map(({ id, name }) => ({
-        label: name,
-        what: 'customer',
-        to: `/customers/${id}`,
-      })),
+      (find.length > 1 ? (customers?.pages[0]?.customers ?? []) : []).map(
+        ({ id, name }): Command => ({
+          label: name,
+          what: 'customer',
+          to: `/customers/${id}`,
+        }),
+      ),
     )
     .slice(0, 9)
 
-  const go = (to: string) => {
+  const reserve = useIdempotentMutation((id: number) => call('POST /api/batches/:id/reserve', { params: { id } }), {
+    stale: ['batches', 'stock'],
+    tell: true,
+    said: ({ name }) => `${name} is reserved: the shelf promises it all.`,
+  })
+  const go = ({ to, reserves }: Command) => {
     close()
+    if (reserves !== undefined) reserve.run(reserves)
     void navigate(to)
   }
   return (
@@ -128,7 +94,7 @@ export function CommandBar({ close }: { close: () => void }) {
             event.preventDefault()
             const step = event.key === 'ArrowDown' ? 1 : -1
             setAt((at + step + found.length) % Math.max(found.length, 1))
-          } else if (event.key === 'Enter' && found[at]) go(found[at].to)
+          } else if (event.key === 'Enter' && found[at]) go(found[at])
         }}
       />
       {answer && (
@@ -145,7 +111,7 @@ export function CommandBar({ close }: { close: () => void }) {
             role="option"
             tabIndex={-1}
             aria-selected={i === at}
-            onMouseDown={() => go(each.to)}
+            onMouseDown={() => go(each)}
             className={styles.found}
           >
             <span>{each.label}</span>
