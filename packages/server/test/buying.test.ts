@@ -21,7 +21,7 @@ test('what the open batches are short of, in whole packs, for whom and by when',
   // another for the 8 g that are to lie on the shelf.
   expect(only).toMatchObject({ supplier: 'Tollhouse Beads', unit: 'mg', short: 3600, low: 8000, amount: 16000 })
   expect(only.packs).toEqual([{ amount: 8000, price: 270, leadDays: 10, count: 2 }])
-  expect(only.batches).toEqual([{ id: expect.any(Number), name: 'Lock keepers’ evening' }])
+  expect(only.batches).toEqual([{ id: expect.any(Number), name: 'Lock keepers’ evening', dueOn: only.neededOn }])
   // Ten days of lead and two to pack.
   expect((Date.parse(only.neededOn ?? '') - Date.parse(only.orderBy ?? '')) / 86_400_000).toBe(12)
   const early = await list('?until=2020-01-01')
