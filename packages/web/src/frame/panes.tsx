@@ -41,7 +41,9 @@ export function Panes({ name, usual, least, className = '', children }: PanesPro
         const by = { ArrowLeft: -stepPx, ArrowRight: stepPx }[event.key]
         if (by === undefined && event.key !== 'Home') return
         event.preventDefault()
-        const width = bars.reduce((left, each) => left - each.offsetWidth, bar.parentElement?.clientWidth ?? 0)
+        // Each is the handle of a bar, which has its own width.
+        const ofBars = bars.reduce((sum, each) => sum + (each.parentElement?.offsetWidth ?? 0), 0)
+        const width = (whole.current?.firstElementChild?.clientWidth ?? 0) - ofBars
         keep(by === undefined ? usual : barMoved(shares, least, i, by, width))
       }
     }
