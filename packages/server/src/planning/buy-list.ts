@@ -93,7 +93,16 @@ async function planBuying(shop: Shop, until: string | undefined): Promise<BuyLin
     return {
       itemId: item.id,
       name: itemName(item),
-      item,
+      item: {
+        category: item.category,
+        kind: item.kind,
+        size: item.size,
+        colourCode: item.colourCode,
+        colourName: item.colourName,
+        finish: item.finish,
+        colour: item.colour,
+        place: item.place,
+      },
       unit: item.unit,
       supplier: item.maker,
       free: item.onHand - item.reserved,

@@ -3,7 +3,6 @@ import type { BuyLine, Quote } from '@tessellum/contract/buying'
 import { Button, Progress } from 'antd'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { AskFirst } from '../frame/ask-first'
 import { ErrorNotice } from '../frame/error-notice'
 import { FigureTable } from '../frame/figure-table'
 import { useMay } from '../people/me'
@@ -22,24 +21,17 @@ interface FromSupplierProps {
   readonly lines: readonly BuyLine[]
 }
 
-/** What is to be ordered from one of them: item by item, or all of it. */
+/** What is to be ordered from one of them, item by item. */
 export function FromSupplier({ name, lines }: FromSupplierProps) {
   const money = useMoney()
   const mayMove = useMay('stock.move')
   const mayBuy = useMay('stock.buy')
   const [receiving, setReceiving] = useState<BuyLine>()
   const [asked, setAsked] = useState<readonly Quote[]>([])
-  const order = useIdempotentMutation(
-    async (wanted: readonly BuyLine[]) => {
-      // One after the other: what has been ordered when one is refused stays ordered, and the rest stays in the list.
-      for (const line of wanted) await call('POST /api/purchases', { body: newPurchase(line) })
-    },
-    {
-      stale: ['buy-list', 'stock'],
-      said: (_, wanted) =>
-        wanted.length === 1 ? 'Ordered: it counts as coming.' : `${wanted.length} are ordered: they count as coming.`,
-    },
-  )
+  const order = useIdempotentMutation((line: BuyLine) => call('POST /api/purchases', { body: newPurchase(line) }), {
+    stale: ['buy-list', 'stock'],
+    said: 'Ordered: it counts as coming.',
+  })
   const quotes = useIdempotentMutation((itemIds: number[]) => call('POST /api/quotes', { body: { itemIds } }), {
     after: setAsked,
   })
@@ -54,7 +46,6 @@ export function FromSupplier({ name, lines }: FromSupplierProps) {
   const cost = lines.reduce((sum, line) => sum + line.cost, 0)
   const { data: suppliers } = useQuery(read.suppliers)
   const known = suppliers?.find((each) => each.name === name)
-  const sold = lines.filter(({ amount }) => amount > 0)
   return (
     <section className="rows" aria-label={name}>
       <div className="panel-head">
@@ -67,16 +58,6 @@ export function FromSupplier({ name, lines }: FromSupplierProps) {
           <Button size="small" loading={quotes.busy} onClick={() => quotes.run(lines.map(({ itemId }) => itemId))}>
             Ask for today’s prices
           </Button>
-        )}
-        {mayBuy && sold.length > 1 && (
-          <AskFirst
-            title={`Is all of it ordered from ${name}?`}
-            follows={`${sold.length} items for ${money.say(cost)} count as coming then. Nothing is sent to ${name}: you have ordered it there.`}
-            ok={`All ${sold.length} are ordered`}
-            run={() => order.run(sold)}
-          >
-            <Button size="small">All ordered</Button>
-          </AskFirst>
         )}
       </div>
       <ErrorNotice error={order.refused ?? quotes.refused ?? take.refused} />
@@ -106,8 +87,8 @@ export function FromSupplier({ name, lines }: FromSupplierProps) {
             <BuyRow
               key={line.itemId}
               line={line}
-              ordering={order.busy && (order.doing?.includes(line) ?? false)}
-              order={mayBuy ? () => order.run([line]) : undefined}
+              ordering={order.busy && order.doing?.itemId === line.itemId}
+              order={mayBuy ? () => order.run(line) : undefined}
               receive={mayMove ? () => setReceiving(line) : undefined}
             />
           ))}
