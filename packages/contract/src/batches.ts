@@ -2,7 +2,7 @@ import { countings } from '@tessellum/core/sizing/counting'
 import { z } from 'zod'
 import { drawnIn } from './colourways'
 import { day, recordId } from './fields'
-import { stockUnit } from './stock'
+import { itemIdentity, stockUnit } from './stock'
 
 export const maxKits = 10_000
 
@@ -135,7 +135,7 @@ export type LineOutlook = z.infer<typeof lineOutlook>
 export const itemOutlook = z.object({
   itemId: z.number(),
   name: z.string(),
-  colour: z.string(),
+  item: itemIdentity,
   unit: stockUnit,
   needed: z.number(),
   onHand: z.number(),

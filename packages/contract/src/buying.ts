@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { day, recordId } from './fields'
-import { item, packs, stockUnit } from './stock'
+import { itemIdentity, packs, stockUnit } from './stock'
 
 export const buyWanted = z.object({
   /** Batches due up to this day; all when absent. */
@@ -11,17 +11,7 @@ export const buyWanted = z.object({
 export const buyLine = z.object({
   itemId: z.number(),
   name: z.string(),
-  /** By which it is told from others. */
-  item: item.pick({
-    category: true,
-    kind: true,
-    size: true,
-    colourCode: true,
-    colourName: true,
-    finish: true,
-    colour: true,
-    place: true,
-  }),
+  item: itemIdentity,
   unit: stockUnit,
   supplier: z.string(),
   /** On the shelf, and promised to nobody. */
@@ -105,7 +95,7 @@ export const purchase = z.object({
   id: z.number(),
   itemId: z.number(),
   name: z.string(),
-  colour: z.string(),
+  item: itemIdentity,
   unit: stockUnit,
   supplier: z.string(),
   amount: z.number(),

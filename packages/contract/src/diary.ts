@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { readiness } from './classes'
 import { day } from './fields'
-import { item, stockUnit } from './stock'
+import { itemIdentity, stockUnit } from './stock'
 
 export const diaryWanted = z.object({ from: day('Give a day.'), to: day('Give a day.') })
 
@@ -53,15 +53,7 @@ export const fetchList = z.object({
         z.object({
           lotId: z.number(),
           lot: z.string(),
-          item: item.pick({
-            id: true,
-            category: true,
-            kind: true,
-            size: true,
-            colourName: true,
-            colour: true,
-            finish: true,
-          }),
+          item: itemIdentity,
           unit: stockUnit,
           quantity: z.number(),
           bags: z.number(),

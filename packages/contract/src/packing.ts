@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { batchState } from './batches'
 import { recordId } from './fields'
-import { stockUnit } from './stock'
+import { itemIdentity, stockUnit } from './stock'
 
 const lineId = recordId()
 const kit = z.number().int().min(1).max(10_000)
@@ -28,7 +28,7 @@ export type EmptyBag = z.infer<typeof emptyBag>
 export const packingTask = z.object({
   itemId: z.number(),
   name: z.string(),
-  colour: z.string(),
+  item: itemIdentity,
   unit: stockUnit,
   cautions: z.string(),
   /** Null where what was promised has been lost. */

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { customerId } from './customers'
 import { day, recordId } from './fields'
+import { itemIdentity } from './stock'
 
 const price = z
   .number('Give a price.')
@@ -99,7 +100,7 @@ export const pricesPage = z.object({
       id: z.number(),
       name: z.string(),
       code: z.string(),
-      colour: z.string(),
+      item: itemIdentity,
       unit: z.enum(['mg', 'piece', 'mm']),
       /** For a gram, a metre or a piece, in minor units of money. */
       price: z.number().nullable(),

@@ -1,6 +1,7 @@
 import { countings } from '@tessellum/core/sizing/counting'
 import { z } from 'zod'
 import { recordId } from './fields'
+import { itemIdentity } from './stock'
 
 const choices = z
   .array(z.object({ role: z.string().min(1).max(40), itemId: recordId(), counting: z.enum(countings) }))
@@ -10,8 +11,8 @@ const choices = z
 /** How the drafts that take a bead which is short are best made with what is there. */
 export const shortagePlan = z.object({
   itemId: z.number(),
+  item: itemIdentity,
   name: z.string(),
-  colour: z.string(),
   proven: z.boolean(),
   lines: z.array(
     z.object({
@@ -29,7 +30,7 @@ export const shortagePlan = z.object({
           kits: z.number(),
           itemId: z.number(),
           name: z.string(),
-          colour: z.string(),
+          item: itemIdentity,
           /** How much of a change it is; CIEDE2000 in tenths and what another kind, size or finish adds. */
           distance: z.number(),
           choices,

@@ -56,6 +56,20 @@ export const item = z.object({
 })
 export type Item = z.infer<typeof item>
 
+/** By which an item is told from others wherever it is named: how it looks, what it is, and where it lies. */
+export const itemIdentity = item.pick({
+  id: true,
+  category: true,
+  kind: true,
+  size: true,
+  colourCode: true,
+  colourName: true,
+  finish: true,
+  colour: true,
+  place: true,
+})
+export type ItemIdentity = z.infer<typeof itemIdentity>
+
 export const lot = z.object({
   id: z.number(),
   code: z.string(),

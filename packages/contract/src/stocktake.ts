@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { recordId } from './fields'
-import { stockUnit } from './stock'
+import { itemIdentity, stockUnit } from './stock'
 
 export const beginStocktake = z.object({
   place: z.string('Say which place.').trim().min(1, 'Say which place.').max(60, 'A place has at most 60 letters.'),
@@ -50,7 +50,7 @@ export const stocktake = stocktakeSummary.extend({
       lotCode: z.string(),
       itemId: z.number(),
       name: z.string(),
-      colour: z.string(),
+      item: itemIdentity,
       unit: stockUnit,
       /** In the tube when the place was frozen, by the ledger. */
       frozen: z.number(),

@@ -2,7 +2,7 @@
 import type { Stocktake } from '@tessellum/contract/stocktake'
 import { screen, waitFor } from '@testing-library/react'
 import { CountPage } from '../src/stock/count-page'
-import { shopThatAnswers, show } from './on-screen'
+import { namedItem, shopThatAnswers, show } from './on-screen'
 
 const names = ['Lantern green', 'Rust gate', 'Old gold']
 const counted = (found: readonly (number | null)[]): Stocktake => ({
@@ -18,7 +18,7 @@ const counted = (found: readonly (number | null)[]): Stocktake => ({
     lotCode: `L${i}`,
     itemId: i,
     name: names[i] ?? '',
-    colour: '#2a5a49',
+    item: namedItem(i, names[i] ?? ''),
     unit: 'mg' as const,
     frozen: 5000,
     moved: 0,

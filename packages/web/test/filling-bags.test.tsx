@@ -2,7 +2,7 @@
 import type { Packing } from '@tessellum/contract/packing'
 import { screen } from '@testing-library/react'
 import { PackingPage } from '../src/packing/packing-page'
-import { hears, shopThatAnswers, show } from './on-screen'
+import { hears, namedItem, shopThatAnswers, show } from './on-screen'
 
 const shows = (mg: number, steady = true) => hears('scale', JSON.stringify({ mg, steady }))
 
@@ -15,7 +15,7 @@ const packing = (filled: readonly (number | null)[]): Packing => ({
     {
       itemId: 1,
       name: 'cylinder 11/0 Lantern green',
-      colour: '#2a5a49',
+      item: namedItem(1, 'Lantern green'),
       unit: 'mg',
       cautions: '',
       lotId: 9,

@@ -1,12 +1,26 @@
 /** A component as it stands in a page, over a shop that answers what the test says. */
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { usualSettings } from '@tessellum/contract/settings'
+import type { ItemIdentity } from '@tessellum/contract/stock'
 import { act, cleanup, render } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { App, ConfigProvider } from 'antd'
 import { createMemoryRouter, RouterProvider } from 'react-router'
 import { keepSession } from '../src/shop/api'
 import { read } from '../src/shop/queries'
+
+/** A bead of a shop's, as lists name it. */
+export const namedItem = (id: number, colourName: string): ItemIdentity => ({
+  id,
+  category: 'bead',
+  kind: 'cylinder',
+  size: '11/0',
+  colourCode: `BC-${id}`,
+  colourName,
+  finish: 'opaque',
+  colour: '#2a5a49',
+  place: 'A1',
+})
 
 export interface Asked {
   readonly route: string

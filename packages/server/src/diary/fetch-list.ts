@@ -7,6 +7,7 @@ import { item, lot } from '../schema/stock'
 import { dayBefore, lastDueBy } from '../settings/days'
 import { settingsNow } from '../settings/store'
 import type { Shop } from '../shop'
+import { identityOf } from '../stock/identity'
 
 export async function fetchListOf(shop: Shop, today: string): Promise<FetchList> {
   const { db } = shop
@@ -19,7 +20,6 @@ export async function fetchListOf(shop: Shop, today: string): Promise<FetchList>
   )
   // A lot lies where it was put, or else where its item does.
   const place = sql<string>`coalesce(nullif(${lot.place}, ''), ${item.place})`
-  const { id, category, kind, size, colourName, colour, finish } = item
   const [batches, tubes] = await Promise.all([
     db
       .selectDistinctOn([batch.dueOn, batch.id], { id: batch.id, name: batch.name })
@@ -32,7 +32,7 @@ export async function fetchListOf(shop: Shop, today: string): Promise<FetchList>
         place,
         lotId: lot.id,
         lot: lot.code,
-        item: { id, category, kind, size, colourName, colour, finish },
+        item: identityOf(item),
         unit: item.unit,
         quantity: sql<number>`sum(${bag.target})::float8`,
         bags: sql<number>`count(*)::int`,

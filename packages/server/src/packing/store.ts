@@ -17,6 +17,7 @@ import { batch } from '../schema/batches'
 import { move } from '../schema/ledger'
 import { person } from '../schema/people'
 import { lot } from '../schema/stock'
+import { identityOf } from '../stock/identity'
 import { freeLots, listItems } from '../stock/store'
 import { shelveKits } from './kits'
 
@@ -49,7 +50,7 @@ export async function packingOf(db: Session, id: number): Promise<Packing> {
     const task = tasks.get(key) ?? {
       itemId: item.id,
       name: itemName(item),
-      colour: item.colour,
+      item: identityOf(item),
       unit: item.unit,
       cautions: item.cautions,
       lotId: each.lotId,

@@ -6,6 +6,7 @@ import { detached } from '../context'
 import { dayBefore, lastWorkingDay, workingDaysBefore } from '../settings/days'
 import { settingsNow } from '../settings/store'
 import type { Shop } from '../shop'
+import { identityOf } from '../stock/identity'
 import { listPurchases } from '../stock/purchases'
 import { freeLots, listItems } from '../stock/store'
 import type { FreeLot } from './allocation'
@@ -93,16 +94,7 @@ async function planBuying(shop: Shop, until: string | undefined): Promise<BuyLin
     return {
       itemId: item.id,
       name: itemName(item),
-      item: {
-        category: item.category,
-        kind: item.kind,
-        size: item.size,
-        colourCode: item.colourCode,
-        colourName: item.colourName,
-        finish: item.finish,
-        colour: item.colour,
-        place: item.place,
-      },
+      item: identityOf(item),
       unit: item.unit,
       supplier: item.maker,
       free: item.onHand - item.reserved,

@@ -2,6 +2,7 @@ import type { ItemOutlook, LineOutlook, Outlook } from '@tessellum/contract/batc
 import { maxAlone } from '@tessellum/core/allocation/alone'
 import { itemName } from '@tessellum/core/stock/item-name'
 import type { Shop } from '../shop'
+import { identityOf } from '../stock/identity'
 import { freeLots, listItems } from '../stock/store'
 import { type BillEntry, billsFor, itemsIn } from './bills'
 import { type Held, heldOf } from './holdings'
@@ -69,7 +70,7 @@ export async function outlookFor(
     return {
       itemId,
       name: itemName(item),
-      colour: item.colour,
+      item: identityOf(item),
       unit: item.unit,
       needed: bills.reduce(
         (sum, { bill }, i) =>

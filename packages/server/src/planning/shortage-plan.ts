@@ -15,6 +15,7 @@ import { notFound } from '../problem'
 import { patternVersion } from '../schema/patterns'
 import { shopSettings } from '../settings/store'
 import type { Shop } from '../shop'
+import { identityOf } from '../stock/identity'
 import { freeLots, listItems } from '../stock/store'
 import { allocationFor } from './allocation'
 import { billsFor, cachedBills, itemsIn, type LineBill } from './bills'
@@ -50,7 +51,7 @@ export async function shortagePlanFor(shop: Shop, itemId: number): Promise<Short
   return {
     itemId,
     name: itemName(now),
-    colour: now.colour,
+    item: identityOf(now),
     proven: found.proven,
     lines: lines.map(({ id, batchId, batchName, title, colourway, size, kits }, i) => ({
       lineId: id,
@@ -70,7 +71,7 @@ export async function shortagePlanFor(shop: Shop, itemId: number): Promise<Short
             kits: some,
             itemId: other.id,
             name: itemName(other),
-            colour: other.colour,
+            item: identityOf(other),
             distance,
             choices: roles.map((role) => ({
               role,

@@ -12,6 +12,7 @@ import { runOnce } from '../idempotency/run-once'
 import { notFound } from '../problem'
 import { item, maker } from '../schema/stock'
 import { costSettings } from '../settings/store'
+import { identityOf } from '../stock/identity'
 import { sellingPriceOf } from './store'
 
 /** What a unit costs by its cheapest pack. */
@@ -22,15 +23,9 @@ const unitCost = sql<
 const priced = (db: Session) =>
   db
     .select({
-      id: item.id,
+      ...identityOf(item),
       code: item.code,
-      kind: item.kind,
-      size: item.size,
-      colourName: item.colourName,
-      colourCode: item.colourCode,
-      category: item.category,
       maker: maker.name,
-      colour: item.colour,
       unit: item.unit,
       price: item.sellingPrice,
       cost: unitCost,
@@ -63,7 +58,7 @@ export async function pricesPage(db: Session, { find, after, limit }: Wanted): P
       id: row.id,
       name: itemName(row),
       code: row.code,
-      colour: row.colour,
+      item: identityOf(row),
       unit: row.unit,
       price: row.price,
       suggested: row.cost === null ? null : priceFor(row.cost * perSpoken[row.unit], costs),

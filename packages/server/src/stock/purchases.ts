@@ -10,6 +10,7 @@ import { purchase } from '../schema/ledger'
 import { person } from '../schema/people'
 import { item } from '../schema/stock'
 import { timeZoneOf, todayIn } from '../settings/days'
+import { identityOf } from './identity'
 import { receiveLot } from './lots'
 import { listItems } from './store'
 
@@ -31,7 +32,7 @@ export async function listPurchases(db: Session): Promise<Purchase[]> {
             id,
             itemId,
             name: itemName(of),
-            colour: of.colour,
+            item: identityOf(of),
             unit: of.unit,
             supplier,
             amount,

@@ -14,6 +14,7 @@ import { balance, move, stocktake, stocktakeRow } from '../schema/ledger'
 import { person } from '../schema/people'
 import { item, lot, pack } from '../schema/stock'
 import { timeZoneOf, todayIn } from '../settings/days'
+import { identityOf } from './identity'
 import { inBagsOf, listItems } from './store'
 
 export async function listPlaces(db: Session): Promise<PlaceSummary[]> {
@@ -122,7 +123,7 @@ export async function stocktakeOf(db: Session, id: number): Promise<Stocktake> {
           lotCode: tube.code,
           itemId: of.id,
           name: itemName(of),
-          colour: of.colour,
+          item: identityOf(of),
           unit: of.unit,
           frozen: row.frozen,
           moved: expected - row.frozen,

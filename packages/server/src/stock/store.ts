@@ -9,6 +9,7 @@ import { balance, itemTotal, move, purchase } from '../schema/ledger'
 import { person } from '../schema/people'
 import { item, lot, maker, pack } from '../schema/stock'
 import { dateIn, timeZoneOf } from '../settings/days'
+import { identityOf } from './identity'
 
 const items = (db: Session) =>
   db
@@ -31,17 +32,9 @@ type Row = Awaited<ReturnType<typeof items>>[number]
 
 function asItem({ item: row, maker: makerName, packs, coming, onHand, reserved }: Row): Item {
   return {
-    id: row.id,
+    ...identityOf(row),
     code: row.code,
-    category: row.category,
-    kind: row.kind,
-    size: row.size,
-    colourCode: row.colourCode,
-    colourName: row.colourName,
-    finish: row.finish,
-    colour: row.colour,
     unit: row.unit,
-    place: row.place,
     barcode: row.barcode,
     cautions: row.cautions,
     reorderBelow: row.reorderBelow,

@@ -2,10 +2,9 @@ import type { BuyLine } from '@tessellum/contract/buying'
 import { Button } from 'antd'
 import dayjs from 'dayjs'
 import { Link } from 'react-router'
-import { ItemCell } from '../frame/item-cell'
 import { useMoney } from '../settings/use-shop-settings'
 import { useUnits } from '../settings/use-units'
-import { Swatch } from '../stock/swatch'
+import { NamedItem } from '../stock/named-item'
 import styles from './buy-page.module.css'
 import { SupplyStrip } from './supply-strip'
 
@@ -21,14 +20,11 @@ interface BuyRowProps {
 export function BuyRow({ line, ordering, order, receive }: BuyRowProps) {
   const units = useUnits()
   const money = useMoney()
-  const { item, itemId, name, short, low, unit, packs, cost, amount, orderBy, batches } = line
-  const kind = [`${item.kind} ${item.size}`.trim(), item.finish, item.colourCode, item.place].filter(Boolean)
+  const { item, name, short, low, unit, packs, cost, amount, orderBy, batches } = line
   return (
     <tr>
       <th scope="row">
-        <ItemCell swatch={<Swatch item={item} size={28} />} under={kind.join(', ')}>
-          <Link to={`/stock/${itemId}`}>{item.colourName}</Link>
-        </ItemCell>
+        <NamedItem item={item} />
       </th>
       <td className={styles.supply}>
         <SupplyStrip line={line} />

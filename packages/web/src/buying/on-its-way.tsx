@@ -3,7 +3,6 @@ import type { Purchase } from '@tessellum/contract/buying'
 import { Button } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
-import { Link } from 'react-router'
 import { AskFirst } from '../frame/ask-first'
 import { ErrorNotice } from '../frame/error-notice'
 import { FigureTable } from '../frame/figure-table'
@@ -13,6 +12,7 @@ import { useUnits } from '../settings/use-units'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import { NamedItem } from '../stock/named-item'
 import { ReceiveLot } from '../stock/receive-lot'
 import styles from './buy-page.module.css'
 
@@ -50,7 +50,7 @@ export function OnItsWay() {
           {data.map((each) => (
             <tr key={each.id}>
               <th scope="row">
-                <Link to={`/stock/${each.itemId}`}>{each.name}</Link>
+                <NamedItem item={each.item} />
               </th>
               <td>{units.quantity(each.amount, each.unit)}</td>
               <td>{money.say(each.cost)}</td>

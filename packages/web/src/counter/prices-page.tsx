@@ -15,7 +15,7 @@ import { useMoney } from '../settings/use-shop-settings'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
-import { ColourChip } from '../stock/swatch'
+import { NamedItem } from '../stock/named-item'
 import styles from './prices-page.module.css'
 
 /** What is asked at the counter, item by item. */
@@ -76,7 +76,7 @@ const forOne = { mg: 'a gram', mm: 'a metre', piece: 'each' } as const
 function OnePrice({ item }: { item: Prices['items'][number] }) {
   const money = useMoney()
   const mayKeep = useMay('prices.keep')
-  const { id, name, code, colour, unit, price, suggested } = item
+  const { id, name, code, item: identity, unit, price, suggested } = item
   const [typed, setTyped] = useState(price === null ? null : price / 100)
   const save = useIdempotentMutation(
     (next: number | null) => call('PUT /api/items/:id/selling-price', { params: { id }, body: { price: next } }),
@@ -89,7 +89,7 @@ function OnePrice({ item }: { item: Prices['items'][number] }) {
   return (
     <tr>
       <th scope="row">
-        <ColourChip colour={colour} /> <Link to={`/stock/${id}`}>{name}</Link>
+        <NamedItem item={identity} />
         <ErrorNotice error={save.refused} />
       </th>
       <td>{code}</td>

@@ -1,10 +1,8 @@
 import type { Outlook } from '@tessellum/contract/batches'
 import { scaleLinear } from 'd3-scale'
-import { Link } from 'react-router'
 import { FigureTable } from '../frame/figure-table'
-import { ItemCell } from '../frame/item-cell'
 import { useUnits } from '../settings/use-units'
-import { ColourChip } from '../stock/swatch'
+import { NamedItem } from '../stock/named-item'
 import styles from './limits.module.css'
 
 /** How far each item goes, against what the batch needs: the line down the middle is "enough". */
@@ -34,21 +32,17 @@ export function Limits({ items }: { items: Outlook['items'] }) {
           return (
             <tr key={item.itemId}>
               <th scope="row">
-                <ItemCell
-                  swatch={<ColourChip colour={item.colour} />}
-                  under={
-                    item.heldBy.length > 0 && (
-                      <>
-                        also held by{' '}
-                        {item.heldBy
-                          .map((held) => `${held.name} (${units.quantity(held.quantity, item.unit)})`)
-                          .join(', ')}
-                      </>
-                    )
-                  }
-                >
-                  <Link to={`/stock/${item.itemId}`}>{item.name}</Link>
-                </ItemCell>
+                <NamedItem item={item.item}>
+                  {item.heldBy.length > 0 && (
+                    <>
+                      <br />
+                      also held by{' '}
+                      {item.heldBy
+                        .map((held) => `${held.name} (${units.quantity(held.quantity, item.unit)})`)
+                        .join(', ')}
+                    </>
+                  )}
+                </NamedItem>
               </th>
               <td className={styles.figure}>{units.quantity(item.needed, item.unit)}</td>
               <td className={styles.figure}>{units.quantity(item.free, item.unit)}</td>

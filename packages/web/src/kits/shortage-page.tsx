@@ -13,7 +13,7 @@ import { useMay } from '../people/me'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
-import { ColourChip } from '../stock/swatch'
+import { Swatch } from '../stock/swatch'
 import styles from './shortage-page.module.css'
 
 /** A bead that is short over all drafts: how most kits are made with the least change to be seen, batch by batch to accept. */
@@ -39,7 +39,7 @@ function ShortagePlanPage({ plan }: { plan: ShortagePlan }) {
     <div className="page stack">
       <PageHead
         title="Shortage across batches"
-        before={<ColourChip colour={plan.colour} size={30} />}
+        before={<Swatch item={plan.item} size={46} />}
         under={<Link to={`/stock/${plan.itemId}`}>{plan.name}</Link>}
       >
         <Link to="/kits">All batches</Link>
@@ -109,9 +109,9 @@ function OneBatch({ id, name, lines }: { id: number; name: string; lines: Shorta
                 <td>{line.wanted}</td>
                 <td>{line.asPlanned}</td>
                 <td className={styles.words}>
-                  {line.ways.map(({ kits, itemId, name: other, colour, choices, distance }) => (
+                  {line.ways.map(({ kits, itemId, name: other, item, choices, distance }) => (
                     <span key={itemId} className={styles.under}>
-                      <ColourChip colour={colour} /> <strong>{kits}</strong> with{' '}
+                      <Swatch item={item} size={22} /> <strong>{kits}</strong> with{' '}
                       <Link to={`/stock/${itemId}`}>{other}</Link> for {choices.map(({ role }) => role).join(' and ')}
                       <span className="quiet">, {changeWord(distance)}</span>
                     </span>

@@ -16,6 +16,7 @@ import { Trouble } from '../frame/trouble'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import { Swatch } from '../stock/swatch'
 import { Mishaps } from './mishaps'
 import styles from './packing.module.css'
 import { Scan } from './scan'
@@ -123,9 +124,7 @@ function PackingBench({ packing }: { packing: Packing }) {
                 }}
                 aria-current={i === at}
               >
-                <svg width="18" height="18" aria-hidden="true">
-                  <rect x="0.5" y="0.5" width="17" height="17" rx="5" fill={each.colour} stroke="#22302b" />
-                </svg>
+                <Swatch item={each.item} />
                 <span>
                   {each.name}
                   {each.lotId === null ? (

@@ -22,7 +22,7 @@ import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 import styles from './count-page.module.css'
 import { FoundTube } from './found-tube'
-import { ColourChip } from './swatch'
+import { NamedItem } from './named-item'
 
 const looks: Readonly<Record<StocktakeSummary['state'], StateLook>> = {
   counting: 'draft',
@@ -245,8 +245,7 @@ function OneTube({ stocktakeId, row, mayMove, tare, keep }: OneTubeProps) {
   return (
     <tr>
       <th scope="row">
-        <ColourChip colour={row.colour} /> <Link to={`/stock/${row.itemId}`}>{row.name}</Link>
-        <span className="quiet"> lot {row.lotCode}</span>
+        <NamedItem item={row.item}>, lot {row.lotCode}</NamedItem>
         {count.refused && <ErrorNotice error={count.refused} />}
       </th>
       <td>{finely(row.frozen, unit)}</td>

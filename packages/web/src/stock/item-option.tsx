@@ -1,6 +1,7 @@
 import type { Item } from '@tessellum/contract/stock'
 import type { SpokenUnits } from '@tessellum/core/stock/spoken-units'
 import styles from './item-option.module.css'
+import { itemWords } from './item-words'
 import { Swatch } from './swatch'
 
 interface ItemOptionProps {
@@ -12,11 +13,9 @@ interface ItemOptionProps {
 
 /** An item in a list to choose from: a colour's name alone tells nobody which tube is meant. */
 export function ItemOption({ item, units, chosen = false }: ItemOptionProps) {
-  const { category, kind, size, finish, colourCode, colourName, place, onHand, reserved, unit } = item
+  const { colourCode, colourName, onHand, reserved, unit } = item
   const free = `${units.quantity(onHand - reserved, unit)} free`
-  const told = chosen
-    ? [colourCode, free]
-    : [category === 'kit' ? `kit${size && `, ${size}`}` : `${kind} ${size}`.trim(), finish, colourCode, place, free]
+  const told = chosen ? [colourCode, free] : [...itemWords(item), free]
   return (
     <span className={styles.option}>
       <Swatch item={item} size={20} />
