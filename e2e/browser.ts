@@ -1,6 +1,6 @@
 /** A real browser in front of a shop of the test's own. Things are found as a person finds them: by role and label. */
 import { type Browser, chromium, type Page } from 'playwright-core'
-import { openShop, password, type Shop } from '../packages/server/test/shop'
+import { type NamedRecord, openShop, password, type Shop } from '../packages/server/test/shop'
 
 /** Given by the tests' environment. */
 declare const openPages: Set<Page>
@@ -15,10 +15,21 @@ const switches = [
   '--disable-sync',
 ]
 
+const placeOf: Readonly<Record<NamedRecord, string>> = {
+  pattern: '/patterns',
+  batch: '/kits',
+  class: '/diary/classes',
+  item: '/stock',
+  customer: '/customers',
+  supplier: '/suppliers',
+}
+
 export interface Visit {
   readonly shop: Shop
   /** A new person at a screen of their own, on the bench or at another place. */
   enter(name: string, at?: string): Promise<Page>
+  /** The page of a record of the demo shop, by what it is called. */
+  pageOf(record: NamedRecord, name: string): Promise<string>
   /** Somebody who is not signed in, at an address in full. */
   stranger(address: string): Promise<Page>
   close(): Promise<void>
@@ -46,6 +57,7 @@ export async function visit(
   return {
     shop,
     stranger,
+    pageOf: async (record, name) => `${shop.base}${placeOf[record]}/${await shop.idOf(record, name)}`,
     async enter(name, at) {
       const page = await stranger(shop.base)
       await page.getByLabel('Sign-in name').fill(name)

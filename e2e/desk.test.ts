@@ -3,8 +3,10 @@ import { reads, type Visit, visit } from './browser'
 
 let here: Visit
 let page: Page
+let windlass: string
 beforeAll(async () => {
   here = await visit()
+  windlass = await here.pageOf('pattern', 'Windlass pendant')
   page = await here.enter('bram', '/patterns')
 })
 afterAll(() => here.close())
@@ -55,7 +57,7 @@ test('a wrist: repeats either side of its length; one that nobody has is refused
 })
 
 test("the makers' table says what another maker's bead changes", async () => {
-  await page.goto(`${here.shop.base}/patterns/1/makers?size=petite`)
+  await page.goto(`${windlass}/makers?size=petite`)
   const row = page.getByRole('row', { name: /^A cylinder 11\/0 Tollhouse Beads/ })
   await row.getByText('A 63 -> 56').waitFor()
   await page.getByText('classic', { exact: true }).click()

@@ -31,9 +31,10 @@ test('a shop that measures in inches and ounces: what is typed is recorded right
   expect(customers[0].fingerMm).toBeCloseTo(Math.PI * (11.63 + 0.8128 * 7), 5)
 
   // Half an ounce off the shelf is 14.175 g in the ledger; more than there is is refused, and what was typed stays.
-  const held = async () => (await isaura.ask('GET', '/items/1')).body.onHand
+  const green = await here.shop.idOf('item', 'BC101')
+  const held = async () => (await isaura.ask('GET', `/items/${green}`)).body.onHand
   const before = await held()
-  await page.goto(`${here.shop.base}/stock/1`)
+  await page.goto(await here.pageOf('item', 'BC101'))
   const amount = page.getByLabel('How much, in oz')
   await amount.fill('9000')
   await page.getByLabel('Why').fill('sold by the half ounce')
@@ -46,11 +47,11 @@ test('a shop that measures in inches and ounces: what is typed is recorded right
   expect(before - (await held())).toBe(14_175)
 
   // Saved as it is: packs of 8 and 50 g and the reorder level stay to the milligram.
-  const was = (await isaura.ask('GET', '/items/1')).body
+  const was = (await isaura.ask('GET', `/items/${green}`)).body
   await page.getByRole('button', { name: 'Change', exact: true }).click()
   await page.getByRole('dialog').getByRole('button', { name: 'Keep it' }).click()
   await page.getByRole('dialog').waitFor({ state: 'detached' })
-  const is = (await isaura.ask('GET', '/items/1')).body
+  const is = (await isaura.ask('GET', `/items/${green}`)).body
   expect([is.packs, is.reorderBelow]).toEqual([was.packs, was.reorderBelow])
 })
 

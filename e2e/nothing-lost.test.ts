@@ -4,12 +4,16 @@ import { choose, reads, rewrite, tray, type Visit, visit } from './browser'
 
 let here: Visit
 let page: Page
+let windlass: string
+let heron: string
 let cable: Awaited<ReturnType<typeof wire>>
 beforeAll(async () => {
   here = await visit(async (port) => {
     cable = await wire(port)
     return cable.port
   })
+  windlass = await here.pageOf('pattern', 'Windlass pendant')
+  heron = await here.pageOf('pattern', 'Heron earrings')
   page = await here.enter('bram', '/patterns')
 })
 afterAll(async () => {
@@ -21,7 +25,7 @@ const status = (text: string | RegExp) => page.getByRole('status').getByText(tex
 const errors = () => page.getByRole('list', { name: 'Faults and notes' }).getByRole('button', { name: /Fault/ })
 
 test('broken notation stays as typed, every fault is shown in its line, and the last good counts are marked old', async () => {
-  await page.goto(`${here.shop.base}/patterns/1`)
+  await page.goto(windlass)
   await reads(tray(page), { A: '77', B: '11', C: '97', S: '1' })
   await rewrite(page, 'reinforce', '  rienforce')
   await rewrite(page, 'loop 9C', '  loop 9Q as bail')
@@ -60,18 +64,22 @@ test('without the shop, what is typed is kept here and saved when it answers aga
   await reads(tray(page), { A: '77', B: '11', C: '99', S: '1' })
   await page.context().setOffline(false)
   await status(/Draft saved/)
-  const { rows } = await here.shop.pool.query('select source from pattern where id = 1')
+  const { rows } = await here.shop.pool.query(`select source from pattern where title = 'Windlass pendant'`)
   expect(rows[0].source).toContain('loop 11C as bail')
 })
 
 test('when two people change one pattern, neither text is lost: each says whose goes on', async () => {
   const isaura = await here.shop.as('isaura')
+  const heronId = await here.shop.idOf('pattern', 'Heron earrings')
   const theirs = async (text: string) => {
-    const { body } = await isaura.ask('GET', '/patterns/2')
-    await isaura.ask('PUT', '/patterns/2/draft', { source: `${body.source}${text}\n`, revision: body.revision })
+    const { body } = await isaura.ask('GET', `/patterns/${heronId}`)
+    await isaura.ask('PUT', `/patterns/${heronId}/draft`, {
+      source: `${body.source}${text}\n`,
+      revision: body.revision,
+    })
   }
-  const source = async () => (await isaura.ask('GET', '/patterns/2')).body.source as string
-  await page.goto(`${here.shop.base}/patterns/2`)
+  const source = async () => (await isaura.ask('GET', `/patterns/${heronId}`)).body.source as string
+  await page.goto(heron)
   await page.getByText('round B').first().waitFor()
   // Kept from the page, so that it cannot take their text over before it is changed here; a stream that tabs share could not be.
   await page.addInitScript(() => Reflect.deleteProperty(globalThis, 'SharedWorker'))
@@ -129,7 +137,7 @@ test('a form keeps what is typed into it through Escape, Back and a reload, unti
 test('own words are saved when Escape is pressed in the middle of them, also while the shop is away', async () => {
   const words = page.getByLabel('Instead, step 1', { exact: true })
   const open = async () => {
-    await page.goto(`${here.shop.base}/patterns/1/written?version=draft`)
+    await page.goto(`${windlass}/written?version=draft`)
     await page.getByRole('button', { name: 'Own words' }).click()
   }
   await open()
@@ -141,7 +149,12 @@ test('own words are saved when Escape is pressed in the middle of them, also whi
   await page.context().setOffline(false)
   await open()
   await reads(() => words.inputValue(), 'Begin with the ring.')
-  const kept = async () => (await here.shop.pool.query('select instead from step_words where pattern_id = 1')).rows
+  const kept = async () =>
+    (
+      await here.shop.pool.query(
+        `select instead from step_words join pattern on pattern.id = pattern_id where title = 'Windlass pendant'`,
+      )
+    ).rows
   await reads(kept, [{ instead: 'Begin with the ring.' }])
 })
 
@@ -201,11 +214,11 @@ test('the keyboard alone goes to a place, finds a batch and opens it', async () 
 
 test('a teacher reads everything and is offered nothing to change', async () => {
   const corin = await here.enter('corin')
-  await corin.goto(`${here.shop.base}/patterns/2`)
+  await corin.goto(heron)
   await corin.getByText('To read only').waitFor()
   expect(await corin.getByRole('button', { name: 'Save a version' }).count()).toBe(0)
   expect(await corin.getByLabel('The pattern in notation').getAttribute('contenteditable')).toBe('false')
-  await corin.goto(`${here.shop.base}/kits/3`)
+  await corin.goto(await here.pageOf('batch', 'Lock keepers’ evening'))
   await corin.getByRole('heading', { name: 'Lock keepers’ evening' }).waitFor()
   expect(await corin.getByRole('button', { name: /Reserve|Call off/ }).count()).toBe(0)
   await corin.goto(`${here.shop.base}/nowhere`)

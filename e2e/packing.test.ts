@@ -16,7 +16,10 @@ afterAll(async () => {
 
 test('a class batch is packed at the bench, through a reload, and closed: the shelf gives up what was used', async () => {
   const odile = await here.shop.as('odile')
-  const line = { patternId: 1, version: 1, size: 'petite', colourwayId: 1, kits: 2 }
+  const patternId = await here.shop.idOf('pattern', 'Windlass pendant')
+  const colourways = (await odile.ask('GET', `/patterns/${patternId}/colourways`)).body
+  const lantern = colourways.find(({ name }: { name: string }) => name === 'Lantern')
+  const line = { patternId, version: 1, size: 'petite', colourwayId: lantern.id, kits: 2 }
   const { body } = await odile.ask('POST', '/batches', { name: 'Two seats', dueOn: '2027-03-01', lines: [line] })
   const page = await here.enter('odile')
   await page.goto(`${here.shop.base}/kits/${body.id}`)

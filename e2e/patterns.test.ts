@@ -3,10 +3,12 @@ import { beginExample, reads, type Visit, visit } from './browser'
 
 let here: Visit
 let page: Page
+let windlass: string
 /** Addresses of the workers that the page has begun. */
 const workers: string[] = []
 beforeAll(async () => {
   here = await visit()
+  windlass = await here.pageOf('pattern', 'Windlass pendant')
   page = await here.enter('bram')
   page.on('worker', (worker) => workers.push(worker.url()))
 })
@@ -35,7 +37,7 @@ test('a draft that was changed is drawn again in the background, and the drawing
 
 test('the text of a pattern has room for twenty-eight lines, and its notes stand beside their lines', async () => {
   await page.setViewportSize({ width: 1280, height: 800 })
-  await page.goto(`${here.shop.base}/patterns/1`)
+  await page.goto(windlass)
   const marks = page.locator('.cm-lint-marker-info')
   await marks.first().waitFor()
   const lines = () =>
@@ -54,7 +56,7 @@ test('the text of a pattern has room for twenty-eight lines, and its notes stand
 
 test('the panes of a pattern are dragged and folded, by mouse and by keyboard, and stand like that the next time', async () => {
   await page.setViewportSize({ width: 1280, height: 800 })
-  await page.goto(`${here.shop.base}/patterns/1`)
+  await page.goto(windlass)
   const ledger = page.getByRole('region', { name: 'Ledger' })
   const tray = page.getByRole('region', { name: 'Tray' })
   await tray.getByText('Lantern green').waitFor()

@@ -191,7 +191,7 @@ test('they are packed bag by bag, and closed', async () => {
 
 test('the class is taught, and the spare kit is sold over the counter to a customer on record', async () => {
   await go(owner, '/diary')
-  await owner.goto(`${here.shop.base}/diary/classes/1`)
+  await owner.goto(await here.pageOf('class', 'Flowers on the barge'))
   await owner.getByRole('button', { name: 'Taught' }).click()
   await owner.getByRole('button', { name: 'It was taught' }).click()
   await owner.getByText('Taught: each seat has its kit.').waitFor()

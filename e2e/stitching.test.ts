@@ -4,8 +4,10 @@ import { choose, reads, type Visit, visit } from './browser'
 
 let here: Visit
 let page: Page
+let windlass: string
 beforeAll(async () => {
   here = await visit()
+  windlass = await here.pageOf('pattern', 'Windlass pendant')
   page = await here.enter('bram')
 })
 afterAll(() => here.close())
@@ -174,7 +176,7 @@ test('a bead that lies far off is gone to along the thread, or across when that 
 })
 
 test('lines are moved, repeated and taken out as a whole, and what falls with them is told', async () => {
-  await page.goto(`${here.shop.base}/patterns/1`)
+  await page.goto(windlass)
   const menu = async (item: string) => {
     await page.getByRole('button', { name: 'Lines' }).click()
     await page.getByRole('menuitem', { name: item }).click()

@@ -3,6 +3,7 @@ import { type Visit, visit } from './browser'
 
 let here: Visit
 let page: Page
+let windlass: string
 let batch: number
 let colourway: number
 
@@ -14,15 +15,17 @@ interface Coded {
 /** A class of six in a green of which the shelf has next to nothing. */
 beforeAll(async () => {
   here = await visit()
+  windlass = await here.pageOf('pattern', 'Windlass pendant')
   const bram = await here.shop.as('bram')
   const { body: items } = await bram.ask('GET', '/items')
-  const { body: lantern } = await bram.ask('GET', '/patterns/1/colourways')
+  const patternId = await here.shop.idOf('pattern', 'Windlass pendant')
+  const { body: lantern } = await bram.ask('GET', `/patterns/${patternId}/colourways`)
   const scarce = (items as Coded[]).find(({ code }) => code === 'BC-164' || code === 'BC164')
   const choices = lantern[0].choices.map((choice: { role: string }) =>
     choice.role === 'A' ? { ...choice, itemId: scarce?.id } : choice,
   )
-  colourway = (await bram.ask('POST', '/patterns/1/colourways', { name: 'Duckweed', choices })).body.id
-  const line = { patternId: 1, version: 1, size: 'petite', colourwayId: colourway, kits: 6 }
+  colourway = (await bram.ask('POST', `/patterns/${patternId}/colourways`, { name: 'Duckweed', choices })).body.id
+  const line = { patternId, version: 1, size: 'petite', colourwayId: colourway, kits: 6 }
   batch = (await bram.ask('POST', '/batches', { name: 'Duckweed class', dueOn: '2027-03-01', lines: [line] })).body.id
   page = await here.enter('bram', '/patterns')
 })
@@ -50,7 +53,7 @@ test('a class that is short is rescued by a bead of another maker, and every cou
 })
 
 test('the written pattern follows', async () => {
-  await page.goto(`${here.shop.base}/patterns/1/written?version=1&size=petite&colourway=${colourway}`)
+  await page.goto(`${windlass}/written?version=1&size=petite&colourway=${colourway}`)
   await page.getByText('In one piece: 56 A, 8 B, 73 C.').waitFor()
 })
 
@@ -66,7 +69,7 @@ test('for one batch only: its ways are compared, the kept counts taken, and the 
     batch: String(batch),
     line: '1',
   })
-  await page.goto(`${here.shop.base}/patterns/1/colours?${at}`)
+  await page.goto(`${windlass}/colours?${at}`)
   const found = page.getByRole('list', { name: 'Substitutes, best first' })
   const shorter = found.getByRole('listitem').filter({ hasText: 'Brackwater Glass' }).first()
   await shorter.getByRole('button', { name: /^Compare ways/ }).click()
@@ -83,12 +86,12 @@ test('for one batch only: its ways are compared, the kept counts taken, and the 
   // Its written pattern is that of its beads, though the colourway itself has the others.
   await page.getByRole('link', { name: 'Windlass pendant' }).click()
   await page.getByText('In one piece: 63 A, 9 B, 81 C.').waitFor()
-  await page.goto(`${here.shop.base}/patterns/1/written?version=1&size=petite&colourway=${colourway}`)
+  await page.goto(`${windlass}/written?version=1&size=petite&colourway=${colourway}`)
   await page.getByText('In one piece: 56 A, 8 B, 73 C.').waitFor()
 })
 
 test('other colours are proposed from the shelf and kept; what is no picture is refused', async () => {
-  await page.goto(`${here.shop.base}/patterns/1/colours`)
+  await page.goto(`${windlass}/colours`)
   await page.getByRole('article', { name: 'Lantern' }).getByRole('button', { name: 'Other colours' }).click()
   const drawer = page.getByRole('dialog', { name: 'Other colours for Lantern' })
   await drawer.getByText('A picture').click()
@@ -109,7 +112,7 @@ test('other colours are proposed from the shelf and kept; what is no picture is 
 })
 
 test('a pattern is graded: each size with its counts and what breaks a rule', async () => {
-  await page.goto(`${here.shop.base}/patterns/1/sizes`)
+  await page.goto(`${windlass}/sizes`)
   const grading = page.getByRole('region', { name: 'Grading' })
   await grading.getByLabel('Over').fill('14, wide, 18 mm')
   await grading.getByRole('button', { name: 'Grade' }).click()
@@ -121,7 +124,7 @@ test('a pattern is graded: each size with its counts and what breaks a rule', as
 })
 
 test('a colourway is judged as other eyes see it', async () => {
-  await page.goto(`${here.shop.base}/patterns/1/colours`)
+  await page.goto(`${windlass}/colours`)
   const lantern = page.getByRole('article', { name: 'Lantern' })
   await lantern.getByText(/A and B stand out from each other: 33\.9 apart/).waitFor()
   await page.getByText('warm light').click()

@@ -115,7 +115,7 @@ test.each([
   ['1.5', 'Kits are whole: give a number without a fraction.'],
   ['1000000000', 'A line has at most 10,000 kits.'],
 ])('%s kits are refused beside the field, and nothing typed is lost', async (kits, message) => {
-  await page.goto(`${here.shop.base}/kits/plan?pattern=1`)
+  await page.goto(`${here.shop.base}/kits/plan?pattern=${await here.shop.idOf('pattern', 'Windlass pendant')}`)
   await page.getByLabel('Name').fill('Odd')
   await page.getByRole('spinbutton', { name: 'Kits' }).fill(kits)
   await page.getByRole('alert').getByText(message).waitFor()

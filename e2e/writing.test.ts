@@ -4,13 +4,17 @@ import { rewrite, type Visit, visit } from './browser'
 
 let here: Visit
 let page: Page
+let windlass: string
+let heron: string
 beforeAll(async () => {
   here = await visit()
+  windlass = await here.pageOf('pattern', 'Windlass pendant')
+  heron = await here.pageOf('pattern', 'Heron earrings')
   page = await here.enter('bram', '/patterns')
 })
 afterAll(() => here.close())
 
-const written = (query = '') => page.goto(`${here.shop.base}/patterns/1/written${query}`)
+const written = (query = '') => page.goto(`${windlass}/written${query}`)
 
 test('the same pattern in another language and on other sheets, each with its own numbers', async () => {
   await written('?version=1&size=petite')
@@ -33,14 +37,14 @@ test("a designer's own words stay with their step when lines come before it, and
   const step = (text: string) => sheet.getByRole('listitem').filter({ hasText: text })
   await step('Lay the stone S in').getByText('Face up, <b>always</b>.').waitFor()
 
-  await page.goto(`${here.shop.base}/patterns/1`)
+  await page.goto(windlass)
   await rewrite(page, 'other edge', '  note "Rest your eyes."\n  other edge')
   await page.getByText('Saved').first().waitFor()
   await written('?version=draft')
   await step('Lay the stone S in').getByText('Face up, <b>always</b>.').waitFor()
   await step('Lay the stone S in').getByText('8', { exact: true }).waitFor()
 
-  await page.goto(`${here.shop.base}/patterns/1`)
+  await page.goto(windlass)
   await rewrite(page, 'place S', '  note "No stone."')
   await page.getByText('Saved').first().waitFor()
   await written('?version=draft')
@@ -57,7 +61,7 @@ test("a designer's own words stay with their step when lines come before it, and
 })
 
 test('before it is given out it is looked over; a version is published, and an erratum finds who carries it', async () => {
-  await page.goto(`${here.shop.base}/patterns/2/written`)
+  await page.goto(`${heron}/written`)
   await page.getByRole('button', { name: 'Check and publish' }).click()
   const lacks = page.getByRole('list', { name: 'Wrong or missing' })
   await lacks.getByText('No sample has been stitched', { exact: false }).waitFor()
@@ -75,7 +79,7 @@ test('before it is given out it is looked over; a version is published, and an e
   await page.getByLabel('The erratum: what was wrong').fill('The wire was left out.')
   await page.getByRole('button', { name: 'Publish version 3' }).click()
   await page.getByText('Version 3 is published.').waitFor()
-  await page.goto(`${here.shop.base}/patterns/2/written?version=3`)
+  await page.goto(`${heron}/written?version=3`)
   await page.getByText('This corrects version 2: The wire was left out.').waitFor()
 })
 

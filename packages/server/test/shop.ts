@@ -85,10 +85,23 @@ export interface Beside {
   kill(): void
 }
 
+/** By which column records are called. */
+const called = {
+  pattern: 'title',
+  batch: 'name',
+  class: 'title',
+  item: 'code',
+  customer: 'name',
+  supplier: 'name',
+} as const
+export type NamedRecord = keyof typeof called
+
 export interface Shop {
   readonly base: string
   readonly pool: Pool
   as(name: string): Promise<Caller>
+  /** The number of a record of the demo shop, by what it is called. */
+  idOf(record: NamedRecord, name: string): Promise<number>
   /** How long the server's event loop was held at a time since it was asked last, in milliseconds of work. */
   held(): Promise<Holds>
   /** Another server on the same database. */
@@ -145,6 +158,12 @@ export async function openShop(
       const caller = new Caller(base)
       await caller.signIn(person)
       return caller
+    },
+    async idOf(record, name) {
+      const { rows } = await pool.query<{ id: number }>(`select id from ${record} where ${called[record]} = $1`, [name])
+      const [found, other] = rows
+      if (!found || other) throw new Error(`There are ${rows.length} records called "${name}" in ${record}.`)
+      return found.id
     },
     held: () => heldBy(child),
     async beside() {
