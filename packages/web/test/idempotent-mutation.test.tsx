@@ -1,7 +1,8 @@
 /** What a person does is done once, told, and shown wherever it changes something. */
 import { useQuery } from '@tanstack/react-query'
-import { screen, waitFor } from '@testing-library/react'
+import { act, screen, waitFor } from '@testing-library/react'
 import { call } from '../src/shop/api'
+import { undoWhatIsOffered } from '../src/shop/offered-undo'
 import { useIdempotentMutation } from '../src/shop/use-idempotent-mutation'
 import { settle, shopThatAnswers, show } from './on-screen'
 
@@ -10,7 +11,15 @@ function Reprice() {
   const reprice = useIdempotentMutation(
     (price: number) =>
       call('PUT /api/items/:id/packs', { params: { id: 7 }, body: { packs: [{ amount: 8000, price, leadDays: 3 }] } }),
-    { stale: ['stock'], said: (_, price) => `A pack costs ${price} now.` },
+    {
+      stale: ['stock'],
+      said: (_, price) => `A pack costs ${price} now.`,
+      undo: () => () =>
+        call('PUT /api/items/:id/packs', {
+          params: { id: 7 },
+          body: { packs: [{ amount: 8000, price: 300, leadDays: 3 }] },
+        }),
+    },
   )
   return (
     <>
@@ -71,4 +80,24 @@ test('an answer that is lost: pressed again it is the same request; after an ans
   const [lost, again, next] = puts(asked).map(({ key }) => key)
   expect(again).toBe(lost)
   expect(next).not.toBe(lost)
+})
+
+test('what is done can be undone at once; an undoing that does not reach the shop is offered again, and is one request', async () => {
+  const answers: unknown[] = [{ itemId: 7 }, 'lost', { itemId: 7 }]
+  const asked = shopThatAnswers({
+    'GET /api/work': () => ({ ahead: 0, done: 0 }),
+    'PUT /api/items/7/packs': () => answers.shift(),
+  })
+  const { person } = show(<Reprice />)
+  await press(person)
+  await person.click(await screen.findByRole('button', { name: 'Undo' }))
+  await screen.findByText(/^The shop does not answer/)
+  await screen.findByRole('button', { name: 'Undo' })
+  await act(async () => expect(undoWhatIsOffered()).toBe(true))
+  await screen.findByText('Undone.')
+  expect(undoWhatIsOffered()).toBe(false)
+  const [done, lost, undone] = puts(asked)
+  expect(undone?.body).toEqual({ packs: [{ amount: 8000, price: 300, leadDays: 3 }] })
+  expect(undone?.key).toBe(lost?.key)
+  expect(undone?.key).not.toBe(done?.key)
 })

@@ -1,11 +1,10 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { type ClassAnswer, classAnswer } from '@tessellum/contract/classes'
+import type { ClassAnswer } from '@tessellum/contract/classes'
 import type { Pace } from '@tessellum/core/teach/time-plan'
 import { Button, Segmented } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
 import { Link, useParams } from 'react-router'
-import { z } from 'zod'
 import { AskFirst } from '../frame/ask-first'
 import { ErrorNotice } from '../frame/error-notice'
 import { FigureTable } from '../frame/figure-table'
@@ -40,7 +39,6 @@ const done = {
   cancel: 'Called off.',
   reopen: 'Open again; its kits are as they were, as far as they are still there.',
 }
-const _withBags = classAnswer.extend({ toEmpty: z.array(z.string()) })
 
 /** A class: who sits where with what, whether its kits are ready, whether it fits its hours, what a seat costs. */
 function Offered({ offered }: { offered: ClassAnswer }) {
@@ -60,6 +58,7 @@ function Offered({ offered }: { offered: ClassAnswer }) {
       stale,
       after: keep,
       said: (_, what) => done[what],
+      undo: ({ undoable }) => (undoable ? () => call('POST /api/classes/:id/reopen', { params: { id } }) : undefined),
     },
   )
   const plan = useIdempotentMutation((_: null) => call('POST /api/classes/:id/kits', { params: { id } }), {

@@ -18,6 +18,18 @@ import { daysFrom, listed } from './order-list'
 import { OrderRow } from './order-row'
 import styles from './orders.module.css'
 
+const done = {
+  kits: 'Its kit is planned.',
+  cancel: 'Called off.',
+  reopen: 'Open again.',
+}
+
+/** What takes back the last that became of an order, where the shop can. */
+const reopened = (orders: readonly Order[], id: number) =>
+  orders.some((each) => each.id === id && each.undoable)
+    ? () => call('POST /api/orders/:id/reopen', { params: { id } })
+    : undefined
+
 /** One customer's pieces: sized, coloured, priced, promised. */
 export function OrdersPage() {
   usePageTitle('Orders')
@@ -31,12 +43,12 @@ export function OrdersPage() {
   const act = useIdempotentMutation(
     ({ id, what }: { id: number; what: 'kits' | 'cancel' | 'reopen' }) =>
       call(`POST /api/orders/:id/${what}`, { params: { id } }),
-    { stale, after },
+    { stale, after, said: (_, { what }) => done[what], undo: (orders, { id }) => reopened(orders, id) },
   )
   const handOver = useIdempotentMutation(
     ({ id, kits }: { id: number; kits: number }) =>
       call('POST /api/orders/:id/hand-over', { params: { id }, body: { kits } }),
-    { stale, after },
+    { stale, after, said: 'Handed over.', undo: (orders, { id }) => reopened(orders, id) },
   )
   if (error && !data) return <Trouble error={error} />
   if (!data) return <PageLoading what="Fetching the orders" />

@@ -57,6 +57,7 @@ export function CommandBar({ close }: { close: () => void }) {
     stale: ['batches', 'stock'],
     tell: true,
     said: ({ name }) => `${name} is reserved: the shelf promises it all.`,
+    undo: (_, id) => () => call('POST /api/batches/:id/release', { params: { id } }),
   })
   const go = ({ to, reserves }: Command) => {
     close()

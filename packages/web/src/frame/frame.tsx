@@ -5,6 +5,7 @@ import { Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react-route
 import { helpFor } from '../help/help-texts'
 import { call } from '../shop/api'
 import { useChanges } from '../shop/changes'
+import { undoWhatIsOffered } from '../shop/offered-undo'
 import { read } from '../shop/queries'
 import { Reach } from '../shop/reach'
 import styles from './frame.module.css'
@@ -67,6 +68,13 @@ function AppShell({ name, roles }: { name: string; roles: readonly string[] }) {
       if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
         event.preventDefault()
         setFinding(true)
+      } else if (
+        (event.ctrlKey || event.metaKey) &&
+        event.key === 'z' &&
+        !event.defaultPrevented &&
+        !typing(event.target)
+      ) {
+        if (undoWhatIsOffered()) event.preventDefault()
       } else if (event.key === '?' && !typing(event.target)) {
         setKeysShown(true)
       } else if (event.altKey && !event.ctrlKey && !event.metaKey) {

@@ -12,6 +12,7 @@ const groups: readonly {
     keys: [
       ...places.map(({ key, label }) => [['Alt', key], label] as const),
       [['Ctrl', 'K'], 'Find a pattern, an item, a batch, a customer, something to do'],
+      [['Ctrl', 'Z'], 'Undoes what was just done, while that is offered'],
       [['?'], 'These keys'],
       [['Esc'], 'Closes what is open'],
     ],

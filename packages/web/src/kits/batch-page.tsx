@@ -61,6 +61,8 @@ function Plan({ batch }: { batch: Batch }) {
     {
       stale: ['batches'],
       said: (_, doing) => done[doing],
+      undo: (_, doing) =>
+        doing === 'reserve' ? () => call('POST /api/batches/:id/release', { params: { id: batch.id } }) : undefined,
       after: settle,
     },
   )

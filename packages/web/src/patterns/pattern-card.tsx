@@ -70,6 +70,13 @@ const said: Readonly<Record<Act, string>> = {
   'bring-back': 'is back.',
 }
 
+const undoneBy: Readonly<Record<Act, Act>> = {
+  'put-away': 'take-out',
+  'take-out': 'put-away',
+  'throw-away': 'bring-back',
+  'bring-back': 'throw-away',
+}
+
 function CardMenu({ pattern, thrown }: { pattern: PatternSummary; thrown: boolean }) {
   const { id, title, version, place } = pattern
   const navigate = useNavigate()
@@ -80,6 +87,7 @@ function CardMenu({ pattern, thrown }: { pattern: PatternSummary; thrown: boolea
     stale,
     tell: true,
     said: (_, what) => `${title} ${said[what]}`,
+    undo: (_, what) => () => call(`POST /api/patterns/:id/${undoneBy[what]}`, { params: { id } }),
   })
   const copy = useIdempotentMutation((_: null) => call('POST /api/patterns/:id/copy', { params: { id } }), {
     stale,

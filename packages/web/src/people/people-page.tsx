@@ -29,7 +29,14 @@ export function PeoplePage() {
   const change = useIdempotentMutation(
     ({ id, what }: { id: number; what: 'disable' | 'enable' }) =>
       call(`POST /api/people/:id/${what}`, { params: { id } }),
-    { stale: ['people'] },
+    {
+      stale: ['people'],
+      said: (_, { what }) => (what === 'disable' ? 'They can no longer sign in.' : 'They can sign in again.'),
+      undo:
+        (_, { id, what }) =>
+        () =>
+          call(`POST /api/people/:id/${what === 'disable' ? 'enable' : 'disable'}`, { params: { id } }),
+    },
   )
   if (error && !data) return <Trouble error={error} />
   if (!data) return <PageLoading what="Fetching the people" />

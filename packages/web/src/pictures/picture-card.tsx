@@ -42,6 +42,7 @@ export function PictureCard({ picture, steps, aside, place, mayWrite, move, crop
   const remove = useIdempotentMutation(() => call('POST /api/pictures/:id/remove', { params: { id } }), {
     ...done,
     said: 'Removed. It can be put back for thirty days, at the foot of the page.',
+    undo: () => () => call('POST /api/pictures/:id/put-back', { params: { id } }),
   })
   const say = (changes: Partial<DescribePicture>) => describe.run({ kind, step, caption: typed, ...changes })
   const name = caption || `picture ${place.number}`

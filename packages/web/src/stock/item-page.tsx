@@ -272,6 +272,10 @@ function MoveForm({ item }: { item: ItemStory }) {
     {
       stale: ['stock'],
       said: 'The move is in the ledger.',
+      undo:
+        ({ moveId }) =>
+        () =>
+          call('POST /api/moves/:id/reverse', { params: { id: moveId }, body: { reason: 'undone at once' } }),
       after: () => form.resetFields(['amount', 'reason']),
     },
   )
