@@ -4,6 +4,7 @@ import type { Bead } from '../src/catalogue/bead'
 import { nominalBead } from '../src/catalogue/nominal-beads'
 import { sceneOf } from '../src/drawing/scene'
 import { evaluatePattern } from '../src/evaluate/evaluate-pattern'
+import { extentsOf } from '../src/form/extents'
 import { beginForm, type Form, maxSettled } from '../src/form/form'
 import { formedPattern, formPattern } from '../src/form/form-pattern'
 import { LastForms } from '../src/form/kept-forms'
@@ -13,6 +14,7 @@ import { Settling } from '../src/form/settle'
 import { reachOf } from '../src/form/shape'
 import { soundnessOf } from '../src/form/soundness'
 import { extentsTold, type SoundForm, sayExtents, soundForm } from '../src/report/form-report'
+import type { Extents } from '../src/report/measures'
 import { fitStand } from '../src/sizing/stand'
 import { bezel, formed, truths } from './form-truth'
 import { allDemos, demo, testPiece } from './support'
@@ -287,15 +289,47 @@ describe('sizes are told as exactly as they are decided', () => {
       expect(about).toBe(true)
       for (const [k, mm] of [widthMm, heightMm, depthMm].entries())
         expect(Math.abs(Number(figures[k]) - mm)).toBeLessThanOrEqual(
-          Math.max(0.25, 1.25 * (spreadMm?.[k] ?? 0.05 * mm)),
+          Math.max(0.25, 2.5 * (spreadMm?.[k] ?? 0.05 * mm)),
         )
     },
   )
   test('a figure that nothing was found out about is not told to the tenth', () => {
     const size = { widthMm: 47.3, heightMm: 10.8, depthMm: 4.9 }
     expect(sayExtents({ ...size, spreadMm: [0.2, 0.05, 0.01] })).toBe('47.3 x 10.8 x 4.9 mm')
-    expect(sayExtents({ ...size, spreadMm: [0.9, 0.7, 0.3] })).toBe('about 47 x 11 x 5.0 mm')
+    expect(sayExtents({ ...size, spreadMm: [0.9, 0.5, 0.2] })).toBe('about 48 x 11 x 5.0 mm')
     expect(sayExtents({ ...size, spreadMm: undefined })).toBe('about 45 x 11 x 5.0 mm')
+  })
+  test.each([
+    'windlass-pendant',
+    'bezel-triangle',
+    'six-petals',
+    'netted-disc',
+    'flat-peyote',
+    'right-angle-cube',
+    'two-hole-row',
+    'wharf-chain',
+    'peyote-triangle',
+    'lockgate-cuff',
+  ])('%s lies as it is told, from a start of its own', (name) => {
+    const evaluated = evaluatePattern(textOf(name))
+    const told = beginForm(evaluated)
+    told.settling.run(16_000)
+    const extents = extentsOf(told.piece)
+    const spread = told.settling.spreadMm as Extents
+    const other = beginForm(evaluated)
+    // Not as settling shakes it: by other chances, and as it unfolds.
+    let seed = 7919
+    for (let i = 0; i < other.piece.at.length; i++) {
+      seed = (Math.imul(seed, 1664525) + 1013904223) >>> 0
+      other.piece.at[i] = (other.piece.at[i] as number) + 0.45 * (seed / 2147483648 - 1)
+    }
+    const settling = new Settling(other.piece, evaluated.tension)
+    settling.run(16_000)
+    expect(soundnessOf({ ...other, settling }).sound).toBe(true)
+    for (const [k, mm] of extentsOf(other.piece).entries())
+      expect(Math.abs(mm - (extents[k] as number))).toBeLessThanOrEqual(
+        Math.max(0.015 * mm, 0.1, 3 * (spread[k] as number)),
+      )
   })
   test('how a piece came to lie in its plane does not change its size', () => {
     // Six corners: its own axes are any.

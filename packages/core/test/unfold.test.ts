@@ -3,7 +3,7 @@ import { evaluatePattern } from '../src/evaluate/evaluate-pattern'
 import type { Bodies } from '../src/form/bodies'
 import type { Energy } from '../src/form/energy'
 import { beginForm } from '../src/form/form'
-import { unfold } from '../src/form/unfold'
+import { type Beginning, unfold } from '../src/form/unfold'
 import { components, graphOf, Ways } from '../src/form/ways'
 import { demo, testPiece } from './support'
 
@@ -75,14 +75,14 @@ test('a grid of points unfolds flat, with its neighbours as far apart as they ar
       if (x + 1 < side) edges.push(x * side + y, (x + 1) * side + y, 1)
       if (y + 1 < side) edges.push(x * side + y, x * side + y + 1, 1)
     }
-  const [at] = unfold(graphOf(side * side, edges)) as [Float64Array]
+  const [{ at }] = unfold(graphOf(side * side, edges)) as [Beginning]
   for (let e = 0; e < edges.length; e += 3) {
     const [a, b] = [3 * (edges[e] as number), 3 * (edges[e + 1] as number)]
     const apart = Math.hypot(...[0, 1, 2].map((c) => (at[a + c] as number) - (at[b + c] as number)))
     expect(apart).toBeGreaterThan(0.6)
     expect(apart).toBeLessThan(1.3)
   }
-  expect(unfold(graphOf(side * side, edges))).toEqual([at])
+  expect(unfold(graphOf(side * side, edges))).toEqual([{ at, isFlat: false }])
 })
 
 /** A stone with rounds on both faces, beads with two bores, beads that stand: everything that pulls and pushes. */

@@ -4,7 +4,7 @@ import { act, screen, waitFor } from '@testing-library/react'
 import { call } from '../src/shop/api'
 import { undoWhatIsOffered } from '../src/shop/offered-undo'
 import { useIdempotentMutation } from '../src/shop/use-idempotent-mutation'
-import { settle, shopThatAnswers, show } from './on-screen'
+import { type Asked, settle, shopThatAnswers, show } from './on-screen'
 
 function Reprice() {
   const { data } = useQuery({ queryKey: ['stock', 7], queryFn: () => call('GET /api/work') })
@@ -35,8 +35,7 @@ const press = async (person: { click: (on: Element) => Promise<void> }) => {
   await person.click(screen.getByRole('button', { name: 'Reprice' }))
   await settle()
 }
-const puts = (asked: readonly { route: string; key: string | undefined }[]) =>
-  asked.filter(({ route }) => route.startsWith('PUT'))
+const puts = (asked: readonly Asked[]) => asked.filter(({ route }) => route.startsWith('PUT'))
 
 test('what it makes stale is read again, and it is said what was done', async () => {
   let ahead = 1

@@ -123,3 +123,13 @@ export function laidAsTold(piece: Piece, middle: Float64Array): number {
   }
   return all === 0 ? 0 : told / all
 }
+
+/**
+ * How far beads lie otherwise than they were laid: 0 where all lie so, or none lies over another; the more of them do not, the more. A piece that
+ * lies on nothing may be turned over as a whole.
+ */
+export function againstTold(piece: Piece, middle: Float64Array): number {
+  const told = laidAsTold(piece, middle)
+  if (told === 0) return 0
+  return 1 - (piece.solids.length > 0 ? told : Math.abs(told))
+}

@@ -115,19 +115,18 @@ export function lieOf(piece: Piece): Measures['lie'] {
   const places = inOrder.map((bead) => centreOf(piece, bead))
   const middle = meanOf(piece, inOrder)
   const least = 0.25 * shapeOfBead(piece, inOrder[0] as number).bead.acrossMm
-  let ruffles = 0
-  let side = 0
+  const sides: number[] = []
   let [long, flat] = [0, 0]
-  for (const [i, place] of [...places, ...places.slice(0, 1)].entries()) {
-    const step = minus(place, places[Math.max(0, i - 1)] as Vector)
+  for (const [i, place] of places.entries()) {
+    const step = minus(place, places.at(i - 1) as Vector)
     long += size(step)
     flat += size(minus(step, scaled(base.normal, dot(step, base.normal))))
     // Against the plane that the work began in: of a saddle the rim itself has none.
     const off = dot(minus(place, middle), base.normal)
-    if (Math.abs(off) < least) continue
-    if (side !== 0 && Math.sign(off) !== side) ruffles++
-    side = Math.sign(off)
+    if (Math.abs(off) >= least) sides.push(Math.sign(off))
   }
+  // All the way round, from the last to the first: as often up as down.
+  const ruffles = sides.filter((side, i) => side !== sides.at(i - 1)).length
   return { awayMm, cupMm, ruffles: long > flat * (1 + longerInWaves) ? ruffles : 0 }
 }
 

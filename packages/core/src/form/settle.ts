@@ -10,7 +10,7 @@ import { Bodies, freedoms } from './bodies'
 import { deepestPress } from './deepest-press'
 import { Energy, type Strengths } from './energy'
 import { extentsOf } from './extents'
-import { laidAsTold, layOver } from './face'
+import { againstTold, layOver } from './face'
 import type { Press } from './forces/press'
 import { gapingThreads } from './gaping'
 import type { KeptForm } from './kept-forms'
@@ -18,6 +18,7 @@ import { type Minimised, Minimiser } from './minimise'
 import { depthOf, type Piece } from './piece'
 import { bestOf, compare, type Tried } from './tried'
 import { turnToEye } from './turn-to-eye'
+import type { Beginning } from './unfold'
 import type { Vector } from './vector'
 
 const tensionOf: Readonly<Record<Tension, number>> = { firm: 1.5, usual: 1, relaxed: 0.5 }
@@ -56,7 +57,7 @@ const growing: readonly Stage[] = [
 const likeliest = (beads: number): number => Math.max(1, Math.min(3, Math.floor(450 / beads)))
 
 /** How often a piece of so many beads is shaken. */
-const shakes = (beads: number): number => Math.min(2, Math.floor(1200 / beads))
+const shakes = (beads: number): number => Math.min(4, Math.floor(1200 / beads))
 
 /** What finds a truer rest each time is shaken no more often. */
 const maxShakes = 6
@@ -64,11 +65,27 @@ const maxShakes = 6
 /** While beads are soft, those that are pressed deeper than this have passed into each other. */
 const throughEachOther = 0.5
 
-/** What is stiff comes back to this share of its extents, and need not be shaken again. */
+/** What is stiff comes back to this share of its extents, from two other starts, and need not be shaken again. */
 const stiff = 0.0015
+const stiffAfter = 2
 
 /** Each point is shaken by up to so much, then by twice that, toward the eye by as much less as the piece is thin. */
 const shakenMm: Mm = 0.45
+
+/**
+ * How a piece is drawn before it is shaken: as it is, long and pressed flat, or wide, and askew. What gives way as a whole, as a sheet does that can
+ * be pulled out of square, is not found by shaking each point for itself.
+ */
+const drawn: readonly {
+  readonly across: number
+  readonly up: number
+  readonly askew: number
+  readonly deep: number
+}[] = [
+  { across: 1, up: 1, askew: 0, deep: 1 },
+  { across: 1.2, up: 0.85, askew: 0.15, deep: 0.2 },
+  { across: 0.85, up: 1.2, askew: -0.15, deep: 1 },
+]
 
 /**
  * How thick a piece is tried again, as a share of how it unfolded. The ways along a sheet do not say how it is dented: work that can lie flat
@@ -88,11 +105,12 @@ const window = 50
  */
 export type Begin = (
   settling: Settling,
-) => Generator<void, readonly Float64Array[] | { readonly undecided: Extents | undefined }>
+) => Generator<void, readonly Beginning[] | { readonly undecided: Extents | undefined }>
 
 /** A beginning, and how it opens. */
 interface Begun {
   readonly begun: Float64Array
+  readonly isFlat: boolean
   readonly tried: Tried
 }
 
@@ -107,8 +125,8 @@ export class Settling {
   constructor(
     readonly piece: Piece,
     tension: Tension = 'usual',
-    /** Of where it begins, x, y, z by point of each beginning; as the piece lies, where none are given. */
-    begin: readonly Float64Array[] | Begin = [],
+    /** Where it begins; as the piece lies, where nothing is given. */
+    begin: readonly Beginning[] | Begin = [],
     /** Iterations it may take. */
     readonly budget = 16_000,
     /** It lies nearly as it will already: it only has to draw up, and stays turned as it is. */
@@ -170,7 +188,7 @@ export class Settling {
   }
 
   /** All of it, an iteration at a time. */
-  private *settle(begin: readonly Float64Array[] | Begin): Generator<void> {
+  private *settle(begin: readonly Beginning[] | Begin): Generator<void> {
     const { bodies, piece } = this
     const beginnings = typeof begin === 'function' ? yield* begin(this) : begin
     if ('undecided' in beginnings) {
@@ -205,8 +223,11 @@ export class Settling {
     let left = shakes(bodies.count)
     for (let time = 0; time < left && this.iterations < this.budget / 2; time++) {
       this.layAs(truest)
+      // What lies on a stone is held by it.
+      if (piece.solids.length === 0) draw(piece.at, time)
       shake(piece.at, extents, time)
       bodies.read()
+      if (time > 0) yield* this.through(this.softest())
       yield* this.through(drawingUp)
       for (const stage of hardening) yield* this.through(stage)
       const again = this.tried()
@@ -223,7 +244,7 @@ export class Settling {
       }
       const off = (k: 0 | 1 | 2): Mm => Math.max(spread?.[k] ?? 0, Math.abs(other[k] - extents[k]))
       spread = [off(0), off(1), off(2)]
-      if (spread.every((mm, k) => mm < stiff * (extents[k] as Mm))) break
+      if (time + 1 >= stiffAfter && spread.every((mm, k) => mm < stiff * (extents[k] as Mm))) break
     }
     this.spreadMm = spread
     return truest
@@ -237,13 +258,13 @@ export class Settling {
   }
 
   /** From one beginning, or flattened from it. */
-  private *toRest({ begun, tried }: Begun): Generator<void, Tried> {
+  private *toRest({ begun, isFlat, tried }: Begun): Generator<void, Tried> {
     const { bodies, piece } = this
     bodies.restore(tried.bodies)
     yield* this.through(drawingUp)
     const drawn = [this.tried()]
-    // What lies on a stone begins as it lies on it.
-    for (const share of piece.solids.length > 0 ? [] : flattened) {
+    // What lies on a stone begins as it lies on it; what is flat is not pressed flat, where it would be pressed into itself while it is soft.
+    for (const share of piece.solids.length > 0 || isFlat ? [] : flattened) {
       bodies.restore(begun)
       bodies.flatten(share)
       layOver(piece, bodies)
@@ -267,19 +288,27 @@ export class Settling {
     this.onRest?.(this.asKept())
   }
 
-  /** The beginnings that open best, as many as the piece is small. */
-  private *likeliest(beginnings: readonly Float64Array[]): Generator<void, readonly Begun[]> {
+  /** The beginnings that open best, as many as the piece is small, the flat one among them. */
+  private *likeliest(beginnings: readonly Beginning[]): Generator<void, readonly Begun[]> {
     const { bodies, piece } = this
     const opened: Begun[] = []
-    for (const beginning of beginnings.length > 0 ? beginnings : [Float64Array.from(piece.at)]) {
-      piece.at.set(beginning)
+    const asItLies = { at: Float64Array.from(piece.at), isFlat: false }
+    for (const { at, isFlat } of beginnings.length > 0 ? beginnings : [asItLies]) {
+      piece.at.set(at)
       bodies.read()
       if (piece.solids.length > 0 && piece.work.hasTwoFaces) layOver(piece, bodies, this.onStones())
       const begun = bodies.save()
-      yield* this.through(piece.solids.length > 0 ? openingOnStone : openingWide)
-      opened.push({ begun, tried: this.tried() })
+      yield* this.through(this.softest())
+      opened.push({ begun, isFlat, tried: this.tried() })
     }
-    return opened.sort((a, b) => a.tried.energy - b.tried.energy).slice(0, likeliest(bodies.count))
+    const wanted = likeliest(bodies.count)
+    opened.sort((a, b) => a.tried.energy - b.tried.energy)
+    const flat = wanted > 1 ? opened.filter(({ isFlat }) => isFlat) : []
+    return [...opened.filter((each) => !flat.includes(each)).slice(0, wanted - flat.length), ...flat]
+  }
+
+  private softest(): Stage {
+    return this.piece.solids.length > 0 ? openingOnStone : openingWide
   }
 
   /** By bead: 1 where it lies against a stone or a ring. */
@@ -326,7 +355,7 @@ export class Settling {
       depthMm: depthOf(this.piece),
       gaping: gapingThreads(this.piece),
       pressed: deepestPress(this.piece, this.pressed()),
-      asTold: laidAsTold(this.piece, this.bodies.middle),
+      against: againstTold(this.piece, this.bodies.middle),
     }
   }
 }
@@ -334,13 +363,24 @@ export class Settling {
 const scaledBy = (shares: Extents | undefined, [wide, high, deep]: Vector): Extents | undefined =>
   shares && [shares[0] * wide, shares[1] * high, shares[2] * deep]
 
+/** Drawn out of its shape. */
+function draw(at: Float64Array, time: number): void {
+  const { across, up, askew, deep } = drawn[time % drawn.length] as (typeof drawn)[number]
+  for (let p = 0; p < at.length; p += 3) {
+    const [x, y] = [at[p] as number, at[p + 1] as number]
+    at[p] = across * x + askew * y
+    at[p + 1] = up * y
+    at[p + 2] = deep * (at[p + 2] as number)
+  }
+}
+
 /** The same each time. */
 function shake(at: Float64Array, [wide, high, deep]: Vector, time: number): void {
   // At first only along the mat: what lies flat by its symmetry alone would fold.
   const thin = time === 0 ? 0 : Math.min(1, deep / Math.max(wide, high))
   for (let i = 0; i < at.length; i++) {
     const chance = ((Math.imul(i + 1 + time * at.length, 2654435761) >>> 8) % 1000) / 500 - 1
-    at[i] = (at[i] as number) + (1 + time) * shakenMm * chance * (i % 3 === 2 ? thin : 1)
+    at[i] = (at[i] as number) + Math.min(2, 1 + time) * shakenMm * chance * (i % 3 === 2 ? thin : 1)
   }
 }
 

@@ -7,7 +7,7 @@ import { type Piece, slackMm } from './piece'
 import type { Seat } from './seat'
 import type { Frame, Shape } from './shape'
 import { applyTurn, turnOf, wayOf } from './turn-to-eye'
-import { fitOf, type Held, unfold } from './unfold'
+import { type Beginning, fitOf, type Held, unfold } from './unfold'
 import type { Vector } from './vector'
 import { components, graphOf } from './ways'
 
@@ -20,15 +20,18 @@ const turnsBack = -0.5
 /** Between pieces that have nothing in common. */
 const besideMm: Mm = 3
 
-/** So many beginnings are tried of a piece of so many points: as many more as the piece is small. */
-const beginnings = (points: number): number => Math.max(1, Math.min(10, Math.round(3000 / points)))
+/** So many beginnings are tried of a piece of so many points: as many more as the piece is small, and a flat one. */
+function beginnings(points: number): number {
+  const spatial = Math.max(1, Math.min(10, Math.round(3000 / points)))
+  return spatial > 1 ? spatial + 1 : 1
+}
 
 /**
  * Lays out the points of a piece, and its stones and rings with them.
  *
- * @returns x, y, z by point, of each beginning; the piece lies as in the first
+ * @returns its beginnings; the piece lies as in the first
  */
-export function start(piece: Piece, seats: readonly Seat[]): Float64Array[] {
+export function start(piece: Piece, seats: readonly Seat[]): Beginning[] {
   const graph = graphOf(2 * piece.rods, edgesOf(piece))
   const way = wayOf(piece)
   const count = seats.length > 0 ? 1 : beginnings(graph.points)
@@ -51,7 +54,7 @@ export function start(piece: Piece, seats: readonly Seat[]): Float64Array[] {
     })
     const unfolded = unfold(graphOf(set.length, edges), held, count)
     for (let k = 0; k < count; k++) {
-      const at = Float64Array.from(unfolded[Math.min(k, unfolded.length - 1)] as Float64Array)
+      const at = Float64Array.from(beginningOf(unfolded, k, count).at)
       if (held[0]) faceAs(at, held[0])
       else applyTurn(at, turnOf(at, ownWay))
       let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY]
@@ -68,8 +71,12 @@ export function start(piece: Piece, seats: readonly Seat[]): Float64Array[] {
   }
   piece.at.set(laid[0] as Float64Array)
   layOut(piece, seats)
-  return laid
+  return laid.map((at, k) => ({ at, isFlat: count > 1 && k === count - 1 }))
 }
+
+/** A part with fewer beginnings than were asked for begins as it did before; flat, where all do. */
+const beginningOf = (of: readonly Beginning[], k: number, count: number): Beginning =>
+  (k === count - 1 ? of.at(-1) : of[Math.min(k, Math.max(0, of.length - 2))]) as Beginning
 
 /** What follows from where the points of a piece begin: where its stones lie, and where its thread turns back. */
 export function layOut(piece: Piece, seats: readonly Seat[]): void {

@@ -10,8 +10,8 @@ export interface Tried {
   readonly gaping: number
   /** See `deepestPress`. */
   readonly pressed: number
-  /** See `laidAsTold`. */
-  readonly asTold: number
+  /** See `againstTold`. */
+  readonly against: number
 }
 
 /** Of those whose energy is nearly as little, the flattest is taken; more may be paid for what is laid over to lie where it was laid. */
@@ -21,22 +21,25 @@ const nearlyAsTold = 1.06
 
 const clearly = 0.25
 
-/** Of rests with the same thread, one that is deeper by this share is another one. */
+/** Of rests with the same thread, one that is deeper by this share is not the one that is taken. */
 const asFlat = 1.1
+
+/** One that is deeper by this share is folded: nobody would lay it so. */
+const folded = 1.5
 
 /** @param most where beads are pressed deeper, they have passed into each other: more is allowed while they are soft */
 export function bestOf(tried: readonly Tried[], most = maxPressed): Tried {
   const whole = tried.filter(({ pressed }) => pressed <= most)
   const able = whole.length > 0 ? whole : tried
   const least = able.reduce((a, b) => (b.energy < a.energy ? b : a))
-  const allowed = (each: Tried) => (each.asTold > least.asTold + clearly ? nearlyAsTold : nearly)
+  const allowed = (each: Tried) => (each.against < least.against - clearly ? nearlyAsTold : nearly)
   return able.filter((each) => each.energy <= least.energy * allowed(each)).reduce((a, b) => (isBetter(b, a) ? b : a))
 }
 
 /** Fewer threads gape; or what is laid over lies where it was laid; or it is flatter. */
 function isBetter(a: Tried, b: Tried): boolean {
   if (a.gaping !== b.gaping) return a.gaping < b.gaping
-  if (Math.abs(a.asTold - b.asTold) > clearly) return a.asTold > b.asTold
+  if (Math.abs(a.against - b.against) > clearly) return a.against < b.against
   return a.depthMm < b.depthMm
 }
 
@@ -52,6 +55,7 @@ export function compare(found: Tried, best: Tried, deeper: number): Compared {
   if (wasWhole !== isWhole) return isWhole ? 'truer' : 'other'
   if (found.gaping !== best.gaping) return found.gaping < best.gaping ? 'truer' : 'other'
   const energy = found.energy / best.energy
-  if (energy > nearly || deeper > asFlat) return 'other'
+  if (energy > nearly || deeper > folded) return 'other'
+  if (deeper > asFlat) return 'alike'
   return (energy < 1 / nearly && deeper < nearly) || deeper < 1 / asFlat ? 'truer' : 'alike'
 }

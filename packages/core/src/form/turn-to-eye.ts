@@ -7,6 +7,7 @@ import { EigenvalueDecomposition, Matrix } from 'ml-matrix'
 import { beadOf, entryOf } from '../stitch/hole'
 import { laidAsTold } from './face'
 import { centreOf, type Piece, pointAt } from './piece'
+import { smallestBox } from './smallest-box'
 import { add, cross, dot, minus, scaled, type Vector } from './vector'
 
 /** Rows: the ways that come to lie across, up and toward the eye. A determinant of -1 mirrors. */
@@ -108,7 +109,7 @@ export function turnToEye(piece: Piece): void {
     const [x, y, z] = found.turn
     // Of its two faces the one that is worked anticlockwise; what lies in front is as it has come to lie.
     if (dot(cross(x, y), z) < 0) found = { ...found, turn: [x, y, scaled(z, -1)] }
-    const [across, up, deep] = squared(at, found)
+    const [across, up, deep] = smallestBox(piece, found)
     found = { ...found, turn: [across, up, deep] }
     if (behind(piece, found)) found = { ...found, turn: [scaled(across, -1), up, scaled(deep, -1)] }
   }
@@ -119,42 +120,6 @@ export function turnToEye(piece: Piece): void {
     applyTurn(solid.front, { ...found, middle: [0, 0, 0] })
     applyTurn(solid.right, { ...found, middle: [0, 0, 0] })
   }
-}
-
-const degree = Math.PI / 180
-/** A smaller box than as it lies is smaller by this share. */
-const smaller = 0.999
-
-/** Turned about the way to the eye until the box about it is smallest, its longer side across: so its size does not hang on how it came to lie. */
-function squared(at: Float64Array, { turn: [x, y, z], middle }: { turn: Turn; middle: Vector }): Turn {
-  const flat: number[] = []
-  for (let i = 0; i < at.length; i += 3) flat.push(along(at, i, x, middle), along(at, i, y, middle))
-  const box = (angle: number) => {
-    const [c, s] = [Math.cos(angle), Math.sin(angle)]
-    let [left, right, low, high] = [Infinity, -Infinity, Infinity, -Infinity]
-    for (let i = 0; i < flat.length; i += 2) {
-      const [a, b] = [flat[i] as number, flat[i + 1] as number]
-      left = Math.min(left, a * c + b * s)
-      right = Math.max(right, a * c + b * s)
-      low = Math.min(low, b * c - a * s)
-      high = Math.max(high, b * c - a * s)
-    }
-    return { across: right - left, up: high - low, area: (right - left) * (high - low) }
-  }
-  let best = 0
-  for (let step = 1; step <= 45; step++)
-    for (const angle of [step * degree, -step * degree]) if (box(angle).area < smaller * box(best).area) best = angle
-  let [from, to] = [best - degree, best + degree]
-  for (let k = 0; k < 20; k++) {
-    const third = (to - from) / 3
-    if (box(from + third).area < box(to - third).area) to -= third
-    else from += third
-  }
-  best = (from + to) / 2
-  const { across, up } = box(best)
-  if (up > across) best += best > 0 ? -90 * degree : 90 * degree
-  const [c, s] = [Math.cos(best), Math.sin(best)]
-  return [add(scaled(x, c), scaled(y, s)), add(scaled(x, -s), scaled(y, c)), z]
 }
 
 /** What was laid over the work lies beneath it so: it is seen from its back. */

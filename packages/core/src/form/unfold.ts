@@ -32,16 +32,26 @@ export interface Held {
   readonly places: Float64Array
 }
 
+/** Where a piece may begin. */
+export interface Beginning {
+  /** x, y, z by point. */
+  readonly at: Float64Array
+  /** It was unfolded in the plane: what lies beside each other in flat work does so from the first. */
+  readonly isFlat: boolean
+}
+
 /**
  * @param graph all of whose points hang together
  * @param held each set is turned and moved as a whole; it is never mirrored, the rest of the piece is
- * @param beginnings how many are wanted; the likeliest is first
- * @returns x, y, z by point, of each beginning
+ * @param beginnings how many are wanted; the likeliest is first. Of more than one, the last is flat
  */
-export function unfold(graph: Graph, held: readonly Held[] = [], beginnings = 1): Float64Array[] {
+export function unfold(graph: Graph, held: readonly Held[] = [], beginnings = 1): Beginning[] {
   const far = pivotsOf(graph)
   const terms = termsOf(graph, far)
-  return scaled(graph.points, far, terms, beginnings).map((at) => {
+  const isFlat = held.length === 0 && beginnings > 1
+  const spatial = scaled(graph.points, far, terms, beginnings - (isFlat ? 1 : 0))
+  const flat = isFlat ? [flattened(spatial[0] as Float64Array)] : []
+  const majorized = [...spatial, ...flat].map((at) => {
     majorize(at, terms)
     if (held.length === 0) return at
     const [first] = held as [Held]
@@ -51,7 +61,10 @@ export function unfold(graph: Graph, held: readonly Held[] = [], beginnings = 1)
     majorize(at, terms, held)
     return at
   })
+  return majorized.map((at, i) => ({ at, isFlat: isFlat && i === majorized.length - 1 }))
 }
+
+const flattened = (at: Float64Array): Float64Array => at.map((each, i) => (i % 3 === 2 ? 0 : each))
 
 interface Pivot {
   readonly from: number

@@ -49,6 +49,10 @@ export const saySize = (mm: Mm, units: UnitSystem): string =>
 
 /** Extents within this share of themselves are decided. */
 const decided = 0.01
+/** Nothing is told more exactly than to a tenth of a millimetre. */
+const tenth: Mm = 0.05
+/** What gives way is found by a few starts to about half of how far it does. */
+const fewTried = 2
 /** An extent that nothing was found out about is told to within this share of itself. */
 const unknown = 0.05
 /** What is exact is told with so many decimals, what is not to the next of these steps. */
@@ -73,10 +77,11 @@ export function extentsTold(
   const { mm: unit, decimals, steps } = told[units]
   let about = false
   const figures = [widthMm, heightMm, depthMm].map((mm, k) => {
-    const spread = spreadMm?.[k] ?? unknown * mm
-    if (spread <= decided * mm) return (mm / unit).toFixed(decimals)
+    const tried = spreadMm?.[k]
+    if (tried !== undefined && tried <= Math.max(decided * mm, tenth)) return (mm / unit).toFixed(decimals)
     about = true
-    const step = steps.find((each) => each >= spread / unit) ?? (steps[steps.length - 1] as number)
+    const play = tried === undefined ? unknown * mm : fewTried * tried
+    const step = steps.find((each) => each >= play / unit) ?? (steps[steps.length - 1] as number)
     return (Math.round(mm / unit / step) * step).toFixed(step >= 1 ? 0 : step >= 0.1 ? 1 : 2)
   })
   return { figures, about }

@@ -1,0 +1,132 @@
+/**
+ * The box that a piece lies in: its sizes are those of the smallest one, measured to the surfaces of its beads, so that they do not hang on how
+ * the piece came to lie.
+ */
+import type { Mm } from '../measure/units'
+import { centreOf, type Piece, shapeOfBead } from './piece'
+import { support } from './reach'
+import type { Turn } from './turn-to-eye'
+import { add, dot, minus, scaled, type Vector } from './vector'
+
+const degree = Math.PI / 180
+/** Boxes about middles that are larger than the smallest by this share may still be the smallest about surfaces. */
+const nearlySmallest = 1.08
+/** Of what is as narrow as so many beads, middles tell little. */
+const narrow = 5
+/** A box is smaller than another when it is smaller by this share. */
+const smaller = 0.999
+/** Of boxes that are as small as this, the narrowest: a triangle with blunt corners has two, and stands on its side in one. */
+const asSmall = 1.05
+/** Of two sides of a box that are as near to each other as this, neither is the thinner by its nature. */
+const nearlyAlike = 0.8
+
+/**
+ * Turns a piece about the way to the eye until its box is smallest, its longer side across. Where it is as thick as it is wide, it is turned about its
+ * other ways too, and lies with its thinnest to the eye.
+ */
+export function smallestBox(piece: Piece, { turn, middle }: { turn: Turn; middle: Vector }): Turn {
+  const reaches = reachesOf(piece, middle)
+  let [x, y, z] = turn
+  ;[x, y] = turned(reaches, x, y)
+  if (piece.work.hasTwoFaces) return [x, y, z]
+  const [across, up, deep] = [x, y, z].map((way) => extent(reaches, way)) as [Mm, Mm, Mm]
+  if (deep < nearlyAlike * up) return [x, y, z]
+  ;[y, z] = turned(reaches, y, z)
+  if (deep < nearlyAlike * across)
+    return [x, y, z]
+    // As thick every way: each turn may have made another way longer.
+  ;[x, z] = turned(reaches, x, z)
+  ;[x, y] = turned(reaches, x, y)
+  ;[y, z] = turned(reaches, y, z)
+  return [x, y, z]
+}
+
+interface Reaches {
+  readonly piece: Piece
+  readonly centres: readonly Vector[]
+  /** No bead reaches farther from its middle. */
+  readonly most: Mm
+}
+
+function reachesOf(piece: Piece, middle: Vector): Reaches {
+  const centres = Array.from({ length: piece.work.beads }, (_, bead) => minus(centreOf(piece, bead), middle))
+  const most = centres.reduce((far, _, bead) => {
+    const { bead: record, frame } = shapeOfBead(piece, bead)
+    return Math.max(far, Math.hypot(record.lengthMm, record.acrossMm, frame?.wideMm ?? record.acrossMm) / 2)
+  }, 0)
+  return { piece, centres, most }
+}
+
+/** From one side to the other, by the beads' surfaces. */
+function extent({ piece, centres, most }: Reaches, way: Vector): Mm {
+  const at = centres.map((centre) => dot(centre, way))
+  const [low, high] = ends(at)
+  const back = scaled(way, -1)
+  let [from, to] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY]
+  for (const [bead, along] of at.entries()) {
+    if (along > high - 2 * most) to = Math.max(to, along + support(piece, bead, way))
+    if (along < low + 2 * most) from = Math.min(from, along - support(piece, bead, back))
+  }
+  return centres.length > 0 ? to - from : 0
+}
+
+function ends(values: readonly number[]): [number, number] {
+  let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY]
+  for (const value of values) {
+    low = Math.min(low, value)
+    high = Math.max(high, value)
+  }
+  return [low, high]
+}
+
+/** Two ways, turned in their plane so that the piece has the least area in it; the longer side is the first. */
+function turned(reaches: Reaches, a: Vector, b: Vector): [Vector, Vector] {
+  const { centres, most } = reaches
+  const flat = centres.map((centre) => [dot(centre, a), dot(centre, b)] as const)
+  /** About the beads' middles, with as much room as a bead has: quick, and nearly right. */
+  const rough = (angle: number) => {
+    const [c, s] = [Math.cos(angle), Math.sin(angle)]
+    const [left, right] = ends(flat.map(([u, v]) => u * c + v * s))
+    const [low, high] = ends(flat.map(([u, v]) => v * c - u * s))
+    return (right - left + most) * (high - low + most)
+  }
+  const ways = (angle: number): [Vector, Vector] => {
+    const [c, s] = [Math.cos(angle), Math.sin(angle)]
+    return [add(scaled(a, c), scaled(b, s)), add(scaled(a, -s), scaled(b, c))]
+  }
+  const boxAt = (angle: number) => {
+    const [one, other] = ways(angle).map((way) => extent(reaches, way)) as [Mm, Mm]
+    return { angle, area: one * other, narrow: Math.min(one, other) }
+  }
+  const isNarrow = Math.min(extent(reaches, a), extent(reaches, b)) < narrow * most
+  const roughly = Array.from({ length: 90 }, (_, k) =>
+    isNarrow ? boxAt((k - 45) * degree).area : rough((k - 45) * degree),
+  )
+  const least = Math.min(...roughly)
+  const boxes = roughly.flatMap((each, k) => {
+    const beside = [roughly[(k + 89) % 90] as number, roughly[(k + 1) % 90] as number]
+    if (each > nearlySmallest * least || beside.some((other) => other < each)) return []
+    return [boxAt(leastOf((angle) => boxAt(angle).area, (k - 46) * degree, (k - 44) * degree))]
+  })
+  const asItLies = boxAt(0)
+  const smallest = boxes.reduce((a, b) => (b.area < a.area ? b : a), asItLies)
+  const best =
+    asItLies.area <= smallest.area / smaller
+      ? asItLies
+      : boxes
+          .filter(({ area }) => area <= asSmall * smallest.area)
+          .reduce((a, b) => (b.narrow < smaller * a.narrow ? b : a), smallest)
+  const [first, second] = ways(best.angle)
+  return extent(reaches, second) > extent(reaches, first) ? [second, scaled(first, -1)] : [first, second]
+}
+
+/** Where a function of one figure is least between two, by thirds. */
+function leastOf(of: (at: number) => number, low: number, high: number): number {
+  let [from, to] = [low, high]
+  for (let k = 0; k < 12; k++) {
+    const third = (to - from) / 3
+    if (of(from + third) < of(to - third)) to -= third
+    else from += third
+  }
+  return (from + to) / 2
+}
