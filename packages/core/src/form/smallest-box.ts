@@ -21,23 +21,30 @@ const asSmall = 1.05
 const nearlyAlike = 0.8
 
 /**
- * Turns a piece about the way to the eye until its box is smallest, its longer side across. Where it is as thick as it is wide, it is turned about its
- * other ways too, and lies with its thinnest to the eye.
+ * Turns a piece about the way to the eye until its box is smallest, its longer side across. Where it is as thick as it is wide, and has no front, it is
+ * turned about its other ways too, and lies with its thinnest to the eye.
  */
-export function smallestBox(piece: Piece, { turn, middle }: { turn: Turn; middle: Vector }): Turn {
+export function smallestBox(piece: Piece, { turn, middle }: { turn: Turn; middle: Vector }, hasFront: boolean): Turn {
   const reaches = reachesOf(piece, middle)
   let [x, y, z] = turn
-  ;[x, y] = turned(reaches, x, y)
-  if (piece.work.hasTwoFaces) return [x, y, z]
+  const turnAbout: Record<'x' | 'y' | 'z', () => void> = {
+    x() {
+      ;[y, z] = turned(reaches, y, z)
+    },
+    y() {
+      ;[x, z] = turned(reaches, x, z)
+    },
+    z() {
+      ;[x, y] = turned(reaches, x, y)
+    },
+  }
+  turnAbout.z()
   const [across, up, deep] = [x, y, z].map((way) => extent(reaches, way)) as [Mm, Mm, Mm]
-  if (deep < nearlyAlike * up) return [x, y, z]
-  ;[y, z] = turned(reaches, y, z)
-  if (deep < nearlyAlike * across)
-    return [x, y, z]
-    // As thick every way: each turn may have made another way longer.
-  ;[x, z] = turned(reaches, x, z)
-  ;[x, y] = turned(reaches, x, y)
-  ;[y, z] = turned(reaches, y, z)
+  // What is as thick as it is long has no front, whatever lies over what.
+  const isAlikeAllRound = !piece.work.hasTwoFaces && deep >= nearlyAlike * across
+  if (deep >= nearlyAlike * up && !hasFront) turnAbout.x()
+  // Each turn may have made another way longer.
+  if (isAlikeAllRound) for (const way of ['y', 'z', 'x'] as const) turnAbout[way]()
   return [x, y, z]
 }
 

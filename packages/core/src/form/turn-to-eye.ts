@@ -109,9 +109,11 @@ export function turnToEye(piece: Piece): void {
     const [x, y, z] = found.turn
     // Of its two faces the one that is worked anticlockwise; what lies in front is as it has come to lie.
     if (dot(cross(x, y), z) < 0) found = { ...found, turn: [x, y, scaled(z, -1)] }
-    const [across, up, deep] = smallestBox(piece, found)
+    const hasFront = work.hasTwoFaces || Math.abs(laidOver(piece, found)) > plainlyLaid
+    const [across, up, deep] = smallestBox(piece, found, hasFront)
     found = { ...found, turn: [across, up, deep] }
-    if (behind(piece, found)) found = { ...found, turn: [scaled(across, -1), up, scaled(deep, -1)] }
+    if (laidOver(piece, found) < (work.hasTwoFaces ? 0 : -plainlyLaid))
+      found = { ...found, turn: [scaled(across, -1), up, scaled(deep, -1)] }
   }
   if (work.hangsFrom.length > 0) found = { ...found, turn: hanging(piece, found) }
   applyTurn(at, found)
@@ -122,15 +124,18 @@ export function turnToEye(piece: Piece): void {
   }
 }
 
-/** What was laid over the work lies beneath it so: it is seen from its back. */
-function behind(piece: Piece, found: { turn: Turn; middle: Vector }): boolean {
+/** Work that was laid over other work as plainly as this has a front. */
+const plainlyLaid = 0.5
+
+/** How far what was laid over the work lies over it so; see `laidAsTold`. Below nought it is seen from its back. */
+function laidOver(piece: Piece, found: { turn: Turn; middle: Vector }): number {
   const { work } = piece
   const middle = new Float64Array(3 * work.beads)
   for (let bead = 0; bead < work.beads; bead++) {
     const centre = centreOf(piece, bead)
     for (const [k, way] of found.turn.entries()) middle[3 * bead + k] = dot(minus(centre, found.middle), way)
   }
-  return laidAsTold(piece, middle) < (work.hasTwoFaces ? 0 : -0.5)
+  return laidAsTold(piece, middle)
 }
 
 /** As it is worn: what it hangs from straight above its middle. It goes on facing as it did. */
