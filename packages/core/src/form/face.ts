@@ -124,6 +124,17 @@ export function laidAsTold(piece: Piece, middle: Float64Array): number {
   return all === 0 ? 0 : told / all
 }
 
+/** Work that was laid over other work as plainly as this, by so much of all its beads, has a front. */
+const plainly = 0.5
+
+/** Whether most of a piece is work and what was laid over it on one face, as of a strip that is crossed. */
+export function hasFront(piece: Piece, middle: Float64Array): boolean {
+  if (Math.abs(laidAsTold(piece, middle)) <= plainly) return false
+  const over = new Set<number>()
+  for (const { later, earlier } of overlapping(piece, middle)) over.add(later).add(earlier)
+  return over.size >= plainly * piece.work.beads
+}
+
 /**
  * How far beads lie otherwise than they were laid: 0 where all lie so, or none lies over another; the more of them do not, the more. A piece that
  * lies on nothing may be turned over as a whole.

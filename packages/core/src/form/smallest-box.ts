@@ -21,10 +21,10 @@ const asSmall = 1.05
 const nearlyAlike = 0.8
 
 /**
- * Turns a piece about the way to the eye until its box is smallest, its longer side across. Where it is as thick as it is wide, and has no front, it is
+ * Turns a piece about the way to the eye until its box is smallest, its longer side across. Where it is as thick as it is wide, and keeps no face, it is
  * turned about its other ways too, and lies with its thinnest to the eye.
  */
-export function smallestBox(piece: Piece, { turn, middle }: { turn: Turn; middle: Vector }, hasFront: boolean): Turn {
+export function smallestBox(piece: Piece, { turn, middle }: { turn: Turn; middle: Vector }, keepsFace: boolean): Turn {
   const reaches = reachesOf(piece, middle)
   let [x, y, z] = turn
   const turnAbout: Record<'x' | 'y' | 'z', () => void> = {
@@ -42,7 +42,7 @@ export function smallestBox(piece: Piece, { turn, middle }: { turn: Turn; middle
   const [across, up, deep] = [x, y, z].map((way) => extent(reaches, way)) as [Mm, Mm, Mm]
   // What is as thick as it is long has no front, whatever lies over what.
   const isAlikeAllRound = !piece.work.hasTwoFaces && deep >= nearlyAlike * across
-  if (deep >= nearlyAlike * up && !hasFront) turnAbout.x()
+  if (deep >= nearlyAlike * up && !keepsFace) turnAbout.x()
   // Each turn may have made another way longer.
   if (isAlikeAllRound) for (const way of ['y', 'z', 'x'] as const) turnAbout[way]()
   return [x, y, z]

@@ -5,7 +5,7 @@
  */
 import { EigenvalueDecomposition, Matrix } from 'ml-matrix'
 import { beadOf, entryOf } from '../stitch/hole'
-import { laidAsTold } from './face'
+import { hasFront, laidAsTold } from './face'
 import { centreOf, type Piece, pointAt } from './piece'
 import { smallestBox } from './smallest-box'
 import { add, cross, dot, minus, scaled, type Vector } from './vector'
@@ -109,10 +109,11 @@ export function turnToEye(piece: Piece): void {
     const [x, y, z] = found.turn
     // Of its two faces the one that is worked anticlockwise; what lies in front is as it has come to lie.
     if (dot(cross(x, y), z) < 0) found = { ...found, turn: [x, y, scaled(z, -1)] }
-    const hasFront = work.hasTwoFaces || Math.abs(laidOver(piece, found)) > plainlyLaid
-    const [across, up, deep] = smallestBox(piece, found, hasFront)
+    const keepsFace = work.hasTwoFaces || hasFront(piece, middlesOf(piece, found))
+    const [across, up, deep] = smallestBox(piece, found, keepsFace)
     found = { ...found, turn: [across, up, deep] }
-    if (laidOver(piece, found) < (work.hasTwoFaces ? 0 : -plainlyLaid))
+    // What was laid over the work lies beneath it so: it is seen from its back.
+    if (laidAsTold(piece, middlesOf(piece, found)) < (work.hasTwoFaces ? 0 : -0.5))
       found = { ...found, turn: [scaled(across, -1), up, scaled(deep, -1)] }
   }
   if (work.hangsFrom.length > 0) found = { ...found, turn: hanging(piece, found) }
@@ -124,18 +125,14 @@ export function turnToEye(piece: Piece): void {
   }
 }
 
-/** Work that was laid over other work as plainly as this has a front. */
-const plainlyLaid = 0.5
-
-/** How far what was laid over the work lies over it so; see `laidAsTold`. Below nought it is seen from its back. */
-function laidOver(piece: Piece, found: { turn: Turn; middle: Vector }): number {
-  const { work } = piece
-  const middle = new Float64Array(3 * work.beads)
-  for (let bead = 0; bead < work.beads; bead++) {
+/** x, y, z of each bead's middle, turned. */
+function middlesOf(piece: Piece, found: { turn: Turn; middle: Vector }): Float64Array {
+  const middles = new Float64Array(3 * piece.work.beads)
+  for (let bead = 0; bead < piece.work.beads; bead++) {
     const centre = centreOf(piece, bead)
-    for (const [k, way] of found.turn.entries()) middle[3 * bead + k] = dot(minus(centre, found.middle), way)
+    for (const [k, way] of found.turn.entries()) middles[3 * bead + k] = dot(minus(centre, found.middle), way)
   }
-  return laidAsTold(piece, middle)
+  return middles
 }
 
 /** As it is worn: what it hangs from straight above its middle. It goes on facing as it did. */
