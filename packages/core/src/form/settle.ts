@@ -76,7 +76,7 @@ const shakenMm: Mm = 0.45
  * How a piece is drawn before it is shaken: as it is, long and pressed flat, or wide, and askew. What gives way as a whole, as a sheet does that can
  * be pulled out of square, is not found by shaking each point for itself.
  */
-const drawn: readonly {
+const drawnAs: readonly {
   readonly across: number
   readonly up: number
   readonly askew: number
@@ -365,7 +365,7 @@ const scaledBy = (shares: Extents | undefined, [wide, high, deep]: Vector): Exte
 
 /** Drawn out of its shape. */
 function draw(at: Float64Array, time: number): void {
-  const { across, up, askew, deep } = drawn[time % drawn.length] as (typeof drawn)[number]
+  const { across, up, askew, deep } = drawnAs[time % drawnAs.length] as (typeof drawnAs)[number]
   for (let p = 0; p < at.length; p += 3) {
     const [x, y] = [at[p] as number, at[p + 1] as number]
     at[p] = across * x + askew * y

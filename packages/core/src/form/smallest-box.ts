@@ -5,8 +5,7 @@
 import type { Mm } from '../measure/units'
 import { centreOf, type Piece, shapeOfBead } from './piece'
 import { support } from './reach'
-import type { Turn } from './turn-to-eye'
-import { add, dot, minus, scaled, type Vector } from './vector'
+import { add, dot, minus, scaled, type Turn, type Vector } from './vector'
 
 const degree = Math.PI / 180
 /** Boxes about middles that are larger than the smallest by this share may still be the smallest about surfaces. */

@@ -8,10 +8,7 @@ import { beadOf, entryOf } from '../stitch/hole'
 import { hasFront, laidAsTold } from './face'
 import { centreOf, type Piece, pointAt } from './piece'
 import { smallestBox } from './smallest-box'
-import { add, cross, dot, minus, scaled, type Vector } from './vector'
-
-/** Rows: the ways that come to lie across, up and toward the eye. A determinant of -1 mirrors. */
-export type Turn = readonly [Vector, Vector, Vector]
+import { add, cross, dot, minus, scaled, type Turn, type Vector } from './vector'
 
 /** A point that the thread comes to, and the face in hand then: 1 the front, -1 the back. */
 export interface Come {

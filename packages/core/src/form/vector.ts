@@ -29,3 +29,6 @@ export const square = (a: Vector, n: Vector): Vector => add(a, n, -dot(a, n))
 export const aside = (n: Vector): Vector => unit(square([0, 0, 1], n), unit(square([0, 1, 0], n), [1, 0, 0]))
 
 export const vectorOf = (v: Float64Array): Vector => [v[0] as number, v[1] as number, v[2] as number]
+
+/** Rows: the ways that come to lie across, up and toward the eye. A determinant of -1 mirrors. */
+export type Turn = readonly [Vector, Vector, Vector]

@@ -58,7 +58,8 @@ function Offered({ offered }: { offered: ClassAnswer }) {
       stale,
       after: keep,
       said: (_, what) => done[what],
-      undo: ({ undoable }) => (undoable ? () => call('POST /api/classes/:id/reopen', { params: { id } }) : undefined),
+      undo: ({ undoable }, what) =>
+        undoable && what !== 'reopen' ? () => call('POST /api/classes/:id/reopen', { params: { id } }) : undefined,
     },
   )
   const plan = useIdempotentMutation((_: null) => call('POST /api/classes/:id/kits', { params: { id } }), {

@@ -43,7 +43,13 @@ export function OrdersPage() {
   const act = useIdempotentMutation(
     ({ id, what }: { id: number; what: 'kits' | 'cancel' | 'reopen' }) =>
       call(`POST /api/orders/:id/${what}`, { params: { id } }),
-    { stale, after, said: (_, { what }) => done[what], undo: (orders, { id }) => reopened(orders, id) },
+    {
+      stale,
+      after,
+      said: (_, { what }) => done[what],
+      // What else can be undone of an order is not what was done now.
+      undo: (orders, { id, what }) => (what === 'cancel' ? reopened(orders, id) : undefined),
+    },
   )
   const handOver = useIdempotentMutation(
     ({ id, kits }: { id: number; kits: number }) =>
