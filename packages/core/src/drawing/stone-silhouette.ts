@@ -1,8 +1,8 @@
 import { outlineShare } from '../form/solid'
 import { cross } from '../form/vector'
+import { hull } from '../measure/hull'
 import type { Mm } from '../measure/units'
 import type { SceneStone } from './scene'
-import { hull } from './silhouette'
 
 type Point = readonly [x: Mm, y: Mm]
 

@@ -116,8 +116,15 @@ export class Bodies {
     const { at, rodOf, work, solids } = this.piece
     const { middle, arm } = this
     for (let bead = 0; bead < work.beads; bead++) {
-      let [fx, fy, fz, tx, ty, tz] = [0, 0, 0, 0, 0, 0]
-      const [mx, my, mz] = [middle[3 * bead] as number, middle[3 * bead + 1] as number, middle[3 * bead + 2] as number]
+      let fx = 0
+      let fy = 0
+      let fz = 0
+      let tx = 0
+      let ty = 0
+      let tz = 0
+      const mx = middle[3 * bead] as number
+      const my = middle[3 * bead + 1] as number
+      const mz = middle[3 * bead + 2] as number
       const to = 6 * (rodOf[bead + 1] as number)
       for (let p = 6 * (rodOf[bead] as number); p < to; p += 3) {
         const gx = onPoints[p] as number

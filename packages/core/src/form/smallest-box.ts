@@ -2,6 +2,7 @@
  * The box that a piece lies in: its sizes are those of the smallest one, measured to the surfaces of its beads, so that they do not hang on how
  * the piece came to lie.
  */
+import { hull } from '../measure/hull'
 import type { Mm } from '../measure/units'
 import { centreOf, type Piece, shapeOfBead } from './piece'
 import { support } from './reach'
@@ -65,11 +66,19 @@ function reachesOf(piece: Piece, middle: Vector): Reaches {
 
 /** From one side to the other, by the beads' surfaces. */
 function extent({ piece, centres, most }: Reaches, way: Vector): Mm {
-  const at = centres.map((centre) => dot(centre, way))
-  const [low, high] = ends(at)
+  const at = new Float64Array(centres.length)
+  let low = Number.POSITIVE_INFINITY
+  let high = Number.NEGATIVE_INFINITY
+  for (const [bead, centre] of centres.entries()) {
+    const along = dot(centre, way)
+    at[bead] = along
+    low = Math.min(low, along)
+    high = Math.max(high, along)
+  }
   const back = scaled(way, -1)
   let [from, to] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY]
-  for (const [bead, along] of at.entries()) {
+  for (let bead = 0; bead < at.length; bead++) {
+    const along = at[bead] as Mm
     if (along > high - 2 * most) to = Math.max(to, along + support(piece, bead, way))
     if (along < low + 2 * most) from = Math.min(from, along - support(piece, bead, back))
   }
@@ -88,7 +97,8 @@ function ends(values: readonly number[]): [number, number] {
 /** Two ways, turned in their plane so that the piece has the least area in it; the longer side is the first. */
 function turned(reaches: Reaches, a: Vector, b: Vector): [Vector, Vector] {
   const { centres, most } = reaches
-  const flat = centres.map((centre) => [dot(centre, a), dot(centre, b)] as const)
+  // Only the outermost of them tell how far all of them reach.
+  const flat = hull(centres.map((centre): [Mm, Mm] => [dot(centre, a), dot(centre, b)]))
   /** About the beads' middles, with as much room as a bead has: quick, and nearly right. */
   const rough = (angle: number) => {
     const [c, s] = [Math.cos(angle), Math.sin(angle)]

@@ -88,12 +88,18 @@ export function radiiOf(stone: Stone): Float64Array {
 }
 
 /** Smoothly between the directions known (Catmull-Rom), so that nothing that slides along an outline catches on a step of it. */
-export const radiusToward = (radii: Float64Array, x: number, y: number): Mm => {
-  const at = ((Math.atan2(y, x) + 2 * Math.PI) / (2 * Math.PI)) * directions
-  const low = Math.floor(at)
-  const t = at - low
-  const known = (k: number) => radii[(low + k) % directions] as number
-  const [a, b, c, d] = [known(directions - 1), known(0), known(1), known(2)]
+export const radiusToward = (radii: Float64Array, x: number, y: number): Mm => between(radii, directionOf(x, y))
+
+/** In steps, from 0. */
+const directionOf = (x: number, y: number): number => ((Math.atan2(y, x) + 2 * Math.PI) / (2 * Math.PI)) * directions
+
+function between(known: Float64Array, direction: number): number {
+  const low = Math.floor(direction)
+  const t = direction - low
+  const a = known[(low + directions - 1) % directions] as number
+  const b = known[low % directions] as number
+  const c = known[(low + 1) % directions] as number
+  const d = known[(low + 2) % directions] as number
   return b + (t / 2) * (c - a + t * (2 * a - 5 * b + 4 * c - d + t * (3 * (b - c) + d - a)))
 }
 
@@ -129,18 +135,25 @@ export function stoneSolid(stone: Stone): Solid {
     backMm: faces.back,
     distance(px, py, pz, normal) {
       const r = Math.max(Math.sqrt(px * px + py * py), 1e-9)
-      const radius = round ? widest : radiusToward(radii, px, py)
-      const slope = round ? 0 : radiusToward(slopes, px, py)
+      const direction = round ? 0 : directionOf(px, py)
+      const radius = round ? widest : between(radii, direction)
+      const slope = round ? 0 : between(slopes, direction)
       const { power } = pz >= 0 ? profile.front : profile.back
       const half = pz >= 0 ? faces.front : faces.back
       const g = Math.max(r / radius, 1e-6)
       const h = Math.abs(pz) / half
-      const f = (g ** power + h ** power) ** (1 / power)
-      const [cos, sin] = [px / r, py / r]
-      const lateral = f ** (1 - power) * g ** (power - 1)
-      const nx = lateral * (cos / radius + (slope * sin) / radius ** 2)
-      const ny = lateral * (sin / radius - (slope * cos) / radius ** 2)
-      const nz = (f ** (1 - power) * h ** (power - 1) * Math.sign(pz)) / half
+      // Powers are dear, and these are all that it takes.
+      const gToPower = g ** power
+      const hToPower = h ** power
+      const sum = gToPower + hToPower
+      const f = sum ** (1 / power)
+      const cos = px / r
+      const sin = py / r
+      const lateral = ((f / sum) * gToPower) / g / radius
+      const bend = slope / radius
+      const nx = lateral * (cos + bend * sin)
+      const ny = lateral * (sin - bend * cos)
+      const nz = h > 0 ? (((f / sum) * hToPower) / h / half) * Math.sign(pz) : 0
       const steep = Math.sqrt(nx * nx + ny * ny + nz * nz)
       normal[0] = nx / steep
       normal[1] = ny / steep

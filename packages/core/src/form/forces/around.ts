@@ -44,15 +44,20 @@ export function giveRoom({ at, rods }: Piece, strength: number, onPoints: Float6
   let energy = 0
   for (let k = 0; k < rods; k += step) {
     const p = 6 * k
-    let [px, py, pz] = [0, 0, 0]
+    const x = at[p] as number
+    const y = at[p + 1] as number
+    const z = at[p + 2] as number
+    let px = 0
+    let py = 0
+    let pz = 0
     // One logarithm of a product is cheaper than one of each factor.
     let product = 1
     for (let i = 0; i < rods; i++) {
       if (i === k) continue
       const q = 6 * i
-      const dx = (at[q] as number) - (at[p] as number)
-      const dy = (at[q + 1] as number) - (at[p + 1] as number)
-      const dz = (at[q + 2] as number) - (at[p + 2] as number)
+      const dx = (at[q] as number) - x
+      const dy = (at[q + 1] as number) - y
+      const dz = (at[q + 2] as number) - z
       const squared = dx * dx + dy * dy + dz * dz + 1
       product *= squared
       if (product > 1e200) {
