@@ -40,6 +40,29 @@ test('a supplier tells what they sell at what price since when, and what was bou
   })
 })
 
+test('a supplier who is called something else keeps what they sell and what was bought of them', async () => {
+  const { body: all } = await odile.ask<Supplier[]>('GET', '/suppliers')
+  const { id, ...before } = all.find(({ items }) => items > 0) as Supplier
+  const card = async () => (await odile.ask<SupplierCard>('GET', `/suppliers/${id}`)).body
+  const { prices, bought } = await card()
+  const { name, contact, leadDays, minOrder, note } = before
+  const renamed = await odile.ask('PUT', `/suppliers/${id}`, {
+    name: `${name} and Daughter`,
+    contact,
+    leadDays,
+    minOrder,
+    note,
+  })
+  expect(renamed.status).toBe(200)
+  const now = await card()
+  const told = (each: readonly { readonly itemId: number }[]) => each.map(({ itemId }) => itemId).sort()
+  expect([now.name, now.items]).toEqual([`${name} and Daughter`, before.items])
+  expect([told(now.prices), told(now.bought)]).toEqual([told(prices), told(bought)])
+  expect((await item(prices[0]?.itemId ?? 0)).maker).toBe(`${name} and Daughter`)
+  const { body: page } = await odile.ask('GET', `/shelf?find=${encodeURIComponent('and daughter')}`)
+  expect(page.items.length).toBeGreaterThan(0)
+})
+
 test('suppliers are added once, go out and in as CSV, and their orders outlive them', async () => {
   const { body: made } = await odile.ask<SupplierCard>('POST', '/suppliers', {
     name: 'Reed & Rush',

@@ -11,7 +11,8 @@ import { brokenConstraint } from '../database/errors'
 import { runOnce } from '../idempotency/run-once'
 import { HttpProblem, notFound } from '../problem'
 import { purchase } from '../schema/ledger'
-import { item, maker, pack, supplier } from '../schema/stock'
+import { item, lot, maker, pack, supplier } from '../schema/stock'
+import { makerId } from '../stock/items'
 import { changesOf, moneyColumn, numberColumn, textColumn, writeRecords } from '../stock/record-table'
 import { listItems } from '../stock/store'
 
@@ -100,11 +101,29 @@ export const addSupplier = (db: Database, wanted: SaveSupplier, caller: Caller) 
 
 export const changeSupplier = (db: Database, id: number, wanted: SaveSupplier, caller: Caller) =>
   runOnce(db, caller, `supplier ${id}`, async (tx) => {
-    const changed = await tx.update(supplier).set(wanted).where(eq(supplier.id, id)).returning({ id: supplier.id })
-    if (changed.length === 0) throw notFound('supplier')
+    const [before] = await tx.select().from(supplier).where(eq(supplier.id, id)).for('update')
+    if (!before) throw notFound('supplier')
+    await rewrite(tx, before, wanted)
     await logActivity(tx, caller.id, `changed the supplier ${wanted.name}`, `/suppliers/${id}`)
     return findSupplier(tx, id)
   }).catch(explain(wanted.name))
+
+/** With another name, what they sell and what was bought of them goes along. */
+async function rewrite(
+  tx: Session,
+  before: { readonly id: number; readonly name: string },
+  wanted: SaveSupplier,
+): Promise<void> {
+  await tx.update(supplier).set(wanted).where(eq(supplier.id, before.id))
+  if (wanted.name === before.name) return
+  const to = await makerId(tx, wanted.name)
+  await tx
+    .update(item)
+    .set({ makerId: to })
+    .where(sql`${item.makerId} = (select id from maker where name = ${before.name}) and ${item.category} <> 'kit'`)
+  await tx.update(purchase).set({ supplier: wanted.name }).where(eq(purchase.supplier, before.name))
+  await tx.update(lot).set({ supplier: wanted.name }).where(eq(lot.supplier, before.name))
+}
 
 /** Orders and lots keep the name: it is a firm's, and the books need it. */
 export const removeSupplier = (db: Database, id: number, caller: Caller) =>
@@ -142,7 +161,7 @@ export async function takeSuppliers(
   if (!act || outcome.faults.length > 0) return outcome
   for (const change of changes)
     if (change.type === 'add') await tx.insert(supplier).values(change.given)
-    else await tx.update(supplier).set(change.given).where(eq(supplier.id, change.row.id))
+    else await rewrite(tx, change.row, change.given)
   await logActivity(tx, act.personId, `took in a file of ${outcome.rows} suppliers`, '/suppliers')
   return { ...outcome, done: true }
 }

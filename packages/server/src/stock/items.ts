@@ -10,7 +10,7 @@ import { HttpProblem, notFound } from '../problem'
 import { move } from '../schema/ledger'
 import { item, lot, maker, pack } from '../schema/stock'
 
-async function makerId(tx: Session, name: string): Promise<number> {
+export async function makerId(tx: Session, name: string): Promise<number> {
   const [known] = await tx.select({ id: maker.id }).from(maker).where(eq(maker.name, name))
   if (known) return known.id
   const [made] = await tx
