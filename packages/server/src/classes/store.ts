@@ -129,6 +129,16 @@ async function summariesOf(
   }))
 }
 
+/** Some classes, in no order. @param short what batches are short, with the last day to order */
+export async function classesOf(
+  db: Session,
+  short: ReadonlyMap<number, string>,
+  ids: readonly number[],
+): Promise<ClassSummary[]> {
+  if (ids.length === 0) return []
+  return summariesOf(db, await summaries(db).where(inArray(classTable.id, [...ids])), short)
+}
+
 /** Of a span of days, or the newest two hundred. @param short what batches are short, with the last day to order */
 export async function listClasses(
   db: Session,

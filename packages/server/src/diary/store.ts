@@ -3,7 +3,7 @@ import type { Bench, Diary } from '@tessellum/contract/diary'
 import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { and, asc, eq, gte, inArray, lte, ne, sql } from 'drizzle-orm'
 import { readinessOf } from '../batches/readiness'
-import { listClasses } from '../classes/store'
+import { classesOf, listClasses } from '../classes/store'
 import type { Session } from '../database/connect'
 import { listOrders } from '../orders/store'
 import { buyList, shortIn } from '../planning/buy-list'
@@ -75,6 +75,9 @@ export async function diaryOf(shop: Shop, span: Span): Promise<Diary> {
     listPurchases(db),
     furtherDays(db, span),
   ])
+  // The first day of some lies outside.
+  const outside = moreDays.flatMap(({ id }) => (classes.some((each) => each.id === id) ? [] : [id]))
+  const all = [...classes, ...(await classesOf(db, short, outside))]
   const ofClasses = new Set([...classes, ...orders].flatMap(({ batchId }) => batchId ?? []))
   const needs = (batchId: number | null, on: string, ready: string) => ({
     buyBy: batchId === null ? null : (short.get(batchId) ?? null),
@@ -96,12 +99,12 @@ export async function diaryOf(shop: Shop, span: Span): Promise<Diary> {
         page: `/diary/classes/${each.id}`,
         ...needs(each.batchId, each.heldOn, each.readiness),
       })),
-    // Its kits are ready for the first day.
     ...moreDays.map((each) => ({
       ...each,
       kind: 'class' as const,
       detail: `${each.beginsAt}, ${each.place}, a further day`,
-      readiness: 'ready' as const,
+      readiness: all.find(({ id }) => id === each.id)?.readiness ?? 'over',
+      // Its kits are bought and packed for the first day.
       page: `/diary/classes/${each.id}`,
       buyBy: null,
       packBy: null,
