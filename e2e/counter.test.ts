@@ -41,7 +41,7 @@ test('several things lie on the counter, each with its price, and are still ther
   await counter().getByText('£8.30').waitFor()
   await page.reload()
   await counter().getByText('£8.30').waitFor()
-  await counter().getByText(beads).waitFor()
+  await counter().getByRole('listitem', { name: beads }).waitFor()
 })
 
 test('it is sold, with a receipt and the pattern in the name of whoever bought it', async () => {

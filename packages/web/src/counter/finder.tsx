@@ -37,6 +37,7 @@ export function Finder({ onFound }: { onFound: (found: Found) => void }) {
       found: {
         of: { itemId: item.id },
         name: nameOf(item),
+        item,
         unit: item.unit,
         amount: item.unit === 'piece' ? 1 : null,
       } satisfies Found,

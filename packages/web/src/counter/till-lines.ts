@@ -1,5 +1,6 @@
 /** What lies on the counter before it is sold. */
 import type { NewSale } from '@tessellum/contract/sales'
+import type { ItemIdentity } from '@tessellum/contract/stock'
 import type { StockUnit } from '@tessellum/core/kit/bill'
 import { perSpoken } from '@tessellum/core/stock/quantity'
 
@@ -8,6 +9,8 @@ export interface TillLine {
   readonly key: string
   readonly of: { readonly itemId: number } | { readonly patternId: number; readonly version: number }
   readonly name: string
+  /** By which it is told from others; a pattern has none. */
+  readonly item?: ItemIdentity | undefined
   readonly unit: StockUnit
   /** As it is said: grams, metres, pieces. */
   readonly amount: number | null

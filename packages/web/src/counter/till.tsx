@@ -4,11 +4,14 @@ import { spokenUnit } from '@tessellum/core/stock/quantity'
 import { Button, InputNumber } from 'antd'
 import { CustomerField } from '../customers/customer-field'
 import { ErrorNotice } from '../frame/error-notice'
+import { ItemCell } from '../frame/item-cell'
 import { useKept } from '../frame/kept-form'
 import { useMoney } from '../settings/use-shop-settings'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import { itemWords } from '../stock/item-words'
+import { Swatch } from '../stock/swatch'
 import styles from './counter.module.css'
 import { Finder } from './finder'
 import { asSale, emptyTill, priceOf, type TillLine, totalOf, withLine } from './till-lines'
@@ -46,7 +49,15 @@ export function Till({ onSold }: { onSold: (sale: Sale) => void }) {
             const price = priceOf(line)
             return (
               <li key={line.key} aria-label={line.name}>
-                <span className={styles.name}>{line.name}</span>
+                <span className={styles.name}>
+                  {line.item ? (
+                    <ItemCell swatch={<Swatch item={line.item} size={28} />} under={itemWords(line.item).join(', ')}>
+                      {line.item.colourName}
+                    </ItemCell>
+                  ) : (
+                    line.name
+                  )}
+                </span>
                 <InputNumber
                   aria-label={`How much of ${line.name}`}
                   min={0}
