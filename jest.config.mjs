@@ -27,9 +27,11 @@ const classNames = { '\\.module\\.css$': '<rootDir>/packages/web/test/class-name
 
 export default {
   // Only what hangs runs into this, however slow the machine: a wait ends as soon as what it waits for is there.
-  testTimeout: 600_000,
+  testTimeout: 1_800_000,
   projects: [
-    project('core', ['<rootDir>/packages/core/test/**/*.test.ts']),
+    project('core', ['<rootDir>/packages/core/test/**/*.test.ts'], {
+      setupFiles: ['<rootDir>/packages/server/test/shared-forms.ts'],
+    }),
     project('cli', ['<rootDir>/packages/cli/test/**/*.test.ts']),
     project('server', ['<rootDir>/packages/server/test/**/*.test.ts']),
     project('web', ['<rootDir>/packages/web/test/**/*.test.ts'], { moduleNameMapper: classNames }),

@@ -41,6 +41,8 @@ await runMain(async () => {
   chmodSync(folder, 0o755)
   const cluster = await startCluster(path.join(folder, 'postgres'), 'test', { fast: true })
   try {
+    // Forms are the same wherever they are computed: what one test has brought to rest, no other need compute again.
+    process.env.FORMS = path.join(folder, 'forms')
     // Every test file gets a copy of this shop of its own.
     await setUpDatabase(await cluster.database('shop'), demoPassword)
     const results = path.join(folder, 'results.json')

@@ -1,6 +1,6 @@
 import { fork } from 'node:child_process'
 import path from 'node:path'
-import { root } from './places.mjs'
+import { data, root } from './places.mjs'
 import { must, run } from './run.mjs'
 import { Stop } from './say.mjs'
 
@@ -10,7 +10,12 @@ const dist = (file) => path.join(root, 'packages/server/dist', file)
 export const setUpDatabase = (databaseUrl, demoPassword) =>
   must(process.execPath, [dist('set-up.js')], {
     cwd: root,
-    env: { ...process.env, DATABASE_URL: databaseUrl, DEMO_PASSWORD: demoPassword ?? '' },
+    env: {
+      FORMS: path.join(data, 'forms'),
+      ...process.env,
+      DATABASE_URL: databaseUrl,
+      DEMO_PASSWORD: demoPassword ?? '',
+    },
   })
 
 /**
@@ -53,6 +58,7 @@ export function startServer({ port, databaseUrl, archiveKey, env = {} }) {
       env: {
         NODE_ENV: 'production',
         LOG_LEVEL: 'warn',
+        FORMS: path.join(data, 'forms'),
         ...process.env,
         PORT: String(port),
         DATABASE_URL: databaseUrl,

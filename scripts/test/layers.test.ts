@@ -40,7 +40,7 @@ const layers: Readonly<Record<string, readonly string[]>> = {
       'planning',
     ],
     ...['editions', 'patterns', 'colourways', 'stock', 'people', 'settings', 'verify'],
-    ...['shop.ts', 'drawings', 'jobs', 'documents', 'audit', 'http', 'idempotency', 'schema', 'database'],
+    ...['shop.ts', 'drawings', 'forms', 'jobs', 'documents', 'audit', 'http', 'idempotency', 'schema', 'database'],
     ...['problem.ts', 'context.ts', 'config.ts', 'loop-watch.ts'],
   ],
 }

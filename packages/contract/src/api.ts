@@ -367,6 +367,12 @@ export const api = {
     right: 'patterns.read',
     answer: colourway,
   },
+  'GET /api/forms/:digest': {
+    what: 'A form that this server has computed before, by what it follows from: 64-bit numbers; 204 where it has not',
+    right: 'patterns.read',
+    params: z.object({ digest: z.string().regex(/^[0-9a-f]{16}$/) }),
+    answer: 'file',
+  },
   'GET /api/items': { what: 'Every item with what is on it', right: 'stock.read', answer: list(item) },
   'GET /api/shelf': { what: 'The shelf, page by page', right: 'stock.read', query: shelfWanted, answer: shelfPage },
   'GET /api/stock/file': { what: 'The shelf as a file', right: 'stock.read', query: stockFileWanted, answer: 'file' },

@@ -7,7 +7,7 @@ import { evaluatePattern } from '../src/evaluate/evaluate-pattern'
 import { extentsOf } from '../src/form/extents'
 import { beginForm, type Form, maxSettled } from '../src/form/form'
 import { formedPattern, formPattern } from '../src/form/form-pattern'
-import { LastForms } from '../src/form/kept-forms'
+import { bytesOfForm, formOfBytes, type KeptForm, LastForms } from '../src/form/kept-forms'
 import { measure, threadLaid } from '../src/form/measure'
 import { centreOf } from '../src/form/piece'
 import { Settling } from '../src/form/settle'
@@ -149,6 +149,39 @@ describe('the same piece', () => {
     formedPattern(source, { beads: { A: { ...bead, acrossMm: 1.7 } } }, forms)
     formedPattern(source.replace('height 4 mm', 'height 5 mm'), {}, forms)
     expect(keep).toHaveBeenCalledTimes(3)
+  })
+
+  test('is the same again after it was kept as bytes, and nothing where these are damaged', () => {
+    const forms = new Map<string, KeptForm>()
+    const keep = (digest: string, form: KeptForm) => void forms.set(digest, form)
+    formedPattern(source, {}, { get: () => undefined, keep })
+    formedPattern(demo('towline-chain'), {}, { get: () => undefined, keep })
+    expect(forms.size).toBeGreaterThan(1)
+    for (const form of forms.values()) {
+      const bytes = bytesOfForm(form)
+      expect(formOfBytes(bytes)).toEqual(form)
+      for (const length of [0, 8, 80, bytes.length - 8, bytes.length - 3])
+        expect(formOfBytes(bytes.slice(0, length))).toBeUndefined()
+      for (let at = 0; at < bytes.length; at += 97) {
+        const damaged = bytes.slice()
+        damaged[at] = (damaged[at] as number) ^ 4
+        expect(formOfBytes(damaged)).toBeUndefined()
+      }
+    }
+  })
+
+  test('is taken from elsewhere where it is found while it is computed', () => {
+    const kept: KeptForm[] = []
+    formedPattern(source, {}, { get: () => undefined, keep: (_, form) => void kept.push(form) })
+    const [found] = kept
+    let asked = 0
+    const working = formPattern(source, {}, 10, { get: () => (++asked > 5 ? found : undefined), keep: () => undefined })
+    let looks = 0
+    let next = working.next()
+    for (; !next.done; next = working.next()) looks++
+    expect(looks).toBeLessThan(10)
+    expect(next.value.form?.piece.at).toEqual(found?.at)
+    expect(next.value.evaluated.report.form).toEqual(formedPattern(source, {}, afresh()).evaluated.report.form)
   })
 
   test('with its beads and marks named otherwise has the same figures', () => {

@@ -29,6 +29,8 @@ const environment = z.object({
   /** Where this machine can read what there is to watch, at /metrics; nowhere when 0. */
   METRICS_PORT: z.coerce.number().int().min(0).max(65535).default(0),
   LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
+  /** A folder for forms that have been computed; they are kept in memory alone when empty. */
+  FORMS: z.string().default(''),
   WEB_ROOT: z.string().default(''),
   /** Where the devices and the suppliers' service are; empty without one. See docs/stand-ins.md. */
   SCALE: address('SCALE'),

@@ -7,7 +7,8 @@ import { readConfig } from './config'
 import { connect, connectShop } from './database/connect'
 import { newRevision } from './database/revision'
 import { deviceNews } from './devices/news'
-import { buildOf, drawDraft, keepDrawings } from './drawings/drawings'
+import { drawDraft, keepDrawings } from './drawings/drawings'
+import { buildOf, FormFiles, formsFolder } from './forms/form-files'
 import { serveMetrics, watch } from './http/metrics'
 import { workerPool } from './jobs/pool'
 import { jobQueue } from './jobs/queue'
@@ -20,8 +21,9 @@ const config = readConfig(process.env)
 const log = pino({ level: config.LOG_LEVEL })
 const { db, writer, close: closeRecords } = connectShop(config.DATABASE_URL, config.LOCK_SECONDS, log)
 const workerFile = fileURLToPath(new URL('./worker.js', import.meta.url))
-const workers = workerPool(workerFile)
 const build = buildOf(workerFile)
+const folder = formsFolder(config.FORMS, build)
+const workers = workerPool(workerFile, { FORMS: folder })
 const jobs = jobQueue({
   url: config.DATABASE_URL,
   db,
@@ -41,7 +43,7 @@ const { pool: sessionPool, db: people } = connect(config.DATABASE_URL, log, { ma
 const revision = newRevision()
 const addresses = deviceAddresses({ db, revision }, config)
 const telling = changes(config.DATABASE_URL, people, deviceNews(addresses), revision, log)
-keepPruned(db, log)
+keepPruned(db, { folder: config.FORMS, build }, log)
 const stopMetrics = serveMetrics(config.METRICS_PORT)
 watch('work_waiting', 'Work that waits for a thread', () => workers.load().waiting)
 watch('work_running', 'Work that is being done by threads', () => workers.load().running)
@@ -51,7 +53,8 @@ watch(
   () => sessionPool.waitingCount,
 )
 const secret = await secretOf(people, 'session')
-const shop = { db, writer, workers, jobs, drawings, revision }
+const forms = folder ? new FormFiles(folder) : undefined
+const shop = { db, writer, workers, jobs, drawings, forms, revision }
 const app = buildApp({ config, shop, addresses, pool: sessionPool, people, secret, log, changes: telling })
 
 const host = config.TESSELLUM_HOST

@@ -2,6 +2,7 @@
 import { lt, sql } from 'drizzle-orm'
 import type { Logger } from 'pino'
 import type { Database } from './database/connect'
+import { pruneForms } from './forms/form-files'
 import { describeError } from './http/describe'
 import { deleteOldJobs } from './jobs/job-records'
 import { deleteThrown } from './patterns/life'
@@ -32,9 +33,19 @@ export async function prune(db: Database): Promise<void> {
 }
 
 /** Once now, and every day that the server stands. */
-export function keepPruned(db: Database, log: Logger): void {
-  const run = () =>
-    prune(db).catch((error: unknown) => log.warn({ error: describeError(error) }, 'old rows could not be deleted'))
+export function keepPruned(
+  db: Database,
+  forms: { readonly folder: string; readonly build: string },
+  log: Logger,
+): void {
+  const run = async () => {
+    await prune(db).catch((error: unknown) =>
+      log.warn({ error: describeError(error) }, 'old rows could not be deleted'),
+    )
+    await pruneForms(forms.folder, forms.build).catch((error: unknown) =>
+      log.warn({ error: describeError(error) }, 'old forms could not be deleted'),
+    )
+  }
   setInterval(run, everyMs).unref()
   void run()
 }

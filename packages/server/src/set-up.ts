@@ -5,9 +5,10 @@ import { BadArchive, restoreArchive } from './archive/restore'
 import { connect } from './database/connect'
 import { migrateDatabase } from './database/migrate'
 import { openDemoShop } from './demo/open-shop'
-import { buildOf } from './drawings/drawings'
+import { buildOf, formsFolder, keepFormsIn } from './forms/form-files'
+import { workerPool } from './jobs/pool'
 
-const { DATABASE_URL, DEMO_PASSWORD, ARCHIVE, ARCHIVE_KEY = '' } = process.env
+const { DATABASE_URL, DEMO_PASSWORD, ARCHIVE, ARCHIVE_KEY = '', FORMS = '' } = process.env
 if (!DATABASE_URL) throw new Error('DATABASE_URL names the PostgreSQL database to use.')
 
 const { pool, db } = connect(DATABASE_URL)
@@ -21,11 +22,12 @@ try {
         `This shop has not signed it. Only ${only} can sign in, and lets the others in again under People.\n`,
       )
   } else if (DEMO_PASSWORD) {
-    const opened = await openDemoShop(
-      db,
-      DEMO_PASSWORD,
-      buildOf(fileURLToPath(new URL('./worker.js', import.meta.url))),
-    )
+    const workerFile = fileURLToPath(new URL('./worker.js', import.meta.url))
+    const build = buildOf(workerFile)
+    const folder = formsFolder(FORMS, build)
+    keepFormsIn(folder)
+    const workers = workerPool(workerFile, { FORMS: folder })
+    const opened = await openDemoShop(db, DEMO_PASSWORD, { workers, build }).finally(() => workers.close())
     process.stdout.write(opened ? 'demo shop opened\n' : 'records kept\n')
   }
 } catch (error) {

@@ -1,6 +1,7 @@
 import type { Database } from './database/connect'
 import type { Revision } from './database/revision'
 import type { Drawings } from './drawings/drawings'
+import type { FormFiles } from './forms/form-files'
 import type { WorkerPool } from './jobs/pool'
 import type { JobQueue } from './jobs/queue'
 
@@ -14,5 +15,7 @@ export interface Shop {
   /** For long work that any server may take. */
   readonly jobs: JobQueue
   readonly drawings: Drawings
+  /** Undefined where it has no folder for them. */
+  readonly forms: FormFiles | undefined
   readonly revision: Revision
 }

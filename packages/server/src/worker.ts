@@ -23,6 +23,7 @@ import { LRUCache } from 'lru-cache'
 import { takeArchive } from './archive/take'
 import { connect, type Database } from './database/connect'
 import type { PictureFiles } from './documents/picture-files'
+import { keepFormsIn } from './forms/form-files'
 import { asProblem } from './http/errors'
 import { runOnce } from './idempotency/run-once'
 import { solver } from './jobs/solver'
@@ -33,6 +34,8 @@ import { HttpProblem } from './problem'
 import { readLogo } from './settings/logo'
 import { previewImport, runImport, sheetItems } from './stock/import'
 import { allItems } from './stock/store'
+
+keepFormsIn(process.env.FORMS)
 
 const evaluate = ({ source, choices }: Tasks['evaluate']['input']): Tasks['evaluate']['output'] => ({
   report: evaluatePattern(source, choices).report,

@@ -49,7 +49,7 @@ describe('the queue', () => {
 })
 
 describe('the threads', () => {
-  const pool = workerPool(path.join(__dirname, '../dist/worker.js'), 2)
+  const pool = workerPool(path.join(__dirname, '../dist/worker.js'), {}, 2)
   afterAll(() => pool.close())
 
   /** A long rope: its form takes a while to settle, and another number of beads is another form. */

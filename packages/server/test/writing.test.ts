@@ -1,3 +1,4 @@
+import './shared-forms'
 import type { Edition } from '@tessellum/contract/editions'
 import { patternFile } from '@tessellum/contract/pattern-file'
 import { billOf } from '@tessellum/core/kit/bill'

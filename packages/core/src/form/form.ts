@@ -24,12 +24,13 @@ export interface Form {
 }
 
 /**
+ * @param isPart it is a few repeats of a longer piece
  * @param kept forms that need not be computed again; the form is kept there once it is at rest
  * @throws NoShape when a catalogue record cannot be a bead's
  */
-export function beginForm(evaluated: EvaluatedPattern, kept?: KeptForms): Form {
+export function beginForm(evaluated: EvaluatedPattern, kept?: KeptForms, isPart = false): Form {
   const { piece, seats } = pieceAndSeats(evaluated)
-  const digest = kept && digestOf(piece, seats, evaluated.tension)
+  const digest = kept && digestOf(piece, seats, `${evaluated.tension}${isPart ? ' part' : ''}`)
   const known = digest === undefined ? undefined : kept?.get(digest)
   if (known) return { piece, seats, settling: Settling.atRest(piece, known) }
   const short = shortened(evaluated)
@@ -37,9 +38,19 @@ export function beginForm(evaluated: EvaluatedPattern, kept?: KeptForms): Form {
     piece,
     evaluated.tension,
     short ? beginShort(short, () => form, kept) : start(piece, seats),
+    undefined,
+    false,
+    isPart,
   )
   const form: Form = { piece, seats, settling }
-  if (kept && digest !== undefined) settling.onRest = (rested) => kept.keep(digest, rested)
+  if (kept && digest !== undefined) {
+    settling.onRest = (rested) => kept.keep(digest, rested)
+    settling.elsewhere = () => {
+      const found = kept.get(digest)
+      if (found) form.meanwhile = undefined
+      return found
+    }
+  }
   return form
 }
 
@@ -48,7 +59,7 @@ function beginShort(short: Shortened, formOf: () => Form, kept: KeptForms | unde
   return function* (settling) {
     const form = formOf()
     const { piece, seats } = form
-    const few = beginForm(short.few, kept)
+    const few = beginForm(short.few, kept, true)
     form.meanwhile = { evaluated: short.few, form: few }
     while (!few.settling.progress.settled && !few.settling.progress.spent) {
       few.settling.run(1)

@@ -59,6 +59,9 @@ const likeliest = (beads: number): number => Math.max(1, Math.min(3, Math.floor(
 /** How often a piece of so many beads is shaken. */
 const shakes = (beads: number): number => Math.min(4, Math.floor(1200 / beads))
 
+/** A few repeats of a long piece are drawn askew at once. */
+const shakesOfPart = 1
+
 /** What finds a truer rest each time is shaken no more often. */
 const maxShakes = 6
 
@@ -131,6 +134,8 @@ export class Settling {
     readonly budget = 16_000,
     /** It lies nearly as it will already: it only has to draw up, and stays turned as it is. */
     grown = false,
+    /** It is a few repeats of a longer piece. */
+    private readonly isPart = false,
   ) {
     this.energy = new Energy(piece, tensionOf[tension], opening)
     this.bodies = new Bodies(piece)
@@ -143,8 +148,17 @@ export class Settling {
   }
 
   /** A piece that has been at rest before. */
-  static atRest(piece: Piece, { at, natural, solids, iterations, moveMm, spreadMm }: KeptForm): Settling {
+  static atRest(piece: Piece, form: KeptForm): Settling {
     const settling = new Settling(piece)
+    settling.takeOver(form)
+    return settling
+  }
+
+  /** Looks whether this form has been found elsewhere, now and then while it is being computed. */
+  elsewhere: (() => KeptForm | undefined) | undefined
+
+  private takeOver({ at, natural, solids, iterations, moveMm, spreadMm }: KeptForm): void {
+    const { piece } = this
     piece.at.set(at)
     piece.natural.set(natural)
     for (const [k, solid] of piece.solids.entries()) {
@@ -152,11 +166,11 @@ export class Settling {
       solid.front.set(solids.subarray(9 * k + 3, 9 * k + 6))
       solid.right.set(solids.subarray(9 * k + 6, 9 * k + 9))
     }
-    settling.iterations = iterations
-    settling.moveMm = moveMm
-    settling.spreadMm = spreadMm
-    settling.settled = true
-    return settling
+    this.iterations = iterations
+    this.moveMm = moveMm
+    this.spreadMm = spreadMm
+    this.checking = false
+    this.settled = true
   }
 
   /** It has lain as it will: how far its sizes are decided is being found out, and how it lies meanwhile is nothing to look at. */
@@ -175,6 +189,8 @@ export class Settling {
 
   /** Goes on for so many iterations, or until it is at rest or the budget is used up. */
   run(iterations: number): Progress {
+    const found = this.settled ? undefined : this.elsewhere?.()
+    if (found) this.takeOver(found)
     for (let i = 0; i < iterations; i++) {
       const { settled, spent } = this.progress
       if (settled || spent) break
@@ -220,8 +236,9 @@ export class Settling {
     let truest = best
     let extents = this.layAs(truest)
     let spread: Extents | undefined
-    let left = shakes(bodies.count)
-    for (let time = 0; time < left && this.iterations < this.budget / 2; time++) {
+    const first = this.isPart ? 1 : 0
+    let left = first + (this.isPart ? shakesOfPart : shakes(bodies.count))
+    for (let time = first; time < left && this.iterations < this.budget / 2; time++) {
       this.layAs(truest)
       // What lies on a stone is held by it.
       if (piece.solids.length === 0) draw(piece.at, time)
@@ -236,7 +253,7 @@ export class Settling {
       if (compared === 'other') continue
       if (compared === 'truer') {
         // How far it is decided has to be found out once more.
-        left = Math.min(time + 1 + shakes(bodies.count), maxShakes)
+        left = this.isPart ? left : Math.min(time + 1 + shakes(bodies.count), maxShakes)
         truest = again
         extents = other
         spread = undefined
@@ -244,7 +261,7 @@ export class Settling {
       }
       const off = (k: 0 | 1 | 2): Mm => Math.max(spread?.[k] ?? 0, Math.abs(other[k] - extents[k]))
       spread = [off(0), off(1), off(2)]
-      if (time + 1 >= stiffAfter && spread.every((mm, k) => mm < stiff * (extents[k] as Mm))) break
+      if (time + 1 - first >= stiffAfter && spread.every((mm, k) => mm < stiff * (extents[k] as Mm))) break
     }
     this.spreadMm = spread
     return truest

@@ -76,7 +76,7 @@ export function* stepForms(
     }
     const early: EvaluatedPattern = { ...evaluated, work: work.upTo(passes, laidIn) }
     const begun = pieceAndSeats(early)
-    const digest = `${whole} ${passes}`
+    const digest = `${whole}-${passes}`
     const known = forms?.get(digest)
     let settling: Settling
     if (known) settling = Settling.atRest(begun.piece, known)

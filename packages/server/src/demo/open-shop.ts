@@ -10,7 +10,8 @@ import { release } from '../batches/release'
 import { fillingFor, reserve } from '../batches/reserve'
 import { addVersion } from '../colourways/store'
 import type { Database, Session } from '../database/connect'
-import { drawDraft } from '../drawings/drawings'
+import { keepDrawing } from '../drawings/drawings'
+import type { Draft } from '../jobs/job-records'
 import type { WorkerPool } from '../jobs/pool'
 import { shownPictures } from '../patterns/pictures'
 import { hashPassword } from '../people/passwords'
@@ -23,7 +24,6 @@ import { pattern, patternVersion } from '../schema/patterns'
 import { person } from '../schema/people'
 import { item, lot, maker, pack, supplier } from '../schema/stock'
 import { saveSettings } from '../settings/store'
-import { tasks } from '../worker'
 import { demoBatches, demoColourways } from './colourways'
 import { takePictures } from './pictures'
 import { openTerm } from './term'
@@ -68,7 +68,11 @@ const dateOf = (date: Date) => date.toISOString().slice(0, 10)
  * @param build of what draws its patterns
  * @returns false when the database has a shop in it already
  */
-export async function openDemoShop(db: Database, password: string, build: string): Promise<boolean> {
+export async function openDemoShop(
+  db: Database,
+  password: string,
+  { workers, build }: { readonly workers: WorkerPool; readonly build: string },
+): Promise<boolean> {
   const [known] = await db.select({ id: person.id }).from(person).limit(1)
   if (known) return false
   const passwordHash = await hashPassword(password)
@@ -81,14 +85,16 @@ export async function openDemoShop(db: Database, password: string, build: string
     const idOf = (name: string) => (ids.find((each) => each.name === name) as { id: number }).id
     const items = await stockShelf(tx, idOf('odile'))
     const patterns = await keepPatterns(tx, idOf('bram'))
+    // Before anything else that needs their forms, on every core.
+    const drafts = await tx.select({ id: pattern.id, source: pattern.source }).from(pattern)
+    const drawings = await Promise.all(drafts.map(({ source }) => workers.run('draw', { source })))
+    for (const [i, drawing] of drawings.entries()) await keepDrawing(tx, build, drafts[i] as Draft, drawing)
     await keepColourways(tx, patterns, items, idOf('bram'))
-    await takePictures({ tx, workers: atOnce, by: idOf('bram'), patterns })
+    await takePictures({ tx, workers, by: idOf('bram'), patterns })
     await keepVersions(tx, idOf('bram'))
-    await planBatches(tx, patterns, idOf('odile'))
+    await planBatches(tx, workers, patterns, idOf('odile'))
     const staff = { owner: idOf('isaura'), designer: idOf('bram'), stockroom: idOf('odile'), teacher: idOf('corin') }
-    for (const draft of await tx.select({ id: pattern.id, source: pattern.source }).from(pattern))
-      await drawDraft(tx, atOnce, build, draft)
-    await openTerm({ tx, workers: atOnce, ids: staff, day: (days) => dateOf(daysFrom(days)) })
+    await openTerm({ tx, workers, ids: staff, day: (days) => dateOf(daysFrom(days)) })
   })
   return true
 }
@@ -125,8 +131,9 @@ async function stockShelf(tx: Session, by: number): Promise<Map<string, number>>
         })
         .returning({ id: lot.id })
       const lotId = (lotRow as { id: number }).id
+      const moves: (typeof move.$inferInsert)[] = []
       const post = (kind: 'receive' | 'sale' | 'correction', amount: number, reason: string, days: number) =>
-        tx.insert(move).values({
+        moves.push({
           lotId,
           kind,
           ...effectOf(kind, amount),
@@ -135,16 +142,17 @@ async function stockShelf(tx: Session, by: number): Promise<Map<string, number>>
           at: new Date(received.getTime() + days * day),
           idempotencyKey: `demo ${lotId} ${reason}`,
         })
-      await post('receive', quantity, 'delivery', 0)
+      post('receive', quantity, 'delivery', 0)
       // The counter sells from the same tubes; now and then a count finds a little less.
       if (i >= shelf.length)
         // A little every month, more before the fairs.
         for (let month = 1; month <= 9; month++)
-          await post('sale', Math.ceil(quantity / (month % 4 === 0 ? 22 : 60)), `counter, month ${month}`, month * 30)
+          post('sale', Math.ceil(quantity / (month % 4 === 0 ? 22 : 60)), `counter, month ${month}`, month * 30)
       else if (n === 0 && quantity > 15_000 && rest.category === 'bead') {
-        await post('sale', 2000 + (i % 5) * 1000, 'counter', 40 + (i % 20))
-        if (i % 6 === 0) await post('correction', -(100 + (i % 4) * 100), 'stocktake: spilt', 90)
+        post('sale', 2000 + (i % 5) * 1000, 'counter', 40 + (i % 20))
+        if (i % 6 === 0) post('correction', -(100 + (i % 4) * 100), 'stocktake: spilt', 90)
       }
+      await tx.insert(move).values(moves)
     }
   }
   return ids
@@ -208,15 +216,12 @@ async function keepColourways(
   }
 }
 
-/** The shop is opened before there are workers, so its bills are evaluated on the spot. */
-const atOnce: WorkerPool = {
-  run: async (name, input) => tasks[name](input),
-  stateFor: () => ({ ahead: 0, done: 0 }),
-  load: () => ({ waiting: 0, running: 0 }),
-  close: async () => undefined,
-}
-
-async function planBatches(tx: Session, patterns: ReadonlyMap<string, number>, by: number): Promise<void> {
+async function planBatches(
+  tx: Session,
+  workers: WorkerPool,
+  patterns: ReadonlyMap<string, number>,
+  by: number,
+): Promise<void> {
   const colourways = await tx.select().from(colourway)
   for (const { name, dueInDays, state, lines } of demoBatches) {
     const resolved = await resolveLines(
@@ -236,8 +241,8 @@ async function planBatches(tx: Session, patterns: ReadonlyMap<string, number>, b
     await writeLines(tx, resolved, actor)
     if (state === 'reserved') {
       const planned = await linesOf(tx, batchId)
-      const bills = await billsFor({ db: tx, workers: atOnce }, planned)
-      await reserve(tx, planned, await fillingFor(tx, atOnce, planned, bills), actor)
+      const bills = await billsFor({ db: tx, workers }, planned)
+      await reserve(tx, planned, await fillingFor(tx, workers, planned, bills), actor)
     } else if (state === 'cancelled') await release(tx, actor, 'cancelled')
   }
 }

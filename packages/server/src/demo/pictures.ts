@@ -10,7 +10,7 @@ import type { StepKey } from '@tessellum/core/writing/step-words'
 import sharp from 'sharp'
 import { listColourways } from '../colourways/store'
 import type { Session } from '../database/connect'
-import { pictureFiles } from '../documents/picture-files'
+import { type PictureFiles, pictureFiles } from '../documents/picture-files'
 import { gather } from '../editions/gather'
 import type { WorkerPool } from '../jobs/pool'
 import { insertPicture } from '../patterns/pictures'
@@ -91,10 +91,8 @@ interface Asked {
 }
 
 export async function takePictures({ tx, workers, by, patterns }: Asked): Promise<void> {
-  for (const [
-    i,
-    { pattern, colourway, kind, step = null, caption, face = 'front', cut, cloth },
-  ] of demoPictures.entries()) {
+  const taken: Promise<PictureFiles>[] = []
+  for (const { pattern, colourway, face = 'front', cut, cloth } of demoPictures) {
     const patternId = patterns.get(pattern) as number
     const chosenWay = (await listColourways(tx, patternId)).find(({ name }) => name === colourway)
     const gathered = await gather({ db: tx, workers }, patternId, { size: '', colourway: chosenWay?.id })
@@ -106,7 +104,13 @@ export async function takePictures({ tx, workers, by, patterns }: Asked): Promis
       title: pattern,
       colours: { ...roleColours(evaluated.report.beads.map(({ role }) => role)), ...chosen.colours },
     })
-    const files = await pictureFiles(await photograph(svg, cloth ?? '#ddd5c5'), null)
-    await insertPicture(tx, { patternId, kind, step, caption, position: i + 1, addedBy: by }, files)
+    taken.push(photograph(svg, cloth ?? '#ddd5c5').then((bytes) => pictureFiles(bytes, null)))
   }
+  const files = await Promise.all(taken)
+  for (const [i, { pattern, kind, step = null, caption }] of demoPictures.entries())
+    await insertPicture(
+      tx,
+      { patternId: patterns.get(pattern) as number, kind, step, caption, position: i + 1, addedBy: by },
+      files[i] as PictureFiles,
+    )
 }

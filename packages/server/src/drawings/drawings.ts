@@ -1,6 +1,5 @@
 /** Drawings that the shop keeps of its patterns, so that a page of them need not compute any: made in the background when a draft has none of its own yet. */
 import { createHash } from 'node:crypto'
-import { readFileSync } from 'node:fs'
 import { eq, sql } from 'drizzle-orm'
 import type { Logger } from 'pino'
 import type { Session } from '../database/connect'
@@ -8,6 +7,7 @@ import { describeError } from '../http/describe'
 import type { Draft } from '../jobs/job-records'
 import type { WorkerPool } from '../jobs/pool'
 import type { JobQueue } from '../jobs/queue'
+import type { Tasks } from '../jobs/tasks'
 import { patternDrawing } from '../schema/drawings'
 import { pattern } from '../schema/patterns'
 
@@ -20,13 +20,18 @@ export interface Drawings {
 const digestBy = (build: string, source: string): string =>
   createHash('sha256').update(build).update('\0').update(source).digest('hex')
 
-/** What draws is all in the workers' file. */
-export const buildOf = (workerFile: string): string =>
-  createHash('sha256').update(readFileSync(workerFile)).digest('hex')
-
-/** Draws a draft, and keeps that unless it has been changed meanwhile. */
+/** Draws a draft, and keeps that. */
 export async function drawDraft(db: Session, workers: WorkerPool, build: string, { id, source }: Draft): Promise<void> {
-  const { view, ...figures } = await workers.run('draw', { source })
+  await keepDrawing(db, build, { id, source }, await workers.run('draw', { source }))
+}
+
+/** Keeps what was drawn of a draft, unless that has been changed meanwhile. */
+export async function keepDrawing(
+  db: Session,
+  build: string,
+  { id, source }: Draft,
+  { view, ...figures }: Tasks['draw']['output'],
+): Promise<void> {
   const drawn = { digest: digestBy(build, source), figures, view }
   const [now] = await db.select({ source: pattern.source }).from(pattern).where(eq(pattern.id, id))
   if (now?.source !== source) return

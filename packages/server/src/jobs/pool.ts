@@ -42,11 +42,16 @@ interface Waiting {
  * Threads for everything that takes more than a moment, so that the server itself never stops listening. Long work may take every core; one thread
  * more is kept from it, so that what is quick does not wait behind it. What nobody waits for any more is not begun, and what has begun is told to stop; its thread lives on.
  */
-export function workerPool(file: string, threads = availableParallelism() + 1): WorkerPool {
+export function workerPool(
+  file: string,
+  env: Readonly<Record<string, string>> = {},
+  threads = availableParallelism() + 1,
+): WorkerPool {
   const pool = new Piscina({
     filename: file,
     minThreads: 1,
     maxThreads: threads,
+    env: { ...process.env, ...env },
     resourceLimits: { maxOldGenerationSizeMb: 1024 },
   })
   const queue = new FairQueue<Waiting>()

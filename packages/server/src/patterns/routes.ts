@@ -6,7 +6,7 @@ import { bringBack, copyPattern, describe, putAway, renamePattern, takeOut, thro
 import { carriersOf, findDrawing, findPattern, findVersion, libraryPage, patternNames, wordsOf } from './store'
 
 export function patternRoutes(shop: Shop): Router {
-  const { db, drawings } = shop
+  const { db, drawings, forms } = shop
   const router = Router()
 
   mount(router, 'GET /api/patterns', () => patternNames(db))
@@ -29,6 +29,13 @@ export function patternRoutes(shop: Shop): Router {
     // The address names the drawing, so that it need not be fetched twice.
     if (query.digest !== undefined) response.set('cache-control', 'private, max-age=31536000, immutable')
     response.type('json').send(view)
+    return sent
+  })
+
+  mount(router, 'GET /api/forms/:digest', async ({ params, response }) => {
+    const bytes = await forms?.bytes(params.digest)
+    if (bytes) response.type('application/octet-stream').send(bytes)
+    else response.status(204).end()
     return sent
   })
 

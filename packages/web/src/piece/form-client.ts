@@ -7,6 +7,7 @@ import type { StoneAnswer, StoneQuestion } from '@tessellum/core/desk/stone-desk
 import type { View } from '@tessellum/core/drawing/view'
 import type { Choices } from '@tessellum/core/evaluate/evaluate-pattern'
 import { proxy, type Remote, wrap } from 'comlink'
+import { addressOf } from '../shop/api'
 import type { Done, FormTasks, StepPoses, Told } from './form.worker'
 import { keepPiece, keptPiece } from './kept-pieces'
 
@@ -114,7 +115,10 @@ class FormClient {
 
   private begun(): Remote<FormTasks> {
     this.worker ??= new Worker(new URL('./form.worker.ts', import.meta.url), { type: 'module' })
-    this.remote ??= wrap<FormTasks>(this.worker)
+    if (!this.remote) {
+      this.remote = wrap<FormTasks>(this.worker)
+      void this.remote.askAt(addressOf('GET /api/forms/:digest', { params: { digest: 'DIGEST' } }))
+    }
     return this.remote
   }
 

@@ -10,6 +10,7 @@ import { stepForms } from '@tessellum/core/form/step-forms'
 import type { Progress } from '@tessellum/core/report/measures'
 import type { Report } from '@tessellum/core/report/report'
 import { expose, transfer } from 'comlink'
+import { FormsOfServer } from './forms-of-server'
 
 export type Told =
   /** Laid out, and about to settle. Another piece may begin where a pitch was read off the first. */
@@ -66,6 +67,11 @@ async function through<Value>(job: number, work: Generator<unknown, Value>): Pro
 }
 
 const tasks = {
+  /** @param address where the server has a form that is called DIGEST */
+  askAt(address: string): void {
+    lastForms.behind = new FormsOfServer((digest) => address.replace('DIGEST', digest))
+  },
+
   async form(job: number, source: string, choices: Choices, tell: (told: Told) => void): Promise<void> {
     const working = formPattern(source, choices, 2)
     let shown: Form | undefined
