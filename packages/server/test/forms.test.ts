@@ -36,6 +36,16 @@ test('a form that one thread has kept is found by another; one that is damaged i
   expect(new FormFiles(folder).get(digest)).toEqual(form)
 })
 
+test('where no file can be written, forms are computed all the same, and that is told once', () => {
+  const warn = jest.spyOn(process, 'emitWarning').mockImplementation(() => undefined)
+  writeFileSync(path.join(folder, 'no folder'), '')
+  const files = new FormFiles(path.join(folder, 'no folder'))
+  const { form } = computed()
+  for (let time = 0; time < 2; time++) expect(formedPattern(source, {}, files).form?.piece.at).toEqual(form.at)
+  expect(warn.mock.calls.map(([words]) => String(words))).toEqual([expect.stringContaining('cannot be kept in')])
+  warn.mockRestore()
+})
+
 test('those that have not been used for longest are deleted, and those of other builds', async () => {
   const { form } = computed()
   const size = bytesOfForm(form).length

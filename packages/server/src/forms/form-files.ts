@@ -21,32 +21,48 @@ export class FormFiles implements KeptForms {
   /** Looked for just now, and not there: while a form is computed it is asked for again and again. */
   private readonly missing = new LRUCache<string, true>({ max: 500, ttl: missingMs })
 
+  private warned = false
+
   /** @param folder made when there is something to keep */
   constructor(private readonly folder: string) {}
 
   get(digest: string): KeptForm | undefined {
     if (this.missing.has(digest)) return undefined
-    const file = this.fileOf(digest)
-    const found = bytesIn(file)
+    const found = this.tried(() => {
+      const file = this.fileOf(digest)
+      const bytes = readFileSync(file)
+      // The ones that are used are kept longest.
+      const now = new Date()
+      utimesSync(file, now, now)
+      return bytes
+    })
     const form = found && formOfBytes(found)
-    if (!form) {
-      this.missing.set(digest, true)
-      return undefined
-    }
-    // The ones that are used are kept longest.
-    const now = new Date()
-    utimesSync(file, now, now)
+    if (!form) this.missing.set(digest, true)
     return form
   }
 
   keep(digest: string, form: KeptForm): void {
-    mkdirSync(this.folder, { recursive: true })
-    const file = this.fileOf(digest)
-    const begun = `${file}.${randomUUID()}`
-    writeFileSync(begun, bytesOfForm(form))
-    // Whole, or not there.
-    renameSync(begun, file)
+    this.tried(() => {
+      mkdirSync(this.folder, { recursive: true })
+      const file = this.fileOf(digest)
+      const begun = `${file}.${randomUUID()}`
+      writeFileSync(begun, bytesOfForm(form))
+      // Whole, or not there.
+      renameSync(begun, file)
+    })
     this.missing.delete(digest)
+  }
+
+  /** What cannot be kept, or read, is computed again: a full disk is no reason not to show a piece. It is told once. */
+  private tried<Value>(work: () => Value): Value | undefined {
+    try {
+      return work()
+    } catch (error) {
+      if ((error as NodeJS.ErrnoException).code === 'ENOENT') return undefined
+      if (!this.warned) process.emitWarning(`Forms cannot be kept in ${this.folder}, and are computed again: ${error}`)
+      this.warned = true
+      return undefined
+    }
   }
 
   /** @returns its bytes as they are, and undefined where it is not there */
@@ -85,14 +101,6 @@ export async function pruneForms(folder: string, build: string, most = maxBytes)
   for (const { file, bytes } of files) {
     sum += bytes
     if (sum > most) await rm(file, { force: true })
-  }
-}
-
-function bytesIn(file: string): Uint8Array | undefined {
-  try {
-    return readFileSync(file)
-  } catch (error) {
-    return orNothing(error)
   }
 }
 
