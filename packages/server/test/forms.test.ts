@@ -1,4 +1,4 @@
-import { mkdtempSync, readdirSync, readFileSync, rmSync, utimesSync, writeFileSync } from 'node:fs'
+import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, utimesSync, writeFileSync } from 'node:fs'
 import os from 'node:os'
 import path from 'node:path'
 import { formedPattern } from '@tessellum/core/form/form-pattern'
@@ -49,16 +49,21 @@ test('where no file can be written, forms are computed all the same, and that is
 test('those that have not been used for longest are deleted, and those of other builds', async () => {
   const { form } = computed()
   const size = bytesOfForm(form).length
-  const files = new FormFiles(formsFolder(folder, 'now'))
+  const [now, before] = ['a'.repeat(64), 'b'.repeat(64)]
+  const files = new FormFiles(formsFolder(folder, now))
+  // What else somebody keeps there is none of ours.
+  writeFileSync(path.join(folder, 'accounts'), 'of the house')
+  mkdirSync(path.join(folder, 'letters'))
   for (const [k, digest] of ['a', 'b', 'c', 'd'].entries()) {
     files.keep(digest, form)
-    utimesSync(path.join(folder, 'now', digest), 1000 + k, 1000 + k)
+    utimesSync(path.join(folder, now, digest), 1000 + k, 1000 + k)
   }
-  new FormFiles(formsFolder(folder, 'before')).keep('a', form)
+  new FormFiles(formsFolder(folder, before)).keep('a', form)
   files.get('a')
-  await pruneForms(folder, 'now', 3 * size)
-  expect([readdirSync(folder), readdirSync(path.join(folder, 'now')).sort()]).toEqual([['now'], ['a', 'c', 'd']])
-  await pruneForms(path.join(folder, 'not there'), 'now')
+  await pruneForms(folder, now, 3 * size)
+  expect(readdirSync(folder).sort()).toEqual([now, 'accounts', 'letters'].sort())
+  expect(readdirSync(path.join(folder, now)).sort()).toEqual(['a', 'c', 'd'])
+  await pruneForms(path.join(folder, 'not there'), now)
 })
 
 test('a page is given a form that the server has computed; without a folder it keeps none', async () => {

@@ -20,12 +20,12 @@ function slowness(): number {
 
 let shop: Shop
 let isaura: Caller
-const sheet = (items: number, series = 0) =>
+const sheet = (items: number) =>
   [
     'code,category,maker,kind,size,colour name,colour,unit,length mm,across mm,hole mm,mg per bead,lot,received,in lot',
     ...Array.from({ length: items }, (_, i) =>
       [
-        `L${series}-${i}`,
+        `L${i}`,
         'bead',
         `Maker ${i % 40}`,
         'round',
@@ -37,7 +37,7 @@ const sheet = (items: number, series = 0) =>
         '2.1',
         '0.8',
         '9.2',
-        `L${series}-${i}/1`,
+        `L${i}/1`,
         '2026-11-01',
         '40',
       ].join(','),
@@ -55,7 +55,7 @@ const deep = (open: string, close: string, times: number) => open.repeat(times) 
 const text = (lines: string) => `pattern Held\n\nbead A round 11/0 "beads"\n\n${lines}\n`
 
 /** Each in the order in which it is done; the shelf is long after the file was taken in. */
-const sent: readonly [string, (time: number) => Promise<unknown>][] = [
+const sent: readonly [string, () => Promise<unknown>][] = [
   [
     'nine million brackets before anybody signs in',
     () => new Stranger(shop.base).ask('POST', '/sign-in', '['.repeat(9e6)),
@@ -97,7 +97,7 @@ const sent: readonly [string, (time: number) => Promise<unknown>][] = [
     },
   ],
   ['a file of twenty thousand items looked at', () => isaura.send('/stock/file/preview', sheet(19_900))],
-  ['the same taken in', (time) => isaura.send('/stock/file', sheet(19_900, time))],
+  ['the same taken in', () => isaura.send('/stock/file', sheet(19_900))],
   ['taken in once more, when all of them are there', () => isaura.send('/stock/file', sheet(19_900))],
   ['all items', () => isaura.ask('GET', '/items')],
   ['a page of the shelf', () => isaura.ask('GET', '/shelf?find=colour')],
@@ -109,22 +109,18 @@ const sent: readonly [string, (time: number) => Promise<unknown>][] = [
   ['the whole interface described', () => isaura.ask('GET', '/openapi.json')],
 ]
 
-/** Work that is the server's own takes as long every time; what a busy machine adds to it does not. */
-const tries = 4
-
 test('nothing that a person sends holds the loop', async () => {
   const held: [string, number, number][] = []
-  const most = maxMs * slowness()
+  const tooLong: [string, number, number][] = []
   for (const [what, send] of sent) {
-    let least = Number.POSITIVE_INFINITY
-    let status = 0
-    for (let time = 0; time < tries && least > most; time++) {
-      status = Math.max(status, ((await send(time)) as { status: number }).status)
-      least = Math.min(least, (await shop.held()).longest)
-    }
-    held.push([what, status, Math.round(least)])
+    const { status } = (await send()) as { status: number }
+    const { longest } = await shop.held()
+    held.push([what, status, Math.round(longest)])
+    // How slow the machine is changes from minute to minute: it is asked just then.
+    const most = longest > maxMs ? maxMs * slowness() : maxMs
+    if (longest > most) tooLong.push([what, Math.round(longest), Math.round(most)])
   }
   if (process.env.TELL) console.log(held.map((each) => each.join('  ')).join('\n'))
-  expect(held.filter(([, , longest]) => longest > most)).toEqual([])
+  expect(tooLong).toEqual([])
   expect(held.filter(([, status]) => status >= 500)).toEqual([])
 })

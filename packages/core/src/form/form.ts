@@ -24,13 +24,13 @@ export interface Form {
 }
 
 /**
- * @param isPart it is a few repeats of a longer piece
  * @param kept forms that need not be computed again; the form is kept there once it is at rest
+ * @param settles a few repeats of a longer piece are a part
  * @throws NoShape when a catalogue record cannot be a bead's
  */
-export function beginForm(evaluated: EvaluatedPattern, kept?: KeptForms, isPart = false): Form {
+export function beginForm(evaluated: EvaluatedPattern, kept?: KeptForms, settles: 'whole' | 'part' = 'whole'): Form {
   const { piece, seats } = pieceAndSeats(evaluated)
-  const digest = kept && digestOf(piece, seats, `${evaluated.tension}${isPart ? ' part' : ''}`)
+  const digest = kept && digestOf(piece, seats, `${evaluated.tension} ${settles}`)
   const known = digest === undefined ? undefined : kept?.get(digest)
   if (known) return { piece, seats, settling: Settling.atRest(piece, known) }
   const short = shortened(evaluated)
@@ -39,8 +39,7 @@ export function beginForm(evaluated: EvaluatedPattern, kept?: KeptForms, isPart 
     evaluated.tension,
     short ? beginShort(short, () => form, kept) : start(piece, seats),
     undefined,
-    false,
-    isPart,
+    settles,
   )
   const form: Form = { piece, seats, settling }
   if (kept && digest !== undefined) {
@@ -59,7 +58,7 @@ function beginShort(short: Shortened, formOf: () => Form, kept: KeptForms | unde
   return function* (settling) {
     const form = formOf()
     const { piece, seats } = form
-    const few = beginForm(short.few, kept, true)
+    const few = beginForm(short.few, kept, 'part')
     form.meanwhile = { evaluated: short.few, form: few }
     while (!few.settling.progress.settled && !few.settling.progress.spent) {
       few.settling.run(1)

@@ -117,6 +117,12 @@ interface Begun {
   readonly tried: Tried
 }
 
+/**
+ * A whole piece; a few repeats of a longer one, of which less has to be found out; or work that has grown by a line, lies nearly as it will, and stays
+ * turned as it is.
+ */
+export type Settles = 'whole' | 'part' | 'grown'
+
 export class Settling {
   private readonly energy: Energy
   private readonly bodies: Bodies
@@ -132,14 +138,11 @@ export class Settling {
     begin: readonly Beginning[] | Begin = [],
     /** Iterations it may take. */
     readonly budget = 16_000,
-    /** It lies nearly as it will already: it only has to draw up, and stays turned as it is. */
-    grown = false,
-    /** It is a few repeats of a longer piece. */
-    private readonly isPart = false,
+    private readonly settles: Settles = 'whole',
   ) {
     this.energy = new Energy(piece, tensionOf[tension], opening)
     this.bodies = new Bodies(piece)
-    this.work = grown ? this.grow() : this.settle(begin)
+    this.work = settles === 'grown' ? this.grow() : this.settle(begin)
   }
 
   /** Counts what is done elsewhere for this piece. */
@@ -236,8 +239,9 @@ export class Settling {
     let truest = best
     let extents = this.layAs(truest)
     let spread: Extents | undefined
-    const first = this.isPart ? 1 : 0
-    let left = first + (this.isPart ? shakesOfPart : shakes(bodies.count))
+    const isPart = this.settles === 'part'
+    const first = isPart ? 1 : 0
+    let left = first + (isPart ? shakesOfPart : shakes(bodies.count))
     for (let time = first; time < left && this.iterations < this.budget / 2; time++) {
       this.layAs(truest)
       // What lies on a stone is held by it.
@@ -253,7 +257,7 @@ export class Settling {
       if (compared === 'other') continue
       if (compared === 'truer') {
         // How far it is decided has to be found out once more.
-        left = this.isPart ? left : Math.min(time + 1 + shakes(bodies.count), maxShakes)
+        left = isPart ? left : Math.min(time + 1 + shakes(bodies.count), maxShakes)
         truest = again
         extents = other
         spread = undefined

@@ -84,7 +84,7 @@ export function* stepForms(
       const same = before?.form.piece.solids.length === begun.piece.solids.length
       growFrom(begun.piece, form.piece, same ? before?.form.piece : undefined)
       layOut(begun.piece, begun.seats)
-      settling = new Settling(begun.piece, evaluated.tension, [], 600, true)
+      settling = new Settling(begun.piece, evaluated.tension, [], 600, 'grown')
       while (!settling.progress.settled && !settling.progress.spent) {
         settling.run(slice)
         yield undefined

@@ -17,6 +17,8 @@ const missingMs = 2000
 export const buildOf = (workerFile: string): string =>
   createHash('sha256').update(readFileSync(workerFile)).digest('hex')
 
+const isBuild = /^[0-9a-f]{64}$/
+
 export class FormFiles implements KeptForms {
   /** Looked for just now, and not there: while a form is computed it is asked for again and again. */
   private readonly missing = new LRUCache<string, true>({ max: 500, ttl: missingMs })
@@ -87,7 +89,9 @@ export function keepFormsIn(folder: string | undefined): void {
 export async function pruneForms(folder: string, build: string, most = maxBytes): Promise<void> {
   if (!folder) return
   const builds = (await readdir(folder).catch(orNothing)) ?? []
-  for (const other of builds.filter((each) => each !== build)) await rm(path.join(folder, other), { recursive: true })
+  // Nothing but what a build has made: the folder may have been named by mistake.
+  for (const other of builds.filter((each) => each !== build && isBuild.test(each)))
+    await rm(path.join(folder, other), { recursive: true, force: true })
   const names = (await readdir(path.join(folder, build)).catch(orNothing)) ?? []
   const files = await Promise.all(
     names.map(async (name) => {
