@@ -331,6 +331,7 @@ describe('sizes are told as exactly as they are decided', () => {
     expect(sayExtents({ ...size, spreadMm: [0.2, 0.05, 0.01] })).toBe('47.3 x 10.8 x 4.9 mm')
     expect(sayExtents({ ...size, spreadMm: [0.9, 0.5, 0.2] })).toBe('about 48 x 11 x 5.0 mm')
     expect(sayExtents({ ...size, spreadMm: undefined })).toBe('about 45 x 11 x 5.0 mm')
+    expect(sayExtents({ ...size, depthMm: 2, spreadMm: [0.9, 0.5, 1.1] })).toBe('about 48 x 11 x 2 mm')
   })
   test.each([
     'windlass-pendant',

@@ -2,6 +2,7 @@
 
 import { evaluatePattern } from '../src/evaluate/evaluate-pattern'
 import { beginForm } from '../src/form/form'
+import { laidThread } from '../src/form/gaping'
 import { shortened } from '../src/form/long'
 import { measure } from '../src/form/measure'
 import { soundnessOf } from '../src/form/soundness'
@@ -31,7 +32,7 @@ test('a shortened piece is the shorter text: the same passes as fewer repeats gi
   const short = shortened(of(90))
   expect(short).toBeDefined()
   if (!short) return
-  const other = of(90 - short.left).work
+  const other = of(90 - 2 * short.left).work
   const holes = (work: typeof other) => Array.from({ length: work.passes }, (_, pass) => work.holeAt(pass))
   expect(holes(short.few.work)).toEqual(holes(other))
 })
@@ -44,6 +45,25 @@ test.each([
   const long = settled(head + text)
   expect(long.sound).toBe(true)
   expect(Math.abs(long.widthMm / widthMm - 1)).toBeLessThan(allowed)
+})
+
+// Shorter pieces are brought to rest whole; a loose one may be caught where it takes more.
+test.each([
+  ['a strip', (n: number) => `weave ${n} units of 3B\n`, 121],
+  ['a strip with long edges', (n: number) => `weave ${n} units of A A B\n`, 110],
+  ['a tube', (n: number) => `ring 12A\nrepeat ${n}\nround A\nend\n`, 60],
+  ['a flat band', (n: number) => `string 10A\nrepeat ${n}\nrow A\nend\n`, 75],
+])('%s of many repeats takes no more thread a repeat than a short one', (_, text, many) => {
+  const laid = (n: number) => {
+    const form = beginForm(evaluatePattern(head + text(n)))
+    form.settling.run(20_000)
+    return laidThread(form.piece)
+  }
+  const [few, more] = [16, 28]
+  const each = (laid(more) - laid(few)) / (more - few)
+  expect(shortened(evaluatePattern(head + text(more)))).toBeUndefined()
+  expect(shortened(evaluatePattern(head + text(many)))).toBeDefined()
+  expect(laid(many) / (laid(few) + (many - few) * each)).toBeLessThan(1.01)
 })
 
 test('a ring of many repeats closes: it is not laid out straight', () => {

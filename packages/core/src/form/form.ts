@@ -9,7 +9,7 @@ import { lengthen, type Shortened, shortened } from './long'
 import { type Piece, pieceOf } from './piece'
 import { type Seat, seatsOf } from './seat'
 import { type Begin, Settling } from './settle'
-import { layOut, start } from './start'
+import { start } from './start'
 
 /** More beads than this are not settled. */
 export const maxSettled = 12_000
@@ -37,7 +37,7 @@ export function beginForm(evaluated: EvaluatedPattern, kept?: KeptForms, settles
   const settling = new Settling(
     piece,
     evaluated.tension,
-    short ? beginShort(short, () => form, kept) : start(piece, seats),
+    short ? beginShort(short, () => form, kept) : start(piece, seats, settles === 'part'),
     undefined,
     settles,
   )
@@ -66,11 +66,10 @@ function beginShort(short: Shortened, formOf: () => Form, kept: KeptForms | unde
       yield
     }
     form.meanwhile = undefined
-    if (few.settling.progress.settled && lengthen(piece, few.piece, short)) {
-      layOut(piece, seats)
-      return { undecided: undecidedOf(few) }
-    }
-    return start(piece, seats)
+    const otherwise = () => start(piece, seats)
+    const lengthened = few.settling.progress.settled ? lengthen(piece, few.piece, short) : undefined
+    if (!lengthened || lengthened.layouts.length === 0) return otherwise()
+    return { ...lengthened, undecided: undecidedOf(few), otherwise }
   }
 }
 

@@ -30,3 +30,19 @@ export function widestGap({ at, threads }: Pick<Piece, 'at' | 'threads'>): Mm {
   }
   return widest
 }
+
+/** The thread that lies between beads, over these passes. */
+export function laidThread({ at, threads, threadOf }: Piece, from = 0, to = threadOf.length): Mm {
+  let laid = 0
+  for (let pass = from; pass < to; pass++) {
+    const thread = threadOf[pass] as number
+    if (thread < 0) continue
+    const [a, b] = [3 * (threads[2 * thread] as number), 3 * (threads[2 * thread + 1] as number)]
+    laid += Math.hypot(
+      (at[a] as number) - (at[b] as number),
+      (at[a + 1] as number) - (at[b + 1] as number),
+      (at[a + 2] as number) - (at[b + 2] as number),
+    )
+  }
+  return laid
+}

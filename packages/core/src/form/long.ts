@@ -5,26 +5,31 @@
 
 import type { Mm } from '../measure/units'
 import type { EvaluatedPattern } from '../report/evaluated-pattern'
-import { type Regular, regularIn } from '../stitch/regular'
-import { widestGap } from './gaping'
+import { regularIn } from '../stitch/regular'
+import { laidThread, widestGap } from './gaping'
 import { depthOf, type Piece } from './piece'
 import { carried, fitOf } from './unfold'
 
 export interface Shortened {
   /** The same with most of its repeats left out. */
   readonly few: EvaluatedPattern
-  /** The bead at which they are left out, how many of them, and of how many beads each. */
-  readonly at: number
+  /** How many of them are left out, and the beads of one. */
   readonly left: number
-  readonly each: number
+  readonly beads: number
+  /** Where the repeats that stay begin, and where the last of them ends. */
+  readonly stays: readonly { readonly bead: number; readonly pass: number }[]
+  /** Of them, the one before which repeats are left out. */
+  readonly at: number
 }
 
 /** Shorter pieces are soon at rest by themselves. */
 const fewestBeads = 250
 /** It is worth it where so much of the piece is left out. */
 const minShare = 0.35
-/** Repeats that stay: enough for the middle not to feel the ends. */
+/** Repeats that stay at least: enough for the middle not to feel the ends. */
 const stay = (beads: number) => Math.max(10, Math.ceil(160 / beads))
+/** A unit of right-angle weave lies turned over to the one before: every second one lies alike. */
+const alike = 2
 /** How one repeat lies to the next is told from so many beads to either side. */
 const window = 40
 /** A gap that closes by itself as the piece draws up; one across a ring is as wide as that. */
@@ -38,7 +43,7 @@ const minTurn = 2
 export function shortened(evaluated: EvaluatedPattern): Shortened | undefined {
   if (evaluated.work.beads < fewestBeads) return undefined
   const short = withFewer(evaluated, stay, stay)
-  return short && short.left * short.each >= minShare * evaluated.work.beads ? short : undefined
+  return short && short.left * short.beads >= minShare * evaluated.work.beads ? short : undefined
 }
 
 /** The same with half as many repeats, or nearly; undefined where it has few, or lies on stones and rings. */
@@ -46,13 +51,12 @@ export const halved = (evaluated: EvaluatedPattern): EvaluatedPattern | undefine
   withFewer(
     evaluated,
     () => 1,
-    // What is written as one repeat may be two: an even number is left out.
-    (_, turns) => turns - 2 * Math.floor(turns / 4),
+    (_, turns) => Math.ceil(turns / 2),
   )?.few
 
 /**
  * @param worth of so many beads, so many repeats are kept for a stretch to be worth it
- * @param staying repeats that stay, by the beads of one and how many there are
+ * @param staying repeats that stay at least, by the beads of one and how many there are
  */
 function withFewer(
   evaluated: EvaluatedPattern,
@@ -63,40 +67,81 @@ function withFewer(
   if (work.cores.size > 0 || work.ties.length > 0) return undefined
   const found = regularIn(work, worth)
   if (!found) return undefined
-  const { from, passes, beads } = found
-  const stays = staying(beads, turnsOf(found))
-  const left = turnsOf(found) - stays
+  const turns = (found.to - found.from) / found.passes
+  const left = Math.floor((turns - staying(found.beads, turns)) / alike)
   if (left < 1) return undefined
-  const first = from + Math.floor(stays / 2) * passes
-  let [low, at] = [0, 0]
-  for (let pass = 0; pass < first; pass++) {
-    if (!work.isNew(pass)) continue
-    at++
-    if (pass < from) low++
-  }
+  const passes = alike * found.passes
+  const beads = alike * found.beads
+  const stays = turns - alike * left
+  const before = Math.floor(stays / 2)
+  const first = found.from + before * found.passes
+  let low = 0
+  for (let pass = 0; pass < found.from; pass++) if (work.isNew(pass)) low++
   const few = work.without(first, first + left * passes, low)
-  return few && { few: { ...evaluated, work: few }, at, left, each: beads }
+  if (!few) return undefined
+  // Counted from where they are left out.
+  const at = Math.floor(before / alike)
+  return {
+    few: { ...evaluated, work: few },
+    left,
+    beads,
+    at,
+    stays: Array.from({ length: at + Math.floor((stays - before) / alike) + 1 }, (_, k) => ({
+      bead: low + before * found.beads + (k - at) * beads,
+      pass: first + (k - at) * passes,
+    })),
+  }
 }
 
 const widestBead = ({ shapes }: Piece) => shapes.reduce((most, { bead }) => Math.max(most, bead.acrossMm), 0.1)
 
-const turnsOf = ({ from, to, passes }: Regular) => (to - from) / passes
+/** Where a long piece begins, as a few of its repeats lie. */
+export interface Lengthened {
+  /** x, y, z by point: as it lies if every repeat lies to the one before as one of those about the middle does. */
+  readonly layouts: readonly Float64Array[]
+  /** The thread that it takes at rest if it lies as they do. */
+  readonly threadMm: Mm
+}
 
 /**
  * Lays out a long piece by the few of it that have come to rest.
  *
- * @returns false where it does not come out so, as in a piece that is closed into a ring
+ * @returns no layout where none comes out so, as in a piece that is closed into a ring
  */
-export function lengthen(piece: Piece, few: Piece, { at, left, each }: Shortened): boolean {
-  const pointsOf = (bead: number) => 2 * (few.rodOf[bead] as number)
-  const turns = Math.ceil(window / each)
-  const [from, to] = [pointsOf(at - turns * each), pointsOf(at + (turns - 1) * each)]
-  const [begin, end] = [pointsOf(at - each), pointsOf(at)]
-  const next = end - begin
+export function lengthen(piece: Piece, few: Piece, short: Shortened): Lengthened {
+  const { stays, at, beads, left } = short
+  const points = stays.map(({ bead }) => 2 * (few.rodOf[bead] as number))
+  const turns = Math.min(Math.ceil(window / beads), at, stays.length - 1 - at)
+  const aside = Math.max(1, Math.floor(stays.length / 4))
+  const [first, last] = [Math.max(turns, at - aside), Math.min(stays.length - 1 - turns, at + aside)]
+  const layouts: Float64Array[] = []
+  for (let k = first; k <= last; k++) {
+    const [low, high] = [points[k - turns] as number, points[k + turns - 1] as number]
+    const [from, to] = [points[k - 1] as number, points[k] as number]
+    const laid = new Float64Array(piece.at.length)
+    layOn(laid, few, { low, high, from, to, left })
+    if (widestGap({ at: laid, threads: piece.threads }) < widest) layouts.push(laid)
+  }
+  const repeat = laidThread(few, stays[first]?.pass, stays[last]?.pass) / (last - first)
+  return { layouts, threadMm: laidThread(few) + left * repeat }
+}
+
+/** A repeat of the few, from one point to another, and where it is told from how the next one lies to it. */
+interface Repeated {
+  readonly from: number
+  readonly to: number
+  readonly low: number
+  readonly high: number
+  /** How many are left out. */
+  readonly left: number
+}
+
+/** Lays out a piece as few of its repeats lie, and after one of them as many as are left out, each to the one before as those about it lie. */
+function layOn(laid: Float64Array, few: Piece, { from, to, low, high, left }: Repeated): void {
+  const next = to - from
   // One repeat on: these points to those.
-  const points = Int32Array.from({ length: to - from }, (_, k) => from + k + next)
-  const places = few.at.slice(3 * from, 3 * to)
-  const fit = fitOf(few.at, { points, places })
+  const points = Int32Array.from({ length: high - low }, (_, i) => low + i + next)
+  const fit = fitOf(few.at, { points, places: few.at.slice(3 * low, 3 * high) })
   const { turn } = fit
   const flat = depthOf(few) < flattest * widestBead(few)
   const angle = flat
@@ -108,13 +153,8 @@ export function lengthen(piece: Piece, few: Piece, { at, left, each }: Shortened
     // What lies flat goes on flat, however little it may bend.
     return flat ? [next[0] as Mm, next[1] as Mm, v[2] as Mm] : next
   }
-  const place = (of: Float64Array, point: number) => [0, 1, 2].map((c) => of[3 * point + c] as number)
-  piece.at.set(few.at.subarray(0, 3 * end))
-  for (let repeat = 0; repeat < left; repeat++)
-    for (let k = 0; k < next; k++) {
-      const point = end + repeat * next + k
-      piece.at.set(on(place(piece.at, point - next)), 3 * point)
-    }
+  laid.set(few.at.subarray(0, 3 * to))
+  for (let point = to; point < to + left * next; point++) laid.set(on(placeOf(laid, point - next)), 3 * point)
   // What comes after goes on as it lay after the last of the few.
   const frame = [
     [0, 0, 0],
@@ -125,15 +165,16 @@ export function lengthen(piece: Piece, few: Piece, { at, left, each }: Shortened
   let corners: Mm[][] = frame.map((corner) => [...corner])
   for (let repeat = 0; repeat < left; repeat++) corners = corners.map(on)
   const [origin, ...axes] = corners as [Mm[], Mm[], Mm[], Mm[]]
-  for (let point = end; point < few.at.length / 3; point++) {
-    const v = place(few.at, point)
+  for (let point = to; point < few.at.length / 3; point++) {
+    const v = placeOf(few.at, point)
     const far = [0, 1, 2].map((c) =>
       axes.reduce(
         (sum, axis, k) => sum + (v[k] as number) * ((axis[c] as number) - (origin[c] as number)),
         origin[c] as number,
       ),
     )
-    piece.at.set(far, 3 * (point + left * next))
+    laid.set(far, 3 * (point + left * next))
   }
-  return widestGap(piece) < widest
 }
+
+const placeOf = (of: Float64Array, point: number): Mm[] => [0, 1, 2].map((c) => of[3 * point + c] as number)

@@ -12,10 +12,12 @@ import { Energy, type Strengths } from './energy'
 import { extentsOf } from './extents'
 import { againstTold, layOver } from './face'
 import type { Press } from './forces/press'
-import { gapingThreads } from './gaping'
+import { gapingThreads, laidThread } from './gaping'
 import type { KeptForm } from './kept-forms'
+import type { Lengthened } from './long'
 import { type Minimised, Minimiser } from './minimise'
 import { depthOf, type Piece } from './piece'
+import { keepRoomToTurn } from './start'
 import { bestOf, compare, type Tried } from './tried'
 import { turnToEye } from './turn-to-eye'
 import type { Beginning } from './unfold'
@@ -56,11 +58,18 @@ const growing: readonly Stage[] = [
 /** Of a piece of so many beads this many beginnings are brought to rest: the one with the least thread is true. */
 const likeliest = (beads: number): number => Math.max(1, Math.min(3, Math.floor(450 / beads)))
 
+/** Where a long piece takes this times as much thread as it would if it lay as its few do, it was caught on its way. */
+const asMuchThread = 1.08
+/** Layouts whose cost is the same but for this share. */
+const alikeShare = 0.02
+/** It lies as they do where it takes as much but for this share. */
+const asFewDo = 0.02
+
 /** How often a piece of so many beads is shaken. */
 const shakes = (beads: number): number => Math.min(4, Math.floor(1200 / beads))
 
 /** A few repeats of a long piece are drawn askew at once. */
-const shakesOfPart = 1
+const shakesOfPart = 2
 
 /** What finds a truer rest each time is shaken no more often. */
 const maxShakes = 6
@@ -101,14 +110,16 @@ const restShare = 1.5e-4
 
 const window = 50
 
-/**
- * Finds where a piece begins, an iteration at a time.
- *
- * @returns its beginnings, or that the piece lies nearly as it will, and by what share of itself each extent is not decided
- */
-export type Begin = (
-  settling: Settling,
-) => Generator<void, readonly Beginning[] | { readonly undecided: Extents | undefined }>
+/** A long piece that lies nearly as it will, since a few of its repeats do. */
+export interface AsFew extends Lengthened {
+  /** By what share of itself each extent of theirs is not decided. */
+  readonly undecided: Extents | undefined
+  /** Where it begins if it does not lie as they do. */
+  readonly otherwise: () => readonly Beginning[]
+}
+
+/** Finds where a piece begins, an iteration at a time. */
+export type Begin = (settling: Settling) => Generator<void, readonly Beginning[] | AsFew>
 
 /** A beginning, and how it opens. */
 interface Begun {
@@ -209,24 +220,58 @@ export class Settling {
   /** All of it, an iteration at a time. */
   private *settle(begin: readonly Beginning[] | Begin): Generator<void> {
     const { bodies, piece } = this
-    const beginnings = typeof begin === 'function' ? yield* begin(this) : begin
-    if ('undecided' in beginnings) {
-      bodies.read()
-      for (const stage of lengthened) yield* this.through(stage)
-      turnToEye(piece)
-      const extents = extentsOf(piece)
-      this.spreadMm = scaledBy(beginnings.undecided, extents)
-      this.rest()
-      return
-    }
+    const found = typeof begin === 'function' ? yield* begin(this) : begin
     const rests: Tried[] = []
-    for (const begun of yield* this.likeliest(beginnings)) rests.push(yield* this.toRest(begun))
+    if ('layouts' in found) {
+      yield* this.asFew(found)
+      const share = laidThread(piece) / found.threadMm
+      if (share < asMuchThread) {
+        turnToEye(piece)
+        if (Math.abs(share - 1) < asFewDo) this.spreadMm = scaledBy(found.undecided, extentsOf(piece))
+        this.rest()
+        return
+      }
+      rests.push(this.tried())
+    }
+    const beginnings = 'layouts' in found ? found.otherwise() : found
+    const likeliest = yield* this.likeliest(beginnings)
+    for (const begun of likeliest) rests.push(yield* this.toRest(begun))
     this.checking = true
-    const { bodies: truest } = yield* this.shaken(bestOf(rests))
+    const { bodies: truest } = yield* this.shaken(bestOf(rests), likeliest[0]?.begun)
     this.checking = false
     bodies.restore(truest)
     turnToEye(piece)
     this.rest()
+  }
+
+  /** From the layout that turns out best. */
+  private *asFew({ layouts }: Lengthened): Generator<void> {
+    const { bodies, energy, piece } = this
+    const [first, ...others] = lengthened as [Stage, ...Stage[]]
+    const unlaid = Float64Array.from(piece.natural)
+    const layOut = (laid: Float64Array) => {
+      piece.at.set(laid)
+      piece.natural.set(unlaid)
+      keepRoomToTurn(piece)
+      bodies.read()
+    }
+    energy.strengths = first
+    const costs = layouts.map((laid) => {
+      layOut(laid)
+      return energy.evaluate()
+    })
+    const opened: { readonly natural: Float64Array; readonly tried: Tried }[] = []
+    for (const [k, laid] of layouts.entries()) {
+      // Those that cost as much lie alike.
+      if (costs.slice(0, k).some((cost) => Math.abs(cost - (costs[k] as number)) < alikeShare * cost)) continue
+      layOut(laid)
+      yield* this.through(first)
+      opened.push({ natural: Float64Array.from(piece.natural), tried: this.tried() })
+    }
+    const best = bestOf(opened.map(({ tried }) => tried))
+    for (const { natural, tried } of opened) if (tried === best) piece.natural.set(natural)
+    bodies.restore(best.bodies)
+    for (const stage of others) yield* this.through(stage)
   }
 
   /**
@@ -234,7 +279,7 @@ export class Settling {
    *
    * @returns the truest that was found; `spreadMm` is undefined where nothing else was as good
    */
-  private *shaken(best: Tried): Generator<void, Tried> {
+  private *shaken(best: Tried, begun: Float64Array | undefined): Generator<void, Tried> {
     const { bodies, piece } = this
     let truest = best
     let extents = this.layAs(truest)
@@ -244,9 +289,10 @@ export class Settling {
     let left = first + (isPart ? shakesOfPart : shakes(bodies.count))
     for (let time = first; time < left && this.iterations < this.budget / 2; time++) {
       this.layAs(truest)
-      // What lies on a stone is held by it.
+      // What lies on a stone is held by it: it is begun again.
       if (piece.solids.length === 0) draw(piece.at, time)
-      shake(piece.at, extents, time)
+      else if (begun && time % 2 === 1) bodies.restore(begun)
+      shake(piece.at, time, piece.solids.length > 0 ? 1 : thinness(extents))
       bodies.read()
       if (time > 0) yield* this.through(this.softest())
       yield* this.through(drawingUp)
@@ -395,10 +441,17 @@ function draw(at: Float64Array, time: number): void {
   }
 }
 
-/** The same each time. */
-function shake(at: Float64Array, [wide, high, deep]: Vector, time: number): void {
+/** How deep a piece is for how narrow it is: 1 of a chain or a rope, little of what lies flat. */
+const thinness = ([wide, high, deep]: Vector): number => Math.min(1, deep / Math.min(wide, high))
+
+/**
+ * The same each time.
+ *
+ * @param toEye how far toward the eye, as a share of how far along the mat
+ */
+function shake(at: Float64Array, time: number, toEye: number): void {
   // At first only along the mat: what lies flat by its symmetry alone would fold.
-  const thin = time === 0 ? 0 : Math.min(1, deep / Math.max(wide, high))
+  const thin = time === 0 ? 0 : toEye
   for (let i = 0; i < at.length; i++) {
     const chance = ((Math.imul(i + 1 + time * at.length, 2654435761) >>> 8) % 1000) / 500 - 1
     at[i] = (at[i] as number) + Math.min(2, 1 + time) * shakenMm * chance * (i % 3 === 2 ? thin : 1)

@@ -6,7 +6,7 @@ import { hull } from '../measure/hull'
 import type { Mm } from '../measure/units'
 import { centreOf, type Piece, shapeOfBead } from './piece'
 import { support } from './reach'
-import { add, dot, minus, scaled, type Turn, type Vector } from './vector'
+import { add, minus, scaled, type Turn, type Vector } from './vector'
 
 const degree = Math.PI / 180
 /** Boxes about middles that are larger than the smallest by this share may still be the smallest about surfaces. */
@@ -50,39 +50,51 @@ export function smallestBox(piece: Piece, { turn, middle }: { turn: Turn; middle
 
 interface Reaches {
   readonly piece: Piece
-  readonly centres: readonly Vector[]
+  /** x, y, z of each bead's middle. */
+  readonly centres: Float64Array
   /** No bead reaches farther from its middle. */
   readonly most: Mm
 }
 
 function reachesOf(piece: Piece, middle: Vector): Reaches {
-  const centres = Array.from({ length: piece.work.beads }, (_, bead) => minus(centreOf(piece, bead), middle))
-  const most = centres.reduce((far, _, bead) => {
+  const centres = new Float64Array(3 * piece.work.beads)
+  let most = 0
+  for (let bead = 0; bead < piece.work.beads; bead++) {
+    centres.set(minus(centreOf(piece, bead), middle), 3 * bead)
     const { bead: record, frame } = shapeOfBead(piece, bead)
-    return Math.max(far, Math.hypot(record.lengthMm, record.acrossMm, frame?.wideMm ?? record.acrossMm) / 2)
-  }, 0)
+    most = Math.max(most, Math.hypot(record.lengthMm, record.acrossMm, frame?.wideMm ?? record.acrossMm) / 2)
+  }
   return { piece, centres, most }
+}
+
+/** How far along a way the middle of each bead lies. */
+function alongWay(centres: Float64Array, [x, y, z]: Vector): Float64Array {
+  const along = new Float64Array(centres.length / 3)
+  for (let bead = 0; bead < along.length; bead++)
+    along[bead] =
+      (centres[3 * bead] as number) * x + (centres[3 * bead + 1] as number) * y + (centres[3 * bead + 2] as number) * z
+  return along
 }
 
 /** From one side to the other, by the beads' surfaces. */
 function extent({ piece, centres, most }: Reaches, way: Vector): Mm {
-  const at = new Float64Array(centres.length)
-  let low = Number.POSITIVE_INFINITY
-  let high = Number.NEGATIVE_INFINITY
-  for (const [bead, centre] of centres.entries()) {
-    const along = dot(centre, way)
-    at[bead] = along
-    low = Math.min(low, along)
-    high = Math.max(high, along)
+  if (centres.length === 0) return 0
+  const along = alongWay(centres, way)
+  let [first, last] = [0, 0]
+  for (let bead = 1; bead < along.length; bead++) {
+    if ((along[bead] as Mm) < (along[first] as Mm)) first = bead
+    if ((along[bead] as Mm) > (along[last] as Mm)) last = bead
   }
   const back = scaled(way, -1)
-  let [from, to] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY]
-  for (let bead = 0; bead < at.length; bead++) {
-    const along = at[bead] as Mm
-    if (along > high - 2 * most) to = Math.max(to, along + support(piece, bead, way))
-    if (along < low + 2 * most) from = Math.min(from, along - support(piece, bead, back))
+  // From the outermost middles on, so that most others are seen not to reach as far.
+  let to = (along[last] as Mm) + support(piece, last, way)
+  let from = (along[first] as Mm) - support(piece, first, back)
+  for (let bead = 0; bead < along.length; bead++) {
+    const at = along[bead] as Mm
+    if (at > to - most) to = Math.max(to, at + support(piece, bead, way))
+    if (at < from + most) from = Math.min(from, at - support(piece, bead, back))
   }
-  return centres.length > 0 ? to - from : 0
+  return to - from
 }
 
 function ends(values: readonly number[]): [number, number] {
@@ -98,7 +110,8 @@ function ends(values: readonly number[]): [number, number] {
 function turned(reaches: Reaches, a: Vector, b: Vector): [Vector, Vector] {
   const { centres, most } = reaches
   // Only the outermost of them tell how far all of them reach.
-  const flat = hull(centres.map((centre): [Mm, Mm] => [dot(centre, a), dot(centre, b)]))
+  const [across, up] = [alongWay(centres, a), alongWay(centres, b)]
+  const flat = hull(Array.from(across, (u, bead): [Mm, Mm] => [u, up[bead] as Mm]))
   /** About the beads' middles, with as much room as a bead has: quick, and nearly right. */
   const rough = (angle: number) => {
     const [c, s] = [Math.cos(angle), Math.sin(angle)]

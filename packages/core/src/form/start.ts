@@ -20,21 +20,25 @@ const turnsBack = -0.5
 /** Between pieces that have nothing in common. */
 const besideMm: Mm = 3
 
+/** Of a few repeats of a long piece, which way is long is plain. */
+const mostOfPart = 2
+
 /** So many beginnings are tried of a piece of so many points: as many more as the piece is small, and a flat one. */
-function beginnings(points: number): number {
-  const spatial = Math.max(1, Math.min(10, Math.round(3000 / points)))
+function beginnings(points: number, isPart: boolean): number {
+  const spatial = Math.max(1, Math.min(isPart ? mostOfPart : 10, Math.round(3000 / points)))
   return spatial > 1 ? spatial + 1 : 1
 }
 
 /**
  * Lays out the points of a piece, and its stones and rings with them.
  *
+ * @param isPart it is a few repeats of a longer piece
  * @returns its beginnings; the piece lies as in the first
  */
-export function start(piece: Piece, seats: readonly Seat[]): Beginning[] {
+export function start(piece: Piece, seats: readonly Seat[], isPart = false): Beginning[] {
   const graph = graphOf(2 * piece.rods, edgesOf(piece))
   const way = wayOf(piece)
-  const count = seats.length > 0 ? 1 : beginnings(graph.points)
+  const count = seats.length > 0 ? 1 : beginnings(graph.points, isPart)
   const laid = Array.from({ length: count }, () => new Float64Array(piece.at.length))
   const right = laid.map(() => Number.NEGATIVE_INFINITY)
   for (const set of components(graph)) {
@@ -85,7 +89,7 @@ export function layOut(piece: Piece, seats: readonly Seat[]): void {
 }
 
 /** Where thread turns back, the two beads lie side by side: it keeps the width of them. */
-function keepRoomToTurn({ at, threads, natural, lengths, rodOf, shapes, shapeOf, work }: Piece): void {
+export function keepRoomToTurn({ at, threads, natural, lengths, rodOf, shapes, shapeOf, work }: Piece): void {
   const across = new Float64Array(lengths.length)
   for (let bead = 0; bead < work.beads; bead++)
     across.fill((shapes[shapeOf[bead] as number] as Shape).bead.acrossMm, rodOf[bead], rodOf[bead + 1])

@@ -57,5 +57,5 @@ export function compare(found: Tried, best: Tried, deeper: number): Compared {
   const energy = found.energy / best.energy
   if (energy > nearly || deeper > folded) return 'other'
   if (deeper > asFlat) return 'alike'
-  return (energy < 1 / nearly && deeper < nearly) || deeper < 1 / asFlat ? 'truer' : 'alike'
+  return energy < 1 / nearly || deeper < 1 / asFlat ? 'truer' : 'alike'
 }

@@ -81,7 +81,9 @@ export function extentsTold(
     if (tried !== undefined && tried <= Math.max(decided * mm, tenth)) return (mm / unit).toFixed(decimals)
     about = true
     const play = tried === undefined ? unknown * mm : fewTried * tried
-    const step = steps.find((each) => each >= play / unit) ?? (steps[steps.length - 1] as number)
+    // In steps no larger than itself: nothing that is there is told as nought.
+    const able = steps.filter((each) => each <= mm / unit)
+    const step = able.find((each) => each >= play / unit) ?? able.at(-1) ?? (steps[0] as number)
     return (Math.round(mm / unit / step) * step).toFixed(step >= 1 ? 0 : step >= 0.1 ? 1 : 2)
   })
   return { figures, about }
