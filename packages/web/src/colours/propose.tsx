@@ -16,9 +16,10 @@ import { Drawing } from '../piece/drawing'
 import { call } from '../shop/api'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 import { Swatch } from '../stock/swatch'
+import { beginWorker } from '../worker/begin-worker'
 import { coloursOf } from './judgement'
 import styles from './propose.module.css'
-import type { ProposeTasks } from './propose.worker'
+import type { ProposeTasks } from './propose-tasks'
 
 interface ProposeProps {
   readonly pattern: Pattern
@@ -227,7 +228,7 @@ function useProposals() {
     what: (worker: ProposeWorker, onProgress: (done: number) => void) => Promise<readonly Proposal[] | undefined>,
   ) => {
     leaveOff()
-    const own = new Worker(new URL('./propose.worker.ts', import.meta.url), { type: 'module' })
+    const own = beginWorker('propose')
     worker.current = own
     const still = () => worker.current === own
     setAnswer(undefined)

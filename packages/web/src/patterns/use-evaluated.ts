@@ -9,7 +9,8 @@ import type { Candidate, Question, Substitute } from '@tessellum/core/substitute
 import type { Ways } from '@tessellum/core/substitute/ways'
 import { type Remote, wrap } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
-import type { EvaluateTasks } from './evaluate.worker'
+import { beginWorker } from '../worker/begin-worker'
+import type { EvaluateTasks } from './evaluate-tasks'
 
 /** The work of a pattern is counted, and ends; a worker that says nothing for so long hangs, however slow the machine: it is ended and begun again. */
 const patienceMs = 60_000
@@ -75,7 +76,7 @@ class EvaluateClient {
     what: (evaluateClient: Remote<EvaluateTasks>) => Promise<Answer>,
     tooLong: string,
   ): Promise<Answer> {
-    this.worker ??= new Worker(new URL('./evaluate.worker.ts', import.meta.url), { type: 'module' })
+    this.worker ??= beginWorker('evaluate')
     this.remote ??= wrap<EvaluateTasks>(this.worker)
     const remote = this.remote
     return new Promise<Answer>((resolve, reject) => {

@@ -8,7 +8,8 @@ import type { View } from '@tessellum/core/drawing/view'
 import type { Choices } from '@tessellum/core/evaluate/evaluate-pattern'
 import { proxy, type Remote, wrap } from 'comlink'
 import { addressOf } from '../shop/api'
-import type { Done, FormTasks, StepPoses, Told } from './form.worker'
+import { beginWorker } from '../worker/begin-worker'
+import type { Done, FormTasks, StepPoses, Told } from './form-tasks'
 import { keepPiece, keptPiece } from './kept-pieces'
 
 /** A worker that says nothing for so long hangs, however slow the machine: it is ended and begun again. */
@@ -114,7 +115,7 @@ class FormClient {
   stoneDesk = (question: StoneQuestion): Promise<StoneAnswer> => this.begun().stoneDesk(question)
 
   private begun(): Remote<FormTasks> {
-    this.worker ??= new Worker(new URL('./form.worker.ts', import.meta.url), { type: 'module' })
+    this.worker ??= beginWorker('form')
     if (!this.remote) {
       this.remote = wrap<FormTasks>(this.worker)
       void this.remote.askAt(addressOf('GET /api/forms/:digest', { params: { digest: 'DIGEST' } }))

@@ -3,8 +3,8 @@ import type { Choices } from '@tessellum/core/evaluate/evaluate-pattern'
 import type { Progress } from '@tessellum/core/report/measures'
 import type { Report } from '@tessellum/core/report/report'
 import { useCallback, useEffect, useRef, useState } from 'react'
-import type { Done, Told } from './form.worker'
 import { formClient } from './form-client'
+import type { Done, Told } from './form-tasks'
 
 /** Where everything lies. */
 export type Lying = Pick<Scene, 'poses' | 'thread'>

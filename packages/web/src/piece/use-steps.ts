@@ -1,8 +1,8 @@
 import type { Scene } from '@tessellum/core/drawing/scene'
 import type { Choices } from '@tessellum/core/evaluate/evaluate-pattern'
 import { useEffect, useMemo, useState } from 'react'
-import type { StepPoses } from './form.worker'
 import { formClient } from './form-client'
+import type { StepPoses } from './form-tasks'
 import type { Lying } from './use-formed'
 
 /** The piece as it lies after each step of the way; none until they have been computed, and the finished piece is shown. */

@@ -23,8 +23,8 @@ import { download } from './download'
 import { OwnWords } from './own-words'
 import { logoAt, pictureAt, withPictures } from './picture-files'
 import { Publish } from './publish'
-import type { Page } from './write.worker'
 import { writeClient } from './write-client'
+import type { Page } from './write-tasks'
 import styles from './written-page.module.css'
 
 export function WrittenPage() {

@@ -9,7 +9,7 @@ import { formedPattern, formPattern, lastForms } from '@tessellum/core/form/form
 import { stepForms } from '@tessellum/core/form/step-forms'
 import type { Progress } from '@tessellum/core/report/measures'
 import type { Report } from '@tessellum/core/report/report'
-import { expose, transfer } from 'comlink'
+import { transfer } from 'comlink'
 import { FormsOfServer } from './forms-of-server'
 
 export type Told =
@@ -66,7 +66,7 @@ async function through<Value>(job: number, work: Generator<unknown, Value>): Pro
   }
 }
 
-const tasks = {
+export const tasks = {
   /** @param address where the server has a form that is called DIGEST */
   askAt(address: string): void {
     lastForms.behind = new FormsOfServer((digest) => address.replace('DIGEST', digest))
@@ -129,5 +129,3 @@ const tasks = {
 }
 
 export type FormTasks = typeof tasks
-
-expose(tasks)

@@ -9,7 +9,6 @@ import type { StepWords } from '@tessellum/core/writing/step-words'
 import { wordsAside } from '@tessellum/core/writing/step-words'
 import { stepKeys } from '@tessellum/core/writing/write-pattern'
 import type { WrittenPattern } from '@tessellum/core/writing/written-pattern'
-import { expose } from 'comlink'
 
 export interface Page {
   readonly body: string
@@ -24,7 +23,7 @@ export interface Page {
   readonly why: string | undefined
 }
 
-const tasks = {
+export const tasks = {
   write(gathered: Gathered, language: LanguageCode, hand: Hand, chosen: Omit<Setting, 'drawings'>): Page {
     const edition = writeEdition(gathered, language, hand)
     const drawings = drawingsAsSvg(edition)
@@ -46,5 +45,3 @@ const tasks = {
 }
 
 export type WriteTasks = typeof tasks
-
-expose(tasks)

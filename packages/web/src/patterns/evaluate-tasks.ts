@@ -13,7 +13,6 @@ import type { Report } from '@tessellum/core/report/report'
 import { type MakerRow, makersTable } from '@tessellum/core/substitute/makers'
 import { type Candidate, type Question, type Substitute, substitutesFor } from '@tessellum/core/substitute/substitutes'
 import { type Ways, waysWith } from '@tessellum/core/substitute/ways'
-import { expose } from 'comlink'
 
 /** The work that a hand stitches on stays the same from pass to pass. */
 let begun: { readonly key: string; readonly stitching: ReturnType<typeof Stitching.begin> } | undefined
@@ -24,7 +23,7 @@ function stitchingOn(source: string, choices: Choices): ReturnType<typeof Stitch
   return begun.stitching
 }
 
-const tasks = {
+export const tasks = {
   evaluate: (source: string, choices: Choices): Report => evaluatePattern(source, choices).report,
   grade: (source: string, choices: Choices, name: string, values: readonly number[]): Grade[] =>
     gradeOver(source, choices, name, values),
@@ -60,5 +59,3 @@ const tasks = {
 }
 
 export type EvaluateTasks = typeof tasks
-
-expose(tasks)

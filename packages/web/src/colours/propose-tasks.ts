@@ -1,7 +1,6 @@
 /** Proposes colourways, and reads pictures' palettes, off the page's own thread. Ending the worker leaves off. */
 import { type PaletteColour, paletteOf } from '@tessellum/core/colour/palette'
 import { type Proposal, type ProposalQuestion, proposeColourways } from '@tessellum/core/substitute/propose'
-import { expose } from 'comlink'
 import { imageSize } from 'image-size'
 
 /** Decoded, a picture takes four bytes a pixel; beyond this it may take the page with it. */
@@ -9,7 +8,7 @@ const maxMegapixels = 40
 /** A palette needs no more. */
 const thumbnail = 160
 
-const tasks = {
+export const tasks = {
   propose(question: ProposalQuestion, onProgress: (done: number) => void): Proposal[] {
     const steps = proposeColourways(question)
     for (;;) {
@@ -49,5 +48,3 @@ function sizeOf(bytes: Uint8Array, name: string): { width: number; height: numbe
 }
 
 export type ProposeTasks = typeof tasks
-
-expose(tasks)
