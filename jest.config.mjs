@@ -22,8 +22,11 @@ const project = (displayName, testMatch, more = {}) => ({
   ...more,
 })
 
-/** A class of a style sheet is told by its own name. */
-const classNames = { '\\.module\\.css$': '<rootDir>/packages/web/test/class-names.cjs' }
+/** A class of a style sheet is told by its own name, and a worker by the address of its file. */
+const asBuilt = {
+  '\\.module\\.css$': '<rootDir>/packages/web/test/class-names.cjs',
+  '\\?worker&url$': '<rootDir>/packages/web/test/worker-address.cjs',
+}
 
 export default {
   // Only what hangs runs into this, however slow the machine: a wait ends as soon as what it waits for is there.
@@ -34,9 +37,9 @@ export default {
     }),
     project('cli', ['<rootDir>/packages/cli/test/**/*.test.ts']),
     project('server', ['<rootDir>/packages/server/test/**/*.test.ts']),
-    project('web', ['<rootDir>/packages/web/test/**/*.test.ts'], { moduleNameMapper: classNames }),
+    project('web', ['<rootDir>/packages/web/test/**/*.test.ts'], { moduleNameMapper: asBuilt }),
     project('components', ['<rootDir>/packages/web/test/**/*.test.tsx'], {
-      moduleNameMapper: classNames,
+      moduleNameMapper: asBuilt,
       testEnvironment: '<rootDir>/packages/web/test/screen-environment.cjs',
     }),
     project('set-up', ['<rootDir>/scripts/test/**/*.test.ts']),

@@ -32,6 +32,26 @@ describe('the piece', () => {
     await page.locator('.cm-activeLine', { hasText: 'place S' }).waitFor()
   })
 
+  test('is kept by the browser under the address of the worker that computed it, which another build has not', async () => {
+    const kept = () =>
+      page.evaluate(
+        () =>
+          new Promise<string[]>((found, failed) => {
+            const opening = indexedDB.open('tessellum-pieces')
+            opening.onerror = () => failed(opening.error)
+            opening.onsuccess = () => {
+              const asking = opening.result.transaction('pieces').objectStore('pieces').getAllKeys()
+              asking.onsuccess = () => found(asking.result.map(String))
+            }
+          }),
+      )
+    await reads(async () => (await kept()).some((key) => key.includes('Windlass pendant')), true)
+    const [address] = ((await kept())[0] as string).split(' ')
+    const answer = await page.request.get(new URL(address as string, here.shop.base).href)
+    expect([answer.status(), answer.headers()['content-type']]).toEqual([200, 'text/javascript; charset=utf-8'])
+    expect(address).toMatch(/core\.worker-[\w-]{8}\.js$/)
+  })
+
   test('is seen from its sides by keys, with the canvas in hand', async () => {
     const canvas = piece().getByRole('img')
     await canvas.focus()

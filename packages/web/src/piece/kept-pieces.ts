@@ -3,6 +3,7 @@
  * the browser keeps nothing, forms are computed again.
  */
 import { createStore, delMany, entries, get, keys, set, type UseStore } from 'idb-keyval'
+import { workerAddress } from '../worker/begin-worker'
 
 interface Kept<Value> {
   readonly done: Value
@@ -10,8 +11,8 @@ interface Kept<Value> {
 }
 
 const most = 200
-/** The worker's address changes with every build of it: forms of another build are not those of this one. */
-const build = new URL('./form.worker.ts', import.meta.url).href
+/** Forms that another build of the worker has computed are not those of this one. */
+const keyOf = (key: string) => `${workerAddress} ${key}`
 
 let opened: UseStore | undefined
 const store = () => {
@@ -21,7 +22,7 @@ const store = () => {
 
 export async function keptPiece<Value>(key: string): Promise<Value | undefined> {
   try {
-    return (await get<Kept<Value>>(build + key, store()))?.done
+    return (await get<Kept<Value>>(keyOf(key), store()))?.done
   } catch {
     // Private windows and full disks: it is computed as if it had never been.
     return undefined
@@ -30,7 +31,7 @@ export async function keptPiece<Value>(key: string): Promise<Value | undefined> 
 
 export async function keepPiece<Value>(key: string, done: Value): Promise<void> {
   try {
-    await set(build + key, { done, keptAt: Date.now() } satisfies Kept<Value>, store())
+    await set(keyOf(key), { done, keptAt: Date.now() } satisfies Kept<Value>, store())
     if ((await keys(store())).length > most) await makeRoom()
   } catch {
     // As above.
@@ -40,7 +41,7 @@ export async function keepPiece<Value>(key: string, done: Value): Promise<void> 
 async function makeRoom(): Promise<void> {
   const all = await entries<string, Kept<unknown>>(store())
   const oldest = all
-    .map(([key, { keptAt }]) => ({ key, keptAt: key.startsWith(build) ? keptAt : 0 }))
+    .map(([key, { keptAt }]) => ({ key, keptAt: key.startsWith(workerAddress) ? keptAt : 0 }))
     .sort((a, b) => a.keptAt - b.keptAt)
     .slice(0, all.length - most / 2)
   await delMany(

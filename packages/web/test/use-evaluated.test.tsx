@@ -1,0 +1,87 @@
+/** A pattern evaluated as it is typed: the newest text counts, and one that never ends does not hold up the next. */
+import { act, renderHook } from '@testing-library/react'
+import { evaluateClient, useEvaluated } from '../src/patterns/use-evaluated'
+import { delivered, fakeWorkers, hangs } from './fake-worker'
+
+let evaluate: (source: string) => Promise<unknown>
+const begun = fakeWorkers({ evaluate: () => ({ evaluate: (source: string) => evaluate(source) }) })
+const report = (title: string, sound = true) => ({ title, sound })
+const choices = {}
+
+beforeEach(() => {
+  jest.useFakeTimers({ doNotFake: ['nextTick', 'queueMicrotask', 'performance'] })
+  evaluate = async (source) => report(source)
+})
+afterEach(() => jest.useRealTimers())
+
+const settled = () => act(delivered)
+const typed = (source: string | undefined) =>
+  renderHook(({ source }: { source: string | undefined }) => useEvaluated(source, choices), {
+    initialProps: { source },
+  })
+
+test('nothing is evaluated before there is a text', async () => {
+  const { result, rerender } = typed(undefined)
+  await settled()
+  expect(begun).toHaveLength(0)
+  expect(result.current.pending).toBe(true)
+  rerender({ source: 'ring 9A' })
+  await settled()
+  expect(result.current.now).toMatchObject({ title: 'ring 9A' })
+})
+
+test('of many keystrokes only the newest is shown, and those between are never begun', async () => {
+  const asked: string[] = []
+  const ends: (() => void)[] = []
+  evaluate = (source) => {
+    asked.push(source)
+    return new Promise((done) => ends.push(() => done(report(source))))
+  }
+  const { result, rerender } = typed('r')
+  await settled()
+  for (const source of ['ri', 'rin', 'ring']) rerender({ source })
+  ends[0]?.()
+  await settled()
+  expect(result.current).toMatchObject({ now: undefined, pending: true })
+  ends[1]?.()
+  await settled()
+  expect(asked).toEqual(['r', 'ring'])
+  expect(result.current).toMatchObject({ now: { title: 'ring' }, pending: false })
+})
+
+test('while lines are at fault, the last good one stays', async () => {
+  evaluate = async (source) => report(source, !source.includes('?'))
+  const { result, rerender } = typed('ring 9A')
+  await settled()
+  rerender({ source: 'ring 9?' })
+  await settled()
+  expect(result.current).toMatchObject({ now: { title: 'ring 9?' }, lastGood: { title: 'ring 9A' } })
+})
+
+test('what the core throws is told, with what was shown before', async () => {
+  const { result, rerender } = typed('ring 9A')
+  await settled()
+  evaluate = async () => {
+    throw new Error('Out of memory.')
+  }
+  rerender({ source: 'ring 90A' })
+  await settled()
+  expect(result.current).toMatchObject({ trouble: 'Out of memory.', pending: false, now: { title: 'ring 9A' } })
+})
+
+test('a worker that hangs is ended, its question refused, and what waited behind it asked of a new one', async () => {
+  evaluate = (source) => (source === 'endless' ? hangs() : Promise.resolve(report(source)))
+  const refused = evaluateClient.evaluate('endless', choices).catch((error: Error) => error.message)
+  await settled()
+  jest.advanceTimersByTime(30_000)
+  // The page's own question was under way in the same worker, which answers nothing any more.
+  evaluate = hangs
+  const { result } = typed('ring 9A')
+  await settled()
+  evaluate = async (source) => report(source)
+  jest.advanceTimersByTime(31_000)
+  await settled()
+  expect(await refused).toBe('This pattern takes too long to evaluate. Make it smaller, or in parts.')
+  expect(begun.map(({ ended }) => ended)).toEqual([true, false])
+  expect(result.current).toMatchObject({ now: { title: 'ring 9A' }, pending: false, trouble: undefined })
+})
