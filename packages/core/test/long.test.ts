@@ -1,9 +1,9 @@
 /** Long pieces, that begin as a few of their repeats lie. */
 
 import { evaluatePattern } from '../src/evaluate/evaluate-pattern'
-import { beginForm } from '../src/form/form'
+import { beginForm, pieceAndSeats } from '../src/form/form'
 import { laidThread } from '../src/form/gaping'
-import { shortened } from '../src/form/long'
+import { lengthen, shortened } from '../src/form/long'
 import { measure } from '../src/form/measure'
 import { soundnessOf } from '../src/form/soundness'
 import { regularIn } from '../src/stitch/regular'
@@ -45,6 +45,20 @@ test.each([
   const long = settled(head + text)
   expect(long.sound).toBe(true)
   expect(Math.abs(long.widthMm / widthMm - 1)).toBeLessThan(allowed)
+})
+
+test('however many beads a repeat has, it is told how much thread it takes', () => {
+  for (let around = 4; around <= 80; around += 4) {
+    const evaluated = evaluatePattern(`${head}ring ${around}A\nrepeat 60\nround A\nend\n`)
+    const short = shortened(evaluated)
+    if (!short) continue
+    const few = beginForm(short.few).piece
+    const { threadMm } = lengthen(pieceAndSeats(evaluated).piece, few, short)
+    const each = (threadMm - laidThread(few)) / short.left
+    // Two rounds, each with as many threads as it has beads and one up.
+    expect(each / (around + 2)).toBeGreaterThan(0.1)
+    expect(each / (around + 2)).toBeLessThan(4)
+  }
 })
 
 // Shorter pieces are brought to rest whole; a loose one may be caught where it takes more.

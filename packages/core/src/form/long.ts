@@ -113,9 +113,9 @@ export function lengthen(piece: Piece, few: Piece, short: Shortened): Lengthened
   const points = stays.map(({ bead }) => 2 * (few.rodOf[bead] as number))
   const turns = Math.min(Math.ceil(window / beads), at, stays.length - 1 - at)
   const aside = Math.max(1, Math.floor(stays.length / 4))
-  const [first, last] = [Math.max(turns, at - aside), Math.min(stays.length - 1 - turns, at + aside)]
+  const [first, last] = [Math.max(0, at - aside), Math.min(stays.length - 1, at + aside)]
   const layouts: Float64Array[] = []
-  for (let k = first; k <= last; k++) {
+  for (let k = Math.max(turns, first); k <= Math.min(stays.length - 1 - turns, last); k++) {
     const [low, high] = [points[k - turns] as number, points[k + turns - 1] as number]
     const [from, to] = [points[k - 1] as number, points[k] as number]
     const laid = new Float64Array(piece.at.length)
