@@ -80,6 +80,14 @@ test.each([
   expect(laid(many) / (laid(few) + (many - few) * each)).toBeLessThan(1.01)
 })
 
+test('a loose rope of many repeats lies straight', () => {
+  const { widthMm, depthMm, sound } = settled(demo('sluice-rope'))
+  expect(sound).toBe(true)
+  // 39 turns of 1.55 mm and ten of the run-in.
+  expect(widthMm).toBeGreaterThan(39 * 1.55)
+  expect(depthMm).toBeLessThan(widthMm / 5)
+})
+
 test('a ring of many repeats closes: it is not laid out straight', () => {
   const ring = settled(`${head}weave 99 units of 3B as strip\njoin to strip.first with B, B\n`)
   expect(ring.sound).toBe(true)

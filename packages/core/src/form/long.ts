@@ -3,12 +3,13 @@
  * repeat turned and moved on from the one before.
  */
 
+import { Matrix } from 'ml-matrix'
 import type { Mm } from '../measure/units'
 import type { EvaluatedPattern } from '../report/evaluated-pattern'
 import { regularIn } from '../stitch/regular'
 import { laidThread, widestGap } from './gaping'
 import { depthOf, type Piece } from './piece'
-import { carried, fitOf } from './unfold'
+import { carried, type Fit, fitOf } from './unfold'
 
 export interface Shortened {
   /** The same with most of its repeats left out. */
@@ -118,30 +119,54 @@ export function lengthen(piece: Piece, few: Piece, short: Shortened): Lengthened
   for (let k = Math.max(turns, first); k <= Math.min(stays.length - 1 - turns, last); k++) {
     const [low, high] = [points[k - turns] as number, points[k + turns - 1] as number]
     const [from, to] = [points[k - 1] as number, points[k] as number]
-    const laid = new Float64Array(piece.at.length)
-    layOn(laid, few, { low, high, from, to, left })
-    if (widestGap({ at: laid, threads: piece.threads }) < widest) layouts.push(laid)
+    // One repeat on: these points to those.
+    const onward = Int32Array.from({ length: high - low }, (_, i) => low + i + to - from)
+    const fit = fitOf(few.at, { points: onward, places: few.at.slice(3 * low, 3 * high) })
+    for (const each of [fit, straightened(fit)]) {
+      const laid = new Float64Array(piece.at.length)
+      layOn(laid, few, { fit: each, from, to, left })
+      if (widestGap({ at: laid, threads: piece.threads }) < widest) layouts.push(laid)
+    }
   }
   const repeat = laidThread(few, stays[first]?.pass, stays[last]?.pass) / (last - first)
   return { layouts, threadMm: laidThread(few) + left * repeat }
 }
 
-/** A repeat of the few, from one point to another, and where it is told from how the next one lies to it. */
+/** The same, turned about the way that it goes and no other: what is bent a little by chance would come round in a ring. */
+function straightened(fit: Fit): Fit {
+  const { from, to, turn } = fit
+  const way = from.map((mm, c) => (to[c] as Mm) - mm)
+  const far = Math.hypot(...way)
+  const w = Math.sqrt(Math.max(0, 1 + turn.trace())) / 2
+  if (far < 1e-9 || w < 1e-6) return fit
+  const [x, y, z] = way.map((mm) => mm / far) as [number, number, number]
+  const about = [turn.get(2, 1) - turn.get(1, 2), turn.get(0, 2) - turn.get(2, 0), turn.get(1, 0) - turn.get(0, 1)]
+  const angle =
+    2 * Math.atan2((about[0] as number) * x + (about[1] as number) * y + (about[2] as number) * z, 4 * w * w)
+  const [c, s, rest] = [Math.cos(angle), Math.sin(angle), 1 - Math.cos(angle)]
+  return {
+    from,
+    to,
+    turn: new Matrix([
+      [c + x * x * rest, x * y * rest - z * s, x * z * rest + y * s],
+      [y * x * rest + z * s, c + y * y * rest, y * z * rest - x * s],
+      [z * x * rest - y * s, z * y * rest + x * s, c + z * z * rest],
+    ]),
+  }
+}
+
+/** A repeat of the few, from one point to another, and how the next one lies to it. */
 interface Repeated {
+  readonly fit: Fit
   readonly from: number
   readonly to: number
-  readonly low: number
-  readonly high: number
   /** How many are left out. */
   readonly left: number
 }
 
-/** Lays out a piece as few of its repeats lie, and after one of them as many as are left out, each to the one before as those about it lie. */
-function layOn(laid: Float64Array, few: Piece, { from, to, low, high, left }: Repeated): void {
+/** Lays out a piece as few of its repeats lie, and after one of them as many as are left out, each alike to the one before. */
+function layOn(laid: Float64Array, few: Piece, { fit, from, to, left }: Repeated): void {
   const next = to - from
-  // One repeat on: these points to those.
-  const points = Int32Array.from({ length: high - low }, (_, i) => low + i + next)
-  const fit = fitOf(few.at, { points, places: few.at.slice(3 * low, 3 * high) })
   const { turn } = fit
   const flat = depthOf(few) < flattest * widestBead(few)
   const angle = flat

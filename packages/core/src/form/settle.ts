@@ -266,6 +266,9 @@ export class Settling {
       if (costs.slice(0, k).some((cost) => Math.abs(cost - (costs[k] as number)) < alikeShare * cost)) continue
       layOut(laid)
       yield* this.through(first)
+      // Which is the flattest is told as they lie to the eye.
+      turnToEye(piece)
+      bodies.read()
       opened.push({ natural: Float64Array.from(piece.natural), tried: this.tried() })
     }
     const best = bestOf(opened.map(({ tried }) => tried))
