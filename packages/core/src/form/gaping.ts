@@ -16,33 +16,31 @@ export function gapingThreads({ at, threads, natural, within }: Piece): number {
   return count
 }
 
+type Laid = Pick<Piece, 'at' | 'threads'>
+
+/** From one end of a thread to the other. */
+function gapOf({ at, threads }: Laid, thread: number): Mm {
+  const [a, b] = [3 * (threads[2 * thread] as number), 3 * (threads[2 * thread + 1] as number)]
+  return Math.hypot(
+    (at[a] as number) - (at[b] as number),
+    (at[a + 1] as number) - (at[b + 1] as number),
+    (at[a + 2] as number) - (at[b + 2] as number),
+  )
+}
+
 /** The widest of all gaps. */
-export function widestGap({ at, threads }: Pick<Piece, 'at' | 'threads'>): Mm {
+export function widestGap(laid: Laid): Mm {
   let widest = 0
-  for (let t = 0; t < threads.length; t += 2) {
-    const [a, b] = [3 * (threads[t] as number), 3 * (threads[t + 1] as number)]
-    const gap = Math.hypot(
-      (at[a] as number) - (at[b] as number),
-      (at[a + 1] as number) - (at[b + 1] as number),
-      (at[a + 2] as number) - (at[b + 2] as number),
-    )
-    widest = Math.max(widest, gap)
-  }
+  for (let thread = 0; thread < laid.threads.length / 2; thread++) widest = Math.max(widest, gapOf(laid, thread))
   return widest
 }
 
 /** The thread that lies between beads, over these passes. */
-export function laidThread({ at, threads, threadOf }: Piece, from = 0, to = threadOf.length): Mm {
+export function laidThread(piece: Piece, from = 0, to = piece.threadOf.length): Mm {
   let laid = 0
   for (let pass = from; pass < to; pass++) {
-    const thread = threadOf[pass] as number
-    if (thread < 0) continue
-    const [a, b] = [3 * (threads[2 * thread] as number), 3 * (threads[2 * thread + 1] as number)]
-    laid += Math.hypot(
-      (at[a] as number) - (at[b] as number),
-      (at[a + 1] as number) - (at[b + 1] as number),
-      (at[a + 2] as number) - (at[b + 2] as number),
-    )
+    const thread = piece.threadOf[pass] as number
+    if (thread >= 0) laid += gapOf(piece, thread)
   }
   return laid
 }
