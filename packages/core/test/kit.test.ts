@@ -6,7 +6,7 @@ import { type LabelledStone, labelledStone, stoneServes } from '../src/catalogue
 import { alternativesOf } from '../src/kit/alternatives'
 import { billOf, type KitItem, misfitWords } from '../src/kit/bill'
 import type { Choice } from '../src/kit/choice'
-import { chosenIn } from '../src/kit/choice'
+import { chosenIn, withAnother } from '../src/kit/choice'
 import { bandOf, weighedOut } from '../src/kit/packing'
 import { spareBeads, usualSpares } from '../src/kit/spares'
 import { balanceOf, effectOf } from '../src/stock/moves'
@@ -184,6 +184,52 @@ test("a size's own choice comes before the one for all sizes", () => {
   expect(chosenIn(choices, 'petite', items).items.S?.id).toBe(2)
   expect(chosenIn(choices, 'classic', items).items.S?.id).toBe(1)
   expect(Object.keys(chosenIn(choices, 'petite', items).items)).toEqual(['S'])
+})
+
+describe('another item for a role', () => {
+  const sizes = ['', 'petite', 'classic']
+  const anyChoice = fc.record({
+    role: fc.constantFrom('A', 'B'),
+    size: fc.constantFrom(...sizes),
+    itemId: fc.integer({ min: 1, max: 6 }),
+    rank: fc.integer({ min: 0, max: 2 }),
+    counting: fc.constant('all' as const),
+  })
+  /** As a shop keeps them: one for each role, size and rank. */
+  const anyChoices = fc.uniqueArray(anyChoice, { maxLength: 14, selector: (c) => `${c.role} ${c.size} ${c.rank}` })
+  const chosenFor = (choices: readonly Choice[], role: string, size: string) =>
+    choices.find((c) => c.role === role && c.size === size && c.rank === 0)
+
+  test('is chosen in that size; every other choice, and what may stand in, stays', () => {
+    fc.assert(
+      fc.property(anyChoices, fc.constantFrom(...sizes), fc.integer({ min: 1, max: 6 }), (before, size, itemId) => {
+        const after = withAnother(before, { role: 'A', itemId, counting: 'all' }, size)
+        const slot = chosenFor(before, 'A', size) ? size : ''
+        expect(chosenFor(after, 'A', slot)?.itemId).toBe(itemId)
+        const others = (choices: readonly Choice[]) =>
+          choices.filter((c) => !(c.role === 'A' && c.size === slot && (c.rank === 0 || c.itemId === itemId)))
+        expect(others(after)).toEqual(others(before))
+        expect(after.filter((c) => c.role === 'A' && c.size === slot && c.itemId === itemId)).toHaveLength(1)
+      }),
+    )
+  })
+
+  test('of a size made to measure it is that of the size it is made from', () => {
+    const before: Choice[] = [
+      { role: 'S', size: '', itemId: 1, counting: 'all' },
+      { role: 'S', size: 'petite', itemId: 2, counting: 'all' },
+    ]
+    const other = { role: 'S', itemId: 3, counting: 'all' } as const
+    const ids = (choices: readonly Choice[]) => choices.map(({ size, itemId }) => [size, itemId])
+    expect(ids(withAnother(before, other, 'petite, length = 178 mm'))).toEqual([
+      ['', 1],
+      ['petite', 3],
+    ])
+    expect(ids(withAnother(before, other, 'classic'))).toEqual([
+      ['petite', 2],
+      ['', 3],
+    ])
+  })
 })
 
 test('the scarcest item limits what could be made, and an item without a lot allows none', () => {

@@ -43,11 +43,30 @@ export interface Chosen<Item> {
 }
 
 /** What a colourway gives a role in a size: the size's own choice before the one for all sizes. */
-function choiceFor(choices: readonly Choice[], role: string, size: string): Choice | undefined {
+function choiceFor<Any extends Choice>(choices: readonly Any[], role: string, size: string): Any | undefined {
   const ofRole = choices.filter((choice) => choice.role === role && (choice.rank ?? 0) === 0)
   const { name } = readMadeSize(size)
   const own = name === '' ? undefined : ofRole.find((choice) => choice.size === name)
   return own ?? ofRole.find((choice) => choice.size === '')
+}
+
+/**
+ * Choices in which another item is chosen for a role as it is in a size: in place of that size's own choice, where it has one, and otherwise of the
+ * one for all sizes. Other sizes keep theirs, and what may stand in for it stays, but for the item itself.
+ */
+export function withAnother<Other extends Choice>(
+  choices: readonly Other[],
+  { role, itemId, counting }: Pick<Choice, 'role' | 'itemId' | 'counting'>,
+  size: string,
+): (Other | Choice)[] {
+  const before = choiceFor(choices, role, size)
+  const slot = before?.size ?? ''
+  return [
+    ...choices.filter(
+      (choice) => choice !== before && !(choice.role === role && choice.size === slot && choice.itemId === itemId),
+    ),
+    { role, size: slot, itemId, counting, rank: 0 },
+  ]
 }
 
 /** Roles whose item is not among `items` are left out; the bill then names them as missing. */

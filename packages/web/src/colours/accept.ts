@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query'
 import type { SubstituteInLine } from '@tessellum/contract/batches'
 import type { Colourway } from '@tessellum/contract/colourways'
+import { withAnother } from '@tessellum/core/kit/choice'
 import { useNavigate } from 'react-router'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
@@ -12,8 +13,8 @@ export interface ForLine {
   readonly line: number
 }
 
-/** Takes a substitute: for the colourway from now on, or for one line of one batch and nothing else. */
-export function useAccept(colourway: Colourway, close: () => void) {
+/** Takes a substitute: for the colourway as it is in a size from now on, or for one line of one batch and nothing else. */
+export function useAccept(colourway: Colourway, size: string, close: () => void) {
   const client = useQueryClient()
   const navigate = useNavigate()
   const forColourway = useIdempotentMutation(
@@ -22,10 +23,7 @@ export function useAccept(colourway: Colourway, close: () => void) {
         params: { id: colourway.id },
         body: {
           name: colourway.name,
-          choices: [
-            ...colourway.choices.filter((choice) => choice.role !== role),
-            { role, size: '', itemId, counting: counting ?? 'all' },
-          ],
+          choices: withAnother(colourway.choices, { role, itemId, counting: counting ?? 'all' }, size),
         },
       }),
     {

@@ -82,7 +82,7 @@ export function Substitutes({
       }),
     staleTime: 30_000,
   })
-  const { forColourway, forBatch } = useAccept(colourway, close)
+  const { forColourway, forBatch } = useAccept(colourway, choices.size ?? '', close)
   const [compared, setCompared] = useState<number>()
   const refused = forColourway.refused ?? forBatch.refused
   const take = (item: Item, counting: Counting, what: string) => (
