@@ -6,9 +6,13 @@ import { say } from './set-up/say.mjs'
 
 const folders = ['demo/patterns', 'packages/core/test/pieces']
 
-/** @param core what the bench has built: evaluatePattern, beginForm, soundnessOf, sceneOf, viewOf, svgOf, roleColours */
+/**
+ * @param core what the bench has built: evaluatePattern, beginForm, pieceAndSeats, graphOfPiece, unfold, Settling, soundnessOf, sceneOf, viewOf, svgOf,
+ * roleColours
+ */
 export function benchForms(core) {
   growth(core)
+  stages(core)
   const made = folders.flatMap((folder) =>
     readdirSync(path.join(root, folder)).map((file) => {
       const name = file.replace('.tess', '')
@@ -32,34 +36,59 @@ export function benchForms(core) {
   say(`  drawn in ${page}`)
 }
 
-/** Beads to seconds, and how they grow: tubes, from their text to rest. */
+const tube = (beads) =>
+  `pattern Tube\nbead A cylinder 11/0\npart p\nring 40A\n${'round A\n'.repeat(Math.round((beads - 40) / 20))}finish\n`
+
+/** Beads to seconds, and how they grow: tubes, from their text to rest; the first in a new process, the others as in a worker that has computed before. */
 function growth({ evaluatePattern, beginForm }) {
   say('From text to rest')
-  const taken = [1_000, 2_000, 5_000].map((beads) => {
-    const source = `pattern Tube\nbead A cylinder 11/0\npart p\nring 40A\n${'round A\n'.repeat(Math.round((beads - 40) / 20))}finish\n`
+  const taken = [1_000, 1_000, 2_000, 5_000].map((beads) => {
     const from = performance.now()
-    const evaluated = evaluatePattern(source)
-    const evaluatedBy = performance.now()
-    const form = beginForm(evaluated)
-    const unfolded = performance.now()
-    const { iterations } = form.settling.run(100_000)
-    const rests = performance.now()
-    return {
-      beads: evaluated.work.beads,
-      evaluation: evaluatedBy - from,
-      unfolding: unfolded - evaluatedBy,
-      settling: rests - unfolded,
-      iterations,
-    }
+    const evaluated = evaluatePattern(tube(beads))
+    const evaluation = performance.now() - from
+    const { iterations } = beginForm(evaluated).settling.run(100_000)
+    return { beads: evaluated.work.beads, evaluation, all: performance.now() - from, iterations }
   })
-  for (const { beads, evaluation, unfolding, settling, iterations } of taken)
+  for (const [k, { beads, evaluation, all, iterations }] of taken.entries())
     say(
-      `  ${String(beads).padStart(7)} beads  evaluated ${evaluation.toFixed(0)} ms, unfolded ${unfolding.toFixed(0)} ms, settled ${settling.toFixed(0)} ms in ${iterations} steps (${((settling / iterations / beads) * 1000).toFixed(2)} us a bead and step)`,
+      `  ${String(beads).padStart(7)} beads  ${all.toFixed(0).padStart(6)} ms in ${iterations} steps, ${evaluation.toFixed(0)} ms of them evaluated (${((all / iterations / beads) * 1000).toFixed(2)} us a bead and step)${k === 0 ? ', in a new process' : ''}`,
     )
-  const [first, , last] = taken
-  const all = ({ evaluation, unfolding, settling }) => evaluation + unfolding + settling
-  const power = Math.log(all(last) / all(first)) / Math.log(last.beads / first.beads)
-  say(`  5k to 1k: ${(all(last) / all(first)).toFixed(1)} times, as n to the power of ${power.toFixed(2)}`)
+  const [, first, , last] = taken
+  say(
+    `  5k to 1k: ${(last.all / first.all).toFixed(1)} times, as n to the power of ${(Math.log(last.all / first.all) / Math.log(last.beads / first.beads)).toFixed(2)}`,
+  )
+}
+
+/** What a whole piece takes to unfold, were it not begun from a few of its repeats, and a step of settling then. */
+function stages({ evaluatePattern, pieceAndSeats, graphOfPiece, unfold, Settling }) {
+  say('Stages, of the whole piece')
+  const all = [1_000, 2_000, 5_000].map((beads) => {
+    const { piece } = pieceAndSeats(evaluatePattern(tube(beads)))
+    let from = performance.now()
+    const ms = {}
+    const [beginning] = unfold(graphOfPiece(piece), [], 1, (stage) => {
+      const now = performance.now()
+      ms[stage] = now - from
+      from = now
+    })
+    const settling = new Settling(piece, 'usual', [beginning])
+    from = performance.now()
+    const { iterations } = settling.run(200)
+    ms['200 steps'] = performance.now() - from
+    if (iterations !== 200) throw new Error(`It rested after ${iterations} steps.`)
+    say(
+      `  ${String(piece.work.beads).padStart(7)} beads  ${Object.entries(ms)
+        .map(([stage, each]) => `${stage} ${each.toFixed(0)} ms`)
+        .join(', ')}`,
+    )
+    return ms
+  })
+  const [first, , last] = all
+  say(
+    `  5k to 1k, as n to the power of: ${Object.keys(first)
+      .map((stage) => `${stage} ${(Math.log(last[stage] / first[stage]) / Math.log(5)).toFixed(2)}`)
+      .join(', ')}`,
+  )
 }
 
 function formOf(source, { evaluatePattern, beginForm, soundnessOf, sceneOf, viewOf, svgOf, roleColours }) {

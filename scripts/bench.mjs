@@ -35,6 +35,9 @@ await build({
         stitching: path.join(root, 'packages/core/src/hand/stitching.ts'),
         evaluate: path.join(root, 'packages/core/src/evaluate/evaluate-pattern.ts'),
         form: path.join(root, 'packages/core/src/form/form.ts'),
+        start: path.join(root, 'packages/core/src/form/start.ts'),
+        unfold: path.join(root, 'packages/core/src/form/unfold.ts'),
+        settle: path.join(root, 'packages/core/src/form/settle.ts'),
         soundness: path.join(root, 'packages/core/src/form/soundness.ts'),
         scene: path.join(root, 'packages/core/src/drawing/scene.ts'),
         view: path.join(root, 'packages/core/src/drawing/view.ts'),
@@ -50,7 +53,6 @@ await build({
 })
 const built = (name) => import(pathToFileURL(path.join(outDir, `${name}.mjs`)).href)
 const { evaluatePattern } = await built('evaluate')
-const { beginForm } = await built('form')
 const { substitutesFor } = await built('substitutes')
 const { proposeColourways } = await built('propose')
 const { nominalBead } = await built('beads')
@@ -115,7 +117,10 @@ if (wants('core')) {
 if (wants('forms')) {
   benchForms({
     evaluatePattern,
-    beginForm,
+    ...(await built('form')),
+    ...(await built('start')),
+    ...(await built('unfold')),
+    ...(await built('settle')),
     ...(await built('soundness')),
     ...(await built('scene')),
     ...(await built('view')),

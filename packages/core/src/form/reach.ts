@@ -60,7 +60,8 @@ export function support(piece: Piece, bead: number, way: Vector): Mm {
 }
 
 /** How far a superellipsoid reaches in a direction: the norm of the exponent that goes with its own. */
-function dualNorm(contact: number, ...halves: readonly number[]): Mm {
+function dualNorm(contact: number, along: Mm, across: Mm, aside: Mm): Mm {
   const dual = contact / Math.max(contact - 1, 0.01)
-  return halves.reduce((sum, half) => sum + Math.abs(half) ** dual, 0) ** (1 / dual)
+  const power = Math.abs(along) ** dual + Math.abs(across) ** dual + (aside === 0 ? 0 : Math.abs(aside) ** dual)
+  return power ** (1 / dual)
 }

@@ -260,15 +260,19 @@ export class Settling {
       layOut(laid)
       return energy.evaluate()
     })
+    // Those that cost as much lie alike.
+    const unlike = layouts.filter(
+      (_, k) => !costs.slice(0, k).some((cost) => Math.abs(cost - (costs[k] as number)) < alikeShare * cost),
+    )
     const opened: { readonly natural: Float64Array; readonly tried: Tried }[] = []
-    for (const [k, laid] of layouts.entries()) {
-      // Those that cost as much lie alike.
-      if (costs.slice(0, k).some((cost) => Math.abs(cost - (costs[k] as number)) < alikeShare * cost)) continue
+    for (const laid of unlike) {
       layOut(laid)
       yield* this.through(first)
       // Which is the flattest is told as they lie to the eye.
-      turnToEye(piece)
-      bodies.read()
+      if (unlike.length > 1) {
+        turnToEye(piece)
+        bodies.read()
+      }
       opened.push({ natural: Float64Array.from(piece.natural), tried: this.tried() })
     }
     const best = bestOf(opened.map(({ tried }) => tried))

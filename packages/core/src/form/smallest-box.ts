@@ -9,6 +9,7 @@ import { support } from './reach'
 import { add, minus, scaled, type Turn, type Vector } from './vector'
 
 const degree = Math.PI / 180
+const golden = (Math.sqrt(5) - 1) / 2
 /** Boxes about middles that are larger than the smallest by this share may still be the smallest about surfaces. */
 const nearlySmallest = 1.08
 /** Of what is as narrow as so many beads, middles tell little. */
@@ -149,13 +150,21 @@ function turned(reaches: Reaches, a: Vector, b: Vector): [Vector, Vector] {
   return extent(reaches, second) > extent(reaches, first) ? [second, scaled(first, -1)] : [first, second]
 }
 
-/** Where a function of one figure is least between two, by thirds. */
+/** Where a function of one figure is least between two, by golden sections: each look leaves 0.62 of what was left. */
 function leastOf(of: (at: number) => number, low: number, high: number): number {
   let [from, to] = [low, high]
-  for (let k = 0; k < 12; k++) {
-    const third = (to - from) / 3
-    if (of(from + third) < of(to - third)) to -= third
-    else from += third
+  let [left, right] = [to - golden * (to - from), from + golden * (to - from)]
+  let [atLeft, atRight] = [of(left), of(right)]
+  for (let k = 0; k < 9; k++) {
+    if (atLeft < atRight) {
+      ;[to, right, atRight] = [right, left, atLeft]
+      left = to - golden * (to - from)
+      atLeft = of(left)
+    } else {
+      ;[from, left, atLeft] = [left, right, atRight]
+      right = from + golden * (to - from)
+      atRight = of(right)
+    }
   }
   return (from + to) / 2
 }

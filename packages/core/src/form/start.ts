@@ -9,7 +9,7 @@ import type { Frame, Shape } from './shape'
 import { applyTurn, turnOf, wayOf } from './turn-to-eye'
 import { type Beginning, fitOf, type Held, unfold } from './unfold'
 import type { Vector } from './vector'
-import { components, graphOf } from './ways'
+import { components, type Graph, graphOf } from './ways'
 
 /** Thread between two beads takes this much of what its stitch keeps, once it is drawn up. */
 const drawnUp = 0.6
@@ -36,7 +36,7 @@ function beginnings(points: number, isPart: boolean): number {
  * @returns its beginnings; the piece lies as in the first
  */
 export function start(piece: Piece, seats: readonly Seat[], isPart = false): Beginning[] {
-  const graph = graphOf(2 * piece.rods, edgesOf(piece))
+  const graph = graphOfPiece(piece)
   const way = wayOf(piece)
   const count = seats.length > 0 ? 1 : beginnings(graph.points, isPart)
   const laid = Array.from({ length: count }, () => new Float64Array(piece.at.length))
@@ -138,6 +138,9 @@ function bracesOf({ points }: Frame): [number, number, Mm][] {
     return [2, 3].flatMap((b): [number, number, Mm][] => (apart(a, b) <= nearest + 1e-9 ? [[a, b, nearest]] : []))
   })
 }
+
+/** The ends of a piece's bores, as far apart as bores and drawn-up threads say. */
+export const graphOfPiece = (piece: Piece): Graph => graphOf(2 * piece.rods, edgesOf(piece))
 
 function edgesOf(piece: Piece): number[] {
   const { rods, lengths, rodOf, shapes, shapeOf, threads, natural, within, ties, work } = piece

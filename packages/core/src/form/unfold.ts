@@ -40,16 +40,27 @@ export interface Beginning {
   readonly isFlat: boolean
 }
 
+/** What unfolding does, in this order. */
+export type UnfoldingStage = 'ways' | 'scaling' | 'stress'
+
 /**
  * @param graph all of whose points hang together
  * @param held each set is turned and moved as a whole; it is never mirrored, the rest of the piece is
  * @param beginnings how many are wanted; the likeliest is first. Of more than one, the last is flat
+ * @param done is told after each stage
  */
-export function unfold(graph: Graph, held: readonly Held[] = [], beginnings = 1): Beginning[] {
+export function unfold(
+  graph: Graph,
+  held: readonly Held[] = [],
+  beginnings = 1,
+  done: (stage: UnfoldingStage) => void = () => {},
+): Beginning[] {
   const far = pivotsOf(graph)
   const terms = termsOf(graph, far)
+  done('ways')
   const isFlat = held.length === 0 && beginnings > 1
   const spatial = scaled(graph.points, far, terms, beginnings - (isFlat ? 1 : 0))
+  done('scaling')
   const flat = isFlat ? [flattened(spatial[0] as Float64Array)] : []
   const majorized = [...spatial, ...flat].map((at) => {
     majorize(at, terms)
@@ -61,6 +72,7 @@ export function unfold(graph: Graph, held: readonly Held[] = [], beginnings = 1)
     majorize(at, terms, held)
     return at
   })
+  done('stress')
   return majorized.map((at, i) => ({ at, isFlat: isFlat && i === majorized.length - 1 }))
 }
 
@@ -248,37 +260,35 @@ function mix({ pairs, mm }: Terms): void {
 }
 
 function majorize(at: Float64Array, { pairs, mm }: Terms, held: readonly Held[] = []): void {
-  const weights = new Float64Array(mm.length)
-  let heaviest = 0
-  for (let t = 0; t < mm.length; t++) {
-    const weight = 1 / (mm[t] as number) ** 2
-    weights[t] = weight
-    heaviest = Math.max(heaviest, weight)
-  }
+  const weights = mm.map((wanted) => 1 / wanted ** 2)
+  const heaviest = weights.reduce((most, weight) => Math.max(most, weight), 0)
   // No farther than what is near, so that what is laid out well is not thrown about.
   const first = (nearMm / 2) ** 2
   const last = 0.1 / heaviest
   for (let sweep = 0; sweep < sweeps; sweep++) {
-    const step = first * (last / first) ** (sweep / (sweeps - 1))
-    for (let t = 0; t < mm.length; t++) {
-      const wanted = mm[t] as number
-      const a = 3 * (pairs[2 * t] as number)
-      const b = 3 * (pairs[2 * t + 1] as number)
-      const dx = (at[a] as number) - (at[b] as number)
-      const dy = (at[a + 1] as number) - (at[b + 1] as number)
-      const dz = (at[a + 2] as number) - (at[b + 2] as number)
-      const now = Math.sqrt(dx * dx + dy * dy + dz * dz) + 1e-9
-      const weight = step * (weights[t] as number)
-      const share = now < wanted && wanted > nearMm ? slack / 2 : 0.5
-      const by = Math.min(weight, 1) * share * (1 - wanted / now)
-      at[a] = (at[a] as number) - dx * by
-      at[a + 1] = (at[a + 1] as number) - dy * by
-      at[a + 2] = (at[a + 2] as number) - dz * by
-      at[b] = (at[b] as number) + dx * by
-      at[b + 1] = (at[b + 1] as number) + dy * by
-      at[b + 2] = (at[b + 2] as number) + dz * by
-    }
+    sweepOnce(at, pairs, mm, weights, first * (last / first) ** (sweep / (sweeps - 1)))
     for (const each of held) lay(at, each)
+  }
+}
+
+/** Each pair of points is drawn together or driven apart, one after the other. */
+function sweepOnce(at: Float64Array, pairs: Int32Array, mm: Float64Array, weights: Float64Array, step: number): void {
+  for (let t = 0; t < mm.length; t++) {
+    const wanted = mm[t] as number
+    const a = 3 * (pairs[2 * t] as number)
+    const b = 3 * (pairs[2 * t + 1] as number)
+    const dx = (at[a] as number) - (at[b] as number)
+    const dy = (at[a + 1] as number) - (at[b + 1] as number)
+    const dz = (at[a + 2] as number) - (at[b + 2] as number)
+    const now = Math.sqrt(dx * dx + dy * dy + dz * dz) + 1e-9
+    const share = now < wanted && wanted > nearMm ? slack / 2 : 0.5
+    const by = Math.min(step * (weights[t] as number), 1) * share * (1 - wanted / now)
+    at[a] = (at[a] as number) - dx * by
+    at[a + 1] = (at[a + 1] as number) - dy * by
+    at[a + 2] = (at[a + 2] as number) - dz * by
+    at[b] = (at[b] as number) + dx * by
+    at[b + 1] = (at[b + 1] as number) + dy * by
+    at[b + 2] = (at[b + 2] as number) + dz * by
   }
 }
 

@@ -8,6 +8,20 @@ import { type Centres, centresOf, Pairs } from './pairs'
 /** A step for differences. */
 const tiny: Mm = 1e-6
 
+/** Given: a direction; how far the other bead lies across, 0 along and 1 at a right angle; one over how far apart; and a force. */
+const wayX = 0
+const wayY = 1
+const wayZ = 2
+const acrossOther = 3
+const overApart = 4
+const pushing = 5
+
+/** Left: the reach, how it changes with the cosines to the hole and across the bores, and what it gains toward a bead that lies quite across. */
+const reached = 0
+const slopeAlong = 1
+const slopeWide = 2
+const gain = 3
+
 /** Two beads that are nearer than they reach. */
 export interface Press {
   readonly a: number
@@ -33,10 +47,12 @@ export class Presses {
   private readonly carriers: ReadonlyMap<Frame, Carrier>
   /** The way out of a solid. */
   private readonly normal = new Float64Array(3)
-  /** Left by `reach`: how it changes with the cosines to the hole and across the bores, and what it gains toward a bead that lies quite across. */
-  private slopeAlong = 0
-  private slopeWide = 0
-  private gain = 0
+  /**
+   * What `reach` and `lean` are given and what `reach` leaves, by the names below: a figure that is handed to a function or answered by it is
+   * put on the heap, millions of times a piece.
+   */
+  private readonly given = new Float64Array(6)
+  private readonly left = new Float64Array(4)
 
   constructor(private readonly piece: Piece) {
     this.centres = centresOf(piece)
@@ -76,7 +92,7 @@ export class Presses {
    * @param nearMm those that come so near, too; they are over by less than nought
    */
   pressed(nearMm: Mm): Press[] {
-    const { pairs, middle, along } = this
+    const { pairs, middle, along, given, left } = this
     const { bead } = this.centres
     this.follow()
     const found: Press[] = []
@@ -87,10 +103,15 @@ export class Presses {
       const dy = (middle[3 * j + 1] as number) - (middle[3 * i + 1] as number)
       const dz = (middle[3 * j + 2] as number) - (middle[3 * i + 2] as number)
       const apart = Math.max(Math.sqrt(dx * dx + dy * dy + dz * dz), 1e-9)
-      const [ux, uy, uz] = [dx / apart, dy / apart, dz / apart]
       const dot = dotAt(along, 3 * i, 3 * j)
-      const across = 1 - dot * dot
-      const overMm = this.reach(i, ux, uy, uz, across) + this.reach(j, ux, uy, uz, across) - apart
+      given[wayX] = dx / apart
+      given[wayY] = dy / apart
+      given[wayZ] = dz / apart
+      given[acrossOther] = 1 - dot * dot
+      this.reach(i)
+      const first = left[reached] as Mm
+      this.reach(j)
+      const overMm = first + (left[reached] as Mm) - apart
       if (overMm > -nearMm) found.push({ a: bead[i] as number, b: bead[j] as number, overMm })
     }
     return found
@@ -135,7 +156,7 @@ export class Presses {
   }
 
   private pressBeads(stiffness: number): number {
-    const { middle, push, pairs, along, turn } = this
+    const { middle, push, pairs, along, turn, given, left } = this
     const { farthest } = this.centres
     const { list, count } = pairs
     let energy = 0
@@ -156,18 +177,30 @@ export class Presses {
       const uy = dy * by
       const uz = by > 0 ? dz * by : 1
       const dot = dotAt(along, a, b)
-      const across = 1 - dot * dot
-      const first = this.reach(i, ux, uy, uz, across)
-      const { slopeAlong, slopeWide, gain } = this
-      const over = first + this.reach(j, ux, uy, uz, across) - apart
+      given[wayX] = ux
+      given[wayY] = uy
+      given[wayZ] = uz
+      given[acrossOther] = 1 - dot * dot
+      this.reach(i)
+      const first = left[reached] as Mm
+      const firstAlong = left[slopeAlong] as number
+      const firstWide = left[slopeWide] as number
+      const firstGain = left[gain] as number
+      this.reach(j)
+      const over = first + (left[reached] as Mm) - apart
       if (over <= 0) continue
       energy += over * over
       const force = stiffness * over
-      if (slopeAlong !== 0) this.lean(this.along, turn, a, ux, uy, uz, force * slopeAlong, by, a, b)
-      if (slopeWide !== 0) this.lean(this.wide, this.wideTurn, a, ux, uy, uz, force * slopeWide, by, a, b)
-      if (this.slopeAlong !== 0) this.lean(this.along, turn, b, ux, uy, uz, force * this.slopeAlong, by, a, b)
-      if (this.slopeWide !== 0) this.lean(this.wide, this.wideTurn, b, ux, uy, uz, force * this.slopeWide, by, a, b)
-      const twist = -2 * dot * force * (gain + this.gain)
+      given[overApart] = by
+      given[pushing] = force * firstAlong
+      if (firstAlong !== 0) this.lean(along, turn, a, a, b)
+      given[pushing] = force * firstWide
+      if (firstWide !== 0) this.lean(this.wide, this.wideTurn, a, a, b)
+      given[pushing] = force * (left[slopeAlong] as number)
+      if (left[slopeAlong] !== 0) this.lean(along, turn, b, a, b)
+      given[pushing] = force * (left[slopeWide] as number)
+      if (left[slopeWide] !== 0) this.lean(this.wide, this.wideTurn, b, a, b)
+      const twist = -2 * dot * force * (firstGain + (left[gain] as number))
       if (twist !== 0)
         for (let c = 0; c < 3; c++) {
           turn[a + c] = (turn[a + c] as number) + twist * (along[b + c] as number)
@@ -183,20 +216,13 @@ export class Presses {
     return (energy * stiffness) / 2
   }
 
-  /** A reach that changes with its direction turns its bead, and moves both middles, at a and b, sideways. */
-  private lean(
-    ways: Float64Array,
-    turns: Float64Array,
-    n: number,
-    ux: number,
-    uy: number,
-    uz: number,
-    force: number,
-    by: number,
-    a: number,
-    b: number,
-  ): void {
-    const { push } = this
+  /** A reach that changes with its direction turns its bead, whose centre is at n, and moves both middles, at a and b, sideways. */
+  private lean(ways: Float64Array, turns: Float64Array, n: number, a: number, b: number): void {
+    const { push, given } = this
+    const ux = given[wayX] as number
+    const uy = given[wayY] as number
+    const uz = given[wayZ] as number
+    const force = given[pushing] as number
     const ax = ways[n] as number
     const ay = ways[n + 1] as number
     const az = ways[n + 2] as number
@@ -204,7 +230,7 @@ export class Presses {
     turns[n] = (turns[n] as number) + force * ux
     turns[n + 1] = (turns[n + 1] as number) + force * uy
     turns[n + 2] = (turns[n + 2] as number) + force * uz
-    const g = force * by
+    const g = force * (given[overApart] as number)
     const sx = g * (ax - c * ux)
     const sy = g * (ay - c * uy)
     const sz = g * (az - c * uz)
@@ -216,16 +242,20 @@ export class Presses {
     push[a + 2] = (push[a + 2] as number) - sz
   }
 
-  /**
-   * How far a bead reaches from a contact centre in a direction.
-   *
-   * @param across how far the other bead lies across it: 0 along, 1 at a right angle
-   */
-  private reach(i: number, ux: number, uy: number, uz: number, across: number): Mm {
-    const { along } = this
+  /** How far a bead reaches from a contact centre in the direction that is given; what it finds is in `left`. */
+  private reach(i: number): void {
+    const { along, given, left } = this
     const n = 3 * i
-    const c = ux * (along[n] as number) + uy * (along[n + 1] as number) + uz * (along[n + 2] as number)
-    if (this.framed[i]) return this.reachOfLobe(i, ux, uy, uz, c)
+    const c =
+      (given[wayX] as number) * (along[n] as number) +
+      (given[wayY] as number) * (along[n + 1] as number) +
+      (given[wayZ] as number) * (along[n + 2] as number)
+    if (this.framed[i]) {
+      left[slopeAlong] = c
+      this.reachOfLobe(i)
+      return
+    }
+    const across = given[acrossOther] as number
     const { reach: table, crossing } = this.shapes[i] as Shape
     const step = Math.min(1, c * c) * reachSteps
     const low = step | 0
@@ -239,11 +269,12 @@ export class Presses {
     const third = first + last - 2 * rise
     const beside = from + t * (first + t * (second + t * third))
     const slope = first + t * (2 * second + 3 * t * third)
-    this.slopeWide = 0
+    left[slopeWide] = 0
     if (across === 0 || crossing === undefined) {
-      this.slopeAlong = 2 * c * reachSteps * slope
-      this.gain = 0
-      return beside
+      left[slopeAlong] = 2 * c * reachSteps * slope
+      left[gain] = 0
+      left[reached] = beside
+      return
     }
     const from2 = crossing[2 * low] as number
     const rise2 = (crossing[2 * low + 2] as number) - from2
@@ -252,16 +283,22 @@ export class Presses {
     const second2 = 3 * rise2 - 2 * first2 - last2
     const third2 = first2 + last2 - 2 * rise2
     const slope2 = first2 + t * (2 * second2 + 3 * t * third2)
-    this.gain = from2 + t * (first2 + t * (second2 + t * third2)) - beside
-    this.slopeAlong = 2 * c * reachSteps * (slope + (slope2 - slope) * across)
-    return beside + this.gain * across
+    const more = from2 + t * (first2 + t * (second2 + t * third2)) - beside
+    left[gain] = more
+    left[slopeAlong] = 2 * c * reachSteps * (slope + (slope2 - slope) * across)
+    left[reached] = beside + more * across
   }
 
-  private reachOfLobe(i: number, ux: number, uy: number, uz: number, c: number): Mm {
-    const { wide } = this
+  /** The same of a bead with a frame; the cosine to its hole is in `left` for its slope. */
+  private reachOfLobe(i: number): void {
+    const { wide, given, left } = this
     const { halfLength, halfWide, halfThick, contact: p } = this.lobes[i] as Lobe
     const n = 3 * i
-    const w = ux * (wide[n] as number) + uy * (wide[n + 1] as number) + uz * (wide[n + 2] as number)
+    const c = left[slopeAlong] as number
+    const w =
+      (given[wayX] as number) * (wide[n] as number) +
+      (given[wayY] as number) * (wide[n + 1] as number) +
+      (given[wayZ] as number) * (wide[n + 2] as number)
     const t = Math.sqrt(Math.max(0, 1 - c * c - w * w))
     const fc = (Math.abs(c) / halfLength) ** p
     const fw = (Math.abs(w) / halfWide) ** p
@@ -270,15 +307,15 @@ export class Presses {
     const reach = f ** (-1 / p)
     const share = -reach / f
     const thick = t > 1e-6 ? ft / (t * t) : 0
-    this.gain = 0
-    this.slopeAlong = share * ((Math.abs(c) > 1e-9 ? fc / c : 0) - thick * c)
-    this.slopeWide = share * ((Math.abs(w) > 1e-9 ? fw / w : 0) - thick * w)
-    return reach
+    left[reached] = reach
+    left[gain] = 0
+    left[slopeAlong] = share * ((Math.abs(c) > 1e-9 ? fc / c : 0) - thick * c)
+    left[slopeWide] = share * ((Math.abs(w) > 1e-9 ? fw / w : 0) - thick * w)
   }
 
   /** Stones and rings push beads out, and are pushed. */
   private pressSolids(stiffness: number, onSolids: Float64Array): number {
-    const { middle, push, normal } = this
+    const { middle, push, normal, left } = this
     const { count, farthest } = this.centres
     let energy = 0
     for (const [k, solid] of this.piece.solids.entries()) {
@@ -301,7 +338,7 @@ export class Presses {
         const p = normal[0] as number
         const q = normal[1] as number
         const s = normal[2] as number
-        const turn = stiffness * over * this.slopeAlong
+        const turn = stiffness * over * (left[slopeAlong] as number)
         this.turn[n] = (this.turn[n] as number) + turn * (p * rx + q * vx + s * fx)
         this.turn[n + 1] = (this.turn[n + 1] as number) + turn * (p * ry + q * vy + s * fy)
         this.turn[n + 2] = (this.turn[n + 2] as number) + turn * (p * rz + q * vz + s * fz)
@@ -331,7 +368,7 @@ export class Presses {
 
   /** How far a contact centre that lies here, in the solid's own directions, reaches into it; the way out is left in `normal`. */
   private overSolid(solid: Solid, i: number, x: Mm, y: Mm, z: Mm): Mm {
-    const { normal } = this
+    const { normal, given } = this
     const { front, right } = solid
     const away = solid.distance(x, y, z, normal)
     const [p, q, s] = [normal[0] as number, normal[1] as number, normal[2] as number]
@@ -340,7 +377,12 @@ export class Presses {
     const nx = p * rx + q * (fy * rz - fz * ry) + s * fx
     const ny = p * ry + q * (fz * rx - fx * rz) + s * fy
     const nz = p * rz + q * (fx * ry - fy * rx) + s * fz
-    return this.reach(i, nx, ny, nz, 0) - away
+    given[wayX] = nx
+    given[wayY] = ny
+    given[wayZ] = nz
+    given[acrossOther] = 0
+    this.reach(i)
+    return (this.left[reached] as Mm) - away
   }
 
   /** From contact centres to the points they lie between. */
