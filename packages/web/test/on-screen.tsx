@@ -2,7 +2,7 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { usualSettings } from '@tessellum/contract/settings'
 import type { ItemIdentity } from '@tessellum/contract/stock'
-import { act, cleanup, render } from '@testing-library/react'
+import { act, cleanup, configure, render } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { App, ConfigProvider } from 'antd'
 import { createMemoryRouter, RouterProvider } from 'react-router'
@@ -57,6 +57,10 @@ export function shopThatAnswers(answers: Answers): Asked[] {
   return asked
 }
 
+/** Of what is asked, what changes something: its route and what is sent. */
+export const changesIn = (asked: readonly Asked[]): readonly (readonly [route: string, body: unknown])[] =>
+  asked.filter(({ route }) => !route.startsWith('GET')).map(({ route, body }) => [route, body] as const)
+
 type Heard = (event: { readonly data: string }) => void
 
 /** The stream of news, as far as the page listens to it. */
@@ -85,6 +89,9 @@ export const hears = (type: string, data: string) =>
   act(async () => {
     for (const each of Stream.open) each.tell(type, data)
   })
+
+// However slow the machine: only what never comes runs into this.
+configure({ asyncUtilTimeout: 120_000 })
 
 // Where the browser has it and jsdom has not.
 Object.assign(globalThis, {

@@ -175,7 +175,7 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
             {days.map(({ key, name: at }) => (
               <div className={`hands ${styles.above}`} key={key}>
                 <span>and on</span>
-                <Form.Item name={[at, 'day']} noStyle rules={rulesOf(saveClass.shape.heldOn)}>
+                <Form.Item name={[at, 'day']} className={styles.beside ?? ''} rules={rulesOf(saveClass.shape.heldOn)}>
                   <DatePicker
                     aria-label={`Further day ${at + 1}`}
                     className={styles.day ?? ''}
@@ -184,7 +184,11 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
                   />
                 </Form.Item>
                 <span>from</span>
-                <Form.Item name={[at, 'hour']} noStyle rules={rulesOf(saveClass.shape.beginsAt, asHour)}>
+                <Form.Item
+                  name={[at, 'hour']}
+                  className={styles.beside ?? ''}
+                  rules={rulesOf(saveClass.shape.beginsAt, asHour)}
+                >
                   <TimePicker
                     aria-label={`Hour of further day ${at + 1}`}
                     className={styles.hour ?? ''}

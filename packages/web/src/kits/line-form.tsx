@@ -84,15 +84,16 @@ export function LineForm({
         />
       </Labelled>
       <Labelled label="Size">
-        {sizes.length > 0 || line.patternId === undefined ? (
+        {version && now && sizes.length === 0 ? (
+          <span className={styles.beside}>one size</span>
+        ) : (
           <Select
             aria-label="Size"
+            loading={line.version !== undefined && !now}
             value={line.size ?? null}
             onChange={(size) => change({ ...line, size: size ?? undefined })}
             options={sizes.map((size) => ({ value: size, label: size }))}
           />
-        ) : (
-          <span className={styles.beside}>one size</span>
         )}
       </Labelled>
       <Labelled label="Colourway">
