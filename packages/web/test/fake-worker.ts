@@ -12,10 +12,12 @@ type Listener = (event: { readonly data: unknown; readonly ports: readonly unkno
 class Port {
   other: Port | undefined
   private readonly listeners = new Set<Listener>()
+  onmessage: Listener | null = null
   postMessage(data: unknown, ports: readonly unknown[] = []) {
     const { other } = this
     queueMicrotask(() => {
       for (const listener of other?.listeners ?? []) listener({ data, ports })
+      other?.onmessage?.({ data, ports })
     })
   }
   addEventListener(_: 'message', listener: Listener) {

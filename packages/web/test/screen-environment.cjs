@@ -7,6 +7,14 @@ class MessageChannel {
   port2 = { postMessage: (data) => setTimeout(() => this.port1.onmessage?.({ data }), 0) }
 }
 
+/** As much of it as a router asks for that fetches nothing. */
+class Request {
+  method = 'GET'
+  constructor(url, { signal }) {
+    Object.assign(this, { url, signal })
+  }
+}
+
 module.exports = class extends TestEnvironment {
   async setup() {
     await super.setup()
@@ -19,6 +27,6 @@ module.exports = class extends TestEnvironment {
         return Object.assign(this.global.document.createElement('i').style, { display: 'none' })
       return element.style
     }
-    Object.assign(this.global, { TextEncoder, TextDecoder, MessageChannel, getComputedStyle })
+    Object.assign(this.global, { TextEncoder, TextDecoder, MessageChannel, Request, getComputedStyle })
   }
 }
