@@ -4,6 +4,8 @@ import { expose } from 'comlink'
 export interface FakeWorker {
   readonly name: string
   readonly ended: boolean
+  /** As where its code cannot be fetched. */
+  breaks(): void
 }
 
 type Listener = (event: { readonly data: unknown; readonly ports: readonly unknown[] }) => void
@@ -20,10 +22,10 @@ class Port {
       other?.onmessage?.({ data, ports })
     })
   }
-  addEventListener(_: 'message', listener: Listener) {
-    this.listeners.add(listener)
+  addEventListener(type: string, listener: Listener) {
+    if (type === 'message') this.listeners.add(listener)
   }
-  removeEventListener(_: 'message', listener: Listener) {
+  removeEventListener(_: string, listener: Listener) {
     this.listeners.delete(listener)
   }
   start() {}
@@ -43,17 +45,22 @@ class Channel {
 
 /** @param tasks by the worker's name: what it does; asked for anew for each worker that is begun */
 export function fakeWorkers(tasks: Readonly<Record<string, () => object>>): FakeWorker[] {
-  const begun: { name: string; ended: boolean }[] = []
+  const begun: (Omit<FakeWorker, 'ended'> & { ended: boolean })[] = []
   class Worker extends Port {
     private readonly own: (typeof begun)[number]
+    private broken: (() => void) | undefined
     constructor(_: string, { name }: { name: string }) {
       super()
-      this.own = { name, ended: false }
+      this.own = { name, ended: false, breaks: () => this.broken?.() }
       begun.push(this.own)
       const inside = new Port()
       this.other = inside
       inside.other = this
       expose(tasks[name]?.(), inside as unknown as MessagePort)
+    }
+    override addEventListener(type: string, listener: Listener) {
+      super.addEventListener(type, listener)
+      if (type === 'error') this.broken = () => listener({ data: undefined, ports: [] })
     }
     terminate() {
       this.own.ended = true

@@ -145,3 +145,20 @@ test('steps are told once, and never where they could not be computed', async ()
   await delivered()
   expect(told).toEqual(['some: 1'])
 })
+
+test('where the worker cannot go on, that is said, the next in line goes on, and another worker begins', async () => {
+  const before = work
+  work = () => hangs()
+  const [first, second] = [ask('first'), ask('second')]
+  const steps: unknown[] = []
+  await delivered()
+  work = before
+  begun[0]?.breaks()
+  await delivered()
+  expect(first.told).toEqual([expect.stringMatching(/^failed: .*Reload the page; what you have typed is kept\.$/)])
+  expect(second.told).toEqual(['second'])
+  expect(begun).toMatchObject([{ ended: true }, { ended: false }])
+  client.steps('ring 9A', {}, (each) => steps.push(each))
+  await delivered()
+  expect(steps).toEqual([[{ passes: 3 }]])
+})

@@ -61,7 +61,8 @@ test('further on come the names that the text has, the beads first, each once', 
 })
 
 test('nothing is offered within what is said to people', () => {
-  for (const text of ['note "mind the A|', 'round A # then B|', 'pattern "Ri|']) expect(labels(text, true)).toBeUndefined()
+  for (const text of ['note "mind the A|', 'round A # then B|', 'pattern "Ri|'])
+    expect(labels(text, true)).toBeUndefined()
 })
 
 test('every demo pattern is coloured to its last letter, and nothing of it as a mistake', () => {

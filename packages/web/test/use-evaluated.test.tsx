@@ -85,3 +85,20 @@ test('a worker that hangs is ended, its question refused, and what waited behind
   expect(begun.map(({ ended }) => ended)).toEqual([true, false])
   expect(result.current).toMatchObject({ now: { title: 'ring 9A' }, pending: false, trouble: undefined })
 })
+
+test('where the worker breaks, what is shown stays, it is said why, and typing on begins another', async () => {
+  const { result, rerender } = typed('ring 9A')
+  await settled()
+  const good = evaluate
+  evaluate = () => hangs()
+  rerender({ source: 'ring 10A' })
+  await settled()
+  act(() => begun.at(-1)?.breaks())
+  await settled()
+  expect(result.current).toMatchObject({ now: { title: 'ring 9A' }, pending: false })
+  expect(result.current.trouble).toMatch(/Reload the page/)
+  evaluate = good
+  rerender({ source: 'ring 11A' })
+  await settled()
+  expect(result.current).toMatchObject({ now: { title: 'ring 11A' }, trouble: undefined })
+})

@@ -10,13 +10,13 @@ import type { Report } from '@tessellum/core/report/report'
 import { candidateOf } from '@tessellum/core/substitute/candidate'
 import type { ColourSource, Proposal, ProposalQuestion } from '@tessellum/core/substitute/propose'
 import { Button, ColorPicker, Drawer, Input, InputNumber, Progress, Segmented, Upload } from 'antd'
-import { proxy, wrap } from 'comlink'
+import { proxy, type Remote } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
 import { Drawing } from '../piece/drawing'
 import { call } from '../shop/api'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 import { Swatch } from '../stock/swatch'
-import { beginWorker } from '../worker/begin-worker'
+import { TaskWorker } from '../worker/begin-worker'
 import { coloursOf } from './judgement'
 import styles from './propose.module.css'
 import type { ProposeTasks } from './propose-tasks'
@@ -210,34 +210,37 @@ function Offer({ pattern, colourway, chosen, shelf, scene, proposal, close }: Of
   )
 }
 
-type ProposeWorker = ReturnType<typeof wrap<ProposeTasks>>
-
 /** One worker for one question at a time; a new question, or leaving off, ends the one before. */
 function useProposals() {
-  const worker = useRef<Worker>(undefined)
+  const worker = useRef<TaskWorker<ProposeTasks>>(undefined)
   const [progress, setProgress] = useState<number>()
   const [answer, setAnswer] = useState<readonly Proposal[]>()
   const [trouble, setTrouble] = useState<string>()
   const leaveOff = () => {
-    worker.current?.terminate()
+    worker.current?.end()
     worker.current = undefined
     setProgress(undefined)
   }
-  useEffect(() => () => worker.current?.terminate(), [])
+  useEffect(() => () => worker.current?.end(), [])
   const work = async (
-    what: (worker: ProposeWorker, onProgress: (done: number) => void) => Promise<readonly Proposal[] | undefined>,
+    what: (
+      worker: Remote<ProposeTasks>,
+      onProgress: (done: number) => void,
+    ) => Promise<readonly Proposal[] | undefined>,
   ) => {
     leaveOff()
-    const own = beginWorker('propose')
+    const own = new TaskWorker<ProposeTasks>('propose')
     worker.current = own
     const still = () => worker.current === own
     setAnswer(undefined)
     setTrouble(undefined)
     setProgress(0)
     try {
-      const found = await what(
-        wrap<ProposeTasks>(own),
-        proxy((done: number) => still() && setProgress(done)),
+      const found = await own.answer(
+        what(
+          own.remote,
+          proxy((done: number) => still() && setProgress(done)),
+        ),
       )
       if (still()) setAnswer(found)
     } catch (error) {

@@ -7,9 +7,9 @@ import type { Report } from '@tessellum/core/report/report'
 import type { MakerRow } from '@tessellum/core/substitute/makers'
 import type { Candidate, Question, Substitute } from '@tessellum/core/substitute/substitutes'
 import type { Ways } from '@tessellum/core/substitute/ways'
-import { type Remote, wrap } from 'comlink'
+import type { Remote } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
-import { beginWorker } from '../worker/begin-worker'
+import { TaskWorker } from '../worker/begin-worker'
 import type { EvaluateTasks } from './evaluate-tasks'
 
 /** The work of a pattern is counted, and ends; a worker that says nothing for so long hangs, however slow the machine: it is ended and begun again. */
@@ -26,8 +26,7 @@ class BegunAgain extends Error {}
 class EvaluateClient {
   constructor(private readonly patienceMs: number) {}
 
-  private worker: Worker | undefined
-  private remote: Remote<EvaluateTasks> | undefined
+  private worker: TaskWorker<EvaluateTasks> | undefined
   private readonly waiting = new Set<(error: Error) => void>()
 
   evaluate = (source: string, choices: Choices): Promise<Report> =>
@@ -76,13 +75,11 @@ class EvaluateClient {
     what: (evaluateClient: Remote<EvaluateTasks>) => Promise<Answer>,
     tooLong: string,
   ): Promise<Answer> {
-    this.worker ??= beginWorker('evaluate')
-    this.remote ??= wrap<EvaluateTasks>(this.worker)
-    const remote = this.remote
+    const { remote } = this.begun()
     return new Promise<Answer>((resolve, reject) => {
       const timer = setTimeout(() => {
         this.waiting.delete(reject)
-        this.end()
+        this.end(new BegunAgain())
         reject(new Error(tooLong))
       }, this.patienceMs)
       this.waiting.add(reject)
@@ -95,11 +92,21 @@ class EvaluateClient {
     })
   }
 
-  private end(): void {
-    this.worker?.terminate()
+  private begun(): TaskWorker<EvaluateTasks> {
+    if (this.worker) return this.worker
+    const worker = new TaskWorker<EvaluateTasks>('evaluate')
+    worker.failed.catch((error: Error) => {
+      if (this.worker === worker) this.end(error)
+    })
+    this.worker = worker
+    return worker
+  }
+
+  /** @param why is said to those who wait */
+  private end(why: Error): void {
+    this.worker?.end()
     this.worker = undefined
-    this.remote = undefined
-    for (const reject of this.waiting) reject(new BegunAgain())
+    for (const reject of this.waiting) reject(why)
     this.waiting.clear()
   }
 

@@ -6,9 +6,9 @@
 import type { StoneAnswer, StoneQuestion } from '@tessellum/core/desk/stone-desk'
 import type { View } from '@tessellum/core/drawing/view'
 import type { Choices } from '@tessellum/core/evaluate/evaluate-pattern'
-import { proxy, type Remote, wrap } from 'comlink'
+import { proxy, type Remote } from 'comlink'
 import { addressOf } from '../shop/api'
-import { beginWorker } from '../worker/begin-worker'
+import { TaskWorker } from '../worker/begin-worker'
 import type { Done, FormTasks, StepPoses, Told } from './form-tasks'
 import { keepPiece, keptPiece } from './kept-pieces'
 
@@ -17,8 +17,7 @@ const patienceMs = 180_000
 const maxKept = 40
 
 class FormClient {
-  private worker: Worker | undefined
-  private remote: Remote<FormTasks> | undefined
+  private worker: TaskWorker<FormTasks> | undefined
   private last: Promise<void> = Promise.resolve()
   private jobs = 0
   private readonly kept = new Map<string, Done>()
@@ -45,7 +44,7 @@ class FormClient {
       const known = await this.recall(source, choices)
       if (!wanted) return
       if (known) return tell(known)
-      const remote = this.begun()
+      const worker = this.begun()
       let timer: ReturnType<typeof setTimeout> | undefined
       const ended = new Promise<void>((resolve) => {
         const wait = () => {
@@ -58,19 +57,21 @@ class FormClient {
           }, patienceMs)
         }
         wait()
-        remote
-          .form(
-            job,
-            source,
-            choices,
-            proxy((told: Told) => {
-              wait()
-              if (told.type === 'done') {
-                this.keep(key, told)
-                void keepPiece(key, told)
-              }
-              if (wanted) tell(told)
-            }),
+        worker
+          .answer(
+            worker.remote.form(
+              job,
+              source,
+              choices,
+              proxy((told: Told) => {
+                wait()
+                if (told.type === 'done') {
+                  this.keep(key, told)
+                  void keepPiece(key, told)
+                }
+                if (wanted) tell(told)
+              }),
+            ),
           )
           .catch((error: unknown) => {
             if (wanted) fail(error instanceof Error ? error.message : String(error))
@@ -83,7 +84,7 @@ class FormClient {
     this.last = this.last.then(run, run)
     return () => {
       wanted = false
-      void this.remote?.leaveOff(job)
+      void this.worker?.remote.leaveOff(job)
     }
   }
 
@@ -98,7 +99,9 @@ class FormClient {
     const key = `steps ${keyOf(source, choices)}`
     const run = async () => {
       const known = wanted ? await keptPiece<StepPoses[]>(key) : undefined
-      const steps = known ?? (wanted ? await this.begun().steps(job, source, choices) : undefined)
+      // Without them the finished piece stands at every step.
+      const computed = () => this.ask((remote) => remote.steps(job, source, choices)).catch(() => undefined)
+      const steps = known ?? (wanted ? await computed() : undefined)
       if (!steps) return
       if (!known) void keepPiece(key, steps)
       if (wanted) tell(steps)
@@ -106,27 +109,33 @@ class FormClient {
     this.last = this.last.then(run, run)
     return () => {
       wanted = false
-      void this.remote?.leaveOff(job)
+      void this.worker?.remote.leaveOff(job)
     }
   }
 
-  sketch = (sources: readonly string[]): Promise<(View | undefined)[]> => this.begun().sketch(sources)
+  sketch = (sources: readonly string[]): Promise<(View | undefined)[]> => this.ask((remote) => remote.sketch(sources))
 
-  stoneDesk = (question: StoneQuestion): Promise<StoneAnswer> => this.begun().stoneDesk(question)
+  stoneDesk = (question: StoneQuestion): Promise<StoneAnswer> => this.ask((remote) => remote.stoneDesk(question))
 
-  private begun(): Remote<FormTasks> {
-    this.worker ??= beginWorker('form')
-    if (!this.remote) {
-      this.remote = wrap<FormTasks>(this.worker)
-      void this.remote.askAt(addressOf('GET /api/forms/:digest', { params: { digest: 'DIGEST' } }))
-    }
-    return this.remote
+  private ask<Answer>(what: (remote: Remote<FormTasks>) => Promise<Answer>): Promise<Answer> {
+    const worker = this.begun()
+    return worker.answer(what(worker.remote))
+  }
+
+  private begun(): TaskWorker<FormTasks> {
+    if (this.worker) return this.worker
+    const worker = new TaskWorker<FormTasks>('form')
+    void worker.remote.askAt(addressOf('GET /api/forms/:digest', { params: { digest: 'DIGEST' } }))
+    worker.failed.catch(() => {
+      if (this.worker === worker) this.end()
+    })
+    this.worker = worker
+    return worker
   }
 
   private end(): void {
-    this.worker?.terminate()
+    this.worker?.end()
     this.worker = undefined
-    this.remote = undefined
   }
 
   private keep(key: string, done: Done): void {

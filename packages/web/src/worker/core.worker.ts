@@ -14,8 +14,16 @@ export type TasksName = keyof typeof tasks
 const early: MessageEvent[] = []
 const wait = (event: MessageEvent) => early.push(event)
 self.addEventListener('message', wait)
-tasks[self.name as TasksName]().then((found) => {
-  self.removeEventListener('message', wait)
-  expose(found.tasks)
-  for (const { data, ports } of early) self.dispatchEvent(new MessageEvent('message', { data, ports: [...ports] }))
-})
+tasks[self.name as TasksName]().then(
+  (found) => {
+    self.removeEventListener('message', wait)
+    expose(found.tasks)
+    for (const { data, ports } of early) self.dispatchEvent(new MessageEvent('message', { data, ports: [...ports] }))
+  },
+  (error: unknown) => {
+    // The page hears only of what nobody catches.
+    setTimeout(() => {
+      throw error
+    })
+  },
+)

@@ -23,7 +23,7 @@ import { download } from './download'
 import { OwnWords } from './own-words'
 import { logoAt, pictureAt, withPictures } from './picture-files'
 import { Publish } from './publish'
-import { writeClient } from './write-client'
+import { askWriter } from './write-client'
 import type { Page } from './write-tasks'
 import styles from './written-page.module.css'
 
@@ -97,14 +97,16 @@ function Written({ pattern }: { pattern: Pattern }) {
     retry: false,
     placeholderData: (before) => before,
     queryFn: () =>
-      writeClient().write(gathered.data as Edition, language, hand, {
-        sheet,
-        density,
-        style: documents,
-        logo: logoAddress(gathered.data as Edition),
-        seat: seat ? { name: seat, chosen } : undefined,
-        pictures: pictureAddresses(gathered.data as Edition),
-      }),
+      askWriter((writer) =>
+        writer.write(gathered.data as Edition, language, hand, {
+          sheet,
+          density,
+          style: documents,
+          logo: logoAddress(gathered.data as Edition),
+          seat: seat ? { name: seat, chosen } : undefined,
+          pictures: pictureAddresses(gathered.data as Edition),
+        }),
+      ),
   })
   usePageTitle(`${pattern.title}, written`)
   const trouble = gathered.error ?? page.error
