@@ -18,7 +18,7 @@ const project = (displayName, testMatch, more = {}) => ({
   // In the tests' own context a look-up of a global is slow: arithmetic in a loop would take many times as long.
   sandboxInjectedGlobals: ['Math'],
   // Shipped as ES modules only.
-  transformIgnorePatterns: ['/node_modules/(?!(tinyqueue|flatqueue|d3-[a-z-]+|@ant-design/[a-z-]+)/)'],
+  transformIgnorePatterns: ['/node_modules/(?!(tinyqueue|flatqueue|three|d3-[a-z-]+|@ant-design/[a-z-]+)/)'],
   ...more,
 })
 

@@ -46,9 +46,15 @@ function turnedBody({ profile, facets }: TurnedBody, boreMm: number, { round }: 
 /** x toward the second hole, y along them. */
 function flatBody({ outline, thick, sharp }: FlatBody): BufferGeometry {
   const bevel = sharp ? 0.05 * thick : 0.3 * thick
-  const most = (k: 0 | 1) => Math.max(...outline.map((point) => Math.abs(point[k])))
-  const [along, wide] = [most(0), most(1)]
-  const shape = new Shape(outline.map(([a, w]) => new Vector2(w * (1 - bevel / wide), a * (1 - bevel / along))))
+  // As much smaller as the bevel makes it larger again.
+  const within = (k: 0 | 1) => {
+    const places = outline.map((point) => point[k])
+    const [low, high] = [Math.min(...places), Math.max(...places)]
+    const middle = (low + high) / 2
+    return (point: FlatBody['outline'][number]) => middle + (point[k] - middle) * (1 - (2 * bevel) / (high - low))
+  }
+  const [along, wide] = [within(0), within(1)]
+  const shape = new Shape(outline.map((point) => new Vector2(wide(point), along(point))))
   const body = new ExtrudeGeometry(shape, {
     depth: thick - 2 * bevel,
     bevelThickness: bevel,
