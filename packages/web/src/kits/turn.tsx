@@ -23,9 +23,15 @@ export function Turn({ batch, settle }: { batch: Batch; settle: (answer: Batch) 
       },
     },
   )
+  const begin = () => {
+    // As it is now: somebody else may have changed it since the page was opened.
+    setDueOn(batch.dueOn)
+    setPriority(batch.priority)
+    setOpen(true)
+  }
   return (
     <>
-      <Button onClick={() => setOpen(true)}>Due date and priority</Button>
+      <Button onClick={begin}>Due date and priority</Button>
       <Modal
         open={open}
         title={`When ${batch.name} is due`}
@@ -34,16 +40,14 @@ export function Turn({ batch, settle }: { batch: Batch; settle: (answer: Batch) 
         onOk={() => save.run({ dueOn, priority })}
         confirmLoading={save.busy}
       >
-        <p>
-          <DatePicker
-            aria-label="Due"
-            format="dddd, D MMMM YYYY"
-            allowClear={false}
-            value={dayjs(dueOn)}
-            onChange={(day) => day && setDueOn(day.format('YYYY-MM-DD'))}
-            className={styles.due ?? ''}
-          />
-        </p>
+        <DatePicker
+          aria-label="Due"
+          format="dddd, D MMMM YYYY"
+          allowClear={false}
+          value={dayjs(dueOn)}
+          onChange={(day) => day && setDueOn(day.format('YYYY-MM-DD'))}
+          className={styles.due ?? ''}
+        />
         <p className="quiet">Where batches compete for the same beads it</p>
         <Segmented
           aria-label="Turn"

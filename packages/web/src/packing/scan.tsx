@@ -22,7 +22,7 @@ export function Scan({ take }: { take: (found: Found) => string | undefined }) {
     if (code === last.current.code && now - last.current.at < sameMs) return
     last.current = { code, at: now }
     try {
-      setTrouble(take(await call('GET /api/codes/:code', { params: { code: encodeURIComponent(code || ' ') } })) ?? '')
+      setTrouble(take(await call('GET /api/codes/:code', { params: { code: code || ' ' } })) ?? '')
     } catch (error) {
       setTrouble(error instanceof ShopError ? `${error.message} ${error.hint ?? ''}` : 'That was not read clearly.')
     }
