@@ -16,7 +16,8 @@ export const asMoney: AsSent = (typed) => Math.round(Number(typed) * 100)
 /** What a field has in it that is left empty, by its kind. */
 const blanks = [undefined, '', []]
 
-const isBlank = (typed: unknown) => typed === undefined || typed === null || typed === ''
+const isBlank = (typed: unknown) =>
+  typed === undefined || typed === null || typed === '' || (Array.isArray(typed) && typed.length === 0)
 
 /** @param asSent not asked of a field that is left empty */
 export function rulesOf(schema: z.ZodType, asSent: AsSent = asItIs) {
@@ -24,6 +25,7 @@ export function rulesOf(schema: z.ZodType, asSent: AsSent = asItIs) {
   const [missing = ''] = faults
   const fits = {
     validator: async (_: unknown, typed: unknown) => {
+      // What is left empty is told by the other rule, or may be.
       const fault = isBlank(typed) ? undefined : faultIn(schema, asSent(typed))
       if (fault !== undefined) throw new Error(fault)
     },

@@ -104,7 +104,13 @@ export function Lots({ item, mayMove }: { item: ItemStory; mayMove: boolean }) {
 }
 
 const Do = ({ what, lot, run, busy = false }: { what: string; lot: Lot; run: () => void; busy?: boolean }) => (
-  <Button size="small" type="link" onClick={run} loading={busy} aria-label={`${what}: lot ${lot.code}, ${lot.place}`}>
+  <Button
+    size="small"
+    type="link"
+    onClick={run}
+    loading={busy}
+    aria-label={`${what}: lot ${[lot.code, lot.place].filter(Boolean).join(', ')}`}
+  >
     {what}
   </Button>
 )
