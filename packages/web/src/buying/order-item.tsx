@@ -95,7 +95,7 @@ export function OrderItem({ item, close }: { item: ItemStory; close: () => void 
               name="cost"
               rules={rulesOf(newPurchase.shape.cost, asMoney)}
             >
-              <InputNumber min={0} step={0.5} className={styles.figure ?? ''} />
+              <InputNumber min={0} step={0.5} precision={2} className={styles.figure ?? ''} />
             </Form.Item>
           </>
         )}

@@ -166,7 +166,7 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
           <InputNumber min={0} max={200} precision={0} />
         </Form.Item>
         <Form.Item label={`A seat costs, ${money.sign}`} name="price">
-          <InputNumber min={0} step={0.5} />
+          <InputNumber min={0} step={0.5} precision={2} />
         </Form.Item>
       </div>
       <Form.List name="moreDays">

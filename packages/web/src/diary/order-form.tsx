@@ -153,10 +153,10 @@ export function OrderForm({ order, close }: { order?: Order; close: () => void }
             <DatePicker format="ddd, D MMM YYYY" allowClear={false} />
           </Form.Item>
           <Form.Item label={`Price, ${money.sign}`} name="price">
-            <InputNumber min={0} step={0.5} />
+            <InputNumber min={0} step={0.5} precision={2} />
           </Form.Item>
           <Form.Item label={`Paid so far, ${money.sign}`} name="paid">
-            <InputNumber min={0} step={0.5} />
+            <InputNumber min={0} step={0.5} precision={2} />
           </Form.Item>
         </div>
         {known && (known.allergies || known.leftHanded) && (
