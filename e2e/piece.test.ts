@@ -178,6 +178,17 @@ describe('the walk', () => {
   })
 })
 
+test('a page that is older than the shop says so where its code is gone, and goes on once it is there', async () => {
+  const old = await here.enter('bram', '/patterns')
+  await old.context().route(/\/(evaluate|form)-tasks-/, (route) => route.abort())
+  await old.getByRole('link', { name: 'Windlass pendant' }).first().click()
+  await old.getByText('Reload the page; what you have typed is kept.').first().waitFor()
+  await old.context().unroute(/\/(evaluate|form)-tasks-/)
+  await old.reload()
+  await old.getByRole('region', { name: 'Piece' }).getByText('Thread, measured').waitFor()
+  await old.context().close()
+})
+
 test('sizes stand side by side, each with its form', async () => {
   await open('Windlass pendant')
   await page.getByRole('link', { name: 'Sizes' }).click()
