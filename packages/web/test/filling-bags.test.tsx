@@ -2,7 +2,7 @@
 import type { Packing } from '@tessellum/contract/packing'
 import { screen } from '@testing-library/react'
 import { PackingPage } from '../src/packing/packing-page'
-import { hears, namedItem, shopThatAnswers, show } from './on-screen'
+import { aBag, hears, namedItem, shopThatAnswers, show } from './on-screen'
 
 const shows = (mg: number, steady = true) => hears('scale', JSON.stringify({ mg, steady }))
 
@@ -21,20 +21,7 @@ const packing = (filled: readonly (number | null)[]): Packing => ({
       lotId: 9,
       lotCode: 'BC101/1',
       place: 'A1',
-      bags: filled.map((mg, i) => ({
-        lineId: 2,
-        line: 1,
-        kit: i + 1,
-        of: 'Windlass pendant',
-        roles: 'A',
-        least: 380,
-        target: 400,
-        most: 440,
-        beads: 77,
-        filled: mg,
-        by: mg === null ? null : 'Odile',
-        returned: 0,
-      })),
+      bags: filled.map((mg, i) => ({ ...aBag, kit: i + 1, filled: mg, by: mg === null ? null : 'Odile' })),
     },
   ],
 })

@@ -1,5 +1,6 @@
 /** A component as it stands in a page, over a shop that answers what the test says. */
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import type { PackingTask } from '@tessellum/contract/packing'
 import { usualSettings } from '@tessellum/contract/settings'
 import type { ItemIdentity } from '@tessellum/contract/stock'
 import { act, cleanup, configure, render } from '@testing-library/react'
@@ -21,6 +22,22 @@ export const namedItem = (id: number, colourName: string): ItemIdentity => ({
   colour: '#2a5a49',
   place: 'A1',
 })
+
+/** The first bag of a batch's first kit, empty. */
+export const aBag: PackingTask['bags'][number] = {
+  lineId: 2,
+  line: 1,
+  kit: 1,
+  of: 'Windlass pendant',
+  roles: 'A',
+  least: 380,
+  target: 400,
+  most: 440,
+  beads: 77,
+  filled: null,
+  by: null,
+  returned: 0,
+}
 
 export interface Asked {
   readonly route: string

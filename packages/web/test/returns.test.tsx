@@ -2,22 +2,9 @@
 import type { Packing } from '@tessellum/contract/packing'
 import { screen, waitFor, within } from '@testing-library/react'
 import { Returns } from '../src/kits/returns'
-import { namedItem, shopThatAnswers, show } from './on-screen'
+import { aBag, namedItem, shopThatAnswers, show } from './on-screen'
 
-const bag = (kit: number, returned = 0) => ({
-  lineId: 2,
-  line: 1,
-  kit,
-  of: 'Windlass pendant',
-  roles: 'A',
-  least: 380,
-  target: 400,
-  most: 440,
-  beads: 77,
-  filled: 400,
-  by: 'Odile',
-  returned,
-})
+const bag = (kit: number, returned = 0) => ({ ...aBag, kit, filled: 400, by: 'Odile', returned })
 const task = {
   itemId: 1,
   name: 'cylinder 11/0 Lantern green',

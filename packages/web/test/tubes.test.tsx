@@ -4,7 +4,7 @@ import type { ItemStory, Lot } from '@tessellum/contract/stock'
 import { screen, waitFor } from '@testing-library/react'
 import { Mishaps } from '../src/packing/mishaps'
 import { Lots } from '../src/stock/lots'
-import { changesIn, namedItem, shopThatAnswers, show } from './on-screen'
+import { aBag, changesIn, namedItem, shopThatAnswers, show } from './on-screen'
 
 const lot = (id: number, more: Partial<Lot> = {}): Lot => ({
   id,
@@ -109,20 +109,6 @@ describe('on the shelf', () => {
 })
 
 describe('at the packing bench', () => {
-  const bag = {
-    lineId: 2,
-    line: 1,
-    kit: 1,
-    of: 'Windlass pendant',
-    roles: 'A',
-    least: 380,
-    target: 400,
-    most: 440,
-    beads: 77,
-    filled: null,
-    by: null,
-    returned: 0,
-  }
   const packing = (lotId: number | null): Packing => ({
     id: 4,
     name: 'Saturday class',
@@ -138,7 +124,7 @@ describe('at the packing bench', () => {
         lotId,
         lotCode: lotId === null ? '' : `L${lotId}`,
         place: 'A1',
-        bags: [bag],
+        bags: [aBag],
       },
     ],
   })
