@@ -48,7 +48,7 @@ export class Presses {
   /** The way out of a solid. */
   private readonly normal = new Float64Array(3)
   /**
-   * What `reach` and `lean` are given and what `reach` leaves, by the names below: a figure that is handed to a function or answered by it is
+   * What `reach` and `lean` are given and what `reach` leaves, by the names above: a figure that is handed to a function or answered by it is
    * put on the heap, millions of times a piece.
    */
   private readonly given = new Float64Array(6)
