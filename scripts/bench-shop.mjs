@@ -26,6 +26,8 @@ export async function benchShop(parts, evaluatePattern) {
     kill: 'packages/server/test/kill.ts',
     shop: 'packages/server/test/shop.ts',
     shelf: 'packages/server/src/stock/shelf.ts',
+    moves: 'packages/server/src/stock/hand-moves.ts',
+    connect: 'packages/server/src/database/connect.ts',
   })
   const folder = mkdtempSync(path.join(os.tmpdir(), 'tessellum-bench-'))
   chmodSync(folder, 0o755)
@@ -42,7 +44,8 @@ export async function benchShop(parts, evaluatePattern) {
     const { killAgainAndAgain } = await built('kill')
     const { shelfPage } = await built('shelf')
     const wanted = (part) => parts.includes(part)
-    if (wanted('clients')) await manyClients({ openShop, Caller, hammer })
+    if (wanted('clients'))
+      await manyClients({ openShop, Caller, hammer, ...(await built('moves')), ...(await built('connect')) })
     if (wanted('kills')) await kills({ openShop, killAgainAndAgain })
     if (wanted('shelf')) await longShelf({ openShop, shelfPage })
     if (wanted('diary')) await longDiary({ openShop })
@@ -65,7 +68,7 @@ async function clients(shop, Caller, count) {
 
 const rate = (count, seconds) => `${(count / seconds).toFixed(0)} a second`
 
-async function manyClients({ openShop, Caller, hammer }) {
+async function manyClients({ openShop, Caller, hammer, postMove, connect }) {
   say('64 clients on 20 items')
   const shop = await openShop()
   const callers = await clients(shop, Caller, 64)
@@ -74,18 +77,53 @@ async function manyClients({ openShop, Caller, hammer }) {
   say(`  ${all.moves} moves and ${all.reservations} reservations and returns; the ledger adds up, no answer is missing`)
   await shop.close()
 
-  // The same moves by a function in the database, with and without the server between.
+  // The same moves by a function in the database: with the server between, and by the command alone that the server carries out.
   for (const count of [16, 64]) {
     const plain = await openShop()
     const hands = await clients(plain, Caller, count)
     const served = await hammer(plain.pool, hands, 10, 0)
     const through = Object.values(served.answers).reduce((sum, each) => sum + each, 0) / 10
+    const command = await byCommand(plain, { count, seconds: 10, postMove, connect })
     const straight = await byFunction(plain, count, 10)
     say(
-      `  ${count} clients, moves by hand: through the server ${rate(through, 1)}, by a function in the database ${rate(straight, 1)}, ratio ${(through / straight).toFixed(2)}`,
+      `  ${count} clients, moves by hand: by a function in the database ${rate(straight, 1)}; by the command ${rate(command, 1)}, ratio ${(command / straight).toFixed(2)}; through the server ${rate(through, 1)}, ratio ${(through / straight).toFixed(2)}`,
     )
     await plain.close()
   }
+}
+
+const lotsOf = async (pool) => {
+  const { rows } = await pool.query('select min(id)::int as id from lot where item_id <= 20 group by item_id')
+  return rows.map(({ id }) => id)
+}
+
+/** @returns how many are posted in a second, by so many at once */
+async function postedBy(clients, seconds, lots, post) {
+  let posted = 0
+  const until = performance.now() + seconds * 1000
+  await Promise.all(
+    Array.from({ length: clients }, async (_, n) => {
+      for (let i = 0; performance.now() < until; i++) {
+        await post(`${n}-${i}`, lots[Math.floor(Math.random() * lots.length)])
+        posted++
+      }
+    }),
+  )
+  return posted / seconds
+}
+
+/** A move by hand as the server's route carries it out, without the request. */
+async function byCommand(shop, { count, seconds, postMove, connect }) {
+  const { pool, db } = connect(shop.pool.options.connectionString)
+  const move = { kind: 'correction', quantity: 100, reason: 'by the command' }
+  const posted = await postedBy(count, seconds, await lotsOf(pool), (key, lot) =>
+    postMove({ db, writer: db }, lot, move, {
+      id: 1,
+      idempotency: { key: `command-${count}-${key}`, digest: key, commit: () => undefined },
+    }),
+  )
+  await pool.end()
+  return posted
 }
 
 /** What a move by hand does, written as a function in the database and called over as many connections as the server has. */
@@ -107,20 +145,11 @@ async function byFunction(shop, clients, seconds) {
       update idempotent_request set result = jsonb_build_object('moveId', made) where idempotent_request.key = bench_move.key;
       return made;
     end $$`)
-  const { rows: lots } = await pool.query('select min(id)::int as id from lot where item_id <= 20 group by item_id')
-  let posted = 0
-  const until = performance.now() + seconds * 1000
-  await Promise.all(
-    Array.from({ length: clients }, async (_, n) => {
-      for (let i = 0; performance.now() < until; i++) {
-        const lot = lots[Math.floor(Math.random() * lots.length)].id
-        await pool.query('select bench_move($1, $2, $3, $4)', [`straight-${n}-${i}`, lot, 100, 'straight'])
-        posted++
-      }
-    }),
+  const posted = await postedBy(clients, seconds, await lotsOf(pool), (key, lot) =>
+    pool.query('select bench_move($1, $2, $3, $4)', [`straight-${key}`, lot, 100, 'straight']),
   )
   await pool.end()
-  return posted / seconds
+  return posted
 }
 
 async function kills({ openShop, killAgainAndAgain }) {
