@@ -212,36 +212,32 @@ function Offer({ pattern, colourway, chosen, shelf, scene, proposal, close }: Of
 
 /** One worker for one question at a time; a new question, or leaving off, ends the one before. */
 function useProposals() {
-  const worker = useRef<TaskWorker<ProposeTasks>>(undefined)
+  const [worker] = useState(() => new TaskWorker<ProposeTasks>('propose'))
+  const question = useRef(0)
   const [progress, setProgress] = useState<number>()
   const [answer, setAnswer] = useState<readonly Proposal[]>()
   const [trouble, setTrouble] = useState<string>()
   const leaveOff = () => {
-    worker.current?.end()
-    worker.current = undefined
+    question.current++
+    worker.end(new Error('Left off.'))
     setProgress(undefined)
   }
-  useEffect(() => () => worker.current?.end(), [])
+  useEffect(() => () => worker.end(new Error('Left off.')), [worker])
   const work = async (
     what: (
-      worker: Remote<ProposeTasks>,
+      remote: Remote<ProposeTasks>,
       onProgress: (done: number) => void,
     ) => Promise<readonly Proposal[] | undefined>,
   ) => {
     leaveOff()
-    const own = new TaskWorker<ProposeTasks>('propose')
-    worker.current = own
-    const still = () => worker.current === own
+    const own = question.current
+    const still = () => question.current === own
     setAnswer(undefined)
     setTrouble(undefined)
     setProgress(0)
     try {
-      const found = await own.answer(
-        what(
-          own.remote,
-          proxy((done: number) => still() && setProgress(done)),
-        ),
-      )
+      const onProgress = proxy((done: number) => still() && setProgress(done))
+      const found = await worker.ask((remote) => what(remote, onProgress))
       if (still()) setAnswer(found)
     } catch (error) {
       if (still()) setTrouble(error instanceof Error ? error.message : String(error))

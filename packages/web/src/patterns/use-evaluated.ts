@@ -26,8 +26,7 @@ class BegunAgain extends Error {}
 class EvaluateClient {
   constructor(private readonly patienceMs: number) {}
 
-  private worker: TaskWorker<EvaluateTasks> | undefined
-  private readonly waiting = new Set<(error: Error) => void>()
+  private readonly worker = new TaskWorker<EvaluateTasks>('evaluate')
 
   evaluate = (source: string, choices: Choices): Promise<Report> =>
     this.ask(
@@ -75,39 +74,16 @@ class EvaluateClient {
     what: (evaluateClient: Remote<EvaluateTasks>) => Promise<Answer>,
     tooLong: string,
   ): Promise<Answer> {
-    const { remote } = this.begun()
     return new Promise<Answer>((resolve, reject) => {
       const timer = setTimeout(() => {
-        this.waiting.delete(reject)
-        this.end(new BegunAgain())
         reject(new Error(tooLong))
+        this.worker.end(new BegunAgain())
       }, this.patienceMs)
-      this.waiting.add(reject)
-      what(remote)
+      this.worker
+        .ask(what)
         .then(resolve, reject)
-        .finally(() => {
-          clearTimeout(timer)
-          this.waiting.delete(reject)
-        })
+        .finally(() => clearTimeout(timer))
     })
-  }
-
-  private begun(): TaskWorker<EvaluateTasks> {
-    if (this.worker) return this.worker
-    const worker = new TaskWorker<EvaluateTasks>('evaluate')
-    worker.failed.catch((error: Error) => {
-      if (this.worker === worker) this.end(error)
-    })
-    this.worker = worker
-    return worker
-  }
-
-  /** @param why is said to those who wait */
-  private end(why: Error): void {
-    this.worker?.end()
-    this.worker = undefined
-    for (const reject of this.waiting) reject(why)
-    this.waiting.clear()
   }
 
   ways = (

@@ -6,7 +6,7 @@
 import type { StoneAnswer, StoneQuestion } from '@tessellum/core/desk/stone-desk'
 import type { View } from '@tessellum/core/drawing/view'
 import type { Choices } from '@tessellum/core/evaluate/evaluate-pattern'
-import { proxy, type Remote } from 'comlink'
+import { proxy } from 'comlink'
 import { addressOf } from '../shop/api'
 import { TaskWorker } from '../worker/begin-worker'
 import type { Done, FormTasks, StepPoses, Told } from './form-tasks'
@@ -17,7 +17,9 @@ const patienceMs = 180_000
 const maxKept = 40
 
 class FormClient {
-  private worker: TaskWorker<FormTasks> | undefined
+  private readonly worker = new TaskWorker<FormTasks>('form', (remote) => {
+    void remote.askAt(addressOf('GET /api/forms/:digest', { params: { digest: 'DIGEST' } }))
+  })
   private last: Promise<void> = Promise.resolve()
   private jobs = 0
   private readonly kept = new Map<string, Done>()
@@ -44,22 +46,22 @@ class FormClient {
       const known = await this.recall(source, choices)
       if (!wanted) return
       if (known) return tell(known)
-      const worker = this.begun()
       let timer: ReturnType<typeof setTimeout> | undefined
       const ended = new Promise<void>((resolve) => {
         const wait = () => {
           clearTimeout(timer)
           timer = setTimeout(() => {
-            this.end()
-            if (wanted)
-              fail('The form of this pattern takes too long. Make it smaller, or in parts; the last good one is shown.')
-            resolve()
+            this.worker.end(
+              new Error(
+                'The form of this pattern takes too long. Make it smaller, or in parts; the last good one is shown.',
+              ),
+            )
           }, patienceMs)
         }
         wait()
-        worker
-          .answer(
-            worker.remote.form(
+        this.worker
+          .ask((remote) =>
+            remote.form(
               job,
               source,
               choices,
@@ -84,7 +86,7 @@ class FormClient {
     this.last = this.last.then(run, run)
     return () => {
       wanted = false
-      void this.worker?.remote.leaveOff(job)
+      this.worker.tell((remote) => void remote.leaveOff(job))
     }
   }
 
@@ -100,7 +102,7 @@ class FormClient {
     const run = async () => {
       const known = wanted ? await keptPiece<StepPoses[]>(key) : undefined
       // Without them the finished piece stands at every step.
-      const computed = () => this.ask((remote) => remote.steps(job, source, choices)).catch(() => undefined)
+      const computed = () => this.worker.ask((remote) => remote.steps(job, source, choices)).catch(() => undefined)
       const steps = known ?? (wanted ? await computed() : undefined)
       if (!steps) return
       if (!known) void keepPiece(key, steps)
@@ -109,34 +111,14 @@ class FormClient {
     this.last = this.last.then(run, run)
     return () => {
       wanted = false
-      void this.worker?.remote.leaveOff(job)
+      this.worker.tell((remote) => void remote.leaveOff(job))
     }
   }
 
-  sketch = (sources: readonly string[]): Promise<(View | undefined)[]> => this.ask((remote) => remote.sketch(sources))
+  sketch = (sources: readonly string[]): Promise<(View | undefined)[]> =>
+    this.worker.ask((remote) => remote.sketch(sources))
 
-  stoneDesk = (question: StoneQuestion): Promise<StoneAnswer> => this.ask((remote) => remote.stoneDesk(question))
-
-  private ask<Answer>(what: (remote: Remote<FormTasks>) => Promise<Answer>): Promise<Answer> {
-    const worker = this.begun()
-    return worker.answer(what(worker.remote))
-  }
-
-  private begun(): TaskWorker<FormTasks> {
-    if (this.worker) return this.worker
-    const worker = new TaskWorker<FormTasks>('form')
-    void worker.remote.askAt(addressOf('GET /api/forms/:digest', { params: { digest: 'DIGEST' } }))
-    worker.failed.catch(() => {
-      if (this.worker === worker) this.end()
-    })
-    this.worker = worker
-    return worker
-  }
-
-  private end(): void {
-    this.worker?.end()
-    this.worker = undefined
-  }
+  stoneDesk = (question: StoneQuestion): Promise<StoneAnswer> => this.worker.ask((remote) => remote.stoneDesk(question))
 
   private keep(key: string, done: Done): void {
     this.kept.set(key, done)

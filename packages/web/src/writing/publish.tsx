@@ -14,7 +14,7 @@ import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 import { Carriers } from './carriers'
 import styles from './publish.module.css'
 import { Reconcile } from './reconcile'
-import { askWriter } from './write-client'
+import { writer } from './write-client'
 
 interface PublishProps {
   readonly pattern: Pattern
@@ -32,7 +32,7 @@ export function Publish({ pattern, edition, close }: PublishProps) {
     retry: false,
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 60_000,
-    queryFn: () => askWriter((writer) => writer.check(gathered as Edition)),
+    queryFn: () => writer.ask((remote) => remote.check(gathered as Edition)),
   })
   const trouble = error ?? checked.error
   const musts = checked.data?.filter(({ weight }) => weight === 'must') ?? []

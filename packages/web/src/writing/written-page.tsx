@@ -23,7 +23,7 @@ import { download } from './download'
 import { OwnWords } from './own-words'
 import { logoAt, pictureAt, withPictures } from './picture-files'
 import { Publish } from './publish'
-import { askWriter } from './write-client'
+import { writer } from './write-client'
 import type { Page } from './write-tasks'
 import styles from './written-page.module.css'
 
@@ -97,8 +97,8 @@ function Written({ pattern }: { pattern: Pattern }) {
     retry: false,
     placeholderData: (before) => before,
     queryFn: () =>
-      askWriter((writer) =>
-        writer.write(gathered.data as Edition, language, hand, {
+      writer.ask((remote) =>
+        remote.write(gathered.data as Edition, language, hand, {
           sheet,
           density,
           style: documents,
