@@ -5,22 +5,9 @@ import { screen, waitFor, within } from '@testing-library/react'
 import { PricesPage } from '../src/counter/prices-page'
 import { Receipt } from '../src/counter/receipt'
 import { Till } from '../src/counter/till'
-import { changesIn, namedItem, settle, shopThatAnswers, show } from './on-screen'
+import { anItem, changesIn, namedItem, settle, shopThatAnswers, show } from './on-screen'
 
-const green: Item = {
-  ...namedItem(4, 'Lantern green'),
-  code: 'BC-4',
-  maker: 'Tarn',
-  unit: 'mg',
-  barcode: null,
-  cautions: '',
-  bead: null,
-  onHand: 9000,
-  reserved: 0,
-  reorderBelow: 0,
-  packs: [],
-  coming: 0,
-}
+const green: Item = { ...anItem, ...namedItem(4, 'Lantern green'), code: 'BC-4' }
 const kit: Item = {
   ...green,
   ...namedItem(5, 'Windlass pendant'),

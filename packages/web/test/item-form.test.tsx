@@ -2,36 +2,14 @@
 import type { ItemStory } from '@tessellum/contract/stock'
 import { screen, waitFor } from '@testing-library/react'
 import { ItemForm } from '../src/stock/item-form'
-import { changesIn, namedItem, shopThatAnswers, show } from './on-screen'
+import { anItem, changesIn, shopThatAnswers, show } from './on-screen'
 
 const item: ItemStory = {
-  ...namedItem(1, 'Lantern green'),
-  code: 'BC-1',
-  maker: 'Tarn',
-  unit: 'mg',
+  ...anItem,
   barcode: '40/1 A',
   cautions: 'contains nickel',
-  bead: {
-    kind: 'cylinder',
-    size: '11/0',
-    lengthMm: 1.3,
-    acrossMm: 1.6,
-    boreMm: 0.8,
-    massMg: 5.2,
-    contact: 8,
-    bores: 1,
-  },
-  onHand: 18_000,
-  reserved: 4000,
   reorderBelow: 5000,
   packs: [{ amount: 7500, price: 345, leadDays: 9 }],
-  coming: 0,
-  lots: [],
-  moves: [],
-  days: [],
-  moreMoves: false,
-  purchases: [],
-  promises: [],
 }
 
 const form = (given?: ItemStory) => {

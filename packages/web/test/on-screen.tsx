@@ -2,7 +2,7 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import type { PackingTask } from '@tessellum/contract/packing'
 import { usualSettings } from '@tessellum/contract/settings'
-import type { ItemIdentity } from '@tessellum/contract/stock'
+import type { ItemIdentity, ItemStory } from '@tessellum/contract/stock'
 import { act, cleanup, configure, render } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { App, ConfigProvider } from 'antd'
@@ -22,6 +22,37 @@ export const namedItem = (id: number, colourName: string): ItemIdentity => ({
   colour: '#2a5a49',
   place: 'A1',
 })
+
+/** The same on the shelf, with nothing bought, moved or promised yet. */
+export const anItem: ItemStory = {
+  ...namedItem(1, 'Lantern green'),
+  code: 'BC-1',
+  maker: 'Tarn',
+  unit: 'mg',
+  barcode: null,
+  cautions: '',
+  bead: {
+    kind: 'cylinder',
+    size: '11/0',
+    lengthMm: 1.3,
+    acrossMm: 1.6,
+    boreMm: 0.8,
+    massMg: 5.2,
+    contact: 8,
+    bores: 1,
+  },
+  onHand: 18_000,
+  reserved: 4000,
+  reorderBelow: 0,
+  packs: [],
+  coming: 0,
+  lots: [],
+  moves: [],
+  days: [],
+  moreMoves: false,
+  purchases: [],
+  promises: [],
+}
 
 /** The first bag of a batch's first kit, empty. */
 export const aBag: PackingTask['bags'][number] = {

@@ -4,7 +4,7 @@ import type { ItemStory, Lot } from '@tessellum/contract/stock'
 import { screen, waitFor } from '@testing-library/react'
 import { Mishaps } from '../src/packing/mishaps'
 import { Lots } from '../src/stock/lots'
-import { aBag, changesIn, namedItem, shopThatAnswers, show } from './on-screen'
+import { aBag, anItem, changesIn, namedItem, shopThatAnswers, show } from './on-screen'
 
 const lot = (id: number, more: Partial<Lot> = {}): Lot => ({
   id,
@@ -20,33 +20,8 @@ const lot = (id: number, more: Partial<Lot> = {}): Lot => ({
   ...more,
 })
 const item: ItemStory = {
-  ...namedItem(1, 'Lantern green'),
-  code: 'BC-1',
-  maker: 'Tarn',
-  unit: 'mg',
-  barcode: null,
-  cautions: '',
-  bead: {
-    kind: 'cylinder',
-    size: '11/0',
-    lengthMm: 1.3,
-    acrossMm: 1.6,
-    boreMm: 0.8,
-    massMg: 5.2,
-    contact: 8,
-    bores: 1,
-  },
-  onHand: 18_000,
-  reserved: 4000,
-  reorderBelow: 0,
-  packs: [],
-  coming: 0,
+  ...anItem,
   lots: [lot(9), lot(10, { mgPerBead: 5.6, inBags: 1500, unitCost: null, place: '' })],
-  moves: [],
-  days: [],
-  moreMoves: false,
-  purchases: [],
-  promises: [],
 }
 
 describe('on the shelf', () => {
