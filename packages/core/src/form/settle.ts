@@ -105,10 +105,16 @@ const drawnAs: readonly {
  */
 const flattened = [0.3, 0.08]
 
-/** At rest when the energy falls by less than this share of itself in so many iterations. */
+/** At rest when the energy has fallen by less than this share of itself in so many iterations. */
 const restShare = 1.5e-4
 
 const window = 50
+
+/**
+ * A few repeats, of which only the middle is used, and what begins as they lie are looked at this often: they need not go on to the end of a
+ * window.
+ */
+const often = 10
 
 /** A long piece that lies nearly as it will, since a few of its repeats do. */
 export interface AsFew extends Lengthened {
@@ -267,7 +273,7 @@ export class Settling {
     const opened: { readonly natural: Float64Array; readonly tried: Tried }[] = []
     for (const laid of unlike) {
       layOut(laid)
-      yield* this.through(first)
+      yield* this.through(first, often)
       // Which is the flattest is told as they lie to the eye.
       if (unlike.length > 1) {
         turnToEye(piece)
@@ -278,7 +284,7 @@ export class Settling {
     const best = bestOf(opened.map(({ tried }) => tried))
     for (const { natural, tried } of opened) if (tried === best) piece.natural.set(natural)
     bodies.restore(best.bodies)
-    for (const stage of others) yield* this.through(stage)
+    for (const stage of others) yield* this.through(stage, often)
   }
 
   /**
@@ -393,17 +399,19 @@ export class Settling {
   }
 
   /** One stage, until nothing more is gained or its iterations are used up. */
-  private *through(stage: Stage): Generator<void> {
+  private *through(stage: Stage, lookEvery = this.settles === 'part' ? often : window): Generator<void> {
     this.energy.strengths = stage
     const minimiser = new Minimiser(minimised(this.energy, this.bodies))
-    let marked = Number.POSITIVE_INFINITY
+    const energies = new Float64Array(window / lookEvery).fill(Number.POSITIVE_INFINITY)
     for (let i = 1; i <= stage.iterations && !minimiser.stuck; i++) {
       this.moveMm = minimiser.iterate()
       this.iterations++
       yield
-      if (i % window !== 0) continue
-      if (marked - minimiser.energy < restShare * Math.abs(minimiser.energy)) return
-      marked = minimiser.energy
+      if (i % lookEvery !== 0) continue
+      const place = (i / lookEvery) % energies.length
+      const before = energies[place] as number
+      energies[place] = minimiser.energy
+      if (before - minimiser.energy < restShare * Math.abs(minimiser.energy)) return
     }
   }
 

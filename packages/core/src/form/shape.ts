@@ -71,7 +71,7 @@ export class NoShape extends Error {
 
 const likely = (value: number, most: number) => value >= 0.05 && value <= most
 
-/** @throws NoShape for figures that are not above nought, or beyond any bead */
+/** @throws NoShape for figures that are not above 0, or beyond any bead */
 export function shapeOf(record: Bead): Shape {
   const bead = wholeOf(record)
   const { lengthMm, acrossMm, contact } = bead
