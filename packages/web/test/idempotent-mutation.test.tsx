@@ -100,3 +100,84 @@ test('what is done can be undone at once; an undoing that does not reach the sho
   expect(undone?.key).toBe(lost?.key)
   expect(undone?.key).not.toBe(done?.key)
 })
+
+/** One of two places that change the same thing, and show what the shop has answered last. */
+function Row({ row, show: showAnswer }: { row: number; show: (answer: number) => void }) {
+  const { run } = useIdempotentMutation(
+    (price: number) =>
+      call('PUT /api/items/:id/packs', { params: { id: row }, body: { packs: [{ amount: 1, price, leadDays: 0 }] } }),
+    { of: 'the price list', after: ({ itemId }) => showAnswer(itemId) },
+  )
+  return (
+    <button type="button" onClick={() => run(1)}>
+      Change row {row}
+    </button>
+  )
+}
+
+test('of two quick changes of the same thing the second goes when the first is answered, however long that takes', async () => {
+  let answerFirst = (_: unknown): void => {}
+  const asked = shopThatAnswers({
+    'PUT /api/items/1/packs': () => new Promise((resolve) => (answerFirst = resolve)),
+    'PUT /api/items/2/packs': () => ({ itemId: 2 }),
+  })
+  const shown: number[] = []
+  const { person } = show(
+    <>
+      <Row row={1} show={(answer) => shown.push(answer)} />
+      <Row row={2} show={(answer) => shown.push(answer)} />
+    </>,
+  )
+  await person.click(screen.getByRole('button', { name: 'Change row 1' }))
+  await person.click(screen.getByRole('button', { name: 'Change row 2' }))
+  await settle()
+  expect(puts(asked).map(({ route }) => route)).toEqual(['PUT /api/items/1/packs'])
+  await act(async () => answerFirst({ itemId: 1 }))
+  await waitFor(() => expect(shown).toEqual([1, 2]))
+})
+
+test('where the first of them is refused, the second goes all the same', async () => {
+  shopThatAnswers({
+    'PUT /api/items/1/packs': () => ({ status: 409, code: 'taken', message: 'Somebody changed it meanwhile.' }),
+    'PUT /api/items/2/packs': () => ({ itemId: 2 }),
+  })
+  const shown: number[] = []
+  const { person } = show(
+    <>
+      <Row row={1} show={(answer) => shown.push(answer)} />
+      <Row row={2} show={(answer) => shown.push(answer)} />
+    </>,
+  )
+  await person.click(screen.getByRole('button', { name: 'Change row 1' }))
+  await person.click(screen.getByRole('button', { name: 'Change row 2' }))
+  await waitFor(() => expect(shown).toEqual([2]))
+})
+
+/** Something that needs nothing more than to be pressed. */
+function Close() {
+  const { run } = useIdempotentMutation((_: undefined) => call('POST /api/batches/:id/close', { params: { id: 5 } }), {
+    of: 'batch 5',
+  })
+  return (
+    <button type="button" onClick={() => run(undefined)}>
+      Close
+    </button>
+  )
+}
+
+test('what has no input goes to the shop, once while it is unanswered, and again after an answer', async () => {
+  const answers: ((answer: unknown) => void)[] = []
+  const asked = shopThatAnswers({
+    'POST /api/batches/5/close': () => new Promise((resolve) => answers.push(resolve)),
+  })
+  const { person } = show(<Close />)
+  const pressed = async () => {
+    await person.click(screen.getByRole('button', { name: 'Close' }))
+    await settle()
+    return asked.length
+  }
+  expect(await pressed()).toBe(1)
+  expect(await pressed()).toBe(1)
+  await act(async () => answers[0]?.({ status: 409, code: 'taken', message: 'Not packed yet.' }))
+  expect(await pressed()).toBe(2)
+})

@@ -12,12 +12,7 @@ export function HelpPage() {
   usePageTitle('Help')
   const { page = '' } = useParams()
   const known = helpPages.some(({ name }) => name === page)
-  const { data } = useQuery({
-    queryKey: ['help', page],
-    queryFn: () => helpText(page) ?? '',
-    staleTime: Number.POSITIVE_INFINITY,
-    enabled: known,
-  })
+  const { data } = useQuery(helpText(page))
   if (!known) return <NothingHere />
   return (
     <div className="page">

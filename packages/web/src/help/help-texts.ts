@@ -1,3 +1,5 @@
+import { queryOptions, skipToken } from '@tanstack/react-query'
+
 /** What the help says: the same files as under docs/, brought in when they are read. */
 
 const files = import.meta.glob<string>(['../../../../docs/help/*.md', '../../../../docs/notation.md'], {
@@ -21,8 +23,13 @@ export const helpPages = [
   { name: 'settings', title: 'Settings' },
 ] as const
 
-/** @returns undefined where there is no such page */
-export const helpText = (name: string): Promise<string> | undefined => texts.get(name)?.()
+/** A page of the help, brought in when it is wanted; nothing where there is no such page. */
+export const helpText = (name: string) =>
+  queryOptions({
+    queryKey: ['help', name],
+    queryFn: texts.get(name) ?? skipToken,
+    staleTime: Number.POSITIVE_INFINITY,
+  })
 
 /** The help for a page of the application, by its address. */
 export function helpFor(pathname: string): string {

@@ -9,12 +9,7 @@ const HelpDocument = lazy(async () => ({ default: (await import('./help-document
 /** The notation beside the text that is being written, each example ready to be put into it. */
 export function NotationDrawer({ insert }: { insert: ((lines: readonly string[]) => void) | undefined }) {
   const [open, setOpen] = useState(false)
-  const { data } = useQuery({
-    queryKey: ['help', 'notation'],
-    queryFn: () => helpText('notation') ?? '',
-    staleTime: Number.POSITIVE_INFINITY,
-    enabled: open,
-  })
+  const { data } = useQuery({ ...helpText('notation'), enabled: open })
   return (
     <>
       <Button size="small" onClick={() => setOpen(true)}>

@@ -1,4 +1,5 @@
-import { infiniteQueryOptions, QueryClient, queryOptions } from '@tanstack/react-query'
+import { infiniteQueryOptions, QueryClient, queryOptions, skipToken } from '@tanstack/react-query'
+import type { BatchLine } from '@tessellum/contract/batches'
 import type { EditionWanted } from '@tessellum/contract/editions'
 import type { LibraryWanted } from '@tessellum/contract/patterns'
 import type { ShelfWanted } from '@tessellum/contract/stock'
@@ -36,7 +37,33 @@ export const read = {
   shop: queryOptions({ queryKey: ['shop'], queryFn: () => call('GET /api/shop') }),
   settings: queryOptions({ queryKey: ['settings'], queryFn: () => call('GET /api/settings') }),
   logo: queryOptions({ queryKey: ['settings', 'logo'], queryFn: () => call('GET /api/logo') }),
+  /** Whether the shop's records can be reached: asked anew each time. */
+  health: queryOptions({
+    queryKey: ['health'],
+    queryFn: () => call('GET /api/health'),
+    retry: false,
+    staleTime: 0,
+    gcTime: 0,
+  }),
   people: queryOptions({ queryKey: ['people'], queryFn: () => call('GET /api/people') }),
+  /** It is another link each time it is asked for, and kept nowhere. */
+  link: (personId: number) =>
+    queryOptions({
+      queryKey: ['people', personId, 'link'],
+      queryFn: () => call('POST /api/people/:id/link', { params: { id: personId } }),
+      staleTime: Number.POSITIVE_INFINITY,
+      gcTime: 0,
+      retry: false,
+      refetchOnReconnect: false,
+    }),
+  /** Whom a link from the owner is for. */
+  welcome: (token: string) =>
+    queryOptions({
+      queryKey: ['welcome', token],
+      queryFn: () => call('POST /api/welcome', { body: { token } }),
+      retry: false,
+      staleTime: Number.POSITIVE_INFINITY,
+    }),
   patterns: queryOptions({ queryKey: ['patterns'], queryFn: () => call('GET /api/patterns') }),
   /** Patterns page by page. */
   library: (wanted: Pick<LibraryWanted, 'find' | 'place' | 'level' | 'hours'>) =>
@@ -208,6 +235,22 @@ export const read = {
     staleTime: Number.POSITIVE_INFINITY,
     queryFn: () => call('GET /api/stand-ins'),
   }),
+  /** What a batch would take, and what the shelf allows. Nothing is asked before there are lines. */
+  outlook: (lines: readonly BatchLine[] | undefined, batchId: number | undefined) =>
+    queryOptions({
+      queryKey: ['batches', 'outlook', lines, batchId],
+      queryFn: lines?.length
+        ? () => call('POST /api/batches/outlook', { body: { lines: [...lines], batchId } })
+        : skipToken,
+      placeholderData: (before) => before,
+    }),
+  /** How many sets of these lines the shelf allows. */
+  couldMake: (lines: readonly BatchLine[] | undefined) =>
+    queryOptions({
+      queryKey: ['batches', 'could-make', lines],
+      queryFn: lines?.length ? () => call('POST /api/batches/could-make', { body: { lines: [...lines] } }) : skipToken,
+      placeholderData: (before) => before,
+    }),
   batches: queryOptions({ queryKey: ['batches'], queryFn: () => call('GET /api/batches') }),
   batch: (id: number) =>
     queryOptions({ queryKey: ['batches', id], queryFn: () => call('GET /api/batches/:id', { params: { id } }) }),

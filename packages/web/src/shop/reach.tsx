@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useSyncExternalStore } from 'react'
-import { call, isUnreachable } from './api'
+import { isUnreachable } from './api'
+import { read } from './queries'
 import styles from './reach.module.css'
 
 /** Says when the shop cannot be reached, keeps trying, and reads everything anew when it can. */
@@ -19,20 +20,12 @@ export function Reach() {
         ),
   )
   const was = useRef(false)
-  const { data: health } = useQuery({
-    queryKey: ['health'],
-    queryFn: () => call('GET /api/health'),
-    enabled: away,
-    refetchInterval: 2000,
-    retry: false,
-    staleTime: 0,
-    gcTime: 0,
-  })
+  const { data: health } = useQuery({ ...read.health, enabled: away, refetchInterval: 2000 })
   useEffect(() => {
     if (away) was.current = true
     if (health?.ok && was.current) {
       was.current = false
-      client.removeQueries({ queryKey: ['health'] })
+      client.removeQueries(read.health)
       void client.invalidateQueries()
     }
   }, [away, health, client])

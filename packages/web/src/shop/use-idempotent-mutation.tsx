@@ -1,5 +1,6 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { type MutateOptions, useMutation, useQueryClient } from '@tanstack/react-query'
 import { App } from 'antd'
+import { useRef } from 'react'
 import { isUnreachable, type ShopError } from './api'
 import { offerUndo } from './offered-undo'
 import { SaidWithUndo } from './said-with-undo'
@@ -14,6 +15,11 @@ interface MutationOptions<Input, Output> {
   /** What takes it back, where the shop can: offered beside what is told. */
   readonly undo?: (output: Output, input: Input) => (() => Promise<unknown>) | undefined
   readonly after?: (output: Output, input: Input) => void
+  /**
+   * What it changes, where its answer is that thing as it is then: changes of the same thing go to the shop one after the other, or the answer
+   * to an earlier one might come last, and be what is shown. The same change asked for twice, by Enter and by leaving a field, is one.
+   */
+  readonly of?: string
 }
 
 interface Undoable {
@@ -29,16 +35,22 @@ const asked = {
   retryDelay: 500,
 }
 
+/** An input as text, to tell whether two are the same; one that is undefined too has a text. */
+const asText = (input: unknown) => JSON.stringify([input])
+
 /** How long what is told stands, and can be undone, s. */
 const undoSeconds = 12
 
 /** Something a person does that must be done once. What is refused is for the page to show, beside what was typed. */
 export function useIdempotentMutation<Input, Output>(
   act: (input: Input) => Promise<Output>,
-  { stale = [], tell = false, said, undo, after }: MutationOptions<Input, Output> = {},
+  { stale = [], tell = false, said, undo, after, of }: MutationOptions<Input, Output> = {},
 ) {
   const client = useQueryClient()
   const { message } = App.useApp()
+  const inTurn = of === undefined ? {} : { scope: { id: of } }
+  /** What was asked for last, until it is answered. */
+  const last = useRef<string>(undefined)
   const refresh = () => {
     for (const subject of stale) void client.invalidateQueries({ queryKey: [subject] })
   }
@@ -46,6 +58,7 @@ export function useIdempotentMutation<Input, Output>(
   const { mutate: takeBack } = useMutation<unknown, ShopError, Undoable>({
     mutationFn: ({ back }) => back(),
     ...asked,
+    ...inTurn,
     onSuccess: () => {
       refresh()
       void message.success('Undone.')
@@ -66,6 +79,7 @@ export function useIdempotentMutation<Input, Output>(
   const { mutate, isPending, error, reset, variables } = useMutation<Output, ShopError, Input>({
     mutationFn: act,
     ...asked,
+    ...inTurn,
     onSuccess: (output, input) => {
       refresh()
       const words = typeof said === 'function' ? said(output, input) : said
@@ -74,11 +88,20 @@ export function useIdempotentMutation<Input, Output>(
       else if (words !== undefined) void message.success(words)
       after?.(output, input)
     },
+    onSettled: (_, __, input) => {
+      if (last.current === asText(input)) last.current = undefined
+    },
     onError: (refused) => {
       // Often it is refused because somebody else was faster: the page shows what is so now.
       refresh()
       if (tell) tellRefused(refused)
     },
   })
-  return { run: mutate, busy: isPending, refused: error, forget: reset, doing: variables }
+  const run = (input: Input, options: MutateOptions<Output, ShopError, Input> = {}) => {
+    const wanted = asText(input)
+    if (of !== undefined && last.current === wanted) return
+    last.current = wanted
+    mutate(input, options)
+  }
+  return { run, busy: isPending, refused: error, forget: reset, doing: variables }
 }
