@@ -23,7 +23,7 @@ export function readText(file: string | undefined, what = 'a pattern file'): str
   }
 }
 
-/** "8.4mm", "1 in", "24": a length above nought, in mm. */
+/** "8.4mm", "1 in", "24": a length above 0, in mm. */
 export function readLength(text: string | undefined, name: string, otherwise?: number): number {
   if (text === undefined) {
     if (otherwise !== undefined) return otherwise

@@ -19,7 +19,7 @@ export function beadFrom(text: string): Bead {
   const changed: Partial<Record<(typeof figures)[string], number>> = {}
   const words = text.replace(/\b(L|d|hole|mg|p)\s*=\s*([\d.]+)\s*(?:mm)?/g, (_, key: string, value: string) => {
     const amount = Number(value)
-    if (!(amount > 0)) throw new Misuse(`${key}=${value} must be above nought.`)
+    if (!(amount > 0)) throw new Misuse(`${key}=${value} must be above 0.`)
     changed[figures[key] as 'lengthMm'] = amount
     return ''
   })

@@ -79,7 +79,7 @@ test.each([
   [['report', windlass, '--option', 'rim'], /NAME=on/],
   [['fit', 'box'], /fit what/],
   [['fit', 'ring', '--stone', 'heart 9mm', '--bead', 'cylinder 11/0'], /not a stone shape/],
-  [['fit', 'ring', '--stone', 'round 0mm', '--bead', 'cylinder 11/0'], /above nought/],
+  [['fit', 'ring', '--stone', 'round 0mm', '--bead', 'cylinder 11/0'], /above 0/],
   [['fit', 'ring', '--stone', 'round 9mm', '--bead', 'cylinder 12/0'], /no cylinder in size/],
   [['write', windlass, '--to', 'docx'], /md, html or json/],
 ])('%j is wrong use: status 2, and how it is used', (args, message) => {

@@ -552,7 +552,7 @@ export const api = {
     answer: batch,
   },
   'POST /api/batches/:id/cancel': { what: 'Call it off', right: 'batches.plan', answer: batch },
-  'POST /api/batches/:id/lay-out': { what: 'Lay bags out anew', right: 'batches.pack', answer: batch },
+  'POST /api/batches/:id/lay-out': { what: 'Lay bags out again', right: 'batches.pack', answer: batch },
   'GET /api/batches/:id/packing': { what: 'Its bags', right: 'batches.read', answer: packing },
   'PUT /api/batches/:id/bags': { what: 'Fill a bag', right: 'batches.pack', body: fillBag, answer: packing },
   'POST /api/batches/:id/bags/empty': { what: 'Empty a bag', right: 'batches.pack', body: emptyBag, answer: packing },
@@ -794,7 +794,7 @@ export const api = {
   'GET /api/audit': { what: 'What was done', right: 'audit.read', query: auditWanted, answer: auditPage },
   'GET /api/archive': { what: 'The whole shop as a ZIP', right: 'archive.take', answer: 'file' },
   'GET /api/openapi.json': { what: 'This document', right: 'open', answer: z.looseObject({ openapi: z.string() }) },
-  'POST /api/scale/zero': { what: 'Set the scale to nought', right: 'batches.pack', keyless: true, answer: ok },
+  'POST /api/scale/zero': { what: 'Set the scale to zero', right: 'batches.pack', keyless: true, answer: ok },
   'GET /api/codes/:code': {
     what: 'What a code stands for',
     right: 'stock.read',

@@ -54,7 +54,7 @@ export const newLot = z.object({
   place: z.string().trim().max(60, 'A place has at most 60 letters.').optional(),
   supplier: z.string().trim().max(80, 'A supplier has at most 80 letters.').default(''),
   /** Of all of it, in minor units of money. */
-  cost: z.number().int().min(0, 'A cost is not below nought.').optional(),
+  cost: z.number().int().min(0, 'A cost cannot be below 0.').optional(),
 })
 export type NewLot = z.input<typeof newLot>
 
@@ -71,11 +71,7 @@ export const newPurchase = z.object({
     .int('A quantity is a whole number of mg, mm or pieces.')
     .min(1, 'Enter a quantity above 0.')
     .max(1_000_000_000, 'That is more than a shop holds.'),
-  cost: z
-    .number('Give what it costs.')
-    .int('In pence or cents.')
-    .min(0, 'A cost is not below nought.')
-    .max(100_000_000),
+  cost: z.number('Give what it costs.').int('In pence or cents.').min(0, 'A cost cannot be below 0.').max(100_000_000),
   expectedOn: day('Give the day it should come.'),
 })
 export type NewPurchase = z.infer<typeof newPurchase>

@@ -22,7 +22,7 @@ export const saveClass = z
     moreDays: moreDays.default([]),
     minutes: z
       .number('Give how long it goes on.')
-      .int('Whole minutes.')
+      .int('Give whole minutes.')
       .min(15, 'A class goes on for a quarter of an hour at least.')
       .max(6000, 'That is more than four days.'),
     place: z.string('Say where.').trim().min(1, 'Say where.').max(80, 'A place has at most 80 letters.'),
@@ -38,8 +38,8 @@ export const saveClass = z
       .array(z.object({ size: z.string().max(60), colourwayId: recordId('Choose a colourway.') }))
       .min(1, 'Offer at least one colourway.')
       .max(12, 'Offer at most 12 choices.'),
-    spareKits: z.number().int('Kits are whole.').min(0, 'Not below nought.').max(200).default(0),
-    price: z.number().int('In pence or cents.').min(0, 'A price is not below nought.').max(10_000_000).default(0),
+    spareKits: z.number().int('Kits are whole.').min(0, 'It cannot be below 0.').max(200).default(0),
+    price: z.number().int('In pence or cents.').min(0, 'A price cannot be below 0.').max(10_000_000).default(0),
     note: z.string().trim().max(1000, 'A note has at most 1,000 letters.').default(''),
   })
   .refine(({ heldOn, moreDays: more }) => more.every((each) => each.heldOn > heldOn), {
@@ -63,7 +63,7 @@ export type BookSeat = z.input<typeof bookSeat>
 
 /** What a seat has paid so far, and whether they came: also of a class that was taught. */
 export const markSeat = z.object({
-  paid: z.number('In pence or cents.').int('In pence or cents.').min(0, 'Not below 0.').max(10_000_000),
+  paid: z.number('In pence or cents.').int('In pence or cents.').min(0, 'It cannot be below 0.').max(10_000_000),
   absent: z.boolean(),
 })
 export type MarkSeat = z.infer<typeof markSeat>

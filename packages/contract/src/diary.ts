@@ -69,8 +69,8 @@ export const costSettings = z.object({
   printing: z.number().int().min(0).max(100_000),
   packingMinutes: z.number().min(0).max(600),
   wage: z.number().int().min(0).max(100_000),
-  waste: z.number('A share, such as 0.05.').min(0, 'Not below nought.').max(1, 'At most 100 %.'),
-  margin: z.number('A share, such as 0.45.').min(0, 'Not below nought.').max(0.95, 'A margin is at most 95 %.'),
+  waste: z.number('A share, such as 0.05.').min(0, 'It cannot be below 0.').max(1, 'At most 100 %.'),
+  margin: z.number('A share, such as 0.45.').min(0, 'It cannot be below 0.').max(0.95, 'A margin is at most 95 %.'),
   teaching: z.number().int().min(0).max(1_000_000),
   /** Prices that are suggested are whole multiples of this, in minor units of money. */
   roundTo: z.number().int().min(1, 'At least 1.').max(10_000).default(10),

@@ -13,7 +13,7 @@ export const sizeOrder = z.object({
   worn,
   measureMm: z
     .number('Give the measure.')
-    .positive('A measure is above nought.')
+    .positive('A measure must be above 0.')
     .max(3000, 'That is longer than anyone.'),
   ease: z.enum(wristEases).default('usual'),
 })
@@ -44,16 +44,16 @@ export const saveOrder = z
       .max(80, 'A name has at most 80 letters.'),
     customerId,
     worn: worn.nullable().default(null),
-    measureMm: z.number().positive('A measure is above nought.').max(3000).nullable().default(null),
+    measureMm: z.number().positive('A measure must be above 0.').max(3000).nullable().default(null),
     patternId: recordId('Choose a pattern.'),
     version: recordId('Choose a version.'),
     size: z.string().max(60).default(''),
     colourwayId: recordId('Choose a colourway.'),
     kits: z.number().int('Kits are whole.').min(1, 'At least one.').max(100, 'At most 100.').default(1),
     wantedOn: day('Give the day it is wanted.'),
-    price: z.number().int('In pence or cents.').min(0, 'A price is not below nought.').max(100_000_000).default(0),
+    price: z.number().int('In pence or cents.').min(0, 'A price cannot be below 0.').max(100_000_000).default(0),
     /** So far, a deposit too. */
-    paid: z.number().int('In pence or cents.').min(0, 'Not below 0.').max(100_000_000).default(0),
+    paid: z.number().int('In pence or cents.').min(0, 'It cannot be below 0.').max(100_000_000).default(0),
     promised: z.string().trim().max(1000, 'A note has at most 1,000 letters.').default(''),
   })
   .refine(({ worn: by, measureMm }) => (by === null) === (measureMm === null), {

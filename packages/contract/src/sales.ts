@@ -6,7 +6,7 @@ import { itemIdentity } from './stock'
 const price = z
   .number('Give a price.')
   .int('In pence or cents.')
-  .min(0, 'A price is not below nought.')
+  .min(0, 'A price cannot be below 0.')
   .max(100_000_000, 'That is more than a till takes.')
 const quantity = z
   .number('Say how much.')

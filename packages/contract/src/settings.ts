@@ -20,7 +20,7 @@ export const deviceAddress = /^([\w.-]+:\d{1,5})?$/
 export const papers = ['A4', 'LETTER'] as const
 
 const mm = (most: number) =>
-  z.number('Give a length.').min(0, 'A length is not below nought.').max(most, `At most ${most} mm.`)
+  z.number('Give a length.').min(0, 'A length cannot be below 0.').max(most, `At most ${most} mm.`)
 const text = (most: number) => z.string().trim().max(most, `At most ${most} letters.`)
 
 export const timeZones: readonly string[] = ['UTC', ...Intl.supportedValuesOf('timeZone')]
@@ -35,7 +35,7 @@ const profile = z.object({
   timeZone: z.string().refine((zone) => timeZones.includes(zone), 'Choose one of the time zones.'),
 })
 
-const taxShare = z.number('A share, such as 0.2.').min(0, 'Not below 0.').max(1, 'At most 100 %.').default(0)
+const taxShare = z.number('A share, such as 0.2.').min(0, 'It cannot be below 0.').max(1, 'At most 100 %.').default(0)
 
 const money = z.object({
   currency: z.enum(currencies, `The currency is one of ${currencies.join(', ')}.`),
@@ -47,7 +47,7 @@ const money = z.object({
   orderLimit: z
     .number('In pence or cents.')
     .int('In pence or cents.')
-    .min(0, 'Not below 0.')
+    .min(0, 'It cannot be below 0.')
     .max(100_000_000)
     .default(0),
 })
@@ -65,7 +65,7 @@ const documents = z.object({
     .default(usualDocumentStyle.headings),
 })
 
-const takeUp = z.number('A share, such as 0.08.').min(0, 'Not below nought.').max(1, 'At most as much again.')
+const takeUp = z.number('A share, such as 0.08.').min(0, 'It cannot be below 0.').max(1, 'At most as much again.')
 
 /** How thread is worked with here; lengths in mm. */
 const thread = z.object({
@@ -87,7 +87,7 @@ const thread = z.object({
 
 const kits = z.object({
   /** Of small beads: at least this share more, and at least so many. */
-  smallShare: z.number('A share, such as 0.1.').min(0, 'Not below nought.').max(1, 'At most as many again.'),
+  smallShare: z.number('A share, such as 0.1.').min(0, 'It cannot be below 0.').max(1, 'At most as many again.'),
   smallLeast: z.number().int('Beads are whole.').min(0).max(200),
   /** Of large beads: one more for each so many begun. */
   largeEvery: z.number().int('Beads are whole.').min(1).max(1000),
@@ -96,18 +96,18 @@ const kits = z.object({
   /** A weighed bag may hold so much more than it should, as a share. */
   overShare: z
     .number('A share, such as 0.1.')
-    .min(0, 'Not below nought.')
+    .min(0, 'It cannot be below 0.')
     .max(1, 'At most as much again.')
     .default(usualSpares.overShare),
   /** What goes into a bag is rounded up to these. */
   scaleStepMg: z
     .number()
-    .int('Whole milligrams.')
+    .int('Give whole milligrams.')
     .min(1, 'At least 0.001 g.')
     .max(10_000, 'At most 10 g.')
     .default(usualSpares.scaleStepMg),
-  threadStepMm: mm(1000).int('Whole millimetres.').min(1, 'At least 1 mm.').default(usualSpares.threadStepMm),
-  threadOverMm: mm(10_000).int('Whole millimetres.').default(usualSpares.threadOverMm),
+  threadStepMm: mm(1000).int('Give whole millimetres.').min(1, 'At least 1 mm.').default(usualSpares.threadStepMm),
+  threadOverMm: mm(10_000).int('Give whole millimetres.').default(usualSpares.threadOverMm),
   /** Days between what arrives and what must be packed by. */
   packingDays: z.number().int('Days are whole.').min(0).max(60),
 })
@@ -119,7 +119,11 @@ const pace = z
 
 /** How a class's hours are reckoned with. */
 const teaching = z.object({
-  welcomeMinutes: z.number('Give the minutes.').int('Whole minutes.').min(0, 'Not below 0.').max(120, 'At most 120.'),
+  welcomeMinutes: z
+    .number('Give the minutes.')
+    .int('Give whole minutes.')
+    .min(0, 'It cannot be below 0.')
+    .max(120, 'At most 120.'),
   easyPace: pace,
   beginnerPace: pace,
 })

@@ -193,21 +193,25 @@ export type WeighLot = z.infer<typeof weighLot>
 /** What is written on a lot's label beside its code. */
 export const changeLot = z.object({
   supplier: z.string().trim().max(80, 'A supplier has at most 80 letters.'),
-  unitCost: z.number().min(0, 'A cost is not below nought.').max(1_000_000).nullable(),
+  unitCost: z.number().min(0, 'A cost cannot be below 0.').max(1_000_000).nullable(),
 })
 export type ChangeLot = z.infer<typeof changeLot>
 
 const text = (most: number) => z.string().trim().max(most, `At most ${most} letters.`)
 const needed = (most: number, missing: string) =>
   z.string(missing).trim().min(1, missing).max(most, `At most ${most} letters.`)
-const measure = z.number('Measure it.').positive('A measure is above nought.').max(1000, 'That is larger than a bead.')
+const measure = z.number('Measure it.').positive('A measure must be above 0.').max(1000, 'That is larger than a bead.')
 
 export const packs = z
   .array(
     z.object({
-      amount: z.number('Say what a pack holds.').int('Whole mg, mm or pieces.').min(1, 'A pack holds something.'),
-      price: z.number('Give its price.').int('A price in pence or cents.').min(0, 'Not below nought.'),
-      leadDays: z.number('Say in how many days it comes.').int('Whole days.').min(0, 'Not below nought.').max(730),
+      amount: z.number('Say what a pack holds.').int('Give whole mg, mm or pieces.').min(1, 'A pack holds something.'),
+      price: z.number('Give its price.').int('A price in pence or cents.').min(0, 'It cannot be below 0.'),
+      leadDays: z
+        .number('Say in how many days it comes.')
+        .int('Give whole days.')
+        .min(0, 'It cannot be below 0.')
+        .max(730),
     }),
   )
   .max(12, 'An item is bought in at most 12 packs.')
@@ -227,7 +231,7 @@ export const saveItem = z
     colour: z.string().regex(/^#[0-9a-f]{6}$/, 'A colour is a # and six digits or letters a to f.'),
     unit: stockUnit,
     place: text(60).default(''),
-    reorderBelow: z.number().int('Whole mg, mm or pieces.').min(0, 'Not below nought.').default(0),
+    reorderBelow: z.number().int('Give whole mg, mm or pieces.').min(0, 'It cannot be below 0.').default(0),
     barcode: text(60).min(1).nullable().default(null),
     cautions: text(200).default(''),
     figures: z

@@ -5,9 +5,20 @@ export const saveSupplier = z.object({
   name: z.string('Give a name.').trim().min(1, 'Give a name.').max(80, 'A name has at most 80 letters.'),
   contact: z.string().trim().max(200, 'At most 200 letters.').default(''),
   /** How long they usually take; null where it is not known. */
-  leadDays: z.number('In days.').int('Whole days.').min(0, 'Not below 0.').max(730).nullable().default(null),
+  leadDays: z
+    .number('In days.')
+    .int('Give whole days.')
+    .min(0, 'It cannot be below 0.')
+    .max(730)
+    .nullable()
+    .default(null),
   /** What an order must come to at least, in minor units of money. */
-  minOrder: z.number('In pence or cents.').int('In pence or cents.').min(0, 'Not below 0.').max(100_000_000).default(0),
+  minOrder: z
+    .number('In pence or cents.')
+    .int('In pence or cents.')
+    .min(0, 'It cannot be below 0.')
+    .max(100_000_000)
+    .default(0),
   note: z.string().trim().max(1000, 'A note has at most 1,000 letters.').default(''),
 })
 export type SaveSupplier = z.input<typeof saveSupplier>

@@ -118,7 +118,7 @@ describe('repeats', () => {
     ['ring 6A\nend', 8, /nothing for this "end"/],
     ['repeat 2.5\nring 6A\nend', 7, /not a whole/],
     ['repeat 999999999\nring 6A\nend', 7, /more than any piece/],
-    ['until length 20 mm, pitch 0 mm\nring 6A\nend', 7, /above nought/],
+    ['until length 20 mm, pitch 0 mm\nring 6A\nend', 7, /above 0/],
     ['until pitch 2 mm\nring 6A\nend', 7, /needs a length/],
     ['use petal', 7, /no part "petal"/],
     ['skip if rim off', 7, /no option "rim"/],

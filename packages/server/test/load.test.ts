@@ -8,7 +8,7 @@ beforeAll(async () => {
 })
 afterAll(() => shop.close())
 
-test('two servers on one database, hammered by 24 clients: nothing below nought, lost or doubled; every answer accounted for', async () => {
+test('two servers on one database, hammered by 24 clients: nothing below 0, lost or doubled; every answer accounted for', async () => {
   const other = await shop.beside()
   const callers: Caller[] = []
   // One after the other: many at once of one name would be taken for somebody who tries passwords.

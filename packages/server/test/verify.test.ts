@@ -28,7 +28,7 @@ const spoilt: Readonly<Record<string, string>> = {
   'each lot has on hand and reserved what its moves add up to':
     'update balance set on_hand = on_hand + 1 where lot_id = 3',
   'each lot has a balance': 'delete from balance where lot_id = 3',
-  'nothing is below nought, and nothing is promised that is not there':
+  'nothing is below 0, and nothing is promised that is not there':
     'update balance set on_hand = reserved - 1 where lot_id = 3',
   'of each lot is reserved what batches hold in bags and packed kits':
     "update bag set target = target + 1, most = most + 1 where ctid = (select bag.ctid from bag join batch on batch.id = bag.batch_id where state = 'reserved' limit 1)",

@@ -42,7 +42,7 @@ export function strandProfile(asked: ProfileQuestion): StrandProfile {
   if (!Number.isInteger(strands) || strands < 2 || strands > 200)
     throw new RangeError('Between 2 and 200 strands make a profile.')
   if (!(shortestMm > 0) || !(longestMm >= shortestMm && longestMm <= 500))
-    throw new RangeError('The shortest is above nought, and the longest no shorter than it and no longer than 50 cm.')
+    throw new RangeError('The shortest must be above 0, and the longest no shorter than it and no longer than 50 cm.')
   const each = bead.lengthMm / (hang === 'petal' ? 2 : 1)
   const fixed = hang === 'strand' ? (end?.lengthMm ?? 0) : 0
   // A loop of fewer than three beads is no petal.

@@ -222,7 +222,7 @@ function combine(expression: Extract<Expression, { type: 'sum' }>, left: Value, 
       return { amount: left.amount * right.amount, unit: left.unit === 'mm' || right.unit === 'mm' ? 'mm' : 'count' }
     case '/':
       if (right.amount === 0)
-        throw new LineFault(expression.right.span, 'Nothing can be divided by nought.', 'Give another number.')
+        throw new LineFault(expression.right.span, 'Nothing can be divided by 0.', 'Give another number.')
       if (left.unit === 'count' && right.unit === 'mm') {
         throw new LineFault(
           span,
@@ -280,7 +280,7 @@ export function evaluateLength(expression: Expression, scope: Scope, what: strin
   if (!(amount > 0) || !Number.isFinite(amount)) {
     throw new LineFault(
       expression.span,
-      `${what} comes to ${Number(amount.toFixed(3))} mm; it must be above nought.`,
+      `${what} comes to ${Number(amount.toFixed(3))} mm; it must be above 0.`,
       'Give the measure in mm, cm or in.',
     )
   }

@@ -20,7 +20,7 @@ export interface Measures {
   readonly lie: {
     /** The greatest distance of a bead's middle from the plane that fits them best. */
     readonly awayMm: Mm
-    /** How far the outer edge lies to the front (or, below nought, behind) of the first row. */
+    /** How far the outer edge lies to the front (or, below 0, behind) of the first row. */
     readonly cupMm: Mm
     /** How often the outer edge goes from one side of its own plane to the other. */
     readonly ruffles: number

@@ -3,7 +3,7 @@ import type { Mm } from '../measure/units'
 
 export interface Cover {
   readonly runMm: Mm
-  /** The counts either side of the exact one, with how much longer (or, below nought, shorter) they are than the run. */
+  /** The counts either side of the exact one, with how much longer (or, below 0, shorter) they are than the run. */
   readonly candidates: readonly { readonly count: number; readonly misfitMm: Mm }[]
   readonly best: number
 }

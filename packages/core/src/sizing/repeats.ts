@@ -20,7 +20,7 @@ export interface RepeatFit {
  */
 export function fitLength(targetMm: Mm, pitchMm: Mm, endsMm: Mm = 0, multiple = 1): RepeatFit {
   if (!(targetMm > 0) || !(pitchMm > 0) || !(endsMm >= 0) || !(multiple >= 1))
-    throw new RangeError('A length and a pitch above nought are needed.')
+    throw new RangeError('Give a length and a pitch above 0.')
   const ideal = (targetMm - endsMm) / pitchMm
   if (ideal < 0) throw new RangeError('The ends alone are longer than the piece.')
   const below = Math.floor(ideal / multiple + 1e-9) * multiple

@@ -6,7 +6,7 @@ export type FitVerdict = 'too tight' | 'snug' | 'loose' | 'too big'
 
 export interface RingCandidate {
   readonly count: number
-  /** `count * L / target - 1`: below nought the ring is short of the stone. */
+  /** `count * L / target - 1`: below 0 the ring is short of the stone. */
   readonly ease: number
   readonly verdict: FitVerdict
 }
@@ -49,7 +49,7 @@ export const verdictOf = (ease: number): FitVerdict =>
  */
 export function fitRing(girthMm: Mm, bead: Pick<Bead, 'lengthMm' | 'acrossMm'>, multiple = 2): RingFit {
   if (!(girthMm > 0) || !(bead.lengthMm > 0) || !(bead.acrossMm > 0) || !(multiple >= 1)) {
-    throw new RangeError('A ring needs a girth, a bead and a multiple above nought.')
+    throw new RangeError('A ring needs a girth, a bead and a multiple above 0.')
   }
   const targetMm = ringTarget(girthMm, bead.acrossMm)
   const ideal = targetMm / bead.lengthMm

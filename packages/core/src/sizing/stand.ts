@@ -23,7 +23,7 @@ export function fitStand(
   threadMm: Mm,
 ): StandFit {
   if (!(coreRadiusMm > 0) || !(bead.acrossMm > 0) || !(bead.lengthMm > 0))
-    throw new RangeError('A core and a bead above nought are needed.')
+    throw new RangeError('Give a core and a bead larger than 0.')
   const touch = bead.contact <= 2.5 ? bead.lengthMm / 2 : 0
   const around = 2 * Math.PI * (coreRadiusMm + threadMm + touch)
   const count = Math.floor(around / bead.acrossMm + 1e-9)

@@ -4,7 +4,7 @@ import { type FitVerdict, verdictWords } from './ring-fit'
 
 /** What the form shows of a stone in its ring. */
 export interface StoneHold {
-  /** By how much the edge on each face is smaller than the stone, all round; below nought it is loose. Undefined where there is no edge. */
+  /** By how much the edge on each face is smaller than the stone, all round; below 0 it is loose. Undefined where there is no edge. */
   readonly frontMm: Mm | undefined
   readonly backMm: Mm | undefined
   /** How far the stone can move sideways in its ring. */

@@ -43,7 +43,7 @@ export interface Refilled {
   readonly role: string
   readonly written: number
   readonly count: number
-  /** Longer, or below nought shorter, than the run it stands for. */
+  /** Longer, or below 0 shorter, than the run it stands for. */
   readonly misfitMm: Mm
 }
 

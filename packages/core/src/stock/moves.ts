@@ -15,7 +15,7 @@ export const moveKinds = [
 ] as const
 export type MoveKind = (typeof moveKinds)[number]
 
-/** In the item's unit; `reserved` never exceeds `onHand`, and neither falls below nought. */
+/** In the item's unit; `reserved` never exceeds `onHand`, and neither falls below 0. */
 export interface Balance {
   readonly onHand: number
   readonly reserved: number
@@ -37,7 +37,7 @@ export const handMoves: Readonly<Record<'receive' | 'sale' | 'scrap' | 'correcti
 /** Kinds whose effect follows from one quantity; the others say themselves what they do to each side. */
 type PlainKind = 'receive' | 'correction' | 'sale' | 'scrap' | 'reserve' | 'release'
 
-/** @param quantity above nought, except for a correction, which may be either side of it */
+/** @param quantity above 0, except for a correction, which may be either side of it */
 export function effectOf(kind: PlainKind, quantity: number): Effect {
   switch (kind) {
     case 'receive':

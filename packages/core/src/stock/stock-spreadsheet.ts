@@ -273,7 +273,7 @@ class RowReader {
   }
 
   /** @returns undefined for an empty cell */
-  number(head: Head, least: 'above nought' | 'from nought'): number | undefined {
+  number(head: Head, least: 'above 0' | 'from 0'): number | undefined {
     const typed = this.text(head)
     if (typed === '') return undefined
     const value = readNumber(typed, this.commas)
@@ -281,14 +281,14 @@ class RowReader {
       this.fault(head, value)
       return 0
     }
-    if (least === 'above nought' ? value <= 0 : value < 0) this.fault(head, `${typed} is below what it can be.`)
+    if (least === 'above 0' ? value <= 0 : value < 0) this.fault(head, `${typed} is below what it can be.`)
     if (value > 1_000_000_000) this.fault(head, 'That is more than a shop holds.')
     return value
   }
 
   /** In base units. */
   quantity(head: Head, unit: Unit): number | undefined {
-    const value = this.number(head, 'from nought')
+    const value = this.number(head, 'from 0')
     if (value === undefined) return undefined
     const whole = Math.round(value * perSpoken[unit])
     if (Math.abs(value * perSpoken[unit] - whole) > 1e-6)
@@ -311,14 +311,14 @@ function readItem(read: RowReader): SheetItem {
   const colour = read.text('colour').toLowerCase()
   if (colour !== '' && !/^#[0-9a-f]{6}$/.test(colour)) read.fault('colour', 'A colour is written like #2f5d50.')
   const measures = (['length mm', 'across mm', 'hole mm', 'mg per bead'] as const).map((head) => {
-    const value = read.number(head, 'above nought')
+    const value = read.number(head, 'above 0')
     if (category === 'bead' && value === undefined) read.fault(head, 'A bead has its measures and what one weighs.')
     return value ?? 0
   })
   const [lengthMm = 0, acrossMm = 0, boreMm = 0, massMg = 0] = measures
-  const bores = read.number('bores', 'above nought') ?? 1
+  const bores = read.number('bores', 'above 0') ?? 1
   if (bores !== 1 && bores !== 2) read.fault('bores', 'A bead has 1 or 2.')
-  const contact = read.number('contact', 'above nought') ?? 2.5
+  const contact = read.number('contact', 'above 0') ?? 2.5
   return {
     code: read.text('code'),
     category,
@@ -375,7 +375,7 @@ function readLot(read: RowReader, unit: Unit, place: string): SheetLot | undefin
   )
     read.fault('received', 'A day is written like 2026-11-30.')
   if (quantity === undefined) read.fault('in lot', 'Say how much is in the lot.')
-  const cost = read.number('cost per unit', 'from nought')
+  const cost = read.number('cost per unit', 'from 0')
   return {
     code,
     receivedOn,

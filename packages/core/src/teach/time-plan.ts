@@ -20,7 +20,7 @@ export interface TimePlan {
   readonly welcome: number
   readonly parts: readonly PlannedPart[]
   readonly needed: number
-  /** Minutes that are left over, or that lack when below nought. */
+  /** Minutes that are left over, or that lack when below 0. */
   readonly left: number
 }
 

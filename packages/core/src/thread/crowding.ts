@@ -21,7 +21,7 @@ export interface Crowding {
   readonly role: string
   /** Of the fullest bead of the role. */
   readonly passes: number
-  /** Passes that would still go through it; below nought where there are too many. */
+  /** Passes that would still go through it; below 0 where there are too many. */
   readonly room: number
   /** The line at which the fullest bead got its last pass; where one becomes impassable, the line that was one too many. */
   readonly line: number

@@ -1,6 +1,7 @@
 /** Taking and giving back: a batch's promises on the shared shelf. */
 import { sparesOf } from '@tessellum/contract/settings'
 import type { Allocation } from '@tessellum/core/allocation/allocation'
+import { counted } from '@tessellum/core/measure/counted'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { effectOf } from '@tessellum/core/stock/moves'
 import { eq, sql } from 'drizzle-orm'
@@ -145,5 +146,5 @@ export async function reserve(
   await insertBags(tx, actor.batchId, bags)
   await settleState(tx, actor.batchId)
   const kits = lines.reduce((sum, line) => sum + line.kits, 0)
-  await logActivity(tx, actor.personId, `reserved ${kits} kits of ${row.name}`, `/kits/${actor.batchId}`)
+  await logActivity(tx, actor.personId, `reserved ${counted(kits, 'kit')} of ${row.name}`, `/kits/${actor.batchId}`)
 }

@@ -1,6 +1,7 @@
 /** What is done to a class. */
 import type { bookSeat as bookSeatBody, MarkSeat, saveClass, waitFor as waitForBody } from '@tessellum/contract/classes'
 import { mayDo } from '@tessellum/contract/rights'
+import { counted } from '@tessellum/core/measure/counted'
 import { and, eq } from 'drizzle-orm'
 import type { z } from 'zod'
 import { logActivity } from '../audit/log'
@@ -67,7 +68,7 @@ export const bookSeat = (
   once(shop, id, 'book', caller, async (tx) => {
     const row = await lockClass(tx, id)
     if (seat > row.seats)
-      throw new HttpProblem(422, 'no-such-seat', `This class has ${row.seats} seats.`, {
+      throw new HttpProblem(422, 'no-such-seat', `This class has ${counted(row.seats, 'seat')}.`, {
         path: 'seat',
         hint: 'Choose one of them, or add seats.',
       })

@@ -1,5 +1,6 @@
 /** What stands on labels: of kits, of the bags in them, of tubes. */
 import type { PrintLabels } from '@tessellum/contract/devices'
+import { counted } from '@tessellum/core/measure/counted'
 import { codeOfBag, codeOfLot } from '@tessellum/core/stock/codes'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { sayQuantity } from '@tessellum/core/stock/quantity'
@@ -48,7 +49,7 @@ export async function labelsOf(
     const mass = items.get(task.itemId)?.bead?.massMg
     const quantity = bag.filled ?? bag.target
     // The count that a weight stands for is what whoever opens the bag looks for.
-    const count = task.unit === 'mg' && mass ? `about ${Math.floor(quantity / mass)} beads` : ''
+    const count = task.unit === 'mg' && mass ? `about ${counted(Math.floor(quantity / mass), 'bead')}` : ''
     labels.push({
       title: `${bag.roles}: ${task.name}`,
       lines: [

@@ -1,5 +1,6 @@
 /** The diary and the bench: promises beside what they still need, and what is to be done next. */
 import type { Bench, Diary } from '@tessellum/contract/diary'
+import { counted } from '@tessellum/core/measure/counted'
 import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { and, asc, eq, gte, inArray, lte, ne, sql } from 'drizzle-orm'
 import { readinessOf } from '../batches/readiness'
@@ -94,7 +95,7 @@ export async function diaryOf(shop: Shop, span: Span): Promise<Diary> {
         beginsAt: each.beginsAt,
         minutes: each.minutes,
         place: each.place,
-        detail: `${each.beginsAt}, ${each.place}, ${each.booked} of ${each.seats} seats, ${each.teacher}`,
+        detail: `${each.beginsAt}, ${each.place}, ${each.booked} of ${counted(each.seats, 'seat')}, ${each.teacher}`,
         readiness: each.readiness,
         page: `/diary/classes/${each.id}`,
         ...needs(each.batchId, each.heldOn, each.readiness),
@@ -132,7 +133,7 @@ export async function diaryOf(shop: Shop, span: Span): Promise<Diary> {
           title: each.name,
           on: each.dueOn,
           ...wholeDay,
-          detail: `${each.kits} kits`,
+          detail: counted(each.kits, 'kit'),
           readiness: ready,
           page: `/kits/${each.id}`,
           ...needs(each.id, each.dueOn, ready),
@@ -211,7 +212,7 @@ export async function benchOf(shop: Shop, today: string): Promise<Bench> {
     if (state === 'draft' && !short.has(id))
       bench.push({
         kind: 'reserve',
-        text: `Reserve ${kits} kits of ${name}`,
+        text: `Reserve ${counted(kits, 'kit')} of ${name}`,
         detail: 'the shelf has it all',
         by: packBy,
         page,
@@ -219,8 +220,8 @@ export async function benchOf(shop: Shop, today: string): Promise<Bench> {
     if (state === 'reserved')
       bench.push({
         kind: 'pack',
-        text: `Pack ${kits} kits of ${name}`,
-        detail: `${bags} bags`,
+        text: `Pack ${counted(kits, 'kit')} of ${name}`,
+        detail: counted(bags, 'bag'),
         by: packBy,
         page: `${page}/pack`,
       })
@@ -228,7 +229,7 @@ export async function benchOf(shop: Shop, today: string): Promise<Bench> {
       bench.push({
         kind: 'pack',
         text: `Go on packing ${name}`,
-        detail: `${filled} of ${bags} bags filled`,
+        detail: `${filled} of ${counted(bags, 'bag')} filled`,
         by: packBy,
         page: `${page}/pack`,
       })

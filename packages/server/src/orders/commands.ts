@@ -1,6 +1,7 @@
 /** What is done to a customer's order. */
 import type { HandOver, saveOrder } from '@tessellum/contract/orders'
 import { mayDo } from '@tessellum/contract/rights'
+import { counted } from '@tessellum/core/measure/counted'
 import { desc, eq } from 'drizzle-orm'
 import type { z } from 'zod'
 import { logActivity } from '../audit/log'
@@ -148,7 +149,7 @@ export const handOverOrder = (shop: Shop, id: number, { kits }: HandOver, caller
         path: 'kits',
         hint: 'Hand over no more than these. What is wanted beyond them is another order.',
       })
-    const [sell, some] = kits === left ? [handOverKits, ''] : [sellKits, `${kits} of ${row.kits} kits of `]
+    const [sell, some] = kits === left ? [handOverKits, ''] : [sellKits, `${kits} of ${counted(row.kits, 'kit')} of `]
     const going = { patternVersionId, size, colourwayVersionId, kits }
     const missing = batchId === null ? 0 : await sell(tx, [going], `order ${id}`, { batchId, ...actor })
     await tx.insert(handover).values({ orderId: id, kits, madeBy: caller.id })

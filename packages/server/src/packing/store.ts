@@ -104,7 +104,7 @@ export async function fill(tx: Session, filling: FillBag, actor: BatchActor): Pr
     throw new HttpProblem(422, 'no-such-bag', 'There is no such bag in this batch.', { hint: 'Reload the page.' })
   if (found.bag.lotId === null)
     throw new HttpProblem(409, 'nothing-promised', 'Nothing is promised to this bag any more.', {
-      hint: 'Lay it out anew when there is stock, or change the batch.',
+      hint: 'Lay it out again when there is stock, or change the batch.',
     })
   if (lotId !== undefined && lotId !== found.bag.lotId)
     throw new HttpProblem(409, 'wrong-lot', `This bag is filled from lot ${found.lotCode}.`, {

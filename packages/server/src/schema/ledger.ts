@@ -32,7 +32,7 @@ export const balance = pgTable(
   },
   (table) => [
     check('balance_reserved_not_negative', sql`${table.reserved} >= 0`),
-    // With the one above: nothing below nought, and nothing promised twice.
+    // With the one above: nothing below 0, and nothing promised twice.
     check('balance_reserved_within_on_hand', sql`${table.reserved} <= ${table.onHand}`),
   ],
 )

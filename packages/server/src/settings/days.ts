@@ -25,7 +25,7 @@ export const onDays = (
 ): SQL =>
   sql`${moment} >= ${from}::date::timestamp at time zone ${timeZone} and ${moment} < (${to}::date + 1)::timestamp at time zone ${timeZone}`
 
-/** So many days before a day; after it, where they are below nought. */
+/** So many days before a day; after it, where they are below 0. */
 export const dayBefore = (day: string, days: number): string =>
   new Date(Date.parse(`${day}T00:00:00Z`) - days * 86_400_000).toISOString().slice(0, 10)
 

@@ -24,7 +24,7 @@ export async function postMove(
   caller: Caller,
 ): Promise<{ moveId: number; itemId: number }> {
   if (handMoves[kind] !== 'either' && quantity < 0) {
-    throw new HttpProblem(400, 'bad-input', `A ${kind} has a quantity above nought.`, {
+    throw new HttpProblem(400, 'bad-input', `A ${kind} needs a quantity above 0.`, {
       path: 'quantity',
       hint: 'Use a correction to go either way.',
     })

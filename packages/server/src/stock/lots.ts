@@ -1,6 +1,7 @@
 /** Lots: delivered, moved from place to place, weighed. */
 import type { NewLot, newLot } from '@tessellum/contract/buying'
 import type { ChangeLot, TransferLot, WeighLot } from '@tessellum/contract/stock'
+import { counted } from '@tessellum/core/measure/counted'
 import { effectOf, freeOf } from '@tessellum/core/stock/moves'
 import { and, eq } from 'drizzle-orm'
 import type { z } from 'zod'
@@ -146,7 +147,7 @@ export async function weighLot(tx: Session, id: number, { beads, mg }: WeighLot,
   await logActivity(
     tx,
     actor.personId,
-    `weighed ${beads} beads of lot ${held.lot.code}: ${each} mg each`,
+    `weighed ${counted(beads, 'bead')} of lot ${held.lot.code}: ${each} mg each`,
     `/stock/${held.lot.itemId}`,
   )
 }

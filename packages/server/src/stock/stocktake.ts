@@ -1,5 +1,6 @@
 /** Counting a place: frozen as the ledger has it, counted tube by tube, and posted as corrections, whatever moved meanwhile. */
 import type { FoundTube, PlaceSummary, Stocktake, StocktakeSummary } from '@tessellum/contract/stocktake'
+import { counted } from '@tessellum/core/measure/counted'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { effectOf } from '@tessellum/core/stock/moves'
 import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm'
@@ -272,7 +273,12 @@ export async function postStocktake(tx: Session, id: number, { personId, idempot
       })),
     )
   await tx.update(stocktake).set({ state: 'posted', endedAt: new Date() }).where(eq(stocktake.id, id))
-  await logActivity(tx, personId, `posted the count of ${place}: ${rows.length} lots differed`, `/stock/count/${id}`)
+  await logActivity(
+    tx,
+    personId,
+    `posted the count of ${place}: ${counted(rows.length, 'lot')} differed`,
+    `/stock/count/${id}`,
+  )
 }
 
 export async function abandonStocktake(tx: Session, id: number, { personId }: Actor): Promise<void> {

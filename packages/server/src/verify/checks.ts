@@ -34,7 +34,7 @@ export const checks: readonly Check[] = [
     wrong: `select format('lot %s has none', id) as what from lot where not exists (select from balance where lot_id = lot.id)`,
   },
   {
-    name: 'nothing is below nought, and nothing is promised that is not there',
+    name: 'nothing is below 0, and nothing is promised that is not there',
     looked: 'select count(*) from balance',
     wrong: `select format('lot %s: %s on hand, %s reserved', lot_id, on_hand, reserved) as what from balance where reserved < 0 or on_hand < reserved`,
   },
