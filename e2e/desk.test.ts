@@ -38,7 +38,7 @@ test('a stone that cannot be is refused in words, and the fields keep what was t
   await page.getByRole('button', { name: 'Work it out' }).click()
   await answer()
     .getByRole('alert')
-    .getByText(/height of the stone.*above nought/i)
+    .getByText(/height of the stone.*above 0/i)
     .waitFor()
   await reads(() => page.getByLabel('Height, mm').inputValue(), '0')
 })

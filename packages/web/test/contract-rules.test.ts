@@ -28,7 +28,7 @@ test.each<[string, ReturnType<typeof rulesOf>, unknown, string[]]>([
   ['a day', rulesOf(saveClass.shape.heldOn), dayjs('2027-03-01'), []],
   ['an hour', rulesOf(saveClass.shape.beginsAt, asHour), dayjs('2027-03-01T10:00'), []],
   ['half a penny', rulesOf(saveClass.shape.price, asMoney), 12.345, []],
-  ['less than nothing', rulesOf(saveClass.shape.price, asMoney), -1, ['A price is not below nought.']],
+  ['less than nothing', rulesOf(saveClass.shape.price, asMoney), -1, ['A price cannot be below 0.']],
   ['no price', rulesOf(saveClass.shape.price, asMoney), null, []],
   ['what may be left out', rulesOf(saveSupplier.shape.contact), '', []],
   ['a list that may be empty', rulesOf(settings.shape.days.shape.closed), [], []],

@@ -83,7 +83,7 @@ test('what is typed goes before what the scale shows; too much or too little can
   expect(filled(asked)).toEqual([])
   await person.clear(field)
   await person.type(field, '0.41{Enter}')
-  await screen.findByText('1 of 1 filled, for 1 kits')
+  await screen.findByText('1 of 1 filled, for 1 kit')
   expect(filled(asked).at(-1)).toMatchObject({ quantity: 410 })
 })
 

@@ -37,7 +37,7 @@ test('what it would bring is told, and it is taken in when somebody says so', as
   await person.upload(input(), file())
   const told = await screen.findByText(/3 rows without a fault/)
   expect(told.textContent).toBe(
-    '3 rows without a fault. It would bring: 1 new item, 0 new lots, 1 changed item; 1 stay as they are.',
+    '3 rows without a fault. It would bring: 1 new item, 0 new lots, 1 changed item; 1 stays as it is.',
   )
   screen.getByText('Changed: 2')
   screen.getByText('BC-1, place A1 to B2')

@@ -149,7 +149,7 @@ describe('at the packing bench', () => {
   test('bags that no lot holds anything for are laid out anew, or it is said why not', async () => {
     const { person } = bench(null)
     screen.getByText(/No lot holds this for 1 bag any more/)
-    await person.click(screen.getByRole('button', { name: 'Lay out anew' }))
+    await person.click(screen.getByRole('button', { name: 'Lay out again' }))
     await screen.findByText(/There is still none/)
   })
 })

@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import type { BuyLine } from '@tessellum/contract/buying'
+import { counted } from '@tessellum/core/measure/counted'
 import dayjs from 'dayjs'
 import { Link } from 'react-router'
 import { PageLoading } from '../frame/loading'
@@ -54,8 +55,7 @@ function Whole({ lines, suppliers }: { lines: readonly BuyLine[]; suppliers: num
   const [first] = lines
   return (
     <span className="quiet figures">
-      {lines.length} {lines.length === 1 ? 'item' : 'items'} from {suppliers}{' '}
-      {suppliers === 1 ? 'supplier' : 'suppliers'}, {money.say(cost)}
+      {counted(lines.length, 'item')} from {counted(suppliers, 'supplier')}, {money.say(cost)}
       {first && first.orderBy !== null && `; the first by ${dayjs(first.orderBy).format('dddd, D MMMM')}`}
     </span>
   )

@@ -1,5 +1,6 @@
 import { type NewPurchase, newPurchase } from '@tessellum/contract/buying'
 import type { ItemStory } from '@tessellum/contract/stock'
+import { counted } from '@tessellum/core/measure/counted'
 import { DatePicker, Form, Input, InputNumber, Modal } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { asMoney, rulesOf } from '../frame/contract-rules'
@@ -75,7 +76,7 @@ export function OrderItem({ item, close }: { item: ItemStory; close: () => void 
         {packs.map(({ amount, price, leadDays }, i) => (
           <Form.Item
             key={amount}
-            label={`Packs of ${units.quantity(amount, item.unit)}, ${money.say(price)}, in ${leadDays} days`}
+            label={`Packs of ${units.quantity(amount, item.unit)}, ${money.say(price)}, in ${counted(leadDays, 'day')}`}
             name={['packs', i]}
           >
             <InputNumber min={0} max={10_000} precision={0} className={styles.figure ?? ''} />
@@ -88,14 +89,14 @@ export function OrderItem({ item, close }: { item: ItemStory; close: () => void 
               name="amount"
               rules={rulesOf(newPurchase.shape.amount, (typed) => units.recorded(Number(typed), item.unit))}
             >
-              <InputNumber min={0.001} max={1_000_000} className={styles.figure ?? ''} />
+              <InputNumber className={styles.figure ?? ''} />
             </Form.Item>
             <Form.Item
               label={`Cost of all of it, ${money.sign}`}
               name="cost"
               rules={rulesOf(newPurchase.shape.cost, asMoney)}
             >
-              <InputNumber min={0} step={0.5} precision={2} className={styles.figure ?? ''} />
+              <InputNumber step={0.5} precision={2} className={styles.figure ?? ''} />
             </Form.Item>
           </>
         )}

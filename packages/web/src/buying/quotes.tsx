@@ -1,4 +1,5 @@
 import type { BuyLine, Quote } from '@tessellum/contract/buying'
+import { counted } from '@tessellum/core/measure/counted'
 import { Button } from 'antd'
 import { useMoney } from '../settings/use-shop-settings'
 import { useUnits } from '../settings/use-units'
@@ -33,7 +34,7 @@ export function Quotes({ quotes, lines, take, busy }: QuotesProps) {
               {each.packs
                 .map(
                   ({ amount, price, leadDays }) =>
-                    `${units.quantity(amount, line.unit)} for ${money.say(price)} in ${leadDays} days`,
+                    `${units.quantity(amount, line.unit)} for ${money.say(price)} in ${counted(leadDays, 'day')}`,
                 )
                 .join(', ')}
               .

@@ -10,6 +10,7 @@ import {
 } from '@tessellum/core/colour/judgement'
 import { asSeen, type Eye, type Light } from '@tessellum/core/colour/seen'
 import { threadRole } from '@tessellum/core/kit/bill'
+import { counted } from '@tessellum/core/measure/counted'
 import { soundForm } from '@tessellum/core/report/form-report'
 import type { Report } from '@tessellum/core/report/report'
 import { list } from '@tessellum/core/writing/english/moves'
@@ -57,7 +58,7 @@ export function ColourJudgement({ report, items, shelf, eye, light }: JudgementP
             ? words[verdict]
             : 'are alike in colour; their size or kind tells them apart'}
           <span className="quiet figures">
-            : {difference.toFixed(1)} apart, side by side in {places} places
+            : {difference.toFixed(1)} apart, side by side in {counted(places, 'place')}
           </span>
         </Finding>
       ))}

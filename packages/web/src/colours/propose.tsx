@@ -5,6 +5,7 @@ import type { PaletteColour } from '@tessellum/core/colour/palette'
 import { roleColours } from '@tessellum/core/drawing/role-colours'
 import type { Scene } from '@tessellum/core/drawing/scene'
 import type { Chosen } from '@tessellum/core/kit/choice'
+import { counted } from '@tessellum/core/measure/counted'
 import { soundForm } from '@tessellum/core/report/form-report'
 import type { Report } from '@tessellum/core/report/report'
 import { candidateOf } from '@tessellum/core/substitute/candidate'
@@ -186,7 +187,7 @@ function Offer({ pattern, colourway, chosen, shelf, scene, proposal, close }: Of
           ))}
         </ul>
         <p className="quiet figures">
-          {proposal.kits} kits; contrasts within {proposal.contrastsOff.toFixed(0)} of the original,{' '}
+          {counted(proposal.kits, 'kit')}; contrasts within {proposal.contrastsOff.toFixed(0)} of the original,{' '}
           {proposal.away.toFixed(0)} from the colours aimed at
         </p>
         <div className="hands">

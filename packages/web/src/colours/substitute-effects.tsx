@@ -1,4 +1,5 @@
 import type { Item } from '@tessellum/contract/stock'
+import { counted } from '@tessellum/core/measure/counted'
 import { sayPercent, trim } from '@tessellum/core/measure/units'
 import type { Consequence } from '@tessellum/core/substitute/consequence'
 import type { Substitute } from '@tessellum/core/substitute/substitutes'
@@ -14,7 +15,7 @@ export function SubstituteEffects({ each, kits, item }: { each: Substitute; kits
   return (
     <ul className="figures">
       <li className={kits > 0 && each.kits < kits ? 'trouble' : ''}>
-        {units.quantity(item.onHand - item.reserved, item.unit)} free: {each.kits} kits
+        {units.quantity(item.onHand - item.reserved, item.unit)} free: {counted(each.kits, 'kit')}
         {each.rescued > 0 && <strong>, rescues {each.rescued}</strong>}
       </li>
       <li>

@@ -11,8 +11,8 @@ import { candidateOf } from '@tessellum/core/substitute/candidate'
 import type { Candidate } from '@tessellum/core/substitute/substitutes'
 import { Button, Drawer, InputNumber, Segmented } from 'antd'
 import { useState } from 'react'
+import { computed } from '../computed'
 import { Loading } from '../frame/loading'
-import { evaluateClient } from '../patterns/use-evaluated'
 import { useUnits } from '../settings/use-units'
 import { ShopError } from '../shop/api'
 import { Swatch } from '../stock/swatch'
@@ -54,34 +54,20 @@ export function Substitutes({
   const [kinds, setKinds] = useState<'same' | 'other'>('same')
   const now = chosen.items[role]
   const touching = soundForm(report)?.touching
-  const { data: found, error } = useQuery({
-    queryKey: [
-      'substitutes',
-      pattern.id,
-      pattern.revision,
-      colourway.id,
-      colourway.version,
+  const { data: found, error } = useQuery(
+    computed.substitutes({
+      source: pattern.source,
+      choices,
       role,
-      choices.size,
-      kits,
       kinds,
-      touching?.length,
-    ],
-    queryFn: () =>
-      evaluateClient.substitutes({
-        source: pattern.source,
-        choices,
-        role,
-        kinds,
-        now: now && candidateOf(now),
-        candidates: shelf.flatMap((item) => candidateOf(item) ?? []),
-        kit: chosen.kit,
-        colours: chosen.colours,
-        touching: touching ?? [],
-        kits,
-      }),
-    staleTime: 30_000,
-  })
+      now: now && candidateOf(now),
+      candidates: shelf.flatMap((item) => candidateOf(item) ?? []),
+      kit: chosen.kit,
+      colours: chosen.colours,
+      touching: touching ?? [],
+      kits,
+    }),
+  )
   const { forColourway, forBatch } = useAccept(colourway, choices.size ?? '', close)
   const [compared, setCompared] = useState<number>()
   const refused = forColourway.refused ?? forBatch.refused

@@ -4,9 +4,9 @@ import { sayExtents } from '@tessellum/core/report/form-report'
 import { type Counting, countingWords } from '@tessellum/core/sizing/counting'
 import type { Candidate, Question } from '@tessellum/core/substitute/substitutes'
 import type { ReactNode } from 'react'
+import { computed } from '../computed'
 import { FigureTable } from '../frame/figure-table'
 import { Loading } from '../frame/loading'
-import { patientClient } from '../patterns/use-evaluated'
 import { useUnits } from '../settings/use-units'
 import { Changes } from './substitute-effects'
 import styles from './substitutes.module.css'
@@ -21,12 +21,7 @@ interface WaysProps {
 /** The ways of working another bead in, each settled: which counts follow it, what the piece then measures and how it lies. */
 export function Ways({ question, candidate, take }: WaysProps) {
   const units = useUnits()
-  const { data, error } = useQuery({
-    queryKey: ['ways', question.source, question.choices, question.role, candidate.id, candidate.free],
-    retry: false,
-    staleTime: 60_000,
-    queryFn: () => patientClient.ways(question, candidate),
-  })
+  const { data, error } = useQuery(computed.ways(question, candidate))
   if (error)
     return (
       <p className="notice trouble" role="alert">

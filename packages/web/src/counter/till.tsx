@@ -107,7 +107,7 @@ export function Till({ onSold }: { onSold: (sale: Sale) => void }) {
         </Button>
       </div>
       <ErrorNotice error={sell.refused} />
-      <p className="quiet">No payment is taken here: it is only written down what was sold, and for how much.</p>
+      <p className="quiet">No payment is taken here: this only records what was sold, and for how much.</p>
     </section>
   )
 }

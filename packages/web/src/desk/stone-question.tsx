@@ -1,14 +1,16 @@
 import { useQuery } from '@tanstack/react-query'
 import { beadName } from '@tessellum/core/catalogue/bead'
 import type { Wall } from '@tessellum/core/desk/stone-desk'
+import { counted } from '@tessellum/core/measure/counted'
 import { sayPercent } from '@tessellum/core/measure/units'
+import { sayHeld } from '@tessellum/core/report/say-held'
 import { Button, Form } from 'antd'
 import { useState } from 'react'
+import { computed } from '../computed'
 import { FigureTable, meantRow } from '../frame/figure-table'
 import { Finding, Findings } from '../frame/findings'
 import { Loading } from '../frame/loading'
 import { Drawing } from '../piece/drawing'
-import { formClient } from '../piece/form-client'
 import { useFormed } from '../piece/use-formed'
 import { BeadSelect, beadIn } from './bead-select'
 import { useBeadChoices } from './beads'
@@ -30,16 +32,9 @@ export function StoneQuestionForm() {
   const [form] = Form.useForm<Asked>()
   const [asked, setAsked] = useState<Asked>(usual)
   const [wall, edge] = [beadIn(choices, asked.wall), beadIn(choices, asked.edge)]
-  const { data, error, isFetching } = useQuery({
-    queryKey: ['desk', 'stone', asked, wall, edge],
-    enabled: wall !== undefined && edge !== undefined,
-    retry: false,
-    staleTime: Number.POSITIVE_INFINITY,
-    queryFn: () => {
-      if (!wall || !edge) throw new Error('Choose the beads.')
-      return formClient.stoneDesk({ stone: stoneWords(asked), wall, edge, multiple: asked.multiple })
-    },
-  })
+  const { data, error, isFetching } = useQuery(
+    computed.stone(wall && edge && { stone: stoneWords(asked), wall, edge, multiple: asked.multiple }),
+  )
   const best = data?.walls.at(-1)
   return (
     <div className={styles.desk}>
@@ -117,13 +112,10 @@ export function StoneQuestionForm() {
 }
 
 function WallLine({ wall: { rounds, frontMm, backMm, holds } }: { wall: Wall }) {
-  const say = (mm: number | undefined) => (mm === undefined ? 'nothing' : `${mm.toFixed(1)} mm`)
   return (
     <Finding tone={holds ? 'good' : 'plain'}>
-      {rounds === 0
-        ? 'Edge beads on the ring itself'
-        : `${rounds} round${rounds === 1 ? '' : 's'} of the wall on each edge first`}
-      : held by {say(frontMm)} in front, {say(backMm)} behind{holds ? '. That holds.' : ''}
+      {rounds === 0 ? 'Edge beads on the ring itself' : `${counted(rounds, 'round')} of the wall on each edge first`}:
+      held by {sayHeld(frontMm)} in front, {sayHeld(backMm)} behind{holds ? '. That holds.' : ''}
     </Finding>
   )
 }

@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { type PlayStandIn, type StandInName, standInNames } from '@tessellum/contract/devices'
+import { counted } from '@tessellum/core/measure/counted'
 import { Button, Input, InputNumber } from 'antd'
 import { useEffect, useState } from 'react'
 import { ErrorNotice } from '../frame/error-notice'
@@ -65,7 +66,7 @@ const played: Readonly<Record<StandInName, Played>> = {
     title: 'Suppliers’ service',
     faults: ['late', 'failing', 'rubbish', 'currency'],
     told: ({ times, daysMore, asked }) =>
-      `asked ${String(asked)} times; prices times ${String(times)}, ${String(daysMore)} days later than usual`,
+      `asked ${counted(Number(asked), 'time')}; prices times ${String(times)}, ${counted(Number(daysMore), 'day')} later than usual`,
   },
 }
 

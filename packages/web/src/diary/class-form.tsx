@@ -151,7 +151,7 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
           <TimePicker format="HH:mm" minuteStep={15} allowClear={false} needConfirm={false} />
         </Form.Item>
         <Form.Item label="Minutes" name="minutes" rules={rulesOf(saveClass.shape.minutes)}>
-          <InputNumber min={15} max={6000} step={15} />
+          <InputNumber step={15} />
         </Form.Item>
         <Form.Item label="Where" name="place" rules={rulesOf(saveClass.shape.place)}>
           <Input maxLength={80} placeholder="the long table" />
@@ -160,7 +160,7 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
           <Select options={teachers.map(({ id, name }) => ({ value: id, label: name }))} />
         </Form.Item>
         <Form.Item label="Seats" name="seats" rules={rulesOf(saveClass.shape.seats)}>
-          <InputNumber min={1} max={200} precision={0} />
+          <InputNumber />
         </Form.Item>
         <Form.Item label="Spare kits" name="spareKits">
           <InputNumber min={0} max={200} precision={0} />

@@ -1,5 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import type { ClassAnswer } from '@tessellum/contract/classes'
+import { counted } from '@tessellum/core/measure/counted'
 import type { Pace } from '@tessellum/core/teach/time-plan'
 import { Button, Segmented } from 'antd'
 import dayjs from 'dayjs'
@@ -55,6 +56,7 @@ function Offered({ offered }: { offered: ClassAnswer }) {
   const act = useIdempotentMutation(
     (what: 'taught' | 'cancel' | 'reopen') => call(`POST /api/classes/:id/${what}`, { params: { id } }),
     {
+      of: `class ${id}`,
       stale,
       after: keep,
       said: (_, what) => done[what],
@@ -63,6 +65,7 @@ function Offered({ offered }: { offered: ClassAnswer }) {
     },
   )
   const plan = useIdempotentMutation((_: null) => call('POST /api/classes/:id/kits', { params: { id } }), {
+    of: `class ${id}`,
     stale,
     after: ({ toEmpty: bags, ...answer }) => {
       keep(answer)
@@ -153,7 +156,7 @@ function Offered({ offered }: { offered: ClassAnswer }) {
             onClick={() => plan.run(null)}
             loading={plan.busy}
           >
-            {batchId === null ? `Plan ${kits} kits` : 'Update the batch to match the bookings'}
+            {batchId === null ? `Plan ${counted(kits, 'kit')}` : 'Update the batch to match the bookings'}
           </Button>
         )}
       </div>
@@ -188,7 +191,12 @@ function Offered({ offered }: { offered: ClassAnswer }) {
                 </tr>
               </tbody>
             </FigureTable>
-            {cost.unpriced > 0 && <p className="trouble">{cost.unpriced} items have no price and are left out.</p>}
+            {cost.unpriced > 0 && (
+              <p className="trouble">
+                {counted(cost.unpriced, 'item has', 'items have')} no price, and {cost.unpriced === 1 ? 'is' : 'are'}{' '}
+                left out.
+              </p>
+            )}
           </section>
         </div>
       </div>
@@ -219,7 +227,9 @@ function Hours({ offered }: { offered: ClassAnswer }) {
         options={offered.plans.map((each) => ({ value: each.pace, label: paceWords[each.pace] }))}
       />
       <p className={plan.left < 0 ? 'trouble' : 'quiet'} role="status">
-        {plan.left < 0 ? `${-plan.left} minutes more than the class has.` : `${plan.left} minutes to spare.`}
+        {plan.left < 0
+          ? `${counted(-plan.left, 'minute')} more than the class has.`
+          : `${counted(plan.left, 'minute')} to spare.`}
       </p>
       <div className={classPageStyles.hours} aria-hidden="true">
         <span style={{ width: `${plan.welcome * width}%` }} className={classPageStyles.welcome} />

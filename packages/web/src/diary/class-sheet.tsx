@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
+import { counted } from '@tessellum/core/measure/counted'
 import { Button } from 'antd'
 import dayjs from 'dayjs'
 import { Link, useParams } from 'react-router'
@@ -111,7 +112,7 @@ export function ClassSheetPage() {
                       ? 'homework'
                       : `from ${dayjs(`2000-01-01T${data.beginsAt}`).add(part.from, 'minute').format('HH:mm')}`}
                   </td>
-                  <td>{part.minutes} minutes</td>
+                  <td>{counted(part.minutes, 'minute')}</td>
                 </tr>
               ))}
             </tbody>

@@ -97,7 +97,8 @@ export function DiaryPage() {
 }
 
 const [width, rowHeight] = [1180, 26]
-const inside = { left: 14, right: 14, top: 30 }
+/** Room for half of a day at each end. */
+const inside = { left: 28, right: 28, top: 30 }
 const dateOf = (day: string) => new Date(`${day}T00:00:00Z`)
 
 /** A row for each promise: from the day to buy by, over the day to pack by, to its day. */
@@ -116,7 +117,7 @@ function TimeLine({ diary, start, end }: { diary: Diary; start: string; end: str
             </text>
           </g>
         ))}
-        <line x1={today} x2={today} y1={4} y2={height} stroke="var(--ink)" strokeWidth="1.2" />
+        <line x1={today} x2={today} y1={inside.top - 8} y2={height} stroke="var(--ink)" strokeWidth="1.2" />
         {diary.map((each, i) => {
           const y = inside.top + i * rowHeight + rowHeight / 2
           const at = x(dateOf(each.on))

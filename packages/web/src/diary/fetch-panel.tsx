@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import type { FetchList } from '@tessellum/contract/diary'
+import { counted } from '@tessellum/core/measure/counted'
 import dayjs from 'dayjs'
 import { Link } from 'react-router'
 import { read } from '../shop/queries'
@@ -56,9 +57,7 @@ const Tube = ({
     <span className={`figures ${styles.quantity}`}>
       <Quantity quantity={quantity} unit={unit} />
       <br />
-      <span className="quiet">
-        {bags} {bags === 1 ? 'bag' : 'bags'}
-      </span>
+      <span className="quiet">{counted(bags, 'bag')}</span>
     </span>
   </div>
 )

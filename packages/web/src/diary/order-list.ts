@@ -1,5 +1,6 @@
 /** The list of orders: open ones day by day, the soonest first, and what each waits for. */
 import type { Order } from '@tessellum/contract/orders'
+import { counted } from '@tessellum/core/measure/counted'
 import dayjs from 'dayjs'
 
 export interface OrdersOfDay {
@@ -27,7 +28,7 @@ export function daysFrom(today: string, day: string): string {
   const days = dayjs(day).diff(dayjs(today), 'day')
   if (days === 0) return 'today'
   if (Math.abs(days) === 1) return days > 0 ? 'tomorrow' : 'yesterday'
-  return days > 0 ? `in ${days} days` : `${-days} days ago`
+  return days > 0 ? `in ${counted(days, 'day')}` : `${counted(-days, 'day')} ago`
 }
 
 /** What keeps an order from being ready, and by when it has to be done. */

@@ -44,6 +44,7 @@ export function OrdersPage() {
     ({ id, what }: { id: number; what: 'kits' | 'cancel' | 'reopen' }) =>
       call(`POST /api/orders/:id/${what}`, { params: { id } }),
     {
+      of: 'orders',
       stale,
       after,
       said: (_, { what }) => done[what],
@@ -54,7 +55,7 @@ export function OrdersPage() {
   const handOver = useIdempotentMutation(
     ({ id, kits }: { id: number; kits: number }) =>
       call('POST /api/orders/:id/hand-over', { params: { id }, body: { kits } }),
-    { stale, after, said: 'Handed over.', undo: (orders, { id }) => reopened(orders, id) },
+    { of: 'orders', stale, after, said: 'Handed over.', undo: (orders, { id }) => reopened(orders, id) },
   )
   if (error && !data) return <Trouble error={error} />
   if (!data) return <PageLoading what="Fetching the orders" />

@@ -34,19 +34,17 @@ export function Seat({ seat, booked, offered, mayKeep, mayMark, keep }: SeatProp
   const [who, setWho] = useState<Who>({ name: booked?.name ?? '', id: booked?.customerId ?? null })
   const [contact, setContact] = useState(booked?.contact ?? '')
   const [paid, setPaid] = useState<number | null>((booked?.paid ?? 0) / 100)
-  const stale = ['diary', 'bench', 'customers']
+  const changes = { of: `class ${offered.id}`, stale: ['diary', 'bench', 'customers'], after: keep }
   const params = { id: offered.id, seat }
   const book = useIdempotentMutation((body: BookSeat) => call('PUT /api/classes/:id/seats/:seat', { params, body }), {
-    stale,
-    after: keep,
+    ...changes,
   })
   const mark = useIdempotentMutation(
     (body: MarkSeat) => call('PUT /api/classes/:id/seats/:seat/mark', { params, body }),
-    { stale, after: keep },
+    changes,
   )
   const free = useIdempotentMutation((_: null) => call('POST /api/classes/:id/seats/:seat/free', { params }), {
-    stale,
-    after: keep,
+    ...changes,
   })
   const save = (offer: number, { name, id }: Who = who) => {
     const same =

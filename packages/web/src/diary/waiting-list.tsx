@@ -17,9 +17,11 @@ export function WaitingList({ offered, mayKeep, keep, freeSeat }: WaitingListPro
   const [contact, setContact] = useState('')
   const { id, waiting } = offered
   const stale = ['diary', 'bench', 'customers']
+  const of = `class ${id}`
   const wait = useIdempotentMutation(
     (body: WaitFor) => call('POST /api/classes/:id/waiting', { params: { id }, body }),
     {
+      of,
       stale,
       after: (answer) => {
         keep(answer)
@@ -30,12 +32,12 @@ export function WaitingList({ offered, mayKeep, keep, freeSeat }: WaitingListPro
   )
   const leave = useIdempotentMutation(
     (waitingId: number) => call('POST /api/classes/:id/waiting/:waitingId/leave', { params: { id, waitingId } }),
-    { stale, after: keep },
+    { of, stale, after: keep },
   )
   const seat = useIdempotentMutation(
     ({ at, body }: { at: number; body: BookSeat }) =>
       call('PUT /api/classes/:id/seats/:seat', { params: { id, seat: at }, body }),
-    { stale, after: keep },
+    { of, stale, after: keep },
   )
   if (waiting.length === 0 && (!mayKeep || freeSeat !== undefined)) return null
   return (

@@ -132,10 +132,13 @@ function useQuickFit(text: string): string | undefined {
     if (!/^fit\s/i.test(text)) return
     let left = false
     // What evaluates patterns is large, and comes only when something is asked.
-    void import('@tessellum/core/desk/quick-fit').then(({ quickFit }) => {
-      const said = quickFit(text)
-      if (!left) setAnswer(said === undefined ? undefined : { to: text, said })
-    })
+    import('@tessellum/core/desk/quick-fit').then(
+      ({ quickFit }) => {
+        const said = quickFit(text)
+        if (!left) setAnswer(said === undefined ? undefined : { to: text, said })
+      },
+      () => left || setAnswer({ to: text, said: 'This could not be loaded. Reload the page, and ask again.' }),
+    )
     return () => {
       left = true
     }

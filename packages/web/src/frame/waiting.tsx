@@ -1,4 +1,5 @@
 import { useIsFetching, useIsMutating, useQuery } from '@tanstack/react-query'
+import { counted } from '@tessellum/core/measure/counted'
 import { useEffect, useState } from 'react'
 import { call } from '../shop/api'
 import styles from './waiting.module.css'
@@ -35,7 +36,7 @@ export function Waiting() {
       {done > 0
         ? `Working: ${Math.round(100 * done)} % is done.`
         : ahead > 0
-          ? `Waiting: ${ahead} ${ahead === 1 ? 'piece' : 'pieces'} of work before yours.`
+          ? `Waiting: ${counted(ahead, 'piece')} of work before yours.`
           : 'Still working.'}
     </div>
   )

@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import type { Batch } from '@tessellum/contract/batches'
+import { counted } from '@tessellum/core/measure/counted'
 import { FigureTable } from '../frame/figure-table'
 import { useMoney } from '../settings/use-shop-settings'
 import { read } from '../shop/queries'
@@ -48,7 +49,10 @@ export function BatchCost({ batch }: { batch: Batch }) {
       {data.boughtAnew.length > 0 && (
         <p className="quiet figures">
           Buying everything in whole packs, the materials of a kit would cost{' '}
-          {data.boughtAnew.map(({ kits, materials }) => `${money.say(materials)} for ${kits} kits`).join(', ')}.
+          {data.boughtAnew
+            .map(({ kits, materials }) => `${money.say(materials)} for ${counted(kits, 'kit')}`)
+            .join(', ')}
+          .
         </p>
       )}
     </details>

@@ -1,5 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { type Batch, batchLine } from '@tessellum/contract/batches'
+import { counted } from '@tessellum/core/measure/counted'
 import { Button, InputNumber } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
@@ -59,6 +60,7 @@ function Plan({ batch }: { batch: Batch }) {
   const act = useIdempotentMutation(
     (doing: BatchAction) => call(`POST /api/batches/:id/${doing}`, { params: { id: batch.id } }),
     {
+      of: `batch ${batch.id}`,
       stale: ['batches'],
       said: (_, doing) => done[doing],
       undo: (_, doing) =>
@@ -84,6 +86,7 @@ function Plan({ batch }: { batch: Batch }) {
         },
       }),
     {
+      of: `batch ${batch.id}`,
       stale: ['packing'],
       after: (answer) => {
         settle(answer)
@@ -105,7 +108,8 @@ function Plan({ batch }: { batch: Batch }) {
         title={batch.name}
         under={
           <span className="quiet">
-            due {dayjs(batch.dueOn).format('dddd, D MMMM YYYY')} · <span className="figures">{batch.kits}</span> kits
+            due {dayjs(batch.dueOn).format('dddd, D MMMM YYYY')} ·{' '}
+            <span className="figures">{counted(batch.kits, 'kit')}</span>
             {batch.priority !== 2 && changeable && ` · ${turnWords[batch.priority]}`}
           </span>
         }
@@ -128,7 +132,7 @@ function Plan({ batch }: { batch: Batch }) {
             loading={act.busy}
             disabled={!outlook.ready}
           >
-            Reserve {batch.kits} kits
+            Reserve {counted(batch.kits, 'kit')}
           </Button>
         )}
         {mayReserve && (batch.state === 'reserved' || allReady) && (

@@ -27,7 +27,7 @@ export function BatchRow({ batch, draft }: BatchRowProps) {
       </span>
       <HowFar batch={batch} draft={draft} />
       <span className="figures">
-        <strong>{kits}</strong> kits
+        <strong>{kits}</strong> {kits === 1 ? 'kit' : 'kits'}
       </span>
       <span>
         <BatchState state={state} />

@@ -5,7 +5,7 @@ import { useDeferredValue, useMemo, useState } from 'react'
 import { Link } from 'react-router'
 import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
-import { call } from '../shop/api'
+import { read } from '../shop/queries'
 import { type LineFields, LineForm } from './line-form'
 import styles from './make.module.css'
 
@@ -15,20 +15,11 @@ export function MakePage() {
   const [mix, setMix] = useState<readonly LineFields[]>([{ kits: 1 }])
   const settled = useDeferredValue(mix)
   const whole = useMemo(
-    () => settled.map((line) => batchLine.safeParse(line)).flatMap((read) => (read.success ? [read.data] : [])),
+    () => settled.map((line) => batchLine.safeParse(line)).flatMap(({ data }) => data ?? []),
     [settled],
   )
   const complete = whole.length === mix.length
-  const {
-    data: able,
-    error: refused,
-    isFetching,
-  } = useQuery({
-    queryKey: ['batches', 'could-make', whole],
-    queryFn: () => call('POST /api/batches/could-make', { body: { lines: whole } }),
-    enabled: complete && whole.length > 0,
-    placeholderData: (before) => before,
-  })
+  const { data: able, error: refused, isFetching } = useQuery(read.couldMake(complete ? whole : undefined))
   const change = (i: number, next: LineFields) => setMix(mix.map((each, at) => (at === i ? next : each)))
   return (
     <div className="page stack">

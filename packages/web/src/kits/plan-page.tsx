@@ -101,12 +101,7 @@ function PlanForm<Answer>({ title, name, fields, lines: initial, batchId, save, 
   const settled = useDeferredValue(lines)
   const whole = useMemo(() => wholeLines(settled), [settled])
   const complete = whole.length === lines.length
-  const { data: outlook, error } = useQuery({
-    queryKey: ['batches', 'outlook', whole, batchId],
-    queryFn: () => call('POST /api/batches/outlook', { body: { lines: whole, batchId } }),
-    enabled: whole.length > 0 && complete,
-    placeholderData: (before) => before,
-  })
+  const { data: outlook, error } = useQuery(read.outlook(complete ? whole : undefined, batchId))
   const plan = useIdempotentMutation(save, {
     stale: ['batches', 'packing', 'stock'],
     after: (answer) => {

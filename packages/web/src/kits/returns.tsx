@@ -91,6 +91,7 @@ function CameBack({ batchId, kit, close }: { batchId: number; kit: Kit; close: (
     (body: BodyInput<'POST /api/batches/:id/returns'>) =>
       call('POST /api/batches/:id/returns', { params: { id: batchId }, body }),
     {
+      of: `packing ${batchId}`,
       stale: ['stock', 'batches'],
       said: 'Back in its lots.',
       after: (answer) => {

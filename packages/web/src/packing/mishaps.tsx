@@ -1,5 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import type { LoseBeads, Packing, PackingTask, SwapLot } from '@tessellum/contract/packing'
+import { counted } from '@tessellum/core/measure/counted'
 import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
 import { Button, InputNumber, Select } from 'antd'
 import { useState } from 'react'
@@ -21,6 +22,7 @@ export function Mishaps({ packing, task }: MishapsProps) {
   const [amount, setAmount] = useState<number | null>(null)
   const [other, setOther] = useState<number>()
   const options = {
+    of: `packing ${packing.id}`,
     stale: ['stock', 'batches', 'buy-list'],
     after: (answer: Packing) => {
       client.setQueryData(read.packing(packing.id).queryKey, answer)
@@ -50,11 +52,11 @@ export function Mishaps({ packing, task }: MishapsProps) {
     return (
       <div className="notice trouble">
         <p>
-          No lot holds this for {task.bags.length} {task.bags.length === 1 ? 'bag' : 'bags'} any more. Receive some, or
-          change the batch; then lay it out anew.
+          No lot holds this for {counted(task.bags.length, 'bag')} any more. Receive some, or change the batch; then lay
+          it out again.
         </p>
         <Button onClick={() => again.run(null)} loading={again.busy}>
-          Lay out anew
+          Lay out again
         </Button>
         <ErrorNotice error={again.refused} />
       </div>

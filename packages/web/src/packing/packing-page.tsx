@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import type { Found } from '@tessellum/contract/devices'
 import type { Packing, PackingTask } from '@tessellum/contract/packing'
 import { type Reading, readingOf } from '@tessellum/core/kit/packing'
+import { counted } from '@tessellum/core/measure/counted'
 import { sayMass } from '@tessellum/core/measure/units'
 import { perSpoken, sayFinely, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
 import { Button, type GetRef, InputNumber } from 'antd'
@@ -91,7 +92,7 @@ function PackingBench({ packing }: { packing: Packing }) {
         title={<>Packing {packing.name}</>}
         under={
           <span className="quiet figures">
-            {filled} of {bags} filled, for {packing.kits} kits
+            {filled} of {bags} filled, for {counted(packing.kits, 'kit')}
           </span>
         }
       >
@@ -222,6 +223,7 @@ function Fill({ packing, task, bag, done }: FillProps) {
         },
       }),
     {
+      of: `packing ${packing.id}`,
       stale: ['batches'],
       after: (answer) => {
         client.setQueryData(read.packing(packing.id).queryKey, answer)
@@ -242,7 +244,7 @@ function Fill({ packing, task, bag, done }: FillProps) {
         {sayQuantity(bag.target, task.unit)}
       </p>
       <p className="quiet figures">
-        {bag.beads !== null && `${bag.beads} beads, `}
+        {bag.beads !== null && `${counted(bag.beads, 'bead')}, `}
         from {sayFinely(task.unit === 'mg' ? Math.ceil(bag.least / 10) * 10 : bag.least, task.unit)} to{' '}
         {sayFinely(bag.most, task.unit)}; lot {task.lotCode}
       </p>
@@ -302,7 +304,11 @@ function Bags({ packing, task, now, change, print }: BagsProps) {
         params: { id: packing.id },
         body: { lineId, kit, itemId: task.itemId },
       }),
-    { tell: true, after: (answer) => void client.setQueryData(read.packing(packing.id).queryKey, answer) },
+    {
+      of: `packing ${packing.id}`,
+      tell: true,
+      after: (answer) => void client.setQueryData(read.packing(packing.id).queryKey, answer),
+    },
   )
   return (
     <ul className={styles.bags} aria-label="Bags">
@@ -342,6 +348,7 @@ function Close({ packing }: { packing: Packing }) {
   const close = useIdempotentMutation(
     (_: undefined) => call('POST /api/batches/:id/close', { params: { id: packing.id } }),
     {
+      of: `packing ${packing.id}`,
       stale: ['batches', 'stock', 'buy-list'],
       said: `${packing.name} is closed.`,
       after: (answer) => {
@@ -352,7 +359,7 @@ function Close({ packing }: { packing: Packing }) {
   )
   return (
     <div className="notice good">
-      <p>All {packing.kits} kits are packed.</p>
+      <p>{packing.kits === 1 ? 'The one kit is packed.' : `All ${counted(packing.kits, 'kit')} are packed.`}</p>
       <Button type="primary" onClick={() => close.run(undefined)} loading={close.busy}>
         Close the batch
       </Button>

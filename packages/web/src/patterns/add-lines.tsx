@@ -1,10 +1,11 @@
+import { useQuery } from '@tanstack/react-query'
 import { roleColours } from '@tessellum/core/drawing/role-colours'
 import type { View } from '@tessellum/core/drawing/view'
 import { type Field, type LineForm, lineForms } from '@tessellum/core/notation/line-forms'
 import { Button, Drawer, Form, InputNumber, Select } from 'antd'
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
+import { computed } from '../computed'
 import { FlatPiece } from '../piece/flat-piece'
-import { formClient } from '../piece/form-client'
 import styles from './add-lines.module.css'
 import { NotationLines } from './notation-lines'
 
@@ -21,15 +22,11 @@ const colours = { ...roleColours(['A', 'B', 'C']), C: '#d0a648' }
 export function AddLines({ beads, stones, add }: AddLinesProps) {
   const [open, setOpen] = useState(false)
   const [chosen, setChosen] = useState<LineForm>()
-  const [sketches, setSketches] = useState<readonly (View | undefined)[]>([])
-  useEffect(() => {
-    if (!open || sketches.length > 0) return
-    let gone = false
-    void formClient.sketch(lineForms.map(({ sketch }) => sketch)).then((views) => !gone && setSketches(views))
-    return () => {
-      gone = true
-    }
-  }, [open, sketches])
+  // They help to choose; the words beside them say as much.
+  const { data: sketches = [] } = useQuery({
+    ...computed.sketches(lineForms.map(({ sketch }) => sketch)),
+    enabled: open,
+  })
   const close = () => {
     setOpen(false)
     setChosen(undefined)

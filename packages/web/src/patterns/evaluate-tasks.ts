@@ -49,7 +49,7 @@ export const tasks = {
   ): (Painted & { readonly round: number }) | NotPainted {
     const { work } = evaluatePattern(source, choices)
     if (drawn && (drawn.length !== work.passes || sameAsDrawn(work, drawn) < work.passes))
-      return { why: 'The piece is being laid out anew. Paint again when it is there.' }
+      return { why: 'The piece is being laid out again. Paint again when it is there.' }
     const at = brushed(work, bead, brush)
     const painted = paint(source, choices, new Map(at.map((each) => [each, letter])))
     return 'why' in painted ? painted : { ...painted, round: brushed(work, bead, { type: 'round' }).length }

@@ -8,12 +8,12 @@ import { costOfKit } from '@tessellum/core/kit/cost'
 import { sayExtents } from '@tessellum/core/report/form-report'
 import { Button, Form, Input, Select } from 'antd'
 import { useMemo, useState } from 'react'
+import { computed, type MeasuresAsked } from '../computed'
 import { FigureTable } from '../frame/figure-table'
 import { Loading } from '../frame/loading'
 import { useMoney, useShopSettings } from '../settings/use-shop-settings'
 import { useUnits } from '../settings/use-units'
 import styles from './grading.module.css'
-import { patientClient } from './use-evaluated'
 
 interface GradingProps {
   readonly pattern: Pattern
@@ -24,13 +24,8 @@ interface GradingProps {
 /** A pattern graded over a list of measures, in the size that is shown for all else. */
 export function Grading({ pattern, choices, kit }: GradingProps) {
   const names = useMemo(() => measuresOf(pattern.source), [pattern.source])
-  const [asked, setAsked] = useState<{ name: string; values: readonly number[] }>()
-  const { data, error, isFetching } = useQuery({
-    queryKey: ['grade', pattern.id, pattern.revision, choices, asked],
-    enabled: asked !== undefined,
-    retry: false,
-    queryFn: () => patientClient.grade(pattern.source, choices, asked?.name ?? '', asked?.values ?? []),
-  })
+  const [asked, setAsked] = useState<MeasuresAsked>()
+  const { data, error, isFetching } = useQuery(computed.graded(pattern.source, choices, asked))
   if (names.length === 0) return null
   const roles = [...new Set((data ?? []).flatMap(({ report }) => report.beads.map(({ role }) => role)))]
   return (
@@ -53,6 +48,7 @@ export function Grading({ pattern, choices, kit }: GradingProps) {
           name="list"
           rules={[
             {
+              // What is no number is named by the error that is thrown.
               validator: async (_, list: string) => {
                 if (measuresFrom(list).length === 0) throw new Error('Give the measures, for example: 12, 14, 16 mm.')
               },

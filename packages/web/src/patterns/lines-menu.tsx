@@ -1,6 +1,7 @@
 import { DownOutlined } from '@ant-design/icons'
 import type { Choices } from '@tessellum/core/evaluate/evaluate-pattern'
 import { asPart, marked, movedUp, onOtherEdge, repeated, takenOut } from '@tessellum/core/hand/edit-text'
+import { counted } from '@tessellum/core/measure/counted'
 import type { Report } from '@tessellum/core/report/report'
 import { Button, Dropdown, Form, Input, Modal } from 'antd'
 import { useState } from 'react'
@@ -27,20 +28,23 @@ type Named = 'name' | 'part'
 export function LinesMenu({ text, choices, report, stretch, write, tell }: LinesMenuProps) {
   const [naming, setNaming] = useState<{ readonly what: Named; readonly at: LineStretch }>()
   const change = (next: string, otherwise: string) => (next === text ? tell(otherwise) : write(next))
+  const refused = (error: Error) => tell(error.message)
   const takeOut = ({ first, last }: LineStretch) => {
     const next = takenOut(text, first, last)
     write(next)
-    void evaluateClient.evaluate(next, choices).then((after) => tell(whatFalls(report, after)))
+    evaluateClient.evaluate(next, choices).then((after) => tell(whatFalls(report, after)), refused)
   }
   const acts: Readonly<Record<string, (at: LineStretch) => void>> = {
     up: ({ first, last }) => change(movedUp(text, first, last), 'These lines stand at the top of their part already.'),
     repeat: ({ first, last }) => change(repeated(text, 2, first, last), 'Put the cursor into a line of a part first.'),
     edge: ({ first, last }) => change(onOtherEdge(text, first, last), 'Put the cursor into a line of a part first.'),
     mirror: ({ first, last }) =>
-      void evaluateClient
+      evaluateClient
         .mirrored(text, choices, first, last)
-        .then((turned) =>
-          'why' in turned ? tell(turned.why) : change(turned.text, 'These beads read the same from both ends.'),
+        .then(
+          (turned) =>
+            'why' in turned ? tell(turned.why) : change(turned.text, 'These beads read the same from both ends.'),
+          refused,
         ),
     name: (at) => setNaming({ what: 'name', at }),
     part: (at) => setNaming({ what: 'part', at }),
@@ -114,7 +118,7 @@ function whatFalls(before: Report | undefined, after: Report): string {
     (report?.diagnostics ?? []).filter(({ severity }) => severity === 'error')
   const fault = errors(before).length < errors(after).length ? errors(after)[0] : undefined
   return [
-    `Taken out${gone > 0 ? `: ${gone} bead${gone === 1 ? '' : 's'} fewer` : ''}.`,
+    `Taken out${gone > 0 ? `: ${counted(gone, 'bead')} fewer` : ''}.`,
     ...(fault ? [`Line ${fault.line} no longer works: ${fault.message}`] : []),
     'Ctrl Z brings it back.',
   ].join(' ')

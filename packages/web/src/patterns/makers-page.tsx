@@ -6,6 +6,7 @@ import type { MakerRow } from '@tessellum/core/substitute/makers'
 import { Button, Segmented } from 'antd'
 import { useMemo } from 'react'
 import { useParams } from 'react-router'
+import { computed } from '../computed'
 import { FigureTable } from '../frame/figure-table'
 import { Loading, PageLoading } from '../frame/loading'
 import { PageHead } from '../frame/page-head'
@@ -14,7 +15,7 @@ import { Trouble } from '../frame/trouble'
 import { useUnits } from '../settings/use-units'
 import { read } from '../shop/queries'
 import { PatternNav } from './pattern-nav'
-import { evaluateClient, useEvaluated } from './use-evaluated'
+import { useEvaluated } from './use-evaluated'
 import { useShown } from './use-shown'
 
 export function MakersPage() {
@@ -29,12 +30,8 @@ function Makers({ pattern }: { pattern: Pattern }) {
   usePageTitle(`Makers of ${pattern.title}`)
   const { choices, colourway, items, size, set } = useShown(pattern)
   const { now: report } = useEvaluated(pattern.source, choices)
-  const records = useMemo(() => recordsOf(items ?? []), [items])
-  const { data: rows, error } = useQuery({
-    queryKey: ['makers', pattern.id, pattern.revision, choices, records.length],
-    enabled: items !== undefined,
-    queryFn: () => evaluateClient.makers(pattern.source, choices, records),
-  })
+  const records = useMemo(() => items && recordsOf(items), [items])
+  const { data: rows, error } = useQuery(computed.makers(pattern.source, choices, records))
   return (
     <div className="page">
       <PatternNav id={pattern.id} chosen={{ size, colourway: colourway ? String(colourway.id) : undefined }} />

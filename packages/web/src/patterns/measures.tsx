@@ -1,3 +1,4 @@
+import { counted } from '@tessellum/core/measure/counted'
 import { sayPercent } from '@tessellum/core/measure/units'
 import { sayAlong, sayExtents, soundForm } from '@tessellum/core/report/form-report'
 import type { Report } from '@tessellum/core/report/report'
@@ -74,7 +75,7 @@ function FullestHole({ crowding }: { crowding: readonly Crowding[] }) {
     <div className={styles.wide}>
       <dt>Fullest hole</dt>
       <dd className={room < 0 ? 'trouble' : ''}>
-        {role}, {passes} pass{passes === 1 ? '' : 'es'}:{' '}
+        {role}, {counted(passes, 'pass', 'passes')}:{' '}
         {room < 0 ? `${-room} too many` : room === 0 ? 'full' : `room for ${room} more`}
       </dd>
     </div>

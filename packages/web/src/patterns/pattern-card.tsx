@@ -2,6 +2,7 @@ import { MoreOutlined } from '@ant-design/icons'
 import { useQuery } from '@tanstack/react-query'
 import type { PatternSummary } from '@tessellum/contract/patterns'
 import { roleColours } from '@tessellum/core/drawing/role-colours'
+import { counted } from '@tessellum/core/measure/counted'
 import { sayDuration } from '@tessellum/core/measure/units'
 import { App, Button, Dropdown } from 'antd'
 import { useState } from 'react'
@@ -37,13 +38,12 @@ export function PatternCard({ pattern, mayWrite }: { pattern: PatternSummary; ma
           <h2>{title}</h2>
           <div className="quiet">
             {version ? `version ${version}${changed ? ', changed since' : ''}` : 'draft'}
-            {colourways && colourways.length > 0
-              ? `, ${colourways.length} colourway${colourways.length === 1 ? '' : 's'}`
-              : ''}
+            {colourways && colourways.length > 0 ? `, ${counted(colourways.length, 'colourway')}` : ''}
           </div>
           {drawing && (
             <div className="figures">
-              {drawing.beads} beads{drawing.pair ? ' the pair' : ''}
+              {counted(drawing.beads, 'bead')}
+              {drawing.pair ? ' the pair' : ''}
               {drawing.sizes.length > 1 ? `, ${drawing.sizes.join(' and ')}` : ''}
             </div>
           )}

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import type { Pattern } from '@tessellum/contract/patterns'
 import type { Scene } from '@tessellum/core/drawing/scene'
+import { counted } from '@tessellum/core/measure/counted'
 import { sentenceFor } from '@tessellum/core/writing/english/sentences'
 import { sayCounts } from '@tessellum/core/writing/language'
 import { Button, Segmented, Select } from 'antd'
@@ -237,12 +238,12 @@ function Design({ pattern }: { pattern: Pattern }) {
             {old && <StateTag look="short">counts from the last valid text</StateTag>}
             {errors > 0 && (
               <span className="trouble" role="status">
-                {errors} fault{errors === 1 ? '' : 's'}
+                {counted(errors, 'fault')}
               </span>
             )}
             {notes.length > 0 && mode === 'look' && (
               <Button type="text" size="small" aria-expanded={listing} onClick={() => setListing(!listing)}>
-                {listing ? 'Hide notes' : `${notes.length} note${notes.length === 1 ? '' : 's'}`}
+                {listing ? 'Hide notes' : counted(notes.length, 'note')}
               </Button>
             )}
           </div>

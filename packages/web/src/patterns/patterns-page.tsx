@@ -1,5 +1,6 @@
 import { useInfiniteQuery } from '@tanstack/react-query'
 import { type LibraryWanted, patternPlace } from '@tessellum/contract/patterns'
+import { counted } from '@tessellum/core/measure/counted'
 import { levels } from '@tessellum/core/report/level'
 import { Button, Input, Segmented, Select } from 'antd'
 import { type ReactNode, useDeferredValue, useState } from 'react'
@@ -87,7 +88,7 @@ export function PatternsPage() {
           onChange={(next) => change({ hours: next || undefined })}
           options={[
             { value: 0, label: 'any time' },
-            ...times.map((value) => ({ value, label: `up to ${value} hour${value === 1 ? '' : 's'}` })),
+            ...times.map((value) => ({ value, label: `up to ${counted(value, 'hour')}` })),
           ]}
         />
         <Input.Search

@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import type { Pattern } from '@tessellum/contract/patterns'
 import { type NewSample, newSample, type Samples } from '@tessellum/contract/samples'
+import { counted } from '@tessellum/core/measure/counted'
 import { sayPercent } from '@tessellum/core/measure/units'
 import type { Report } from '@tessellum/core/report/report'
 import { minSamples } from '@tessellum/core/thread/sampled'
@@ -63,7 +64,7 @@ export function SampleLog({ pattern, report, minutes, eager }: SampleLogProps) {
         <span className="quiet">
           {ofSize.length === 0
             ? 'No sample logged yet'
-            : `${ofSize.length} sample${ofSize.length === 1 ? '' : 's'} logged, the last ${sayRatio(ofSize[0])}`}
+            : `${counted(ofSize.length, 'sample')} logged, the last ${sayRatio(ofSize[0])}`}
           {data && data.samples.length > 0 && ` ${sayEffect(data.correction)}`}
         </span>
         <span className="spacer" />
@@ -97,14 +98,14 @@ export function SampleLog({ pattern, report, minutes, eager }: SampleLogProps) {
             {units.thread(report.thread.totalMm)} of thread with ends and take-up.
           </p>
           <Form.Item label="Minutes it took" name="minutes" rules={rulesOf(newSample.shape.minutes)}>
-            <InputNumber min={1} max={60_000} precision={0} className={styles.figure ?? ''} />
+            <InputNumber className={styles.figure ?? ''} />
           </Form.Item>
           <Form.Item
             label="Thread really used, cm (what was cut, less what was left)"
             name="threadCm"
             rules={rulesOf(newSample.shape.threadMm, (cm) => Number(cm) * 10)}
           >
-            <InputNumber min={0.1} max={100_000} className={styles.figure ?? ''} />
+            <InputNumber className={styles.figure ?? ''} />
           </Form.Item>
           <Form.Item label="Note" name="note" rules={rulesOf(newSample.shape.note)}>
             <Input.TextArea rows={2} />
@@ -152,7 +153,7 @@ function Shown({ shown: { technique, thread, minutes, correction } }: { shown: S
     `${sayPercent(median - 1)} in the middle, ${sayPercent(least - 1)} to ${sayPercent(most - 1)}`
   return (
     <p className="quiet figures">
-      {thread.count} sample{thread.count === 1 ? '' : 's'} in {technique}: thread {spread(thread)}
+      {counted(thread.count, 'sample')} in {technique}: thread {spread(thread)}
       {minutes && `; time ${spread(minutes)}`}, against what was computed.{' '}
       {correction.count > 0
         ? `Thread plans of this pattern are corrected by ${sayPercent(correction.ratio - 1)}.`

@@ -5,6 +5,7 @@ import type { Face } from '@tessellum/core/drawing/view'
 import { chosenIn } from '@tessellum/core/kit/choice'
 import { sayExtents, soundForm } from '@tessellum/core/report/form-report'
 import type { Report } from '@tessellum/core/report/report'
+import { sayHeld } from '@tessellum/core/report/say-held'
 import { heldBy } from '@tessellum/core/sizing/stone-hold'
 import { Segmented, Select } from 'antd'
 import { useCallback, useMemo, useState } from 'react'
@@ -238,5 +239,3 @@ function SizeFigures({ report, why, formed }: { report: Report; why: string | un
     </>
   )
 }
-
-const sayHeld = (mm: number | undefined) => (mm === undefined || mm < 0 ? 'nothing' : `${mm.toFixed(1)} mm`)

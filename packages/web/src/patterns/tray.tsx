@@ -3,6 +3,7 @@ import type { Item } from '@tessellum/contract/stock'
 import { sayStone } from '@tessellum/core/catalogue/stone-size'
 import { roleColours } from '@tessellum/core/drawing/role-colours'
 import { billOf, type KitItem, misfitWords, threadRole } from '@tessellum/core/kit/bill'
+import { counted } from '@tessellum/core/measure/counted'
 import { sayInches, sayLength, saySpans } from '@tessellum/core/measure/units'
 import type { Report } from '@tessellum/core/report/report'
 import { Link } from 'react-router'
@@ -123,7 +124,7 @@ function ThreadCompartment({
         {report.makes > 1 ? ' for each piece' : ''}: {units.system === 'inches' ? sayLength(cut) : sayInches(cut)},{' '}
         {saySpans(cut, spanMm)}
         <br />
-        {units.thread(totalMm)} evaluated with ends and take-up
+        {units.thread(totalMm)} with ends and take-up
         {item && line && <Shelf item={item} quantity={line.quantity} />}
       </div>
     </li>
@@ -139,7 +140,7 @@ function Shelf({ item, quantity }: { item: Item; quantity: number }) {
     <>
       <br />
       <span className={kits === 0 ? 'trouble' : ''}>
-        {units.quantity(free, item.unit)} free: about {kits} kit{kits === 1 ? '' : 's'}
+        {units.quantity(free, item.unit)} free: about {counted(kits, 'kit')}
       </span>
     </>
   )

@@ -4,21 +4,12 @@ import { Modal, Typography } from 'antd'
 import dayjs from 'dayjs'
 import { Loading } from '../frame/loading'
 import { Trouble } from '../frame/trouble'
-import { call } from '../shop/api'
+import { read } from '../shop/queries'
 import styles from './link-dialog.module.css'
 
 /** A new link, shown once, for the owner to hand on. */
 export function LinkDialog({ person, close }: { person: Pick<Person, 'id' | 'fullName'>; close: () => void }) {
-  const { data, error } = useQuery({
-    queryKey: ['people', person.id, 'link'],
-    queryFn: () => call('POST /api/people/:id/link', { params: { id: person.id } }),
-    // It is another link each time it is asked for, and kept nowhere.
-    staleTime: Number.POSITIVE_INFINITY,
-    gcTime: 0,
-    retry: false,
-    refetchOnWindowFocus: false,
-    refetchOnReconnect: false,
-  })
+  const { data, error } = useQuery(read.link(person.id))
   const address = data && `${window.location.origin}${data.path}`
   return (
     <Modal title={`A link for ${person.fullName}`} open onCancel={close} footer={null} destroyOnHidden>

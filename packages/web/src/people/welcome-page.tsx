@@ -17,12 +17,7 @@ export function WelcomePage() {
   const navigate = useNavigate()
   const client = useQueryClient()
   const [token] = useState(() => window.location.hash.slice(1))
-  const { data, error } = useQuery({
-    queryKey: ['welcome', token],
-    queryFn: () => call('POST /api/welcome', { body: { token } }),
-    retry: false,
-    staleTime: Number.POSITIVE_INFINITY,
-  })
+  const { data, error } = useQuery(read.welcome(token))
   const choose = useMutation<Awaited<ReturnType<typeof call<'POST /api/welcome/password'>>>, ShopError, string>({
     mutationFn: (password) => call('POST /api/welcome/password', { body: { token, password } }),
     onSuccess: (found) => {

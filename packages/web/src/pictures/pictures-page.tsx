@@ -50,7 +50,7 @@ function PicturesOf({ pattern, all }: { pattern: Pattern; all: Pictures }) {
   )
   const { pictures, removed } = all
   const keep = (answer: Pictures) => client.setQueryData(read.pictures(pattern.id).queryKey, answer)
-  const done = { stale: ['pictures', 'editions'], after: keep }
+  const done = { of: `pictures ${pattern.id}`, stale: ['pictures', 'editions'], after: keep }
   const order = useIdempotentMutation(
     (ids: number[]) => call('PUT /api/patterns/:id/pictures/order', { params: { id: pattern.id }, body: { ids } }),
     done,

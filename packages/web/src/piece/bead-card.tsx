@@ -1,5 +1,6 @@
 import { CloseOutlined } from '@ant-design/icons'
 import type { Scene } from '@tessellum/core/drawing/scene'
+import { counted } from '@tessellum/core/measure/counted'
 import type { Report } from '@tessellum/core/report/report'
 import { Button } from 'antd'
 import styles from './bead-card.module.css'
@@ -39,9 +40,7 @@ export function BeadCard({
         <strong>{found.role}</strong>, picked up in{line(found.statement)}
         <code>{lineOf(found.statement)?.text}</code>
         {again.length > 0 && <>, passed again in {again.map(line)}</>}
-        <span className="quiet">
-          , {passed.length} pass{passed.length === 1 ? '' : 'es'} in all.
-        </span>
+        <span className="quiet">, {counted(passed.length, 'pass', 'passes')} in all.</span>
       </div>
       <Button type="text" size="small" icon={<CloseOutlined />} aria-label="Close" onClick={close} />
     </div>

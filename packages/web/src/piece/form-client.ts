@@ -2,7 +2,6 @@
  * The one worker that computes forms for the page: a job at a time, in the order asked for. What has been computed is kept, by the page and by
  * the browser.
  */
-
 import type { StoneAnswer, StoneQuestion } from '@tessellum/core/desk/stone-desk'
 import type { View } from '@tessellum/core/drawing/view'
 import type { Choices } from '@tessellum/core/evaluate/evaluate-pattern'

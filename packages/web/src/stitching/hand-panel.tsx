@@ -1,5 +1,6 @@
 import type { HandPass } from '@tessellum/core/hand/hand-pass'
 import type { Crowded, HandState, Proposal } from '@tessellum/core/hand/stitching'
+import { counted } from '@tessellum/core/measure/counted'
 import type { Report } from '@tessellum/core/report/report'
 import { runsOf } from '@tessellum/core/stitch/runs'
 import { Button } from 'antd'
@@ -191,7 +192,7 @@ function OnNeedle({ passes, state }: { passes: readonly HandPass[]; state: HandS
       <div className={styles.line}>{state?.lines?.join('\n')}</div>
       <span className="quiet">
         {counts.length > 0 ? `${counts.map(({ role, count }) => `${count} ${role}`).join(', ')} in this line, ` : ''}
-        {passes.length} pass{passes.length === 1 ? '' : 'es'}
+        {counted(passes.length, 'pass', 'passes')}
       </span>
     </>
   )
@@ -207,7 +208,7 @@ function addsOf({ adds, more, restepped, remarks }: Proposal): string {
     counts.length > 0
       ? `${counts.join(', ')} more, ${more} passes`
       : more > 0
-        ? `${more} pass${more === 1 ? '' : 'es'} more, nothing picked up`
+        ? `${counted(more, 'pass', 'passes')} more, nothing picked up`
         : ''
   return [what, restepped ? 'the round before steps up to where this one begins' : '', ...remarks]
     .filter(Boolean)

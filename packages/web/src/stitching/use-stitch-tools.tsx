@@ -2,6 +2,7 @@
 import type { Scene } from '@tessellum/core/drawing/scene'
 import type { Choices } from '@tessellum/core/evaluate/evaluate-pattern'
 import type { HandPass } from '@tessellum/core/hand/hand-pass'
+import { counted } from '@tessellum/core/measure/counted'
 import { sayLength } from '@tessellum/core/measure/units'
 import type { Report } from '@tessellum/core/report/report'
 import { beadOf, boreOf, type Hole } from '@tessellum/core/stitch/hole'
@@ -94,17 +95,19 @@ export function useStitchTools({ hand, choices, report, scene, dress, undo, redo
         ways: [{ label: 'Go there all the same', act: () => through(h) }],
       })
     const across = { label: 'Straight across', act: () => through(h) }
-    void evaluateClient.wayThere(hand.base, choices, passes, beadOf(h)).then((way) =>
-      setAsked({
-        words: way
-          ? `That bead lies ${sayLength(gapMm)} away. Along the thread it is ${way.passes.length} beads and ${sayLength(way.threadMm)} of thread${
-              way.fullest
-                ? `; the fullest hole on the way would have ${way.fullest.passes} of ${way.fullest.most} passes`
-                : ''
-            }.`
-          : `That bead lies ${sayLength(gapMm)} away, and no thread leads there.`,
-        ways: way ? [{ label: 'Weave there', act: () => add(way.passes) }, across] : [across],
-      }),
+    evaluateClient.wayThere(hand.base, choices, passes, beadOf(h)).then(
+      (way) =>
+        setAsked({
+          words: way
+            ? `That bead lies ${sayLength(gapMm)} away. Along the thread it is ${counted(way.passes.length, 'bead')} and ${sayLength(way.threadMm)} of thread${
+                way.fullest
+                  ? `; the fullest hole on the way would have ${way.fullest.passes} of ${way.fullest.most} passes`
+                  : ''
+              }.`
+            : `That bead lies ${sayLength(gapMm)} away, and no thread leads there.`,
+          ways: way ? [{ label: 'Weave there', act: () => add(way.passes) }, across] : [across],
+        }),
+      (error: Error) => setAsked({ words: error.message, ways: [across] }),
     )
   }
   const drawnAs = (lying: Lying) => scene && { ...scene, ...lying }
@@ -120,7 +123,7 @@ export function useStitchTools({ hand, choices, report, scene, dress, undo, redo
     at?: readonly [number, number],
   ) => {
     if (state?.drawnOtherwise)
-      return setAsked({ words: 'The piece is being laid out anew. Go on when it is there.', ways: [] })
+      return setAsked({ words: 'The piece is being laid out again. Go on when it is there.', ways: [] })
     if (bead >= placed) return through(ownHole(loose, placed, bead, otherWay))
     const drawn = lying && drawnAs(lying)
     if (!drawn || !eye || !lying) return

@@ -1,5 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import type { Stocktake, StocktakeSummary } from '@tessellum/contract/stocktake'
+import { counted } from '@tessellum/core/measure/counted'
 import { sayMass } from '@tessellum/core/measure/units'
 import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
 import { Button, type GetRef, InputNumber, Select } from 'antd'
@@ -76,7 +77,7 @@ export function CountsPage() {
           >
             {chosen?.counting ? 'Go on counting' : 'Freeze it and count'}
           </Button>
-          <span className="quiet figures">{chosen && `${chosen.lots} lots`}</span>
+          <span className="quiet figures">{chosen && counted(chosen.lots, 'lot')}</span>
         </div>
       )}
       <ErrorNotice error={begin.refused} />
@@ -127,6 +128,7 @@ function Count({ stocktake }: { stocktake: Stocktake }) {
   const end = useIdempotentMutation(
     (what: 'post' | 'abandon') => call(`POST /api/stocktakes/:id/${what}`, { params: { id: stocktake.id } }),
     {
+      of: `stocktake ${stocktake.id}`,
       stale: ['stocktakes', 'stock'],
       said: (_, what) => (what === 'post' ? 'The differences are posted.' : 'Abandoned; nothing is posted.'),
       after: keep,
@@ -155,7 +157,7 @@ function Count({ stocktake }: { stocktake: Stocktake }) {
               loading={end.busy}
               disabled={stocktake.counted === 0}
             >
-              Post {differ.length} {differ.length === 1 ? 'difference' : 'differences'}
+              Post {counted(differ.length, 'difference')}
             </Button>
             <Button onClick={() => end.run('abandon')}>Abandon</Button>
           </>
@@ -166,7 +168,7 @@ function Count({ stocktake }: { stocktake: Stocktake }) {
       <p className={differ.length > 0 ? 'notice' : 'quiet'} role="status">
         {differ.length === 0
           ? 'No difference so far. What is sold or packed meanwhile is taken account of.'
-          : `${differ.length} ${differ.length === 1 ? 'tube differs' : 'tubes differ'}, ${cost < 0 ? `${money.say(-cost)} less` : `${money.say(cost)} more`} than the ledger has.`}
+          : `${counted(differ.length, 'tube differs', 'tubes differ')}, ${cost < 0 ? `${money.say(-cost)} less` : `${money.say(cost)} more`} than the ledger has.`}
       </p>
       {mayMove && (
         <div className="hands">
@@ -230,7 +232,7 @@ function OneTube({ stocktakeId, row, mayMove, tare, keep }: OneTubeProps) {
   const count = useIdempotentMutation(
     (value: number | null) =>
       call('PUT /api/stocktakes/:id/lots/:lotId', { params: { id: stocktakeId, lotId }, body: { counted: value } }),
-    { after: keep },
+    { of: `stocktake ${stocktakeId}`, after: keep },
   )
   const save = () => {
     const value = typed === null ? null : Math.round(typed * perSpoken[unit])

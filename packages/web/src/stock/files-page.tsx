@@ -1,4 +1,5 @@
 import type { StockFileOutcome } from '@tessellum/contract/stock-file'
+import { counted } from '@tessellum/core/measure/counted'
 import { Button, Upload } from 'antd'
 import { useState } from 'react'
 import { Link } from 'react-router'
@@ -77,8 +78,6 @@ export function StockFilesPage() {
   )
 }
 
-const so = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`
-
 function Outcome({ outcome, busy, take }: { outcome: StockFileOutcome; busy: boolean; take: () => void }) {
   const { faults, moreFaults, newItems, changedItems, newLots, otherQuantities, sameItems, rows, done } = outcome
   const nothing = newItems.length + changedItems.length + newLots.length === 0
@@ -86,8 +85,8 @@ function Outcome({ outcome, busy, take }: { outcome: StockFileOutcome; busy: boo
     return (
       <>
         <p className="notice trouble" role="alert">
-          {so(faults.length + moreFaults, 'fault', 'faults')} in {rows} rows: nothing is taken in. Mend them in the file
-          and choose it again.
+          {counted(faults.length + moreFaults, 'fault')} in {rows} rows: nothing is taken in. Mend them in the file and
+          choose it again.
         </p>
         <FigureTable words>
           <thead>
@@ -113,8 +112,8 @@ function Outcome({ outcome, busy, take }: { outcome: StockFileOutcome; busy: boo
     <>
       <p className={done ? 'notice good' : 'notice'} role="status">
         {done ? 'Done: ' : `${rows} rows without a fault. It would bring: `}
-        {so(newItems.length, 'new item', 'new items')}, {so(newLots.length, 'new lot', 'new lots')},{' '}
-        {so(changedItems.length, 'changed item', 'changed items')}; {sameItems} stay as they are.
+        {counted(newItems.length, 'new item')}, {counted(newLots.length, 'new lot')},{' '}
+        {counted(changedItems.length, 'changed item')}; {counted(sameItems, 'stays as it is', 'stay as they are')}.
       </p>
       <Told title="New items" lines={newItems} />
       <Told title="New lots" lines={newLots} />

@@ -164,16 +164,16 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
         {category === 'bead' && (
           <div className={`fields ${styles.five}`}>
             <Form.Item label="Long, mm" name="lengthMm" rules={rulesOf(figures.lengthMm)}>
-              <InputNumber min={0.1} step={0.1} />
+              <InputNumber step={0.1} />
             </Form.Item>
             <Form.Item label="Across, mm" name="acrossMm" rules={rulesOf(figures.acrossMm)}>
-              <InputNumber min={0.1} step={0.1} />
+              <InputNumber step={0.1} />
             </Form.Item>
             <Form.Item label="Hole, mm" name="boreMm" rules={rulesOf(figures.boreMm)}>
-              <InputNumber min={0.1} step={0.1} />
+              <InputNumber step={0.1} />
             </Form.Item>
             <Form.Item label="One weighs, mg" name="massMg" rules={rulesOf(figures.massMg)}>
-              <InputNumber min={0.1} step={0.1} />
+              <InputNumber step={0.1} />
             </Form.Item>
             <Form.Item label="Holes" name="bores">
               <Select options={[{ value: 1 }, { value: 2 }]} />
@@ -190,30 +190,13 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
                     name={[name, 'amount']}
                     rules={rulesOf(pack.amount, (typed) => units.recorded(Number(typed), unit))}
                   >
-                    <InputNumber
-                      aria-label="Pack holds"
-                      min={0.001}
-                      suffix={units.word[unit]}
-                      className={styles.pack ?? ''}
-                    />
+                    <InputNumber aria-label="Pack holds" suffix={units.word[unit]} className={styles.pack ?? ''} />
                   </Form.Item>
                   <Form.Item name={[name, 'price']} rules={rulesOf(pack.price, asMoney)}>
-                    <InputNumber
-                      aria-label="Pack costs"
-                      min={0}
-                      step={0.1}
-                      prefix={money.sign}
-                      className={styles.pack ?? ''}
-                    />
+                    <InputNumber aria-label="Pack costs" step={0.1} prefix={money.sign} className={styles.pack ?? ''} />
                   </Form.Item>
                   <Form.Item name={[name, 'leadDays']} rules={rulesOf(pack.leadDays)}>
-                    <InputNumber
-                      aria-label="Pack comes in"
-                      min={0}
-                      precision={0}
-                      suffix="days"
-                      className={styles.pack ?? ''}
-                    />
+                    <InputNumber aria-label="Pack comes in" suffix="days" className={styles.pack ?? ''} />
                   </Form.Item>
                   <Button onClick={() => remove(name)}>Take away</Button>
                 </div>

@@ -130,7 +130,7 @@ function Move({ item, lot, close }: AboutLot) {
     ({ place, amount }: { place: string; amount?: number | null }) =>
       call('POST /api/lots/:id/transfer', {
         params: { id: lot.id },
-        body: { place, ...(amount ? { quantity: units.recorded(amount, item.unit) } : {}) },
+        body: { place, ...(typeof amount === 'number' ? { quantity: units.recorded(amount, item.unit) } : {}) },
       }),
     { stale: ['stock', 'stocktakes'], said: 'Moved.', after: close },
   )
@@ -152,8 +152,12 @@ function Move({ item, lot, close }: AboutLot) {
             autoFocus
           />
         </Form.Item>
-        <Form.Item label={`How much, ${units.word[item.unit]}: the whole tube when left empty`} name="amount">
-          <InputNumber min={0.001} className={styles.figure ?? ''} />
+        <Form.Item
+          label={`How much, ${units.word[item.unit]}: the whole tube when left empty`}
+          name="amount"
+          rules={rulesOf(transferLot.shape.quantity, (typed) => units.recorded(Number(typed), item.unit))}
+        >
+          <InputNumber className={styles.figure ?? ''} />
         </Form.Item>
         <ErrorNotice error={move.refused} />
       </Form>
@@ -193,14 +197,14 @@ function Weigh({ item, lot, close }: AboutLot) {
         initialValues={{ beads: 100 }}
       >
         <Form.Item label="Beads on the scale" name="beads" rules={rulesOf(weighLot.shape.beads)}>
-          <InputNumber min={1} precision={0} autoFocus />
+          <InputNumber autoFocus />
         </Form.Item>
         <Form.Item
           label="They weigh, g"
           name="grams"
           rules={rulesOf(weighLot.shape.mg, (grams) => Number(grams) * 1000)}
         >
-          <InputNumber min={0.001} step={0.01} />
+          <InputNumber step={0.01} />
         </Form.Item>
         {beads > 0 && grams > 0 && (
           <p className="figures" role="status">

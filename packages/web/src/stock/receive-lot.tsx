@@ -81,7 +81,7 @@ export function ReceiveLot({ item, quantity, purchaseId, close }: ReceiveLotProp
           name="amount"
           rules={rulesOf(newLot.shape.quantity, (typed) => units.recorded(Number(typed), item.unit))}
         >
-          <InputNumber min={0.001} max={1_000_000} className={styles.figure ?? ''} />
+          <InputNumber className={styles.figure ?? ''} />
         </Form.Item>
         <Form.Item name="restComing" valuePropName="checked" hidden={purchaseId === undefined || missing <= 0}>
           <Checkbox>The other {units.quantity(Math.max(0, missing), item.unit)} are still to come</Checkbox>

@@ -1,5 +1,6 @@
 import { useInfiniteQuery } from '@tanstack/react-query'
 import type { Item } from '@tessellum/contract/stock'
+import { counted } from '@tessellum/core/measure/counted'
 import { Button, Table } from 'antd'
 import { useDeferredValue, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
@@ -41,7 +42,7 @@ export function StockPage() {
         beside={
           <span className="quiet figures">
             {first?.more && 'more than '}
-            {first?.total} {first?.total === 1 ? 'item' : 'items'}
+            {counted(first?.total ?? 0, 'item')}
           </span>
         }
       >

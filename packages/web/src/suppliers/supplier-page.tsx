@@ -1,5 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import type { SupplierCard } from '@tessellum/contract/suppliers'
+import { counted } from '@tessellum/core/measure/counted'
 import { Button } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
@@ -52,7 +53,7 @@ function Card({ card }: { card: SupplierCard }) {
           <span className="quiet">
             {[
               contact,
-              leadDays === null ? '' : `usually takes ${leadDays} days`,
+              leadDays === null ? '' : `usually takes ${counted(leadDays, 'day')}`,
               minOrder > 0 ? `orders from ${money.say(minOrder)}` : '',
             ]
               .filter(Boolean)

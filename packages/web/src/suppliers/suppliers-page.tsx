@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
+import { counted } from '@tessellum/core/measure/counted'
 import { Button } from 'antd'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
@@ -63,7 +64,7 @@ export function SuppliersPage() {
                   <Link to={`/suppliers/${each.id}`}>{each.name}</Link>
                 </th>
                 <td>{each.contact}</td>
-                <td className="figures">{each.leadDays === null ? '' : `${each.leadDays} days`}</td>
+                <td className="figures">{each.leadDays === null ? '' : counted(each.leadDays, 'day')}</td>
                 <td className="figures">{each.minOrder > 0 ? money.say(each.minOrder) : ''}</td>
                 <td className="figures">{each.items}</td>
                 <td className="figures">{each.onItsWay > 0 ? money.say(each.onItsWay) : ''}</td>

@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
+import { counted } from '@tessellum/core/measure/counted'
 import { Link } from 'react-router'
 import { BatchState } from '../kits/batch-state'
 import { read } from '../shop/queries'
@@ -14,7 +15,7 @@ export function Carriers({ patternId, number }: { patternId: number; number: num
       <ul aria-label={`Batches with version ${number}`}>
         {data.map(({ id, name, kits, state }) => (
           <li key={id}>
-            <Link to={`/kits/${id}`}>{name}</Link>, {kits} kits <BatchState state={state} />
+            <Link to={`/kits/${id}`}>{name}</Link>, {counted(kits, 'kit')} <BatchState state={state} />
           </li>
         ))}
       </ul>

@@ -1,9 +1,10 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import type { Edition, EditionWanted } from '@tessellum/contract/editions'
+import type { EditionWanted } from '@tessellum/contract/editions'
 import { type Pattern, type SaveVersion, saveVersion } from '@tessellum/contract/patterns'
 import type { Lack } from '@tessellum/core/writing/check'
 import { Button, Drawer, Form, Input, Select } from 'antd'
 import { Link } from 'react-router'
+import { computed } from '../computed'
 import { rulesOf } from '../frame/contract-rules'
 import { Finding, Findings } from '../frame/findings'
 import { forgetForm, KeptForm } from '../frame/kept-form'
@@ -14,7 +15,6 @@ import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 import { Carriers } from './carriers'
 import styles from './publish.module.css'
 import { Reconcile } from './reconcile'
-import { writer } from './write-client'
 
 interface PublishProps {
   readonly pattern: Pattern
@@ -26,14 +26,7 @@ interface PublishProps {
 export function Publish({ pattern, edition, close }: PublishProps) {
   const { version: _, ...draft } = edition
   const { data: gathered, error } = useQuery(read.edition(pattern.id, draft))
-  const checked = useQuery({
-    queryKey: ['checked', gathered],
-    enabled: gathered !== undefined,
-    retry: false,
-    staleTime: Number.POSITIVE_INFINITY,
-    gcTime: 60_000,
-    queryFn: () => writer.ask((remote) => remote.check(gathered as Edition)),
-  })
+  const checked = useQuery(computed.checked(gathered))
   const trouble = error ?? checked.error
   const musts = checked.data?.filter(({ weight }) => weight === 'must') ?? []
   return (

@@ -10,6 +10,7 @@ import { type Density, densities, type Sheet, sheets } from '@tessellum/core/wri
 import { App, Button, Dropdown, Input, Segmented, Select } from 'antd'
 import { useState } from 'react'
 import { useParams, useSearchParams } from 'react-router'
+import { computed } from '../computed'
 import { HandChoice, useHandedness } from '../frame/hand-choice'
 import { Loading, PageLoading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
@@ -23,7 +24,6 @@ import { download } from './download'
 import { OwnWords } from './own-words'
 import { logoAt, pictureAt, withPictures } from './picture-files'
 import { Publish } from './publish'
-import { writer } from './write-client'
 import type { Page } from './write-tasks'
 import styles from './written-page.module.css'
 
@@ -89,29 +89,22 @@ function Written({ pattern }: { pattern: Pattern }) {
     enabled: colourways !== undefined,
     placeholderData: (before) => before,
   })
+  const edition = gathered.data
   const page = useQuery({
-    queryKey: ['written', gathered.data, language, sheet, density, hand, documents, seat, chosen],
-    enabled: gathered.data !== undefined,
-    staleTime: Number.POSITIVE_INFINITY,
-    gcTime: 60_000,
-    retry: false,
+    ...computed.written(edition, language, hand, {
+      sheet,
+      density,
+      style: documents,
+      logo: edition && logoAddress(edition),
+      seat: seat ? { name: seat, chosen } : undefined,
+      pictures: edition && pictureAddresses(edition),
+    }),
     placeholderData: (before) => before,
-    queryFn: () =>
-      writer.ask((remote) =>
-        remote.write(gathered.data as Edition, language, hand, {
-          sheet,
-          density,
-          style: documents,
-          logo: logoAddress(gathered.data as Edition),
-          seat: seat ? { name: seat, chosen } : undefined,
-          pictures: pictureAddresses(gathered.data as Edition),
-        }),
-      ),
   })
   usePageTitle(`${pattern.title}, written`)
   const trouble = gathered.error ?? page.error
   if (trouble) return <Trouble error={trouble} />
-  if (!page.data || !gathered.data || !colourways) return <Loading what="Writing" />
+  if (!page.data || !edition || !colourways) return <Loading what="Writing" />
   const { written, body, sizes, size, why, aside } = page.data
   const document = addressOf('GET /api/patterns/:id/document.pdf', {
     params: { id: pattern.id },
@@ -236,7 +229,7 @@ function Written({ pattern }: { pattern: Pattern }) {
         <OwnWords
           pattern={pattern}
           written={written}
-          words={gathered.data.words}
+          words={edition.words}
           aside={aside}
           close={() => setOpen(undefined)}
         />
