@@ -74,7 +74,7 @@ test('a class batch from plan to closed: short, bought, received, reserved, chan
   await papers.getByText('The label printer is jammed.', { exact: false }).waitFor()
   await devices.printer.play({ fault: 'jam', on: false })
   await papers.getByRole('button', { name: 'Print kit labels' }).click()
-  await page.getByText('7 labels are printed.').waitFor()
+  await page.getByText('7 labels printed.').waitFor()
 
   // Packed: a tube is opened by its label, another's is turned away, and the scale is believed once it is steady.
   await page.getByRole('link', { name: 'Pack', exact: true }).click()

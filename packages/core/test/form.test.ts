@@ -441,6 +441,16 @@ describe('fed back', () => {
   })
 })
 
+test('a chain of loops comes round by itself: it has an inner width only where thread closes it', () => {
+  const along = (end: string) => {
+    const chain = ['string 2A as start', 'repeat 8', 'pick 6A B as heart', 'through <heart[1]', 'pick 2A', 'end']
+    const { evaluated, form } = formed('bead A round 11/0', 'bead B round 8/0', 'part p', ...chain, end, 'finish')
+    return measure(evaluated, form).along?.type
+  }
+  expect(along('')).not.toBe('band')
+  expect(along('through start')).toBe('band')
+})
+
 describe('a repeat whose length the thread does not decide', () => {
   const rope = (head: string) =>
     formedPattern(

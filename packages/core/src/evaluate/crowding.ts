@@ -1,4 +1,5 @@
 import { needles, threadKinds } from '../catalogue/thread'
+import { counted } from '../measure/counted'
 import type { ThreadChoice } from '../notation/parse-thread'
 import type { StatementReport } from '../report/report'
 import type { StitchMachine } from '../stitch/stitch-machine'
@@ -69,7 +70,7 @@ function waysOut(boreMm: number, choice: ThreadChoice, passes: number): string {
   if (finer) ways.push(`${finer.thread.kind} ${finer.thread.size} lets ${finer.most} through`)
   if (choice.strands === 2) ways.push('a single thread takes half the room')
   const over = passes - maxPassesThrough(boreMm, choice.thread.acrossMm, choice.needleMm, choice.strands)
-  ways.push(`${over} ${over === 1 ? 'pass' : 'passes'} fewer would do, by reinforcing less or going another way`)
+  ways.push(`${counted(over, 'pass', 'passes')} fewer would do, by reinforcing less or going another way`)
   const told = ways.join('; ')
   return `${told.charAt(0).toUpperCase()}${told.slice(1)}.`
 }

@@ -1,5 +1,6 @@
 /** Does a program's steps on the stitch machine, with repeats, parts and options, and telling what each line did. */
 
+import { counted } from '../measure/counted'
 import { type Expression, evaluate, evaluateCount, evaluateLength } from '../notation/expression'
 import { DoesNotDivide, LineFault, Runaway, SkippedLine, type Span } from '../notation/fault'
 import type { Line } from '../notation/line'
@@ -413,7 +414,11 @@ class Worker {
         : formed !== undefined
           ? ` The form has ${pitch.toFixed(2)} mm a repeat.`
           : ` By a plain estimate of ${pitch.toFixed(2)} mm a repeat, until the form has settled.`
-    machine.remark('note', line.keywordSpan, `${times} repeats for ${Number(length.toFixed(1))} mm: ${told}.${from}`)
+    machine.remark(
+      'note',
+      line.keywordSpan,
+      `${counted(times, 'repeat')} for ${Number(length.toFixed(1))} mm: ${told}.${from}`,
+    )
     this.holding(tally, () => {
       for (let i = done; i < times && !this.stopped; i++) this.steps(body)
     })

@@ -5,11 +5,13 @@ import { centreOf, type Piece } from './piece'
 import { planeOf } from './plane'
 import { support } from './reach'
 import { type Run, stepsAlong } from './run'
+import { graphOfPiece } from './start'
 import { dot, minus, scaled, size, unit, type Vector } from './vector'
+import { Ways } from './ways'
 
 const fewestOfBand = 6
 
-/** The gap between the ends of a closed run, in repeats. */
+/** The most between the ends of a closed run, in repeats: as it lies, and along its thread. */
 const closes = 2.6
 
 /** A chain is so many times as long as it is thick. */
@@ -22,9 +24,27 @@ export function alongOf(piece: Piece, runs: readonly Run[]): Along | undefined {
   const { run, mm } = longest
   const { places } = run
   const gap = size(minus(places[0] as Vector, places[places.length - 1] as Vector))
-  return places.length >= fewestOfBand && gap < (closes * mm) / (places.length - 1)
+  const near = (closes * mm) / (places.length - 1)
+  return places.length >= fewestOfBand && gap < near && isJoined(piece, run, near)
     ? bandOf(piece, places, mm + gap)
     : chainOf(piece, run, mm)
+}
+
+/** Whether thread leads from the last repeat to the first over no more than this: a chain may lie in a ring that nothing closes. */
+function isJoined(piece: Piece, { ends: [first, last] }: Run, near: Mm): boolean {
+  const walk = new Ways(graphOfPiece(piece))
+  const wanted = new Set(first.flatMap((bead) => pointsOf(piece, bead)))
+  return last
+    .flatMap((bead) => pointsOf(piece, bead))
+    .some((point) => {
+      walk.from(point, near)
+      return walk.reached.some((each) => wanted.has(each))
+    })
+}
+
+const pointsOf = ({ rodOf }: Piece, bead: number): number[] => {
+  const [from, to] = [2 * (rodOf[bead] as number), 2 * (rodOf[bead + 1] as number)]
+  return Array.from({ length: to - from }, (_, i) => from + i)
 }
 
 function bandOf(piece: Piece, places: readonly Vector[], roundMm: Mm): Along {

@@ -1,5 +1,6 @@
 /** What a designer reads off a form: whether the stone is held, how the work lies, and which line is too short. */
 
+import { counted } from '../measure/counted'
 import { type Finding, sayMm } from '../report/form-report'
 import type { Measures, Progress, Strain } from '../report/measures'
 import type { Report, StatementReport } from '../report/report'
@@ -122,7 +123,7 @@ function strainWords(strain: Strain, statement: StatementReport, report: Pick<Re
   const { what, places, worstMm, missingMm } = strain
   const name = nameOf(statement.action) ?? `"${statement.text}"`
   if (what === 'pressed')
-    return `${name}: beads are pressed by ${sayMm(worstMm)} in ${places} place${places === 1 ? '' : 's'}; there is one too many, or it is too large.`
+    return `${name}: beads are pressed by ${sayMm(worstMm)} in ${counted(places, 'place')}; there is one too many, or it is too large.`
   if (missingMm < minSaidMm) return undefined
   const mean = missingMm / places
   if (places > 4)
@@ -134,7 +135,7 @@ function strainWords(strain: Strain, statement: StatementReport, report: Pick<Re
   const short = missingMm / bead
   return short < 0.75 || worstMm < minGapMm
     ? undefined
-    : `${name} pulls in by about ${short < 1.5 ? 'one bead' : `${Math.round(short)} beads`} (${places} gap${places === 1 ? '' : 's'} of up to ${sayMm(worstMm)}).`
+    : `${name} pulls in by about ${short < 1.5 ? 'one bead' : `${Math.round(short)} beads`} (${counted(places, 'gap')} of up to ${sayMm(worstMm)}).`
 }
 
 const nameOf = (action: Action): string | undefined => {

@@ -11,6 +11,8 @@ import { add, dot, minus, scaled, unit, type Vector } from './vector'
 /** Repeats that add the same each time, or the units of a strip. */
 export interface Run {
   readonly statement: number
+  /** Of its first repeat, and of its last. */
+  readonly ends: readonly [first: readonly number[], last: readonly number[]]
   /** The middle of each repeat, in order. */
   readonly places: readonly Vector[]
 }
@@ -48,8 +50,9 @@ const addedBy = (work: Work, wanted: (statement: number) => boolean): number[] =
 function runOf(piece: Piece, statement: number, beads: readonly number[], each: number): Run[] {
   const repeats = beads.length / each
   if (repeats < fewest || !Number.isInteger(each) || !Number.isInteger(repeats)) return []
-  const places = Array.from({ length: repeats }, (_, i) => meanOf(piece, beads.slice(i * each, (i + 1) * each)))
-  const run = { statement, places }
+  const beadsOf = (repeat: number) => beads.slice(repeat * each, (repeat + 1) * each)
+  const places = Array.from({ length: repeats }, (_, i) => meanOf(piece, beadsOf(i)))
+  const run: Run = { statement, ends: [beadsOf(0), beadsOf(repeats - 1)], places }
   // Where one does not go on from the one before, they are not repeated along the piece.
   const steps = stepsAlong(run)
   const mean = steps.reduce((sum, { mm }) => sum + mm, 0) / steps.length

@@ -1,5 +1,7 @@
 /** Units as named types, and how the shop says them. Lengths are millimetres and masses milligrams everywhere in the core. */
 
+import { counted } from './counted'
+
 /** Millimetres. */
 export type Mm = number
 /** Milligrams. */
@@ -38,7 +40,7 @@ export function sayOunces(mg: Mg): string {
 /** Arm-spans to one decimal; `spanMm` is the person's own reach, fingertip to fingertip. */
 export const saySpans = (mm: Mm, spanMm: Mm): string => {
   const spans = Number((mm / spanMm).toFixed(1))
-  return `${spans} arm-span${spans === 1 ? '' : 's'}`
+  return counted(spans, 'arm-span')
 }
 
 /** 0.1 g steps at the bench, so two decimals are enough to see a rounding. */

@@ -34,6 +34,10 @@ export class LineFault extends Error {
 /** A count that does not come out even: another count of the ring may mend it. */
 export class DoesNotDivide extends LineFault {}
 
+/** ": 20 is 3 x 6 and 2 over"; nothing where there are fewer than one list takes. */
+export const whatIsOver = (count: number, each: number): string =>
+  count < each ? '' : `: ${count} is ${Math.floor(count / each)} x ${each} and ${count % each} over`
+
 /** A line that cannot be evaluated because an earlier one is at fault. */
 export class SkippedLine extends LineFault {
   constructor(

@@ -2,10 +2,12 @@
  * Colourways that the shelf can fill: the beads stay of the kind and size that they are, so that no count changes; the colours are others, and
  * stand to each other as those of the colourway one begins with.
  */
+
 import type { Lab65 } from 'culori'
 import { difference, differenceOfLab, labOf } from '../colour/difference'
 import { apartFrom, judge, type RoleColour } from '../colour/judgement'
 import { billOf, type KitItem } from '../kit/bill'
+import { counted } from '../measure/counted'
 import type { Touching } from '../report/measures'
 import type { Report } from '../report/report'
 import type { Candidate } from './substitutes'
@@ -77,7 +79,7 @@ export function* proposeColourways(question: ProposalQuestion, most = 8): Genera
     if (shelf.length === 0) {
       const names = voices[i]?.roles.map(({ role }) => role).join(', ')
       throw new RangeError(
-        `Nothing on the shelf fills ${question.kits} kits of ${names} in the same kind and size. Ask for fewer kits.`,
+        `Nothing on the shelf fills ${counted(question.kits, 'kit')} of ${names} in the same kind and size. Ask for fewer kits.`,
       )
     }
   }

@@ -60,27 +60,27 @@ export async function resolveLines(db: Session, lines: readonly BatchLine[], bat
     throw new HttpProblem(409, 'crossed', 'Somebody changed these lines at the same moment.', {
       hint: 'Reload the page.',
     })
-  return Promise.all(
-    lines.map(async (line, i) => {
-      const wrong = (message: string, path: string) =>
-        new HttpProblem(422, 'bad-line', message, { path: `lines.${i}.${path}`, hint: 'Choose another.' })
-      const version = await findVersion(db, line.patternId, line.version).catch((error: unknown) => {
-        throw error instanceof HttpProblem ? wrong('There is no such version of that pattern.', 'version') : error
-      })
-      const chosen = await findColourway(db, line.colourwayId, line.colourwayVersion).catch((error: unknown) => {
-        throw error instanceof HttpProblem ? wrong('There is no such colourway.', 'colourwayId') : error
-      })
-      if (chosen.batchId !== null && chosen.batchId !== batchId)
-        throw wrong(`Version ${chosen.version} of "${chosen.name}" is for another batch.`, 'colourwayVersion')
-      if (chosen.patternId !== line.patternId)
-        throw wrong(`The colourway "${chosen.name}" is another pattern's.`, 'colourwayId')
-      return {
-        ...(line.id === undefined ? {} : { id: line.id }),
-        patternVersionId: version.id,
-        colourwayVersionId: chosen.versionId,
-        size: line.size,
-        kits: line.kits,
-      }
-    }),
-  )
+  const resolved: WantedLine[] = []
+  for (const [i, line] of lines.entries()) {
+    const wrong = (message: string, path: string) =>
+      new HttpProblem(422, 'bad-line', message, { path: `lines.${i}.${path}`, hint: 'Choose another.' })
+    const version = await findVersion(db, line.patternId, line.version).catch((error: unknown) => {
+      throw error instanceof HttpProblem ? wrong('There is no such version of that pattern.', 'version') : error
+    })
+    const chosen = await findColourway(db, line.colourwayId, line.colourwayVersion).catch((error: unknown) => {
+      throw error instanceof HttpProblem ? wrong('There is no such colourway.', 'colourwayId') : error
+    })
+    if (chosen.batchId !== null && chosen.batchId !== batchId)
+      throw wrong(`Version ${chosen.version} of "${chosen.name}" is for another batch.`, 'colourwayVersion')
+    if (chosen.patternId !== line.patternId)
+      throw wrong(`The colourway "${chosen.name}" is another pattern's.`, 'colourwayId')
+    resolved.push({
+      ...(line.id === undefined ? {} : { id: line.id }),
+      patternVersionId: version.id,
+      colourwayVersionId: chosen.versionId,
+      size: line.size,
+      kits: line.kits,
+    })
+  }
+  return resolved
 }

@@ -108,7 +108,9 @@ export async function reviseBatch(
     return runOnce(db, caller, `change ${id}`, async (tx, actor) => {
       const emptied = await applyReallocation(tx, reallocation, { batchId: id, ...actor })
       await turnBatch(tx, id, turn, caller.id)
-      return { toEmpty: await Promise.all(emptied.map((each) => bagName(tx, each, lined))) }
+      const toEmpty: string[] = []
+      for (const each of emptied) toEmpty.push(await bagName(tx, each, lined))
+      return { toEmpty }
     })
   })
   return toEmpty

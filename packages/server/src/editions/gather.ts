@@ -25,11 +25,9 @@ export async function gather({ db, workers }: From, patternId: number, wanted: W
   const chosen =
     wanted.colourway === undefined ? undefined : await findColourway(db, wanted.colourway, wanted.colourwayVersion)
   if (chosen && chosen.patternId !== patternId) throw notFound('colourway')
-  const [all, { samples, correction }, { profile, thread, documents }] = await Promise.all([
-    listColourways(db, patternId),
-    samplesOf(db, patternId),
-    shopSettings(db),
-  ])
+  const all = await listColourways(db, patternId)
+  const { samples, correction } = await samplesOf(db, patternId)
+  const { profile, thread, documents } = await shopSettings(db)
   const colourways = all.map(({ name, choices }) => ({ name, choices }))
   const choices = chosen?.choices ?? []
   const ids = new Set([choices, ...colourways.map((each) => each.choices)].flat().map(({ itemId }) => itemId))

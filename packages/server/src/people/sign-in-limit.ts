@@ -1,3 +1,4 @@
+import { counted } from '@tessellum/core/measure/counted'
 import type pg from 'pg'
 import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible'
 import { HttpProblem } from '../problem'
@@ -31,7 +32,7 @@ export function signInLimit(pool: pg.Pool) {
           if (!(state instanceof RateLimiterRes)) throw state
           const minutes = Math.ceil(state.msBeforeNext / 60_000)
           throw new HttpProblem(429, 'too-many-tries', 'Too many wrong passwords.', {
-            hint: `Wait ${minutes} minute${minutes === 1 ? '' : 's'}, then try again.`,
+            hint: `Wait ${counted(minutes, 'minute')}, then try again.`,
           })
         }
       }

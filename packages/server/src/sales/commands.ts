@@ -1,6 +1,8 @@
 /** Selling over the counter, and taking back what was sold. */
+
 import type { newSale, returnSold } from '@tessellum/contract/sales'
 import { taxIn } from '@tessellum/core/kit/price'
+import { counted } from '@tessellum/core/measure/counted'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { effectOf } from '@tessellum/core/stock/moves'
 import { sayQuantity } from '@tessellum/core/stock/quantity'
@@ -80,12 +82,7 @@ export const sell = ({ db }: Shop, { customer, customerId, lines }: z.output<typ
       const sold = { kind: 'sale' as const, reason: `sale ${id}`, saleLineId: (kept as { id: number }).id, ...actor }
       await tx.insert(move).values(taken.map(({ lotId, amount }) => ({ lotId, ...effectOf('sale', amount), ...sold })))
     }
-    await logActivity(
-      tx,
-      caller.id,
-      `sold ${lines.length} thing${lines.length === 1 ? '' : 's'} over the counter, sale ${id}`,
-      page,
-    )
+    await logActivity(tx, caller.id, `sold ${counted(lines.length, 'thing')} over the counter, sale ${id}`, page)
     return (await findSale(tx, id)) as NonNullable<Awaited<ReturnType<typeof findSale>>>
   })
 

@@ -1,5 +1,7 @@
 /** A file of stock beside what is kept: what it would do, and doing it, all or nothing. Done twice, the second does nothing. */
+
 import type { StockFileOutcome } from '@tessellum/contract/stock-file'
+import { counted } from '@tessellum/core/measure/counted'
 import { effectOf } from '@tessellum/core/stock/moves'
 import { sayQuantity } from '@tessellum/core/stock/quantity'
 import type { ReadSheet, SheetItem, SheetLot } from '@tessellum/core/stock/stock-spreadsheet'
@@ -140,7 +142,7 @@ export async function runImport(
   await logActivity(
     tx,
     actor.personId,
-    `took in a file of stock: ${newItems.length} items and ${newLots.length} lots new, ${changedItems.length} items changed`,
+    `took in a file of stock: ${counted(newItems.length, 'new item')}, ${counted(newLots.length, 'new lot')}, ${counted(changedItems.length, 'item')} changed`,
     '/stock',
   )
   return { ...outcome, done: true }

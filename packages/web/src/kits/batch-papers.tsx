@@ -1,4 +1,5 @@
 import type { Batch } from '@tessellum/contract/batches'
+import { counted } from '@tessellum/core/measure/counted'
 import { Button } from 'antd'
 import { ErrorNotice } from '../frame/error-notice'
 import { useMay } from '../people/me'
@@ -13,7 +14,7 @@ export function BatchPapers({ batch }: { batch: Batch }) {
   const mayPack = useMay('batches.pack')
   const print = useIdempotentMutation(
     (of: 'kits' | 'bags' | 'both') => call('POST /api/batches/:id/labels', { params: { id: batch.id }, body: { of } }),
-    { said: ({ printed }) => `${printed} labels are printed.` },
+    { said: ({ printed }) => `${counted(printed, 'label')} printed.` },
   )
   return (
     <section className="sheet pad" aria-label="Papers">

@@ -47,7 +47,7 @@ function PackingBench({ packing }: { packing: Packing }) {
   const printOne = useIdempotentMutation(
     ({ lineId, kit }: Pick<Bag, 'lineId' | 'kit'>) =>
       call('POST /api/batches/:id/labels', { params: { id: packing.id }, body: { of: 'both', lineId, kit } }),
-    { said: ({ printed }) => `${printed} labels are printed.` },
+    { said: ({ printed }) => `${counted(printed, 'label')} printed.` },
   )
   /** A tube is opened, or a bag, by its label; what belongs elsewhere is told. */
   const scanned = (code: Found): string | undefined => {

@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import type { NewPattern } from '@tessellum/contract/patterns'
+import { counted } from '@tessellum/core/measure/counted'
 import { titleOf } from '@tessellum/core/notation/title'
 import { App, Button, Modal, Upload } from 'antd'
 import { type DragEvent, type ReactNode, useState } from 'react'
@@ -110,7 +111,7 @@ function Opened({ opened, close }: { opened: Read; close: () => void }) {
         <p className={faults.length > 0 ? 'trouble' : 'quiet'}>
           {faults.length === 0
             ? 'No line is at fault.'
-            : `${faults.length} lines are at fault, and can be mended in the ledger:`}
+            : `${counted(faults.length, 'line is', 'lines are')} at fault, and can be mended in the ledger:`}
         </p>
       )}
       <ul aria-label="Faults of the file">
@@ -123,7 +124,7 @@ function Opened({ opened, close }: { opened: Read; close: () => void }) {
       {opened.colourways.length > 0 && (
         <p>
           Colourways: {opened.colourways.map(({ name }) => name).join(', ')}.
-          {opened.words.length > 0 && ` Own words for ${opened.words.length} steps.`}
+          {opened.words.length > 0 && ` Own words for ${counted(opened.words.length, 'step')}.`}
         </p>
       )}
       {opened.pictures.length > 0 && (

@@ -1,4 +1,5 @@
 import type { RecordFileOutcome } from '@tessellum/contract/record-file'
+import { counted } from '@tessellum/core/measure/counted'
 import { Button, Upload } from 'antd'
 import { useState } from 'react'
 import { ErrorNotice } from '../frame/error-notice'
@@ -66,7 +67,7 @@ export function RecordFile({ of, same }: RecordFileProps) {
       )}
       {outcome && outcome.faults.length === 0 && (
         <p className={outcome.done ? 'notice good' : 'notice'} role="status">
-          {outcome.done ? 'Done: ' : `${outcome.rows} rows without a fault. It would bring: `}
+          {outcome.done ? 'Done: ' : `${counted(outcome.rows, 'row')} without a fault. It would bring: `}
           {outcome.added} new, {outcome.changed} changed; {outcome.same} stay as they are.
         </p>
       )}

@@ -111,7 +111,7 @@ function Outcome({ outcome, busy, take }: { outcome: StockFileOutcome; busy: boo
   return (
     <>
       <p className={done ? 'notice good' : 'notice'} role="status">
-        {done ? 'Done: ' : `${rows} rows without a fault. It would bring: `}
+        {done ? 'Done: ' : `${counted(rows, 'row')} without a fault. It would bring: `}
         {counted(newItems.length, 'new item')}, {counted(newLots.length, 'new lot')},{' '}
         {counted(changedItems.length, 'changed item')}; {counted(sameItems, 'stays as it is', 'stay as they are')}.
       </p>

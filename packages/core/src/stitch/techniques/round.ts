@@ -1,7 +1,7 @@
 import { divisors } from '../../measure/whole'
 import { asStitches, type BeadList, pickedRoles, readBeadList, rolesIn, type Stitch } from '../../notation/bead-list'
 import { evaluateCount } from '../../notation/expression'
-import { DoesNotDivide, LineFault, type Span } from '../../notation/fault'
+import { DoesNotDivide, LineFault, type Span, whatIsOver } from '../../notation/fault'
 import { type IntoWords, readInto } from '../../notation/parse-into'
 import { sharedOut } from '../../sizing/shared-out'
 import type { IntoTold, MoveTold, StitchTold } from '../action'
@@ -274,7 +274,7 @@ function notWhole(cycle: number, anchors: number, rail: Rail, span: Span): LineF
   ]
   return new DoesNotDivide(
     span,
-    `There are ${anchors} stitches in this round and the list has ${cycle}: ${anchors} is ${Math.floor(anchors / cycle)} x ${cycle} and ${anchors % cycle} over.`,
+    `There are ${anchors} stitches in this round and the list has ${cycle}${whatIsOver(anchors, cycle)}.`,
     `${ways.join('; ')}.`,
   )
 }

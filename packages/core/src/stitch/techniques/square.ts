@@ -1,5 +1,5 @@
 import { asStitches, type BeadList, pickedRoles, readBeadList, rolesIn } from '../../notation/bead-list'
-import { DoesNotDivide, LineFault } from '../../notation/fault'
+import { DoesNotDivide, LineFault, whatIsOver } from '../../notation/fault'
 import { strung } from '../course'
 import type { Hole } from '../hole'
 import { type Mark, readMark } from '../mark'
@@ -40,7 +40,7 @@ export const squareTechnique: Technique<{ list: BeadList; name: Mark | undefined
     if (below.length % each !== 0)
       throw new DoesNotDivide(
         list.span,
-        `The row below has ${below.length} beads and the list ${each}: ${below.length} is ${Math.floor(below.length / each)} x ${each} and ${below.length % each} over.`,
+        `The row below has ${below.length} beads and the list ${each}${whatIsOver(below.length, each)}.`,
         'A row of square stitch has as many beads as the one below.',
       )
     const turns = below.length / each

@@ -1,3 +1,4 @@
+import { counted } from '../../measure/counted'
 import {
   type Mm,
   sayDuration,
@@ -95,7 +96,7 @@ export function englishIn(units: UnitSystem): Language {
       })[level],
     time({ practised, beginner }, sampled) {
       const said = `about ${sayDuration(practised)} for a practised hand, ${sayDuration(beginner)} for a beginner`
-      return sampled > 0 ? `${said} (timed on ${sampled} sample${sampled === 1 ? '' : 's'})` : said
+      return sampled > 0 ? `${said} (timed on ${counted(sampled, 'sample')})` : said
     },
     page: (number, of) => `Page ${number} of ${of}`,
     inOnePiece: (counts) => `In one piece: ${counts}.`,

@@ -1,4 +1,5 @@
 /** The sentences of a written pattern, in English: one for each thing a statement can do. */
+import { counted } from '../../measure/counted'
 import { type Action, type CautionAbout, plainRing, readsOtherwiseBackwards } from '../../stitch/action'
 import type { PlaceTold } from '../../stitch/place-told'
 import { beadsIn, halves } from '../../stitch/runs'
@@ -70,7 +71,7 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
         : `Step on through the next ${action.beads === 1 ? 'bead' : `${action.beads} beads`} of it.`
     case 'weave': {
       const each = beadsIn(action.beads)
-      return `Weave ${action.units} right-angle unit${action.units === 1 ? '' : 's'}: ${
+      return `Weave ${counted(action.units, 'right-angle unit')}: ${
         action.begins ? `first pick up 1 ${action.begins}, which the first unit shares; ` : ''
       }for each pick up ${sayRun(action.beads)}, pass again through the bead shared with the unit before, ${action.twice ? 'go round all of these once more, ' : ''}and go on through the first ${sayBeads(Math.ceil(each / 2))} of those just picked up.${
         action.units > 1 && readsOtherwiseBackwards(action.beads)
@@ -114,7 +115,7 @@ export function sentenceFor(action: Action, settings: ThreadSettings): string | 
   }
 }
 
-const sayBeads = (beads: number) => `${beads} bead${beads === 1 ? '' : 's'}`
+const sayBeads = (beads: number) => counted(beads, 'bead')
 
 const through = (beads: number) => `through ${sayBeads(beads)}`
 
