@@ -451,6 +451,14 @@ test('a chain of loops comes round by itself: it has an inner width only where t
   expect(along('through start')).toBe('band')
 })
 
+test('loops all round a large bead are not flat, however small against it they are', () => {
+  const loops = Array.from({ length: 4 }, () => 'loop 9A')
+  const { evaluated, form } = formed('bead A round 11/0', 'bead P pearl round 12 mm', 'part p', 'string P', ...loops)
+  const { lie } = measure(evaluated, form)
+  expect(lie.awayMm).toBeGreaterThan(1)
+  expect(lie.flat).toBe(false)
+})
+
 describe('a repeat whose length the thread does not decide', () => {
   const rope = (head: string) =>
     formedPattern(

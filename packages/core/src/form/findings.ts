@@ -110,7 +110,7 @@ function lieFindings(lie: Measures['lie'], cored: boolean, { beads }: Pick<Repor
       'trouble',
       `The edge ruffles: it goes up and down ${lie.ruffles / 2} times. Fewer or smaller beads in the last round let it lie flat.`,
     )
-  if (lie.awayMm < 0.35 * widest) return say('good', 'It lies flat.')
+  if (lie.flat) return say('good', 'It lies flat.')
   if (Math.abs(lie.cupMm) > widest)
     return say(
       'plain',

@@ -62,10 +62,9 @@ function lookOf({ evaluated, form }: StepForm): Look | undefined {
   }
   if (form.seats.length > 0) return undefined
   const { piece } = form
-  const { ruffles, awayMm, cupMm } = lieOf(piece)
-  const widest = piece.shapes.reduce((most, { bead }) => Math.max(most, bead.acrossMm), 0)
+  const { ruffles, flat, cupMm } = lieOf(piece)
   if (ruffles >= minRuffles) return { type: 'ruffles', times: ruffles / 2 }
-  if (awayMm < 0.35 * widest) return { type: 'flat' }
+  if (flat) return { type: 'flat' }
   return Math.abs(cupMm) >= cupSeenMm
     ? { type: 'cup', mm: Math.abs(cupMm), face: cupMm > 0 ? 'front' : 'back' }
     : undefined

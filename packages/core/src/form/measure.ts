@@ -81,11 +81,16 @@ function openingsOf(piece: Piece): Measures['openings'] {
 /** An edge ruffles where it is longer by this share than it would be pressed flat: shallower waves lie flat to the eye. */
 const longerInWaves = 0.08
 
+/** In widths of the usual bead: one large bead does not make a cup flat. */
+const flattest = 0.35
+
 export function lieOf(piece: Piece): Measures['lie'] {
   const { work } = piece
   const all = Array.from({ length: work.beads }, (_, bead) => centreOf(piece, bead))
   const plane = planeOf(all)
   const awayMm = all.reduce((most, each) => Math.max(most, Math.abs(dot(minus(each, plane.middle), plane.normal))), 0)
+  const across = all.reduce((sum, _, bead) => sum + shapeOfBead(piece, bead).bead.acrossMm, 0) / all.length
+  const flat = awayMm < flattest * across
   const rows = rowsOf(work)
   const closed = edgesOf(work).filter((index) => {
     const kind = work.courses[work.firstOf(index)]?.kind
@@ -103,7 +108,7 @@ export function lieOf(piece: Piece): Measures['lie'] {
       }
     })
     .sort((a, b) => b.radius - a.radius || b.index - a.index)[0]
-  if (!widest) return { awayMm, cupMm: 0, ruffles: 0 }
+  if (!widest) return { awayMm, flat, cupMm: 0, ruffles: 0 }
   const first = rows[work.firstOf(widest.index)] ?? []
   const base = planeOf(first.map((bead) => centreOf(piece, bead)))
   const facing = base.normal[2] < 0 ? -1 : 1
@@ -116,18 +121,18 @@ export function lieOf(piece: Piece): Measures['lie'] {
   const middle = meanOf(piece, inOrder)
   const least = 0.25 * shapeOfBead(piece, inOrder[0] as number).bead.acrossMm
   const sides: number[] = []
-  let [long, flat] = [0, 0]
+  let [long, pressed] = [0, 0]
   for (const [i, place] of places.entries()) {
     const step = minus(place, places.at(i - 1) as Vector)
     long += size(step)
-    flat += size(minus(step, scaled(base.normal, dot(step, base.normal))))
+    pressed += size(minus(step, scaled(base.normal, dot(step, base.normal))))
     // Against the plane that the work began in: of a saddle the rim itself has none.
     const off = dot(minus(place, middle), base.normal)
     if (Math.abs(off) >= least) sides.push(Math.sign(off))
   }
   // All the way round, from the last to the first: as often up as down.
   const ruffles = sides.filter((side, i) => side !== sides.at(i - 1)).length
-  return { awayMm, cupMm, ruffles: long > flat * (1 + longerInWaves) ? ruffles : 0 }
+  return { awayMm, flat, cupMm, ruffles: long > pressed * (1 + longerInWaves) ? ruffles : 0 }
 }
 
 /** The edges in front and behind against the stone's widest line: what is smaller cannot pass it. */

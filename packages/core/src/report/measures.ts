@@ -20,6 +20,8 @@ export interface Measures {
   readonly lie: {
     /** The greatest distance of a bead's middle from the plane that fits them best. */
     readonly awayMm: Mm
+    /** No bead is farther from that plane than flat work of beads of these sizes has them. */
+    readonly flat: boolean
     /** How far the outer edge lies to the front (or, below 0, behind) of the first row. */
     readonly cupMm: Mm
     /** How often the outer edge goes from one side of its own plane to the other. */
