@@ -80,7 +80,7 @@ test('the panes of a pattern are dragged and folded, by mouse and by keyboard, a
   expect(await tray.isVisible()).toBe(false)
   const moved = await page.getByRole('separator').first().boundingBox()
   if (!moved) throw new Error('There is no bar between the panes.')
-  await page.mouse.dblclick(moved.x + moved.width / 2, y, { delay: 60 })
+  await page.mouse.dblclick(moved.x + moved.width / 2, y, { delay: 400 })
   await tray.waitFor()
   expect(Math.abs((await widthOf(ledger)) - before)).toBeLessThan(4)
   await page.getByRole('separator', { name: 'Bar 1: arrows move it' }).focus()

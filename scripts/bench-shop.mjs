@@ -72,7 +72,7 @@ async function manyClients({ openShop, Caller, hammer, postMove, connect }) {
   say('64 clients on 20 items')
   const shop = await openShop()
   const callers = await clients(shop, Caller, 64)
-  const all = await hammer(shop.pool, callers, 30)
+  const all = await hammer(shop.pool, callers, { seconds: 30 })
   say(`  30 s of everything: ${JSON.stringify(all.answers)}`)
   say(`  ${all.moves} moves and ${all.reservations} reservations and returns; the ledger adds up, no answer is missing`)
   await shop.close()
@@ -81,7 +81,7 @@ async function manyClients({ openShop, Caller, hammer, postMove, connect }) {
   for (const count of [16, 64]) {
     const plain = await openShop()
     const hands = await clients(plain, Caller, count)
-    const served = await hammer(plain.pool, hands, 10, 0)
+    const served = await hammer(plain.pool, hands, { seconds: 10 }, 0)
     const through = Object.values(served.answers).reduce((sum, each) => sum + each, 0) / 10
     const command = await byCommand(plain, { count, seconds: 10, postMove, connect })
     const straight = await byFunction(plain, count, 10)

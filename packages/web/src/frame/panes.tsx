@@ -31,7 +31,7 @@ export function Panes({ name, usual, least, className = '', children }: PanesPro
   }
   const all = Children.toArray(children)
   const whole = useRef<HTMLDivElement>(null)
-  // The splitter tells where its bars are, and leaves out that they can be come to.
+  // The splitter tells where its bars are, and leaves out that they can be come to with the keyboard.
   useEffect(() => {
     const bars = [...(whole.current?.querySelectorAll<HTMLElement>('[role=separator]') ?? [])]
     for (const [i, bar] of bars.entries()) {
@@ -46,6 +46,12 @@ export function Panes({ name, usual, least, className = '', children }: PanesPro
         const width = (whole.current?.firstElementChild?.clientWidth ?? 0) - ofBars
         keep(by === undefined ? usual : barMoved(shares, least, i, by, width))
       }
+      // Where the two clicks come slowly the splitter would begin to drag with the second one, and it would not be a double click any more.
+      bar.onmousedown = (event) => {
+        if (event.detail !== 2) return
+        event.stopPropagation()
+        keep(usual)
+      }
     }
   })
   return (
@@ -55,7 +61,6 @@ export function Panes({ name, usual, least, className = '', children }: PanesPro
         onResize={set}
         onResizeEnd={keep}
         onCollapse={(_, sizes) => keep(sizes)}
-        onDraggerDoubleClick={() => keep(usual)}
       >
         {all.map((pane, i) => (
           <Splitter.Panel
