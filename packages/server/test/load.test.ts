@@ -17,8 +17,8 @@ test('two servers on one database, hammered by 24 clients: nothing below 0, lost
     await caller.signIn(['odile', 'isaura'][i % 2] as string)
     callers.push(caller)
   }
-  const { answers, moves, reservations } = await hammer(shop.pool, callers, { requests: 400 })
-  expect(answers['200']).toBeGreaterThan(200)
+  const { answers, moves, reservations } = await hammer(shop.pool, callers, { requests: 200 })
+  expect(answers['200']).toBeGreaterThan(100)
   expect([moves > 30, reservations > 5]).toEqual([true, true])
   await other.end()
 })
