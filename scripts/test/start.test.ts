@@ -85,7 +85,7 @@ test('a shop opens, keeps what is done in it over a hard end and a clean one, an
   // Killed hard: the server goes with it, the database stays and is taken over.
   first.child.kill('SIGKILL')
   await first.ended
-  for (let i = 0; i < 100 && (await answers(base)); i++) await new Promise((done) => setTimeout(done, 50))
+  for (let i = 0; i < 4800 && (await answers(base)); i++) await new Promise((done) => setTimeout(done, 50))
   expect(await answers(base)).toBe(false)
 
   // The database killed hard too, as by a power cut: it recovers by its own log.
