@@ -451,6 +451,25 @@ test('a chain of loops comes round by itself: it has an inner width only where t
   expect(along('through start')).toBe('band')
 })
 
+test('a band of peyote that is zipped up is told by its inside, left open by its length', () => {
+  const rows = 40
+  const along = (...zip: string[]) => {
+    const strip = ['bead A cylinder 11/0', 'part p', 'string 6A as first', `repeat ${rows}`, 'row A as last', 'end']
+    const { evaluated, form } = formed(...strip, ...zip, 'finish')
+    return measure(evaluated, form).along
+  }
+  const zip = [6, 4, 2].flatMap((n) => [`through first[${n}]`, ...(n > 2 ? [`through last[${n / 2 - 1}]`] : [])])
+  const [closed, open] = [along(...zip), along()]
+  // As laid on a table: half a bead for each row, the string's two as well; and round a turn, half a bead less all the way on the inside.
+  const { acrossMm } = nominalBead('cylinder', '11/0') as Bead
+  const longMm = ((rows + 2) * acrossMm) / 2
+  const inside = closed?.type === 'band' ? closed.innerRoundMm / (longMm - Math.PI * acrossMm) : 0
+  // It lies a little askew, which leaves less room.
+  expect(inside).toBeGreaterThan(0.85)
+  expect(inside).toBeLessThan(1.02)
+  expect(open?.type === 'chain' && open.straightMm / (longMm + acrossMm / 2)).toBeCloseTo(1, 1)
+})
+
 test('loops all round a large bead are not flat, however small against it they are', () => {
   const loops = Array.from({ length: 4 }, () => 'loop 9A')
   const { evaluated, form } = formed('bead A round 11/0', 'bead P pearl round 12 mm', 'part p', 'string P', ...loops)

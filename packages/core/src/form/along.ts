@@ -6,13 +6,17 @@ import { planeOf } from './plane'
 import { support } from './reach'
 import { type Run, stepsAlong } from './run'
 import { graphOfPiece } from './start'
-import { dot, minus, scaled, size, unit, type Vector } from './vector'
+import { add, cross, dot, minus, scaled, size, square, unit, type Vector } from './vector'
 import { Ways } from './ways'
 
 const fewestOfBand = 6
 
-/** The most between the ends of a closed run, in repeats: as it lies, and along its thread. */
+/** The ends of a closed run lie no farther apart than so many of its repeats, or than so much of its width: a seam of other rows may lie between. */
 const closes = 2.6
+const seam = 0.5
+
+/** From one end of it to the other the thread leads over no more than this share of its length: in an open one nearly all of it. */
+const joined = 1 / 3
 
 /** A chain is so many times as long as it is thick. */
 const slender = 2.5
@@ -24,20 +28,21 @@ export function alongOf(piece: Piece, runs: readonly Run[]): Along | undefined {
   const { run, mm } = longest
   const { places } = run
   const gap = size(minus(places[0] as Vector, places[places.length - 1] as Vector))
-  const near = (closes * mm) / (places.length - 1)
-  return places.length >= fewestOfBand && gap < near && isJoined(piece, run, near)
-    ? bandOf(piece, places, mm + gap)
-    : chainOf(piece, run, mm)
+  const thick = thickOf(piece, places)
+  const near = Math.max((closes * mm) / (places.length - 1), seam * thick)
+  return places.length >= fewestOfBand && gap < near && isJoined(piece, run, joined * mm)
+    ? bandOf(piece, run, mm + gap)
+    : chainOf(piece, run, mm, thick)
 }
 
 /** Whether thread leads from the last repeat to the first over no more than this: a chain may lie in a ring that nothing closes. */
-function isJoined(piece: Piece, { ends: [first, last] }: Run, near: Mm): boolean {
+function isJoined(piece: Piece, { ends: [first, last] }: Run, most: Mm): boolean {
   const walk = new Ways(graphOfPiece(piece))
   const wanted = new Set(first.flatMap((bead) => pointsOf(piece, bead)))
   return last
     .flatMap((bead) => pointsOf(piece, bead))
     .some((point) => {
-      walk.from(point, near)
+      walk.from(point, most)
       return walk.reached.some((each) => wanted.has(each))
     })
 }
@@ -47,19 +52,18 @@ const pointsOf = ({ rodOf }: Piece, bead: number): number[] => {
   return Array.from({ length: to - from }, (_, i) => from + i)
 }
 
-function bandOf(piece: Piece, places: readonly Vector[], roundMm: Mm): Along {
-  const plane = planeOf(places)
-  const flat = (v: Vector): Vector => {
-    const off = minus(v, plane.middle)
-    return minus(off, scaled(plane.normal, dot(off, plane.normal)))
-  }
+function bandOf(piece: Piece, run: Run, roundMm: Mm): Along {
+  const { places } = run
+  const { middle, normal } = planeOf(places)
+  const flat = (place: Vector): Vector => square(minus(place, middle), normal)
   const ring = places.map(flat)
+  const outward = outwardOf(ring, stepsAlong(run), normal)
   // What of the band lies farthest in, by repeat.
   const inward = new Float64Array(places.length)
   for (let bead = 0; bead < piece.work.beads; bead++) {
     const at = flat(centreOf(piece, bead))
     const nearest = nearestOf(at, ring)
-    const out = unit(ring[nearest] as Vector, [1, 0, 0])
+    const out = outward[nearest] as Vector
     const reach = dot(minus(ring[nearest] as Vector, at), out) + support(piece, bead, out)
     inward[nearest] = Math.max(inward[nearest] as number, reach)
   }
@@ -69,7 +73,29 @@ function bandOf(piece: Piece, places: readonly Vector[], roundMm: Mm): Along {
   return { type: 'band', innerRoundMm, innerAcrossMm: innerRoundMm / Math.PI }
 }
 
-function chainOf(piece: Piece, run: Run, mm: Mm): Along | undefined {
+/** Square to the band at each of its places, away from what it goes round: a band need not lie in a circle. */
+function outwardOf(ring: readonly Vector[], steps: readonly { readonly way: Vector }[], normal: Vector): Vector[] {
+  const rights = ring.map((_, i) => {
+    const [before, after] = [steps[i - 1] ?? steps[i], steps[i] ?? steps[i - 1]] as [{ way: Vector }, { way: Vector }]
+    return unit(cross(add(before.way, after.way), normal), [1, 0, 0])
+  })
+  const side = rights.reduce((sum, right, i) => sum + dot(right, ring[i] as Vector), 0) < 0 ? -1 : 1
+  return rights.map((right) => scaled(right, side))
+}
+
+/** Twice as far as a bead's middle lies from that of its repeat; what goes on beyond the ends is no part of that. */
+function thickOf(piece: Piece, places: readonly Vector[]): Mm {
+  let thick = 0
+  for (let bead = 0; bead < piece.work.beads; bead++) {
+    const at = centreOf(piece, bead)
+    const nearest = nearestOf(at, places)
+    if (nearest > 0 && nearest < places.length - 1)
+      thick = Math.max(thick, 2 * size(minus(at, places[nearest] as Vector)))
+  }
+  return thick
+}
+
+function chainOf(piece: Piece, run: Run, mm: Mm, thick: Mm): Along | undefined {
   const { places } = run
   const steps = stepsAlong(run)
   const ends = [
@@ -77,7 +103,6 @@ function chainOf(piece: Piece, run: Run, mm: Mm): Along | undefined {
     (steps[steps.length - 1] as { way: Vector }).way,
   ] as const
   const beyond: [Mm, Mm] = [0, 0]
-  let thick = 0
   for (let bead = 0; bead < piece.work.beads; bead++) {
     const at = centreOf(piece, bead)
     const nearest = nearestOf(at, places)
@@ -86,8 +111,6 @@ function chainOf(piece: Piece, run: Run, mm: Mm): Along | undefined {
       const way = ends[k] as Vector
       if (nearest === end) beyond[k] = Math.max(beyond[k] as number, dot(off, way) + support(piece, bead, way))
     }
-    if (nearest === 0 || nearest === places.length - 1) continue
-    thick = Math.max(thick, 2 * size(off))
   }
   const straightMm = mm + beyond[0] + beyond[1]
   return straightMm >= slender * thick ? { type: 'chain', straightMm } : undefined
