@@ -6,7 +6,7 @@ import { planeOf } from './plane'
 import { support } from './reach'
 import { type Run, stepsAlong } from './run'
 import { graphOfPiece } from './start'
-import { add, cross, dot, minus, scaled, size, square, unit, type Vector } from './vector'
+import { cross, dot, minus, scaled, size, square, unit, type Vector } from './vector'
 import { Ways } from './ways'
 
 const fewestOfBand = 6
@@ -31,7 +31,7 @@ export function alongOf(piece: Piece, runs: readonly Run[]): Along | undefined {
   const thick = thickOf(piece, places)
   const near = Math.max((closes * mm) / (places.length - 1), seam * thick)
   return places.length >= fewestOfBand && gap < near && isJoined(piece, run, joined * mm)
-    ? bandOf(piece, run, mm + gap)
+    ? bandOf(piece, places, mm + gap)
     : chainOf(piece, run, mm, thick)
 }
 
@@ -52,12 +52,11 @@ const pointsOf = ({ rodOf }: Piece, bead: number): number[] => {
   return Array.from({ length: to - from }, (_, i) => from + i)
 }
 
-function bandOf(piece: Piece, run: Run, roundMm: Mm): Along {
-  const { places } = run
+function bandOf(piece: Piece, places: readonly Vector[], roundMm: Mm): Along {
   const { middle, normal } = planeOf(places)
   const flat = (place: Vector): Vector => square(minus(place, middle), normal)
   const ring = places.map(flat)
-  const outward = outwardOf(ring, stepsAlong(run), normal)
+  const outward = outwardOf(ring, normal)
   // What of the band lies farthest in, by repeat.
   const inward = new Float64Array(places.length)
   for (let bead = 0; bead < piece.work.beads; bead++) {
@@ -74,10 +73,11 @@ function bandOf(piece: Piece, run: Run, roundMm: Mm): Along {
 }
 
 /** Square to the band at each of its places, away from what it goes round: a band need not lie in a circle. */
-function outwardOf(ring: readonly Vector[], steps: readonly { readonly way: Vector }[], normal: Vector): Vector[] {
+function outwardOf(ring: readonly Vector[], normal: Vector): Vector[] {
+  // From the place before to the one after, so that what goes to and fro from one to the next cancels.
   const rights = ring.map((_, i) => {
-    const [before, after] = [steps[i - 1] ?? steps[i], steps[i] ?? steps[i - 1]] as [{ way: Vector }, { way: Vector }]
-    return unit(cross(add(before.way, after.way), normal), [1, 0, 0])
+    const [before, after] = [ring.at(i - 1), ring[(i + 1) % ring.length]] as [Vector, Vector]
+    return unit(cross(minus(after, before), normal), [1, 0, 0])
   })
   const side = rights.reduce((sum, right, i) => sum + dot(right, ring[i] as Vector), 0) < 0 ? -1 : 1
   return rights.map((right) => scaled(right, side))
