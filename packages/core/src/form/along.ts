@@ -28,11 +28,11 @@ export function alongOf(piece: Piece, runs: readonly Run[]): Along | undefined {
   const { run, mm } = longest
   const { places } = run
   const gap = size(minus(places[0] as Vector, places[places.length - 1] as Vector))
-  const thick = thickOf(piece, places)
-  const near = Math.max((closes * mm) / (places.length - 1), seam * thick)
+  const besides = besidesOf(piece, places)
+  const near = Math.max((closes * mm) / (places.length - 1), seam * thickOf(besides, places.length - 1))
   return places.length >= fewestOfBand && gap < near && isJoined(piece, run, joined * mm)
     ? bandOf(piece, places, mm + gap)
-    : chainOf(piece, run, mm, thick)
+    : chainOf(piece, run, mm, besides)
 }
 
 /** Whether thread leads from the last repeat to the first over no more than this: a chain may lie in a ring that nothing closes. */
@@ -83,37 +83,42 @@ function outwardOf(ring: readonly Vector[], normal: Vector): Vector[] {
   return rights.map((right) => scaled(right, side))
 }
 
-/** Twice as far as a bead's middle lies from that of its repeat; what goes on beyond the ends is no part of that. */
-function thickOf(piece: Piece, places: readonly Vector[]): Mm {
-  let thick = 0
-  for (let bead = 0; bead < piece.work.beads; bead++) {
-    const at = centreOf(piece, bead)
-    const nearest = nearestOf(at, places)
-    if (nearest > 0 && nearest < places.length - 1)
-      thick = Math.max(thick, 2 * size(minus(at, places[nearest] as Vector)))
-  }
-  return thick
+/** A bead beside the repeat that it is nearest to, and how far its middle is from that one's. */
+interface Beside {
+  readonly bead: number
+  readonly nearest: number
+  readonly off: Vector
 }
 
-function chainOf(piece: Piece, run: Run, mm: Mm, thick: Mm): Along | undefined {
-  const { places } = run
+const besidesOf = (piece: Piece, places: readonly Vector[]): Beside[] =>
+  Array.from({ length: piece.work.beads }, (_, bead) => {
+    const at = centreOf(piece, bead)
+    const nearest = nearestOf(at, places)
+    return { bead, nearest, off: minus(at, places[nearest] as Vector) }
+  })
+
+/** How thick a run is: what goes on beyond its ends is no part of that. */
+const thickOf = (besides: readonly Beside[], last: number): Mm =>
+  besides.reduce(
+    (thick, { nearest, off }) => (nearest > 0 && nearest < last ? Math.max(thick, 2 * size(off)) : thick),
+    0,
+  )
+
+function chainOf(piece: Piece, run: Run, mm: Mm, besides: readonly Beside[]): Along | undefined {
+  const last = run.places.length - 1
   const steps = stepsAlong(run)
   const ends = [
     scaled((steps[0] as { way: Vector }).way, -1),
     (steps[steps.length - 1] as { way: Vector }).way,
   ] as const
   const beyond: [Mm, Mm] = [0, 0]
-  for (let bead = 0; bead < piece.work.beads; bead++) {
-    const at = centreOf(piece, bead)
-    const nearest = nearestOf(at, places)
-    const off = minus(at, places[nearest] as Vector)
-    for (const [k, end] of [0, places.length - 1].entries()) {
+  for (const { bead, nearest, off } of besides)
+    for (const [k, end] of [0, last].entries()) {
       const way = ends[k] as Vector
       if (nearest === end) beyond[k] = Math.max(beyond[k] as number, dot(off, way) + support(piece, bead, way))
     }
-  }
   const straightMm = mm + beyond[0] + beyond[1]
-  return straightMm >= slender * thick ? { type: 'chain', straightMm } : undefined
+  return straightMm >= slender * thickOf(besides, last) ? { type: 'chain', straightMm } : undefined
 }
 
 function nearestOf(at: Vector, places: readonly Vector[]): number {
