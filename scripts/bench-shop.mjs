@@ -82,7 +82,7 @@ async function manyClients({ openShop, Caller, hammer, postMove, connect }) {
     const plain = await openShop()
     const hands = await clients(plain, Caller, count)
     const served = await hammer(plain.pool, hands, { seconds: 10 }, 0)
-    const through = Object.values(served.answers).reduce((sum, each) => sum + each, 0) / 10
+    const through = Object.values(served.answers).reduce((sum, each) => sum + each, 0) / served.seconds
     const command = await byCommand(plain, { count, seconds: 10, postMove, connect })
     const straight = await byFunction(plain, count, 10)
     say(

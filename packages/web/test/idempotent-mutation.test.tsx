@@ -115,12 +115,8 @@ function Row({ row, show: showAnswer }: { row: number; show: (answer: number) =>
   )
 }
 
-test('of two quick changes of the same thing the second goes when the first is answered, however long that takes', async () => {
-  let answerFirst = (_: unknown): void => {}
-  const asked = shopThatAnswers({
-    'PUT /api/items/1/packs': () => new Promise((resolve) => (answerFirst = resolve)),
-    'PUT /api/items/2/packs': () => ({ itemId: 2 }),
-  })
+/** Both are pressed, one right after the other. @returns the answers, as they are shown */
+async function changeBoth(): Promise<readonly number[]> {
   const shown: number[] = []
   const { person } = show(
     <>
@@ -130,6 +126,16 @@ test('of two quick changes of the same thing the second goes when the first is a
   )
   await person.click(screen.getByRole('button', { name: 'Change row 1' }))
   await person.click(screen.getByRole('button', { name: 'Change row 2' }))
+  return shown
+}
+
+test('of two quick changes of the same thing the second goes when the first is answered, however long that takes', async () => {
+  let answerFirst = (_: unknown): void => {}
+  const asked = shopThatAnswers({
+    'PUT /api/items/1/packs': () => new Promise((resolve) => (answerFirst = resolve)),
+    'PUT /api/items/2/packs': () => ({ itemId: 2 }),
+  })
+  const shown = await changeBoth()
   await settle()
   expect(puts(asked).map(({ route }) => route)).toEqual(['PUT /api/items/1/packs'])
   await act(async () => answerFirst({ itemId: 1 }))
@@ -141,15 +147,7 @@ test('where the first of them is refused, the second goes all the same', async (
     'PUT /api/items/1/packs': () => ({ status: 409, code: 'taken', message: 'Somebody changed it meanwhile.' }),
     'PUT /api/items/2/packs': () => ({ itemId: 2 }),
   })
-  const shown: number[] = []
-  const { person } = show(
-    <>
-      <Row row={1} show={(answer) => shown.push(answer)} />
-      <Row row={2} show={(answer) => shown.push(answer)} />
-    </>,
-  )
-  await person.click(screen.getByRole('button', { name: 'Change row 1' }))
-  await person.click(screen.getByRole('button', { name: 'Change row 2' }))
+  const shown = await changeBoth()
   await waitFor(() => expect(shown).toEqual([2]))
 })
 

@@ -2,7 +2,7 @@
 
 import type { Stitch } from '../notation/bead-list'
 import { evaluateCount } from '../notation/expression'
-import { DoesNotDivide, LineFault, type Span } from '../notation/fault'
+import { DoesNotDivide, LineFault, type Span, whatIsOver } from '../notation/fault'
 import type { IntoWords } from '../notation/parse-into'
 import type { TargetWords } from '../notation/parse-target'
 import { sharedOut } from '../sizing/shared-out'
@@ -63,7 +63,7 @@ function chosen(
         const below = Math.floor(holes.length / each) * each
         throw new DoesNotDivide(
           into.each?.span ?? span,
-          `The edge has ${holes.length} beads, which are ${Math.floor(holes.length / each)} x ${each} and ${holes.length % each} over.`,
+          `The edge has ${holes.length} beads, and ${each} go to a stitch${whatIsOver(holes.length, each)}.`,
           `${below > 0 ? `${below} or ` : ''}${below + each} beads would do.`,
         )
       }

@@ -2,7 +2,6 @@
  * Colourways that the shelf can fill: the beads stay of the kind and size that they are, so that no count changes; the colours are others, and
  * stand to each other as those of the colourway one begins with.
  */
-
 import type { Lab65 } from 'culori'
 import { difference, differenceOfLab, labOf } from '../colour/difference'
 import { apartFrom, judge, type RoleColour } from '../colour/judgement'

@@ -60,6 +60,7 @@ export async function resolveLines(db: Session, lines: readonly BatchLine[], bat
     throw new HttpProblem(409, 'crossed', 'Somebody changed these lines at the same moment.', {
       hint: 'Reload the page.',
     })
+  // One after the other: within a transaction they share a connection.
   const resolved: WantedLine[] = []
   for (const [i, line] of lines.entries()) {
     const wrong = (message: string, path: string) =>

@@ -295,7 +295,7 @@ export async function benchOf(shop: Shop, today: string): Promise<Bench> {
   if (low && low.low > 0)
     bench.push({
       kind: 'low',
-      text: `${low.low} ${low.low === 1 ? 'item runs' : 'items run'} low`,
+      text: `${counted(low.low, 'item runs', 'items run')} low`,
       detail: 'below where they are reordered',
       by: null,
       page: '/stock?show=low',

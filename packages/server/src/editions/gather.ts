@@ -25,6 +25,7 @@ export async function gather({ db, workers }: From, patternId: number, wanted: W
   const chosen =
     wanted.colourway === undefined ? undefined : await findColourway(db, wanted.colourway, wanted.colourwayVersion)
   if (chosen && chosen.patternId !== patternId) throw notFound('colourway')
+  // One after the other: within a transaction they share a connection.
   const all = await listColourways(db, patternId)
   const { samples, correction } = await samplesOf(db, patternId)
   const { profile, thread, documents } = await shopSettings(db)

@@ -1,5 +1,4 @@
 /** Selling over the counter, and taking back what was sold. */
-
 import type { newSale, returnSold } from '@tessellum/contract/sales'
 import { taxIn } from '@tessellum/core/kit/price'
 import { counted } from '@tessellum/core/measure/counted'

@@ -1,5 +1,4 @@
 /** A file of stock beside what is kept: what it would do, and doing it, all or nothing. Done twice, the second does nothing. */
-
 import type { StockFileOutcome } from '@tessellum/contract/stock-file'
 import { counted } from '@tessellum/core/measure/counted'
 import { effectOf } from '@tessellum/core/stock/moves'

@@ -1,5 +1,6 @@
 import { RightOutlined } from '@ant-design/icons'
 import type { Competing, ListedBatch } from '@tessellum/contract/batches'
+import { counted } from '@tessellum/core/measure/counted'
 import { Progress } from 'antd'
 import { RowDay, RowLink } from '../frame/row-link'
 import { DrawnPlate } from '../patterns/drawn-plate'
@@ -57,7 +58,10 @@ function HowFar({ batch, draft }: BatchRowProps) {
 }
 
 function said({ bags }: ListedBatch, draft: Competing[number] | undefined): string {
-  if (!draft) return bags.filled === bags.of ? `all ${bags.of} bags filled` : `${bags.filled} of ${bags.of} bags filled`
+  if (!draft)
+    return bags.filled === bags.of
+      ? `all ${counted(bags.of, 'bag')} filled`
+      : `${bags.filled} of ${counted(bags.of, 'bag')} filled`
   if (draft.kits >= draft.wanted) return 'on the shelf'
   const by = draft.limitedBy.length > 0 ? `, short of ${draft.limitedBy.join(', ')}` : ''
   return `shelf for ${draft.kits} of ${draft.wanted}${by}`

@@ -1,5 +1,6 @@
 import type { Scene } from '@tessellum/core/drawing/scene'
 import type { Face, View } from '@tessellum/core/drawing/view'
+import { counted } from '@tessellum/core/measure/counted'
 import type { Report } from '@tessellum/core/report/report'
 import { Progress as Bar, Button, Segmented } from 'antd'
 import { type ComponentProps, useMemo, useRef, useState } from 'react'
@@ -86,7 +87,7 @@ export function PiecePanel({
         setBead(bead)
         onBead(statement, further)
       }}
-      label={`${report?.pattern || 'The piece'} from the ${face}, ${shown.beads.length} beads`}
+      label={`${report?.pattern || 'The piece'} from the ${face}, ${counted(shown.beads.length, 'bead')}`}
       {...hands}
     />
   )

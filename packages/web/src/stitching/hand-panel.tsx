@@ -206,7 +206,7 @@ function addsOf({ adds, more, restepped, remarks }: Proposal): string {
   const counts = Object.entries(adds).map(([letter, count]) => `${count} ${letter}`)
   const what =
     counts.length > 0
-      ? `${counts.join(', ')} more, ${more} passes`
+      ? `${counts.join(', ')} more, ${counted(more, 'pass', 'passes')}`
       : more > 0
         ? `${counted(more, 'pass', 'passes')} more, nothing picked up`
         : ''

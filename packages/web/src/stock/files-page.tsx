@@ -85,8 +85,8 @@ function Outcome({ outcome, busy, take }: { outcome: StockFileOutcome; busy: boo
     return (
       <>
         <p className="notice trouble" role="alert">
-          {counted(faults.length + moreFaults, 'fault')} in {rows} rows: nothing is taken in. Mend them in the file and
-          choose it again.
+          {counted(faults.length + moreFaults, 'fault')} in {counted(rows, 'row')}: nothing is taken in. Mend them in
+          the file and choose it again.
         </p>
         <FigureTable words>
           <thead>
