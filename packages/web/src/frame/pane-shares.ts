@@ -22,8 +22,8 @@ export function barMoved(
 ): readonly number[] {
   const [before, after] = [shares[bar] ?? 0, shares[bar + 1] ?? 0]
   const [least1, least2] = [(least[bar] ?? 0) / width, (least[bar + 1] ?? 0) / width]
-  // In a window that is too narrow for both nothing is moved.
-  if (least1 + least2 > before + after) return shares
+  // In a window that is too narrow for both nothing is moved. Where both just fit, rounding does not decide.
+  if (least1 + least2 > before + after + 1e-9) return shares
   const next = Math.min(Math.max(before + by / width, least1), before + after - least2)
   return shares.map((each, i) => (i === bar ? next : i === bar + 1 ? before + after - next : each))
 }
