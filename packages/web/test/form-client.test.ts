@@ -8,6 +8,7 @@ const moved = { type: 'moved', poses: new Float32Array(7) } as unknown as Told
 
 let work: (source: string, tell: Tell) => Promise<void>
 let leftOff: number[]
+let warmedUp: number
 let begun: FakeWorker[]
 let client: typeof import('../src/piece/form-client')['formClient']
 
@@ -15,6 +16,7 @@ beforeEach(() => {
   jest.resetModules()
   jest.useFakeTimers({ doNotFake: ['nextTick', 'queueMicrotask', 'performance'] })
   leftOff = []
+  warmedUp = 0
   work = async (source, tell) => tell(done(source))
   begun = fakeWorkers({
     form: () => ({
@@ -22,6 +24,7 @@ beforeEach(() => {
       form: (_job: number, source: string, _choices: unknown, tell: Tell) => work(source, tell),
       steps: async (_job: number, source: string) => (source === 'none' ? undefined : [{ passes: 3 }]),
       leaveOff: (job: number) => void leftOff.push(job),
+      warmUp: async () => void warmedUp++,
     }),
   })
   client = (require('../src/piece/form-client') as typeof import('../src/piece/form-client')).formClient
@@ -161,4 +164,19 @@ test('where the worker cannot go on, that is said, the next in line goes on, and
   client.steps('ring 9A', {}, (each) => steps.push(each))
   await delivered()
   expect(steps).toEqual([[{ passes: 3 }]])
+})
+
+test('the worker is warmed up once, and not after it has computed anything', async () => {
+  client.warmUp()
+  client.warmUp()
+  await delivered()
+  expect(warmedUp).toBe(1)
+  // Another page's.
+  jest.resetModules()
+  client = (require('../src/piece/form-client') as typeof import('../src/piece/form-client')).formClient
+  ask('ring 9A')
+  await delivered()
+  client.warmUp()
+  await delivered()
+  expect(warmedUp).toBe(1)
 })

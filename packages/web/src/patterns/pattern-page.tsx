@@ -16,6 +16,7 @@ import { StateTag } from '../frame/state-tag'
 import { Trouble } from '../frame/trouble'
 import { NotationDrawer } from '../help/notation-drawer'
 import { useMay } from '../people/me'
+import { formClient } from '../piece/form-client'
 import { useFormed } from '../piece/use-formed'
 import { read } from '../shop/queries'
 import { useHand } from '../stitching/use-hand'
@@ -88,6 +89,11 @@ function Design({ pattern }: { pattern: Pattern }) {
   // While a line is in hand the piece is what it was before it: what is on the needle is drawn over it.
   const formed = useFormed(inHand ? hand.base : now && (sound || !lastGood) ? text : undefined, choices)
   const { scene } = formed
+  // What is shown was kept, and need not be computed: what is written next will.
+  const willChange = mayWrite && scene !== undefined
+  useEffect(() => {
+    if (willChange) formClient.warmUp()
+  }, [willChange])
   if (scene !== drawn.scene) setDrawn({ scene, holes: Int32Array.from(scene?.passes ?? [], ({ hole }) => hole) })
   const shown = sound ? now : (lastGood ?? now)
   const old = now !== undefined && !sound && lastGood !== undefined

@@ -22,6 +22,15 @@ class FormClient {
   private last: Promise<void> = Promise.resolve()
   private jobs = 0
   private readonly kept = new Map<string, Done>()
+  private isWarm = false
+
+  /** For a page on which a form will be wanted soon: the first takes longer than those after it. Does nothing where one has been computed. */
+  warmUp(): void {
+    if (this.isWarm) return
+    this.isWarm = true
+    // Where the worker cannot go on, the first who wants a form is told.
+    this.worker.ask((remote) => remote.warmUp()).catch(() => undefined)
+  }
 
   known(source: string, choices: Choices): Done | undefined {
     return this.kept.get(keyOf(source, choices))
@@ -45,6 +54,7 @@ class FormClient {
       const known = await this.recall(source, choices)
       if (!wanted) return
       if (known) return tell(known)
+      this.isWarm = true
       let timer: ReturnType<typeof setTimeout> | undefined
       const ended = new Promise<void>((resolve) => {
         const wait = () => {
