@@ -14,7 +14,8 @@ export async function bundle(outDir, files) {
   await build({
     configFile: false,
     logLevel: 'error',
-    ssr: { noExternal: [/^@tessellum\//] },
+    // Of lru-cache the root has another version than the server.
+    ssr: { noExternal: [/^@tessellum\//, 'lru-cache'] },
     build: {
       ssr: true,
       outDir,

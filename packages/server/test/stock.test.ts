@@ -223,3 +223,48 @@ test("an item's story ends with what is there, and its promises are those of the
     expect([...body.days].sort((a, b) => a.day.localeCompare(b.day))).toEqual(body.days)
   }
 })
+
+test("an item's days are those of its moves, however they were written down, and by the shop's own clock", async () => {
+  const { id: lot, itemId } = await lotOf('BC108/1')
+  const look = async (timeZone: string) => {
+    const { rows } = await shop.pool.query<{ at: Date; onHand: number; reserved: number }>(
+      `select at, move.on_hand::int as "onHand", reserved::int from move join lot on lot.id = lot_id where item_id = $1 order by at`,
+      [itemId],
+    )
+    const days = new Map<string, { onHand: number; reserved: number }>()
+    const all = { onHand: 0, reserved: 0 }
+    for (const { at, onHand, reserved } of rows) {
+      all.onHand += onHand
+      all.reserved += reserved
+      days.set(new Intl.DateTimeFormat('sv-SE', { timeZone }).format(at), { ...all })
+    }
+    const { body } = await odile.ask('GET', `/items/${itemId}`)
+    expect(body.days).toEqual([...days].map(([day, left]) => ({ day, ...left })))
+    return days.size
+  }
+  const add = (at: string, id: string) =>
+    shop.pool.query(
+      `insert into move (id, lot_id, kind, on_hand, reserved, reason, person_id, at, idempotency_key) overriding system value
+       values (${id}, $1, 'correction', 7, 0, 'in the test', 1, $2, $3)`,
+      [lot, at, randomUUID()],
+    )
+  const next = `nextval(pg_get_serial_sequence('move', 'id'))`
+  const before = await look('Europe/London')
+  const { rows } = await shop.pool.query(`select ${next} as taken`)
+  expect((await odile.ask('POST', `/lots/${lot}/moves`, { kind: 'receive', quantity: 9, reason: 'x' })).status).toBe(
+    200,
+  )
+  await look('Europe/London')
+  // Numbered before the last and written after it; by a clock that was set back; and twice on a day, some minutes from its end.
+  await add('now', rows[0].taken)
+  await look('Europe/London')
+  await add('2025-03-03 12:00Z', next)
+  await add('2031-01-05 23:50Z', next)
+  await look('Europe/London')
+  await add('2031-01-06 00:10Z', next)
+  expect(await look('Europe/London')).toBeGreaterThanOrEqual(before + 3)
+  await shop.pool.query(`
+    insert into shop_setting (id, settings) values (1, '{"profile": {"timeZone": "Asia/Tokyo"}}')
+    on conflict (id) do update set settings = jsonb_set(shop_setting.settings, '{profile,timeZone}', '"Asia/Tokyo"')`)
+  await look('Asia/Tokyo')
+})

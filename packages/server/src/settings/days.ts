@@ -11,7 +11,8 @@ export const timeZoneOf = async (db: Session): Promise<string> => (await shopSet
 export const todayIn = (timeZone: string): string => new Intl.DateTimeFormat('sv-SE', { timeZone }).format(new Date())
 
 /** The day of a moment, as a date. To group by it, give its place: the zone goes in as a value of its own each time. */
-export const dateIn = (moment: SQLWrapper, timeZone: string): SQL => sql`(${moment} at time zone ${timeZone})::date`
+export const dateIn = (moment: SQLWrapper, timeZone: string | SQLWrapper): SQL =>
+  sql`(${moment} at time zone ${timeZone})::date`
 
 /** The same as YYYY-MM-DD. */
 export const dayIn = (moment: SQLWrapper, timeZone: string): SQL<string> =>

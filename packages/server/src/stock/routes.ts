@@ -4,6 +4,7 @@ import { sendParts } from '../http/send-parts'
 import { runOnce } from '../idempotency/run-once'
 import type { Shop } from '../shop'
 import { postMove, reverseMove } from './hand-moves'
+import { itemStory, movesOf } from './item-story'
 import { saveItem } from './items'
 import { changeLot, explainLot, receiveLot, transferLot, weighLot } from './lots'
 import { shelfPage } from './shelf'
@@ -17,7 +18,7 @@ import {
   postStocktake,
   stocktakeOf,
 } from './stocktake'
-import { allItems, itemStory, movesOf } from './store'
+import { allItems } from './store'
 
 export function stockRoutes(shop: Shop): Router {
   const { db } = shop

@@ -1,14 +1,11 @@
-import type { Item, ItemStory, Move } from '@tessellum/contract/stock'
-import { and, asc, desc, eq, inArray, isNotNull, lt, sql } from 'drizzle-orm'
+import type { Item } from '@tessellum/contract/stock'
+import { and, asc, eq, inArray, isNotNull, sql } from 'drizzle-orm'
 import type { Session } from '../database/connect'
 import { preparedQuery } from '../database/prepared'
-import { notFound } from '../problem'
 import { bag } from '../schema/bags'
 import { batch } from '../schema/batches'
-import { balance, itemTotal, move, purchase } from '../schema/ledger'
-import { person } from '../schema/people'
+import { balance, itemTotal, purchase } from '../schema/ledger'
 import { item, lot, maker, pack } from '../schema/stock'
-import { dateIn, timeZoneOf } from '../settings/days'
 import { identityOf } from './identity'
 
 const items = (db: Session) =>
@@ -124,149 +121,6 @@ export async function inBagsOf(db: Session, lotIds: readonly number[]): Promise<
     .groupBy(bag.lotId)
   return new Map(rows.map(({ lotId, quantity }) => [lotId ?? 0, Number(quantity)]))
 }
-
-/** A page of moves; the rest are counted in the balances all the same. */
-const movesShown = 100
-
-/** An item's moves, newest first. @param before only those before this one */
-export async function movesOf(db: Session, itemId: number, before?: number): Promise<{ moves: Move[]; more: boolean }> {
-  // The latest of each lot, from its index: those before them are not read at all.
-  const ofLot = db
-    .select({ id: move.id })
-    .from(move)
-    .where(and(eq(move.lotId, lot.id), before === undefined ? undefined : lt(move.id, before)))
-    .orderBy(desc(move.id))
-    .limit(movesShown + 1)
-    .as('of_lot')
-  const latest = db.select({ id: ofLot.id }).from(lot).crossJoinLateral(ofLot).where(eq(lot.itemId, itemId))
-  const rows = await db
-    .select({
-      move,
-      lotCode: lot.code,
-      by: person.fullName,
-      batchName: batch.name,
-      reversed: sql<boolean>`exists (select from ${move} as back where back.reverses = ${move.id})`,
-    })
-    .from(move)
-    .innerJoin(lot, eq(lot.id, move.lotId))
-    .innerJoin(person, eq(person.id, move.personId))
-    .leftJoin(batch, eq(batch.id, move.batchId))
-    .where(inArray(move.id, latest))
-    // In the order in which they were written down: clocks may be set back.
-    .orderBy(desc(move.id))
-    .limit(movesShown + 1)
-  return {
-    more: rows.length > movesShown,
-    moves: rows.slice(0, movesShown).map(({ move: row, lotCode, by, batchName, reversed }) => ({
-      id: row.id,
-      lotId: row.lotId,
-      lotCode,
-      kind: row.kind,
-      onHand: row.onHand,
-      reserved: row.reserved,
-      reason: row.reason,
-      batchId: row.batchId,
-      batchName,
-      by,
-      at: row.at.toISOString(),
-      reversed,
-    })),
-  }
-}
-
-export async function itemStory(db: Session, id: number): Promise<ItemStory> {
-  const [[found], lots, { moves, more }, days, promises, purchases] = await Promise.all([
-    listItems(db, [id]),
-    lotsOf(db, id),
-    movesOf(db, id),
-    daysOf(db, id),
-    promisesOf(db, id),
-    ordersOf(db, id),
-  ])
-  if (!found) throw notFound('item')
-  return { ...found, lots, days, promises, purchases, moves, moreMoves: more }
-}
-
-async function lotsOf(db: Session, itemId: number): Promise<ItemStory['lots']> {
-  const lots = await db
-    .select({
-      id: lot.id,
-      code: lot.code,
-      receivedOn: lot.receivedOn,
-      place: lot.place,
-      supplier: lot.supplier,
-      unitCost: lot.unitCost,
-      mgPerBead: lot.mgPerBead,
-      onHand: balance.onHand,
-      reserved: balance.reserved,
-    })
-    .from(lot)
-    .innerJoin(balance, eq(balance.lotId, lot.id))
-    .where(eq(lot.itemId, itemId))
-    .orderBy(asc(lot.receivedOn), asc(lot.id))
-  const inBags = await inBagsOf(
-    db,
-    lots.map((each) => each.id),
-  )
-  return lots.map((each) => ({ ...each, inBags: inBags.get(each.id) ?? 0 }))
-}
-
-/** What was there and promised at the end of each day on which something moved. */
-async function daysOf(db: Session, itemId: number): Promise<ItemStory['days']> {
-  // A day is written out once, not for each move.
-  const byDay = db
-    .select({
-      day: dateIn(move.at, await timeZoneOf(db)).as('day'),
-      onHand: sql`sum(${move.onHand})`.as('change'),
-      reserved: sql`sum(${move.reserved})`.as('reserved_change'),
-    })
-    .from(move)
-    .innerJoin(lot, eq(lot.id, move.lotId))
-    .where(eq(lot.itemId, itemId))
-    .groupBy(sql`1`)
-    .as('by_day')
-  const moved = await db
-    .select({
-      day: sql<string>`${byDay.day}::text`,
-      onHand: sql<string>`${byDay.onHand}`,
-      reserved: sql<string>`${byDay.reserved}`,
-    })
-    .from(byDay)
-    .orderBy(byDay.day)
-  let [onHand, reserved] = [0, 0]
-  return moved.map(({ day, ...change }) => {
-    onHand += Number(change.onHand)
-    reserved += Number(change.reserved)
-    return { day, onHand, reserved }
-  })
-}
-
-async function promisesOf(db: Session, itemId: number): Promise<ItemStory['promises']> {
-  const promised = sql<string>`sum(${move.reserved})`
-  const promises = await db
-    .select({ batchId: batch.id, name: batch.name, dueOn: batch.dueOn, quantity: promised })
-    .from(move)
-    .innerJoin(lot, eq(lot.id, move.lotId))
-    .innerJoin(batch, eq(batch.id, move.batchId))
-    .where(eq(lot.itemId, itemId))
-    .groupBy(batch.id)
-    .having(sql`${promised} > 0`)
-    .orderBy(batch.dueOn, batch.id)
-  return promises.map((each) => ({ ...each, quantity: Number(each.quantity) }))
-}
-
-const ordersOf = (db: Session, itemId: number): Promise<ItemStory['purchases']> =>
-  db
-    .select({
-      id: purchase.id,
-      supplier: purchase.supplier,
-      amount: purchase.amount,
-      cost: purchase.cost,
-      expectedOn: purchase.expectedOn,
-    })
-    .from(purchase)
-    .where(and(eq(purchase.itemId, itemId), eq(purchase.state, 'ordered')))
-    .orderBy(asc(purchase.expectedOn), asc(purchase.id))
 
 /** Lots of some items with what is free in each, oldest first; locked against other takers where `lock` is set. */
 export async function freeLots(db: Session, itemIds: readonly number[], lock: boolean) {
