@@ -7,6 +7,7 @@ import http from 'node:http'
 import os from 'node:os'
 import path from 'node:path'
 import pg from 'pg'
+import { benchPage } from './bench-page.mjs'
 import { ensureBuild } from './set-up/build.mjs'
 import { bundle } from './set-up/bundle.mjs'
 import { startCluster } from './set-up/cluster.mjs'
@@ -17,7 +18,7 @@ import { setUpDatabase } from './set-up/server.mjs'
 const password = 'a password for the bench only'
 
 /**
- * @param parts of "clients", "kills", "shelf", "diary", "documents"
+ * @param parts of "clients", "kills", "shelf", "diary", "documents", "page"
  * @param evaluatePattern of the core, to measure by
  */
 export async function benchShop(parts, evaluatePattern) {
@@ -51,6 +52,11 @@ export async function benchShop(parts, evaluatePattern) {
     if (wanted('shelf')) await longShelf({ openShop, shelfPage })
     if (wanted('diary')) await longDiary({ openShop })
     if (wanted('documents')) await documents({ openShop, evaluatePattern })
+    if (wanted('page')) {
+      const shop = await openShop()
+      await benchPage(shop, await shop.as('bram'), evaluatePattern)
+      await shop.close()
+    }
   } finally {
     await cluster.stop()
     cluster.remove()

@@ -1,7 +1,7 @@
 /**
  * `npm run bench`: how long the core takes, as ratios of figures taken side by side in one run. It judges nothing.
  * The core is built for Node first, since benchmarks run what ships. `npm run bench -- PART...` takes some parts only: core, forms, colours, turning,
- * and of the shop clients, kills, shelf, diary, documents.
+ * and of the shop clients, kills, shelf, diary, documents, page.
  */
 import path from 'node:path'
 import { pathToFileURL } from 'node:url'
@@ -14,7 +14,7 @@ import { say } from './set-up/say.mjs'
 
 const parts = ['core', 'forms', 'colours', 'turning']
 const wanted = process.argv.slice(2)
-const ofShop = ['clients', 'kills', 'shelf', 'diary', 'documents']
+const ofShop = ['clients', 'kills', 'shelf', 'diary', 'documents', 'page']
 const unknown = wanted.find((part) => !parts.includes(part) && !ofShop.includes(part))
 if (unknown) {
   say(`There is no part "${unknown}". The parts are ${[...parts, ...ofShop].join(', ')}.`)

@@ -102,13 +102,13 @@ test('the first piece is shown while it settles; the next only once it has', asy
   work = goesOn
   const { rerender, result } = formed(text('ring'))
   const heard: number[] = []
-  result.current.poses.subscribe(({ poses }) => heard.push(poses[0] as number))
+  result.current.moving.subscribe(({ poses }) => heard.push(poses[0] as number))
   await rests()
   await told(begun('ring'))
   expect(result.current).toMatchObject({ scene: { name: 'ring begins' }, settling: true })
   await told(moved(5))
   expect(heard).toEqual([5])
-  expect(result.current.progress).toMatchObject({ iterations: 5 })
+  expect(result.current.moving.progress).toMatchObject({ iterations: 5 })
   await told(done(text('ring')))
 
   rerender({ source: text('round') })

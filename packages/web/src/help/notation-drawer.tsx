@@ -1,13 +1,17 @@
 import { useQuery } from '@tanstack/react-query'
 import { Button, Drawer } from 'antd'
-import { lazy, Suspense, useState } from 'react'
+import { lazy, memo, Suspense, useState } from 'react'
 import { Loading } from '../frame/loading'
 import { helpText } from './help-texts'
 
 const HelpDocument = lazy(async () => ({ default: (await import('./help-document')).HelpDocument }))
 
 /** The notation beside the text that is being written, each example ready to be put into it. */
-export function NotationDrawer({ insert }: { insert: ((lines: readonly string[]) => void) | undefined }) {
+export const NotationDrawer = memo(function NotationDrawer({
+  insert,
+}: {
+  readonly insert: ((lines: readonly string[]) => void) | undefined
+}) {
   const [open, setOpen] = useState(false)
   const { data } = useQuery({ ...helpText('notation'), enabled: open })
   return (
@@ -22,4 +26,4 @@ export function NotationDrawer({ insert }: { insert: ((lines: readonly string[])
       </Drawer>
     </>
   )
-}
+})

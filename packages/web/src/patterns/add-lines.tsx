@@ -3,7 +3,7 @@ import { roleColours } from '@tessellum/core/drawing/role-colours'
 import type { View } from '@tessellum/core/drawing/view'
 import { type Field, type LineForm, lineForms } from '@tessellum/core/notation/line-forms'
 import { Button, Drawer, Form, InputNumber, Select } from 'antd'
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import { computed } from '../computed'
 import { FlatPiece } from '../piece/flat-piece'
 import styles from './add-lines.module.css'
@@ -19,7 +19,7 @@ interface AddLinesProps {
 const colours = { ...roleColours(['A', 'B', 'C']), C: '#d0a648' }
 
 /** Lines for people who do not type notation: chosen by a drawing, asked for a few numbers, and written into the ledger. */
-export function AddLines({ beads, stones, add }: AddLinesProps) {
+export const AddLines = memo(function AddLines({ beads, stones, add }: AddLinesProps) {
   const [open, setOpen] = useState(false)
   const [chosen, setChosen] = useState<LineForm>()
   // They help to choose; the words beside them say as much.
@@ -65,7 +65,7 @@ export function AddLines({ beads, stones, add }: AddLinesProps) {
       </Drawer>
     </>
   )
-}
+})
 
 interface FieldsProps extends AddLinesProps {
   readonly form: LineForm

@@ -4,16 +4,15 @@ import type { Scene } from '@tessellum/core/drawing/scene'
 import { counted } from '@tessellum/core/measure/counted'
 import { sentenceFor } from '@tessellum/core/writing/english/sentences'
 import { sayCounts } from '@tessellum/core/writing/language'
-import { Button, Segmented, Select } from 'antd'
-import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
+import { Button } from 'antd'
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { useLocation, useNavigate, useParams } from 'react-router'
 import { PageLoading } from '../frame/loading'
-import { NamedSwitch } from '../frame/named-switch'
-import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
 import { Panes } from '../frame/panes'
 import { StateTag } from '../frame/state-tag'
 import { Trouble } from '../frame/trouble'
+import { useSame } from '../frame/use-same'
 import { NotationDrawer } from '../help/notation-drawer'
 import { useMay } from '../people/me'
 import { formClient } from '../piece/form-client'
@@ -25,11 +24,10 @@ import { useStitchTools } from '../stitching/use-stitch-tools'
 import { AddLines } from './add-lines'
 import type { DraftState } from './draft'
 import { Faults } from './faults'
-import { KeepVersion } from './keep-version'
 import { Ledger, type LedgerHandle } from './ledger'
 import ledgerStyles from './ledger.module.css'
 import { LinesMenu } from './lines-menu'
-import { PatternNav } from './pattern-nav'
+import { PatternHead } from './pattern-head'
 import patternPageStyles from './pattern-page.module.css'
 import { type PieceMode, PiecePanel } from './piece-panel'
 import { Tray } from './tray'
@@ -69,7 +67,7 @@ function Design({ pattern }: { pattern: Pattern }) {
   // The size named in the address may have gone from the text; the evaluation then says which there are.
   const sizeNames = useRef<readonly string[]>([])
   const size = sizeNames.current.length === 0 || sizeNames.current.includes(askedSize) ? askedSize : ''
-  const text = useDeferredValue(draft.text)
+  const { text } = draft
   const [settledSize, setSettledSize] = useState('')
   const chosen = useChosen(colourway, size || settledSize, items)
   const choices = useMemo(
@@ -79,6 +77,7 @@ function Design({ pattern }: { pattern: Pattern }) {
   const [askedMode, setMode] = useState<PieceMode>(modeIn(params.get('do')))
   const mode = mayWrite ? askedMode : 'look'
   const write = useCallback((next: string) => ledger.current?.write(next), [])
+  const addLines = useCallback((lines: readonly string[]) => ledger.current?.addLines(lines), [])
   const [drawn, setDrawn] = useState<{ readonly scene: Scene | undefined; readonly holes: Int32Array }>(nothingDrawn)
   const [said, setSaid] = useState<string>()
   const hand = useHand(draft.text, choices, write, drawn.holes, mode === 'stitch')
@@ -99,7 +98,11 @@ function Design({ pattern }: { pattern: Pattern }) {
   const old = now !== undefined && !sound && lastGood !== undefined
   // Measured on its form, once that is there; of the last good text while this one is at fault.
   const report = inHand ? shown : (formed.report ?? shown)
-  sizeNames.current = now?.sizes ?? []
+  const sizes = useSame(now?.sizes ?? none)
+  const shownOptions = useSame(now?.options ?? noOptions)
+  sizeNames.current = sizes
+  const beadLetters = useSame((report?.beads ?? none).map(({ role }) => role))
+  const stoneLetters = useSame((report?.stones ?? none).map(({ role }) => role))
   const evaluatedSize = now?.size ?? ''
   if (evaluatedSize !== settledSize && evaluatedSize) setSettledSize(evaluatedSize)
 
@@ -154,45 +157,20 @@ function Design({ pattern }: { pattern: Pattern }) {
   })
   return (
     <>
-      <PatternNav
-        id={pattern.id}
-        chosen={{ size: evaluatedSize, colourway: colourway ? String(colourway.id) : undefined }}
-      />
-      <PageHead
+      <PatternHead
+        pattern={pattern}
         title={now?.pattern || pattern.title}
-        beside={
-          <span className="quiet" role="status">
-            {mayWrite ? states[draft.state] : 'To read only'}
-            {pattern.version
-              ? `, version ${pattern.version} kept${pattern.changed ? ', changed since' : ''}`
-              : ', no version kept yet'}
-          </span>
-        }
-        className={patternPageStyles.head}
-      >
-        {sizeNames.current.length > 1 && (
-          <Segmented
-            aria-label="Size"
-            value={evaluatedSize}
-            options={[...sizeNames.current]}
-            onChange={(value) => set('size', String(value))}
-          />
-        )}
-        <Select
-          aria-label="Colourway"
-          className={patternPageStyles.colourway ?? ''}
-          value={colourway ? String(colourway.id) : 'none'}
-          onChange={(value) => set('colourway', value)}
-          options={[
-            ...(colourways ?? []).map((each) => ({ value: String(each.id), label: each.name })),
-            { value: 'none', label: 'No colourway' },
-          ]}
-        />
-        {Object.entries(now?.options ?? {}).map(([name, is]) => (
-          <NamedSwitch key={name} name={name} on={is} change={(to) => setOption(name, to)} />
-        ))}
-        {mayWrite && <KeepVersion pattern={pattern} save={draft.save} errors={errors} />}
-      </PageHead>
+        draftState={mayWrite ? states[draft.state] : 'To read only'}
+        size={evaluatedSize}
+        sizes={sizes}
+        options={shownOptions}
+        set={set}
+        setOption={setOption}
+        colourways={colourways}
+        colourway={colourway}
+        save={mayWrite ? draft.save : undefined}
+        errors={errors}
+      />
       {draft.state === 'moved on' && (
         <div className="notice trouble" role="alert">
           Somebody else has saved this pattern since you opened it. Your text is in the ledger and kept in this browser.{' '}
@@ -222,13 +200,7 @@ function Design({ pattern }: { pattern: Pattern }) {
         <section className={`${ledgerStyles.ledger} sheet`} aria-label="Ledger">
           <div className="panel-head">
             <h2>Ledger</h2>
-            {mayWrite && (
-              <AddLines
-                beads={(report?.beads ?? []).map(({ role }) => role)}
-                stones={(report?.stones ?? []).map(({ role }) => role)}
-                add={(lines) => ledger.current?.addLines(lines)}
-              />
-            )}
+            {mayWrite && <AddLines beads={beadLetters} stones={stoneLetters} add={addLines} />}
             {mayWrite && (
               <LinesMenu
                 text={draft.text}
@@ -239,7 +211,7 @@ function Design({ pattern }: { pattern: Pattern }) {
                 tell={setSaid}
               />
             )}
-            <NotationDrawer insert={mayWrite ? (lines) => ledger.current?.addLines(lines) : undefined} />
+            <NotationDrawer insert={mayWrite ? addLines : undefined} />
             <span className="spacer" />
             {old && <StateTag look="short">counts from the last valid text</StateTag>}
             {errors > 0 && (
@@ -348,3 +320,4 @@ const modeIn = (asked: string | null): PieceMode => (asked === 'stitch' || asked
 const nothingDrawn = { scene: undefined, holes: new Int32Array(0) }
 
 const none: readonly never[] = []
+const noOptions = {}

@@ -3,7 +3,7 @@ import type { Face, View } from '@tessellum/core/drawing/view'
 import { counted } from '@tessellum/core/measure/counted'
 import type { Report } from '@tessellum/core/report/report'
 import { Progress as Bar, Button, Segmented } from 'antd'
-import { type ComponentProps, useMemo, useRef, useState } from 'react'
+import { type ComponentProps, useMemo, useRef, useState, useSyncExternalStore } from 'react'
 import { Loading } from '../frame/loading'
 import { NamedSwitch } from '../frame/named-switch'
 import { BeadCard } from '../piece/bead-card'
@@ -11,7 +11,7 @@ import { FlatPiece } from '../piece/flat-piece'
 import { looksOfLine } from '../piece/looks'
 import { Piece } from '../piece/piece'
 import type { Dress } from '../piece/stage-kind'
-import type { Formed } from '../piece/use-formed'
+import type { Formed, Moving } from '../piece/use-formed'
 import { StitchPlate } from '../stitching/stitch-plate'
 import type { PaintTools } from '../stitching/use-paint-tools'
 import type { StitchTools } from '../stitching/use-stitch-tools'
@@ -64,7 +64,7 @@ export function PiecePanel({
 }: PiecePanelProps) {
   const [face, setFace] = useState<Face>('front')
   const [threadShown, setThreadShown] = useState(true)
-  const { scene, settling, progress, why, trouble, poses } = formed
+  const { scene, settling, why, trouble, moving } = formed
   const [bead, setBead] = useState<number>()
   const finished = useRef(false)
   if (formed.report) finished.current = true
@@ -75,7 +75,7 @@ export function PiecePanel({
   const piece = (shown: Scene, hands: Pick<ComponentProps<typeof Piece>, 'over' | 'onTouch' | 'room'>) => (
     <Piece
       scene={shown}
-      poses={poses}
+      moving={moving}
       dress={dress}
       face={face}
       onFace={setFace}
@@ -141,20 +141,7 @@ export function PiecePanel({
         {mode === 'look' && bead !== undefined && scene && report && (
           <BeadCard bead={bead} scene={scene} report={report} goTo={goTo} close={() => setBead(undefined)} />
         )}
-        {settling && progress && (
-          <div className={styles.settling} role="status">
-            <span>Settling</span>
-            <Bar
-              percent={Math.round(Math.min(99, (progress.iterations / usualIterations) * 100))}
-              showInfo={false}
-              size="small"
-              aria-label="Settling"
-            />
-            <Button size="small" onClick={stop}>
-              Stop
-            </Button>
-          </div>
-        )}
+        {settling && <Settling moving={moving} stop={stop} />}
       </div>
       {why && (
         <p className="notice" role="status">
@@ -173,3 +160,23 @@ export function PiecePanel({
 
 const coloursOf = (dress: Readonly<Record<string, Dress>>): Readonly<Record<string, string>> =>
   Object.fromEntries(Object.entries(dress).map(([role, { colour }]) => [role, colour]))
+
+/** How far the piece is, by itself: it changes many times a second. */
+function Settling({ moving, stop }: { readonly moving: Moving; readonly stop: () => void }) {
+  const progress = useSyncExternalStore(moving.watch, () => moving.progress)
+  if (!progress) return null
+  return (
+    <div className={styles.settling} role="status">
+      <span>Settling</span>
+      <Bar
+        percent={Math.round(Math.min(99, (progress.iterations / usualIterations) * 100))}
+        showInfo={false}
+        size="small"
+        aria-label="Settling"
+      />
+      <Button size="small" onClick={stop}>
+        Stop
+      </Button>
+    </div>
+  )
+}

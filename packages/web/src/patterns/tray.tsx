@@ -6,6 +6,7 @@ import { billOf, type KitItem, misfitWords, threadRole } from '@tessellum/core/k
 import { counted } from '@tessellum/core/measure/counted'
 import { sayInches, sayLength, saySpans } from '@tessellum/core/measure/units'
 import type { Report } from '@tessellum/core/report/report'
+import { memo } from 'react'
 import { Link } from 'react-router'
 import { useShopSettings } from '../settings/use-shop-settings'
 import { useUnits } from '../settings/use-units'
@@ -21,8 +22,8 @@ interface TrayProps {
   readonly hasColourway: boolean
 }
 
-/** What one kit takes, role by role, and what the shelf has of it. */
-export function Tray({ report, old, items, kit, hasColourway }: TrayProps) {
+/** What one kit takes, role by role, and what the shelf has of it. It stays as it is until the report is another. */
+export const Tray = memo(function Tray({ report, old, items, kit, hasColourway }: TrayProps) {
   const units = useUnits()
   const bill = billOf(report, kit, sparesOf(useShopSettings()))
   const lineOf = (role: string) => bill.lines.find((line) => line.roles.includes(role))
@@ -95,7 +96,7 @@ export function Tray({ report, old, items, kit, hasColourway }: TrayProps) {
       </ul>
     </section>
   )
-}
+})
 
 function ThreadCompartment({
   report,

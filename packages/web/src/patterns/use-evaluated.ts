@@ -105,7 +105,6 @@ export interface Evaluation {
   readonly now: Report | undefined
   /** The newest that had no line at fault: shown, marked as old, while the text is being mended. */
   readonly lastGood: Report | undefined
-  readonly pending: boolean
   readonly trouble: string | undefined
 }
 
@@ -114,7 +113,6 @@ export function useEvaluated(source: string | undefined, choices: Choices): Eval
   const [state, setState] = useState<Evaluation>({
     now: undefined,
     lastGood: undefined,
-    pending: true,
     trouble: undefined,
   })
   const wanted = useRef<{ source: string; choices: Choices }>(undefined)
@@ -123,7 +121,6 @@ export function useEvaluated(source: string | undefined, choices: Choices): Eval
   useEffect(() => {
     if (source === undefined) return
     wanted.current = { source, choices }
-    setState((before) => (before.pending ? before : { ...before, pending: true }))
     if (busy.current) return
     const work = async () => {
       busy.current = true
@@ -136,7 +133,6 @@ export function useEvaluated(source: string | undefined, choices: Choices): Eval
           setState((before) => ({
             now,
             lastGood: now.sound ? now : before.lastGood,
-            pending: false,
             trouble: undefined,
           }))
         } catch (error) {
@@ -144,7 +140,6 @@ export function useEvaluated(source: string | undefined, choices: Choices): Eval
           else
             setState((before) => ({
               ...before,
-              pending: false,
               trouble: error instanceof Error ? error.message : String(error),
             }))
         }

@@ -4,11 +4,12 @@ import { type KeyboardEvent, type MouseEvent, type ReactNode, useEffect, useRedu
 import { DrawnStage } from './drawn-stage'
 import styles from './piece.module.css'
 import type { BeadLook, Dress, Eye, PieceStage } from './stage-kind'
-import type { Lying, Poses } from './use-formed'
+import type { Lying, Moving } from './use-formed'
 
 interface PieceProps {
   readonly scene: Scene
-  readonly poses?: Poses
+  /** While it settles. */
+  readonly moving?: Moving
   /** How it lies at a step of the way, where that is not as it lies in the end. */
   readonly lying?: Lying | undefined
   /** By role; "stone" for the stone. */
@@ -43,7 +44,7 @@ let onceSlow = false
 /** The piece, to be turned and zoomed: in the round, or drawn where that is too slow or not to be had. */
 export function Piece({
   scene,
-  poses,
+  moving,
   lying,
   dress,
   face,
@@ -106,11 +107,11 @@ export function Piece({
   useEffect(
     () =>
       stage &&
-      poses?.subscribe((moved) => {
+      moving?.subscribe((moved) => {
         lies.current = moved
         stage.move(moved)
       }),
-    [stage, poses],
+    [stage, moving],
   )
   useEffect(() => {
     lies.current = lying ?? scene

@@ -9,15 +9,31 @@ import type { Done, Told } from './form-tasks'
 /** Where everything lies. */
 export type Lying = Pick<Scene, 'poses' | 'thread'>
 
-/** The same as it moves: past React, which need not know of every step. */
-export class Poses {
+/** A piece as it moves: past the page, which need not be drawn again at every step. */
+export class Moving {
   private readonly listeners = new Set<(moved: Lying) => void>()
+  private readonly watchers = new Set<() => void>()
+  /** How far it is; undefined where nothing settles. */
+  progress: Progress | undefined
+
   subscribe(listener: (moved: Lying) => void): () => void {
     this.listeners.add(listener)
     return () => this.listeners.delete(listener)
   }
-  tell(moved: Lying): void {
+
+  /** Is told when `progress` has changed. */
+  readonly watch = (watcher: () => void): (() => void) => {
+    this.watchers.add(watcher)
+    return () => this.watchers.delete(watcher)
+  }
+
+  move(moved: Lying): void {
     for (const listener of this.listeners) listener(moved)
+  }
+
+  come(progress: Progress | undefined): void {
+    this.progress = progress
+    for (const watcher of this.watchers) watcher()
   }
 }
 
@@ -26,13 +42,11 @@ export interface Formed {
   readonly scene: Scene | undefined
   /** Of the text as it is, once its form is there. */
   readonly report: Report | undefined
-  /** While it settles. */
-  readonly progress: Progress | undefined
   readonly settling: boolean
   /** Why the plain estimates stand. */
   readonly why: string | undefined
   readonly trouble: string | undefined
-  readonly poses: Poses
+  readonly moving: Moving
   /** Leaves off settling: the piece stays as it is, and the plain estimates stand. */
   stop(): void
 }
@@ -42,37 +56,29 @@ const pauseMs = 220
 
 /** The form of a pattern as it changes; `undefined` waits, and the last one stays. */
 export function useFormed(source: string | undefined, choices: Choices): Formed {
-  const poses = useRef<Poses>(undefined)
-  poses.current ??= new Poses()
-  const feed = poses.current
+  const [moving] = useState(() => new Moving())
   const [state, setState] = useState<Shown>(nothing)
   const leave = useRef(() => {})
   /** A finished piece is shown: it stands until the next one is finished. */
   const stands = useRef(false)
   useEffect(() => {
     if (source === undefined) return
+    const of = { source, choices }
     const known = formClient.known(source, choices)
-    if (known) {
-      stands.current = known.scene !== undefined
-      setState(doneWith(known))
-      return
+    const setDone = ({ report, scene, why }: Done) => {
+      stands.current = scene !== undefined
+      setState({ ...nothing, of, report, scene, why })
     }
-    setState((before) => ({ ...before, report: undefined, settling: true, trouble: undefined, why: undefined }))
+    if (known) return setDone(known)
     let leaveOff = () => {}
     const tell = (told: Told) => {
       if (told.type === 'moved') {
-        if (!stands.current) feed.tell(told)
-        setState((before) => ({ ...before, progress: told.progress }))
-      } else if (told.type === 'begun') {
-        if (!stands.current) setState((before) => ({ ...before, scene: told.scene, settling: true }))
-      } else setDone(told)
+        if (!stands.current) moving.move(told)
+        moving.come(told.progress)
+      } else if (told.type === 'done') setDone(told)
+      else if (!stands.current) setState({ ...nothing, of, scene: told.scene, settling: true })
     }
-    const setDone = (done: Done) => {
-      stands.current = done.scene !== undefined
-      setState(doneWith(done))
-    }
-    const fail = (trouble: string) =>
-      setState((before) => ({ ...before, settling: false, progress: undefined, trouble }))
+    const fail = (trouble: string) => setState(({ scene }) => ({ ...nothing, of, scene, trouble }))
     let timer: ReturnType<typeof setTimeout> | undefined
     let gone = false
     void formClient.recall(source, choices).then((kept) => {
@@ -85,34 +91,34 @@ export function useFormed(source: string | undefined, choices: Choices): Formed 
     })
     const left = () => {
       gone = true
+      moving.come(undefined)
       clearTimeout(timer)
       leaveOff()
     }
     leave.current = left
     return left
-  }, [source, choices, feed])
+  }, [source, choices, moving])
   const stop = useCallback(() => {
     leave.current()
-    setState((before) => ({ ...before, settling: false, progress: undefined, why: stopped }))
-  }, [])
-  return { ...state, poses: feed, stop }
+    if (source !== undefined) setState(({ scene }) => ({ ...nothing, of: { source, choices }, scene, why: stopped }))
+  }, [source, choices])
+  // Told while drawing, and not set: the page would be drawn once more for each key.
+  const isOfThis = source === undefined || (state.of?.source === source && state.of.choices === choices)
+  const { of: _, ...shown } = isOfThis ? state : { ...nothing, scene: state.scene, settling: true }
+  return { ...shown, moving, stop }
 }
 
-type Shown = Omit<Formed, 'poses' | 'stop'>
+interface Shown extends Omit<Formed, 'moving' | 'stop'> {
+  /** Which text's it is, but for the piece. */
+  readonly of?: { readonly source: string; readonly choices: Choices }
+}
+
 const stopped = 'Settling was stopped: the piece is shown as it was then, and the plain estimates stand.'
 
 const nothing: Shown = {
   scene: undefined,
   report: undefined,
-  progress: undefined,
   settling: false,
   why: undefined,
   trouble: undefined,
 }
-
-const doneWith = ({ report, scene, why }: Extract<Told, { type: 'done' }>): Shown => ({
-  ...nothing,
-  report,
-  scene,
-  why,
-})

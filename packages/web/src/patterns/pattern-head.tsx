@@ -1,0 +1,84 @@
+import type { Colourway } from '@tessellum/contract/colourways'
+import type { Pattern } from '@tessellum/contract/patterns'
+import { Segmented, Select } from 'antd'
+import { memo } from 'react'
+import { NamedSwitch } from '../frame/named-switch'
+import { PageHead } from '../frame/page-head'
+import { KeepVersion } from './keep-version'
+import { PatternNav } from './pattern-nav'
+import styles from './pattern-page.module.css'
+
+interface PatternHeadProps {
+  readonly pattern: Pattern
+  readonly title: string
+  /** How far the text has been saved, in words. */
+  readonly draftState: string
+  readonly size: string
+  readonly sizes: readonly string[]
+  readonly options: Readonly<Record<string, boolean>>
+  readonly set: (name: string, value: string) => void
+  readonly setOption: (name: string, to: boolean) => void
+  readonly colourways: readonly Colourway[] | undefined
+  readonly colourway: Colourway | undefined
+  /** Undefined for who may only look. */
+  readonly save: (() => Promise<number | undefined>) | undefined
+  readonly errors: number
+}
+
+/** What of a pattern is looked at. It stays as it is while the text is written. */
+export const PatternHead = memo(function PatternHead({
+  pattern,
+  title,
+  draftState,
+  size,
+  sizes,
+  options,
+  set,
+  setOption,
+  colourways,
+  colourway,
+  save,
+  errors,
+}: PatternHeadProps) {
+  const chosen = colourway ? String(colourway.id) : undefined
+  return (
+    <>
+      <PatternNav id={pattern.id} chosen={{ size, colourway: chosen }} />
+      <PageHead
+        title={title}
+        beside={
+          <span className="quiet" role="status">
+            {draftState}
+            {pattern.version
+              ? `, version ${pattern.version} kept${pattern.changed ? ', changed since' : ''}`
+              : ', no version kept yet'}
+          </span>
+        }
+        className={styles.head}
+      >
+        {sizes.length > 1 && (
+          <Segmented
+            aria-label="Size"
+            value={size}
+            options={[...sizes]}
+            onChange={(value) => set('size', String(value))}
+          />
+        )}
+        <Select
+          aria-label="Colourway"
+          className={styles.colourway ?? ''}
+          value={chosen ?? 'none'}
+          onChange={(value) => set('colourway', value)}
+          options={[
+            ...(colourways ?? []).map((each) => ({ value: String(each.id), label: each.name })),
+            { value: 'none', label: 'No colourway' },
+          ]}
+        />
+        {Object.entries(options).map(([name, is]) => (
+          <NamedSwitch key={name} name={name} on={is} change={(to) => setOption(name, to)} />
+        ))}
+        {save && <KeepVersion pattern={pattern} save={save} errors={errors} />}
+      </PageHead>
+    </>
+  )
+})
