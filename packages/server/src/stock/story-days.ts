@@ -1,6 +1,6 @@
 /**
- * What was there of an item at the end of each day. Of a busy item that is thousands of moves; the ledger only grows, so those that have been added up
- * once are not read again.
+ * What there was of an item at the end of each day. A busy item has thousands of moves; the ledger is append-only, so moves that have been added up once
+ * are not read again.
  */
 import type { ItemStory } from '@tessellum/contract/stock'
 import { sql } from 'drizzle-orm'
@@ -12,16 +12,16 @@ import { lot } from '../schema/stock'
 import { dateIn, timeZoneOf } from '../settings/days'
 
 interface StoryDays {
-  /** The move with the highest number that is in them; 0 where there is none. */
+  /** The highest id of a move that is counted in them; 0 where there is none. */
   readonly upTo: number
   readonly days: ItemStory['days']
 }
 
 interface NewMoves {
   readonly upTo: number | null
-  /** By day, what they changed. */
+  /** What they changed, by day. */
   readonly changes: ItemStory['days']
-  /** What all moves come to, those before with them. */
+  /** The item's total over all its moves. */
   readonly onHand: number
   readonly reserved: number
 }
@@ -34,7 +34,7 @@ interface NewMovesOf {
 
 const given = (name: keyof NewMovesOf) => sql.placeholder(name)
 
-/** In one statement, so that the changes and what they come to are of one moment. */
+/** One statement, so that the changes and the total are of the same moment. */
 const newMoves = prepared<NewMovesOf, NewMoves>(
   'new_moves',
   sql`
@@ -55,7 +55,7 @@ const maxItems = 1000
 const known = new WeakMap<Database, LRUCache<string, StoryDays>>()
 const none: StoryDays = { upTo: 0, days: [] }
 
-/** What was there and promised at the end of each day on which something moved. */
+/** What was on hand and promised at the end of each day on which something moved. */
 export async function storyDays(db: Database, itemId: number): Promise<ItemStory['days']> {
   const kept = known.get(db) ?? new LRUCache<string, StoryDays>({ max: maxItems })
   known.set(db, kept)
@@ -71,14 +71,15 @@ export async function storyDays(db: Database, itemId: number): Promise<ItemStory
     return addsUp ? { upTo: upTo ?? before.upTo, days } : undefined
   }
   const before = kept.get(key)
-  // Moves are numbered before they are written: one that waited for another may have come after those that were read, with a lower number.
+  // Ids are given out before moves are committed: a move with a lower id may have been committed after those that were read. Then it does not add up, and all
+  // of them are read again.
   const story = (before && (await since(before))) ?? (await since(none))
   if (!story) throw new Error(`The moves of item ${itemId} do not add up to its total.`)
   kept.set(key, story)
   return story.days
 }
 
-/** @returns undefined where a change is of a day before the last: clocks may be set back */
+/** @returns undefined where a change belongs to a day before the last one: clocks may be set back */
 function grown(days: ItemStory['days'], changes: ItemStory['days']): ItemStory['days'] | undefined {
   const all = [...days]
   for (const { day, onHand, reserved } of changes) {

@@ -25,7 +25,7 @@ interface PatternHeadProps {
   readonly errors: number
 }
 
-/** What of a pattern is looked at. It stays as it is while the text is written. */
+/** Title, size, colourway and options. Memoized: typing changes none of them. */
 export const PatternHead = memo(function PatternHead({
   pattern,
   title,

@@ -88,7 +88,7 @@ function Design({ pattern }: { pattern: Pattern }) {
   // While a line is in hand the piece is what it was before it: what is on the needle is drawn over it.
   const formed = useFormed(inHand ? hand.base : now && (sound || !lastGood) ? text : undefined, choices)
   const { scene } = formed
-  // What is shown was kept, and need not be computed: what is written next will.
+  // The form shown may have been kept from before; the next edit will need a new one.
   const willChange = mayWrite && scene !== undefined
   useEffect(() => {
     if (willChange) formClient.warmUp()

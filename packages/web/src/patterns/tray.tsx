@@ -22,7 +22,7 @@ interface TrayProps {
   readonly hasColourway: boolean
 }
 
-/** What one kit takes, role by role, and what the shelf has of it. It stays as it is until the report is another. */
+/** What one kit takes, role by role, and what the shelf has of it. Memoized: many renders of the page leave the report as it is. */
 export const Tray = memo(function Tray({ report, old, items, kit, hasColourway }: TrayProps) {
   const units = useUnits()
   const bill = billOf(report, kit, sparesOf(useShopSettings()))

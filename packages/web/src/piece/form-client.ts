@@ -24,11 +24,11 @@ class FormClient {
   private readonly kept = new Map<string, Done>()
   private isWarm = false
 
-  /** For a page on which a form will be wanted soon: the first takes longer than those after it. Does nothing where one has been computed. */
+  /** For a page that will need a form soon: the first takes longer than those after it. Does nothing once one has been computed. */
   warmUp(): void {
     if (this.isWarm) return
     this.isWarm = true
-    // Where the worker cannot go on, the first who wants a form is told.
+    // If the worker fails, whoever asks for a form next is told.
     this.worker.ask((remote) => remote.warmUp()).catch(() => undefined)
   }
 

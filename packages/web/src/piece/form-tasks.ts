@@ -36,14 +36,14 @@ const sliceMs = 25
 
 const left = new Set<number>()
 const channel = new MessageChannel()
-/** In the order in which they went to rest. */
-const asleep: (() => void)[] = []
-channel.port1.onmessage = () => asleep.shift()?.()
+/** First in, first out. */
+const waiting: (() => void)[] = []
+channel.port1.onmessage = () => waiting.shift()?.()
 
 /** Lets messages in: that the piece is no longer wanted. */
 const breathe = () =>
   new Promise<void>((resolve) => {
-    asleep.push(resolve)
+    waiting.push(resolve)
     channel.port2.postMessage(null)
   })
 
@@ -67,9 +67,9 @@ async function through<Value>(job: number, work: Generator<unknown, Value>): Pro
   }
 }
 
-/** No piece of the page's has this number. */
+/** The page numbers its jobs from 1. */
 const warmUpJob = 0
-/** Begins as any piece does, and has come through every stage after a second or two. */
+/** Goes through every stage of settling in a second or two. */
 const smallPiece = `pattern Small\nbead A cylinder 11/0\npart tube\nring 12A\n${'round A\n'.repeat(8)}finish\n`
 
 export const tasks = {
@@ -78,10 +78,7 @@ export const tasks = {
     lastForms.behind = new FormsOfServer((digest) => address.replace('DIGEST', digest))
   },
 
-  /**
-   * Settles a small piece for nothing but that the browser compiles the code: the first form takes a quarter less then. It is left off as soon as a form is
-   * asked for.
-   */
+  /** Settles a small piece, only so that the browser compiles the code: the first form takes a quarter less then. Stops as soon as a form is asked for. */
   async warmUp(): Promise<void> {
     await through(warmUpJob, formPattern(smallPiece, {}, 2))
   },

@@ -9,11 +9,11 @@ import type { Done, Told } from './form-tasks'
 /** Where everything lies. */
 export type Lying = Pick<Scene, 'poses' | 'thread'>
 
-/** A piece as it moves: past the page, which need not be drawn again at every step. */
+/** A piece while it settles. It goes past React state, so that the page is not rendered again at every step. */
 export class Moving {
   private readonly listeners = new Set<(moved: Lying) => void>()
   private readonly watchers = new Set<() => void>()
-  /** How far it is; undefined where nothing settles. */
+  /** How far it is; undefined while nothing settles. */
   progress: Progress | undefined
 
   subscribe(listener: (moved: Lying) => void): () => void {
@@ -21,7 +21,7 @@ export class Moving {
     return () => this.listeners.delete(listener)
   }
 
-  /** Is told when `progress` has changed. */
+  /** For `useSyncExternalStore`: calls back when `progress` has changed. */
   readonly watch = (watcher: () => void): (() => void) => {
     this.watchers.add(watcher)
     return () => this.watchers.delete(watcher)
@@ -31,7 +31,7 @@ export class Moving {
     for (const listener of this.listeners) listener(moved)
   }
 
-  come(progress: Progress | undefined): void {
+  setProgress(progress: Progress | undefined): void {
     this.progress = progress
     for (const watcher of this.watchers) watcher()
   }
@@ -74,7 +74,7 @@ export function useFormed(source: string | undefined, choices: Choices): Formed 
     const tell = (told: Told) => {
       if (told.type === 'moved') {
         if (!stands.current) moving.move(told)
-        moving.come(told.progress)
+        moving.setProgress(told.progress)
       } else if (told.type === 'done') setDone(told)
       else if (!stands.current) setState({ ...nothing, of, scene: told.scene, settling: true })
     }
@@ -91,7 +91,7 @@ export function useFormed(source: string | undefined, choices: Choices): Formed 
     })
     const left = () => {
       gone = true
-      moving.come(undefined)
+      moving.setProgress(undefined)
       clearTimeout(timer)
       leaveOff()
     }
@@ -102,7 +102,7 @@ export function useFormed(source: string | undefined, choices: Choices): Formed 
     leave.current()
     if (source !== undefined) setState(({ scene }) => ({ ...nothing, of: { source, choices }, scene, why: stopped }))
   }, [source, choices])
-  // Told while drawing, and not set: the page would be drawn once more for each key.
+  // Worked out while rendering instead of set by the effect: the page would be rendered once more for each key.
   const isOfThis = source === undefined || (state.of?.source === source && state.of.choices === choices)
   const { of: _, ...shown } = isOfThis ? state : { ...nothing, scene: state.scene, settling: true }
   return { ...shown, moving, stop }
