@@ -1,5 +1,7 @@
+import { counted } from '@tessellum/core/measure/counted'
 import { sayLength } from '@tessellum/core/measure/units'
 import type { Report } from '@tessellum/core/report/report'
+import { sayCrowding } from '@tessellum/core/thread/crowding'
 import { sayCounts } from '@tessellum/core/writing/language'
 import { readArguments } from './arguments'
 import { orFaults, patternOptions, reportFile } from './pattern'
@@ -51,15 +53,17 @@ function asText(found: Report): string {
     `Thread: ${sayLength(found.thread.pathMm)} along the beads; cut ${found.thread.cuts.map(sayLength).join(', ') || 'nothing'}`,
     '',
     ...found.statements.map(({ line, text, stitches, added, threadMm }) => {
-      const did = [stitches ? `${stitches} stitches` : '', sayCounts(added), threadMm ? sayLength(threadMm) : '']
+      const did = [
+        stitches ? counted(stitches, 'stitch', 'stitches') : '',
+        sayCounts(added),
+        threadMm ? sayLength(threadMm) : '',
+      ]
         .filter(Boolean)
         .join('; ')
       return `${String(line).padStart(4)}  ${text}${did ? `    [${did}]` : ''}`
     }),
     '',
-    ...found.crowding.map(
-      ({ role, passes, room, line }) => `${role}: at most ${passes} passes, room for ${room} more (line ${line})`,
-    ),
+    ...found.crowding.map((fullest) => `${fullest.role}: at most ${sayCrowding(fullest)} (line ${fullest.line})`),
     ...found.diagnostics.map(
       ({ severity, line, column, message, mend }) =>
         `${severity} ${line}:${column} ${message}${mend ? ` ${mend}` : ''}`,

@@ -6,7 +6,7 @@ import { fitLength } from '../src/sizing/repeats'
 import { fitStand, ringFits, spreadIncreases } from '../src/sizing/stand'
 import { beadOf, entryOf, exitOf, hole } from '../src/stitch/hole'
 import { walkedAlong } from '../src/stitch/walked-along'
-import { maxPassesThrough } from '../src/thread/crowding'
+import { maxPassesThrough, sayCrowding } from '../src/thread/crowding'
 import { counts, demo, errorsIn, evaluate, head, passes } from './support'
 
 const lines = (text: string) => evaluate(head + text)
@@ -305,6 +305,14 @@ describe('crowding', () => {
     expect(maxPassesThrough(0.8, 0.15, 0.36)).toBe(9)
     expect(maxPassesThrough(0.3, 0.15, 0.36)).toBe(0)
   })
+
+  test.each([
+    [9, 2, '9 passes: room for 2 more'],
+    [1, 0, '1 pass: full'],
+    [13, -11, '13 passes: 11 too many'],
+  ])('%d passes with %d left are told as "%s"', (passes, room, words) =>
+    expect(sayCrowding({ role: 'A', line: 4, passes, room })).toBe(words),
+  )
 
   test('the way to a bead goes round those that are full', () => {
     // Four passes through every C of the ring leave one; the walk takes it, and the next has to do without.

@@ -1,4 +1,5 @@
 /** Holes fill with thread: how many passes a bead has, how many would still go, and where it becomes impassable. */
+import { counted } from '../measure/counted'
 import type { Mm } from '../measure/units'
 
 /** Thread packs to about this share of a round hole: at the bench a round 11/0 was full by its ninth pass of 6 lb braid with needle 12. */
@@ -26,3 +27,7 @@ export interface Crowding {
   /** The line at which the fullest bead got its last pass; where one becomes impassable, the line that was one too many. */
   readonly line: number
 }
+
+/** "9 passes: room for 2 more" */
+export const sayCrowding = ({ passes, room }: Crowding): string =>
+  `${counted(passes, 'pass', 'passes')}: ${room < 0 ? `${-room} too many` : room === 0 ? 'full' : `room for ${room} more`}`

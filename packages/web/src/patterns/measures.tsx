@@ -1,8 +1,7 @@
-import { counted } from '@tessellum/core/measure/counted'
 import { sayPercent } from '@tessellum/core/measure/units'
 import { sayAlong, sayExtents, soundForm } from '@tessellum/core/report/form-report'
 import type { Report } from '@tessellum/core/report/report'
-import type { Crowding } from '@tessellum/core/thread/crowding'
+import { type Crowding, sayCrowding } from '@tessellum/core/thread/crowding'
 import { Finding, Findings } from '../frame/findings'
 import { useUnits } from '../settings/use-units'
 import styles from './measures.module.css'
@@ -70,13 +69,12 @@ export function Measures({ report, goTo }: { report: Report; goTo: (line: number
 function FullestHole({ crowding }: { crowding: readonly Crowding[] }) {
   const [fullest] = [...crowding].sort((a, b) => a.room - b.room)
   if (!fullest) return null
-  const { role, passes, room } = fullest
+  const { role, room } = fullest
   return (
     <div className={styles.wide}>
       <dt>Fullest hole</dt>
       <dd className={room < 0 ? 'trouble' : ''}>
-        {role}, {counted(passes, 'pass', 'passes')}:{' '}
-        {room < 0 ? `${-room} too many` : room === 0 ? 'full' : `room for ${room} more`}
+        {role}, {sayCrowding(fullest)}
       </dd>
     </div>
   )
