@@ -17,10 +17,14 @@ afterAll(async () => {
   wire.close()
 })
 
-/** The fewest of some tries: a heartbeat or a drawing may come in between. */
+/**
+ * The fewest of as many tries as it takes until that has come three times: a heartbeat or a drawing may come in between, on a busy machine more often
+ * than not.
+ */
 async function fewest(ask: () => Promise<unknown>, before: () => Promise<unknown> = async () => undefined) {
   const counted: number[] = []
-  for (let tries = 0; tries < 3; tries++) {
+  const timesLeast = () => counted.filter((each) => each === Math.min(...counted)).length
+  while (counted.length < 40 && timesLeast() < 3) {
     await before()
     wire.read()
     await ask()
