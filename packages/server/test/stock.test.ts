@@ -224,6 +224,11 @@ test("an item's story ends with what is there, and its promises are those of the
   }
 })
 
+test('an item that is not there is told so', async () => {
+  const { status, body } = await odile.ask('GET', '/items/999999')
+  expect([status, body.code]).toEqual([404, 'not-found'])
+})
+
 test("an item's days are those of its moves, however they were written down, and by the shop's own clock", async () => {
   const { id: lot, itemId } = await lotOf('BC108/1')
   const look = async (timeZone: string) => {

@@ -21,7 +21,7 @@ interface NewMoves {
   readonly upTo: number | null
   /** What they changed, by day. */
   readonly changes: ItemStory['days']
-  /** The item's total over all its moves. */
+  /** The item's total over all its moves; 0 where there is no such item. */
   readonly onHand: number
   readonly reserved: number
 }
@@ -46,8 +46,8 @@ const newMoves = prepared<NewMovesOf, NewMoves>(
     )
     select max(up_to)::float as "upTo",
       coalesce(json_agg(json_build_object('day', day, 'onHand', on_hand, 'reserved', reserved) order by day), '[]') as changes,
-      (select ${itemTotal.onHand}::float from ${itemTotal} where ${itemTotal.itemId} = ${given('itemId')}::int) as "onHand",
-      (select ${itemTotal.reserved}::float from ${itemTotal} where ${itemTotal.itemId} = ${given('itemId')}::int) as reserved
+      coalesce((select ${itemTotal.onHand}::float from ${itemTotal} where ${itemTotal.itemId} = ${given('itemId')}::int), 0) as "onHand",
+      coalesce((select ${itemTotal.reserved}::float from ${itemTotal} where ${itemTotal.itemId} = ${given('itemId')}::int), 0) as reserved
     from by_day`,
 )
 
