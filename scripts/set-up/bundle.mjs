@@ -14,8 +14,7 @@ export async function bundle(outDir, files) {
   await build({
     configFile: false,
     logLevel: 'error',
-    // Of lru-cache the root has another version than the server.
-    ssr: { noExternal: [/^@tessellum\//, 'lru-cache'] },
+    ssr: { noExternal: [/^@tessellum\//] },
     build: {
       ssr: true,
       outDir,

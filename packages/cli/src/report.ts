@@ -63,7 +63,7 @@ function asText(found: Report): string {
       return `${String(line).padStart(4)}  ${text}${did ? `    [${did}]` : ''}`
     }),
     '',
-    ...found.crowding.map((fullest) => `${fullest.role}: at most ${sayCrowding(fullest)} (line ${fullest.line})`),
+    ...found.crowding.map((fullest) => `${fullest.role}, at most ${sayCrowding(fullest)} (line ${fullest.line})`),
     ...found.diagnostics.map(
       ({ severity, line, column, message, mend }) =>
         `${severity} ${line}:${column} ${message}${mend ? ` ${mend}` : ''}`,

@@ -150,6 +150,19 @@ test('whoever leaves off keeps what there is, and is told that the figures are p
   expect(result.current.scene).toMatchObject({ name: 'ring begins' })
 })
 
+test('a text that was left off is computed again when somebody comes back to it', async () => {
+  work = goesOn
+  const { result, rerender } = formed(text('ring'))
+  await rests()
+  await told(begun('ring'))
+  act(() => result.current.stop())
+  rerender({ source: text('round') })
+  await settled()
+  rerender({ source: text('ring') })
+  await rests()
+  expect(result.current).toMatchObject({ settling: true, why: undefined, scene: { name: 'ring begins' } })
+})
+
 describe('step by step', () => {
   const piece = {
     poses: Float32Array.from({ length: 27 }, (_, i) => i),

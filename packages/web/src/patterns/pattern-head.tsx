@@ -25,7 +25,7 @@ interface PatternHeadProps {
   readonly errors: number
 }
 
-/** Title, size, colourway and options. Memoized: typing changes none of them. */
+/** Title, size, colourway and options. Memoized: most keys that are typed change none of them. */
 export const PatternHead = memo(function PatternHead({
   pattern,
   title,

@@ -70,6 +70,8 @@ export function useFormed(source: string | undefined, choices: Choices): Formed 
       setState({ ...nothing, of, report, scene, why })
     }
     if (known) return setDone(known)
+    // Whoever comes back to a text whose form was stopped or failed has it computed again.
+    setState((before) => (isOf(before, source, choices) ? { ...nothing, scene: before.scene } : before))
     let leaveOff = () => {}
     const tell = (told: Told) => {
       if (told.type === 'moved') {
@@ -103,8 +105,8 @@ export function useFormed(source: string | undefined, choices: Choices): Formed 
     if (source !== undefined) setState(({ scene }) => ({ ...nothing, of: { source, choices }, scene, why: stopped }))
   }, [source, choices])
   // Worked out while rendering instead of set by the effect: the page would be rendered once more for each key.
-  const isOfThis = source === undefined || (state.of?.source === source && state.of.choices === choices)
-  const { of: _, ...shown } = isOfThis ? state : { ...nothing, scene: state.scene, settling: true }
+  const { of: _, ...shown } =
+    source === undefined || isOf(state, source, choices) ? state : { ...nothing, scene: state.scene, settling: true }
   return { ...shown, moving, stop }
 }
 
@@ -112,6 +114,9 @@ interface Shown extends Omit<Formed, 'moving' | 'stop'> {
   /** Which text's it is, but for the piece. */
   readonly of?: { readonly source: string; readonly choices: Choices }
 }
+
+const isOf = ({ of }: Shown, source: string, choices: Choices): boolean =>
+  of?.source === source && of.choices === choices
 
 const stopped = 'Settling was stopped: the piece is shown as it was then, and the plain estimates stand.'
 
