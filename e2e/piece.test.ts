@@ -53,6 +53,24 @@ describe('the piece', () => {
     expect(address).toMatch(/core\.worker-[\w-]{8}\.js$/)
   })
 
+  test('is painted by a worker, on a canvas that the page has handed over', async () => {
+    const canvas = piece().locator('canvas')
+    const beadsSeen = () =>
+      canvas.evaluate((from: HTMLCanvasElement) => {
+        const copy = new OffscreenCanvas(from.width, from.height)
+        const pen = copy.getContext('2d') as OffscreenCanvasRenderingContext2D
+        pen.drawImage(from, 0, 0)
+        const { data } = pen.getImageData(0, 0, copy.width, copy.height)
+        return data.filter((value, i) => i % 4 === 3 && value > 0).length / (data.length / 4)
+      })
+    // The pendant fills a good part of its plate, and not all of it.
+    await reads(async () => (await beadsSeen()) > 0.15, true)
+    expect(await beadsSeen()).toBeLessThan(0.9)
+    expect(await canvas.evaluate((from: HTMLCanvasElement) => from.getContext('2d')).catch(String)).toContain(
+      'InvalidStateError',
+    )
+  })
+
   test('is seen from its sides by keys, with the canvas in hand', async () => {
     const canvas = piece().getByRole('img')
     await canvas.focus()

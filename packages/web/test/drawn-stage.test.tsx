@@ -3,66 +3,19 @@ import { type Scene, sceneOf } from '@tessellum/core/drawing/scene'
 import { formedPattern } from '@tessellum/core/form/form-pattern'
 import { act } from '@testing-library/react'
 import { DrawnStage } from '../src/piece/drawn-stage'
+import { paintedHere } from '../src/piece/painting'
 import type { BeadLook } from '../src/piece/stage-kind'
 import './on-screen'
-
-interface Laid {
-  readonly x: number
-  readonly y: number
-  /** Of what the picture was made: beads and stones have gradients of their own colours. */
-  readonly what: 'picture' | 'path'
-}
-
-/** A pen that writes down where it lays pictures, and what it strokes. */
-class Pen {
-  readonly laid: Laid[] = []
-  strokes: (readonly (readonly [number, number])[])[] = []
-  private matrix: readonly number[] = [1, 0, 0, 1, 0, 0]
-  private path: (readonly [number, number])[] = []
-  strokeStyle = ''
-  setTransform(...matrix: number[]) {
-    this.matrix = matrix
-  }
-  drawImage() {
-    this.laid.push({ x: this.matrix[4] ?? 0, y: this.matrix[5] ?? 0, what: 'picture' })
-  }
-  beginPath() {
-    this.path = []
-  }
-  moveTo(x: number, y: number) {
-    this.path.push([x + (this.matrix[4] ?? 0), y + (this.matrix[5] ?? 0)])
-  }
-  lineTo(x: number, y: number) {
-    this.moveTo(x, y)
-  }
-  stroke() {
-    this.strokes.push(this.path)
-  }
-  fill() {}
-  closePath() {}
-  arc() {}
-  ellipse() {}
-  translate() {}
-  rotate() {}
-  clearRect() {
-    this.laid.length = 0
-    this.strokes = []
-  }
-  createLinearGradient = () => ({ addColorStop() {} })
-  createRadialGradient = () => ({ addColorStop() {} })
-}
+import { type Pen, penOf } from './pen'
 
 let pen: Pen
 let frames: (() => void)[]
 
 beforeEach(() => {
   frames = []
-  const pens = new WeakMap<object, Pen>()
   Object.assign(HTMLCanvasElement.prototype, {
     getContext(this: HTMLCanvasElement) {
-      const own = pens.get(this) ?? new Pen()
-      pens.set(this, own)
-      return own
+      return penOf(this)
     },
     setPointerCapture() {},
   })
@@ -82,8 +35,8 @@ function stageOf(...lines: string[]) {
   if (!form) throw new Error('There is no form.')
   const scene = sceneOf(evaluated, form)
   const canvas = document.createElement('canvas')
-  const stage = new DrawnStage(canvas)
-  pen = canvas.getContext('2d') as unknown as Pen
+  const stage = new DrawnStage(canvas, paintedHere(canvas))
+  pen = penOf(canvas)
   stage.resize(300, 200)
   stage.show(scene, {})
   painted()

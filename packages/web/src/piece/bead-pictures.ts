@@ -11,65 +11,64 @@ export const tilts = 14
 /** Ways round that get pictures of their own, where beads are not turned one by one. */
 export const angles = 64
 
-export interface Picture {
+export interface BeadPicture {
   readonly image: CanvasImageSource
   /** Pixels from its middle to its edge. */
   readonly half: number
 }
 
+/** Of a canvas on the page or in a worker. */
+export type Pen = CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D
+
 export class BeadPictures {
-  private readonly made = new Map<string, Picture>()
+  private readonly made = new Map<string, BeadPicture>()
   private dress: Readonly<Record<string, Dress>> = {}
+
+  private scale = 0
 
   dressed(dress: Readonly<Record<string, Dress>>): void {
     this.dress = dress
     this.made.clear()
   }
 
-  /** They are of one scale: of another all are made anew. */
-  clear(): void {
+  /** @param scale pixels a mm, of all from now on */
+  ofScale(scale: number): void {
+    if (scale === this.scale) return
+    this.scale = scale
     this.made.clear()
   }
 
   /** Where there are many beads they are not turned one by one, which costs ten times as much: each way round has a picture of its own. */
-  turned(bead: SceneBead, look: BeadLook, tilt: number, angle: number, scale: number): Picture {
+  turned(bead: SceneBead, look: BeadLook, tilt: number, angle: number): BeadPicture {
     const key = `${bead.role} ${look} ${tilt} ${angle}`
     const known = this.made.get(key)
     if (known) return known
-    const { image, half } = this.picture(bead, look, tilt, scale)
-    const canvas = new OffscreenCanvas(2 * half, 2 * half)
-    const pen = canvas.getContext('2d')
-    pen?.translate(half, half)
-    pen?.rotate((2 * Math.PI * angle) / angles)
-    pen?.drawImage(image, -half, -half)
-    const made = { image: canvas.transferToImageBitmap(), half }
+    const { image, half } = this.picture(bead, look, tilt)
+    const made = madeBy(half, (pen) => {
+      pen.rotate((2 * Math.PI * angle) / angles)
+      pen.drawImage(image, -half, -half)
+    })
     this.made.set(key, made)
     return made
   }
 
   /** A bead of a role as it looks with its hole tilted so far toward the eye, the hole to the right. */
-  picture(bead: SceneBead, look: BeadLook, tilt: number, scale: number): Picture {
+  picture(bead: SceneBead, look: BeadLook, tilt: number): BeadPicture {
     const key = `${bead.role} ${look} ${tilt}`
     const known = this.made.get(key)
     if (known) return known
     const sine = Math.min(1, tilt / tilts)
     const seen = silhouetteOf(bodyOf(bead), bead.boreMm, [Math.sqrt(1 - sine * sine), 0, sine], [0, 1, 0])
     const reach = seen.outline.reduce((most, [x, y]) => Math.max(most, Math.hypot(x, y)), 0)
-    const half = Math.ceil(reach * scale * 1.25) + 2
-    const image = document.createElement('canvas')
-    image.width = image.height = 2 * half
-    const pen = image.getContext('2d')
-    if (pen) {
-      pen.translate(half, half)
-      this.paint(pen, bead, look, seen, scale)
-    }
-    const made = { image, half }
+    const half = Math.ceil(reach * this.scale * 1.25) + 2
+    const made = madeBy(half, (pen) => this.paint(pen, bead, look, seen))
     this.made.set(key, made)
     return made
   }
 
   /** At the origin of the pen, as it is seen. */
-  paint(pen: CanvasRenderingContext2D, bead: SceneBead, look: BeadLook, seen: Silhouette, scale: number): void {
+  paint(pen: Pen, bead: SceneBead, look: BeadLook, seen: Silhouette): void {
+    const { scale } = this
     const { colour, finish } = this.dress[bead.role] ?? { colour: '#fffdf7', finish: '' }
     const own = look === 'quiet' ? mixed(colour, paper, 0.72) : look === 'passed' ? mixed(colour, paper, 0.35) : colour
     const across = seen.outline.reduce((most, [, y]) => Math.max(most, Math.abs(y)), 0) * scale
@@ -112,14 +111,26 @@ export class BeadPictures {
   }
 }
 
+/** @param draw with the pen in the middle */
+function madeBy(half: number, draw: (pen: Pen) => void): BeadPicture {
+  const canvas = squareOf(2 * half)
+  const pen = canvas.getContext('2d') as Pen | null
+  pen?.translate(half, half)
+  if (pen) draw(pen)
+  // Laid down faster than a canvas.
+  return { image: 'transferToImageBitmap' in canvas ? canvas.transferToImageBitmap() : canvas, half }
+}
+
+/** Older browsers have canvases on the page only. */
+function squareOf(side: number): HTMLCanvasElement | OffscreenCanvas {
+  if (typeof OffscreenCanvas !== 'undefined') return new OffscreenCanvas(side, side)
+  const canvas = document.createElement('canvas')
+  canvas.width = canvas.height = side
+  return canvas
+}
+
 /** Light along the upper side of a bead, as its finish throws it back. */
-function shade(
-  pen: CanvasRenderingContext2D,
-  colour: string,
-  finish: string,
-  across: number,
-  quiet: boolean,
-): CanvasGradient {
+function shade(pen: Pen, colour: string, finish: string, across: number, quiet: boolean): CanvasGradient {
   const bright = quiet
     ? 0.12
     : /matt|frost/.test(finish)

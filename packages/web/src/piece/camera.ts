@@ -1,55 +1,78 @@
-/** From where a piece is seen: turned about its middle, nearer or farther, in a plate of so many CSS pixels. */
+/** From where a piece is seen: turned about its middle, nearer or farther, on a plate of so many CSS pixels. */
 import type { Scene } from '@tessellum/core/drawing/scene'
 import type { Face } from '@tessellum/core/drawing/view'
 import type { Eye } from './stage-kind'
 
 export type Vector = readonly [number, number, number]
 
+/** All that a camera knows, so that it can be sent to a worker. */
+export interface CameraState {
+  /** The ways to the right, up and toward the eye. */
+  readonly right: Vector
+  readonly up: Vector
+  readonly near: Vector
+  /** Of the piece, mm. */
+  readonly middle: Vector
+  readonly extent: Vector
+  /** Of the plate, CSS pixels. */
+  readonly width: number
+  readonly height: number
+  readonly closer: number
+  /** Left round the piece, mm. */
+  readonly room: number
+}
+
+const atFirst: CameraState = {
+  right: [1, 0, 0],
+  up: [0, 1, 0],
+  near: [0, 0, 1],
+  middle: [0, 0, 0],
+  extent: [20, 20, 5],
+  width: 300,
+  height: 300,
+  closer: 1,
+  room: 0,
+}
+
 export class Camera {
-  private right: Vector = [1, 0, 0]
-  private up: Vector = [0, 1, 0]
-  private near: Vector = [0, 0, 1]
-  private middle: Vector = [0, 0, 0]
-  private extent: Vector = [20, 20, 5]
-  private width = 300
-  private height = 300
-  private closer = 1
-  private room = 0
+  constructor(private now: CameraState = atFirst) {}
+
+  get state(): CameraState {
+    return this.now
+  }
 
   /** From one side, the whole of the piece in sight. */
   face(face: Face): void {
-    this.right = face === 'front' ? [1, 0, 0] : face === 'back' ? [-1, 0, 0] : [0, 0, -1]
-    this.near = face === 'front' ? [0, 0, 1] : face === 'back' ? [0, 0, -1] : [1, 0, 0]
-    this.up = [0, 1, 0]
-    this.closer = 1
+    this.set({
+      right: face === 'front' ? [1, 0, 0] : face === 'back' ? [-1, 0, 0] : [0, 0, -1],
+      near: face === 'front' ? [0, 0, 1] : face === 'back' ? [0, 0, -1] : [1, 0, 0],
+      up: [0, 1, 0],
+      closer: 1,
+    })
   }
 
   /** @param right @param up radians */
   turn(right: number, up: number): void {
     const [c, s] = [Math.cos(right), Math.sin(right)]
-    const [r, n] = [this.right, this.near]
-    this.right = both(r, c, n, -s)
-    this.near = both(r, s, n, c)
+    const { right: r, near: n, up: u } = this.now
+    const m = both(r, s, n, c)
     const [cu, su] = [Math.cos(up), Math.sin(up)]
-    const [u, m] = [this.up, this.near]
-    this.up = both(u, cu, m, -su)
-    this.near = both(u, su, m, cu)
+    this.set({ right: both(r, c, n, -s), up: both(u, cu, m, -su), near: both(u, su, m, cu) })
   }
 
   zoom(by: number): void {
-    this.closer = Math.min(20, Math.max(0.4, this.closer * by))
+    this.set({ closer: Math.min(20, Math.max(0.4, this.now.closer * by)) })
   }
 
   /** @returns whether it is other room than before */
   leaveRoom(mm: number): boolean {
-    if (mm === this.room) return false
-    this.room = mm
+    if (mm === this.now.room) return false
+    this.set({ room: mm })
     return true
   }
 
   resize(width: number, height: number): void {
-    this.width = width
-    this.height = height
+    this.set({ width, height })
   }
 
   /** Takes the whole of a piece into sight. */
@@ -73,29 +96,33 @@ export class Camera {
       take(2, middle[2], Math.max(frontMm, backMm))
     }
     const at = (of: (k: number) => number): Vector => [of(0), of(1), of(2)]
-    this.middle = at((k) => ((low[k] as number) + (high[k] as number)) / 2)
-    this.extent = at((k) => (high[k] as number) - (low[k] as number))
+    this.set({
+      middle: at((k) => ((low[k] as number) + (high[k] as number)) / 2),
+      extent: at((k) => (high[k] as number) - (low[k] as number)),
+    })
   }
 
   /** CSS pixels a mm: what is seen from the side last chosen fills the plate. */
   get scale(): number {
-    const sideways = Math.abs(this.right[2]) > Math.abs(this.right[0])
-    const across = sideways ? this.extent[2] : this.extent[0]
-    const fits = (pixels: number, mm: number) => pixels / (Math.max(mm, 4) + 2 * this.room)
-    return (Math.min(fits(this.width, across), fits(this.height, this.extent[1])) / 1.1) * this.closer
+    const { right, extent, room, width, height, closer } = this.now
+    const sideways = Math.abs(right[2]) > Math.abs(right[0])
+    const across = sideways ? extent[2] : extent[0]
+    const fits = (pixels: number, mm: number) => pixels / (Math.max(mm, 4) + 2 * room)
+    return (Math.min(fits(width, across), fits(height, extent[1])) / 1.1) * closer
   }
 
   /** Where a point is seen from the middle of the plate, in mm: to the right, up, and toward the eye. */
   seen(at: ArrayLike<number>, from: number): Vector {
-    const x = (at[from] as number) - this.middle[0]
-    const y = (at[from + 1] as number) - this.middle[1]
-    const z = (at[from + 2] as number) - this.middle[2]
+    const { middle } = this.now
+    const x = (at[from] as number) - middle[0]
+    const y = (at[from + 1] as number) - middle[1]
+    const z = (at[from + 2] as number) - middle[2]
     return this.pointing(x, y, z)
   }
 
   /** How far toward the eye a point lies, mm. */
   nearness(at: ArrayLike<number>, from: number): number {
-    const { near, middle } = this
+    const { near, middle } = this.now
     return (
       near[0] * ((at[from] as number) - middle[0]) +
       near[1] * ((at[from + 1] as number) - middle[1]) +
@@ -105,7 +132,7 @@ export class Camera {
 
   /** The same of a direction. */
   pointing(x: number, y: number, z: number): Vector {
-    const { right, up, near } = this
+    const { right, up, near } = this.now
     return [
       right[0] * x + right[1] * y + right[2] * z,
       up[0] * x + up[1] * y + up[2] * z,
@@ -115,11 +142,16 @@ export class Camera {
 
   /** From a share of the plate's width and height to pixels from its middle. */
   fromMiddle(x: number, y: number): readonly [number, number] {
-    return [(x - 0.5) * this.width, (y - 0.5) * this.height]
+    return [(x - 0.5) * this.now.width, (y - 0.5) * this.now.height]
+  }
+
+  private set(change: Partial<CameraState>): void {
+    this.now = { ...this.now, ...change }
   }
 
   get eye(): Eye {
-    const { scale, width, height } = this
+    const { scale } = this
+    const { width, height } = this.now
     return {
       scale,
       size: [width, height],

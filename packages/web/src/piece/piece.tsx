@@ -2,6 +2,8 @@ import type { Scene } from '@tessellum/core/drawing/scene'
 import { type Face, faces } from '@tessellum/core/drawing/view'
 import { type KeyboardEvent, type MouseEvent, type ReactNode, useEffect, useReducer, useRef, useState } from 'react'
 import { DrawnStage } from './drawn-stage'
+import { hasGraphicsCard } from './graphics-card'
+import { canPaintInWorker, paintedHere, paintedInWorker } from './painting'
 import styles from './piece.module.css'
 import type { BeadLook, Dress, Eye, PieceStage } from './stage-kind'
 import type { Lying, Moving } from './use-formed'
@@ -38,8 +40,13 @@ interface PieceProps {
 
 const all = () => 'plain' as const
 
-/** Once it has been too slow in the round here, every piece is drawn. */
-let onceSlow = false
+/** In the round, or drawn: by a worker or, where that fails, by the page. */
+type Way = 'round' | 'by worker' | 'by page'
+
+const drawnWay = (): Way => (canPaintInWorker() ? 'by worker' : 'by page')
+
+/** Found out with the first piece. Once one way has been too slow here or failed, every piece is shown the next way. */
+let wayHere: Way | undefined
 
 /** The piece, to be turned and zoomed: in the round, or drawn where that is too slow or not to be had. */
 export function Piece({
@@ -62,7 +69,10 @@ export function Piece({
 }: PieceProps) {
   const canvas = useRef<HTMLCanvasElement>(null)
   const [stage, setStage] = useState<PieceStage>()
-  const [drawn, setDrawn] = useState(() => onceSlow)
+  const [way, setWay] = useState(() => {
+    wayHere ??= hasGraphicsCard() ? 'round' : drawnWay()
+    return wayHere
+  })
   const told = useRef(onBead)
   told.current = onBead
   const pressedAt = useRef({ x: 0, y: 0 })
@@ -73,10 +83,11 @@ export function Piece({
     let made: PieceStage | undefined
     let gone = false
     let watch: ResizeObserver | undefined
-    const simpler = () => {
-      onceSlow = true
-      setDrawn(true)
+    const goOn = (next: Way) => {
+      wayHere = next
+      if (!gone) setWay(next)
     }
+    const draw = () => goOn(drawnWay())
     const begin = (make: (place: HTMLCanvasElement) => PieceStage) => {
       const place = canvas.current
       if (gone || !place) return
@@ -87,15 +98,24 @@ export function Piece({
       watch.observe(place)
       setStage(made)
     }
-    if (drawn) begin((place) => new DrawnStage(place))
-    else void import('./stage').then(({ Stage }) => begin((place) => new Stage(place, simpler))).catch(simpler)
+    if (way === 'round')
+      void import('./stage').then(({ Stage }) => begin((place) => new Stage(place, draw))).catch(draw)
+    else if (way === 'by worker')
+      begin(
+        (place) =>
+          new DrawnStage(
+            place,
+            paintedInWorker(place, () => goOn('by page')),
+          ),
+      )
+    else begin((place) => new DrawnStage(place, paintedHere(place)))
     return () => {
       gone = true
       watch?.disconnect()
       made?.dispose()
       setStage(undefined)
     }
-  }, [drawn])
+  }, [way])
 
   const shown = useRef<{ stage: PieceStage; scene: Scene }>(undefined)
   useEffect(() => {
@@ -159,7 +179,7 @@ export function Piece({
   return (
     <>
       <canvas
-        key={drawn ? 'drawn' : 'round'}
+        key={way}
         ref={canvas}
         className={styles.stage}
         tabIndex={0}

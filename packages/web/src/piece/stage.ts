@@ -74,17 +74,13 @@ export class Stage implements PieceStage {
 
   /**
    * @param slow told once, when it turns out to be too slow here
-   * @throws when the browser cannot draw in the round, or only without a graphics card, which would be far too slow
+   * @throws when the browser cannot draw in the round
    */
   constructor(
     canvas: HTMLCanvasElement,
     private readonly slow: () => void,
   ) {
     this.renderer = new WebGLRenderer({ canvas, antialias: true, alpha: true })
-    if (/swiftshader|llvmpipe|software/i.test(cardOf(this.renderer.getContext()))) {
-      this.renderer.dispose()
-      throw new Error('There is no graphics card to draw in the round with.')
-    }
     this.renderer.setPixelRatio(Math.min(2, window.devicePixelRatio))
     this.world.add(new AmbientLight('#fff6e4', 1.25), this.sun, this.sun.target)
     this.controls = new OrbitControls(this.camera, canvas)
@@ -459,11 +455,6 @@ export class Stage implements PieceStage {
     const lately = this.frames.splice(0).slice(4)
     if (lately.reduce((sum, each) => sum + each, 0) / lately.length > slowMs) this.slow()
   }
-}
-
-const cardOf = (gl: WebGLRenderingContext | WebGL2RenderingContext): string => {
-  const about = gl.getExtension('WEBGL_debug_renderer_info')
-  return String(gl.getParameter(about ? about.UNMASKED_RENDERER_WEBGL : gl.RENDERER))
 }
 
 /** Shine by the finish's words. */

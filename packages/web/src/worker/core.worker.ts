@@ -1,9 +1,10 @@
-/** The core off the page's own thread. Each worker runs the tasks that it is named after; what their parts share is loaded once for all of them. */
+/** The core, and painting, off the page's own thread. Each worker runs the tasks that it is named after; what their parts share is loaded once for all of them. */
 import { expose } from 'comlink'
 
 const tasks = {
   evaluate: () => import('../patterns/evaluate-tasks'),
   form: () => import('../piece/form-tasks'),
+  paint: () => import('../piece/paint-tasks'),
   propose: () => import('../colours/propose-tasks'),
   write: () => import('../writing/write-tasks'),
 }
