@@ -75,6 +75,9 @@ export function buildApp({ config, shop, addresses, pool, people, secret, log, c
     path: url.replace(/\?.*/, ''),
   })
   app.use(pinoHttp({ logger: log, autoLogging: false, serializers: { req: told } }))
+  const files = config.WEB_ROOT ? filesOfPage(config.WEB_ROOT) : undefined
+  // A page brings a hundred files, to which its own headers apply. A worker has those of its own file.
+  if (files) app.get(/^\/assets\/(?!.*\.worker-)/, helmet.xContentTypeOptions(), files)
   // Ant Design writes its styles into the page; everything else comes from this server only.
   app.use(
     helmet({
@@ -147,9 +150,8 @@ export function buildApp({ config, shop, addresses, pool, people, secret, log, c
   )
   app.use('/api', nothingHere)
 
-  if (config.WEB_ROOT) {
-    const files = { enableBrotli: true, index: false, serveStatic: { immutable: true, maxAge: '1y' } }
-    app.use(staticCompressed(config.WEB_ROOT, files))
+  if (files) {
+    app.use(files)
     app.get('/{*any}', (_, response) => {
       response.set('cache-control', 'no-cache').sendFile(path.join(config.WEB_ROOT, 'index.html'))
     })
@@ -157,6 +159,14 @@ export function buildApp({ config, shop, addresses, pool, people, secret, log, c
   app.use(answerErrors(log))
   return app
 }
+
+/** Their names change with what they hold: nobody asks whether one is still the same, or for a part of it. */
+const filesOfPage = (folder: string): RequestHandler =>
+  staticCompressed(folder, {
+    enableBrotli: true,
+    index: false,
+    serveStatic: { immutable: true, maxAge: '1y', etag: false, lastModified: false, acceptRanges: false },
+  })
 
 const compressible = (type: unknown) => /json|text\/(?!event-stream)|javascript|svg|font\/ttf/.test(String(type))
 

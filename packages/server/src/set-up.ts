@@ -12,7 +12,7 @@ const { DATABASE_URL, DEMO_PASSWORD, ARCHIVE, ARCHIVE_KEY = '', FORMS = '' } = p
 if (!DATABASE_URL) throw new Error('DATABASE_URL names the PostgreSQL database to use.')
 
 // Nobody waits at a screen: a slow database, or another set-up of the same one, is waited for.
-const { pool, db } = connect(DATABASE_URL, undefined, { lockSeconds: 300, waitSeconds: 300 })
+const { pool, db } = connect(DATABASE_URL, undefined, { lockSeconds: 300 })
 try {
   await migrateDatabase(db, fileURLToPath(new URL('../migrations', import.meta.url)))
   if (DEMO_PASSWORD && ARCHIVE) {

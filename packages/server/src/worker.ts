@@ -184,7 +184,7 @@ async function labels({ labels, paper }: Tasks['labels']['input']): Promise<Uint
 /** A thread that reads much from the records, or writes much into them, does so by itself, so that nobody else waits while it is read and written. */
 let opened: Database | undefined
 function records(): Database {
-  opened ??= connect(process.env.DATABASE_URL ?? '', undefined, { max: 2, lockSeconds: 60, waitSeconds: 60 }).db
+  opened ??= connect(process.env.DATABASE_URL ?? '', undefined, { max: 2, lockSeconds: 60 }).db
   return opened
 }
 

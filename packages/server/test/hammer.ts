@@ -47,6 +47,8 @@ export async function hammer(
       return caller.ask('POST', '/batches', { name: `Client ${i}`, dueOn: '2027-03-01', lines: [line] })
     }),
   )
+  for (const { status, body } of planned)
+    if (status !== 200) throw new Error(`planning was answered ${status}: ${JSON.stringify(body)}`)
   const from = performance.now()
   const seconds = () => (performance.now() - from) / 1000
   let asked = 0

@@ -1,3 +1,6 @@
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import os from 'node:os'
+import path from 'node:path'
 import { api, type Route } from '@tessellum/contract/api'
 import { rights } from '@tessellum/contract/rights'
 import { Caller, openShop, password, type Shop } from './shop'
@@ -298,4 +301,39 @@ test('before signing in nobody sends more than a name and a password; only a pat
   expect((await bram.ask('POST', '/patterns', { source: `pattern Long\n# ${'x'.repeat(1_900_000)}` })).status).toBe(200)
   const corin = await shop.as('corin')
   expect((await corin.ask('POST', '/patterns', large)).status).toBe(413)
+})
+
+test('a page and its workers load from the shop only, are in no frame, and files they bring are not taken for anything else', async () => {
+  const folder = mkdtempSync(path.join(os.tmpdir(), 'tessellum-web-'))
+  mkdirSync(path.join(folder, 'assets'))
+  for (const file of ['index.html', 'assets/page-1.js', 'assets/core.worker-1.js'])
+    writeFileSync(path.join(folder, file), file)
+  const served = await openShop(undefined, { WEB_ROOT: folder })
+  const headersAt = async (at: string) => {
+    const answer = await fetch(`${new URL(served.base).origin}${at}`)
+    const told = (name: string) => answer.headers.get(name) ?? ''
+    return {
+      file: await answer.text(),
+      own: /default-src 'self'/.test(told('content-security-policy')),
+      framed: told('x-frame-options') !== 'SAMEORIGIN',
+      sniffed: told('x-content-type-options') !== 'nosniff',
+      forYears: /immutable/.test(told('cache-control')),
+    }
+  }
+  const page = { file: 'index.html', own: true, framed: false, sniffed: false, forYears: false }
+  for (const at of ['/', '/kits/3', '/assets/gone-1.js', '/assets/', '/assets/../assets'])
+    expect([at, await headersAt(at)]).toEqual([at, page])
+  expect(await headersAt('/assets/core.worker-1.js')).toEqual({
+    ...page,
+    file: 'assets/core.worker-1.js',
+    forYears: true,
+  })
+  expect(await headersAt('/assets/page-1.js')).toMatchObject({
+    file: 'assets/page-1.js',
+    own: false,
+    sniffed: false,
+    forYears: true,
+  })
+  await served.close()
+  rmSync(folder, { recursive: true })
 })

@@ -7,15 +7,14 @@ interface Connecting {
   readonly max?: number
   /** How long a request waits for what another holds; it is told to try again then. */
   readonly lockSeconds?: number
-  /** How long it waits for a connection that is free. */
-  readonly waitSeconds?: number
 }
 
-function poolOf(url: string, log: Logger | undefined, { max = 12, lockSeconds = 8, waitSeconds = 4 }: Connecting) {
+function poolOf(url: string, log: Logger | undefined, { max = 12, lockSeconds = 8 }: Connecting) {
   const pool = new pg.Pool({
     connectionString: url,
     max,
-    connectionTimeoutMillis: waitSeconds * 1000,
+    // For a free connection: as long as two who hold one may each wait for a lock, and then some. A database that is gone refuses at once.
+    connectionTimeoutMillis: (2 * lockSeconds + 4) * 1000,
     idleTimeoutMillis: 30_000,
     lock_timeout: lockSeconds * 1000,
     // Whoever hangs in the middle of something lets go of it in the end.
@@ -41,7 +40,7 @@ export function connect(url: string, log?: Logger, connecting: Connecting = {}) 
  */
 export function connectShop(url: string, lockSeconds: number, log?: Logger) {
   const { pool: reading, db } = connect(url, log)
-  const { pool: changing, db: changer } = connect(url, log, { lockSeconds, waitSeconds: 2 * lockSeconds + 4 })
+  const { pool: changing, db: changer } = connect(url, log, { lockSeconds })
   db.transaction = changer.transaction.bind(changer)
   return { db, writer: changer, close: () => Promise.all([reading.end(), changing.end()]) }
 }

@@ -3,6 +3,7 @@
 import { usualSettings } from '@tessellum/contract/settings'
 import { titleOf } from '@tessellum/core/notation/title'
 import { effectOf } from '@tessellum/core/stock/moves'
+import { sql } from 'drizzle-orm'
 import { moreShelf } from '../../../../demo/more-shelf'
 import { demoSuppliers, makers, shelf } from '../../../../demo/shelf'
 import { resolveLines, writeLines } from '../batches/lines'
@@ -73,10 +74,12 @@ export async function openDemoShop(
   password: string,
   { workers, build }: { readonly workers: WorkerPool; readonly build: string },
 ): Promise<boolean> {
-  const [known] = await db.select({ id: person.id }).from(person).limit(1)
-  if (known) return false
-  const passwordHash = await hashPassword(password)
-  await db.transaction(async (tx) => {
+  return db.transaction(async (tx) => {
+    // A start that was broken off may have left another set-up at work: it is waited for.
+    await tx.execute(sql`select pg_advisory_xact_lock(hashtext('demo shop'))`)
+    const [known] = await tx.select({ id: person.id }).from(person).limit(1)
+    if (known) return false
+    const passwordHash = await hashPassword(password)
     const ids = await tx
       .insert(person)
       .values(people.map((each) => ({ ...each, roles: [...each.roles], passwordHash })))
@@ -95,8 +98,8 @@ export async function openDemoShop(
     await planBatches(tx, workers, patterns, idOf('odile'))
     const staff = { owner: idOf('isaura'), designer: idOf('bram'), stockroom: idOf('odile'), teacher: idOf('corin') }
     await openTerm({ tx, workers, ids: staff, day: (days) => dateOf(daysFrom(days)) })
+    return true
   })
-  return true
 }
 
 async function stockShelf(tx: Session, by: number): Promise<Map<string, number>> {
