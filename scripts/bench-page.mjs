@@ -97,10 +97,10 @@ const rows = 20
 /** As somebody types who is quick. */
 const betweenKeysMs = 120
 
-/** Writes rows, each once the last has shown; then lets the piece settle. */
+/** Lets the piece settle, writes rows, each once the last has shown, and lets it settle again. */
 async function typing(page) {
   const text = page.getByLabel('The pattern in notation')
-  await text.locator('.cm-line', { hasText: 'round B' }).waitFor()
+  await page.getByText('Thread, measured').waitFor({ timeout: 240_000 })
   await page.getByRole('region', { name: 'Tray' }).getByText('B', { exact: true }).first().waitFor()
   await page.evaluate(() => {
     window.tasks = []
@@ -132,7 +132,7 @@ async function typing(page) {
     await page.waitForFunction((shown) => window.waits.length > shown, row)
   }
   await page.waitForFunction(() => document.querySelector('[aria-label=Settling]') === null, undefined, {
-    timeout: 120_000,
+    timeout: 240_000,
   })
   return page.evaluate(() => ({ waits: window.waits, tasks: window.tasks }))
 }

@@ -25,7 +25,7 @@ fakeWorkers({
 })
 
 const sceneOf = (name: string) => ({ name }) as unknown as Scene
-const report = (title: string) => ({ title }) as never
+const report = (title: string) => ({ title, statements: [{ text: title }] }) as never
 const begun = (source: string): Told => ({ type: 'begun', report: report(source), scene: sceneOf(`${source} begins`) })
 const moved = (steps: number): Told => ({
   type: 'moved',
@@ -113,7 +113,13 @@ test('the first piece is shown while it settles; the next only once it has', asy
 
   rerender({ source: text('round') })
   await rests()
-  expect(result.current).toMatchObject({ scene: { name: text('ring') }, report: undefined, settling: true })
+  expect(result.current).toMatchObject({
+    scene: { name: text('ring') },
+    // What is clicked on it is a line of that text, not of the new one.
+    statements: [{ text: text('ring') }],
+    report: undefined,
+    settling: true,
+  })
 })
 
 test('a text that was shown before is there at once, without waiting', async () => {

@@ -16,6 +16,7 @@ import { useSame } from '../frame/use-same'
 import { NotationDrawer } from '../help/notation-drawer'
 import { useMay } from '../people/me'
 import { formClient } from '../piece/form-client'
+import { sameStatement } from '../piece/same-statement'
 import { useFormed } from '../piece/use-formed'
 import { read } from '../shop/queries'
 import { useHand } from '../stitching/use-hand'
@@ -131,6 +132,10 @@ function Design({ pattern }: { pattern: Pattern }) {
   const statements = (sound ? report : now)?.statements ?? none
   const atLine = statements.findIndex((statement) => statement.line === line)
   const current = statements[atLine]
+  const lineOf = (statement: number) => {
+    const now = sameStatement(formed.statements, statements, statement)
+    return now === undefined ? undefined : statements[now]
+  }
   const dress = useDress(report, chosen)
   const { data: kept } = useQuery({
     ...read.drawing(pattern.id, pattern.drawn ?? ''),
@@ -275,9 +280,10 @@ function Design({ pattern }: { pattern: Pattern }) {
           formed={formed}
           report={report}
           dress={dress}
-          statement={lighting && !old && current ? atLine : undefined}
+          lineOf={lineOf}
+          statement={lighting && !old ? sameStatement(statements, formed.statements, atLine) : undefined}
           onBead={(statement, further) => {
-            const found = report?.statements[statement]
+            const found = lineOf(statement)
             if (!found) return
             if (further) ledger.current?.selectTo(found.line)
             else ledger.current?.goTo(found.line)

@@ -1,7 +1,7 @@
 import type { Scene } from '@tessellum/core/drawing/scene'
 import type { Face, View } from '@tessellum/core/drawing/view'
 import { counted } from '@tessellum/core/measure/counted'
-import type { Report } from '@tessellum/core/report/report'
+import type { Report, StatementReport } from '@tessellum/core/report/report'
 import { Progress as Bar, Button, Segmented } from 'antd'
 import { type ComponentProps, useMemo, useRef, useState, useSyncExternalStore } from 'react'
 import { Loading } from '../frame/loading'
@@ -23,7 +23,9 @@ interface PiecePanelProps {
   /** Of the text as it is: with its form, or by plain rules until that is there. */
   readonly report: Report | undefined
   readonly dress: Readonly<Record<string, Dress>>
-  /** The line in hand, when its beads are to be picked out. */
+  /** A statement of the piece as it stands in the text now. */
+  readonly lineOf: (statement: number) => StatementReport | undefined
+  /** Of the piece: the line in hand, when its beads are to be picked out. */
   readonly statement: number | undefined
   /** A bead was clicked, by the line that picked it up; with Shift, the lines from the last one to this are meant. */
   readonly onBead: (statement: number, further: boolean) => void
@@ -52,6 +54,7 @@ export function PiecePanel({
   formed,
   report,
   dress,
+  lineOf,
   statement,
   onBead,
   goTo,
@@ -65,7 +68,7 @@ export function PiecePanel({
   const [face, setFace] = useState<Face>('front')
   const [threadShown, setThreadShown] = useState(true)
   const { scene, settling, why, trouble, moving } = formed
-  const [bead, setBead] = useState<number>()
+  const [picked, setPicked] = useState<{ readonly bead: number; readonly scene: Scene }>()
   const finished = useRef(false)
   if (formed.report) finished.current = true
   const lit = useMemo(
@@ -84,7 +87,7 @@ export function PiecePanel({
       looks={mode === 'look' ? lit?.looks : undefined}
       passes={mode === 'look' ? lit?.passes : undefined}
       onBead={(statement, bead, further) => {
-        setBead(bead)
+        setPicked({ bead, scene: shown })
         onBead(statement, further)
       }}
       label={`${report?.pattern || 'The piece'} from the ${face}, ${counted(shown.beads.length, 'bead')}`}
@@ -138,8 +141,8 @@ export function PiecePanel({
         ) : (
           !why && <Loading what="Laying out the piece" />
         )}
-        {mode === 'look' && bead !== undefined && scene && report && (
-          <BeadCard bead={bead} scene={scene} report={report} goTo={goTo} close={() => setBead(undefined)} />
+        {mode === 'look' && picked && picked.scene === scene && (
+          <BeadCard {...picked} lineOf={lineOf} goTo={goTo} close={() => setPicked(undefined)} />
         )}
         {settling && <Settling moving={moving} stop={stop} />}
       </div>

@@ -1,7 +1,7 @@
 import { CloseOutlined } from '@ant-design/icons'
 import type { Scene } from '@tessellum/core/drawing/scene'
 import { counted } from '@tessellum/core/measure/counted'
-import type { Report } from '@tessellum/core/report/report'
+import type { StatementReport } from '@tessellum/core/report/report'
 import { Button } from 'antd'
 import styles from './bead-card.module.css'
 
@@ -9,21 +9,22 @@ import styles from './bead-card.module.css'
 export function BeadCard({
   bead,
   scene,
-  report,
+  lineOf,
   goTo,
   close,
 }: {
   bead: number
   scene: Scene
-  report: Report
+  /** A statement of the piece as it stands in the text now. */
+  lineOf: (statement: number) => StatementReport | undefined
   goTo: (line: number) => void
   close: () => void
 }) {
   const found = scene.beads[bead]
   if (!found) return null
-  const lineOf = (statement: number) => report.statements[statement]
   const passed = scene.passes.filter((pass) => pass.bead === bead)
-  const again = [...new Set(passed.filter(({ fresh }) => !fresh).map(({ statement }) => statement))]
+  const again = [...new Set(passed.filter(({ fresh }) => !fresh).map(({ statement }) => statement))].filter(lineOf)
+  const own = lineOf(found.statement)
   const line = (statement: number) => {
     const found = lineOf(statement)
     return (
@@ -37,8 +38,8 @@ export function BeadCard({
   return (
     <div className={styles.card} role="status">
       <div>
-        <strong>{found.role}</strong>, picked up in{line(found.statement)}
-        <code>{lineOf(found.statement)?.text}</code>
+        <strong>{found.role}</strong>, picked up in{own ? line(found.statement) : ' a line that has been changed'}
+        <code>{own?.text}</code>
         {again.length > 0 && <>, passed again in {again.map(line)}</>}
         <span className="quiet">, {counted(passed.length, 'pass', 'passes')} in all.</span>
       </div>

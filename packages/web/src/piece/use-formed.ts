@@ -40,6 +40,8 @@ export class Moving {
 export interface Formed {
   /** The newest piece there is: the last finished one, or, where there is none yet, the one that settles. */
   readonly scene: Scene | undefined
+  /** Of the text that this piece is of, which may be as it was before the last edit. */
+  readonly statements: Report['statements']
   /** Of the text as it is, once its form is there. */
   readonly report: Report | undefined
   readonly settling: boolean
@@ -67,20 +69,20 @@ export function useFormed(source: string | undefined, choices: Choices): Formed 
     const known = formClient.known(source, choices)
     const setDone = ({ report, scene, why }: Done) => {
       stands.current = scene !== undefined
-      setState({ ...nothing, of, report, scene, why })
+      setState({ ...nothing, of, report, ...pieceOf(scene, report), why })
     }
     if (known) return setDone(known)
     // Whoever comes back to a text whose form was stopped or failed has it computed again.
-    setState((before) => (isOf(before, source, choices) ? { ...nothing, scene: before.scene } : before))
+    setState((before) => (isOf(before, source, choices) ? justThePiece(before) : before))
     let leaveOff = () => {}
     const tell = (told: Told) => {
       if (told.type === 'moved') {
         if (!stands.current) moving.move(told)
         moving.setProgress(told.progress)
       } else if (told.type === 'done') setDone(told)
-      else if (!stands.current) setState({ ...nothing, of, scene: told.scene, settling: true })
+      else if (!stands.current) setState({ ...nothing, of, ...pieceOf(told.scene, told.report), settling: true })
     }
-    const fail = (trouble: string) => setState(({ scene }) => ({ ...nothing, of, scene, trouble }))
+    const fail = (trouble: string) => setState((before) => ({ ...justThePiece(before), of, trouble }))
     let timer: ReturnType<typeof setTimeout> | undefined
     let gone = false
     void formClient.recall(source, choices).then((kept) => {
@@ -102,11 +104,11 @@ export function useFormed(source: string | undefined, choices: Choices): Formed 
   }, [source, choices, moving])
   const stop = useCallback(() => {
     leave.current()
-    if (source !== undefined) setState(({ scene }) => ({ ...nothing, of: { source, choices }, scene, why: stopped }))
+    if (source !== undefined) setState((before) => ({ ...justThePiece(before), of: { source, choices }, why: stopped }))
   }, [source, choices])
   // Worked out while rendering instead of set by the effect: the page would be rendered once more for each key.
   const { of: _, ...shown } =
-    source === undefined || isOf(state, source, choices) ? state : { ...nothing, scene: state.scene, settling: true }
+    source === undefined || isOf(state, source, choices) ? state : { ...justThePiece(state), settling: true }
   return { ...shown, moving, stop }
 }
 
@@ -120,8 +122,13 @@ const isOf = ({ of }: Shown, source: string, choices: Choices): boolean =>
 
 const stopped = 'Settling was stopped: the piece is shown as it was then, and the plain estimates stand.'
 
+const pieceOf = (scene: Scene | undefined, { statements }: Report) => ({ scene, statements })
+
+const justThePiece = ({ scene, statements }: Shown): Shown => ({ ...nothing, scene, statements })
+
 const nothing: Shown = {
   scene: undefined,
+  statements: [],
   report: undefined,
   settling: false,
   why: undefined,
