@@ -39,7 +39,7 @@ export interface Picture {
 const empty = new Float32Array(0)
 
 /** Nothing. */
-export const blank: Picture = {
+const blank: Picture = {
   piece: undefined,
   lying: { poses: empty, thread: empty },
   dress: {},
@@ -72,17 +72,17 @@ export class PiecePainter {
     this.shown = { ...this.shown, ...changes }
     if (changes.dress) this.pictures.dressed(changes.dress)
     if (changes.piece) this.order = []
-    const { camera, density } = this.shown
-    this.camera = new Camera(camera)
-    const [width, height] = [Math.round(camera.width * density), Math.round(camera.height * density)]
-    // To set it wipes the canvas, even where it stays as it is.
-    if (this.canvas.width !== width) this.canvas.width = width
-    if (this.canvas.height !== height) this.canvas.height = height
+    this.camera = new Camera(this.shown.camera)
   }
 
   paint(): void {
     const { pen, canvas, camera } = this
     const { piece, lying, threadShown, held, density } = this.shown
+    const width = Math.round(camera.state.width * density)
+    const height = Math.round(camera.state.height * density)
+    // Setting it wipes the canvas, even where it stays as it is.
+    if (canvas.width !== width) canvas.width = width
+    if (canvas.height !== height) canvas.height = height
     pen.setTransform(1, 0, 0, 1, 0, 0)
     pen.clearRect(0, 0, canvas.width, canvas.height)
     if (!piece) return
