@@ -25,25 +25,12 @@ interface PatternHeadProps {
   readonly errors: number
 }
 
-/** Title, size, colourway and options. Memoized: most keys that are typed change none of them. */
-export const PatternHead = memo(function PatternHead({
-  pattern,
-  title,
-  draftState,
-  size,
-  sizes,
-  options,
-  set,
-  setOption,
-  colourways,
-  colourway,
-  save,
-  errors,
-}: PatternHeadProps) {
-  const chosen = colourway ? String(colourway.id) : undefined
+/** Title, how far the text is saved, size, colourway and options. */
+export function PatternHead({ title, draftState, ...choices }: PatternHeadProps) {
+  const { pattern, size, colourway } = choices
   return (
     <>
-      <PatternNav id={pattern.id} chosen={{ size, colourway: chosen }} />
+      <Pages id={pattern.id} size={size} colourway={colourway?.id} />
       <PageHead
         title={title}
         beside={
@@ -56,29 +43,61 @@ export const PatternHead = memo(function PatternHead({
         }
         className={styles.head}
       >
-        {sizes.length > 1 && (
-          <Segmented
-            aria-label="Size"
-            value={size}
-            options={[...sizes]}
-            onChange={(value) => set('size', String(value))}
-          />
-        )}
-        <Select
-          aria-label="Colourway"
-          className={styles.colourway ?? ''}
-          value={chosen ?? 'none'}
-          onChange={(value) => set('colourway', value)}
-          options={[
-            ...(colourways ?? []).map((each) => ({ value: String(each.id), label: each.name })),
-            { value: 'none', label: 'No colourway' },
-          ]}
-        />
-        {Object.entries(options).map(([name, is]) => (
-          <NamedSwitch key={name} name={name} on={is} change={(to) => setOption(name, to)} />
-        ))}
-        {save && <KeepVersion pattern={pattern} save={save} errors={errors} />}
+        <Choices {...choices} />
       </PageHead>
+    </>
+  )
+}
+
+// Memoized: most keys that are typed change none of these.
+const Pages = memo(function Pages({
+  id,
+  size,
+  colourway,
+}: {
+  readonly id: number
+  readonly size: string
+  readonly colourway: number | undefined
+}) {
+  return <PatternNav id={id} chosen={{ size, colourway: colourway === undefined ? undefined : String(colourway) }} />
+})
+
+const Choices = memo(function Choices({
+  pattern,
+  size,
+  sizes,
+  options,
+  set,
+  setOption,
+  colourways,
+  colourway,
+  save,
+  errors,
+}: Omit<PatternHeadProps, 'title' | 'draftState'>) {
+  return (
+    <>
+      {sizes.length > 1 && (
+        <Segmented
+          aria-label="Size"
+          value={size}
+          options={[...sizes]}
+          onChange={(value) => set('size', String(value))}
+        />
+      )}
+      <Select
+        aria-label="Colourway"
+        className={styles.colourway ?? ''}
+        value={colourway ? String(colourway.id) : 'none'}
+        onChange={(value) => set('colourway', value)}
+        options={[
+          ...(colourways ?? []).map((each) => ({ value: String(each.id), label: each.name })),
+          { value: 'none', label: 'No colourway' },
+        ]}
+      />
+      {Object.entries(options).map(([name, is]) => (
+        <NamedSwitch key={name} name={name} on={is} change={(to) => setOption(name, to)} />
+      ))}
+      {save && <KeepVersion pattern={pattern} save={save} errors={errors} />}
     </>
   )
 })
