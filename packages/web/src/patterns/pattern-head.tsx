@@ -1,9 +1,10 @@
 import type { Colourway } from '@tessellum/contract/colourways'
 import type { Pattern } from '@tessellum/contract/patterns'
-import { Segmented, Select } from 'antd'
+import { Segmented } from 'antd'
 import { memo } from 'react'
 import { NamedSwitch } from '../frame/named-switch'
 import { PageHead } from '../frame/page-head'
+import { ColourwaySelect } from './colourway-select'
 import { KeepVersion } from './keep-version'
 import { PatternNav } from './pattern-nav'
 import styles from './pattern-page.module.css'
@@ -84,16 +85,7 @@ const Choices = memo(function Choices({
           onChange={(value) => set('size', String(value))}
         />
       )}
-      <Select
-        aria-label="Colourway"
-        className={styles.colourway ?? ''}
-        value={colourway ? String(colourway.id) : 'none'}
-        onChange={(value) => set('colourway', value)}
-        options={[
-          ...(colourways ?? []).map((each) => ({ value: String(each.id), label: each.name })),
-          { value: 'none', label: 'No colourway' },
-        ]}
-      />
+      <ColourwaySelect colourways={colourways} chosen={colourway} set={set} />
       {Object.entries(options).map(([name, is]) => (
         <NamedSwitch key={name} name={name} on={is} change={(to) => setOption(name, to)} />
       ))}

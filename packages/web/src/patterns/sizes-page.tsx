@@ -7,7 +7,7 @@ import { sayExtents, soundForm } from '@tessellum/core/report/form-report'
 import type { Report } from '@tessellum/core/report/report'
 import { sayHeld } from '@tessellum/core/report/say-held'
 import { heldBy } from '@tessellum/core/sizing/stone-hold'
-import { Segmented, Select } from 'antd'
+import { Segmented } from 'antd'
 import { useCallback, useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { FigureTable } from '../frame/figure-table'
@@ -21,10 +21,10 @@ import { Drawing } from '../piece/drawing'
 import { useFormed } from '../piece/use-formed'
 import { useUnits } from '../settings/use-units'
 import { read } from '../shop/queries'
+import { ColourwaySelect } from './colourway-select'
 import { Grading } from './grading'
 import { PatternNav } from './pattern-nav'
 import plateStyles from './side-by-side-plates.module.css'
-import styles from './sizes-page.module.css'
 import { useDress } from './use-dress'
 import { useEvaluated } from './use-evaluated'
 import { useShown } from './use-shown'
@@ -72,16 +72,7 @@ function Sizes({ pattern }: { pattern: Pattern }) {
           options={['front', 'back', 'side']}
           onChange={(value) => setFace(value as Face)}
         />
-        <Select
-          aria-label="Colourway"
-          className={styles.colourway ?? ''}
-          value={colourway ? String(colourway.id) : 'none'}
-          onChange={(value) => set('colourway', value)}
-          options={[
-            ...(colourways ?? []).map((each) => ({ value: String(each.id), label: each.name })),
-            { value: 'none', label: 'No colourway' },
-          ]}
-        />
+        <ColourwaySelect colourways={colourways} chosen={colourway} set={set} />
       </PageHead>
       {sizes.length === 1 && (
         <p className="quiet">
