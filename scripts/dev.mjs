@@ -19,7 +19,7 @@ await runMain(async () => {
   await ensurePackages(external ? [] : ['postgresql'])
   await ensureDependencies()
   const build = () => must('npm', ['run', '-s', 'build:server'], { cwd: root })
-  await must('npm', ['run', '-s', 'grammar'], { cwd: root })
+  await must('npm', ['run', '-s', 'generate'], { cwd: root })
   await build()
   const keys = secrets()
   const cluster = external ? undefined : await startCluster(path.join(data, 'postgres'), keys.databasePassword)

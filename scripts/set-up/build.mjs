@@ -7,6 +7,8 @@ import { say } from './say.mjs'
 
 const packages = (...names) => names.map((name) => `packages/${name}`)
 const left = new Set(['node_modules', 'dist', 'test'])
+/** Made from other sources. */
+const generated = /^(parser\..*|compiled)\.ts$/
 
 /** Builds the server and the pages when their sources have changed since the last build. */
 export const ensureBuild = () =>
@@ -24,7 +26,7 @@ export const ensureCommandLine = () =>
     name: 'build-cli',
     sources: ['package-lock.json', ...packages('core', 'cli')],
     made: ['packages/cli/dist/tessellum.js'],
-    scripts: ['grammar', 'build:cli'],
+    scripts: ['generate', 'build:cli'],
     tell: () => undefined,
   })
 
@@ -46,7 +48,7 @@ function fingerprint(sources) {
     if (!existsSync(full)) return
     const entries = readdirSync(full, { withFileTypes: true }).sort((a, b) => (a.name < b.name ? -1 : 1))
     for (const entry of entries) {
-      if (left.has(entry.name) || entry.name.startsWith('parser.')) continue
+      if (left.has(entry.name) || generated.test(entry.name)) continue
       const inner = path.join(file, entry.name)
       if (entry.isDirectory()) walk(inner)
       else take(inner)

@@ -84,6 +84,8 @@ export function buildApp({ config, shop, addresses, pool, people, secret, log, c
       contentSecurityPolicy: {
         directives: {
           defaultSrc: ["'self'"],
+          // Workers compile the loops that settle a piece; pages have nothing to compile.
+          scriptSrc: [({ url }) => (/^\/assets\/.*\.worker-/.test(url ?? '') ? "'self' 'wasm-unsafe-eval'" : "'self'")],
           styleSrc: ["'self'", "'unsafe-inline'"],
           imgSrc: ["'self'", 'data:', 'blob:'],
           fontSrc: ["'self'", 'data:'],

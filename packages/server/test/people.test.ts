@@ -315,17 +315,19 @@ test('a page and its workers load from the shop only, are in no frame, and files
     return {
       file: await answer.text(),
       own: /default-src 'self'/.test(told('content-security-policy')),
+      compiles: /'wasm-unsafe-eval'/.test(told('content-security-policy')),
       framed: told('x-frame-options') !== 'SAMEORIGIN',
       sniffed: told('x-content-type-options') !== 'nosniff',
       forYears: /immutable/.test(told('cache-control')),
     }
   }
-  const page = { file: 'index.html', own: true, framed: false, sniffed: false, forYears: false }
+  const page = { file: 'index.html', own: true, compiles: false, framed: false, sniffed: false, forYears: false }
   for (const at of ['/', '/kits/3', '/assets/gone-1.js', '/assets/', '/assets/../assets'])
     expect([at, await headersAt(at)]).toEqual([at, page])
   expect(await headersAt('/assets/core.worker-1.js')).toEqual({
     ...page,
     file: 'assets/core.worker-1.js',
+    compiles: true,
     forYears: true,
   })
   expect(await headersAt('/assets/page-1.js')).toMatchObject({

@@ -3,12 +3,12 @@
  * exact, so that the piece comes to rest where its thread is shortest and not where it happened to be stuck.
  */
 import type { Mm } from '../measure/units'
-import { giveRoom, lieOnMat, rubOnGlass } from './forces/around'
-import { type Press, Presses } from './forces/press'
-import { pullThreads, pullTies, resistBending } from './forces/thread'
+import { rubOnGlass } from './forces/glass'
+import { type Contact, contactColumns, contactOf, type Press, Presses } from './forces/press'
+import { type Columns, Kernel } from './kernel/kernel'
 import type { Piece } from './piece'
 
-/** How strong everything is at a stage of settling; see forces/. */
+/** How strong everything is at a stage of settling; see the kernel, and forces/. */
 export interface Strengths {
   readonly stiffness: number
   readonly room: number
@@ -16,40 +16,84 @@ export interface Strengths {
   readonly mat: number
 }
 
+/** What its points and threads need in the kernel's memory. */
+const pieceColumns = ({
+  at,
+  lengths,
+  threads,
+  natural,
+  pulls,
+  within,
+  ties,
+  bends,
+  rims,
+  rodOf,
+  shapeOf,
+}: Piece): Columns => ({
+  ...{ at, lengths, threads, natural, pulls, within, ties, bends, rims, rodOf },
+  shapeOf: Int32Array.from(shapeOf),
+  onPoints: at.length,
+})
+
 export class Energy {
-  /** The slope, by point and by solid. */
-  readonly onPoints: Float64Array
+  /** The slope by point is in the kernel; this is by solid. */
   readonly onSolids: Float64Array
   private readonly presses: Presses
 
-  constructor(
+  private constructor(
+    readonly kernel: Kernel,
     private readonly piece: Piece,
+    contact: Contact,
     private readonly tension: number,
     public strengths: Strengths,
   ) {
-    this.presses = new Presses(piece)
-    this.onPoints = new Float64Array(piece.at.length)
+    this.presses = new Presses(kernel, piece, contact)
     this.onSolids = new Float64Array(piece.solids.length * 6)
+  }
+
+  /** @param more columns that whoever minimises it needs */
+  static of(piece: Piece, tension: number, strengths: Strengths, more: Columns = {}): Energy {
+    const contact = contactOf(piece)
+    const kernel = new Kernel({ ...pieceColumns(piece), ...contactColumns(piece, contact), ...more })
+    return new Energy(kernel, piece, contact, tension, strengths)
   }
 
   /** The energy of the piece as it lies. */
   evaluate(): number {
-    const { piece, tension, onPoints, onSolids } = this
+    const { kernel, piece, tension, onSolids } = this
+    const { loops } = kernel
     const { stiffness, room, rubbing, mat } = this.strengths
+    this.follow()
+    const onPoints = kernel.floats('onPoints')
     onPoints.fill(0)
     onSolids.fill(0)
     return (
-      pullThreads(piece, tension, onPoints) +
-      pullTies(piece, tension, onPoints) +
-      resistBending(piece, tension, onPoints) +
-      lieOnMat(piece, mat, onPoints) +
-      (room > 0 ? giveRoom(piece, room, onPoints) : 0) +
+      loops.pullThreads(piece.within.length, tension) +
+      loops.pullTies(piece.ties.length / 3, tension) +
+      loops.resistBending(piece.rims.length, tension) +
+      loops.lieOnMat(piece.rods, mat) +
+      (room > 0 ? loops.giveRoom(piece.rods, room) : 0) +
       rubOnGlass(piece, rubbing, onPoints, onSolids) +
-      this.presses.evaluate(stiffness, onPoints, onSolids)
+      this.presses.evaluate(stiffness, onSolids)
     )
   }
 
   pressed(nearMm: Mm): Press[] {
+    this.follow()
     return this.presses.pressed(nearMm)
+  }
+
+  /** Beads that are nearer than they reach, of a piece that nobody settles. */
+  static pressed(piece: Piece, nearMm: Mm): Press[] {
+    const energy = Energy.of(piece, 1, { stiffness: 1, room: 0, rubbing: 0, mat: 0 })
+    const found = energy.pressed(nearMm)
+    energy.kernel.release()
+    return found
+  }
+
+  private follow(): void {
+    const { kernel, piece } = this
+    kernel.floats('at').set(piece.at)
+    kernel.floats('natural').set(piece.natural)
   }
 }

@@ -6,7 +6,7 @@
 import type { Mm } from '../measure/units'
 import type { Extents, Progress } from '../report/measures'
 import type { Tension } from '../thread/settings'
-import { Bodies, freedoms } from './bodies'
+import { Bodies, bodyColumns, freedoms } from './bodies'
 import { deepestPress } from './deepest-press'
 import { Energy, type Strengths } from './energy'
 import { extentsOf } from './extents'
@@ -15,7 +15,7 @@ import type { Press } from './forces/press'
 import { gapingThreads, laidThread } from './gaping'
 import type { KeptForm } from './kept-forms'
 import type { Lengthened } from './long'
-import { type Minimised, Minimiser } from './minimise'
+import { type Minimised, Minimiser, minimiserColumns } from './minimise'
 import { depthOf, type Piece } from './piece'
 import { keepRoomToTurn } from './start'
 import { bestOf, compare, type Tried } from './tried'
@@ -141,8 +141,8 @@ interface Begun {
 export type Settles = 'whole' | 'part' | 'grown'
 
 export class Settling {
-  private readonly energy: Energy
-  private readonly bodies: Bodies
+  /** What it is settled with, from the first iteration until it is at rest. */
+  private tools: { readonly energy: Energy; readonly bodies: Bodies } | undefined
   private readonly work: Iterator<void>
   private iterations = 0
   private moveMm: Mm = Number.POSITIVE_INFINITY
@@ -150,16 +150,35 @@ export class Settling {
 
   constructor(
     readonly piece: Piece,
-    tension: Tension = 'usual',
+    private readonly tension: Tension = 'usual',
     /** Where it begins; as the piece lies, where nothing is given. */
     begin: readonly Beginning[] | Begin = [],
     /** Iterations it may take. */
     readonly budget = 16_000,
     private readonly settles: Settles = 'whole',
   ) {
-    this.energy = new Energy(piece, tensionOf[tension], opening)
-    this.bodies = new Bodies(piece)
     this.work = settles === 'grown' ? this.grow() : this.settle(begin)
+  }
+
+  private get energy(): Energy {
+    return this.working().energy
+  }
+  private get bodies(): Bodies {
+    return this.working().bodies
+  }
+
+  private working() {
+    if (this.tools) return this.tools
+    const { piece, tension } = this
+    const size = freedoms * (piece.work.beads + piece.solids.length)
+    const energy = Energy.of(piece, tensionOf[tension], opening, { ...bodyColumns(piece), ...minimiserColumns(size) })
+    this.tools = { energy, bodies: new Bodies(energy.kernel, piece) }
+    return this.tools
+  }
+
+  private putAway(): void {
+    this.tools?.energy.kernel.release()
+    this.tools = undefined
   }
 
   /** Counts what is done elsewhere for this piece. */
@@ -191,6 +210,7 @@ export class Settling {
     this.spreadMm = spreadMm
     this.checking = false
     this.settled = true
+    this.putAway()
   }
 
   /** It has lain as it will: how far its sizes are decided is being found out, and how it lies meanwhile is nothing to look at. */
@@ -220,7 +240,7 @@ export class Settling {
   }
 
   pressed(nearMm: Mm = 0): Press[] {
-    return this.energy.pressed(nearMm)
+    return this.tools ? this.tools.energy.pressed(nearMm) : Energy.pressed(this.piece, nearMm)
   }
 
   /** All of it, an iteration at a time. */
@@ -365,6 +385,7 @@ export class Settling {
 
   private rest(): void {
     this.settled = true
+    this.putAway()
     this.onRest?.(this.asKept())
   }
 
@@ -401,7 +422,7 @@ export class Settling {
   /** One stage, until nothing more is gained or its iterations are used up. */
   private *through(stage: Stage, lookEvery = this.settles === 'part' ? often : window): Generator<void> {
     this.energy.strengths = stage
-    const minimiser = new Minimiser(minimised(this.energy, this.bodies))
+    const minimiser = new Minimiser(this.energy.kernel, minimised(this.energy, this.bodies))
     const energies = new Float64Array(window / lookEvery).fill(Number.POSITIVE_INFINITY)
     for (let i = 1; i <= stage.iterations && !minimiser.stuck; i++) {
       this.moveMm = minimiser.iterate()
@@ -477,12 +498,12 @@ function minimised(energy: Energy, bodies: Bodies): Minimised {
   const kept = bodies.save()
   return {
     size: bodies.count * freedoms,
-    evaluate(slope) {
+    evaluate(into) {
       const now = energy.evaluate()
-      bodies.gather(energy.onPoints, energy.onSolids, slope)
+      bodies.gather(energy.onSolids, into)
       return now
     },
-    move: (step, by) => bodies.move(step, by),
+    move: (by) => bodies.move(by),
     keep: () => bodies.saveTo(kept),
     putBack: () => bodies.restore(kept),
   }

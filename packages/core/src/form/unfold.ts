@@ -7,6 +7,7 @@
  */
 import { determinant, EigenvalueDecomposition, Matrix, SingularValueDecomposition } from 'ml-matrix'
 import type { Mm } from '../measure/units'
+import { Kernel } from './kernel/kernel'
 import { type Graph, Ways } from './ways'
 
 const pivots = 60
@@ -259,37 +260,20 @@ function mix({ pairs, mm }: Terms): void {
   }
 }
 
+/** Each pair of points is drawn together or driven apart, one after the other, again and again. */
 function majorize(at: Float64Array, { pairs, mm }: Terms, held: readonly Held[] = []): void {
   const weights = mm.map((wanted) => 1 / wanted ** 2)
   const heaviest = weights.reduce((most, weight) => Math.max(most, weight), 0)
   // No farther than what is near, so that what is laid out well is not thrown about.
   const first = (nearMm / 2) ** 2
   const last = 0.1 / heaviest
+  const kernel = new Kernel({ at, terms: pairs, wanted: mm, termWeights: weights })
   for (let sweep = 0; sweep < sweeps; sweep++) {
-    sweepOnce(at, pairs, mm, weights, first * (last / first) ** (sweep / (sweeps - 1)))
-    for (const each of held) lay(at, each)
+    kernel.loops.sweep(mm.length, first * (last / first) ** (sweep / (sweeps - 1)), nearMm, slack)
+    for (const each of held) lay(kernel.floats('at'), each)
   }
-}
-
-/** Each pair of points is drawn together or driven apart, one after the other. */
-function sweepOnce(at: Float64Array, pairs: Int32Array, mm: Float64Array, weights: Float64Array, step: number): void {
-  for (let t = 0; t < mm.length; t++) {
-    const wanted = mm[t] as number
-    const a = 3 * (pairs[2 * t] as number)
-    const b = 3 * (pairs[2 * t + 1] as number)
-    const dx = (at[a] as number) - (at[b] as number)
-    const dy = (at[a + 1] as number) - (at[b + 1] as number)
-    const dz = (at[a + 2] as number) - (at[b + 2] as number)
-    const now = Math.sqrt(dx * dx + dy * dy + dz * dz) + 1e-9
-    const share = now < wanted && wanted > nearMm ? slack / 2 : 0.5
-    const by = Math.min(step * (weights[t] as number), 1) * share * (1 - wanted / now)
-    at[a] = (at[a] as number) - dx * by
-    at[a + 1] = (at[a + 1] as number) - dy * by
-    at[a + 2] = (at[a + 2] as number) - dz * by
-    at[b] = (at[b] as number) + dx * by
-    at[b + 1] = (at[b + 1] as number) + dy * by
-    at[b + 2] = (at[b + 2] as number) + dz * by
-  }
+  at.set(kernel.floats('at'))
+  kernel.release()
 }
 
 /** Moves and turns the held points, as they lie to each other, to where they have come to lie on the whole. */

@@ -1,26 +1,21 @@
-/** Beads and stones that push each other apart where they are nearer than they reach. */
+/** Beads and stones that push each other apart where they are nearer than they reach. Among beads that is in the kernel. */
 import type { Mm } from '../../measure/units'
+import type { Columns, Kernel } from '../kernel/kernel'
 import type { Piece } from '../piece'
-import { type Frame, type Lobe, pointsOfFrame, reachSteps, type Shape } from '../shape'
+import { type Frame, pointsOfFrame, reachSteps, type Shape } from '../shape'
 import type { Solid } from '../solid'
-import { type Centres, centresOf, Pairs } from './pairs'
+import { type Centres, centresOf, type Grid, gridOf, pairColumns } from './pairs'
 
 /** A step for differences. */
 const tiny: Mm = 1e-6
 
-/** Given: a direction; how far the other bead lies across, 0 along and 1 at a right angle; one over how far apart; and a force. */
+/** What `reach` is given, and what it leaves: by the same names in the kernel. */
 const wayX = 0
 const wayY = 1
 const wayZ = 2
 const acrossOther = 3
-const overApart = 4
-const pushing = 5
-
-/** Left: the reach, how it changes with the cosines to the hole and across the bores, and what it gains toward a bead that lies quite across. */
 const reached = 0
 const slopeAlong = 1
-const slopeWide = 2
-const gain = 3
 
 /** Two beads that are nearer than they reach. */
 export interface Press {
@@ -29,60 +24,91 @@ export interface Press {
   readonly overMm: Mm
 }
 
+/** Where beads may touch. */
+export interface Contact {
+  readonly centres: Centres
+  readonly grid: Grid
+}
+
+export function contactOf(piece: Piece): Contact {
+  const centres = centresOf(piece)
+  return { centres, grid: gridOf(centres) }
+}
+
+/** What contact needs in the kernel's memory. */
+export function contactColumns({ shapes, shapeOf }: Piece, { centres, grid }: Contact): Columns {
+  const { count, bead, lobe } = centres
+  const shapeOfCentre = Int32Array.from(bead, (each) => shapeOf[each] as number)
+  const lobes = new Float64Array(6 * count)
+  for (let i = 0; i < count; i++) {
+    const found = shapes[shapeOfCentre[i] as number]?.frame?.lobes[lobe[i] as number]
+    if (!found) continue
+    const { along, wide, halfLength, halfWide, halfThick, contact } = found
+    lobes.set([along, wide, halfLength, halfWide, halfThick, contact], 6 * i)
+  }
+  const column = 3 * count
+  return {
+    ...shapeColumns(shapes),
+    centreRod: centres.rod,
+    centreShare: centres.share,
+    centreBead: bead,
+    shapeOfCentre,
+    farthest: centres.farthest,
+    lobes,
+    ...{ centre: column, push: column, hole: column, turn: column, wide: column, wideTurn: column },
+    ...{ given: 6, left: 4 },
+    ...pairColumns(centres, grid),
+  }
+}
+
+/** Numbers of a shape's table of reaches. */
+const tableSize = (reachSteps + 2) * 2
+
+function shapeColumns(shapes: readonly Shape[]): Columns {
+  const framed = Uint8Array.from(shapes, ({ frame }) => (frame ? 1 : 0))
+  const crosses = Uint8Array.from(shapes, ({ crossing }) => (crossing ? 1 : 0))
+  const numbers = (each: number) => new Float64Array(each * shapes.length)
+  const [reachTable, crossingTable] = [numbers(tableSize), numbers(tableSize)]
+  const [framePoints, toAlong, toWide] = [numbers(2 * pointsOfFrame), numbers(pointsOfFrame), numbers(pointsOfFrame)]
+  for (const [k, { frame, reach, crossing }] of shapes.entries()) {
+    reachTable.set(reach, tableSize * k)
+    if (crossing) crossingTable.set(crossing, tableSize * k)
+    if (!frame) continue
+    const carrier = carrierOf(frame)
+    framePoints.set(frame.points, 2 * pointsOfFrame * k)
+    toAlong.set(carrier.toAlong, pointsOfFrame * k)
+    toWide.set(carrier.toWide, pointsOfFrame * k)
+  }
+  return { framed, crosses, reachTable, crossingTable, framePoints, toAlong, toWide }
+}
+
 export class Presses {
   private readonly centres: Centres
-  private readonly pairs: Pairs
-  /** x, y, z of each contact centre, and what pushes it. */
-  private readonly middle: Float64Array
-  private readonly push: Float64Array
-  /** The way of the hole at each centre, and what turns it. */
-  private readonly along: Float64Array
-  private readonly turn: Float64Array
-  /** The same of the wide way across, of beads with a frame. */
-  private readonly wide: Float64Array
-  private readonly wideTurn: Float64Array
-  private readonly framed: Uint8Array
-  private readonly shapes: readonly Shape[]
-  private readonly lobes: readonly (Lobe | undefined)[]
-  private readonly carriers: ReadonlyMap<Frame, Carrier>
   /** The way out of a solid. */
   private readonly normal = new Float64Array(3)
-  /**
-   * What `reach` and `lean` are given and what `reach` leaves, by the names above: a figure that is handed to a function or answered by it is
-   * put on the heap, millions of times a piece.
-   */
-  private readonly given = new Float64Array(6)
-  private readonly left = new Float64Array(4)
 
-  constructor(private readonly piece: Piece) {
-    this.centres = centresOf(piece)
-    this.pairs = new Pairs(this.centres)
-    const { count, bead } = this.centres
-    const column = () => new Float64Array(count * 3)
-    this.middle = column()
-    this.push = column()
-    this.along = column()
-    this.turn = column()
-    this.wide = column()
-    this.wideTurn = column()
-    this.shapes = Array.from(bead, (each) => piece.shapes[piece.shapeOf[each] as number] as Shape)
-    this.framed = Uint8Array.from(this.shapes, ({ frame }) => (frame ? 1 : 0))
-    this.lobes = this.shapes.map(({ frame }, i) => frame?.lobes[this.centres.lobe[i] as number])
-    this.carriers = new Map(piece.shapes.flatMap(({ frame }) => (frame ? [[frame, carrierOf(frame)] as const] : [])))
+  /** @param kernel with the columns of contact, and of points */
+  constructor(
+    private readonly kernel: Kernel,
+    private readonly piece: Piece,
+    { centres, grid }: Contact,
+  ) {
+    this.centres = centres
+    kernel.loops.layGrid(grid.buckets, grid.cellMm, grid.large.length, grid.marginMm)
   }
 
   /**
-   * Adds the slope to `onPoints` and `onSolids` and answers the energy.
+   * Adds the slope to the points and to `onSolids` and answers the energy.
    *
    * @param stiffness how hard beads are, in millimetres of thread for a square millimetre of press
    */
-  evaluate(stiffness: number, onPoints: Float64Array, onSolids: Float64Array): number {
-    this.follow()
-    this.push.fill(0)
-    this.turn.fill(0)
-    this.wideTurn.fill(0)
-    const energy = this.pressBeads(stiffness) + this.pressSolids(stiffness, onSolids)
-    this.toPoints(onPoints)
+  evaluate(stiffness: number, onSolids: Float64Array): number {
+    const { kernel, centres } = this
+    const { loops } = kernel
+    loops.followCentres(centres.count)
+    for (const each of ['push', 'turn', 'wideTurn']) kernel.floats(each).fill(0)
+    const energy = (loops.pressBeads(stiffness) * stiffness) / 2 + this.pressSolids(stiffness, onSolids)
+    loops.pushPoints(centres.count)
     return energy
   }
 
@@ -92,231 +118,29 @@ export class Presses {
    * @param nearMm those that come so near, too; they are over by less than nought
    */
   pressed(nearMm: Mm): Press[] {
-    const { pairs, middle, along, given, left } = this
-    const { bead } = this.centres
-    this.follow()
+    const { kernel } = this
+    const { bead, count } = this.centres
+    kernel.loops.followCentres(count)
+    const pairs = kernel.pairs()
     const found: Press[] = []
-    for (let k = 0; k < pairs.count; k++) {
-      const i = pairs.list[2 * k] as number
-      const j = pairs.list[2 * k + 1] as number
-      const dx = (middle[3 * j] as number) - (middle[3 * i] as number)
-      const dy = (middle[3 * j + 1] as number) - (middle[3 * i + 1] as number)
-      const dz = (middle[3 * j + 2] as number) - (middle[3 * i + 2] as number)
-      const apart = Math.max(Math.sqrt(dx * dx + dy * dy + dz * dz), 1e-9)
-      const dot = dotAt(along, 3 * i, 3 * j)
-      given[wayX] = dx / apart
-      given[wayY] = dy / apart
-      given[wayZ] = dz / apart
-      given[acrossOther] = 1 - dot * dot
-      this.reach(i)
-      const first = left[reached] as Mm
-      this.reach(j)
-      const overMm = first + (left[reached] as Mm) - apart
-      if (overMm > -nearMm) found.push({ a: bead[i] as number, b: bead[j] as number, overMm })
+    for (let k = 0; k < pairs.length; k += 2) {
+      const overMm = kernel.loops.overOf(k / 2)
+      if (overMm > -nearMm)
+        found.push({ a: bead[pairs[k] as number] as number, b: bead[pairs[k + 1] as number] as number, overMm })
     }
     return found
   }
 
-  /** The contact centres, from the points. */
-  private follow(): void {
-    const { middle, along, wide, framed, centres, shapes } = this
-    const { at, lengths } = this.piece
-    for (let i = 0; i < centres.count; i++) {
-      const rod = centres.rod[i] as number
-      const p = 6 * rod
-      const n = 3 * i
-      const by = 1 / (lengths[rod] as number)
-      if (framed[i]) {
-        const frame = (shapes[i] as Shape).frame as Frame
-        const lobe = this.lobes[i] as Lobe
-        const { toAlong, toWide } = this.carriers.get(frame) as Carrier
-        for (let c = 0; c < 3; c++) {
-          let [middleAt, alongAt, wideAt] = [0, 0, 0]
-          for (let k = 0; k < pointsOfFrame; k++) {
-            const x = at[p + 3 * k + c] as number
-            middleAt += x
-            alongAt += (toAlong[k] as number) * x
-            wideAt += (toWide[k] as number) * x
-          }
-          middle[n + c] = middleAt / pointsOfFrame + lobe.along * alongAt + lobe.wide * wideAt
-          along[n + c] = alongAt
-          wide[n + c] = wideAt
-        }
-        continue
-      }
-      const t = centres.share[i] as number
-      for (let c = 0; c < 3; c++) {
-        const a = at[p + c] as number
-        const b = at[p + 3 + c] as number
-        middle[n + c] = a + (b - a) * t
-        along[n + c] = (b - a) * by
-      }
-    }
-    this.pairs.follow(middle)
-  }
-
-  private pressBeads(stiffness: number): number {
-    const { middle, push, pairs, along, turn, given, left } = this
-    const { farthest } = this.centres
-    const { list, count } = pairs
-    let energy = 0
-    for (let k = 0; k < count; k++) {
-      const i = list[2 * k] as number
-      const j = list[2 * k + 1] as number
-      const a = 3 * i
-      const b = 3 * j
-      const dx = (middle[b] as number) - (middle[a] as number)
-      const dy = (middle[b + 1] as number) - (middle[a + 1] as number)
-      const dz = (middle[b + 2] as number) - (middle[a + 2] as number)
-      const squared = dx * dx + dy * dy + dz * dz
-      const most = (farthest[i] as number) + (farthest[j] as number)
-      if (squared >= most * most) continue
-      const apart = Math.sqrt(squared)
-      const by = apart > 1e-9 ? 1 / apart : 0
-      const ux = dx * by
-      const uy = dy * by
-      const uz = by > 0 ? dz * by : 1
-      const dot = dotAt(along, a, b)
-      given[wayX] = ux
-      given[wayY] = uy
-      given[wayZ] = uz
-      given[acrossOther] = 1 - dot * dot
-      this.reach(i)
-      const first = left[reached] as Mm
-      const firstAlong = left[slopeAlong] as number
-      const firstWide = left[slopeWide] as number
-      const firstGain = left[gain] as number
-      this.reach(j)
-      const over = first + (left[reached] as Mm) - apart
-      if (over <= 0) continue
-      energy += over * over
-      const force = stiffness * over
-      given[overApart] = by
-      given[pushing] = force * firstAlong
-      if (firstAlong !== 0) this.lean(along, turn, a, a, b)
-      given[pushing] = force * firstWide
-      if (firstWide !== 0) this.lean(this.wide, this.wideTurn, a, a, b)
-      given[pushing] = force * (left[slopeAlong] as number)
-      if (left[slopeAlong] !== 0) this.lean(along, turn, b, a, b)
-      given[pushing] = force * (left[slopeWide] as number)
-      if (left[slopeWide] !== 0) this.lean(this.wide, this.wideTurn, b, a, b)
-      const twist = -2 * dot * force * (firstGain + (left[gain] as number))
-      if (twist !== 0)
-        for (let c = 0; c < 3; c++) {
-          turn[a + c] = (turn[a + c] as number) + twist * (along[b + c] as number)
-          turn[b + c] = (turn[b + c] as number) + twist * (along[a + c] as number)
-        }
-      push[a] = (push[a] as number) + ux * force
-      push[a + 1] = (push[a + 1] as number) + uy * force
-      push[a + 2] = (push[a + 2] as number) + uz * force
-      push[b] = (push[b] as number) - ux * force
-      push[b + 1] = (push[b + 1] as number) - uy * force
-      push[b + 2] = (push[b + 2] as number) - uz * force
-    }
-    return (energy * stiffness) / 2
-  }
-
-  /** A reach that changes with its direction turns its bead, whose centre is at n, and moves both middles, at a and b, sideways. */
-  private lean(ways: Float64Array, turns: Float64Array, n: number, a: number, b: number): void {
-    const { push, given } = this
-    const ux = given[wayX] as number
-    const uy = given[wayY] as number
-    const uz = given[wayZ] as number
-    const force = given[pushing] as number
-    const ax = ways[n] as number
-    const ay = ways[n + 1] as number
-    const az = ways[n + 2] as number
-    const c = ux * ax + uy * ay + uz * az
-    turns[n] = (turns[n] as number) + force * ux
-    turns[n + 1] = (turns[n + 1] as number) + force * uy
-    turns[n + 2] = (turns[n + 2] as number) + force * uz
-    const g = force * (given[overApart] as number)
-    const sx = g * (ax - c * ux)
-    const sy = g * (ay - c * uy)
-    const sz = g * (az - c * uz)
-    push[b] = (push[b] as number) + sx
-    push[b + 1] = (push[b + 1] as number) + sy
-    push[b + 2] = (push[b + 2] as number) + sz
-    push[a] = (push[a] as number) - sx
-    push[a + 1] = (push[a + 1] as number) - sy
-    push[a + 2] = (push[a + 2] as number) - sz
-  }
-
-  /** How far a bead reaches from a contact centre in the direction that is given; what it finds is in `left`. */
-  private reach(i: number): void {
-    const { along, given, left } = this
-    const n = 3 * i
-    const c =
-      (given[wayX] as number) * (along[n] as number) +
-      (given[wayY] as number) * (along[n + 1] as number) +
-      (given[wayZ] as number) * (along[n + 2] as number)
-    if (this.framed[i]) {
-      left[slopeAlong] = c
-      this.reachOfLobe(i)
-      return
-    }
-    const across = given[acrossOther] as number
-    const { reach: table, crossing } = this.shapes[i] as Shape
-    const step = Math.min(1, c * c) * reachSteps
-    const low = step | 0
-    const t = step - low
-    // Hermite's cubic, so that the slope has no steps either.
-    const from = table[2 * low] as number
-    const rise = (table[2 * low + 2] as number) - from
-    const first = table[2 * low + 1] as number
-    const last = table[2 * low + 3] as number
-    const second = 3 * rise - 2 * first - last
-    const third = first + last - 2 * rise
-    const beside = from + t * (first + t * (second + t * third))
-    const slope = first + t * (2 * second + 3 * t * third)
-    left[slopeWide] = 0
-    if (across === 0 || crossing === undefined) {
-      left[slopeAlong] = 2 * c * reachSteps * slope
-      left[gain] = 0
-      left[reached] = beside
-      return
-    }
-    const from2 = crossing[2 * low] as number
-    const rise2 = (crossing[2 * low + 2] as number) - from2
-    const first2 = crossing[2 * low + 1] as number
-    const last2 = crossing[2 * low + 3] as number
-    const second2 = 3 * rise2 - 2 * first2 - last2
-    const third2 = first2 + last2 - 2 * rise2
-    const slope2 = first2 + t * (2 * second2 + 3 * t * third2)
-    const more = from2 + t * (first2 + t * (second2 + t * third2)) - beside
-    left[gain] = more
-    left[slopeAlong] = 2 * c * reachSteps * (slope + (slope2 - slope) * across)
-    left[reached] = beside + more * across
-  }
-
-  /** The same of a bead with a frame; the cosine to its hole is in `left` for its slope. */
-  private reachOfLobe(i: number): void {
-    const { wide, given, left } = this
-    const { halfLength, halfWide, halfThick, contact: p } = this.lobes[i] as Lobe
-    const n = 3 * i
-    const c = left[slopeAlong] as number
-    const w =
-      (given[wayX] as number) * (wide[n] as number) +
-      (given[wayY] as number) * (wide[n + 1] as number) +
-      (given[wayZ] as number) * (wide[n + 2] as number)
-    const t = Math.sqrt(Math.max(0, 1 - c * c - w * w))
-    const fc = (Math.abs(c) / halfLength) ** p
-    const fw = (Math.abs(w) / halfWide) ** p
-    const ft = (t / halfThick) ** p
-    const f = fc + fw + ft
-    const reach = f ** (-1 / p)
-    const share = -reach / f
-    const thick = t > 1e-6 ? ft / (t * t) : 0
-    left[reached] = reach
-    left[gain] = 0
-    left[slopeAlong] = share * ((Math.abs(c) > 1e-9 ? fc / c : 0) - thick * c)
-    left[slopeWide] = share * ((Math.abs(w) > 1e-9 ? fw / w : 0) - thick * w)
-  }
-
   /** Stones and rings push beads out, and are pushed. */
   private pressSolids(stiffness: number, onSolids: Float64Array): number {
-    const { middle, push, normal, left } = this
+    const { normal, kernel } = this
     const { count, farthest } = this.centres
+    const [middle, push, turns, left] = [
+      kernel.floats('centre'),
+      kernel.floats('push'),
+      kernel.floats('turn'),
+      kernel.floats('left'),
+    ]
     let energy = 0
     for (const [k, solid] of this.piece.solids.entries()) {
       const { at, front, right } = solid
@@ -339,9 +163,9 @@ export class Presses {
         const q = normal[1] as number
         const s = normal[2] as number
         const turn = stiffness * over * (left[slopeAlong] as number)
-        this.turn[n] = (this.turn[n] as number) + turn * (p * rx + q * vx + s * fx)
-        this.turn[n + 1] = (this.turn[n + 1] as number) + turn * (p * ry + q * vy + s * fy)
-        this.turn[n + 2] = (this.turn[n + 2] as number) + turn * (p * rz + q * vz + s * fz)
+        turns[n] = (turns[n] as number) + turn * (p * rx + q * vx + s * fx)
+        turns[n + 1] = (turns[n + 1] as number) + turn * (p * ry + q * vy + s * fy)
+        turns[n + 2] = (turns[n + 2] as number) + turn * (p * rz + q * vz + s * fz)
         // How the press grows with the place is taken by differences, so that it is right for every outline.
         const gx = (over - this.overSolid(solid, i, x + tiny, y, z)) / tiny
         const gy = (over - this.overSolid(solid, i, x, y + tiny, z)) / tiny
@@ -368,7 +192,8 @@ export class Presses {
 
   /** How far a contact centre that lies here, in the solid's own directions, reaches into it; the way out is left in `normal`. */
   private overSolid(solid: Solid, i: number, x: Mm, y: Mm, z: Mm): Mm {
-    const { normal, given } = this
+    const { normal, kernel } = this
+    const given = kernel.floats('given')
     const { front, right } = solid
     const away = solid.distance(x, y, z, normal)
     const [p, q, s] = [normal[0] as number, normal[1] as number, normal[2] as number]
@@ -381,44 +206,8 @@ export class Presses {
     given[wayY] = ny
     given[wayZ] = nz
     given[acrossOther] = 0
-    this.reach(i)
-    return (this.left[reached] as Mm) - away
-  }
-
-  /** From contact centres to the points they lie between. */
-  private toPoints(onPoints: Float64Array): void {
-    const { push, turn, wideTurn, framed, centres, shapes } = this
-    const { lengths } = this.piece
-    for (let i = 0; i < centres.count; i++) {
-      const rod = centres.rod[i] as number
-      const p = 6 * rod
-      const n = 3 * i
-      const by = 1 / (lengths[rod] as number)
-      if (framed[i]) {
-        const frame = (shapes[i] as Shape).frame as Frame
-        const lobe = this.lobes[i] as Lobe
-        const { toAlong, toWide } = this.carriers.get(frame) as Carrier
-        for (let c = 0; c < 3; c++) {
-          const f = push[n + c] as number
-          const t = (turn[n + c] as number) + lobe.along * f
-          const w = (wideTurn[n + c] as number) + lobe.wide * f
-          for (let k = 0; k < pointsOfFrame; k++)
-            onPoints[p + 3 * k + c] =
-              (onPoints[p + 3 * k + c] as number) +
-              f / pointsOfFrame +
-              t * (toAlong[k] as number) +
-              w * (toWide[k] as number)
-        }
-        continue
-      }
-      const share = centres.share[i] as number
-      for (let c = 0; c < 3; c++) {
-        const each = push[n + c] as number
-        const t = (turn[n + c] as number) * by
-        onPoints[p + c] = (onPoints[p + c] as number) + each * (1 - share) - t
-        onPoints[p + 3 + c] = (onPoints[p + 3 + c] as number) + each * share + t
-      }
-    }
+    kernel.loops.reach(i)
+    return (kernel.floats('left')[reached] as Mm) - away
   }
 }
 
@@ -436,8 +225,3 @@ function carrierOf({ points }: Frame): Carrier {
   }
   return { toAlong: column(0), toWide: column(1) }
 }
-
-const dotAt = (v: Float64Array, a: number, b: number): number =>
-  (v[a] as number) * (v[b] as number) +
-  (v[a + 1] as number) * (v[b + 1] as number) +
-  (v[a + 2] as number) * (v[b + 2] as number)
