@@ -49,6 +49,23 @@ test('of many keystrokes only the newest is shown, and those between are never b
   expect(result.current).toMatchObject({ now: { title: 'ring' } })
 })
 
+test('a text that is begun before the page is rendered with it is asked for once', async () => {
+  const asked: string[] = []
+  evaluate = async (source) => {
+    asked.push(source)
+    return report(source)
+  }
+  const { result, rerender } = typed('r')
+  await settled()
+  for (const source of ['ri', 'r', 'ri']) {
+    act(() => result.current.begin(source))
+    rerender({ source })
+    await settled()
+    expect(result.current).toMatchObject({ now: { title: source } })
+  }
+  expect(asked).toEqual(['r', 'ri', 'r', 'ri'])
+})
+
 test('while lines are at fault, the last good one stays', async () => {
   evaluate = async (source) => report(source, !source.includes('?'))
   const { result, rerender } = typed('ring 9A')

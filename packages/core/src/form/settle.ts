@@ -198,13 +198,8 @@ export class Settling {
 
   private takeOver({ at, natural, solids, iterations, moveMm, spreadMm }: KeptForm): void {
     const { piece } = this
-    piece.at.set(at)
+    lay(piece, { at, solids })
     piece.natural.set(natural)
-    for (const [k, solid] of piece.solids.entries()) {
-      solid.at.set(solids.subarray(9 * k, 9 * k + 3))
-      solid.front.set(solids.subarray(9 * k + 3, 9 * k + 6))
-      solid.right.set(solids.subarray(9 * k + 6, 9 * k + 9))
-    }
     this.iterations = iterations
     this.moveMm = moveMm
     this.spreadMm = spreadMm
@@ -245,7 +240,7 @@ export class Settling {
 
   /** All of it, an iteration at a time. */
   private *settle(begin: readonly Beginning[] | Begin): Generator<void> {
-    const { bodies, piece } = this
+    const { piece } = this
     const found = typeof begin === 'function' ? yield* begin(this) : begin
     const rests: Tried[] = []
     if ('layouts' in found) {
@@ -263,10 +258,9 @@ export class Settling {
     const likeliest = yield* this.likeliest(beginnings)
     for (const begun of likeliest) rests.push(yield* this.toRest(begun))
     this.checking = true
-    const { bodies: truest } = yield* this.shaken(bestOf(rests), likeliest[0]?.begun)
+    const truest = yield* this.shaken(bestOf(rests), likeliest[0]?.begun)
     this.checking = false
-    bodies.restore(truest)
-    turnToEye(piece)
+    this.layAs(truest)
     this.rest()
   }
 
@@ -350,11 +344,22 @@ export class Settling {
     return truest
   }
 
+  /** How what was tried lies, turned to the eye. */
+  private readonly turned = new WeakMap<Tried, Laid & { readonly extents: Extents }>()
+
   /** Lays the piece as it was tried, turned to the eye. @returns its extents so */
-  private layAs({ bodies }: Tried): Extents {
-    this.bodies.restore(bodies)
-    turnToEye(this.piece)
-    return extentsOf(this.piece)
+  private layAs(tried: Tried): Extents {
+    const { piece } = this
+    this.bodies.restore(tried.bodies)
+    const known = this.turned.get(tried)
+    if (known) {
+      lay(piece, known)
+      return known.extents
+    }
+    turnToEye(piece)
+    const extents = extentsOf(piece)
+    this.turned.set(tried, { ...laidAs(piece), extents })
+    return extents
   }
 
   /** From one beginning, or flattened from it. */
@@ -438,11 +443,9 @@ export class Settling {
 
   /** As it lies, to be kept. */
   asKept(): KeptForm {
-    const { at, natural, solids } = this.piece
     return {
-      at: Float64Array.from(at),
-      natural: Float64Array.from(natural),
-      solids: Float64Array.from(solids.flatMap((solid) => [...solid.at, ...solid.front, ...solid.right])),
+      ...laidAs(this.piece),
+      natural: Float64Array.from(this.piece.natural),
       iterations: this.iterations,
       moveMm: this.moveMm,
       spreadMm: this.spreadMm,
@@ -460,6 +463,23 @@ export class Settling {
       pressed: deepestPress(this.piece, this.pressed()),
       against: againstTold(this.piece, this.bodies.middle),
     }
+  }
+}
+
+/** Where the points of a piece lie, and its solids: nine numbers each. */
+type Laid = Pick<KeptForm, 'at' | 'solids'>
+
+const laidAs = ({ at, solids }: Piece): Laid => ({
+  at: Float64Array.from(at),
+  solids: Float64Array.from(solids.flatMap((solid) => [...solid.at, ...solid.front, ...solid.right])),
+})
+
+function lay(piece: Piece, { at, solids }: Laid): void {
+  piece.at.set(at)
+  for (const [k, solid] of piece.solids.entries()) {
+    solid.at.set(solids.subarray(9 * k, 9 * k + 3))
+    solid.front.set(solids.subarray(9 * k + 3, 9 * k + 6))
+    solid.right.set(solids.subarray(9 * k + 6, 9 * k + 9))
   }
 }
 

@@ -9,7 +9,7 @@ import {
   redo,
   undo,
 } from '@codemirror/commands'
-import { type Diagnostic, lintGutter, lintKeymap, setDiagnostics } from '@codemirror/lint'
+import { type Diagnostic, diagnosticCount, lintGutter, lintKeymap, setDiagnostics } from '@codemirror/lint'
 import { Compartment, EditorState } from '@codemirror/state'
 import {
   drawSelection,
@@ -131,14 +131,14 @@ export function Ledger({ text, mayWrite, statements, old, faults, onEdit, onLine
     }
   }, [text])
 
-  useEffect(() => {
-    view.current?.dispatch({ effects: setFigures.of({ statements, old, units }) })
-  }, [statements, old, units])
-
+  // Each time the editor is told something it looks through all that it shows: it is told both at once.
   useEffect(() => {
     const editor = view.current
-    if (editor) editor.dispatch(setDiagnostics(editor.state, marksFor(faults, editor.state)))
-  }, [faults])
+    if (!editor) return
+    const { state } = editor
+    const marks = faults.length > 0 || diagnosticCount(state) > 0 ? setDiagnostics(state, marksFor(faults, state)) : {}
+    editor.dispatch({ effects: setFigures.of({ statements, old, units }) }, marks)
+  }, [statements, old, units, faults])
 
   useImperativeHandle(ref, () => ({
     goTo(line, column = 1) {

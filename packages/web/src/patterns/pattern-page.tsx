@@ -83,7 +83,7 @@ function Design({ pattern }: { pattern: Pattern }) {
   const [said, setSaid] = useState<string>()
   const hand = useHand(draft.text, choices, write, drawn.holes, mode === 'stitch')
   const inHand = mode === 'stitch' && hand.passes.length > 0
-  const { now, lastGood, trouble } = useEvaluated(text, choices)
+  const { now, lastGood, trouble, begin } = useEvaluated(text, choices)
   const sound = now?.sound ?? false
   // A text at fault keeps the last good piece; without one, what can be made of it is shown.
   // While a line is in hand the piece is what it was before it: what is on the needle is drawn over it.
@@ -238,6 +238,7 @@ function Design({ pattern }: { pattern: Pattern }) {
             old={!sound}
             faults={faults}
             onEdit={(next) => {
+              begin(next)
               draft.edit(next)
               hand.follow(next)
             }}

@@ -8,7 +8,7 @@ import type { MakerRow } from '@tessellum/core/substitute/makers'
 import type { Candidate, Question, Substitute } from '@tessellum/core/substitute/substitutes'
 import type { Ways } from '@tessellum/core/substitute/ways'
 import type { Remote } from 'comlink'
-import { useEffect, useRef, useState } from 'react'
+import { useCallback, useEffect, useRef, useState } from 'react'
 import { TaskWorker } from '../worker/begin-worker'
 import type { EvaluateTasks } from './evaluate-tasks'
 
@@ -109,18 +109,25 @@ export interface Evaluation {
 }
 
 /** Evaluates a pattern as it changes; of many keystrokes only the newest counts. `undefined` waits. */
-export function useEvaluated(source: string | undefined, choices: Choices): Evaluation {
+export function useEvaluated(
+  source: string | undefined,
+  choices: Choices,
+): Evaluation & {
+  /** Begins with a text that the page is about to be rendered with, so that both go on at the same time. */
+  readonly begin: (source: string) => void
+} {
   const [state, setState] = useState<Evaluation>({
     now: undefined,
     lastGood: undefined,
     trouble: undefined,
   })
-  const wanted = useRef<{ source: string; choices: Choices }>(undefined)
+  const asked = useRef<Asked>(undefined)
+  const wanted = useRef<Asked>(undefined)
   const busy = useRef(false)
-
-  useEffect(() => {
-    if (source === undefined) return
-    wanted.current = { source, choices }
+  const ask = useCallback((source: string, choices: Choices) => {
+    if (asked.current?.source === source && asked.current.choices === choices) return
+    asked.current = { source, choices }
+    wanted.current = asked.current
     if (busy.current) return
     const work = async () => {
       busy.current = true
@@ -147,6 +154,17 @@ export function useEvaluated(source: string | undefined, choices: Choices): Eval
       busy.current = false
     }
     void work()
-  }, [source, choices])
-  return state
+  }, [])
+  useEffect(() => {
+    if (source !== undefined) ask(source, choices)
+  }, [ask, source, choices])
+  const shown = useRef(choices)
+  shown.current = choices
+  const begin = useCallback((source: string) => ask(source, shown.current), [ask])
+  return { ...state, begin }
+}
+
+interface Asked {
+  readonly source: string
+  readonly choices: Choices
 }
