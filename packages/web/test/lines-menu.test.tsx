@@ -11,18 +11,25 @@ const text =
 
 // The worker stays from test to test, until it breaks.
 let evaluate: (...question: Parameters<typeof tasks.evaluate>) => unknown = tasks.evaluate
+let mirrored = tasks.mirrored
 const workers = fakeWorkers({
-  evaluate: () => ({ ...tasks, evaluate: (...asked: Parameters<typeof evaluate>) => evaluate(...asked) }),
+  evaluate: () => ({
+    ...tasks,
+    evaluate: (...asked: Parameters<typeof evaluate>) => evaluate(...asked),
+    mirrored: (...asked: Parameters<typeof mirrored>) => mirrored(...asked),
+  }),
 })
 afterEach(() => {
   evaluate = tasks.evaluate
+  mirrored = tasks.mirrored
 })
 
 function menu(first: number, last = first, source = text) {
   const [written, told]: [string[], string[]] = [[], []]
+  const draft = { text: source }
   const page = show(
     <LinesMenu
-      text={source}
+      draft={{ current: () => ({ ...draft, state: 'typing', trouble: undefined }) }}
       choices={{}}
       report={evaluatePattern(source).report}
       stretch={() => ({ first, last })}
@@ -34,7 +41,7 @@ function menu(first: number, last = first, source = text) {
     await page.person.click(screen.getByRole('button', { name: /Lines/ }))
     await page.person.click(await screen.findByRole('menuitem', { name }))
   }
-  return { ...page, choose, written, told }
+  return { ...page, choose, written, told, draft }
 }
 const lines = (source: string | undefined) => source?.trimEnd().split('\n')
 
@@ -79,6 +86,21 @@ test('a motif is mirrored as it is worked', async () => {
   await choose('Mirror the motif')
   await waitFor(() => expect(written).toHaveLength(1))
   expect(written[0]).toContain('string A B 3A')
+})
+
+test('what is typed while a motif is being mirrored is not written over', async () => {
+  const { choose, written, told, draft } = menu(
+    5,
+    5,
+    'pattern T\nbead A round 11/0\nbead B round 8/0\npart p\nstring 3A B A\n',
+  )
+  mirrored = (...asked) => {
+    draft.text += '# typed meanwhile\n'
+    return tasks.mirrored(...asked)
+  }
+  await choose('Mirror the motif')
+  await waitFor(() => expect(told).toEqual(['The text has changed meanwhile. Mirror the motif again.']))
+  expect(written).toEqual([])
 })
 
 test('lines become a part under a name that the notation takes', async () => {

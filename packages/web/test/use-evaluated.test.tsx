@@ -1,6 +1,6 @@
 /** A pattern evaluated as it is typed: the newest text counts, and one that never ends does not hold up the next. */
 import { act, renderHook } from '@testing-library/react'
-import { evaluateClient, useEvaluated } from '../src/patterns/use-evaluated'
+import { evaluateClient, useEvaluated, useEvaluatedDraft } from '../src/patterns/use-evaluated'
 import { delivered, fakeWorkers, hangs } from './fake-worker'
 
 let evaluate: (source: string) => Promise<unknown>
@@ -49,21 +49,46 @@ test('of many keystrokes only the newest is shown, and those between are never b
   expect(result.current).toMatchObject({ now: { title: 'ring' } })
 })
 
-test('a text that is begun before the page is rendered with it is asked for once', async () => {
+test('a draft is evaluated as soon as it is typed, and the page is rendered when its figures are there', async () => {
   const asked: string[] = []
   evaluate = async (source) => {
     asked.push(source)
     return report(source)
   }
-  const { result, rerender } = typed('r')
-  await settled()
-  for (const source of ['ri', 'r', 'ri']) {
-    act(() => result.current.begin(source))
-    rerender({ source })
-    await settled()
-    expect(result.current).toMatchObject({ now: { title: source } })
+  let text = 'r'
+  const listeners = new Set<() => void>()
+  const draft = {
+    current: () => ({ text, state: 'typing' as const, trouble: undefined }),
+    subscribe: (listener: () => void) => {
+      listeners.add(listener)
+      return () => void listeners.delete(listener)
+    },
   }
-  expect(asked).toEqual(['r', 'ri', 'r', 'ri'])
+  let rendered = 0
+  const { result, rerender, unmount } = renderHook(
+    ({ choices }) => {
+      rendered++
+      return useEvaluatedDraft(draft, choices)
+    },
+    { initialProps: { choices } },
+  )
+  await settled()
+  for (const typed of ['ri', 'rin']) {
+    rendered = 0
+    text = typed
+    for (const listener of listeners) listener()
+    expect(rendered).toBe(0)
+    await settled()
+    expect(result.current).toMatchObject({ of: typed, now: { title: typed } })
+    expect(rendered).toBe(1)
+  }
+  // What is told of a draft without its text being another is no new question; other choices are.
+  for (const listener of listeners) listener()
+  rerender({ choices: { size: 'Large' } })
+  await settled()
+  expect(asked).toEqual(['r', 'ri', 'rin', 'rin'])
+  unmount()
+  expect(listeners.size).toBe(0)
 })
 
 test('while lines are at fault, the last good one stays', async () => {

@@ -23,6 +23,7 @@ import type { Fault } from '@tessellum/core/notation/fault'
 import type { StatementReport } from '@tessellum/core/report/report'
 import { type Ref, useEffect, useImperativeHandle, useRef } from 'react'
 import { useUnits } from '../settings/use-units'
+import type { Draft } from './draft'
 import styles from './ledger.module.css'
 import { ledgerFigures, setFigures } from './ledger-figures'
 import { tessLanguage } from './tess-language'
@@ -42,7 +43,7 @@ export interface LedgerHandle {
 }
 
 interface LedgerProps {
-  readonly text: string
+  readonly draft: Pick<Draft, 'subscribe' | 'current'>
   readonly mayWrite: boolean
   readonly statements: readonly StatementReport[]
   readonly old: boolean
@@ -53,14 +54,12 @@ interface LedgerProps {
 }
 
 /** The notation, typed; beside each line what it does, and in it what is wrong. */
-export function Ledger({ text, mayWrite, statements, old, faults, onEdit, onLine, ref }: LedgerProps) {
+export function Ledger({ draft, mayWrite, statements, old, faults, onEdit, onLine, ref }: LedgerProps) {
   const units = useUnits()
   const place = useRef<HTMLDivElement>(null)
   const view = useRef<EditorView>(undefined)
   const told = useRef({ onEdit, onLine })
   told.current = { onEdit, onLine }
-  /** Texts that were told to the page and have not come back from it yet. */
-  const onTheWay = useRef<string[]>([])
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: the editor is made once; later texts come by the effect below
   useEffect(() => {
@@ -69,7 +68,7 @@ export function Ledger({ text, mayWrite, statements, old, faults, onEdit, onLine
     const made = new EditorView({
       parent: place.current,
       state: EditorState.create({
-        doc: text,
+        doc: draft.current().text,
         extensions: [
           lineNumbers(),
           lintGutter(),
@@ -95,11 +94,7 @@ export function Ledger({ text, mayWrite, statements, old, faults, onEdit, onLine
             tabindex: '0',
           }),
           EditorView.updateListener.of((update) => {
-            if (update.docChanged) {
-              const now = update.state.doc.toString()
-              onTheWay.current.push(now)
-              told.current.onEdit(now)
-            }
+            if (update.docChanged) told.current.onEdit(update.state.doc.toString())
             if (update.docChanged || update.selectionSet)
               told.current.onLine(update.state.doc.lineAt(update.state.selection.main.head).number)
           }),
@@ -118,18 +113,17 @@ export function Ledger({ text, mayWrite, statements, old, faults, onEdit, onLine
     }
   }, [])
 
+  // What is typed here the draft has at once; any other text is somebody else's.
   useEffect(() => {
-    const editor = view.current
-    // What comes back late is older than what has been typed or undone since.
-    const own = onTheWay.current.lastIndexOf(text)
-    if (own >= 0) {
-      onTheWay.current.splice(0, own + 1)
-      return
+    const follow = () => {
+      const editor = view.current
+      const { text } = draft.current()
+      if (editor && editor.state.doc.toString() !== text)
+        editor.dispatch({ changes: { from: 0, to: editor.state.doc.length, insert: text } })
     }
-    if (editor && editor.state.doc.toString() !== text) {
-      editor.dispatch({ changes: { from: 0, to: editor.state.doc.length, insert: text } })
-    }
-  }, [text])
+    follow()
+    return draft.subscribe(follow)
+  }, [draft])
 
   // Each time the editor is told something it looks through all that it shows: it is told both at once.
   useEffect(() => {

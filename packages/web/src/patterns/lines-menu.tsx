@@ -4,7 +4,8 @@ import { asPart, marked, movedUp, onOtherEdge, repeated, takenOut } from '@tesse
 import { counted } from '@tessellum/core/measure/counted'
 import type { Report } from '@tessellum/core/report/report'
 import { Button, Dropdown, Form, Input, Modal } from 'antd'
-import { useState } from 'react'
+import { memo, useState } from 'react'
+import type { Draft } from './draft'
 import { evaluateClient } from './use-evaluated'
 
 export interface LineStretch {
@@ -13,7 +14,7 @@ export interface LineStretch {
 }
 
 interface LinesMenuProps {
-  readonly text: string
+  readonly draft: Pick<Draft, 'current'>
   readonly choices: Choices
   readonly report: Report | undefined
   /** The lines that the cursor is in, or that are selected. */
@@ -25,27 +26,31 @@ interface LinesMenuProps {
 type Named = 'name' | 'part'
 
 /** What can be done with the lines in hand as a whole. Each is one step in the text, and undone as one. */
-export function LinesMenu({ text, choices, report, stretch, write, tell }: LinesMenuProps) {
+export const LinesMenu = memo(function LinesMenu({ draft, choices, report, stretch, write, tell }: LinesMenuProps) {
   const [naming, setNaming] = useState<{ readonly what: Named; readonly at: LineStretch }>()
-  const change = (next: string, otherwise: string) => (next === text ? tell(otherwise) : write(next))
+  const textNow = () => draft.current().text
+  const change = (next: string, otherwise: string) => (next === textNow() ? tell(otherwise) : write(next))
   const refused = (error: Error) => tell(error.message)
   const takeOut = ({ first, last }: LineStretch) => {
-    const next = takenOut(text, first, last)
+    const next = takenOut(textNow(), first, last)
     write(next)
     evaluateClient.evaluate(next, choices).then((after) => tell(whatFalls(report, after)), refused)
   }
   const acts: Readonly<Record<string, (at: LineStretch) => void>> = {
-    up: ({ first, last }) => change(movedUp(text, first, last), 'These lines stand at the top of their part already.'),
-    repeat: ({ first, last }) => change(repeated(text, 2, first, last), 'Put the cursor into a line of a part first.'),
-    edge: ({ first, last }) => change(onOtherEdge(text, first, last), 'Put the cursor into a line of a part first.'),
-    mirror: ({ first, last }) =>
-      evaluateClient
-        .mirrored(text, choices, first, last)
-        .then(
-          (turned) =>
-            'why' in turned ? tell(turned.why) : change(turned.text, 'These beads read the same from both ends.'),
-          refused,
-        ),
+    up: ({ first, last }) =>
+      change(movedUp(textNow(), first, last), 'These lines stand at the top of their part already.'),
+    repeat: ({ first, last }) =>
+      change(repeated(textNow(), 2, first, last), 'Put the cursor into a line of a part first.'),
+    edge: ({ first, last }) =>
+      change(onOtherEdge(textNow(), first, last), 'Put the cursor into a line of a part first.'),
+    mirror: ({ first, last }) => {
+      const text = textNow()
+      evaluateClient.mirrored(text, choices, first, last).then((turned) => {
+        if ('why' in turned) tell(turned.why)
+        else if (textNow() !== text) tell('The text has changed meanwhile. Mirror the motif again.')
+        else change(turned.text, 'These beads read the same from both ends.')
+      }, refused)
+    },
     name: (at) => setNaming({ what: 'name', at }),
     part: (at) => setNaming({ what: 'part', at }),
     out: takeOut,
@@ -53,8 +58,8 @@ export function LinesMenu({ text, choices, report, stretch, write, tell }: Lines
   const named = (name: string) => {
     if (!naming) return
     const { first, last } = naming.at
-    if (naming.what === 'name') change(marked(text, name, first), 'This line has a name already.')
-    else change(asPart(text, name, first, last), 'Put the cursor into a line of a part first.')
+    if (naming.what === 'name') change(marked(textNow(), name, first), 'This line has a name already.')
+    else change(asPart(textNow(), name, first, last), 'Put the cursor into a line of a part first.')
     setNaming(undefined)
   }
   return (
@@ -108,7 +113,7 @@ export function LinesMenu({ text, choices, report, stretch, write, tell }: Lines
       )}
     </>
   )
-}
+})
 
 /** "Taken out: 24 beads. Line 14 no longer works: there is nothing marked "rim"." */
 function whatFalls(before: Report | undefined, after: Report): string {

@@ -5,7 +5,7 @@ import { counted } from '@tessellum/core/measure/counted'
 import { sentenceFor } from '@tessellum/core/writing/english/sentences'
 import { sayCounts } from '@tessellum/core/writing/language'
 import { Button } from 'antd'
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { startTransition, useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { useLocation, useNavigate, useParams } from 'react-router'
 import { PageLoading } from '../frame/loading'
 import { usePageTitle } from '../frame/page-title'
@@ -33,9 +33,9 @@ import patternPageStyles from './pattern-page.module.css'
 import { type PieceMode, PiecePanel } from './piece-panel'
 import { Tray } from './tray'
 import { useChosen } from './use-chosen'
-import { useDraft } from './use-draft'
+import { useDraft, useOfDraft } from './use-draft'
 import { useDress } from './use-dress'
-import { useEvaluated } from './use-evaluated'
+import { useEvaluatedDraft } from './use-evaluated'
 import { useSettings } from './use-settings'
 import { useShown } from './use-shown'
 
@@ -59,6 +59,8 @@ function Design({ pattern }: { pattern: Pattern }) {
   const mayWrite = useMay('patterns.write')
   const draft = useDraft(pattern, mayWrite)
   const { params, items, colourways, colourway, options, set, setOption } = useShown(pattern)
+  const draftState = useOfDraft(draft, ({ state }) => state)
+  const draftTrouble = useOfDraft(draft, ({ trouble }) => trouble)
   const settings = useSettings(pattern.id)
   const [line, setLine] = useState(1)
   const [lighting, setLighting] = useState(false)
@@ -68,7 +70,6 @@ function Design({ pattern }: { pattern: Pattern }) {
   // The size named in the address may have gone from the text; the evaluation then says which there are.
   const sizeNames = useRef<readonly string[]>([])
   const size = sizeNames.current.length === 0 || sizeNames.current.includes(askedSize) ? askedSize : ''
-  const { text } = draft
   const [settledSize, setSettledSize] = useState('')
   const chosen = useChosen(colourway, size || settledSize, items)
   const choices = useMemo(
@@ -78,16 +79,17 @@ function Design({ pattern }: { pattern: Pattern }) {
   const [askedMode, setMode] = useState<PieceMode>(modeIn(params.get('do')))
   const mode = mayWrite ? askedMode : 'look'
   const write = useCallback((next: string) => ledger.current?.write(next), [])
+  const stretch = useCallback(() => ledger.current?.stretch() ?? { first: 1, last: 1 }, [])
   const addLines = useCallback((lines: readonly string[]) => ledger.current?.addLines(lines), [])
   const [drawn, setDrawn] = useState<{ readonly scene: Scene | undefined; readonly holes: Int32Array }>(nothingDrawn)
   const [said, setSaid] = useState<string>()
-  const hand = useHand(draft.text, choices, write, drawn.holes, mode === 'stitch')
+  const hand = useHand(draft.current().text, choices, write, drawn.holes, mode === 'stitch')
   const inHand = mode === 'stitch' && hand.passes.length > 0
-  const { now, lastGood, trouble, begin } = useEvaluated(text, choices)
+  const { of, now, lastGood, trouble } = useEvaluatedDraft(draft, choices)
   const sound = now?.sound ?? false
   // A text at fault keeps the last good piece; without one, what can be made of it is shown.
   // While a line is in hand the piece is what it was before it: what is on the needle is drawn over it.
-  const formed = useFormed(inHand ? hand.base : now && (sound || !lastGood) ? text : undefined, choices)
+  const formed = useFormed(inHand ? hand.base : sound || !lastGood ? of : undefined, choices)
   const { scene } = formed
   // The form shown may have been kept from before; the next edit will need a new one.
   const willChange = mayWrite && scene !== undefined
@@ -151,8 +153,9 @@ function Design({ pattern }: { pattern: Pattern }) {
     redo: () => ledger.current?.redo(),
     leave: () => setMode('look'),
   })
+  const painted = useOfDraft(draft, ({ text }) => (mode === 'paint' ? text : ''))
   const painting = usePaintTools({
-    text: draft.text,
+    text: painted,
     choices,
     report,
     dress,
@@ -165,7 +168,7 @@ function Design({ pattern }: { pattern: Pattern }) {
       <PatternHead
         pattern={pattern}
         title={now?.pattern || pattern.title}
-        draftState={mayWrite ? states[draft.state] : 'To read only'}
+        draftState={mayWrite ? states[draftState] : 'To read only'}
         size={evaluatedSize}
         sizes={sizes}
         options={shownOptions}
@@ -176,7 +179,7 @@ function Design({ pattern }: { pattern: Pattern }) {
         save={mayWrite ? draft.save : undefined}
         errors={errors}
       />
-      {draft.state === 'moved on' && (
+      {draftState === 'moved on' && (
         <div className="notice trouble" role="alert">
           Somebody else has saved this pattern since you opened it. Your text is in the ledger and kept in this browser.{' '}
           <Button size="small" onClick={() => draft.settle('mine')}>
@@ -187,9 +190,9 @@ function Design({ pattern }: { pattern: Pattern }) {
           </Button>
         </div>
       )}
-      {draft.trouble && draft.state !== 'moved on' && (
+      {draftTrouble && draftState !== 'moved on' && (
         <div className="notice trouble" role="alert">
-          {draft.trouble}
+          {draftTrouble}
         </div>
       )}
       {trouble && (
@@ -207,14 +210,7 @@ function Design({ pattern }: { pattern: Pattern }) {
             <h2>Ledger</h2>
             {mayWrite && <AddLines beads={beadLetters} stones={stoneLetters} add={addLines} />}
             {mayWrite && (
-              <LinesMenu
-                text={draft.text}
-                choices={choices}
-                report={now}
-                stretch={() => ledger.current?.stretch() ?? { first: 1, last: 1 }}
-                write={write}
-                tell={setSaid}
-              />
+              <LinesMenu draft={draft} choices={choices} report={now} stretch={stretch} write={write} tell={setSaid} />
             )}
             <NotationDrawer insert={mayWrite ? addLines : undefined} />
             <span className="spacer" />
@@ -232,20 +228,22 @@ function Design({ pattern }: { pattern: Pattern }) {
           </div>
           <Ledger
             ref={ledger}
-            text={draft.text}
+            draft={draft}
             mayWrite={mayWrite}
             statements={statements}
             old={!sound}
             faults={faults}
             onEdit={(next) => {
-              begin(next)
               draft.edit(next)
               hand.follow(next)
             }}
-            onLine={(at) => {
-              setLine(at)
-              setLighting(true)
-            }}
+            onLine={(at) =>
+              // Typing does not wait for the beads of the next line to light up.
+              startTransition(() => {
+                setLine(at)
+                setLighting(true)
+              })
+            }
           />
           {said && (
             <p className="notice" role="status">

@@ -25,8 +25,11 @@ function keepHere(id: number, kept: KeptDraft | undefined): void {
   }
 }
 
-/** A pattern's draft, for as long as its page is open. Who may not write finds the shop's text, and saves nothing. */
-export function useDraft(pattern: Pattern, mayWrite: boolean): DraftStands & Pick<Draft, 'edit' | 'save' | 'settle'> {
+/**
+ * A pattern's draft, for as long as its page is open. Who may not write finds the shop's text, and saves nothing. The page is not rendered when
+ * it changes: whatever shows some of it asks for that by `useOfDraft`.
+ */
+export function useDraft(pattern: Pattern, mayWrite: boolean): Draft {
   const client = useQueryClient()
   const { id } = pattern
   const [draft] = useState(
@@ -46,11 +49,14 @@ export function useDraft(pattern: Pattern, mayWrite: boolean): DraftStands & Pic
         },
       }),
   )
-  const stands = useSyncExternalStore(draft.subscribe, draft.current)
   useEffect(() => draft.takeOver(pattern), [draft, pattern])
   useEffect(() => {
     draft.open()
     return () => draft.close()
   }, [draft])
-  return { ...stands, edit: draft.edit, save: draft.save, settle: draft.settle }
+  return draft
 }
+
+/** Something of a draft, as it is now. */
+export const useOfDraft = <Some>(draft: Draft, some: (stands: DraftStands) => Some): Some =>
+  useSyncExternalStore(draft.subscribe, () => some(draft.current()))

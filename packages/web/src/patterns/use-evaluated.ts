@@ -10,6 +10,7 @@ import type { Ways } from '@tessellum/core/substitute/ways'
 import type { Remote } from 'comlink'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { TaskWorker } from '../worker/begin-worker'
+import type { Draft } from './draft'
 import type { EvaluateTasks } from './evaluate-tasks'
 
 /** The work of a pattern is counted, and ends; a worker that says nothing for so long hangs, however slow the machine: it is ended and begun again. */
@@ -101,7 +102,9 @@ export const evaluateClient = new EvaluateClient(patienceMs)
 export const patientClient = new EvaluateClient(longPatienceMs)
 
 export interface Evaluation {
-  /** Of the text as it is now; its counts may be partial where lines are at fault. */
+  /** The text that was evaluated. */
+  readonly of: string | undefined
+  /** What was found in it; its counts may be partial where lines are at fault. */
   readonly now: Report | undefined
   /** The newest that had no line at fault: shown, marked as old, while the text is being mended. */
   readonly lastGood: Report | undefined
@@ -109,43 +112,64 @@ export interface Evaluation {
 }
 
 /** Evaluates a pattern as it changes; of many keystrokes only the newest counts. `undefined` waits. */
-export function useEvaluated(
-  source: string | undefined,
-  choices: Choices,
-): Evaluation & {
-  /** Begins with a text that the page is about to be rendered with, so that both go on at the same time. */
-  readonly begin: (source: string) => void
-} {
-  const [state, setState] = useState<Evaluation>({
+export function useEvaluated(source: string | undefined, choices: Choices): Evaluation {
+  const { evaluation, ask } = useNewest()
+  useEffect(() => {
+    if (source !== undefined) ask({ source, choices })
+  }, [ask, source, choices])
+  return evaluation
+}
+
+/** Evaluates a draft as it is typed: it is sent off at once, and the page is rendered when the figures are there. */
+export function useEvaluatedDraft(draft: Pick<Draft, 'subscribe' | 'current'>, choices: Choices): Evaluation {
+  const { evaluation, ask } = useNewest()
+  useEffect(() => {
+    const look = () => ask({ source: draft.current().text, choices })
+    look()
+    return draft.subscribe(look)
+  }, [ask, draft, choices])
+  return evaluation
+}
+
+interface Asked {
+  readonly source: string
+  readonly choices: Choices
+}
+
+/** Of what is asked, one after the other, the newest. */
+function useNewest(): { readonly evaluation: Evaluation; readonly ask: (asked: Asked) => void } {
+  const [evaluation, setEvaluation] = useState<Evaluation>({
+    of: undefined,
     now: undefined,
     lastGood: undefined,
     trouble: undefined,
   })
-  const asked = useRef<Asked>(undefined)
-  const wanted = useRef<Asked>(undefined)
+  const newest = useRef<Asked>(undefined)
+  const waiting = useRef<Asked>(undefined)
   const busy = useRef(false)
-  const ask = useCallback((source: string, choices: Choices) => {
-    if (asked.current?.source === source && asked.current.choices === choices) return
-    asked.current = { source, choices }
-    wanted.current = asked.current
+  const ask = useCallback((asked: Asked) => {
+    if (newest.current?.source === asked.source && newest.current.choices === asked.choices) return
+    newest.current = asked
+    waiting.current = asked
     if (busy.current) return
     const work = async () => {
       busy.current = true
-      while (wanted.current) {
-        const { source, choices } = wanted.current
-        wanted.current = undefined
+      while (waiting.current) {
+        const asked = waiting.current
+        waiting.current = undefined
         try {
-          const now = await evaluateClient.evaluate(source, choices)
-          if (wanted.current) continue
-          setState((before) => ({
+          const now = await evaluateClient.evaluate(asked.source, asked.choices)
+          if (waiting.current) continue
+          setEvaluation((before) => ({
+            of: asked.source,
             now,
             lastGood: now.sound ? now : before.lastGood,
             trouble: undefined,
           }))
         } catch (error) {
-          if (error instanceof BegunAgain) wanted.current ??= { source, choices }
+          if (error instanceof BegunAgain) waiting.current ??= asked
           else
-            setState((before) => ({
+            setEvaluation((before) => ({
               ...before,
               trouble: error instanceof Error ? error.message : String(error),
             }))
@@ -155,16 +179,5 @@ export function useEvaluated(
     }
     void work()
   }, [])
-  useEffect(() => {
-    if (source !== undefined) ask(source, choices)
-  }, [ask, source, choices])
-  const shown = useRef(choices)
-  shown.current = choices
-  const begin = useCallback((source: string) => ask(source, shown.current), [ask])
-  return { ...state, begin }
-}
-
-interface Asked {
-  readonly source: string
-  readonly choices: Choices
+  return { evaluation, ask }
 }

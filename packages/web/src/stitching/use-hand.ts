@@ -60,9 +60,14 @@ export function useHand(
   const live = useRef(atWork)
   const busy = useRef(Promise.resolve())
 
+  // While nobody stitches, what is typed is remembered, and the page is not rendered for it.
+  if (active && atWork !== live.current) setAtWork(live.current)
+  const isActive = useRef(active)
+  isActive.current = active
+
   const become = useCallback((next: AtWork) => {
     live.current = next
-    setAtWork(next)
+    if (isActive.current) setAtWork(next)
     remembered.current.delete(next.text)
     remembered.current.set(next.text, next)
     const [oldest] = remembered.current.keys()
