@@ -1,8 +1,8 @@
 /** What is typed into a form outlives whatever happens to the page, until it is sent or thrown away. */
-import { screen, waitFor } from '@testing-library/react'
+import { act, renderHook, screen, waitFor } from '@testing-library/react'
 import { Button, DatePicker, Form, Input } from 'antd'
 import dayjs from 'dayjs'
-import { forgetForm, KeptForm } from '../src/frame/kept-form'
+import { forgetForm, KeptForm, useKept } from '../src/frame/kept-form'
 import { keepSession } from '../src/shop/api'
 import { show } from './on-screen'
 
@@ -63,4 +63,18 @@ test('who signs in after them on the same machine does not find it; once it is s
   forgetForm('note')
   show(note())
   expect(field('What')).toBe('as it was')
+})
+
+test('what is typed just before something is filled in by itself is not lost with it', () => {
+  const line: { version?: number; kits?: number } = {}
+  const { result, unmount } = renderHook(() => useKept('line', line))
+  // Both know only the page as it was rendered last.
+  const { change } = result.current
+  act(() => {
+    change((before) => ({ ...before, kits: 24 }))
+    change((before) => ({ ...before, version: 2 }), true)
+  })
+  expect(result.current.value).toEqual({ kits: 24, version: 2 })
+  unmount()
+  expect(renderHook(() => useKept('line', line)).result.current).toMatchObject({ value: { kits: 24 }, kept: true })
 })

@@ -218,16 +218,17 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
             key={i}
             line={offer}
             withKits={false}
-            change={(next, byItself) =>
+            change={(changed, byItself) =>
               setOffers(
-                offers.map((each, at) =>
-                  at === i
-                    ? next
-                    : // All offers are of one pattern.
-                      i === 0 && next.patternId !== offer.patternId
-                      ? { kits: 1, patternId: next.patternId }
-                      : each,
-                ),
+                (before) =>
+                  before.map((each, at) =>
+                    at === i
+                      ? { ...each, ...changed }
+                      : // All offers are of one pattern.
+                        i === 0 && 'patternId' in changed && changed.patternId !== offer.patternId
+                        ? { kits: 1, patternId: changed.patternId }
+                        : each,
+                  ),
                 byItself,
               )
             }

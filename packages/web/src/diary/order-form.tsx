@@ -59,7 +59,7 @@ export function OrderForm({ order, close }: { order?: Order; close: () => void }
     after: (answer) => {
       setSized(answer)
       const [best] = answer.ways
-      if (best) setLine({ ...line, size: best.size })
+      if (best) setLine((before) => ({ ...before, size: best.size }))
     },
   })
   /** Whoever is on record has told their measures, and what they do not bear. */
@@ -165,7 +165,11 @@ export function OrderForm({ order, close }: { order?: Order; close: () => void }
             {known.leftHanded && 'Left-handed: the written pattern can be for the left hand.'}
           </p>
         )}
-        <LineForm line={line} change={setLine} remove={undefined} />
+        <LineForm
+          line={line}
+          change={(changed, byItself) => setLine((before) => ({ ...before, ...changed }), byItself)}
+          remove={undefined}
+        />
         <div className={`hands ${styles.measure}`}>
           <Form.Item name="worn" noStyle>
             <Select

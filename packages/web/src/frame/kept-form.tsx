@@ -1,7 +1,7 @@
 /** Forms whose words are kept in this tab until they are sent: a reload, Back, Escape or a click beside the form loses nothing. */
 import { Button, Form, type FormProps } from 'antd'
 import dayjs from 'dayjs'
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import { flushSync } from 'react-dom'
 import { signedIn } from '../shop/api'
 import { AskFirst } from './ask-first'
@@ -82,8 +82,11 @@ export function KeptForm<Fields extends object>({
 
 interface Kept<Value> {
   readonly value: Value
-  /** @param byItself not by a person: nothing that must be kept */
-  change(next: Value, byItself?: boolean): void
+  /**
+   * @param next or how it follows from what it is by then: what was rendered may be older
+   * @param byItself not by a person: nothing that must be kept
+   */
+  change(next: Value | ((before: Value) => Value), byItself?: boolean): void
   /** It was found here, from before. */
   readonly kept: boolean
   forget(): void
@@ -95,16 +98,22 @@ export function useKept<Value extends object>(name: string, initial: Value): Kep
     const before = keptOf<Value>(name)
     return { value: before ?? initial, kept: before !== undefined }
   })
+  const latest = useRef(value)
+  const become = (next: Value, kept: boolean) => {
+    latest.current = next
+    set({ value: next, kept })
+  }
   return {
     value,
     kept,
-    change: (next, byItself = false) => {
+    change: (change, byItself = false) => {
+      const next = typeof change === 'function' ? change(latest.current) : change
       if (!byItself) sessionStorage.setItem(place(name), written(next))
-      set({ value: next, kept })
+      become(next, kept)
     },
     forget: () => {
       forgetForm(name)
-      set({ value: initial, kept: false })
+      become(initial, false)
     },
   }
 }

@@ -15,6 +15,14 @@ export const isWhole = (line: LineFields): boolean => batchLine.safeParse(line).
 
 const noChoices = {}
 
+/** What another pattern leaves nothing of. */
+const ofPattern: LineFields = {
+  version: undefined,
+  size: undefined,
+  colourwayId: undefined,
+  colourwayVersion: undefined,
+}
+
 /** A line of a batch: a pattern's version in a size and a colourway, and how many. */
 export function LineForm({
   line,
@@ -24,8 +32,11 @@ export function LineForm({
   withKits = true,
 }: {
   line: LineFields
-  /** @param byItself what is meant most often was filled in, and nobody typed it */
-  change: (line: LineFields, byItself?: boolean) => void
+  /**
+   * @param changed of the line; what it does not name stays as it is by then
+   * @param byItself what is meant most often was filled in, and nobody typed it
+   */
+  change: (changed: LineFields, byItself?: boolean) => void
   remove: (() => void) | undefined
   /** What the number says. */
   kitsLabel?: string
@@ -48,10 +59,10 @@ export function LineForm({
   // The newest version, its usual size and the first colourway are what is meant most often.
   useEffect(() => {
     if (!pattern || line.patternId !== pattern.id) return
-    if (line.version === undefined && pattern.version) change({ ...line, version: pattern.version }, true)
-    else if (line.colourwayId === undefined && colourways?.[0]) change({ ...line, colourwayId: colourways[0].id }, true)
+    if (line.version === undefined && pattern.version) change({ version: pattern.version }, true)
+    else if (line.colourwayId === undefined && colourways?.[0]) change({ colourwayId: colourways[0].id }, true)
     else if (line.size === undefined && version && now && version.number === line.version)
-      change({ ...line, size: now.size }, true)
+      change({ size: now.size }, true)
   }, [pattern, version, now, colourways, line, change])
 
   const wrong =
@@ -65,7 +76,7 @@ export function LineForm({
           showSearch={{ optionFilterProp: 'label' }}
           placeholder="Choose"
           value={line.patternId ?? null}
-          onChange={(patternId) => change({ patternId: patternId ?? undefined, kits: line.kits })}
+          onChange={(patternId) => change({ ...ofPattern, patternId: patternId ?? undefined })}
           options={(patterns ?? [])
             .filter((each) => each.version)
             .map((each) => ({ value: each.id, label: each.title }))}
@@ -75,7 +86,7 @@ export function LineForm({
         <Select
           aria-label="Version"
           value={line.version ?? null}
-          onChange={(next) => change({ ...line, version: next ?? undefined })}
+          onChange={(next) => change({ version: next ?? undefined })}
           options={(pattern?.versions ?? []).map((each) => ({
             value: each.number,
             label: String(each.number),
@@ -91,7 +102,7 @@ export function LineForm({
             aria-label="Size"
             loading={line.version !== undefined && !now}
             value={line.size ?? null}
-            onChange={(size) => change({ ...line, size: size ?? undefined })}
+            onChange={(size) => change({ size: size ?? undefined })}
             options={sizes.map((size) => ({ value: size, label: size }))}
           />
         )}
@@ -100,9 +111,7 @@ export function LineForm({
         <Select
           aria-label="Colourway"
           value={line.colourwayId ?? null}
-          onChange={(colourwayId) =>
-            change({ ...line, colourwayId: colourwayId ?? undefined, colourwayVersion: undefined })
-          }
+          onChange={(colourwayId) => change({ colourwayId: colourwayId ?? undefined, colourwayVersion: undefined })}
           options={(colourways ?? []).map((each) => ({ value: each.id, label: each.name }))}
         />
       </Labelled>
@@ -112,7 +121,7 @@ export function LineForm({
             aria-label={kitsLabel}
             value={line.kits ?? null}
             {...(wrong ? { status: 'error' as const } : {})}
-            onChange={(kits) => change({ ...line, kits: kits ?? undefined })}
+            onChange={(kits) => change({ kits: kits ?? undefined })}
           />
         </Labelled>
       )}

@@ -20,7 +20,8 @@ export function MakePage() {
   )
   const complete = whole.length === mix.length
   const { data: able, error: refused, isFetching } = useQuery(read.couldMake(complete ? whole : undefined))
-  const change = (i: number, next: LineFields) => setMix(mix.map((each, at) => (at === i ? next : each)))
+  const change = (i: number, changed: LineFields) =>
+    setMix((before) => before.map((each, at) => (at === i ? { ...each, ...changed } : each)))
   return (
     <div className="page stack">
       <PageHead title="How many can I make?">
@@ -31,7 +32,7 @@ export function MakePage() {
           <div key={i}>
             <LineForm
               line={each}
-              change={(next) => change(i, next)}
+              change={(changed) => change(i, changed)}
               remove={mix.length > 1 ? () => setMix(mix.filter((_, at) => at !== i)) : undefined}
               kitsLabel="In a set"
             />

@@ -111,11 +111,8 @@ function PlanForm<Answer>({ title, name, fields, lines: initial, batchId, save, 
     },
   })
   if (!patterns) return <PageLoading what="Fetching the patterns" />
-  const change = (i: number, line: LineFields, byItself?: boolean) =>
-    setLines(
-      lines.map((each, at) => (at === i ? line : each)),
-      byItself,
-    )
+  const change = (i: number, changed: LineFields, byItself?: boolean) =>
+    setLines((before) => before.map((each, at) => (at === i ? { ...each, ...changed } : each)), byItself)
   return (
     <div className="page stack">
       <h1>{title}</h1>
@@ -141,7 +138,7 @@ function PlanForm<Answer>({ title, name, fields, lines: initial, batchId, save, 
             <div key={i}>
               <LineForm
                 line={line}
-                change={(next, byItself) => change(i, next, byItself)}
+                change={(changed, byItself) => change(i, changed, byItself)}
                 remove={lines.length > 1 ? () => setLines(lines.filter((_, at) => at !== i)) : undefined}
               />
               {complete && outlook?.lines[i] && line.kits !== undefined && (
