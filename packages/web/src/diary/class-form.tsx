@@ -218,19 +218,15 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
             key={i}
             line={offer}
             withKits={false}
-            change={(changed, byItself) =>
-              setOffers(
-                (before) =>
-                  before.map((each, at) =>
-                    at === i
-                      ? { ...each, ...changed }
-                      : // All offers are of one pattern.
-                        i === 0 && 'patternId' in changed && changed.patternId !== offer.patternId
-                        ? { kits: 1, patternId: changed.patternId }
-                        : each,
-                  ),
-                byItself,
-              )
+            change={(change, byItself) =>
+              setOffers((before) => {
+                const next = change(before[i] ?? offer)
+                // All offers are of one pattern.
+                const others = i === 0 && next.patternId !== before[0]?.patternId
+                return before.map((each, at) =>
+                  at === i ? next : others ? { kits: 1, patternId: next.patternId } : each,
+                )
+              }, byItself)
             }
             remove={offers.length > 1 ? () => setOffers(offers.filter((_, at) => at !== i)) : undefined}
           />

@@ -165,11 +165,7 @@ export function OrderForm({ order, close }: { order?: Order; close: () => void }
             {known.leftHanded && 'Left-handed: the written pattern can be for the left hand.'}
           </p>
         )}
-        <LineForm
-          line={line}
-          change={(changed, byItself) => setLine((before) => ({ ...before, ...changed }), byItself)}
-          remove={undefined}
-        />
+        <LineForm line={line} change={setLine} remove={undefined} />
         <div className={`hands ${styles.measure}`}>
           <Form.Item name="worn" noStyle>
             <Select

@@ -10,6 +10,12 @@ import styles from './line-form.module.css'
 
 export type LineFields = { readonly [Field in keyof BatchLine]?: BatchLine[Field] | undefined }
 
+/**
+ * @param next what becomes of the line as it is by then, which may be newer than it was rendered
+ * @param byItself what is meant most often was filled in, and nobody typed it
+ */
+export type ChangeLine = (next: (before: LineFields) => LineFields, byItself?: boolean) => void
+
 /** Whether it says all that a line needs. */
 export const isWhole = (line: LineFields): boolean => batchLine.safeParse(line).success
 
@@ -32,11 +38,7 @@ export function LineForm({
   withKits = true,
 }: {
   line: LineFields
-  /**
-   * @param changed of the line; what it does not name stays as it is by then
-   * @param byItself what is meant most often was filled in, and nobody typed it
-   */
-  change: (changed: LineFields, byItself?: boolean) => void
+  change: ChangeLine
   remove: (() => void) | undefined
   /** What the number says. */
   kitsLabel?: string
@@ -59,12 +61,14 @@ export function LineForm({
   // The newest version, its usual size and the first colourway are what is meant most often.
   useEffect(() => {
     if (!pattern || line.patternId !== pattern.id) return
-    if (line.version === undefined && pattern.version) change({ version: pattern.version }, true)
-    else if (line.colourwayId === undefined && colourways?.[0]) change({ colourwayId: colourways[0].id }, true)
-    else if (line.size === undefined && version && now && version.number === line.version)
-      change({ size: now.size }, true)
+    const fillIn = (usual: LineFields) =>
+      change((before) => (before.patternId === pattern.id ? { ...before, ...usual } : before), true)
+    if (line.version === undefined && pattern.version) fillIn({ version: pattern.version })
+    else if (line.colourwayId === undefined && colourways?.[0]) fillIn({ colourwayId: colourways[0].id })
+    else if (line.size === undefined && version && now && version.number === line.version) fillIn({ size: now.size })
   }, [pattern, version, now, colourways, line, change])
 
+  const set = (changed: LineFields) => change((before) => ({ ...before, ...changed }))
   const wrong =
     line.kits === undefined ? undefined : batchLine.shape.kits.safeParse(line.kits).error?.issues[0]?.message
   return (
@@ -76,7 +80,7 @@ export function LineForm({
           showSearch={{ optionFilterProp: 'label' }}
           placeholder="Choose"
           value={line.patternId ?? null}
-          onChange={(patternId) => change({ ...ofPattern, patternId: patternId ?? undefined })}
+          onChange={(patternId) => set({ ...ofPattern, patternId: patternId ?? undefined })}
           options={(patterns ?? [])
             .filter((each) => each.version)
             .map((each) => ({ value: each.id, label: each.title }))}
@@ -86,7 +90,7 @@ export function LineForm({
         <Select
           aria-label="Version"
           value={line.version ?? null}
-          onChange={(next) => change({ version: next ?? undefined })}
+          onChange={(next) => set({ version: next ?? undefined })}
           options={(pattern?.versions ?? []).map((each) => ({
             value: each.number,
             label: String(each.number),
@@ -102,7 +106,7 @@ export function LineForm({
             aria-label="Size"
             loading={line.version !== undefined && !now}
             value={line.size ?? null}
-            onChange={(size) => change({ size: size ?? undefined })}
+            onChange={(size) => set({ size: size ?? undefined })}
             options={sizes.map((size) => ({ value: size, label: size }))}
           />
         )}
@@ -111,7 +115,7 @@ export function LineForm({
         <Select
           aria-label="Colourway"
           value={line.colourwayId ?? null}
-          onChange={(colourwayId) => change({ colourwayId: colourwayId ?? undefined, colourwayVersion: undefined })}
+          onChange={(colourwayId) => set({ colourwayId: colourwayId ?? undefined, colourwayVersion: undefined })}
           options={(colourways ?? []).map((each) => ({ value: each.id, label: each.name }))}
         />
       </Labelled>
@@ -121,7 +125,7 @@ export function LineForm({
             aria-label={kitsLabel}
             value={line.kits ?? null}
             {...(wrong ? { status: 'error' as const } : {})}
-            onChange={(kits) => change({ kits: kits ?? undefined })}
+            onChange={(kits) => set({ kits: kits ?? undefined })}
           />
         </Labelled>
       )}

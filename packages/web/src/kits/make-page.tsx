@@ -6,7 +6,7 @@ import { Link } from 'react-router'
 import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
 import { read } from '../shop/queries'
-import { type LineFields, LineForm } from './line-form'
+import { type ChangeLine, type LineFields, LineForm } from './line-form'
 import styles from './make.module.css'
 
 /** How many kits the free stock would make: of one pattern, or of a mix. */
@@ -20,8 +20,10 @@ export function MakePage() {
   )
   const complete = whole.length === mix.length
   const { data: able, error: refused, isFetching } = useQuery(read.couldMake(complete ? whole : undefined))
-  const change = (i: number, changed: LineFields) =>
-    setMix((before) => before.map((each, at) => (at === i ? { ...each, ...changed } : each)))
+  const changeOf =
+    (i: number): ChangeLine =>
+    (next) =>
+      setMix((before) => before.map((each, at) => (at === i ? next(each) : each)))
   return (
     <div className="page stack">
       <PageHead title="How many can I make?">
@@ -32,7 +34,7 @@ export function MakePage() {
           <div key={i}>
             <LineForm
               line={each}
-              change={(changed) => change(i, changed)}
+              change={changeOf(i)}
               remove={mix.length > 1 ? () => setMix(mix.filter((_, at) => at !== i)) : undefined}
               kitsLabel="In a set"
             />

@@ -15,7 +15,7 @@ import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 import { CouldMake } from './could-make'
 import { Limits } from './limits'
-import { type LineFields, LineForm } from './line-form'
+import { type ChangeLine, type LineFields, LineForm } from './line-form'
 import styles from './plan-page.module.css'
 
 interface Fields {
@@ -111,8 +111,10 @@ function PlanForm<Answer>({ title, name, fields, lines: initial, batchId, save, 
     },
   })
   if (!patterns) return <PageLoading what="Fetching the patterns" />
-  const change = (i: number, changed: LineFields, byItself?: boolean) =>
-    setLines((before) => before.map((each, at) => (at === i ? { ...each, ...changed } : each)), byItself)
+  const changeOf =
+    (i: number): ChangeLine =>
+    (next, byItself) =>
+      setLines((before) => before.map((each, at) => (at === i ? next(each) : each)), byItself)
   return (
     <div className="page stack">
       <h1>{title}</h1>
@@ -138,7 +140,7 @@ function PlanForm<Answer>({ title, name, fields, lines: initial, batchId, save, 
             <div key={i}>
               <LineForm
                 line={line}
-                change={(changed, byItself) => change(i, changed, byItself)}
+                change={changeOf(i)}
                 remove={lines.length > 1 ? () => setLines(lines.filter((_, at) => at !== i)) : undefined}
               />
               {complete && outlook?.lines[i] && line.kits !== undefined && (
