@@ -14,9 +14,11 @@ import { againstTold, layOver } from './face'
 import type { Press } from './forces/press'
 import { gapingThreads, laidThread } from './gaping'
 import type { KeptForm } from './kept-forms'
+import { type Laid, laidAs, lay } from './laid'
 import type { Lengthened } from './long'
 import { type Minimised, Minimiser, minimiserColumns } from './minimise'
 import { depthOf, type Piece } from './piece'
+import { draw, shake, thinness } from './shake'
 import { keepRoomToTurn } from './start'
 import { bestOf, compare, type Tried } from './tried'
 import { turnToEye } from './turn-to-eye'
@@ -80,24 +82,6 @@ const throughEachOther = 0.5
 /** What is stiff comes back to this share of its extents, from two other starts, and need not be shaken again. */
 const stiff = 0.0015
 const stiffAfter = 2
-
-/** Each point is shaken by up to so much, then by twice that, toward the eye by as much less as the piece is thin. */
-const shakenMm: Mm = 0.45
-
-/**
- * How a piece is drawn before it is shaken: as it is, long and pressed flat, or wide, and askew. What gives way as a whole, as a sheet does that can
- * be pulled out of square, is not found by shaking each point for itself.
- */
-const drawnAs: readonly {
-  readonly across: number
-  readonly up: number
-  readonly askew: number
-  readonly deep: number
-}[] = [
-  { across: 1, up: 1, askew: 0, deep: 1 },
-  { across: 1.2, up: 0.85, askew: 0.15, deep: 0.2 },
-  { across: 0.85, up: 1.2, askew: -0.15, deep: 1 },
-]
 
 /**
  * How thick a piece is tried again, as a share of how it unfolded. The ways along a sheet do not say how it is dented: work that can lie flat
@@ -466,53 +450,8 @@ export class Settling {
   }
 }
 
-/** Where the points of a piece lie, and its solids: nine numbers each. */
-type Laid = Pick<KeptForm, 'at' | 'solids'>
-
-const laidAs = ({ at, solids }: Piece): Laid => ({
-  at: Float64Array.from(at),
-  solids: Float64Array.from(solids.flatMap((solid) => [...solid.at, ...solid.front, ...solid.right])),
-})
-
-function lay(piece: Piece, { at, solids }: Laid): void {
-  piece.at.set(at)
-  for (const [k, solid] of piece.solids.entries()) {
-    solid.at.set(solids.subarray(9 * k, 9 * k + 3))
-    solid.front.set(solids.subarray(9 * k + 3, 9 * k + 6))
-    solid.right.set(solids.subarray(9 * k + 6, 9 * k + 9))
-  }
-}
-
 const scaledBy = (shares: Extents | undefined, [wide, high, deep]: Vector): Extents | undefined =>
   shares && [shares[0] * wide, shares[1] * high, shares[2] * deep]
-
-/** Drawn out of its shape. */
-function draw(at: Float64Array, time: number): void {
-  const { across, up, askew, deep } = drawnAs[time % drawnAs.length] as (typeof drawnAs)[number]
-  for (let p = 0; p < at.length; p += 3) {
-    const [x, y] = [at[p] as number, at[p + 1] as number]
-    at[p] = across * x + askew * y
-    at[p + 1] = up * y
-    at[p + 2] = deep * (at[p + 2] as number)
-  }
-}
-
-/** How deep a piece is for how narrow it is: 1 of a chain or a rope, little of what lies flat. */
-const thinness = ([wide, high, deep]: Vector): number => Math.min(1, deep / Math.min(wide, high))
-
-/**
- * The same each time.
- *
- * @param toEye how far toward the eye, as a share of how far along the mat
- */
-function shake(at: Float64Array, time: number, toEye: number): void {
-  // At first only along the mat: what lies flat by its symmetry alone would fold.
-  const thin = time === 0 ? 0 : toEye
-  for (let i = 0; i < at.length; i++) {
-    const chance = ((Math.imul(i + 1 + time * at.length, 2654435761) >>> 8) % 1000) / 500 - 1
-    at[i] = (at[i] as number) + Math.min(2, 1 + time) * shakenMm * chance * (i % 3 === 2 ? thin : 1)
-  }
-}
 
 function minimised(energy: Energy, bodies: Bodies): Minimised {
   const kept = bodies.save()
