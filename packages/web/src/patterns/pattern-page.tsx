@@ -91,8 +91,8 @@ function Design({ pattern }: { pattern: Pattern }) {
   // While a line is in hand the piece is what it was before it: what is on the needle is drawn over it.
   const formed = useFormed(inHand ? hand.base : sound || !lastGood ? of : undefined, choices)
   const { scene } = formed
-  // The form shown may have been kept from before; the next edit will need a new one.
-  const willChange = mayWrite && scene !== undefined
+  // The form shown may have been kept from before: the next edit will need a new one. A pattern that was never drawn needs one at once.
+  const willChange = mayWrite && (scene !== undefined || pattern.drawn === null)
   useEffect(() => {
     if (willChange) formClient.warmUp()
   }, [willChange])
