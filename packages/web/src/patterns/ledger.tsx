@@ -60,6 +60,8 @@ export function Ledger({ draft, mayWrite, statements, old, faults, onEdit, onLin
   const view = useRef<EditorView>(undefined)
   const told = useRef({ onEdit, onLine })
   told.current = { onEdit, onLine }
+  /** The line that was told last. */
+  const inHand = useRef(0)
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: the editor is made once; later texts come by the effect below
   useEffect(() => {
@@ -95,8 +97,10 @@ export function Ledger({ draft, mayWrite, statements, old, faults, onEdit, onLin
           }),
           EditorView.updateListener.of((update) => {
             if (update.docChanged) told.current.onEdit(update.state.doc.toString())
-            if (update.docChanged || update.selectionSet)
-              told.current.onLine(update.state.doc.lineAt(update.state.selection.main.head).number)
+            const { number } = update.state.doc.lineAt(update.state.selection.main.head)
+            if ((!update.docChanged && !update.selectionSet) || number === inHand.current) return
+            inHand.current = number
+            told.current.onLine(number)
           }),
         ],
       }),
