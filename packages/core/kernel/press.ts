@@ -102,11 +102,7 @@ export function pressBeads(stiffness: f64): f64 {
     const ux = dx * by
     const uy = dy * by
     const uz = by > 0 ? dz * by : 1
-    const dot = hole[a] * hole[b] + hole[a + 1] * hole[b + 1] + hole[a + 2] * hole[b + 2]
-    given[wayX] = ux
-    given[wayY] = uy
-    given[wayZ] = uz
-    given[acrossOther] = 1 - dot * dot
+    const dot = aim(a, b, ux, uy, uz)
     reach(i)
     const first = left[reached]
     const firstAlong = left[slopeAlong]
@@ -152,15 +148,36 @@ export function overOf(pair: i32): f64 {
   const dy = centre[b + 1] - centre[a + 1]
   const dz = centre[b + 2] - centre[a + 2]
   const apart = max(Math.sqrt(dx * dx + dy * dy + dz * dz), 1e-9)
-  const dot = hole[a] * hole[b] + hole[a + 1] * hole[b + 1] + hole[a + 2] * hole[b + 2]
-  given[wayX] = dx / apart
-  given[wayY] = dy / apart
-  given[wayZ] = dz / apart
-  given[acrossOther] = 1 - dot * dot
+  aim(a, b, dx / apart, dy / apart, dz / apart)
   reach(i)
   const first = left[reached]
   reach(j)
   return first + left[reached] - apart
+}
+
+/** Gives the way from one centre to another, and answers how far their holes lie the same way. */
+function aim(a: i32, b: i32, x: f64, y: f64, z: f64): f64 {
+  const dot = hole[a] * hole[b] + hole[a + 1] * hole[b + 1] + hole[a + 2] * hole[b + 2]
+  given[wayX] = x
+  given[wayY] = y
+  given[wayZ] = z
+  given[acrossOther] = 1 - dot * dot
+  return dot
+}
+
+/** How far a bead reaches from a contact centre in a direction, toward something that is no bead. */
+export function reachToward(i: i32, x: f64, y: f64, z: f64): f64 {
+  given[wayX] = x
+  given[wayY] = y
+  given[wayZ] = z
+  given[acrossOther] = 0
+  reach(i)
+  return left[reached]
+}
+
+/** How the reach that was asked for last changes with the cosine to the hole. */
+export function slopeOfReach(): f64 {
+  return left[slopeAlong]
 }
 
 /** A reach that changes with its direction turns its bead, whose centre is at n, and moves both centres, at a and b, sideways. */
@@ -189,7 +206,7 @@ function lean(ways: Floats, turns: Floats, n: i32, a: i32, b: i32): void {
 }
 
 /** How far a bead reaches from a contact centre in the direction that is given; what it finds is in `left`. */
-export function reach(i: i32): void {
+function reach(i: i32): void {
   const n = 3 * i
   const c = given[wayX] * hole[n] + given[wayY] * hole[n + 1] + given[wayZ] * hole[n + 2]
   const shape = shapeOfCentre[i]

@@ -85,9 +85,10 @@ export class Energy {
 
   /** Beads that are nearer than they reach, of a piece that nobody settles. */
   static pressed(piece: Piece, nearMm: Mm): Press[] {
-    const energy = Energy.of(piece, 1, { stiffness: 1, room: 0, rubbing: 0, mat: 0 })
-    const found = energy.pressed(nearMm)
-    energy.kernel.release()
+    const contact = contactOf(piece)
+    const kernel = new Kernel({ ...pieceColumns(piece), ...contactColumns(piece, contact) })
+    const found = new Presses(kernel, piece, contact).pressed(nearMm)
+    kernel.release()
     return found
   }
 

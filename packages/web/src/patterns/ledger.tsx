@@ -97,8 +97,9 @@ export function Ledger({ draft, mayWrite, statements, old, faults, onEdit, onLin
           }),
           EditorView.updateListener.of((update) => {
             if (update.docChanged) told.current.onEdit(update.state.doc.toString())
+            if (!update.docChanged && !update.selectionSet) return
             const { number } = update.state.doc.lineAt(update.state.selection.main.head)
-            if ((!update.docChanged && !update.selectionSet) || number === inHand.current) return
+            if (number === inHand.current) return
             inHand.current = number
             told.current.onLine(number)
           }),

@@ -9,14 +9,6 @@ import { type Centres, centresOf, type Grid, gridOf, pairColumns } from './pairs
 /** A step for differences. */
 const tiny: Mm = 1e-6
 
-/** What `reach` is given, and what it leaves: by the same names in the kernel. */
-const wayX = 0
-const wayY = 1
-const wayZ = 2
-const acrossOther = 3
-const reached = 0
-const slopeAlong = 1
-
 /** Two beads that are nearer than they reach. */
 export interface Press {
   readonly a: number
@@ -135,12 +127,8 @@ export class Presses {
   private pressSolids(stiffness: number, onSolids: Float64Array): number {
     const { normal, kernel } = this
     const { count, farthest } = this.centres
-    const [middle, push, turns, left] = [
-      kernel.floats('centre'),
-      kernel.floats('push'),
-      kernel.floats('turn'),
-      kernel.floats('left'),
-    ]
+    if (this.piece.solids.length === 0) return 0
+    const [middle, push, turns] = [kernel.floats('centre'), kernel.floats('push'), kernel.floats('turn')]
     let energy = 0
     for (const [k, solid] of this.piece.solids.entries()) {
       const { at, front, right } = solid
@@ -162,7 +150,7 @@ export class Presses {
         const p = normal[0] as number
         const q = normal[1] as number
         const s = normal[2] as number
-        const turn = stiffness * over * (left[slopeAlong] as number)
+        const turn = stiffness * over * kernel.loops.slopeOfReach()
         turns[n] = (turns[n] as number) + turn * (p * rx + q * vx + s * fx)
         turns[n + 1] = (turns[n + 1] as number) + turn * (p * ry + q * vy + s * fy)
         turns[n + 2] = (turns[n + 2] as number) + turn * (p * rz + q * vz + s * fz)
@@ -193,7 +181,6 @@ export class Presses {
   /** How far a contact centre that lies here, in the solid's own directions, reaches into it; the way out is left in `normal`. */
   private overSolid(solid: Solid, i: number, x: Mm, y: Mm, z: Mm): Mm {
     const { normal, kernel } = this
-    const given = kernel.floats('given')
     const { front, right } = solid
     const away = solid.distance(x, y, z, normal)
     const [p, q, s] = [normal[0] as number, normal[1] as number, normal[2] as number]
@@ -202,12 +189,7 @@ export class Presses {
     const nx = p * rx + q * (fy * rz - fz * ry) + s * fx
     const ny = p * ry + q * (fz * rx - fx * rz) + s * fy
     const nz = p * rz + q * (fx * ry - fy * rx) + s * fz
-    given[wayX] = nx
-    given[wayY] = ny
-    given[wayZ] = nz
-    given[acrossOther] = 0
-    kernel.loops.reach(i)
-    return (kernel.floats('left')[reached] as Mm) - away
+    return kernel.loops.reachToward(i, nx, ny, nz) - away
   }
 }
 

@@ -22,7 +22,8 @@ export interface Loops {
   followCentres(count: number): void
   pressBeads(stiffness: number): number
   overOf(pair: number): number
-  reach(centre: number): void
+  reachToward(centre: number, x: number, y: number, z: number): number
+  slopeOfReach(): number
   pushPoints(count: number): void
   pullThreads(count: number, tension: number): number
   pullTies(count: number, tension: number): number
@@ -60,6 +61,8 @@ function newLoops(): Loops {
 /** Memories that can be used again: making one takes longer than settling a small piece for an iteration or two. */
 const free: Loops[] = []
 const mostFree = 4
+/** Larger ones are left to the garbage collector: memory never shrinks. */
+const mostFreeBytes = 16_000_000
 
 const alignment = 16
 const pageBytes = 65_536
@@ -126,7 +129,8 @@ export class Kernel {
 
   /** The memory may be used for something else: nothing of it is to be read any more. */
   release(): void {
-    if (free.length < mostFree) free.push(this.loops)
+    const isLarge = this.loops.memory.buffer.byteLength > mostFreeBytes
+    if (!isLarge && free.length < mostFree) free.push(this.loops)
   }
 }
 
