@@ -87,9 +87,7 @@ async function manyClients({ openShop, Caller, hammer, postMove, connect }) {
   // The same moves by a function in the database: with the server between, and by the command alone that the server carries out.
   for (const count of [16, 64]) {
     const plain = await openShop()
-    const hands = await clients(plain, Caller, count)
-    const served = await hammer(plain.pool, hands, { seconds: 10 }, 0)
-    const through = Object.values(served.answers).reduce((sum, each) => sum + each, 0) / served.seconds
+    const through = await byServer(plain, await clients(plain, Caller, count), 10)
     const command = await byCommand(plain, { count, seconds: 10, postMove, connect })
     const straight = await byFunction(plain, count, 10)
     say(
@@ -111,12 +109,31 @@ async function postedBy(clients, seconds, lots, post) {
   await Promise.all(
     Array.from({ length: clients }, async (_, n) => {
       for (let i = 0; performance.now() < until; i++) {
-        await post(`${n}-${i}`, lots[Math.floor(Math.random() * lots.length)])
+        await post(`${n}-${i}`, lots[Math.floor(Math.random() * lots.length)], n)
         posted++
       }
     }),
   )
   return posted / seconds
+}
+
+/** A move by hand as a page asks for it. */
+async function byServer(shop, callers, seconds) {
+  const agent = new http.Agent({ keepAlive: true })
+  const move = JSON.stringify({ kind: 'correction', quantity: 100, reason: 'by the server' })
+  const posted = await postedBy(callers.length, seconds, await lotsOf(shop.pool), (key, lot, n) => {
+    const { cookie, token } = callers[n]
+    const headers = {
+      cookie,
+      'x-csrf-token': token,
+      'idempotency-key': `server-${key}`,
+      'content-type': 'application/json',
+      'content-length': move.length,
+    }
+    return answered(http.request(`${shop.base}/api/lots/${lot}/moves`, { method: 'POST', agent, headers }).end(move))
+  })
+  agent.destroy()
+  return posted
 }
 
 /** A move by hand as the server's route carries it out, without the request. */
@@ -205,24 +222,22 @@ async function longShelf({ openShop, shelfPage }) {
   await shop.close()
 }
 
-/**
- * Asks for a page as a browser does, over a connection that stays open, and does nothing with the answer: both run on one machine, and what a client costs
- * is not the server's.
- */
+/** Asks for a page as a browser does, over a connection that stays open. */
 function reader({ base }, { cookie }) {
   const agent = new http.Agent({ keepAlive: true })
-  const read = (path) =>
-    new Promise((resolve, reject) => {
-      const headers = { cookie, 'accept-encoding': 'gzip' }
-      http
-        .get(`${base}/api${path}`, { agent, headers }, (answer) => {
-          if (answer.statusCode !== 200) reject(new Error(`${path} is answered with ${answer.statusCode}`))
-          answer.on('end', resolve).on('error', reject).resume()
-        })
-        .on('error', reject)
-    })
+  const headers = { cookie, 'accept-encoding': 'gzip' }
+  const read = (path) => answered(http.get(`${base}/api${path}`, { agent, headers }))
   return Object.assign(read, { close: () => agent.destroy() })
 }
+
+/** Nothing is done with an answer: both run on one machine, and what a client costs is not the server's. */
+const answered = (request) =>
+  new Promise((resolve, reject) => {
+    request.on('error', reject).on('response', (answer) => {
+      if (answer.statusCode !== 200) reject(new Error(`${request.path} is answered with ${answer.statusCode}`))
+      answer.on('end', resolve).on('error', reject).resume()
+    })
+  })
 
 /** @param before how often it is done before it is timed */
 async function timed(times, act, before = 1) {

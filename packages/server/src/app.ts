@@ -8,7 +8,6 @@ import staticCompressed from 'express-static-gzip'
 import helmet from 'helmet'
 import type pg from 'pg'
 import type { Logger } from 'pino'
-import { pinoHttp } from 'pino-http'
 import { archiveRoutes } from './archive/routes'
 import { auditRoutes } from './audit/routes'
 import { batchRoutes } from './batches/routes'
@@ -61,6 +60,7 @@ interface Parts {
 export function buildApp({ config, shop, addresses, pool, people, secret, log, changes }: Parts): Express {
   const app = express()
   app.disable('x-powered-by')
+  app.set('log', log)
   app.set('answer seconds', config.ANSWER_SECONDS)
   app.set('check answers', config.CHECK_ANSWERS)
   app.set('on commit', () => shop.revision.bump())
@@ -68,13 +68,6 @@ export function buildApp({ config, shop, addresses, pool, people, secret, log, c
   // Nothing of the API is kept by browsers, so nothing needs a mark to be compared by.
   app.disable('etag')
   if (config.BEHIND_TLS) app.set('trust proxy', 1)
-  // Of a request the log has its address and nothing else: no cookie, no key, and not what was asked for.
-  const told = ({ id, method, url }: { id: unknown; method: string; url: string }) => ({
-    id,
-    method,
-    path: url.replace(/\?.*/, ''),
-  })
-  app.use(pinoHttp({ logger: log, autoLogging: false, serializers: { req: told } }))
   const files = config.WEB_ROOT ? filesOfPage(config.WEB_ROOT) : undefined
   // A page brings a hundred files, to which its own headers apply. A worker has those of its own file.
   if (files) app.get(/^\/assets\/(?!.*\.worker-)/, helmet.xContentTypeOptions(), files)

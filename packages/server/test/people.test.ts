@@ -175,6 +175,33 @@ describe('sessions', () => {
     expect(await stream()).toContain('event: ended')
   })
 
+  test('they end when they have not been used for twelve hours, and asking for something begins these anew', async () => {
+    const wren = new Caller(shop.base)
+    const { headers } = await wren.signIn('wren')
+    const cookieSeconds =
+      (Date.parse(/expires=([^;]+)/i.exec(headers.get('set-cookie') ?? '')?.[1] ?? '') - Date.now()) / 1000
+    expect(Math.round(cookieSeconds / 86_400)).toBe(7)
+    const of = `sess #>> '{begun,personId}' = '${await idOf('wren')}'`
+    const restHours = async () =>
+      Number(
+        (await shop.pool.query(`select extract(epoch from max(expire) - now()) / 3600 as h from session where ${of}`))
+          .rows[0].h,
+      )
+    const restsFor = (time: string) =>
+      shop.pool.query(`update session set expire = now() + interval '${time}' where ${of}`)
+    expect(await restHours()).toBeCloseTo(12, 0)
+    await restsFor('11 hours 58 minutes')
+    expect((await wren.ask('GET', '/me')).status).toBe(200)
+    expect(await restHours()).toBeLessThan(11.99)
+    await restsFor('1 hour')
+    // The answer does not wait for it.
+    for (let asked = 0; asked < 200 && (await restHours()) < 11; asked++)
+      expect((await wren.ask('GET', '/me')).status).toBe(200)
+    expect(await restHours()).toBeCloseTo(12, 0)
+    await restsFor('-1 second')
+    expect((await wren.ask('GET', '/me')).status).toBe(401)
+  })
+
   test('a changed password, and signing out elsewhere, end every other session and keep this one', async () => {
     const [here, there] = [await shop.as('bram'), await shop.as('bram')]
     const next = 'a longer password for bram'

@@ -12,6 +12,7 @@ import {
 } from '@tessellum/contract/api'
 import { mayDo, type Right, rights } from '@tessellum/contract/rights'
 import type { Request, RequestHandler, Response, Router } from 'express'
+import type { Logger } from 'pino'
 import { type Caller, type Idempotency, RequestAborted, requestContext, type SignedIn } from '../context'
 import { demandKey, idempotencyOf } from '../idempotency/request-key'
 import { HttpProblem, nothingThere } from '../problem'
@@ -117,8 +118,10 @@ function checkAnswer(key: RouteKey, result: unknown): void {
 
 /** What was asked for is done, and the rest of the answer failed; whoever has hung up does not miss it. */
 function noteLate(request: Request, error: unknown): void {
-  if (!(error instanceof RequestAborted))
-    request.log.error({ error: describeError(error) }, 'done, and its answer failed')
+  if (error instanceof RequestAborted) return
+  const { method, path } = request
+  const log: Logger = request.app.get('log')
+  log.error({ error: describeError(error), method, path }, 'done, and its answer failed')
 }
 
 const untold = Symbol('done; the rest cannot be told')

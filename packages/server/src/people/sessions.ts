@@ -18,7 +18,7 @@ const restMs = 12 * 3600_000
 export const wholeMs = 7 * 24 * 3600_000
 
 /** A session that is in use is put off from ending, but not at every request: that would be a write for every read. */
-const touchMs = 300_000
+const putOffMs = 300_000
 
 declare module 'express-session' {
   interface SessionData {
@@ -36,42 +36,52 @@ interface FoundSession {
   readonly roles: PersonRole[]
   readonly seal: string
   readonly disabledAt: Date | null
+  /** It has been in use for so long that its end is to be put off. */
+  readonly isDue: boolean
 }
+
+const inSeconds = (ms: number) => sql.raw(`interval '${ms / 1000} seconds'`)
 
 /** A session and whose it is in one statement: it is asked at every request. */
 const findSession = prepared<{ sid: string }, FoundSession>(
   'find_session',
   sql`
     select sess, ${person.id} as "personId", ${person.name}, ${person.fullName} as "fullName", ${person.roles}, ${person.seal},
-      ${person.disabledAt} as "disabledAt"
+      ${person.disabledAt} as "disabledAt", expire < now() + ${inSeconds(restMs - putOffMs)} as "isDue"
     from ${sessionTable} left join ${person} on ${person.id} = (sess -> 'begun' ->> 'personId')::int
     where sid = ${sql.placeholder('sid')} and expire >= now()`,
+)
+
+/** Lets it rest for the whole time from now on. */
+const putOff = prepared<{ sid: string }, never>(
+  'put_off_session',
+  sql`update ${sessionTable} set expire = now() + ${inSeconds(restMs)} where sid = ${sql.placeholder('sid')}`,
 )
 
 /** Whose sessions are that requests have read, by what these say of who has begun them. */
 const readers = new WeakMap<object, SignedIn>()
 
 export function sessions(config: Config, secret: string, people: Database, log: Logger): RequestHandler {
+  // Only what it is: errors come with all that is in them.
+  const noteError = (error: unknown) =>
+    log.warn({ error: describeError(error) }, 'sessions could not be read or written')
   class Store extends connectPgSimple(session) {
-    private readonly touched = new Map<string, number>()
+    // Where a store has one, an answer goes out in two pieces, with a write between.
+    override touch = undefined as never
 
     override get(sid: string, done: (error: unknown, found?: SessionData | null) => void): void {
       findSession(people, { sid }).then(([found]) => {
+        // Nobody waits for it, and a disk that is full keeps nobody from reading.
+        if (found?.isDue) putOff(people, { sid }).catch(noteError)
         const caller = found && whose(found)
         if (found?.sess.begun && caller) readers.set(found.sess.begun, caller)
         done(null, found?.sess ?? null)
       }, done)
     }
 
-    override touch(id: string, data: SessionData, done?: () => void): void {
-      const now = Date.now()
-      if (now - (this.touched.get(id) ?? 0) < touchMs) {
-        done?.()
-        return
-      }
-      for (const [old, at] of this.touched) if (now - at > touchMs) this.touched.delete(old)
-      this.touched.set(id, now)
-      super.touch(id, data, done)
+    /** The cookie lasts as long as a session may at most; how long it may rest is kept here. */
+    override set(sid: string, data: SessionData, done: (error?: unknown) => void = () => undefined): void {
+      super.set(sid, data, (error) => (error ? done(error) : void putOff(people, { sid }).then(() => done(), done)))
     }
   }
   return session({
@@ -82,13 +92,11 @@ export function sessions(config: Config, secret: string, people: Database, log: 
       pool: people.$client,
       tableName: 'session',
       pruneSessionInterval: 3600,
-      // It would print errors as they come, with all that is in them.
-      errorLog: (...told) => log.warn({ error: describeError(told.at(-1)) }, 'sessions could not be read or written'),
+      errorLog: (...told) => noteError(told.at(-1)),
     }),
     resave: false,
     saveUninitialized: false,
-    rolling: true,
-    cookie: { httpOnly: true, sameSite: 'strict', secure: config.BEHIND_TLS, maxAge: restMs },
+    cookie: { httpOnly: true, sameSite: 'strict', secure: config.BEHIND_TLS, maxAge: wholeMs },
   })
 }
 
