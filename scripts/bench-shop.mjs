@@ -87,11 +87,21 @@ async function manyClients({ openShop, Caller, hammer, postMove, connect }) {
   // The same moves by a function in the database: with the server between, and by the command alone that the server carries out.
   for (const count of [16, 64]) {
     const plain = await openShop()
-    const through = await byServer(plain, await clients(plain, Caller, count), 10)
-    const command = await byCommand(plain, { count, seconds: 10, postMove, connect })
-    const straight = await byFunction(plain, count, 10)
+    const lots = await lotsOf(plain.pool)
+    const ways = {
+      straight: await byFunction(plain),
+      command: byCommand(plain, { postMove, connect }),
+      through: byServer(plain, await clients(plain, Caller, count)),
+    }
+    const posted = { straight: 0, command: 0, through: 0 }
+    // In turn, a second at a time: the machine may be slower by then.
+    for (let turn = 0; turn < 10; turn++)
+      for (const [name, { post }] of Object.entries(ways))
+        posted[name] += await postedBy(count, 1, lots, (key, lot, n) => post(`${name}-${turn}-${key}`, lot, n))
+    for (const { close } of Object.values(ways)) await close()
+    const { straight, command, through } = posted
     say(
-      `  ${count} clients, moves by hand: by a function in the database ${rate(straight, 1)}; by the command ${rate(command, 1)}, ratio ${(command / straight).toFixed(2)}; through the server ${rate(through, 1)}, ratio ${(through / straight).toFixed(2)}`,
+      `  ${count} clients, moves by hand: by a function in the database ${rate(straight, 10)}; by the command ${rate(command, 10)}, ratio ${(command / straight).toFixed(2)}; through the server ${rate(through, 10)}, ratio ${(through / straight).toFixed(2)}`,
     )
     await plain.close()
   }
@@ -105,7 +115,8 @@ const lotsOf = async (pool) => {
 /** @returns how many are posted in a second, by so many at once */
 async function postedBy(clients, seconds, lots, post) {
   let posted = 0
-  const until = performance.now() + seconds * 1000
+  const from = performance.now()
+  const until = from + seconds * 1000
   await Promise.all(
     Array.from({ length: clients }, async (_, n) => {
       for (let i = 0; performance.now() < until; i++) {
@@ -114,44 +125,41 @@ async function postedBy(clients, seconds, lots, post) {
       }
     }),
   )
-  return posted / seconds
+  return (posted * 1000) / (performance.now() - from)
 }
 
 /** A move by hand as a page asks for it. */
-async function byServer(shop, callers, seconds) {
+function byServer(shop, callers) {
   const agent = new http.Agent({ keepAlive: true })
   const move = JSON.stringify({ kind: 'correction', quantity: 100, reason: 'by the server' })
-  const posted = await postedBy(callers.length, seconds, await lotsOf(shop.pool), (key, lot, n) => {
+  const post = (key, lot, n) => {
     const { cookie, token } = callers[n]
     const headers = {
       cookie,
       'x-csrf-token': token,
-      'idempotency-key': `server-${key}`,
+      'idempotency-key': key,
       'content-type': 'application/json',
       'content-length': move.length,
     }
     return answered(http.request(`${shop.base}/api/lots/${lot}/moves`, { method: 'POST', agent, headers }).end(move))
-  })
-  agent.destroy()
-  return posted
+  }
+  return { post, close: () => agent.destroy() }
 }
 
 /** A move by hand as the server's route carries it out, without the request. */
-async function byCommand(shop, { count, seconds, postMove, connect }) {
+function byCommand(shop, { postMove, connect }) {
   const { pool, db } = connect(shop.pool.options.connectionString)
   const move = { kind: 'correction', quantity: 100, reason: 'by the command' }
-  const posted = await postedBy(count, seconds, await lotsOf(pool), (key, lot) =>
+  const post = (key, lot) =>
     postMove({ db, writer: db }, lot, move, {
       id: 1,
-      idempotency: { key: `command-${count}-${key}`, digest: key, commit: () => undefined },
-    }),
-  )
-  await pool.end()
-  return posted
+      idempotency: { key, digest: key, commit: () => undefined },
+    })
+  return { post, close: () => pool.end() }
 }
 
 /** What a move by hand does, written as a function in the database and called over as many connections as the server has. */
-async function byFunction(shop, clients, seconds) {
+async function byFunction(shop) {
   const pool = new pg.Pool({ ...shop.pool.options, max: 12 })
   await pool.query(`
     create function bench_move(key text, lot int, quantity bigint, why text) returns bigint language plpgsql as $$
@@ -169,11 +177,9 @@ async function byFunction(shop, clients, seconds) {
       update idempotent_request set result = jsonb_build_object('moveId', made) where idempotent_request.key = bench_move.key;
       return made;
     end $$`)
-  const posted = await postedBy(clients, seconds, await lotsOf(pool), (key, lot) =>
-    pool.query('select bench_move($1, $2, $3, $4)', [`straight-${key}`, lot, 100, 'straight']),
-  )
-  await pool.end()
-  return posted
+  const post = (key, lot) =>
+    pool.query({ name: 'bench_move', text: 'select bench_move($1, $2, $3, $4)', values: [key, lot, 100, 'straight'] })
+  return { post, close: () => pool.end() }
 }
 
 async function kills({ openShop, killAgainAndAgain }) {
@@ -205,8 +211,10 @@ async function longShelf({ openShop, shelfPage }) {
     const { body } = await caller.ask('GET', `/shelf?${new URLSearchParams(query)}`)
     const deep = body.next ? [{ ...query, after: body.next }] : []
     for (const each of [query, ...deep]) {
-      const over = await timed(40, () => read(`/shelf?${new URLSearchParams(each)}`))
-      const bare = await bareTime(shop.pool, shelfPage, each)
+      const [over, bare] = await timedInTurn(40, [
+        () => read(`/shelf?${new URLSearchParams(each)}`),
+        await bareQueries(shop.pool, shelfPage, each),
+      ])
       const name = `${each.show ?? 'all'} by ${each.by ?? 'colour'}${each.find ? `, "${each.find}"` : ''}${each.after ? ', a further page' : ''}`
       say(
         `  ${name.padEnd(44)} p95 ${over.p95.toFixed(1).padStart(6)} ms, the bare queries ${bare.p95.toFixed(1).padStart(6)} ms, ratio of medians ${(over.middle / bare.middle).toFixed(2)}`,
@@ -241,26 +249,35 @@ const answered = (request) =>
 
 /** @param before how often it is done before it is timed */
 async function timed(times, act, before = 1) {
-  for (let i = 0; i < before; i++) await act()
-  const took = []
-  for (let i = 0; i < times; i++) {
-    const from = performance.now()
-    await act()
-    took.push(performance.now() - from)
-  }
-  took.sort((a, b) => a - b)
-  return { p95: took[Math.floor(times * 0.95)], middle: took[times >> 1] }
+  const [took] = await timedInTurn(times, [act], before)
+  return took
+}
+
+/** Several in turn, since a machine may be slower at times. */
+async function timedInTurn(times, acts, before = 1) {
+  for (let i = 0; i < before; i++) for (const act of acts) await act()
+  const took = acts.map(() => [])
+  for (let i = 0; i < times; i++)
+    for (const [n, act] of acts.entries()) {
+      const from = performance.now()
+      await act()
+      took[n].push(performance.now() - from)
+    }
+  return took.map((each) => {
+    each.sort((a, b) => a - b)
+    return { p95: each[Math.floor(times * 0.95)], middle: each[times >> 1] }
+  })
 }
 
 /** The statements that a page comes to, caught once and then sent as they are. */
-async function bareTime(pool, shelfPage, { find = '', show = 'all', by = 'colour', after }) {
+async function bareQueries(pool, shelfPage, { find = '', show = 'all', by = 'colour', after }) {
   const { drizzle } = await import('drizzle-orm/node-postgres')
   const caught = []
   const db = drizzle({ client: pool, logger: { logQuery: (text, values) => caught.push({ text, values }) } })
   await shelfPage(db, { find, show, by, after, limit: 50 })
-  return timed(40, async () => {
+  return async () => {
     for (const query of caught) await pool.query(query)
-  })
+  }
 }
 
 /** Rows as the triggers would have made them, without waiting for two million of them. */
