@@ -31,7 +31,7 @@ function menu(first: number, last = first, source = text) {
     <LinesMenu
       draft={{ current: () => ({ ...draft, state: 'typing', trouble: undefined }) }}
       choices={{}}
-      report={evaluatePattern(source).report}
+      reportNow={() => evaluatePattern(source).report}
       stretch={() => ({ first, last })}
       write={(next) => written.push(next)}
       tell={(words) => told.push(words)}

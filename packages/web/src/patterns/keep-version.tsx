@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { type Pattern, type SaveVersion, saveVersion } from '@tessellum/contract/patterns'
 import { Button, Form, Input, Modal } from 'antd'
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import { rulesOf } from '../frame/contract-rules'
 import { call, ShopError } from '../shop/api'
 import { read } from '../shop/queries'
@@ -16,6 +16,28 @@ interface KeepVersionProps {
 /** Names the draft as it is and keeps it: batches and written patterns are made from kept versions. */
 export function KeepVersion({ pattern, save, errors }: KeepVersionProps) {
   const [open, setOpen] = useState(false)
+  return (
+    <>
+      <Button
+        type="primary"
+        onClick={() => setOpen(true)}
+        disabled={errors > 0}
+        title={errors > 0 ? 'Mend the faults first' : undefined}
+      >
+        Save a version
+      </Button>
+      <KeepDialog pattern={pattern} save={save} open={open} setOpen={setOpen} />
+    </>
+  )
+}
+
+interface KeepDialogProps extends Omit<KeepVersionProps, 'errors'> {
+  readonly open: boolean
+  readonly setOpen: (to: boolean) => void
+}
+
+// Memoized: faults come and go with the keys that are typed.
+const KeepDialog = memo(function KeepDialog({ pattern, save, open, setOpen }: KeepDialogProps) {
   const [form] = Form.useForm<{ name: string; note?: string }>()
   const client = useQueryClient()
   // The draft is saved first: what is kept is the revision that it has then.
@@ -47,48 +69,38 @@ export function KeepVersion({ pattern, save, errors }: KeepVersionProps) {
     draft.mutate(undefined, { onSuccess: (revision) => keep.run({ name, note: note ?? '', revision }) })
   const refused = draft.error ?? keep.refused
   return (
-    <>
-      <Button
-        type="primary"
-        onClick={() => setOpen(true)}
-        disabled={errors > 0}
-        title={errors > 0 ? 'Mend the faults first' : undefined}
+    <Modal
+      open={open}
+      title="Save a version"
+      okText="Save version"
+      onCancel={() => setOpen(false)}
+      onOk={form.submit}
+      confirmLoading={draft.isPending || keep.busy}
+      destroyOnHidden
+    >
+      <Form
+        name="keep-version"
+        form={form}
+        layout="vertical"
+        requiredMark={false}
+        onFinish={keepDraft}
+        initialValues={{ name: `Edition ${(pattern.version ?? 0) + 1}` }}
       >
-        Save a version
-      </Button>
-      <Modal
-        open={open}
-        title="Save a version"
-        okText="Save version"
-        onCancel={() => setOpen(false)}
-        onOk={form.submit}
-        confirmLoading={draft.isPending || keep.busy}
-        destroyOnHidden
-      >
-        <Form
-          name="keep-version"
-          form={form}
-          layout="vertical"
-          requiredMark={false}
-          onFinish={keepDraft}
-          initialValues={{ name: `Edition ${(pattern.version ?? 0) + 1}` }}
-        >
-          <p className="quiet">
-            It is kept as it is now and never changes. It will be version {(pattern.version ?? 0) + 1}.
-          </p>
-          <Form.Item label="Name" name="name" rules={rulesOf(saveVersion.shape.name)}>
-            <Input autoFocus />
-          </Form.Item>
-          <Form.Item label="What changed" name="note" rules={rulesOf(saveVersion.shape.note)}>
-            <Input.TextArea rows={3} />
-          </Form.Item>
-          {refused && (
-            <div role="alert" className="notice trouble">
-              {refused.message} {refused.hint}
-            </div>
-          )}
-        </Form>
-      </Modal>
-    </>
+        <p className="quiet">
+          It is kept as it is now and never changes. It will be version {(pattern.version ?? 0) + 1}.
+        </p>
+        <Form.Item label="Name" name="name" rules={rulesOf(saveVersion.shape.name)}>
+          <Input autoFocus />
+        </Form.Item>
+        <Form.Item label="What changed" name="note" rules={rulesOf(saveVersion.shape.note)}>
+          <Input.TextArea rows={3} />
+        </Form.Item>
+        {refused && (
+          <div role="alert" className="notice trouble">
+            {refused.message} {refused.hint}
+          </div>
+        )}
+      </Form>
+    </Modal>
   )
-}
+})

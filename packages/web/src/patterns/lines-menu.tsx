@@ -16,7 +16,8 @@ export interface LineStretch {
 interface LinesMenuProps {
   readonly draft: Pick<Draft, 'current'>
   readonly choices: Choices
-  readonly report: Report | undefined
+  /** Asked for when it is needed: the menu is the same whatever is typed. */
+  readonly reportNow: () => Report | undefined
   /** The lines that the cursor is in, or that are selected. */
   readonly stretch: () => LineStretch
   readonly write: (text: string) => void
@@ -26,15 +27,16 @@ interface LinesMenuProps {
 type Named = 'name' | 'part'
 
 /** What can be done with the lines in hand as a whole. Each is one step in the text, and undone as one. */
-export const LinesMenu = memo(function LinesMenu({ draft, choices, report, stretch, write, tell }: LinesMenuProps) {
+export const LinesMenu = memo(function LinesMenu({ draft, choices, reportNow, stretch, write, tell }: LinesMenuProps) {
   const [naming, setNaming] = useState<{ readonly what: Named; readonly at: LineStretch }>()
   const textNow = () => draft.current().text
   const change = (next: string, otherwise: string) => (next === textNow() ? tell(otherwise) : write(next))
   const refused = (error: Error) => tell(error.message)
   const takeOut = ({ first, last }: LineStretch) => {
+    const before = reportNow()
     const next = takenOut(textNow(), first, last)
     write(next)
-    evaluateClient.evaluate(next, choices).then((after) => tell(whatFalls(report, after)), refused)
+    evaluateClient.evaluate(next, choices).then((after) => tell(whatFalls(before, after)), refused)
   }
   const acts: Readonly<Record<string, (at: LineStretch) => void>> = {
     up: ({ first, last }) =>

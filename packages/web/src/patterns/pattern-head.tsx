@@ -5,15 +5,17 @@ import { memo } from 'react'
 import { NamedSwitch } from '../frame/named-switch'
 import { PageHead } from '../frame/page-head'
 import { ColourwaySelect } from './colourway-select'
+import type { Draft, DraftState } from './draft'
 import { KeepVersion } from './keep-version'
 import { PatternNav } from './pattern-nav'
 import styles from './pattern-page.module.css'
+import { useOfDraft } from './use-draft'
 
 interface PatternHeadProps {
   readonly pattern: Pattern
+  readonly draft: Draft
+  /** As the text has it. */
   readonly title: string
-  /** How far the text has been saved, in words. */
-  readonly draftState: string
   readonly size: string
   readonly sizes: readonly string[]
   readonly options: Readonly<Record<string, boolean>>
@@ -21,14 +23,21 @@ interface PatternHeadProps {
   readonly setOption: (name: string, to: boolean) => void
   readonly colourways: readonly Colourway[] | undefined
   readonly colourway: Colourway | undefined
-  /** Undefined for who may only look. */
-  readonly save: (() => Promise<number | undefined>) | undefined
+  readonly mayWrite: boolean
   readonly errors: number
 }
 
+const states: Readonly<Record<DraftState, string>> = {
+  saved: 'Draft saved',
+  typing: 'Typing...',
+  saving: 'Saving...',
+  'kept here': 'Not saved yet: kept in this browser',
+  'moved on': 'Somebody else saved this pattern: your text is kept here, not saved',
+}
+
 /** Title, how far the text is saved, size, colourway and options. */
-export function PatternHead({ title, draftState, ...choices }: PatternHeadProps) {
-  const { pattern, size, colourway } = choices
+export function PatternHead({ pattern, draft, title, mayWrite, errors, ...choices }: PatternHeadProps) {
+  const { size, colourway } = choices
   return (
     <>
       <Pages id={pattern.id} size={size} colourway={colourway?.id} />
@@ -36,7 +45,7 @@ export function PatternHead({ title, draftState, ...choices }: PatternHeadProps)
         title={title}
         beside={
           <span className="quiet" role="status">
-            {draftState}
+            {mayWrite ? <HowFarSaved draft={draft} /> : 'To read only'}
             {pattern.version
               ? `, version ${pattern.version} kept${pattern.changed ? ', changed since' : ''}`
               : ', no version kept yet'}
@@ -45,10 +54,13 @@ export function PatternHead({ title, draftState, ...choices }: PatternHeadProps)
         className={styles.head}
       >
         <Choices {...choices} />
+        {mayWrite && <KeepVersion pattern={pattern} save={draft.save} errors={errors} />}
       </PageHead>
     </>
   )
 }
+
+const HowFarSaved = ({ draft }: { readonly draft: Draft }) => states[useOfDraft(draft, ({ state }) => state)]
 
 // Memoized: most keys that are typed change none of these.
 const Pages = memo(function Pages({
@@ -64,7 +76,6 @@ const Pages = memo(function Pages({
 })
 
 const Choices = memo(function Choices({
-  pattern,
   size,
   sizes,
   options,
@@ -72,9 +83,7 @@ const Choices = memo(function Choices({
   setOption,
   colourways,
   colourway,
-  save,
-  errors,
-}: Omit<PatternHeadProps, 'title' | 'draftState'>) {
+}: Pick<PatternHeadProps, 'size' | 'sizes' | 'options' | 'set' | 'setOption' | 'colourways' | 'colourway'>) {
   return (
     <>
       {sizes.length > 1 && (
@@ -89,7 +98,6 @@ const Choices = memo(function Choices({
       {Object.entries(options).map(([name, is]) => (
         <NamedSwitch key={name} name={name} on={is} change={(to) => setOption(name, to)} />
       ))}
-      {save && <KeepVersion pattern={pattern} save={save} errors={errors} />}
     </>
   )
 })

@@ -23,7 +23,7 @@ import { useHand } from '../stitching/use-hand'
 import { usePaintTools } from '../stitching/use-paint-tools'
 import { useStitchTools } from '../stitching/use-stitch-tools'
 import { AddLines } from './add-lines'
-import type { DraftState } from './draft'
+import { DraftNotices } from './draft-notices'
 import { Faults } from './faults'
 import { Ledger, type LedgerHandle } from './ledger'
 import ledgerStyles from './ledger.module.css'
@@ -46,21 +46,11 @@ export function PatternPage() {
   return data ? <Design key={id} pattern={data} /> : <PageLoading what="Fetching the pattern" />
 }
 
-const states: Readonly<Record<DraftState, string>> = {
-  saved: 'Draft saved',
-  typing: 'Typing...',
-  saving: 'Saving...',
-  'kept here': 'Not saved yet: kept in this browser',
-  'moved on': 'Somebody else saved this pattern: your text is kept here, not saved',
-}
-
 /** Designing: the ledger, the piece and the tray of one pattern. */
 function Design({ pattern }: { pattern: Pattern }) {
   const mayWrite = useMay('patterns.write')
   const draft = useDraft(pattern, mayWrite)
   const { params, items, colourways, colourway, options, set, setOption } = useShown(pattern)
-  const draftState = useOfDraft(draft, ({ state }) => state)
-  const draftTrouble = useOfDraft(draft, ({ trouble }) => trouble)
   const settings = useSettings(pattern.id)
   const [line, setLine] = useState(1)
   const [lighting, setLighting] = useState(false)
@@ -86,6 +76,9 @@ function Design({ pattern }: { pattern: Pattern }) {
   const hand = useHand(draft.current().text, choices, write, drawn.holes, mode === 'stitch')
   const inHand = mode === 'stitch' && hand.passes.length > 0
   const { of, now, lastGood, trouble } = useEvaluatedDraft(draft, choices)
+  const newest = useRef(now)
+  newest.current = now
+  const reportNow = useCallback(() => newest.current, [])
   const sound = now?.sound ?? false
   // A text at fault keeps the last good piece; without one, what can be made of it is shown.
   // While a line is in hand the piece is what it was before it: what is on the needle is drawn over it.
@@ -167,8 +160,8 @@ function Design({ pattern }: { pattern: Pattern }) {
     <>
       <PatternHead
         pattern={pattern}
+        draft={draft}
         title={now?.pattern || pattern.title}
-        draftState={mayWrite ? states[draftState] : 'To read only'}
         size={evaluatedSize}
         sizes={sizes}
         options={shownOptions}
@@ -176,25 +169,10 @@ function Design({ pattern }: { pattern: Pattern }) {
         setOption={setOption}
         colourways={colourways}
         colourway={colourway}
-        save={mayWrite ? draft.save : undefined}
+        mayWrite={mayWrite}
         errors={errors}
       />
-      {draftState === 'moved on' && (
-        <div className="notice trouble" role="alert">
-          Somebody else has saved this pattern since you opened it. Your text is in the ledger and kept in this browser.{' '}
-          <Button size="small" onClick={() => draft.settle('mine')}>
-            Save mine over theirs
-          </Button>{' '}
-          <Button size="small" onClick={() => draft.settle('theirs')}>
-            Drop mine, show theirs
-          </Button>
-        </div>
-      )}
-      {draftTrouble && draftState !== 'moved on' && (
-        <div className="notice trouble" role="alert">
-          {draftTrouble}
-        </div>
-      )}
+      <DraftNotices draft={draft} />
       {trouble && (
         <div className="notice trouble" role="alert">
           {trouble}
@@ -210,7 +188,14 @@ function Design({ pattern }: { pattern: Pattern }) {
             <h2>Ledger</h2>
             {mayWrite && <AddLines beads={beadLetters} stones={stoneLetters} add={addLines} />}
             {mayWrite && (
-              <LinesMenu draft={draft} choices={choices} report={now} stretch={stretch} write={write} tell={setSaid} />
+              <LinesMenu
+                draft={draft}
+                choices={choices}
+                reportNow={reportNow}
+                stretch={stretch}
+                write={write}
+                tell={setSaid}
+              />
             )}
             <NotationDrawer insert={mayWrite ? addLines : undefined} />
             <span className="spacer" />

@@ -3,7 +3,7 @@ import type { Face, View } from '@tessellum/core/drawing/view'
 import { counted } from '@tessellum/core/measure/counted'
 import type { Report, StatementReport } from '@tessellum/core/report/report'
 import { Progress as Bar, Button, Segmented } from 'antd'
-import { type ComponentProps, useMemo, useRef, useState, useSyncExternalStore } from 'react'
+import { type ComponentProps, memo, useMemo, useRef, useState, useSyncExternalStore } from 'react'
 import { Loading } from '../frame/loading'
 import { NamedSwitch } from '../frame/named-switch'
 import { BeadCard } from '../piece/bead-card'
@@ -96,35 +96,9 @@ export function PiecePanel({
   )
   return (
     <section className={`${styles.piece} sheet`} aria-label="Piece">
-      <div className="panel-head">
-        {onMode ? (
-          <Segmented
-            size="small"
-            aria-label="What to do with the piece"
-            value={mode}
-            options={[
-              { value: 'look', label: 'Look' },
-              { value: 'stitch', label: 'Stitch' },
-              { value: 'paint', label: 'Paint' },
-            ]}
-            onChange={(value) => onMode(value as PieceMode)}
-          />
-        ) : (
-          <h2>Piece</h2>
-        )}
-        <span className="spacer" />
-        <NamedSwitch name="thread" on={threadShown} change={setThreadShown} />
-      </div>
+      <PieceHead mode={mode} onMode={onMode} threadShown={threadShown} onThread={setThreadShown} />
       <div className={styles.plate}>
-        <div className={styles.sides}>
-          <Segmented
-            size="small"
-            aria-label="Side"
-            value={face}
-            options={['front', 'back', 'side']}
-            onChange={(value) => setFace(value as Face)}
-          />
-        </div>
+        <Sides face={face} onFace={setFace} />
         {kept && !finished.current && (settling || !scene) ? (
           <FlatPiece
             view={kept}
@@ -160,6 +134,52 @@ export function PiecePanel({
     </section>
   )
 }
+
+interface PieceHeadProps {
+  readonly mode: PieceMode
+  readonly onMode: PiecePanelProps['onMode']
+  readonly threadShown: boolean
+  readonly onThread: (shown: boolean) => void
+}
+
+// Memoized, as the next one is: no key that is typed changes them.
+const PieceHead = memo(function PieceHead({ mode, onMode, threadShown, onThread }: PieceHeadProps) {
+  return (
+    <div className="panel-head">
+      {onMode ? (
+        <Segmented
+          size="small"
+          aria-label="What to do with the piece"
+          value={mode}
+          options={[
+            { value: 'look', label: 'Look' },
+            { value: 'stitch', label: 'Stitch' },
+            { value: 'paint', label: 'Paint' },
+          ]}
+          onChange={(value) => onMode(value as PieceMode)}
+        />
+      ) : (
+        <h2>Piece</h2>
+      )}
+      <span className="spacer" />
+      <NamedSwitch name="thread" on={threadShown} change={onThread} />
+    </div>
+  )
+})
+
+const Sides = memo(function Sides({ face, onFace }: { readonly face: Face; readonly onFace: (face: Face) => void }) {
+  return (
+    <div className={styles.sides}>
+      <Segmented
+        size="small"
+        aria-label="Side"
+        value={face}
+        options={['front', 'back', 'side']}
+        onChange={(value) => onFace(value as Face)}
+      />
+    </div>
+  )
+})
 
 const coloursOf = (dress: Readonly<Record<string, Dress>>): Readonly<Record<string, string>> =>
   Object.fromEntries(Object.entries(dress).map(([role, { colour }]) => [role, colour]))
