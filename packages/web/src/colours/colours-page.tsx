@@ -188,7 +188,7 @@ function Card({ pattern, colourway, size, eye, light, onEdit }: CardProps) {
                 <span>
                   <Link to={`/stock/${item.id}`}>{item.colourName}</Link>{' '}
                   <span className="quiet">
-                    {item.kind} {item.size}, {item.colourCode}
+                    {item.kind} {item.size}, <span className="code">{item.colourCode}</span>
                     {chosen.counting[role] && `; ${countingWords[chosen.counting[role]]}`}
                   </span>
                   {misfits

@@ -182,7 +182,7 @@ function Offer({ pattern, colourway, chosen, shelf, scene, proposal, close }: Of
           {items.map(({ role, item }) => (
             <li key={role}>
               <strong>{role}</strong> <Swatch item={item} size={20} /> {item.colourName}{' '}
-              <span className="quiet">{item.colourCode}</span>
+              <span className="quiet code">{item.colourCode}</span>
             </li>
           ))}
         </ul>

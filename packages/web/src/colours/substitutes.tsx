@@ -146,7 +146,8 @@ export function Substitutes({
                 <div>
                   <strong>{item.colourName}</strong>{' '}
                   <span className="quiet">
-                    {item.kind} {item.size}, {item.finish}, {item.maker}, {item.colourCode}
+                    {item.kind} {item.size}, {item.finish}, {item.maker},{' '}
+                    <span className="code">{item.colourCode}</span>
                   </span>
                   <SubstituteEffects each={each} kits={kits} item={item} />
                 </div>

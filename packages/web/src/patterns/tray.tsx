@@ -65,7 +65,12 @@ export const Tray = memo(function Tray({ report, old, items, kit, hasColourway }
               </div>
               <b className={styles.count}>{each.total}</b>
               <div className={styles.more}>
-                {item ? `${spoken}, ${item.colourCode}, ${item.maker}` : spoken}
+                {spoken}
+                {item && (
+                  <>
+                    , <span className="code">{item.colourCode}</span>, {item.maker}
+                  </>
+                )}
                 {line && bead && (
                   <>
                     <br />

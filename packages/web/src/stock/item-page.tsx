@@ -78,7 +78,7 @@ function Story({ item }: { item: ItemStory }) {
         before={<Swatch item={item} size={46} />}
         under={
           <span className="quiet">
-            {item.kind} {item.size}, {item.colourCode}, {item.maker}
+            {item.kind} {item.size}, <span className="code">{item.colourCode}</span>, {item.maker}
             {item.finish ? `, ${item.finish}` : ''}
           </span>
         }
