@@ -14,14 +14,17 @@ export function digestBody(request: IncomingMessage, _: unknown, bytes: Buffer):
 
 /** @param onCommit called when what is asked for stands in the records */
 export function idempotencyOf(request: Request, onCommit: () => void): Idempotency {
-  const what = `${request.method} ${request.originalUrl} ${bodies.get(request) ?? ''}`
   let resolve: (() => void) | undefined
   const committed = new Promise<void>((done) => {
     resolve = done
   })
   const idempotency: Idempotency = {
     key: request.get('idempotency-key') ?? '',
-    digest: createHash('sha256').update(what).digest('base64'),
+    // Asked for by what writes only.
+    get digest() {
+      const what = `${request.method} ${request.originalUrl} ${bodies.get(request) ?? ''}`
+      return createHash('sha256').update(what).digest('base64')
+    },
     isCommitted: false,
     committed,
     commit() {
