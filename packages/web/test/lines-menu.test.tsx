@@ -1,5 +1,4 @@
 /** What can be done with lines as a whole, by the core itself: one step in the text each, and what falls is said. */
-import { evaluatePattern } from '@tessellum/core/evaluate/evaluate-pattern'
 import { screen, waitFor } from '@testing-library/react'
 import { tasks } from '../src/patterns/evaluate-tasks'
 import { LinesMenu } from '../src/patterns/lines-menu'
@@ -31,7 +30,6 @@ function menu(first: number, last = first, source = text) {
     <LinesMenu
       draft={{ current: () => ({ ...draft, state: 'typing', trouble: undefined }) }}
       choices={{}}
-      reportNow={() => evaluatePattern(source).report}
       stretch={() => ({ first, last })}
       write={(next) => written.push(next)}
       tell={(words) => told.push(words)}

@@ -16,8 +16,6 @@ export interface LineStretch {
 interface LinesMenuProps {
   readonly draft: Pick<Draft, 'current'>
   readonly choices: Choices
-  /** Asked for when it is needed: the menu is the same whatever is typed. */
-  readonly reportNow: () => Report | undefined
   /** The lines that the cursor is in, or that are selected. */
   readonly stretch: () => LineStretch
   readonly write: (text: string) => void
@@ -27,16 +25,19 @@ interface LinesMenuProps {
 type Named = 'name' | 'part'
 
 /** What can be done with the lines in hand as a whole. Each is one step in the text, and undone as one. */
-export const LinesMenu = memo(function LinesMenu({ draft, choices, reportNow, stretch, write, tell }: LinesMenuProps) {
+export const LinesMenu = memo(function LinesMenu({ draft, choices, stretch, write, tell }: LinesMenuProps) {
   const [naming, setNaming] = useState<{ readonly what: Named; readonly at: LineStretch }>()
   const textNow = () => draft.current().text
   const change = (next: string, otherwise: string) => (next === textNow() ? tell(otherwise) : write(next))
   const refused = (error: Error) => tell(error.message)
   const takeOut = ({ first, last }: LineStretch) => {
-    const before = reportNow()
-    const next = takenOut(textNow(), first, last)
+    const text = textNow()
+    const next = takenOut(text, first, last)
     write(next)
-    evaluateClient.evaluate(next, choices).then((after) => tell(whatFalls(before, after)), refused)
+    Promise.all([evaluateClient.evaluate(text, choices), evaluateClient.evaluate(next, choices)]).then(
+      ([before, after]) => tell(whatFalls(before, after)),
+      refused,
+    )
   }
   const acts: Readonly<Record<string, (at: LineStretch) => void>> = {
     up: ({ first, last }) =>
@@ -118,11 +119,10 @@ export const LinesMenu = memo(function LinesMenu({ draft, choices, reportNow, st
 })
 
 /** "Taken out: 24 beads. Line 14 no longer works: there is nothing marked "rim"." */
-function whatFalls(before: Report | undefined, after: Report): string {
-  const beads = (report: Report | undefined) => (report?.beads ?? []).reduce((sum, { each }) => sum + each, 0)
+function whatFalls(before: Report, after: Report): string {
+  const beads = (report: Report) => report.beads.reduce((sum, { each }) => sum + each, 0)
   const gone = beads(before) - beads(after)
-  const errors = (report: Report | undefined) =>
-    (report?.diagnostics ?? []).filter(({ severity }) => severity === 'error')
+  const errors = (report: Report) => report.diagnostics.filter(({ severity }) => severity === 'error')
   const fault = errors(before).length < errors(after).length ? errors(after)[0] : undefined
   return [
     `Taken out${gone > 0 ? `: ${counted(gone, 'bead')} fewer` : ''}.`,

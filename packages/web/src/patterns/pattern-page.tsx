@@ -76,9 +76,6 @@ function Design({ pattern }: { pattern: Pattern }) {
   const hand = useHand(draft.current().text, choices, write, drawn.holes, mode === 'stitch')
   const inHand = mode === 'stitch' && hand.passes.length > 0
   const { of, now, lastGood, trouble } = useEvaluatedDraft(draft, choices)
-  const newest = useRef(now)
-  newest.current = now
-  const reportNow = useCallback(() => newest.current, [])
   const sound = now?.sound ?? false
   // A text at fault keeps the last good piece; without one, what can be made of it is shown.
   // While a line is in hand the piece is what it was before it: what is on the needle is drawn over it.
@@ -187,16 +184,7 @@ function Design({ pattern }: { pattern: Pattern }) {
           <div className="panel-head">
             <h2>Ledger</h2>
             {mayWrite && <AddLines beads={beadLetters} stones={stoneLetters} add={addLines} />}
-            {mayWrite && (
-              <LinesMenu
-                draft={draft}
-                choices={choices}
-                reportNow={reportNow}
-                stretch={stretch}
-                write={write}
-                tell={setSaid}
-              />
-            )}
+            {mayWrite && <LinesMenu draft={draft} choices={choices} stretch={stretch} write={write} tell={setSaid} />}
             <NotationDrawer insert={mayWrite ? addLines : undefined} />
             <span className="spacer" />
             {old && <StateTag look="short">counts from the last valid text</StateTag>}
