@@ -1,8 +1,6 @@
 /** Every route there is: who may, what it takes and what it answers. The server mounts from it, the pages call by it, OpenAPI is printed from it. */
 
-import './plain-errors'
 import { isView, type View } from '@tessellum/core/drawing/view'
-import { z } from 'zod'
 import { auditPage, auditWanted } from './audit'
 import {
   batch,
@@ -29,6 +27,7 @@ import {
   receivePurchase,
   takePrices,
 } from './buying'
+import { newsWanted } from './changes'
 import {
   bookSeat,
   classAnswer,
@@ -46,7 +45,6 @@ import { found, labelsWanted, playStandIn, printLabels, standInNames, standInSta
 import { batchPrice, bench, costSettings, diary, diaryWanted, fetchList } from './diary'
 import { documentWanted, edition, editionWanted } from './editions'
 import { pageWanted, recordIdInAddress } from './fields'
-import { newsWanted } from './news'
 import { handOver, order, saveOrder, sizedOrder, sizeOrder } from './orders'
 import { emptyBag, fillBag, loseBeads, packing, returnKit, swapLot } from './packing'
 import { patternFile } from './pattern-file'
@@ -109,6 +107,7 @@ import { beginStocktake, countLot, foundTube, placeSummary, stocktake, stocktake
 import { saveSupplier, supplier, supplierCard } from './suppliers'
 import { saveWords, stepWords } from './words'
 import { workState } from './work'
+import { z } from './zod'
 
 /** One thing that can be asked of the server: `METHOD /path` and what goes with it. */
 export interface Route {
@@ -841,10 +840,8 @@ export type Body<Key extends RouteKey> = z.output<SchemaOf<Key, 'body'>>
 /** As a page gives it. */
 export type QueryInput<Key extends RouteKey> = z.input<SchemaOf<Key, 'query'>>
 export type BodyInput<Key extends RouteKey> = z.input<SchemaOf<Key, 'body'>>
-/** As a page reads it; nothing where the answer is a file or a stream. */
+/** Nothing where the answer is a file or a stream. */
 export type Answer<Key extends RouteKey> = z.output<SchemaOf<Key, 'answer'>>
-/** As the server gives it. */
-export type AnswerInput<Key extends RouteKey> = z.input<SchemaOf<Key, 'answer'>>
 
 /** Routes that write into the records, and are done once for a key. */
 export type WriteKey = {

@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import { z } from './zod'
 
 export const auditWanted = z.object({
   /** Entries before this one. */

@@ -1,8 +1,8 @@
 import { countings } from '@tessellum/core/sizing/counting'
-import { z } from 'zod'
 import { drawnIn } from './colourways'
 import { day, recordId } from './fields'
 import { itemIdentity, stockUnit } from './stock'
+import { z } from './zod'
 
 export const maxKits = 10_000
 

@@ -1,6 +1,6 @@
-import { z } from 'zod'
 import { day, recordId } from './fields'
 import { itemIdentity, packs, stockUnit } from './stock'
+import { z } from './zod'
 
 export const buyWanted = z.object({
   /** Batches due up to this day; all when absent. */

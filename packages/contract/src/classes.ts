@@ -1,7 +1,7 @@
 import { paces } from '@tessellum/core/teach/time-plan'
-import { z } from 'zod'
 import { customerId } from './customers'
 import { day, recordId } from './fields'
+import { z } from './zod'
 
 const title = z
   .string('Name the class.')

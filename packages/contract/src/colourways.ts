@@ -1,6 +1,6 @@
 import { countings } from '@tessellum/core/sizing/counting'
-import { z } from 'zod'
 import { recordId } from './fields'
+import { z } from './zod'
 
 /** One role's item; `size` "" for every size, or the one size it is for (a stone is another item in each size). */
 export const choice = z.object({

@@ -1,5 +1,5 @@
-import { z } from 'zod'
 import { recordId } from './fields'
+import { z } from './zod'
 
 const measure = z.number('Give it in mm.').positive('A measure is above 0.').max(3000, 'That is longer than anyone.')
 

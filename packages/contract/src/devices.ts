@@ -1,5 +1,5 @@
-import { z } from 'zod'
 import { recordId } from './fields'
+import { z } from './zod'
 
 /** What a page is told of the scanner: a code, or that there is none. */
 export const scannerNews = z.union([

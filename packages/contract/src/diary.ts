@@ -1,7 +1,7 @@
-import { z } from 'zod'
 import { readiness } from './classes'
 import { day } from './fields'
 import { itemIdentity, stockUnit } from './stock'
+import { z } from './zod'
 
 export const diaryWanted = z.object({ from: day('Give a day.'), to: day('Give a day.') })
 

@@ -1,13 +1,13 @@
 import { hands } from '@tessellum/core/drawing/mirror'
 import { languageCodes } from '@tessellum/core/writing/language'
 import { densities, sheets } from '@tessellum/core/writing/layout'
-import { z } from 'zod'
 import { choice } from './colourways'
 import { recordIdInAddress } from './fields'
 import { shownPicture } from './pictures'
 import { logo, papers, settings } from './settings'
 import { beadFigures, item } from './stock'
 import { stepWords } from './words'
+import { z } from './zod'
 
 /** Which edition of a pattern is wanted. */
 export const editionWanted = z.object({

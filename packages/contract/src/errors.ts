@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import { z } from './zod'
 
 /** The one shape of everything the server refuses. */
 export const apiError = z.object({

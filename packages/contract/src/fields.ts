@@ -1,5 +1,5 @@
 /** What every record has, within what the records can hold. */
-import { z } from 'zod'
+import { z } from './zod'
 
 const most = 2_147_483_647
 const outOfRange = 'There is no such number here.'

@@ -1,9 +1,9 @@
 import { wristEases } from '@tessellum/core/desk/wearer'
-import { z } from 'zod'
 import { readiness } from './classes'
 import { drawnIn } from './colourways'
 import { customerId } from './customers'
 import { day, recordId } from './fields'
+import { z } from './zod'
 
 export const worn = z.enum(['wrist', 'neck', 'finger'])
 

@@ -1,7 +1,7 @@
-import { z } from 'zod'
 import { batchState } from './batches'
 import { recordId } from './fields'
 import { itemIdentity, stockUnit } from './stock'
+import { z } from './zod'
 
 const lineId = recordId()
 const kit = z.number().int().min(1).max(10_000)

@@ -1,8 +1,8 @@
 import { countings } from '@tessellum/core/sizing/counting'
 import { pictureKinds } from '@tessellum/core/writing/pictures'
-import { z } from 'zod'
 import { maxPictureBytes, maxPictures } from './pictures'
 import { stepKey, stepWords } from './words'
+import { z } from './zod'
 
 /** The file form of a pattern: JSON, with everything that makes it up. Its schema stands in docs/formats/pattern.schema.json. */
 export const patternFormat = 'tessellum pattern'

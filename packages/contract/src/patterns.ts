@@ -1,8 +1,8 @@
-import { z } from 'zod'
 import { batchState } from './batches'
 import { choice } from './colourways'
 import { recordId } from './fields'
 import { stepWords } from './words'
+import { z } from './zod'
 
 const source = z.string('Send the text of the pattern.').max(2_000_000, 'A pattern has at most 2,000,000 characters.')
 

@@ -1,9 +1,9 @@
-import { z } from 'zod'
+import { personRoles } from './roles'
+import { z } from './zod'
 
-export const personRole = z.enum(['owner', 'designer', 'stockroom', 'teacher', 'counter'])
-export type PersonRole = z.infer<typeof personRole>
+const personRole = z.enum(personRoles)
 
-const personRoles = z
+const oneOrMoreRoles = z
   .array(personRole, 'Choose at least one role.')
   .min(1, 'Choose at least one role.')
   .refine((roles) => new Set(roles).size === roles.length, 'Choose each role once.')
@@ -20,11 +20,11 @@ export const newPerson = z.object({
     .max(60, 'A sign-in name has at most 60 letters.')
     .regex(/^[a-z0-9][a-z0-9.-]*$/, 'A sign-in name has small letters, figures, dots and hyphens only.'),
   fullName,
-  roles: personRoles,
+  roles: oneOrMoreRoles,
 })
 export type NewPerson = z.infer<typeof newPerson>
 
-export const changePerson = z.object({ fullName, roles: personRoles })
+export const changePerson = z.object({ fullName, roles: oneOrMoreRoles })
 export type ChangePerson = z.infer<typeof changePerson>
 
 export const newPassword = z

@@ -1,7 +1,7 @@
 import { pictureKinds } from '@tessellum/core/writing/pictures'
-import { z } from 'zod'
 import { recordId } from './fields'
 import { stepKey } from './words'
+import { z } from './zod'
 
 /** How large a file may be, in bytes: what a camera makes today. */
 export const maxPictureBytes = 25 * 1024 * 1024

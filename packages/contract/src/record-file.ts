@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import { z } from './zod'
 
 /** What a file of records would do, or has done. */
 export const recordFileOutcome = z.object({

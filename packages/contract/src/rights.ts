@@ -1,6 +1,6 @@
-import { type PersonRole, personRole } from './people'
+import { type PersonRole, personRoles } from './roles'
 
-const everybody: readonly PersonRole[] = personRole.options
+const everybody: readonly PersonRole[] = personRoles
 
 /** Who may do what: the one table of rights. */
 export const rights = {

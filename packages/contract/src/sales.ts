@@ -1,7 +1,7 @@
-import { z } from 'zod'
 import { customerId } from './customers'
 import { day, recordId } from './fields'
 import { itemIdentity } from './stock'
+import { z } from './zod'
 
 const price = z
   .number('Give a price.')

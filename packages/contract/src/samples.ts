@@ -1,5 +1,5 @@
-import { z } from 'zod'
 import { recordId } from './fields'
+import { z } from './zod'
 
 /** A sample that was stitched: what it really took, against what was computed for it. */
 export const newSample = z.object({

@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import { z } from './zod'
 
 /** What a page is told of the scale: a reading, or why there is none. */
 export const scaleNews = z.union([

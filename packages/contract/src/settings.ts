@@ -1,15 +1,13 @@
-import { usualWristEase, type WristEase } from '@tessellum/core/desk/wearer'
-import { type SparePolicy, usualSpares } from '@tessellum/core/kit/spares'
-import { usualCurrency } from '@tessellum/core/measure/money'
-import { type Mm, unitSystems } from '@tessellum/core/measure/units'
+import { usualWristEase } from '@tessellum/core/desk/wearer'
+import { usualSpares } from '@tessellum/core/kit/spares'
+import { unitSystems } from '@tessellum/core/measure/units'
 import { fingerSystems } from '@tessellum/core/sizing/finger'
-import { usualTeaching } from '@tessellum/core/teach/time-plan'
 import { usualThreadSettings } from '@tessellum/core/thread/settings'
 import { languageCodes } from '@tessellum/core/writing/language'
 import { textSizes, usualDocumentStyle } from '@tessellum/core/writing/layout'
-import { z } from 'zod'
 import { day } from './fields'
 import { newPassword, newPerson } from './people'
+import { z } from './zod'
 
 /** Money of a hundred parts: the books are kept in them. */
 export const currencies = ['GBP', 'EUR', 'USD', 'AUD', 'CAD', 'CHF', 'CZK', 'DKK', 'NOK', 'NZD', 'PLN', 'SEK'] as const
@@ -189,38 +187,6 @@ export const settings = z.object({
   devices,
 })
 export type Settings = z.infer<typeof settings>
-
-const { sampled: _, ...usualThread } = usualThreadSettings
-
-export const usualSettings: Settings = {
-  profile: { name: 'A bead shop', address: '', footer: '', timeZone: 'Europe/London' },
-  money: { currency: usualCurrency, taxGoods: 0, taxKits: 0, taxPatterns: 0, orderLimit: 0 },
-  documents: { language: 'en', paper: 'A4', units: 'metric', ...usualDocumentStyle },
-  thread: usualThread,
-  measures: {
-    units: 'metric',
-    fingers: 'ISO',
-    snugMm: usualWristEase.snug,
-    usualMm: usualWristEase.usual,
-    looseMm: usualWristEase.loose,
-  },
-  kits: { ...usualSpares, packingDays: 2 },
-  days: { closed: [], off: [] },
-  ahead: { unplannedDays: 42, fetchDays: 14, classDays: 21, orderDays: 10 },
-  teaching: usualTeaching,
-  access: { linkDays: 7 },
-  devices: { scale: '', printer: '', scanner: '', supplier: '' },
-}
-
-/** What goes into a bag beyond the count. */
-export const sparesOf = ({ kits: { packingDays: _, ...spares } }: Settings): SparePolicy => spares
-
-/** Added to a wrist, by how a bracelet is to sit. */
-export const wristEaseOf = ({ measures: { snugMm, usualMm, looseMm } }: Settings): Readonly<Record<WristEase, Mm>> => ({
-  snug: snugMm,
-  usual: usualMm,
-  loose: looseMm,
-})
 
 /** Only the parts that are named are changed, each as a whole. */
 export const changeSettings = settings.partial().refine((parts) => Object.keys(parts).length > 0, 'Nothing is changed.')

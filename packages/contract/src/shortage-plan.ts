@@ -1,7 +1,7 @@
 import { countings } from '@tessellum/core/sizing/counting'
-import { z } from 'zod'
 import { recordId } from './fields'
 import { itemIdentity } from './stock'
+import { z } from './zod'
 
 const choices = z
   .array(z.object({ role: z.string().min(1).max(40), itemId: recordId(), counting: z.enum(countings) }))

@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import { z } from './zod'
 
 /** What a file of stock would do, or has done: nothing at all while it has faults. */
 export const stockFileOutcome = z.object({

@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import { z } from './zod'
 
 export const stockUnit = z.enum(['mg', 'piece', 'mm'])
 export type StockUnit = z.infer<typeof stockUnit>

@@ -1,6 +1,6 @@
-import { z } from 'zod'
 import { recordId } from './fields'
 import { itemIdentity, stockUnit } from './stock'
+import { z } from './zod'
 
 export const beginStocktake = z.object({
   place: z.string('Say which place.').trim().min(1, 'Say which place.').max(60, 'A place has at most 60 letters.'),

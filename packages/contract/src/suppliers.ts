@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import { z } from './zod'
 
 /** What a shop knows of who sells to it. Items and orders name them by their name. */
 export const saveSupplier = z.object({

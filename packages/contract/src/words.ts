@@ -1,5 +1,5 @@
 import { languageCodes } from '@tessellum/core/writing/language'
-import { z } from 'zod'
+import { z } from './zod'
 
 export const stepKey = z.object({
   part: z.string().max(120),

@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import { z } from './zod'
 
 /** How far it has come, what somebody waits for. */
 export const workState = z.object({

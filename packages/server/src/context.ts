@@ -1,5 +1,5 @@
 import { AsyncLocalStorage } from 'node:async_hooks'
-import type { PersonRole } from '@tessellum/contract/people'
+import type { PersonRole } from '@tessellum/contract/roles'
 
 /** For whom something is worked out, and whether they still wait for it. */
 interface RequestContext {

@@ -1,7 +1,8 @@
 /** A shop of one's own: begun empty, once; and what it settles, at work in everything that is made from it. */
 import type { Batch } from '@tessellum/contract/batches'
 import type { BuyLine } from '@tessellum/contract/buying'
-import { type BeginShop, type Settings, type ShopDays, usualSettings } from '@tessellum/contract/settings'
+import type { BeginShop, Settings, ShopDays } from '@tessellum/contract/settings'
+import { usualSettings } from '@tessellum/contract/usual-settings'
 import fc from 'fast-check'
 import sharp from 'sharp'
 import { lastDueBy, lastWorkingDay, workingDaysBefore } from '../src/settings/days'

@@ -2,7 +2,8 @@
 
 import type { Customer } from '@tessellum/contract/customers'
 import type { Pattern } from '@tessellum/contract/patterns'
-import { type Settings, usualSettings } from '@tessellum/contract/settings'
+import type { Settings } from '@tessellum/contract/settings'
+import { usualSettings } from '@tessellum/contract/usual-settings'
 import type { Report } from '@tessellum/core/report/report'
 import { screen, waitFor } from '@testing-library/react'
 import { CustomerForm } from '../src/customers/customer-form'

@@ -1,5 +1,5 @@
 /** Measures are typed in what the shop measures in, and recorded in millimetres. */
-import { usualSettings } from '@tessellum/contract/settings'
+import { usualSettings } from '@tessellum/contract/usual-settings'
 import { fingerSizes } from '@tessellum/core/sizing/finger'
 import { screen } from '@testing-library/react'
 import { MeasureField } from '../src/settings/measure-field'

@@ -1,4 +1,5 @@
-import { settings as schema, usualSettings } from '@tessellum/contract/settings'
+import { settings as schema } from '@tessellum/contract/settings'
+import { usualSettings } from '@tessellum/contract/usual-settings'
 import { type Field, type PartName, parts, spoken, unspoken, usually } from '../src/settings/parts'
 
 const names = Object.keys(parts) as PartName[]

@@ -1,4 +1,4 @@
-import { sparesOf } from '@tessellum/contract/settings'
+import { sparesOf } from '@tessellum/contract/usual-settings'
 import { effectOf } from '@tessellum/core/stock/moves'
 import { and, eq } from 'drizzle-orm'
 import { logActivity } from '../audit/log'

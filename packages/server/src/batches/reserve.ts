@@ -1,5 +1,5 @@
 /** Taking and giving back: a batch's promises on the shared shelf. */
-import { sparesOf } from '@tessellum/contract/settings'
+import { sparesOf } from '@tessellum/contract/usual-settings'
 import type { Allocation } from '@tessellum/core/allocation/allocation'
 import { counted } from '@tessellum/core/measure/counted'
 import { itemName } from '@tessellum/core/stock/item-name'

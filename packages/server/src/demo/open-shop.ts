@@ -1,6 +1,6 @@
 /** Opens the demo shop in an empty database, through the same doors that people use. */
 
-import { usualSettings } from '@tessellum/contract/settings'
+import { usualSettings } from '@tessellum/contract/usual-settings'
 import { titleOf } from '@tessellum/core/notation/title'
 import { effectOf } from '@tessellum/core/stock/moves'
 import { sql } from 'drizzle-orm'

@@ -1,5 +1,5 @@
 import type { SizedOrder, sizeOrder } from '@tessellum/contract/orders'
-import { wristEaseOf } from '@tessellum/contract/settings'
+import { wristEaseOf } from '@tessellum/contract/usual-settings'
 import { wornLength } from '@tessellum/core/desk/wearer'
 import { finishedIn } from '@tessellum/core/form/finished'
 import { writeMadeSize } from '@tessellum/core/sizing/made-size'

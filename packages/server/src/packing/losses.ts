@@ -1,7 +1,7 @@
 /** What goes wrong at the bench: a tube that is spilt or holds less than was thought, and another tube taken instead. */
 
 import type { LoseBeads, SwapLot } from '@tessellum/contract/packing'
-import { sparesOf } from '@tessellum/contract/settings'
+import { sparesOf } from '@tessellum/contract/usual-settings'
 import { bandOf, weighedOut } from '@tessellum/core/kit/packing'
 import { effectOf } from '@tessellum/core/stock/moves'
 import { and, desc, eq, inArray, isNull, ne } from 'drizzle-orm'

@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto'
 import { promisify } from 'node:util'
-import type { PersonRole } from '@tessellum/contract/people'
+import type { PersonRole } from '@tessellum/contract/roles'
 import connectPgSimple from 'connect-pg-simple'
 import { eq, sql } from 'drizzle-orm'
 import type { Request, RequestHandler } from 'express'

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto'
 import type { LineOutlook } from '@tessellum/contract/batches'
 import type { Choice } from '@tessellum/contract/colourways'
-import { sparesOf } from '@tessellum/contract/settings'
+import { sparesOf } from '@tessellum/contract/usual-settings'
 import { type Alternative, alternativesOf } from '@tessellum/core/kit/alternatives'
 import type { Bill } from '@tessellum/core/kit/bill'
 import { visibleChange } from '@tessellum/core/substitute/visible-change'

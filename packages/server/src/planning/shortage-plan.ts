@@ -2,9 +2,10 @@
  * A bead that is short over all drafts: which of their kits are made as planned, and in which something stands in, so that most kits are made and
  * the least of it can be seen. Solved over all lines that take the bead, at once.
  */
-import { sparesOf } from '@tessellum/contract/settings'
+
 import type { ShortagePlan } from '@tessellum/contract/shortage-plan'
 import type { Item } from '@tessellum/contract/stock'
+import { sparesOf } from '@tessellum/contract/usual-settings'
 import { alternativesOf } from '@tessellum/core/kit/alternatives'
 import { readMadeSize } from '@tessellum/core/sizing/made-size'
 import { itemName } from '@tessellum/core/stock/item-name'

@@ -1,4 +1,4 @@
-import type { PersonRole } from '@tessellum/contract/people'
+import type { PersonRole } from '@tessellum/contract/roles'
 import { sql } from 'drizzle-orm'
 import { bigint, check, index, integer, json, pgTable, text, timestamp, varchar } from 'drizzle-orm/pg-core'
 

@@ -1,4 +1,5 @@
-import { type Settings, type SettingsParts, usualSettings } from '@tessellum/contract/settings'
+import type { Settings, SettingsParts } from '@tessellum/contract/settings'
+import { usualSettings } from '@tessellum/contract/usual-settings'
 import { type CostSettings, usualCosts } from '@tessellum/core/kit/price'
 import { sql } from 'drizzle-orm'
 import type { Session } from '../database/connect'

@@ -1,4 +1,4 @@
-import { wristEaseOf } from '@tessellum/contract/settings'
+import { wristEaseOf } from '@tessellum/contract/usual-settings'
 import { type Worn, type WristEase, wornLength } from '@tessellum/core/desk/wearer'
 import { fitLength, type RepeatFit } from '@tessellum/core/sizing/repeats'
 import { Form, InputNumber, Segmented } from 'antd'

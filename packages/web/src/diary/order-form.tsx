@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query'
 import type { Customer } from '@tessellum/contract/customers'
 import { type Order, type SizedOrder, type SizeOrder, saveOrder } from '@tessellum/contract/orders'
-import { wristEaseOf } from '@tessellum/contract/settings'
+import { wristEaseOf } from '@tessellum/contract/usual-settings'
 import type { WristEase } from '@tessellum/core/desk/wearer'
 import { Button, DatePicker, Form, Input, InputNumber, Modal, Select } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'

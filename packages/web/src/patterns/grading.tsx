@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import type { Pattern } from '@tessellum/contract/patterns'
-import { sparesOf } from '@tessellum/contract/settings'
+import { sparesOf } from '@tessellum/contract/usual-settings'
 import { type Grade, measuresFrom, measuresOf } from '@tessellum/core/desk/grade'
 import type { Choices } from '@tessellum/core/evaluate/evaluate-pattern'
 import { billOf, type KitItem } from '@tessellum/core/kit/bill'

@@ -1,5 +1,5 @@
-import { sparesOf } from '@tessellum/contract/settings'
 import type { Item } from '@tessellum/contract/stock'
+import { sparesOf } from '@tessellum/contract/usual-settings'
 import { sayStone } from '@tessellum/core/catalogue/stone-size'
 import { roleColours } from '@tessellum/core/drawing/role-colours'
 import { billOf, type KitItem, misfitWords, threadRole } from '@tessellum/core/kit/bill'

@@ -1,4 +1,5 @@
-import { newPerson, type Person, personRole } from '@tessellum/contract/people'
+import { newPerson, type Person } from '@tessellum/contract/people'
+import { personRoles } from '@tessellum/contract/roles'
 import { Button, Checkbox, Form, Input, Modal } from 'antd'
 import { rulesOf } from '../frame/contract-rules'
 import { ErrorNotice } from '../frame/error-notice'
@@ -69,7 +70,7 @@ export function PersonForm({ person, close, done }: PersonFormProps) {
         <Form.Item label="Roles" name="roles" rules={rulesOf(newPerson.shape.roles)}>
           <Checkbox.Group
             className={`${styles.roles}`}
-            options={personRole.options.map((value) => ({ value, label: does[value] }))}
+            options={personRoles.map((value) => ({ value, label: does[value] }))}
           />
         </Form.Item>
         {person && (

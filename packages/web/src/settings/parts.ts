@@ -1,5 +1,6 @@
 /** What a shop settles, part by part: each field with what it changes. */
-import { currencies, papers, type Settings, timeZones, usualSettings } from '@tessellum/contract/settings'
+import { currencies, papers, type Settings, timeZones } from '@tessellum/contract/settings'
+import { usualSettings } from '@tessellum/contract/usual-settings'
 import { signOf } from '@tessellum/core/measure/money'
 import { languages } from '@tessellum/core/writing/languages'
 import { textSizes } from '@tessellum/core/writing/layout'

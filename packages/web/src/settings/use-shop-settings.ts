@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
-import { type Settings, usualSettings } from '@tessellum/contract/settings'
+import type { Settings } from '@tessellum/contract/settings'
+import { usualSettings } from '@tessellum/contract/usual-settings'
 import { sayMoney, signOf } from '@tessellum/core/measure/money'
 import { read } from '../shop/queries'
 

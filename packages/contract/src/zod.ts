@@ -1,4 +1,4 @@
-/** What is said of bad input where a schema has no words of its own: ours in place of the library's. It holds for all schemas once it is imported. */
+/** What schemas are made of. Where one has no words of its own for bad input, it has ours in place of the library's. */
 import { z } from 'zod'
 
 const wanted: Readonly<Record<string, string>> = {
@@ -38,3 +38,5 @@ const plainError: z.core.$ZodErrorMap = (issue) => {
 }
 
 z.config({ customError: plainError })
+
+export { z }
