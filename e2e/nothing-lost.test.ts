@@ -180,6 +180,28 @@ test('a form whose line is still being fetched cannot be sent half', async () =>
   await page.unroute('**/api/patterns/*/versions/*')
 })
 
+test('a page that the shop has outgrown shows what it still understands, and nothing that it does not', async () => {
+  const contracts: string[] = []
+  page.on('request', (request) => /assets\/api-/.test(request.url()) && contracts.push(request.url()))
+  await page.goto(`${here.shop.base}/kits`)
+  const row = page.getByRole('link', { name: /Towpath fair/ })
+  await row.waitFor()
+  expect(contracts).toEqual([])
+  let answers = (batches: readonly object[]) => batches
+  await page.route('**/api/batches', async (route) => {
+    const response = await route.fetch()
+    const headers = { ...response.headers(), 'x-page-build': 'index-of-tomorrow' }
+    await route.fulfill({ response, headers, json: answers(await response.json()) })
+  })
+  await page.reload()
+  await row.waitFor()
+  expect(contracts).toHaveLength(1)
+  answers = (batches) => batches.map((batch) => ({ ...batch, name: undefined }))
+  await page.reload()
+  await page.getByText('The shop answers what this page does not know.').waitFor()
+  await page.unroute('**/api/batches')
+})
+
 test('without its database the shop says so on a clear page, and the page opens by itself afterwards', async () => {
   await cable.cut()
   await page.goto(`${here.shop.base}/stock`)

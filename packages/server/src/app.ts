@@ -1,4 +1,6 @@
+import { readFileSync } from 'node:fs'
 import path from 'node:path'
+import { pageBuildHeader, pageBuildOf } from '@tessellum/contract/page-build'
 import { mayDo } from '@tessellum/contract/rights'
 import compression from 'compression'
 import { csrfSync } from 'csrf-sync'
@@ -71,30 +73,11 @@ export function buildApp({ config, shop, addresses, pool, people, secret, log, c
   const files = config.WEB_ROOT ? filesOfPage(config.WEB_ROOT) : undefined
   // A page brings a hundred files, to which its own headers apply. A worker has those of its own file.
   if (files) app.get(/^\/assets\/(?!.*\.worker-)/, helmet.xContentTypeOptions(), files)
-  // Ant Design writes its styles into the page; everything else comes from this server only.
-  app.use(
-    helmet({
-      contentSecurityPolicy: {
-        directives: {
-          defaultSrc: ["'self'"],
-          // Workers compile the loops that settle a piece; pages have nothing to compile.
-          scriptSrc: [({ url }) => (/^\/assets\/.*\.worker-/.test(url ?? '') ? "'self' 'wasm-unsafe-eval'" : "'self'")],
-          styleSrc: ["'self'", "'unsafe-inline'"],
-          imgSrc: ["'self'", 'data:', 'blob:'],
-          fontSrc: ["'self'", 'data:'],
-          workerSrc: ["'self'", 'blob:'],
-          upgradeInsecureRequests: config.BEHIND_TLS ? [] : null,
-        },
-      },
-      strictTransportSecurity: config.BEHIND_TLS,
-    }),
-  )
-
   // All but streams, which are to arrive as they are written.
   app.use(compression({ filter: (_, response) => compressible(response.getHeader('content-type')) }))
 
   const { csrfSynchronisedProtection, generateToken } = csrfSync()
-  app.use('/api', noStore, sessions(config, secret, people, log), whoAsks, readBody)
+  app.use('/api', ...answerHeaders(config), sessions(config, secret, people, log), whoAsks, readBody)
   // Whoever signs in, begins the shop, or comes by a link, has no session to forge yet; the cookie is same-site and the body JSON.
   app.use('/api', (request, response, next) =>
     /^\/(sign-in|begin|welcome(\/password)?)$/.test(request.path)
@@ -146,7 +129,7 @@ export function buildApp({ config, shop, addresses, pool, people, secret, log, c
   app.use('/api', nothingHere)
 
   if (files) {
-    app.use(files)
+    app.use(pageHeaders(config), files)
     app.get('/{*any}', (_, response) => {
       response.set('cache-control', 'no-cache').sendFile(path.join(config.WEB_ROOT, 'index.html'))
     })
@@ -165,10 +148,40 @@ const filesOfPage = (folder: string): RequestHandler =>
 
 const compressible = (type: unknown) => /json|text\/(?!event-stream)|javascript|svg|font\/ttf/.test(String(type))
 
-const noStore: RequestHandler = (_, response, next) => {
-  response.set('cache-control', 'no-store')
-  next()
+/** Of an answer of the API, which runs nothing and loads nothing; a drawing has its colours in it. */
+function answerHeaders({ WEB_ROOT, BEHIND_TLS }: Config): RequestHandler[] {
+  const build = WEB_ROOT && pageBuildOf(readFileSync(path.join(WEB_ROOT, 'index.html'), 'utf8'))
+  const own = { 'cache-control': 'no-store', ...(build ? { [pageBuildHeader]: build } : {}) }
+  const csp = { defaultSrc: ["'none'"], styleSrc: ["'unsafe-inline'"], imgSrc: ['data:'], frameAncestors: ["'none'"] }
+  return [
+    (_, response, next) => {
+      response.set(own)
+      next()
+    },
+    helmet.contentSecurityPolicy({ useDefaults: false, directives: csp }),
+    helmet.xContentTypeOptions(),
+    helmet.crossOriginResourcePolicy(),
+    ...(BEHIND_TLS ? [helmet.strictTransportSecurity()] : []),
+  ]
 }
+
+/** Ant Design writes its styles into the page; everything else comes from this server only. */
+const pageHeaders = ({ BEHIND_TLS }: Config): RequestHandler =>
+  helmet({
+    contentSecurityPolicy: {
+      directives: {
+        defaultSrc: ["'self'"],
+        // Workers compile the loops that settle a piece; pages have nothing to compile.
+        scriptSrc: [({ url }) => (/^\/assets\/.*\.worker-/.test(url ?? '') ? "'self' 'wasm-unsafe-eval'" : "'self'")],
+        styleSrc: ["'self'", "'unsafe-inline'"],
+        imgSrc: ["'self'", 'data:', 'blob:'],
+        fontSrc: ["'self'", 'data:'],
+        workerSrc: ["'self'", 'blob:'],
+        upgradeInsecureRequests: BEHIND_TLS ? [] : null,
+      },
+    },
+    strictTransportSecurity: BEHIND_TLS,
+  })
 
 /** Reading a body holds up everybody else: the more, the longer. Who has not signed in sends a name and a password, and only a pattern's text is large. */
 const bodies = {

@@ -333,8 +333,9 @@ test('before signing in nobody sends more than a name and a password; only a pat
 test('a page and its workers load from the shop only, are in no frame, and files they bring are not taken for anything else', async () => {
   const folder = mkdtempSync(path.join(os.tmpdir(), 'tessellum-web-'))
   mkdirSync(path.join(folder, 'assets'))
-  for (const file of ['index.html', 'assets/page-1.js', 'assets/core.worker-1.js'])
-    writeFileSync(path.join(folder, file), file)
+  for (const file of ['assets/page-1.js', 'assets/core.worker-1.js']) writeFileSync(path.join(folder, file), file)
+  const html = '<script type="module" src="/assets/index-Ab_1-x.js"></script>'
+  writeFileSync(path.join(folder, 'index.html'), html)
   const served = await openShop(undefined, { WEB_ROOT: folder })
   const headersAt = async (at: string) => {
     const answer = await fetch(`${new URL(served.base).origin}${at}`)
@@ -348,7 +349,7 @@ test('a page and its workers load from the shop only, are in no frame, and files
       forYears: /immutable/.test(told('cache-control')),
     }
   }
-  const page = { file: 'index.html', own: true, compiles: false, framed: false, sniffed: false, forYears: false }
+  const page = { file: html, own: true, compiles: false, framed: false, sniffed: false, forYears: false }
   for (const at of ['/', '/kits/3', '/assets/gone-1.js', '/assets/', '/assets/../assets'])
     expect([at, await headersAt(at)]).toEqual([at, page])
   expect(await headersAt('/assets/core.worker-1.js')).toEqual({
@@ -362,6 +363,14 @@ test('a page and its workers load from the shop only, are in no frame, and files
     own: false,
     sniffed: false,
     forYears: true,
+  })
+  // What the API answers is shown by no browser as a page, and says which pages it goes with.
+  const { headers } = await fetch(`${served.base}/api/health`)
+  expect(Object.fromEntries(headers)).toMatchObject({
+    'content-security-policy': expect.stringMatching(/default-src 'none'.*frame-ancestors 'none'/),
+    'cross-origin-resource-policy': 'same-origin',
+    'x-content-type-options': 'nosniff',
+    'x-page-build': 'index-Ab_1-x',
   })
   await served.close()
   rmSync(folder, { recursive: true })

@@ -1,6 +1,7 @@
 import { setMaxListeners } from 'node:events'
+import { isDeepStrictEqual } from 'node:util'
 import {
-  type AnswerInput,
+  type Answer,
   type Body,
   isWrite,
   type Params,
@@ -35,7 +36,7 @@ interface Asked<Key extends RouteKey> {
 export const sent = { answered: 'by itself' } as const
 type Sent = typeof sent
 
-type Given<Key extends RouteKey> = AnswerInput<Key> extends undefined ? Sent : AnswerInput<Key> | Sent
+type Given<Key extends RouteKey> = Answer<Key> extends undefined ? Sent : Answer<Key> | Sent
 
 export type Handler<Key extends RouteKey> = (asked: Asked<Key>) => Given<Key> | Promise<Given<Key>>
 
@@ -107,13 +108,23 @@ function demandRight(right: Right | 'open' | 'signed-in', caller: SignedIn | und
 /** "owner, designer or stockroom" */
 const listed = (roles: readonly string[]) => new Intl.ListFormat('en-GB', { type: 'disjunction' }).format(roles)
 
-/** @throws Error where an answer is not what the contract says */
+/**
+ * Pages take an answer as it comes: it must be what the contract's schema would make of it, with nothing more in it and nothing left to fill in.
+ *
+ * @throws Error where it is not
+ */
 function checkAnswer(key: RouteKey, result: unknown): void {
   const { answer } = routeOf(key)
-  const checked = typeof answer === 'string' ? undefined : answer.safeParse(result)
-  if (checked?.success) return
-  const [issue] = checked?.error.issues ?? []
-  throw new Error(`${key} answers what the contract does not say, at "${issue?.path.join('.')}": ${issue?.message}`)
+  if (typeof answer === 'string') throw new Error(`${key} is to answer by itself, with a ${answer}.`)
+  const told: unknown = JSON.parse(JSON.stringify(result))
+  const checked = answer.safeParse(told)
+  if (!checked.success) {
+    const [issue] = checked.error.issues
+    throw new Error(`${key} answers what the contract does not say, at "${issue?.path.join('.')}": ${issue?.message}`)
+  }
+  // With its keys in any order.
+  if (!isDeepStrictEqual(checked.data, told))
+    throw new Error(`${key} answers more than the contract says, or less: ${JSON.stringify(told).slice(0, 500)}`)
 }
 
 /** What was asked for is done, and the rest of the answer failed; whoever has hung up does not miss it. */

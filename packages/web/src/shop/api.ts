@@ -1,13 +1,6 @@
-import {
-  type Answer,
-  type api,
-  type BodyInput,
-  type Params,
-  type QueryInput,
-  type RouteKey,
-  routeOf,
-} from '@tessellum/contract/api'
-import { type ApiError, apiError } from '@tessellum/contract/errors'
+import type { Answer, api, BodyInput, Params, QueryInput, RouteKey } from '@tessellum/contract/api'
+import type { ApiError } from '@tessellum/contract/errors'
+import { isOfOwnBuild } from './page-build'
 import { decided, keyOf } from './undecided'
 
 /** What the server refused, in words for people. `code` "unreachable" when it did not answer at all. */
@@ -125,20 +118,23 @@ export async function call<Key extends RouteKey>(
     })
   const read: unknown = await response.json().catch(() => undefined)
   if (method !== 'GET' && response.status < 500) decided(what)
-  const { answer } = routeOf(key)
   if (response.ok) {
-    if (typeof answer === 'string') return undefined as Answer<Key>
-    const understood = answer.safeParse(read)
-    if (understood.success) return understood.data as Answer<Key>
-    // The shop has been brought up to date since this page was loaded.
+    if (isOfOwnBuild(response) || (await isUnderstood(key, read))) return read as Answer<Key>
     throw new ShopError({
       code: 'other-version',
       message: 'The shop answers what this page does not know.',
       hint: method === 'GET' ? 'Load the page again.' : 'It is done. Load the page again to see it.',
     })
   }
-  const refused = apiError.safeParse(read)
-  throw new ShopError(
-    refused.success ? refused.data : { code: 'trouble', message: `The shop answered ${response.status}.` },
-  )
+  throw new ShopError(isRefusal(read) ? read : { code: 'trouble', message: `The shop answered ${response.status}.` })
 }
+
+/** The shop has been brought up to date since this page was loaded: what it answers is read by the contract, which is loaded only then. */
+async function isUnderstood(key: RouteKey, read: unknown): Promise<boolean> {
+  const contract = await import('@tessellum/contract/api').catch(() => undefined)
+  const answer = contract?.routeOf(key).answer
+  return answer !== undefined && (typeof answer === 'string' || answer.safeParse(read).success)
+}
+
+const isRefusal = (read: unknown): read is ApiError =>
+  typeof read === 'object' && read !== null && 'message' in read && typeof read.message === 'string'
