@@ -1,10 +1,11 @@
+import '@fontsource/fraunces/600.css'
 import '@fontsource-variable/source-sans-3/index.css'
-import '@fontsource-variable/fraunces/index.css'
 import '@fontsource-variable/source-code-pro/index.css'
 import './tokens.css'
 import './base.css'
 import { QueryClientProvider } from '@tanstack/react-query'
-import { App as AntApp, ConfigProvider } from 'antd'
+import { ConfigProvider } from 'antd'
+import type { ReactNode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { RouterProvider } from 'react-router'
 import { prefetchPages } from './frame/prefetch'
@@ -15,12 +16,13 @@ import { theme } from './theme'
 const root = document.getElementById('root')
 if (!root) throw new Error('The page has no root.')
 prefetchPages(routes)
+const themed = (children: ReactNode) => <ConfigProvider theme={theme}>{children}</ConfigProvider>
+// Messages and questions over the page come with what first needs them, outside of what is rendered here.
+ConfigProvider.config({ holderRender: themed })
 createRoot(root).render(
-  <ConfigProvider theme={theme}>
-    <AntApp style={{ height: '100%' }}>
-      <QueryClientProvider client={queries}>
-        <RouterProvider router={router} />
-      </QueryClientProvider>
-    </AntApp>
-  </ConfigProvider>,
+  themed(
+    <QueryClientProvider client={queries}>
+      <RouterProvider router={router} />
+    </QueryClientProvider>,
+  ),
 )

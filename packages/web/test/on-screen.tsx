@@ -1,11 +1,12 @@
 /** A component as it stands in a page, over a shop that answers what the test says. */
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import type { PackingTask } from '@tessellum/contract/packing'
-import { usualSettings } from '@tessellum/contract/settings'
 import type { ItemIdentity, ItemStory } from '@tessellum/contract/stock'
+import { usualSettings } from '@tessellum/contract/usual-settings'
 import { act, cleanup, configure, render } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
-import { App, ConfigProvider } from 'antd'
+import { ConfigProvider, Modal, message } from 'antd'
+import { actWrapper } from 'antd/lib/message'
 import { createMemoryRouter, RouterProvider } from 'react-router'
 import { keepSession } from '../src/shop/api'
 import { read } from '../src/shop/queries'
@@ -99,7 +100,7 @@ export function shopThatAnswers(answers: Answers): Asked[] {
       const given = answer(sent)
       if (given === 'lost') throw new TypeError('fetch failed')
       const { status, ...rest } = isRefused(given) ? given : { status: 200 }
-      return { status, ok: status < 400, json: async () => (status < 400 ? given : rest) }
+      return { status, ok: status < 400, headers: new Headers(), json: async () => (status < 400 ? given : rest) }
     },
   })
   return asked
@@ -163,7 +164,19 @@ beforeEach(() => {
   localStorage.clear()
   keepSession({ csrfToken: 'token', name: 'odile' })
 })
-afterEach(cleanup)
+afterEach(() => {
+  cleanup()
+  act(() => {
+    message.destroy()
+    Modal.destroyAll()
+  })
+})
+
+const themed = (children: React.ReactNode) => (
+  <ConfigProvider theme={{ token: { motion: false } }}>{children}</ConfigProvider>
+)
+ConfigProvider.config({ holderRender: themed })
+actWrapper(act)
 
 /** @param data what has been read already, by its query's key */
 export function show(
@@ -185,13 +198,11 @@ export function show(
     { initialEntries: [at] },
   )
   const view = render(
-    <ConfigProvider theme={{ token: { motion: false } }}>
-      <App>
-        <QueryClientProvider client={client}>
-          <RouterProvider router={router} />
-        </QueryClientProvider>
-      </App>
-    </ConfigProvider>,
+    themed(
+      <QueryClientProvider client={client}>
+        <RouterProvider router={router} />
+      </QueryClientProvider>,
+    ),
   )
   return { ...view, client, router, person: userEvent.setup({ delay: null }) }
 }

@@ -281,8 +281,8 @@ ${htmlBody(written, setting)}
 export const pageStyle = `
 .written{font:calc(16px*var(--text,1))/1.5 "Source Sans 3 Variable","Source Sans 3",system-ui,sans-serif;color:#22302b;background:#fff;max-width:900px;margin:0 auto;padding:36px 48px;box-sizing:border-box;font-variant-numeric:tabular-nums}
 .written.class{font-size:calc(19px*var(--text,1))}.written.large{font-size:calc(23px*var(--text,1))}.written.card{font-size:calc(14px*var(--text,1));line-height:1.35}
-.written h1{font:600 1.9em/1.15 "Fraunces Variable",Georgia,serif;margin:0 0 .2em;color:var(--headings,#22302b)}
-.written h2{font:600 1.15em/1.25 "Fraunces Variable",Georgia,serif;margin:1.1em 0 .35em;break-after:avoid;color:var(--headings,#22302b)}
+.written h1{font:600 1.9em/1.15 Fraunces,Georgia,serif;margin:0 0 .2em;color:var(--headings,#22302b)}
+.written h2{font:600 1.15em/1.25 Fraunces,Georgia,serif;margin:1.1em 0 .35em;break-after:avoid;color:var(--headings,#22302b)}
 .written p{margin:.15em 0}.written .quiet{color:#56635c}
 .written .head{display:grid;grid-template-columns:minmax(0,1fr) 240px;gap:24px}.written.card .head{grid-template-columns:minmax(0,1fr) 130px}
 .written .drawing svg{width:100%;height:240px}.written.card .drawing svg{height:130px}
@@ -306,7 +306,7 @@ export const pageStyle = `
 .written .looks{margin:.15em 0;color:#4a5a52}
 .written .cover{text-align:center;margin-bottom:2em}.written .cover h1{font-size:2.7em;margin-bottom:.25em}
 .written .cover .picture{margin:1.2em 0}.written .cover img{width:100%;height:auto;max-height:560px;object-fit:cover;border-radius:8px}
-.written .cover .drawing svg{height:420px;margin:1.2em 0}.written .from{margin-top:1.2em;font:600 1.1em/1.3 "Fraunces Variable",Georgia,serif}
+.written .cover .drawing svg{height:420px;margin:1.2em 0}.written .from{margin-top:1.2em;font:600 1.1em/1.3 Fraunces,Georgia,serif}
 .written .logo{max-width:200px;max-height:80px}
 .written .techniques ul{list-style:none;margin:0;padding:0;display:grid;grid-template-columns:repeat(auto-fill,minmax(330px,1fr));gap:1em 1.6em}
 .written .techniques li{display:grid;grid-template-columns:110px minmax(0,1fr);gap:.8em;break-inside:avoid}

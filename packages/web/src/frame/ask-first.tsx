@@ -1,4 +1,4 @@
-import { App } from 'antd'
+import { Modal } from 'antd'
 import { cloneElement, type ReactElement } from 'react'
 
 interface AskFirstProps {
@@ -15,7 +15,6 @@ interface AskFirstProps {
 
 /** What cannot be undone is asked about once, with what follows: in the middle of the page, where no row moves from under the hand. */
 export function AskFirst({ title, follows, ok, run, children }: AskFirstProps) {
-  const { modal } = App.useApp()
-  const onClick = () => void modal.confirm({ title, content: follows, okText: ok, cancelText: 'Leave it', onOk: run })
+  const onClick = () => void Modal.confirm({ title, content: follows, okText: ok, cancelText: 'Leave it', onOk: run })
   return cloneElement(children, { onClick })
 }

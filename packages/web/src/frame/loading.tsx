@@ -1,17 +1,9 @@
-import { Skeleton, Spin } from 'antd'
+import { Spin } from 'antd'
 import styles from './loading.module.css'
 
 /** Something is being worked out. */
 export const Loading = ({ what = 'Fetching' }: { what?: string }) => (
   <div className="empty" role="status">
     <Spin /> <span className={styles.what}>{what}...</span>
-  </div>
-)
-
-/** A page that is being fetched: about what it will look like, so that nothing jumps when it is there. */
-export const PageLoading = ({ what = 'Fetching the page' }: { what?: string }) => (
-  <div className="page" role="status">
-    <span className="visually-hidden">{what}...</span>
-    <Skeleton active title={{ width: 220 }} paragraph={{ rows: 9, width: '100%' }} />
   </div>
 )

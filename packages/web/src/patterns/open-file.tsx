@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import type { NewPattern } from '@tessellum/contract/patterns'
 import { counted } from '@tessellum/core/measure/counted'
 import { titleOf } from '@tessellum/core/notation/title'
-import { App, Button, Modal, Upload } from 'antd'
+import { Button, Modal, message, Upload } from 'antd'
 import { type DragEvent, type ReactNode, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { Loading } from '../frame/loading'
@@ -68,7 +68,6 @@ function Opened({ opened, close }: { opened: Read; close: () => void }) {
   const { data: items } = useQuery(read.items)
   const { now } = useEvaluated(opened.source, noChoices)
   const brought = foundOnShelf(opened.colourways, items ?? [])
-  const { message } = App.useApp()
   const keep = useIdempotentMutation(
     async (body: NewPattern) => {
       const { id } = await call('POST /api/patterns', { body })

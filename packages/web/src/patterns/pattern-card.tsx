@@ -4,7 +4,7 @@ import type { PatternSummary } from '@tessellum/contract/patterns'
 import { roleColours } from '@tessellum/core/drawing/role-colours'
 import { counted } from '@tessellum/core/measure/counted'
 import { sayDuration } from '@tessellum/core/measure/units'
-import { App, Button, Dropdown } from 'antd'
+import { Button, Dropdown, Modal } from 'antd'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { call } from '../shop/api'
@@ -80,7 +80,6 @@ const undoneBy: Readonly<Record<Act, Act>> = {
 function CardMenu({ pattern, thrown }: { pattern: PatternSummary; thrown: boolean }) {
   const { id, title, version, place } = pattern
   const navigate = useNavigate()
-  const { modal } = App.useApp()
   const [dialog, setDialog] = useState<'rename' | 'describe'>()
   const stale = ['library', 'patterns']
   const act = useIdempotentMutation((what: Act) => call(`POST /api/patterns/:id/${what}`, { params: { id } }), {
@@ -102,7 +101,7 @@ function CardMenu({ pattern, thrown }: { pattern: PatternSummary; thrown: boolea
     'take-out': () => act.run('take-out'),
     'bring-back': () => act.run('bring-back'),
     'throw-away': () =>
-      void modal.confirm({
+      void Modal.confirm({
         title: `Throw ${title} away?`,
         content: 'For thirty days it can be brought back.',
         okText: 'Throw it away',

@@ -1,5 +1,5 @@
 import { type MutateOptions, useMutation, useQueryClient } from '@tanstack/react-query'
-import { App } from 'antd'
+import { message } from 'antd'
 import { useRef } from 'react'
 import { isUnreachable, type ShopError } from './api'
 import { offerUndo } from './offered-undo'
@@ -47,7 +47,6 @@ export function useIdempotentMutation<Input, Output>(
   { stale = [], tell = false, said, undo, after, of }: MutationOptions<Input, Output> = {},
 ) {
   const client = useQueryClient()
-  const { message } = App.useApp()
   const inTurn = of === undefined ? {} : { scope: { id: of } }
   /** What was asked for last, until it is answered. */
   const last = useRef<string>(undefined)

@@ -7,12 +7,13 @@ import { pageStyle } from '@tessellum/core/writing/html'
 import { type LanguageCode, languageCodes } from '@tessellum/core/writing/language'
 import { languages } from '@tessellum/core/writing/languages'
 import { type Density, densities, type Sheet, sheets } from '@tessellum/core/writing/layout'
-import { App, Button, Dropdown, Input, Segmented, Select } from 'antd'
+import { Button, Dropdown, Input, message, Segmented, Select } from 'antd'
 import { useState } from 'react'
 import { useParams, useSearchParams } from 'react-router'
 import { computed } from '../computed'
 import { HandChoice, useHandedness } from '../frame/hand-choice'
-import { Loading, PageLoading } from '../frame/loading'
+import { Loading } from '../frame/loading'
+import { PageLoading } from '../frame/page-loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { PatternNav } from '../patterns/pattern-nav'
@@ -245,7 +246,6 @@ const pictureAddresses = ({ pictures }: Edition) => Object.fromEntries(pictures.
 
 /** The open forms of a pattern. */
 function Files({ pattern, page }: { pattern: Pattern; page: Page }) {
-  const { message } = App.useApp()
   const fetchFile = (name: string, text: string, type: string) =>
     withPictures(text).then(
       (whole) => download(name, whole, type),
