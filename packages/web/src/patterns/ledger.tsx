@@ -18,6 +18,7 @@ import {
   highlightActiveLineGutter,
   keymap,
   lineNumbers,
+  tooltips,
 } from '@codemirror/view'
 import type { Fault } from '@tessellum/core/notation/fault'
 import type { StatementReport } from '@tessellum/core/report/report'
@@ -82,6 +83,8 @@ export function Ledger({ draft, mayWrite, statements, old, faults, onEdit, onLin
           history(),
           tessLanguage(),
           autocompletion(),
+          // What is offered lies over the text only, not over the faults below it.
+          tooltips({ tooltipSpace: ({ dom }) => dom.getBoundingClientRect() }),
           keymap.of([
             ...defaultKeymap,
             ...historyKeymap,
