@@ -1,6 +1,6 @@
 /** Evaluates patterns off the page's own thread, so that typing is never held up. */
 import type { Bead } from '@tessellum/core/catalogue/bead'
-import { type Grade, gradeOver } from '@tessellum/core/desk/grade'
+import type { Grade } from '@tessellum/core/desk/grade'
 import { type Choices, evaluatePattern } from '@tessellum/core/evaluate/evaluate-pattern'
 import { type Brush, brushed } from '@tessellum/core/hand/brush'
 import type { HandPass } from '@tessellum/core/hand/hand-pass'
@@ -12,7 +12,7 @@ import { type HandState, Stitching, sameAsDrawn, type WayThere } from '@tessellu
 import type { Report } from '@tessellum/core/report/report'
 import { type MakerRow, makersTable } from '@tessellum/core/substitute/makers'
 import { type Candidate, type Question, type Substitute, substitutesFor } from '@tessellum/core/substitute/substitutes'
-import { type Ways, waysWith } from '@tessellum/core/substitute/ways'
+import type { Ways, waysWith } from '@tessellum/core/substitute/ways'
 
 /** The work that a hand stitches on stays the same from pass to pass. */
 let begun: { readonly key: string; readonly stitching: ReturnType<typeof Stitching.begin> } | undefined
@@ -23,10 +23,14 @@ function stitchingOn(source: string, choices: Choices): ReturnType<typeof Stitch
   return begun.stitching
 }
 
+// What settles pieces is more than all else together, and comes when it is asked for.
+const grades = () => import('@tessellum/core/desk/grade')
+const ways = () => import('@tessellum/core/substitute/ways')
+
 export const tasks = {
   evaluate: (source: string, choices: Choices): Report => evaluatePattern(source, choices).report,
-  grade: (source: string, choices: Choices, name: string, values: readonly number[]): Grade[] =>
-    gradeOver(source, choices, name, values),
+  grade: async (source: string, choices: Choices, name: string, values: readonly number[]): Promise<Grade[]> =>
+    (await grades()).gradeOver(source, choices, name, values),
   makers: (source: string, choices: Choices, records: readonly Bead[]): MakerRow[] =>
     makersTable(source, choices, records),
   stitch(source: string, choices: Choices, passes: readonly HandPass[], drawn: Int32Array): HandState | NoWork {
@@ -55,7 +59,8 @@ export const tasks = {
     return 'why' in painted ? painted : { ...painted, round: brushed(work, bead, { type: 'round' }).length }
   },
   substitutes: (question: Question): Substitute[] => substitutesFor(question),
-  ways: (question: Parameters<typeof waysWith>[0], candidate: Candidate): Ways => waysWith(question, candidate),
+  ways: async (question: Parameters<typeof waysWith>[0], candidate: Candidate): Promise<Ways> =>
+    (await ways()).waysWith(question, candidate),
 }
 
 export type EvaluateTasks = typeof tasks
