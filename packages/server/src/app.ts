@@ -100,7 +100,10 @@ export function buildApp({ config, shop, addresses, pool, people, secret, log, c
     return described
   })
   const limit = signInLimit(pool)
+  // A route is looked for in this order: what is asked most stands first.
   app.use(
+    stockFileRoutes(shop),
+    stockRoutes(shop),
     health,
     beginRoutes(shop.db, config, limit, (request) => generateToken(request)),
     peopleRoutes(shop.db, limit, (request) => generateToken(request)),
@@ -109,8 +112,6 @@ export function buildApp({ config, shop, addresses, pool, people, secret, log, c
     colourwayRoutes(shop),
     sampleRoutes(shop),
     pictureRoutes(shop),
-    stockFileRoutes(shop),
-    stockRoutes(shop),
     batchRoutes(shop),
     buyingRoutes(shop, addresses),
     supplierRoutes(shop),
