@@ -45,7 +45,8 @@ const sheet = (items: number) =>
   ].join('\r\n')
 
 beforeAll(async () => {
-  shop = await openShop()
+  // As at a shop at work: answers are held against the contract in tests and development only.
+  shop = await openShop(undefined, { CHECK_ANSWERS: 'false' })
   isaura = await shop.as('isaura')
   await shop.held()
 })

@@ -249,6 +249,7 @@ function Design({ pattern }: { pattern: Pattern }) {
         </section>
 
         <PiecePanel
+          draft={draft}
           formed={formed}
           report={report}
           dress={dress}

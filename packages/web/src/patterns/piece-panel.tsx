@@ -8,17 +8,20 @@ import { Loading } from '../frame/loading'
 import { NamedSwitch } from '../frame/named-switch'
 import { BeadCard } from '../piece/bead-card'
 import { FlatPiece } from '../piece/flat-piece'
-import { looksOfLine } from '../piece/looks'
+import { type Looks, looksOfLine } from '../piece/looks'
 import { Piece } from '../piece/piece'
 import type { Dress } from '../piece/stage-kind'
 import type { Formed, Moving } from '../piece/use-formed'
 import { StitchPlate } from '../stitching/stitch-plate'
 import type { PaintTools } from '../stitching/use-paint-tools'
 import type { StitchTools } from '../stitching/use-stitch-tools'
+import type { Draft } from './draft'
 import { Measures } from './measures'
 import styles from './piece-panel.module.css'
+import { useOfDraft } from './use-draft'
 
 interface PiecePanelProps {
+  readonly draft: Draft
   readonly formed: Formed
   /** Of the text as it is: with its form, or by plain rules until that is there. */
   readonly report: Report | undefined
@@ -49,8 +52,18 @@ const roomToStitch = 4
 /** Most pieces are at rest after about so many. */
 const usualIterations = 1000
 
+/** How the piece shows a line. Another line of it lights up once nobody types: painting takes longer than the next key. */
+function useLit(scene: Scene | undefined, statement: number | undefined, draft: Draft): Looks | undefined {
+  const typing = useOfDraft(draft, ({ state }) => state === 'typing')
+  const shown = useRef({ scene, statement })
+  if (!typing || shown.current.scene !== scene) shown.current = { scene, statement }
+  const { statement: lit } = shown.current
+  return useMemo(() => (scene && lit !== undefined ? looksOfLine(scene, lit) : undefined), [scene, lit])
+}
+
 /** The piece as it lies, to be turned, with what is measured on it. */
 export function PiecePanel({
+  draft,
   formed,
   report,
   dress,
@@ -71,10 +84,7 @@ export function PiecePanel({
   const [picked, setPicked] = useState<{ readonly bead: number; readonly scene: Scene }>()
   const finished = useRef(false)
   if (formed.report) finished.current = true
-  const lit = useMemo(
-    () => (scene && statement !== undefined ? looksOfLine(scene, statement) : undefined),
-    [scene, statement],
-  )
+  const lit = useLit(scene, statement, draft)
   const piece = (shown: Scene, hands: Pick<ComponentProps<typeof Piece>, 'over' | 'onTouch' | 'room'>) => (
     <Piece
       scene={shown}
