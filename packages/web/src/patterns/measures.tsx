@@ -2,6 +2,7 @@ import { sayPercent } from '@tessellum/core/measure/units'
 import { sayAlong, sayExtents, soundForm } from '@tessellum/core/report/form-report'
 import type { Report } from '@tessellum/core/report/report'
 import { type Crowding, sayCrowding } from '@tessellum/core/thread/crowding'
+import { useEffect, useRef } from 'react'
 import { Finding, Findings } from '../frame/findings'
 import { useUnits } from '../settings/use-units'
 import styles from './measures.module.css'
@@ -11,8 +12,9 @@ export function Measures({ report, goTo }: { report: Report; goTo: (line: number
   const units = useUnits()
   const sound = soundForm(report)
   const beads = report.beads.reduce((sum, bead) => sum + bead.each, 0)
+  const room = useRoomOf(sound !== undefined)
   return (
-    <>
+    <div {...room}>
       <dl className={`${styles.measures} figures`}>
         {sound && (
           <div className={styles.wide}>
@@ -61,8 +63,24 @@ export function Measures({ report, goTo }: { report: Report; goTo: (line: number
           ))}
         </Findings>
       )}
-    </>
+    </div>
   )
+}
+
+/** What is not measured yet keeps the room that the last measures took: or the piece above it would be painted in another size at every key. */
+function useRoomOf(isMeasured: boolean) {
+  const ref = useRef<HTMLDivElement>(null)
+  const taken = useRef(0)
+  const measured = useRef(isMeasured)
+  measured.current = isMeasured
+  useEffect(() => {
+    const watch = new ResizeObserver(([entry]) => {
+      if (entry && measured.current) taken.current = entry.contentRect.height
+    })
+    if (ref.current) watch.observe(ref.current)
+    return () => watch.disconnect()
+  }, [])
+  return { ref, style: { minHeight: isMeasured ? 0 : taken.current } }
 }
 
 /** The role whose beads have least room left for thread. */
