@@ -1,14 +1,23 @@
 import { BulbOutlined, CloseCircleFilled, WarningFilled } from '@ant-design/icons'
 import type { Fault } from '@tessellum/core/notation/fault'
+import type { Draft } from './draft'
 import styles from './faults.module.css'
+import { useAtRest } from './use-draft'
 
 const marks = { error: <CloseCircleFilled />, warning: <WarningFilled />, note: <BulbOutlined /> }
 /** What must be mended comes first; within a rank the lines stay in order. */
 const ranks = { error: 0, warning: 1, note: 2 }
 const names = { error: 'Fault', warning: 'Warning', note: 'Note' }
 
-/** Everything there is to say about the text, line by line; choosing one goes there. */
-export function Faults({ faults, goTo }: { faults: readonly Fault[]; goTo: (line: number, column: number) => void }) {
+interface FaultsProps {
+  readonly draft: Draft
+  readonly faults: readonly Fault[]
+  readonly goTo: (line: number, column: number) => void
+}
+
+/** Everything there is to say about the text, line by line; choosing one goes there. A line half typed is marked where it stands, and listed once nobody types. */
+export function Faults({ draft, faults: found, goTo }: FaultsProps) {
+  const faults = useAtRest(draft, found)
   if (faults.length === 0) return null
   const ordered = [...faults].sort((a, b) => ranks[a.severity] - ranks[b.severity])
   return (

@@ -227,6 +227,7 @@ function Design({ pattern }: { pattern: Pattern }) {
             </p>
           )}
           <Faults
+            draft={draft}
             faults={
               mode === 'look' ? (listing ? faults : troubles) : faults.filter(({ severity }) => severity === 'error')
             }

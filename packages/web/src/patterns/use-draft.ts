@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query'
 import type { Pattern } from '@tessellum/contract/patterns'
-import { useEffect, useState, useSyncExternalStore } from 'react'
+import { useEffect, useRef, useState, useSyncExternalStore } from 'react'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { Draft, type DraftStands, type KeptDraft } from './draft'
@@ -55,6 +55,14 @@ export function useDraft(pattern: Pattern, mayWrite: boolean): Draft {
     return () => draft.close()
   }, [draft])
   return draft
+}
+
+/** As it was when the text was last at rest: what would move the page at every key waits until nobody types. */
+export function useAtRest<Value>(draft: Draft, value: Value): Value {
+  const typing = useOfDraft(draft, ({ state }) => state === 'typing')
+  const shown = useRef(value)
+  if (!typing) shown.current = value
+  return shown.current
 }
 
 /** Something of a draft, as it is now. */
