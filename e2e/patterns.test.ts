@@ -54,6 +54,36 @@ test('the text of a pattern has room for twenty-eight lines, and its notes stand
   await page.getByRole('list', { name: 'Faults and notes' }).getByText('sits snug').waitFor()
 })
 
+test('the piece keeps its size while somebody types, and a line half typed is listed when they rest', async () => {
+  await page.goto(windlass)
+  await page.getByText('Thread, measured').waitFor()
+  await page.locator('.cm-line', { hasText: 'round C' }).first().click()
+  await page.keyboard.press('End')
+  await page.evaluate(() => {
+    const measures = document.querySelector('[aria-label=Piece] dl')
+    const sizes = new Set<number>()
+    let wasEstimated = false
+    const look = () => {
+      const isEstimated = measures?.textContent?.includes('Thread, estimated') ?? false
+      // Once it is measured anew there may be more to say of it, or less.
+      if (wasEstimated && !isEstimated) return
+      wasEstimated ||= isEstimated
+      sizes.add(document.querySelector('[aria-label=Piece] canvas')?.clientHeight ?? 0)
+      requestAnimationFrame(look)
+    }
+    look()
+    Object.assign(window, { sizes })
+  })
+  await page.keyboard.insertText('\n  roun')
+  await page.getByText('counts from the last valid text').waitFor()
+  const listed = page.getByRole('list', { name: 'Faults and notes' }).getByText('"roun" is not a word')
+  await listed.waitFor()
+  await page.keyboard.insertText('d C')
+  await page.getByText('Thread, estimated').waitFor()
+  await listed.waitFor({ state: 'detached' })
+  expect(await page.evaluate(() => (window as unknown as { sizes: Set<number> }).sizes.size)).toBe(1)
+})
+
 test('the panes of a pattern are dragged and folded, by mouse and by keyboard, and stand like that the next time', async () => {
   await page.setViewportSize({ width: 1280, height: 800 })
   await page.goto(windlass)
