@@ -80,7 +80,7 @@ function useRoomOf(isMeasured: boolean) {
     if (ref.current) watch.observe(ref.current)
     return () => watch.disconnect()
   }, [])
-  return { ref, style: { flexShrink: 0, minHeight: isMeasured ? 'auto' : taken.current } }
+  return { ref, className: styles.all ?? '', style: { minHeight: isMeasured ? 0 : taken.current } }
 }
 
 /** The role whose beads have least room left for thread. */
