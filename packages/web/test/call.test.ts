@@ -82,3 +82,14 @@ test('an answer that is not what the contract says is not taken for one', async 
   await expect(call('GET /api/patterns/:id', { params: { id: 7 } })).rejects.toThrow()
   expect(sent[0]).toMatchObject({ method: 'GET', key: undefined, token: undefined })
 })
+
+test('an error that is not in the shop’s form is not told as if the shop had said it', async () => {
+  answers = [json(502, { message: 'upstream' }), json(502, { code: 7, message: 'upstream' })]
+  expect(await refusal(rename('Eddy'))).toMatchObject({ code: 'trouble', message: 'The shop answered 502.' })
+  expect(await refusal(rename('Eddy'))).toMatchObject({ code: 'trouble', message: 'The shop answered 502.' })
+})
+
+test('of another build’s answer only what this page knows is taken', async () => {
+  answers = [json(200, { ahead: 2, done: 0.5, since: 'tomorrow' })]
+  expect(await call('GET /api/work')).toEqual({ ahead: 2, done: 0.5 })
+})

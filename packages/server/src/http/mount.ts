@@ -113,7 +113,7 @@ const listed = (roles: readonly string[]) => new Intl.ListFormat('en-GB', { type
  *
  * @throws Error where it is not
  */
-function checkAnswer(key: RouteKey, result: unknown): void {
+export function checkAnswer(key: RouteKey, result: unknown): void {
   const { answer } = routeOf(key)
   if (typeof answer === 'string') throw new Error(`${key} is to answer by itself, with a ${answer}.`)
   const told: unknown = JSON.parse(JSON.stringify(result))

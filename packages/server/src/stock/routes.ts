@@ -24,7 +24,7 @@ export function stockRoutes(shop: Shop): Router {
   const { db } = shop
   const router = Router()
 
-  mount(router, 'GET /api/items', ({ response }) => sendParts(response, allItems(db)))
+  mount(router, 'GET /api/items', ({ response }) => sendParts('GET /api/items', response, allItems(db)))
   mount(router, 'GET /api/shelf', ({ query }) => shelfPage(db, query))
   mount(router, 'GET /api/items/:id', ({ params }) => itemStory(db, params.id))
   mount(router, 'GET /api/items/:id/moves', ({ params, query }) => movesOf(db, params.id, query.before))

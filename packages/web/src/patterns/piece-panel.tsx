@@ -18,7 +18,7 @@ import type { StitchTools } from '../stitching/use-stitch-tools'
 import type { Draft } from './draft'
 import { Measures } from './measures'
 import styles from './piece-panel.module.css'
-import { useOfDraft } from './use-draft'
+import { useTyping } from './use-draft'
 
 interface PiecePanelProps {
   readonly draft: Draft
@@ -54,7 +54,7 @@ const usualIterations = 1000
 
 /** How the piece shows a line. Another line of it lights up once nobody types: painting takes longer than the next key. */
 function useLit(scene: Scene | undefined, statement: number | undefined, draft: Draft): Looks | undefined {
-  const typing = useOfDraft(draft, ({ state }) => state === 'typing')
+  const typing = useTyping(draft)
   const shown = useRef({ scene, statement })
   if (!typing || shown.current.scene !== scene) shown.current = { scene, statement }
   const { statement: lit } = shown.current

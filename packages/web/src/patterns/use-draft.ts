@@ -57,9 +57,12 @@ export function useDraft(pattern: Pattern, mayWrite: boolean): Draft {
   return draft
 }
 
+/** Whether somebody types, or has only just stopped. */
+export const useTyping = (draft: Draft): boolean => useOfDraft(draft, ({ state }) => state === 'typing')
+
 /** As it was when the text was last at rest: what would move the page at every key waits until nobody types. */
 export function useAtRest<Value>(draft: Draft, value: Value): Value {
-  const typing = useOfDraft(draft, ({ state }) => state === 'typing')
+  const typing = useTyping(draft)
   const shown = useRef(value)
   if (!typing) shown.current = value
   return shown.current

@@ -119,7 +119,9 @@ export async function call<Key extends RouteKey>(
   const read: unknown = await response.json().catch(() => undefined)
   if (method !== 'GET' && response.status < 500) decided(what)
   if (response.ok) {
-    if (isOfOwnBuild(response) || (await isUnderstood(key, read))) return read as Answer<Key>
+    if (isOfOwnBuild(response)) return read as Answer<Key>
+    const understood = await understoodBy(key, read)
+    if (understood) return understood.data as Answer<Key>
     throw new ShopError({
       code: 'other-version',
       message: 'The shop answers what this page does not know.',
@@ -130,11 +132,20 @@ export async function call<Key extends RouteKey>(
 }
 
 /** The shop has been brought up to date since this page was loaded: what it answers is read by the contract, which is loaded only then. */
-async function isUnderstood(key: RouteKey, read: unknown): Promise<boolean> {
+async function understoodBy(key: RouteKey, read: unknown): Promise<{ readonly data: unknown } | undefined> {
   const contract = await import('@tessellum/contract/api').catch(() => undefined)
   const answer = contract?.routeOf(key).answer
-  return answer !== undefined && (typeof answer === 'string' || answer.safeParse(read).success)
+  if (answer === undefined || typeof answer === 'string') return answer && { data: undefined }
+  const understood = answer.safeParse(read)
+  return understood.success ? understood : undefined
 }
 
+const isText = (value: unknown) => typeof value === 'string'
+
 const isRefusal = (read: unknown): read is ApiError =>
-  typeof read === 'object' && read !== null && 'message' in read && typeof read.message === 'string'
+  typeof read === 'object' &&
+  read !== null &&
+  'code' in read &&
+  isText(read.code) &&
+  'message' in read &&
+  isText(read.message)
