@@ -113,16 +113,20 @@ export async function rewrite(page: Page, line: string, text: string): Promise<v
   await page.keyboard.insertText(text)
 }
 
+/**
+ * The open list of one of Ant Design's selects, once it is at rest. While it opens, a click is refused, and the
+ * browser's driver scrolls the page to try again: the list moves with it, and the click may miss.
+ */
+export const openList = (page: Page) =>
+  page.locator('.ant-select-dropdown:not(.ant-select-dropdown-hidden, [class*="-appear"], [class*="-enter"])')
+
 /** Chooses in one of Ant Design's selects. */
 export async function choose(page: Page, label: string, option: string): Promise<void> {
   const box = page.getByRole('combobox', { name: label })
   await box.click()
   // A long list is searched, as a person would.
   if (await box.isEditable()) await page.keyboard.type(option)
-  await page
-    .locator('.ant-select-dropdown:not(.ant-select-dropdown-hidden)')
-    .getByTitle(option, { exact: true })
-    .click()
+  await openList(page).getByTitle(option, { exact: true }).click()
 }
 
 /** Begins a pattern with the small bezel that is there to be changed in the text. */

@@ -1,6 +1,6 @@
 /** Over the counter: beads by weight and a pattern with the buyer's name, sold, printed, and taken back in part. */
 import type { Page } from 'playwright-core'
-import { reads, type Visit, visit } from './browser'
+import { openList, reads, type Visit, visit } from './browser'
 
 let here: Visit
 let page: Page
@@ -13,7 +13,7 @@ afterAll(() => here.close())
 const counter = () => page.getByRole('region', { name: 'On the counter' })
 async function put(find: string, option: string): Promise<string> {
   await page.getByRole('combobox', { name: 'What is sold' }).fill(find)
-  const found = page.locator(`.ant-select-item-option[title*="${option}"]`).first()
+  const found = openList(page).locator(`.ant-select-item-option[title*="${option}"]`).first()
   await found.waitFor()
   const name = (await found.getAttribute('title')) ?? ''
   await found.click()

@@ -16,7 +16,8 @@ module.exports = class BrowserEnvironment extends TestEnvironment {
         .locator('body')
         .ariaSnapshot({ timeout: 5000 })
         .catch(() => 'nothing that can be read')
-      const said = `\n\n${page.url()} showed:\n${shown.slice(0, 2500)}`
+      // Dialogs come last.
+      const said = `\n\n${page.url()} showed:\n${shown.slice(0, 1000)}\n[...]\n${shown.slice(1000).slice(-2500)}`
       error.message += said
       if (error.stack) error.stack += said
     }

@@ -1,5 +1,5 @@
 import type { Page } from 'playwright-core'
-import { choose, reads, type Visit, visit } from './browser'
+import { choose, openList, reads, type Visit, visit } from './browser'
 
 let here: Visit
 let page: Page
@@ -22,7 +22,7 @@ test('a shop that measures in inches and ounces: what is typed is recorded right
   await dialog.getByLabel('Name').fill('Wigeon Ash')
   await dialog.getByLabel('Wrist').fill('6.5')
   await dialog.getByLabel('Finger').fill('US 7')
-  await page.locator('.ant-select-item-option[title="US 7"]').click()
+  await openList(page).getByTitle('US 7', { exact: true }).click()
   await dialog.getByRole('button', { name: 'Add the customer' }).click()
   await page.getByText('wrist 6.5 in, finger US 7').waitFor()
   const isaura = await here.shop.as('isaura')

@@ -1,6 +1,6 @@
 import type { Packing } from '@tessellum/contract/packing'
 import type { Page } from 'playwright-core'
-import { beginExample, choose, reads, rewrite, type Visit, visit } from './browser'
+import { beginExample, choose, openList, reads, rewrite, type Visit, visit } from './browser'
 
 let here: Visit
 beforeAll(async () => {
@@ -162,7 +162,7 @@ test('a customer on record brings their measure to an order, and what they do no
   await page.getByRole('button', { name: 'Take an order' }).click()
   const dialog = page.getByRole('dialog')
   await dialog.getByLabel('For', { exact: true }).fill('Col')
-  await page.locator('.ant-select-item-option', { hasText: 'Col Reedling' }).click()
+  await openList(page).getByTitle('Col Reedling').click()
   await dialog.getByText('Allergies: nickel.').waitFor()
   await reads(() => dialog.getByLabel('Measure, cm').inputValue(), '21.1')
   await choose(page, 'How it sits', 'loose: 25 mm more than the wrist')

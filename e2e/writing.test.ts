@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import type { Page } from 'playwright-core'
-import { rewrite, type Visit, visit } from './browser'
+import { choose, rewrite, type Visit, visit } from './browser'
 
 let here: Visit
 let page: Page
@@ -71,8 +71,7 @@ test('before it is given out it is looked over; a version is published, and an e
   await page.getByRole('button', { name: 'Publish version 2' }).click()
   await page.getByText('Version 2 is published.').waitFor()
   await page.getByRole('button', { name: 'Check and publish' }).click()
-  await page.getByRole('combobox', { name: 'Corrects' }).click()
-  await page.getByTitle('Version 2: Edition 2').click()
+  await choose(page, 'Corrects', 'Version 2: Edition 2')
   await page.getByText('No batch carries version 2.').waitFor()
   await page.getByRole('button', { name: 'Publish version 3' }).click()
   await page.getByText('Say what was wrong.').waitFor()
