@@ -20,6 +20,7 @@ import { HttpProblem, nothingThere } from '../problem'
 import { describeError } from './describe'
 import { timeAnswer } from './metrics'
 import { readInput } from './read-input'
+import { sendJson } from './send-json'
 
 /** What a route is asked, read by its schemas. */
 interface Asked<Key extends RouteKey> {
@@ -84,7 +85,7 @@ export function mount<Key extends RouteKey>(router: Router, key: Key, handle: Ha
     if (result === untold) response.status(204).end()
     else if (result !== sent) {
       if (request.app.get('check answers')) checkAnswer(key, result)
-      response.json(result)
+      sendJson(request, response, result)
     }
   }
   if (method === 'GET') router.get(path, run)
