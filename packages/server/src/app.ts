@@ -37,6 +37,7 @@ import { pictureRoutes } from './patterns/picture-routes'
 import { patternRoutes } from './patterns/routes'
 import { sampleRoutes } from './patterns/sample-routes'
 import { peopleRoutes } from './people/routes'
+import type { SessionCache } from './people/session-cache'
 import { sessions, whoAsks } from './people/sessions'
 import { signInLimit } from './people/sign-in-limit'
 import { salesRoutes } from './sales/routes'
@@ -54,12 +55,23 @@ interface Parts {
   readonly pool: pg.Pool
   readonly people: Database
   readonly secret: string
+  readonly sessions: SessionCache
   readonly log: Logger
   readonly changes: ReturnType<typeof changes>
 }
 
 /** The whole server, ready to listen. */
-export function buildApp({ config, shop, addresses, pool, people, secret, log, changes }: Parts): Express {
+export function buildApp({
+  config,
+  shop,
+  addresses,
+  pool,
+  people,
+  secret,
+  sessions: cache,
+  log,
+  changes,
+}: Parts): Express {
   const app = express()
   app.disable('x-powered-by')
   app.set('log', log)
@@ -77,7 +89,7 @@ export function buildApp({ config, shop, addresses, pool, people, secret, log, c
   app.use(compression({ filter: (_, response) => compressible(response.getHeader('content-type')) }))
 
   const { csrfSynchronisedProtection, generateToken } = csrfSync()
-  app.use('/api', ...answerHeaders(config), sessions(config, secret, people, log), whoAsks, readBody)
+  app.use('/api', ...answerHeaders(config), sessions({ config, secret, people, cache, log }), whoAsks, readBody)
   // Whoever signs in, begins the shop, or comes by a link, has no session to forge yet; the cookie is same-site and the body JSON.
   app.use('/api', (request, response, next) =>
     /^\/(sign-in|begin|welcome(\/password)?)$/.test(request.path)
@@ -106,7 +118,7 @@ export function buildApp({ config, shop, addresses, pool, people, secret, log, c
     stockRoutes(shop),
     health,
     beginRoutes(shop.db, config, limit, (request) => generateToken(request)),
-    peopleRoutes(shop.db, limit, (request) => generateToken(request)),
+    peopleRoutes(shop.db, limit, cache, (request) => generateToken(request)),
     settingsRoutes(shop),
     patternRoutes(shop),
     colourwayRoutes(shop),

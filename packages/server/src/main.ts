@@ -14,6 +14,7 @@ import { workerPool } from './jobs/pool'
 import { jobQueue } from './jobs/queue'
 import { watchLoop } from './loop-watch'
 import { secretOf } from './people/secret'
+import { SessionCache } from './people/session-cache'
 import { keepPruned } from './pruning'
 import { deviceAddresses } from './settings/device-addresses'
 
@@ -42,7 +43,8 @@ const drawings = keepDrawings(jobs, build, log)
 const { pool: sessionPool, db: people } = connect(config.DATABASE_URL, log, { max: 4 })
 const revision = newRevision()
 const addresses = deviceAddresses({ db, revision }, config)
-const telling = changes(config.DATABASE_URL, people, deviceNews(addresses), revision, log)
+const sessions = new SessionCache()
+const telling = changes(config.DATABASE_URL, people, deviceNews(addresses), revision, sessions, log)
 keepPruned(db, { folder: config.FORMS, build }, log)
 const stopMetrics = serveMetrics(config.METRICS_PORT)
 watch('work_waiting', 'Work that waits for a thread', () => workers.load().waiting)
@@ -55,7 +57,7 @@ watch(
 const secret = await secretOf(people, 'session')
 const forms = folder ? new FormFiles(folder) : undefined
 const shop = { db, writer, workers, jobs, drawings, forms, revision }
-const app = buildApp({ config, shop, addresses, pool: sessionPool, people, secret, log, changes: telling })
+const app = buildApp({ config, shop, addresses, pool: sessionPool, people, secret, sessions, log, changes: telling })
 
 const host = config.TESSELLUM_HOST
 if (!/^(127\.\d+\.\d+\.\d+|::1|localhost)$/.test(host) && !config.BEHIND_TLS)

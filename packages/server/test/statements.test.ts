@@ -77,3 +77,8 @@ test('a seat is booked with a bounded number of statements, whatever is planned'
   await book()
   expect(await fewest(book)).toBeLessThanOrEqual(36)
 })
+
+test('who asks is looked up once for many requests', async () => {
+  await owner.ask('GET', '/me')
+  expect(await fewest(() => owner.ask('GET', '/me'))).toBe(0)
+})

@@ -7,6 +7,7 @@ import type { Database } from '../database/connect'
 import type { Revision } from '../database/revision'
 import type { deviceNews } from '../devices/news'
 import { mount, sent } from '../http/mount'
+import type { SessionCache } from '../people/session-cache'
 import { sessionStands } from '../people/sessions'
 import { HttpProblem } from '../problem'
 
@@ -41,6 +42,7 @@ export function changes(
   people: Database,
   devices: ReturnType<typeof deviceNews>,
   revision: Revision,
+  sessions: SessionCache,
   log: Logger,
 ) {
   const pages = new Map<Response, Page>()
@@ -78,6 +80,13 @@ export function changes(
     }
   }
 
+  /** What is told over each channel. */
+  const hear: Readonly<Record<string, (payload: string) => void>> = {
+    changes: tell,
+    ended: (what) => void end(what),
+    sessions: (sid) => (sid ? sessions.forget(sid) : sessions.forgetAll()),
+  }
+
   async function listen(): Promise<void> {
     const next = new pg.Client({ connectionString: url, connectionTimeoutMillis: 4000 })
     const retry = () => {
@@ -85,17 +94,23 @@ export function changes(
       client = undefined
       lost = true
       revision.listen(false)
+      sessions.listen(false)
       next.end().catch(() => undefined)
       again = setTimeout(start, 1500)
     }
     client = next
     next.on('error', retry)
     next.on('end', retry)
-    next.on('notification', ({ channel, payload = '' }) => (channel === 'ended' ? void end(payload) : tell(payload)))
+    next.on('notification', ({ channel, payload = '' }) => hear[channel]?.(payload))
     try {
       await next.connect()
-      await next.query('listen changes; listen ended')
+      await next.query(
+        Object.keys(hear)
+          .map((channel) => `listen ${channel}`)
+          .join(';'),
+      )
       revision.listen(true)
+      sessions.listen(true)
       tell(everything)
       if (lost) changed.set(everything, Date.now())
     } catch (error) {

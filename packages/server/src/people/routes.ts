@@ -10,15 +10,19 @@ import { meOf } from './me'
 import { changeOwnPassword, signOutElsewhere } from './own'
 import { passwordFits } from './passwords'
 import { addPerson, changePerson, disablePerson, enablePerson, listPeople } from './people'
+import type { SessionCache } from './session-cache'
 import { beginSession, endSession, goOn } from './sessions'
 import type { signInLimit } from './sign-in-limit'
 
 export function peopleRoutes(
   db: Database,
   limit: ReturnType<typeof signInLimit>,
+  cache: SessionCache,
   csrfToken: (request: Request) => string,
 ): Router {
   const router = Router()
+  /** Sessions are known as they were until others tell: here they are not, once this is done. */
+  const changing = async <Done>(change: Promise<Done>): Promise<Done> => change.finally(() => cache.forgetAll())
   const me = (who: SignedIn, request: Request) => meOf(who, csrfToken(request))
 
   mount(router, 'POST /api/sign-in', async ({ body: { name: given, password }, request }) => {
@@ -49,7 +53,7 @@ export function peopleRoutes(
 
   mount(router, 'POST /api/welcome/password', async ({ body: { token, password }, request }) => {
     await limit.count('link', request.ip ?? '')
-    const found = await choosePassword(db, token, password)
+    const found = await changing(choosePassword(db, token, password))
     await limit.right('link', request.ip ?? '')
     await beginSession(request, found)
     return me(found, request)
@@ -57,14 +61,14 @@ export function peopleRoutes(
 
   mount(router, 'POST /api/me/password', async ({ body, caller, request }) => {
     await limit.count(caller.name, request.ip ?? '')
-    const { id, seal } = await changeOwnPassword(db, caller, request.sessionID, body)
+    const { id, seal } = await changing(changeOwnPassword(db, caller, request.sessionID, body))
     await limit.right(caller.name, request.ip ?? '')
     goOn(request, seal)
     return { id }
   })
 
   mount(router, 'POST /api/me/sign-out-elsewhere', async ({ caller, request }) => {
-    const { id, seal } = await signOutElsewhere(db, caller, request.sessionID)
+    const { id, seal } = await changing(signOutElsewhere(db, caller, request.sessionID))
     goOn(request, seal)
     return { id }
   })
@@ -82,10 +86,12 @@ export function peopleRoutes(
 
   mount(router, 'GET /api/people', () => listPeople(db))
   mount(router, 'POST /api/people', ({ body, caller }) => addPerson(db, body, caller))
-  mount(router, 'PUT /api/people/:id', ({ params, body, caller }) => changePerson(db, params.id, body, caller))
+  mount(router, 'PUT /api/people/:id', ({ params, body, caller }) =>
+    changing(changePerson(db, params.id, body, caller)),
+  )
   mount(router, 'POST /api/people/:id/link', ({ params, caller }) => makeLink(db, params.id, caller.id))
-  mount(router, 'POST /api/people/:id/disable', ({ params, caller }) => disablePerson(db, params.id, caller))
-  mount(router, 'POST /api/people/:id/enable', ({ params, caller }) => enablePerson(db, params.id, caller))
+  mount(router, 'POST /api/people/:id/disable', ({ params, caller }) => changing(disablePerson(db, params.id, caller)))
+  mount(router, 'POST /api/people/:id/enable', ({ params, caller }) => changing(enablePerson(db, params.id, caller)))
 
   return router
 }

@@ -1,6 +1,5 @@
 import { randomBytes } from 'node:crypto'
 import { promisify } from 'node:util'
-import type { PersonRole } from '@tessellum/contract/roles'
 import connectPgSimple from 'connect-pg-simple'
 import { eq, sql } from 'drizzle-orm'
 import type { Request, RequestHandler } from 'express'
@@ -12,6 +11,7 @@ import type { Database, Session } from '../database/connect'
 import { prepared } from '../database/prepared'
 import { describeError } from '../http/describe'
 import { person, session as sessionTable } from '../schema/people'
+import type { FoundSession, SessionCache } from './session-cache'
 
 /** A session ends when nobody has asked anything for so long, and in any case so long after the sign-in. */
 const restMs = 12 * 3600_000
@@ -27,22 +27,9 @@ declare module 'express-session' {
   }
 }
 
-interface FoundSession {
-  readonly sess: SessionData
-  /** Of whom it says that it is theirs, if there is such a person. */
-  readonly personId: number | null
-  readonly name: string
-  readonly fullName: string
-  readonly roles: PersonRole[]
-  readonly seal: string
-  readonly disabledAt: Date | null
-  /** It has been in use for so long that its end is to be put off. */
-  readonly isDue: boolean
-}
-
 const inSeconds = (ms: number) => sql.raw(`interval '${ms / 1000} seconds'`)
 
-/** A session and whose it is in one statement: it is asked at every request. */
+/** A session and whose it is in one statement. */
 const findSession = prepared<{ sid: string }, FoundSession>(
   'find_session',
   sql`
@@ -61,7 +48,17 @@ const putOff = prepared<{ sid: string }, never>(
 /** Whose sessions are that requests have read, by what these say of who has begun them. */
 const readers = new WeakMap<object, SignedIn>()
 
-export function sessions(config: Config, secret: string, people: Database, log: Logger): RequestHandler {
+type Done = (error?: unknown) => void
+
+interface Parts {
+  readonly config: Config
+  readonly secret: string
+  readonly people: Database
+  readonly cache: SessionCache
+  readonly log: Logger
+}
+
+export function sessions({ config, secret, people, cache, log }: Parts): RequestHandler {
   // Only what it is: errors come with all that is in them.
   const noteError = (error: unknown) =>
     log.warn({ error: describeError(error) }, 'sessions could not be read or written')
@@ -70,18 +67,39 @@ export function sessions(config: Config, secret: string, people: Database, log: 
     override touch = undefined as never
 
     override get(sid: string, done: (error: unknown, found?: SessionData | null) => void): void {
-      findSession(people, { sid }).then(([found]) => {
+      const read = async () => {
+        const [found] = await findSession(people, { sid })
         // Nobody waits for it, and a disk that is full keeps nobody from reading.
         if (found?.isDue) putOff(people, { sid }).catch(noteError)
+        return found
+      }
+      const answer = (found: FoundSession | undefined) => {
         const caller = found && whose(found)
         if (found?.sess.begun && caller) readers.set(found.sess.begun, caller)
-        done(null, found?.sess ?? null)
-      }, done)
+        // A copy, since what is handed out is written into.
+        done(null, found ? { ...found.sess } : null)
+      }
+      const kept = cache.get(sid)
+      if (kept) answer(kept)
+      else cache.read(sid, read).then(answer, done)
     }
 
     /** The cookie lasts as long as a session may at most; how long it may rest is kept here. */
-    override set(sid: string, data: SessionData, done: (error?: unknown) => void = () => undefined): void {
-      super.set(sid, data, (error) => (error ? done(error) : void putOff(people, { sid }).then(() => done(), done)))
+    override set(sid: string, data: SessionData, done: Done = () => undefined): void {
+      const written: Done = (error) => {
+        cache.forget(sid)
+        done(error)
+      }
+      super.set(sid, data, (error) =>
+        error ? written(error) : void putOff(people, { sid }).then(() => written(), written),
+      )
+    }
+
+    override destroy(sid: string, done: Done = () => undefined): void {
+      super.destroy(sid, (error) => {
+        cache.forget(sid)
+        done(error)
+      })
     }
   }
   return session({
