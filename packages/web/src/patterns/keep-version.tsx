@@ -1,11 +1,6 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { type Pattern, type SaveVersion, saveVersion } from '@tessellum/contract/patterns'
-import { Button, Form, Input, Modal } from 'antd'
-import { memo, useState } from 'react'
-import { rulesOf } from '../frame/contract-rules'
-import { call, ShopError } from '../shop/api'
-import { read } from '../shop/queries'
-import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
+import type { Pattern } from '@tessellum/contract/patterns'
+import { Button } from 'antd'
+import { useDialog } from '../frame/use-dialog'
 
 interface KeepVersionProps {
   readonly pattern: Pattern
@@ -13,94 +8,24 @@ interface KeepVersionProps {
   readonly errors: number
 }
 
-/** Names the draft as it is and keeps it: batches and written patterns are made from kept versions. */
+/** Keeps the draft as it is: batches and written patterns are made from kept versions. */
 export function KeepVersion({ pattern, save, errors }: KeepVersionProps) {
-  const [open, setOpen] = useState(false)
+  const { Dialog, isOpen, isLoading, trouble, open, close } = useDialog(
+    async () => (await import('./keep-dialog')).KeepDialog,
+  )
   return (
     <>
+      {trouble && <span role="alert">{trouble}</span>}
       <Button
         type="primary"
-        onClick={() => setOpen(true)}
+        loading={isLoading}
+        onClick={open}
         disabled={errors > 0}
-        title={errors > 0 ? 'Mend the faults first' : undefined}
+        title={errors > 0 ? 'Fix the faults first' : undefined}
       >
         Save a version
       </Button>
-      <KeepDialog pattern={pattern} save={save} open={open} setOpen={setOpen} />
+      {Dialog && <Dialog pattern={pattern} save={save} open={isOpen} close={close} />}
     </>
   )
 }
-
-interface KeepDialogProps extends Omit<KeepVersionProps, 'errors'> {
-  readonly open: boolean
-  readonly setOpen: (to: boolean) => void
-}
-
-// Memoized: faults come and go with the keys that are typed.
-const KeepDialog = memo(function KeepDialog({ pattern, save, open, setOpen }: KeepDialogProps) {
-  const [form] = Form.useForm<{ name: string; note?: string }>()
-  const client = useQueryClient()
-  // The draft is saved first: what is kept is the revision that it has then.
-  const draft = useMutation<number, ShopError>({
-    mutationFn: async () => {
-      const revision = await save()
-      if (revision === undefined)
-        throw new ShopError({
-          code: 'unsaved',
-          message: 'The draft could not be saved first.',
-          hint: 'Try again when it has been.',
-        })
-      return revision
-    },
-  })
-  const keep = useIdempotentMutation(
-    (body: SaveVersion) => call('POST /api/patterns/:id/versions', { params: { id: pattern.id }, body }),
-    {
-      stale: ['patterns'],
-      said: ({ version }) => `Version ${version} is kept.`,
-      after: (answer) => {
-        client.setQueryData(read.pattern(pattern.id).queryKey, answer)
-        setOpen(false)
-        form.resetFields()
-      },
-    },
-  )
-  const keepDraft = ({ name, note }: { name: string; note?: string }) =>
-    draft.mutate(undefined, { onSuccess: (revision) => keep.run({ name, note: note ?? '', revision }) })
-  const refused = draft.error ?? keep.refused
-  return (
-    <Modal
-      open={open}
-      title="Save a version"
-      okText="Save version"
-      onCancel={() => setOpen(false)}
-      onOk={form.submit}
-      confirmLoading={draft.isPending || keep.busy}
-      destroyOnHidden
-    >
-      <Form
-        name="keep-version"
-        form={form}
-        layout="vertical"
-        requiredMark={false}
-        onFinish={keepDraft}
-        initialValues={{ name: `Edition ${(pattern.version ?? 0) + 1}` }}
-      >
-        <p className="quiet">
-          It is kept as it is now and never changes. It will be version {(pattern.version ?? 0) + 1}.
-        </p>
-        <Form.Item label="Name" name="name" rules={rulesOf(saveVersion.shape.name)}>
-          <Input autoFocus />
-        </Form.Item>
-        <Form.Item label="What changed" name="note" rules={rulesOf(saveVersion.shape.note)}>
-          <Input.TextArea rows={3} />
-        </Form.Item>
-        {refused && (
-          <div role="alert" className="notice trouble">
-            {refused.message} {refused.hint}
-          </div>
-        )}
-      </Form>
-    </Modal>
-  )
-})

@@ -3,9 +3,11 @@ import type { Choices } from '@tessellum/core/evaluate/evaluate-pattern'
 import { asPart, marked, movedUp, onOtherEdge, repeated, takenOut } from '@tessellum/core/hand/edit-text'
 import { counted } from '@tessellum/core/measure/counted'
 import type { Report } from '@tessellum/core/report/report'
-import { Button, Dropdown, Form, Input, Modal } from 'antd'
+import { Button, Dropdown } from 'antd'
 import { memo, useState } from 'react'
+import { useDialog } from '../frame/use-dialog'
 import type { Draft } from './draft'
+import type { Named } from './name-lines'
 import { evaluateClient } from './use-evaluated'
 
 export interface LineStretch {
@@ -22,11 +24,14 @@ interface LinesMenuProps {
   readonly tell: (words: string) => void
 }
 
-type Named = 'name' | 'part'
-
 /** What can be done with the lines in hand as a whole. Each is one step in the text, and undone as one. */
 export const LinesMenu = memo(function LinesMenu({ draft, choices, stretch, write, tell }: LinesMenuProps) {
   const [naming, setNaming] = useState<{ readonly what: Named; readonly at: LineStretch }>()
+  const { Dialog, isOpen, trouble, open, close } = useDialog(async () => (await import('./name-lines')).NameLines)
+  const ask = (what: Named, at: LineStretch) => {
+    setNaming({ what, at })
+    open()
+  }
   const textNow = () => draft.current().text
   const change = (next: string, otherwise: string) => (next === textNow() ? tell(otherwise) : write(next))
   const refused = (error: Error) => tell(error.message)
@@ -54,8 +59,8 @@ export const LinesMenu = memo(function LinesMenu({ draft, choices, stretch, writ
         else change(turned.text, 'These beads read the same from both ends.')
       }, refused)
     },
-    name: (at) => setNaming({ what: 'name', at }),
-    part: (at) => setNaming({ what: 'part', at }),
+    name: (at) => ask('name', at),
+    part: (at) => ask('part', at),
     out: takeOut,
   }
   const named = (name: string) => {
@@ -63,7 +68,7 @@ export const LinesMenu = memo(function LinesMenu({ draft, choices, stretch, writ
     const { first, last } = naming.at
     if (naming.what === 'name') change(marked(textNow(), name, first), 'This line has a name already.')
     else change(asPart(textNow(), name, first, last), 'Put the cursor into a line of a part first.')
-    setNaming(undefined)
+    close()
   }
   return (
     <>
@@ -86,34 +91,8 @@ export const LinesMenu = memo(function LinesMenu({ draft, choices, stretch, writ
           Lines <DownOutlined />
         </Button>
       </Dropdown>
-      {naming && (
-        <Modal
-          title={naming.what === 'name' ? 'Give it a name' : 'Make it a part'}
-          open
-          footer={null}
-          onCancel={() => setNaming(undefined)}
-          destroyOnHidden
-        >
-          <Form layout="vertical" requiredMark={false} onFinish={({ name }: { name: string }) => named(name)}>
-            <Form.Item
-              label="Name"
-              name="name"
-              rules={[
-                { required: true, message: 'Give a name.' },
-                {
-                  pattern: /^[a-z][a-z_]*\d*$/,
-                  message: 'Small letters, with figures behind them if you like: rim, rim2.',
-                },
-              ]}
-            >
-              <Input autoFocus />
-            </Form.Item>
-            <Button type="primary" htmlType="submit">
-              {naming.what === 'name' ? 'Give the name' : 'Make the part'}
-            </Button>
-          </Form>
-        </Modal>
-      )}
+      {trouble && <span role="alert">{trouble}</span>}
+      {naming && Dialog && <Dialog what={naming.what} named={named} open={isOpen} close={close} />}
     </>
   )
 })

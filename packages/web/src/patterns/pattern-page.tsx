@@ -13,7 +13,7 @@ import { Panes } from '../frame/panes'
 import { StateTag } from '../frame/state-tag'
 import { Trouble } from '../frame/trouble'
 import { useSame } from '../frame/use-same'
-import { NotationDrawer } from '../help/notation-drawer'
+import { NotationButton } from '../help/notation-button'
 import { useMay } from '../people/me'
 import { formClient } from '../piece/form-client'
 import { sameStatement } from '../piece/same-statement'
@@ -185,7 +185,7 @@ function Design({ pattern }: { pattern: Pattern }) {
             <h2>Ledger</h2>
             {mayWrite && <AddLines beads={beadLetters} stones={stoneLetters} add={addLines} />}
             {mayWrite && <LinesMenu draft={draft} choices={choices} stretch={stretch} write={write} tell={setSaid} />}
-            <NotationDrawer insert={mayWrite ? addLines : undefined} />
+            <NotationButton insert={mayWrite ? addLines : undefined} />
             <span className="spacer" />
             {old && <StateTag look="short">counts from the last valid text</StateTag>}
             {errors > 0 && (
