@@ -46,7 +46,7 @@ test('a class batch from plan to closed: short, bought, received, reserved, chan
   await tollhouse.getByText('£5.94').first().waitFor()
   await tollhouse.getByRole('button', { name: /^Ordered: .*Rust gate/ }).click()
   const coming = page.getByRole('region', { name: 'On its way' })
-  await coming.getByRole('button', { name: /^It came: .*Rust gate/ }).click()
+  await coming.getByRole('button', { name: /^Mark received: .*Rust gate/ }).click()
   const dialog = page.getByRole('dialog')
   await dialog.getByLabel('Lot, as the label says').fill('TR108/9')
   await dialog.getByRole('button', { name: 'Put it on the shelf' }).click()

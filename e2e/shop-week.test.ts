@@ -158,7 +158,7 @@ test('the brass is ordered, comes, and the kits are reserved', async () => {
   await supplier.getByRole('button', { name: /^Ordered: .*Brass/ }).click()
   await odile
     .getByRole('region', { name: 'On its way' })
-    .getByRole('button', { name: /^It came: .*Brass/ })
+    .getByRole('button', { name: /^Mark received: .*Brass/ })
     .click()
   const dialog = odile.getByRole('dialog')
   await dialog.getByLabel('Lot, as the label says').fill('RC1/2')

@@ -48,7 +48,7 @@ test("a designer's own words stay with their step when lines come before it, and
   await rewrite(page, 'place S', '  note "No stone."')
   await page.getByText('Saved').first().waitFor()
   await written('?version=draft')
-  await page.getByText('Words of your own have lost their step.').waitFor()
+  await page.getByText('Some of your own words no longer match a step.').waitFor()
   await page.getByRole('button', { name: 'Look at them' }).click()
   const aside = page.getByRole('region', { name: 'Words kept aside from "place S"' })
   await aside.getByText('Face up, <b>always</b>.').waitFor()

@@ -398,7 +398,7 @@ export const api = {
     answer: movesPage,
   },
   'GET /api/items/:id/shortage-plan': {
-    what: 'The best way out for all drafts that take an item',
+    what: 'Find substitutes for an item in all drafts that take it',
     right: 'batches.plan',
     answer: shortagePlan,
   },
@@ -473,7 +473,7 @@ export const api = {
   'GET /api/purchases': { what: 'What is on its way', right: 'batches.read', answer: list(purchase) },
   'POST /api/purchases': { what: 'Order something', right: 'stock.buy', body: newPurchase, answer: changedPurchase },
   'POST /api/purchases/:id/receive': {
-    what: 'It came',
+    what: 'Mark a purchase received',
     right: 'stock.move',
     body: receivePurchase,
     answer: changedLot,
@@ -790,7 +790,7 @@ export const api = {
   },
   'GET /api/costs': { what: 'How costs are worked out', right: 'batches.read', answer: costSettings },
   'PUT /api/costs': { what: 'Work them out otherwise', right: 'costs.keep', body: costSettings, answer: costSettings },
-  'GET /api/audit': { what: 'What was done', right: 'audit.read', query: auditWanted, answer: auditPage },
+  'GET /api/audit': { what: 'Activity', right: 'audit.read', query: auditWanted, answer: auditPage },
   'GET /api/archive': { what: 'The whole shop as a ZIP', right: 'archive.take', answer: 'file' },
   'GET /api/openapi.json': { what: 'This document', right: 'open', answer: z.looseObject({ openapi: z.string() }) },
   'POST /api/scale/zero': { what: 'Set the scale to zero', right: 'batches.pack', keyless: true, answer: ok },

@@ -72,7 +72,7 @@ describe('codes', () => {
       code: 'unknown-code',
       message: 'TSL-999999 is no lot of this shop.',
     })
-    expect(await look('9780000000002')).toMatchObject({ message: '9780000000002 is on nothing of this shop.' })
+    expect(await look('9780000000002')).toMatchObject({ message: 'Unknown barcode 9780000000002.' })
     expect(await look('T\u00a4L\u00a41')).toMatchObject({ message: 'That was not read clearly.' })
   })
 

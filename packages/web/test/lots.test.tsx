@@ -102,7 +102,7 @@ test('what a move is refused for stands in its dialog, with what was typed', asy
 test('beads are weighed: what one weighs is said before it is saved, beside what is usual', async () => {
   const { person, asked } = lots()
   await person.click(screen.getByRole('button', { name: 'Weigh: lot L10, A1' }))
-  await person.type(await figure(/They weigh, g/), '0.53')
+  await person.type(await figure(/Their weight, g/), '0.53')
   expect((await screen.findByRole('status')).textContent).toBe('5.30 mg a bead; 5.2 mg are usual for it')
   await person.click(screen.getByRole('button', { name: 'Weigh by it' }))
   await waitFor(() => expect(asked()).toHaveLength(1))
@@ -115,7 +115,7 @@ test('too few beads tell nothing, and are not sent', async () => {
   const count = await figure(/Beads on the scale/)
   await person.clear(count)
   await person.type(count, '5')
-  await person.type(await figure(/They weigh, g/), '0.03')
+  await person.type(await figure(/Their weight, g/), '0.03')
   await person.click(screen.getByRole('button', { name: 'Weigh by it' }))
   await screen.findByText(/Weigh at least 20 beads/)
   expect(asked()).toEqual([])

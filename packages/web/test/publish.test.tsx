@@ -54,7 +54,7 @@ test('what must be mended keeps it from being published, and leads to its place'
     ],
   })
   expect((await button()).disabled).toBe(true)
-  expect(screen.getAllByText('Must be mended:')).toHaveLength(1)
+  expect(screen.getAllByText('Must be fixed:')).toHaveLength(1)
   const links = screen.getAllByRole('link').map((each) => [each.textContent, each.getAttribute('href')])
   expect(links).toEqual([
     ['Line 4', '/patterns/1?line=4'],

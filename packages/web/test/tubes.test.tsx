@@ -66,7 +66,7 @@ describe('on the shelf', () => {
   test('what a bead weighs is told from what lies on the scale, beside what is usual', async () => {
     const { person, asked } = shelf()
     await person.click(start('Weigh'))
-    await person.type(screen.getByRole('spinbutton', { name: 'They weigh, g' }), '0.56')
+    await person.type(screen.getByRole('spinbutton', { name: 'Their weight, g' }), '0.56')
     await screen.findByText('5.60 mg')
     expect(screen.getByRole('status').textContent).toBe('5.60 mg a bead; 5.2 mg are usual for it')
     await person.click(screen.getByRole('button', { name: 'Weigh by it' }))

@@ -63,7 +63,7 @@ export class Faults {
         column: 1,
         length: 1,
         message: `There are ${this.left} more faults than can be shown.`,
-        mend: 'Mend these first.',
+        mend: 'Fix these first.',
       })
     }
     return all

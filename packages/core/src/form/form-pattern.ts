@@ -78,7 +78,7 @@ export function* formPattern(
       form = yield* settled(evaluated, slice, forms)
     } catch (error) {
       if (!(error instanceof NoShape)) throw error
-      return without(`${error.message} Mend it in the catalogue.`)
+      return without(`${error.message} Fix it in the catalogue.`)
     }
     const { progress } = form.settling
     const soundness = soundnessOf(form)

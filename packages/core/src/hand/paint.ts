@@ -27,7 +27,7 @@ export interface NotPainted {
 export function paint(source: string, choices: Choices, wanted: ReadonlyMap<number, string>): Painted | NotPainted {
   const before = evaluatePattern(source, choices)
   const fault = errorIn(before)
-  if (fault) return { why: `Line ${fault.line} is at fault. Mend it first, then go on painting.` }
+  if (fault) return { why: `Line ${fault.line} has an error. Fix it first, then go on painting.` }
   const { work, letterOf, report } = before
   const doings = doingsOf(work)
   const letters = (doing: Doing) => doing.beads.map((bead) => wanted.get(bead) ?? letterOf(work.role(bead)))

@@ -51,7 +51,7 @@ export class SoFar {
     const fault = evaluated.report.diagnostics.find(
       ({ severity, line }) => severity === 'error' && (behind === undefined || line <= behind),
     )
-    if (fault) return { why: `Line ${fault.line} is at fault. Mend it first, then go on stitching.` }
+    if (fault) return { why: `Line ${fault.line} has an error. Fix it first, then go on stitching.` }
     const worked = workUpTo(parsed, choices, settled, behind)
     if (typeof worked === 'string') return { why: worked }
     if (worked.machine.finished) return { why: 'The thread has been finished off.', mend: 'new thread' }

@@ -44,7 +44,7 @@ export class SkippedLine extends LineFault {
     span: Span,
     readonly becauseOfLine: number,
   ) {
-    super(span, `Skipped: it depends on line ${becauseOfLine}.`, `Mend line ${becauseOfLine} first.`)
+    super(span, `Skipped: it depends on line ${becauseOfLine}.`, `Fix line ${becauseOfLine} first.`)
   }
 }
 

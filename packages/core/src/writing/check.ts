@@ -52,7 +52,7 @@ export function checkEdition(gathered: Gathered): Lack[] {
     ...wordsAside(words, stepKeys(report)).map(({ text }) => ({
       weight: 'should' as const,
       where: 'words' as const,
-      text: `Words of your own for "${text}" have lost their step.`,
+      text: `Your own words for "${text}" no longer match a step.`,
     })),
   ]
 }

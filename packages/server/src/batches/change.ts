@@ -48,7 +48,7 @@ export async function planReallocation(
   const bills = await billsFor(shop, lines)
   const packed = await kitLots(shop.db, lines, batchId)
   const trouble = bills.flatMap(({ troubles }) => troubles)[0]
-  if (trouble) throw new HttpProblem(422, 'not-makeable', trouble, { hint: 'Mend the pattern or the colourway first.' })
+  if (trouble) throw new HttpProblem(422, 'not-makeable', trouble, { hint: 'Fix the pattern or the colourway first.' })
   const before = await bagsIn(shop.db, batchId)
   const ids = [...new Set([...bills.flatMap(({ bill }) => bill), ...before].map(({ itemId }) => itemId))]
   const free = await freeLots(shop.db, ids, false)

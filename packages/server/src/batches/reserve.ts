@@ -71,7 +71,7 @@ export async function reserve(
   const wanted = toPack(lines, ready)
   const trouble = bills.flatMap(({ troubles }, l) => (wanted[l]?.kits === 0 ? [] : troubles))[0]
   if (trouble)
-    throw new HttpProblem(422, 'not-makeable', trouble, { hint: 'Mend the pattern or the colourway, then reserve.' })
+    throw new HttpProblem(422, 'not-makeable', trouble, { hint: 'Fix the pattern or the colourway, then reserve.' })
   const short = answers.find(({ line, kits }) => kits < (wanted[line]?.kits ?? 0))
   if (short) {
     const [by] = short.limitedBy

@@ -32,6 +32,6 @@ export async function lookUp(db: Session, text: string): Promise<Found> {
   }
   const [known] = await db.select({ id: item.id }).from(item).where(eq(item.barcode, code.code))
   const [of] = known ? await listItems(db, [known.id]) : []
-  if (!of) throw unknown(`${code.code} is on nothing of this shop.`)
+  if (!of) throw unknown(`Unknown barcode ${code.code}.`)
   return { kind: 'item', itemId: of.id, name: itemName(of) }
 }

@@ -3,7 +3,7 @@ import { z } from 'zod'
 import { HttpProblem } from '../problem'
 
 const waitMs = 6000
-const byHand = 'Nothing is lost: mend it and print again, or open the labels and print them by the browser.'
+const byHand = 'Nothing is lost: fix it and print again, or open the labels and print them from the browser.'
 
 const answered = z.object({ trouble: z.string().optional() })
 const troubles: Readonly<Record<string, string>> = {

@@ -94,7 +94,7 @@ export async function openApi() {
       title: 'Tessellum',
       version: '1',
       description:
-        'What the pages of a shop ask of its server. Everything refused has one shape, with a hint how to mend it.',
+        'What the pages of a shop ask of its server. Everything refused has one shape, with a hint how to fix it.',
     },
     paths,
     components: {

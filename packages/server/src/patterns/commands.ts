@@ -62,7 +62,7 @@ export async function keepVersion(
   if (fault) {
     throw new HttpProblem(422, 'faulty-pattern', `Line ${fault.line}: ${fault.message}`, {
       path: `line ${fault.line}, column ${fault.column}`,
-      hint: fault.mend ?? 'Mend the line; the draft stays as it is.',
+      hint: fault.mend ?? 'Fix the line; the draft stays as it is.',
     })
   }
   return runOnce(db, caller, `version of ${id}`, async (tx) => {

@@ -29,7 +29,7 @@ export async function logSample(
   }
   if (!(report.thread.totalMm > 0)) {
     throw new HttpProblem(422, 'no-thread', 'This pattern lays no thread, so nothing can be held against it.', {
-      hint: 'Mend the pattern first.',
+      hint: 'Fix the pattern first.',
     })
   }
   const { practised, technique } = minutesOf(report)

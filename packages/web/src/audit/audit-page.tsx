@@ -12,7 +12,7 @@ import styles from './audit.module.css'
 
 /** What people did, day by day, newest first: as it would be told. */
 export function AuditPage() {
-  usePageTitle('What was done')
+  usePageTitle('Activity')
   const [find, setFind] = useState('')
   const { data, error, hasNextPage, fetchNextPage, isFetchingNextPage } = useInfiniteQuery(
     read.audit(useDeferredValue(find)),
@@ -23,7 +23,7 @@ export function AuditPage() {
   const days = [...new Set(entries.map(({ at }) => dayjs(at).format('dddd, D MMMM YYYY')))]
   return (
     <div className="page stack">
-      <PageHead title="What was done">
+      <PageHead title="Activity">
         <Input.Search
           aria-label="Find in it"
           placeholder="A person, a batch, a lot"

@@ -62,9 +62,9 @@ export function OnItsWay() {
                     size="small"
                     type="primary"
                     onClick={() => setReceiving(each)}
-                    aria-label={`It came: ${each.name}`}
+                    aria-label={`Mark received: ${each.name}`}
                   >
-                    It came
+                    Mark received
                   </Button>
                 )}{' '}
                 {mayBuy && (

@@ -177,7 +177,7 @@ function Offered({ offered }: { offered: ClassAnswer }) {
                   <td>{money.say(cost.seat)}</td>
                 </tr>
                 <tr>
-                  <th scope="row">suggested price, to keep the margin</th>
+                  <th scope="row">suggested price (keeps your margin)</th>
                   <td>
                     <strong>{money.say(cost.suggested)}</strong>
                   </td>

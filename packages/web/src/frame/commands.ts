@@ -43,7 +43,7 @@ export function commandsOf(may: (right: Right) => boolean, { patterns, batches }
     ...Object.values(parts).map(({ name, title }) => action(`Settings: ${title}`, `/settings/${name}`)),
     action('Settings: Costs', '/settings/costs'),
     ...where('people.keep', action('People', '/people')),
-    ...where('audit.read', action('What was done', '/audit')),
+    ...where('audit.read', action('Activity', '/audit')),
     ...patterns.map(({ id, title }): Command => ({ label: title, what: 'pattern', to: `/patterns/${id}` })),
     ...batches.flatMap(({ id, name, state }): Command[] => [
       { label: name, what: 'batch', to: `/kits/${id}` },

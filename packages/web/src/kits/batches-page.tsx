@@ -30,7 +30,7 @@ export function BatchesPage() {
     <div className="page stack">
       <PageHead title="Kits">
         {maySell && <Link to="/counter">Counter</Link>}
-        {mayAudit && <Link to="/audit">What was done</Link>}
+        {mayAudit && <Link to="/audit">Activity</Link>}
         {mayKeepPeople && <Link to="/people">People</Link>}
         <Link to="/kits/make">How many can I make?</Link>
         <Link to="/kits/buy">

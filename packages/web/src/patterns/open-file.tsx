@@ -109,8 +109,8 @@ function Opened({ opened, close }: { opened: Read; close: () => void }) {
       {now && (
         <p className={faults.length > 0 ? 'trouble' : 'quiet'}>
           {faults.length === 0
-            ? 'No line is at fault.'
-            : `${counted(faults.length, 'line is', 'lines are')} at fault, and can be mended in the ledger:`}
+            ? 'No line has an error.'
+            : `${counted(faults.length, 'line is', 'lines are')} wrong, and can be fixed in the ledger:`}
         </p>
       )}
       <ul aria-label="Faults of the file">

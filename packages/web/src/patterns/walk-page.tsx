@@ -77,7 +77,7 @@ function Walk({ pattern, taught }: { pattern: Pattern; taught?: ClassAnswer }) {
       {report && !report.sound && (
         <div className="empty sheet">
           <h2>Not yet</h2>
-          <p>A pattern can be walked through once no line of it is at fault. Mend it in the ledger.</p>
+          <p>A pattern can be walked through once none of its lines has an error. Fix them in the ledger.</p>
         </div>
       )}
       {report?.sound && !scene && <div className="empty sheet">{why}</div>}

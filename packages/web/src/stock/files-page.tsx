@@ -49,9 +49,8 @@ export function StockFilesPage() {
         <section className="sheet pad" aria-label="In">
           <h2>In</h2>
           <p className="quiet">
-            CSV or XLSX, with the heads that the file above has. It is looked at first: nothing is kept until you say
-            so, and with a single fault nothing at all. What lies in a lot that is here already stays as the ledger has
-            it.
+            CSV or XLSX, with the column heads of the file above. You see a preview first. Nothing is imported until you
+            confirm, and nothing at all if a row has an error. Quantities of lots that are here already do not change.
           </p>
           <Upload.Dragger
             accept=".csv,.xlsx,.txt"
@@ -85,8 +84,8 @@ function Outcome({ outcome, busy, take }: { outcome: StockFileOutcome; busy: boo
     return (
       <>
         <p className="notice trouble" role="alert">
-          {counted(faults.length + moreFaults, 'fault')} in {counted(rows, 'row')}: nothing is taken in. Mend them in
-          the file and choose it again.
+          {counted(faults.length + moreFaults, 'fault')} in {counted(rows, 'row')}: nothing is taken in. Fix them in the
+          file and choose it again.
         </p>
         <FigureTable words>
           <thead>

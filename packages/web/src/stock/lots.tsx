@@ -200,7 +200,7 @@ function Weigh({ item, lot, close }: AboutLot) {
           <InputNumber autoFocus />
         </Form.Item>
         <Form.Item
-          label="They weigh, g"
+          label="Their weight, g"
           name="grams"
           rules={rulesOf(weighLot.shape.mg, (grams) => Number(grams) * 1000)}
         >

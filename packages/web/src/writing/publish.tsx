@@ -41,7 +41,7 @@ export function Publish({ pattern, edition, close }: PublishProps) {
       <Findings label="Wrong or missing">
         {checked.data?.map((lack) => (
           <Finding key={`${lack.where} ${lack.line} ${lack.text}`} tone={lack.weight === 'must' ? 'trouble' : 'plain'}>
-            {lack.weight === 'must' && <strong>Must be mended: </strong>}
+            {lack.weight === 'must' && <strong>Must be fixed: </strong>}
             {lack.text} <Link to={placeOf(lack, pattern.id)}>{placeWords(lack)}</Link>
           </Finding>
         ))}

@@ -214,7 +214,7 @@ function Written({ pattern }: { pattern: Pattern }) {
       )}
       {aside.length > 0 && version === undefined && (
         <p className="notice no-print" role="status">
-          Words of your own have lost their step.{' '}
+          Some of your own words no longer match a step.{' '}
           <Button size="small" onClick={() => setOpen('words')}>
             Look at them
           </Button>
