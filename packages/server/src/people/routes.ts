@@ -21,7 +21,7 @@ export function peopleRoutes(
   csrfToken: (request: Request) => string,
 ): Router {
   const router = Router()
-  /** Sessions are known as they were until others tell: here they are not, once this is done. */
+  /** Whoever asks next is looked up in the records again. */
   const changing = async <Done>(change: Promise<Done>): Promise<Done> => change.finally(() => cache.forgetAll())
   const me = (who: SignedIn, request: Request) => meOf(who, csrfToken(request))
 

@@ -1,11 +1,9 @@
 import { useQuery } from '@tanstack/react-query'
 import { Drawer } from 'antd'
-import { lazy, Suspense } from 'react'
 import { Loading } from '../frame/loading'
 import type { OpenDialog } from '../frame/use-dialog'
+import { HelpDocument } from './help-document'
 import { helpText } from './help-texts'
-
-const HelpDocument = lazy(async () => ({ default: (await import('./help-document')).HelpDocument }))
 
 interface NotationDrawerProps extends OpenDialog {
   readonly insert: ((lines: readonly string[]) => void) | undefined
@@ -16,9 +14,7 @@ export function NotationDrawer({ insert, open, close }: NotationDrawerProps) {
   const { data } = useQuery({ ...helpText('notation'), enabled: open })
   return (
     <Drawer title="Notation" open={open} size={620} mask={false} onClose={close} destroyOnHidden>
-      <Suspense fallback={<Loading />}>
-        {data === undefined ? <Loading what="Fetching the notation" /> : <HelpDocument text={data} insert={insert} />}
-      </Suspense>
+      {data === undefined ? <Loading what="Fetching the notation" /> : <HelpDocument text={data} insert={insert} />}
     </Drawer>
   )
 }
