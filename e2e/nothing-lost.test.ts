@@ -224,6 +224,22 @@ test('what another person does arrives on an open page', async () => {
   await reads(async () => Number.parseFloat((await free.textContent()) ?? ''), before - 1)
 })
 
+test('a dialog that cannot be loaded leaves the page as it is, and opens when it is asked for again', async () => {
+  const bram = await here.enter('bram', new URL(windlass).pathname)
+  const code = /\/assets\/(command-bar|keep-dialog)-/
+  await bram.route(code, (route) => route.abort())
+  await bram.keyboard.press('Control+k')
+  await bram.getByText('This could not be loaded from the shop.').waitFor()
+  await bram.getByRole('button', { name: 'Save a version' }).click()
+  await reads(() => bram.getByText('This could not be loaded').count(), 2)
+  await bram.unroute(code)
+  await bram.getByRole('button', { name: 'Save a version' }).click()
+  await bram.getByRole('dialog', { name: 'Save a version' }).getByRole('button', { name: 'Cancel' }).click()
+  await bram.keyboard.press('Control+k')
+  await bram.getByRole('dialog').getByRole('combobox').waitFor()
+  await reads(() => bram.getByText('This could not be loaded').count(), 0)
+})
+
 test('the keyboard alone goes to a place, finds a batch and opens it', async () => {
   await page.keyboard.press('Alt+2')
   await page.getByRole('heading', { name: 'Patterns', exact: true }).waitFor()

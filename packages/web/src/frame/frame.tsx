@@ -1,6 +1,7 @@
 import { QuestionCircleOutlined, SettingOutlined } from '@ant-design/icons'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { lazy, Suspense, useEffect, useRef, useState } from 'react'
+import { Button } from 'antd'
+import { Suspense, useEffect, useRef } from 'react'
 import { Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react-router'
 import { helpFor } from '../help/help-texts'
 import { call } from '../shop/api'
@@ -14,11 +15,12 @@ import { places } from './places'
 import { rowBeside } from './row-keys'
 import { useScrollMemory } from './scroll-memory'
 import { Trouble } from './trouble'
+import { useDialog } from './use-dialog'
 import { Waiting } from './waiting'
 import { Mark } from './wordmark'
 
-const Keys = lazy(async () => ({ default: (await import('./keys')).Keys }))
-const CommandBar = lazy(async () => ({ default: (await import('./command-bar')).CommandBar }))
+const keysDialog = async () => (await import('./keys')).Keys
+const commandBar = async () => (await import('./command-bar')).CommandBar
 
 /** What stands round every page: the places, the command bar, who is here, and whether the shop can be reached. */
 export function Frame() {
@@ -58,8 +60,15 @@ function AppShell({ name, roles }: { name: string; roles: readonly string[] }) {
   const client = useQueryClient()
   const navigate = useNavigate()
   const location = useLocation()
-  const [finding, setFinding] = useState(false)
-  const [keysShown, setKeysShown] = useState(false)
+  const bar = useDialog(commandBar)
+  const keys = useDialog(keysDialog)
+  const { open: find } = bar
+  const { open: showKeys } = keys
+  const trouble = bar.trouble ?? keys.trouble
+  const dismiss = () => {
+    bar.close()
+    keys.close()
+  }
   const main = useRef<HTMLElement>(null)
   useScrollMemory(main)
   useChanges()
@@ -67,7 +76,7 @@ function AppShell({ name, roles }: { name: string; roles: readonly string[] }) {
     const pressed = (event: KeyboardEvent) => {
       if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
         event.preventDefault()
-        setFinding(true)
+        find()
       } else if (
         (event.ctrlKey || event.metaKey) &&
         event.key === 'z' &&
@@ -76,7 +85,7 @@ function AppShell({ name, roles }: { name: string; roles: readonly string[] }) {
       ) {
         if (undoWhatIsOffered()) event.preventDefault()
       } else if (event.key === '?' && !typing(event.target)) {
-        setKeysShown(true)
+        showKeys()
       } else if (event.altKey && !event.ctrlKey && !event.metaKey) {
         const place = places.find(({ key }) => key === event.key)
         if (!place) return
@@ -91,7 +100,7 @@ function AppShell({ name, roles }: { name: string; roles: readonly string[] }) {
     }
     window.addEventListener('keydown', pressed)
     return () => window.removeEventListener('keydown', pressed)
-  }, [navigate])
+  }, [navigate, find, showKeys])
   const leave = async () => {
     await call('POST /api/sign-out')
     client.clear()
@@ -115,7 +124,7 @@ function AppShell({ name, roles }: { name: string; roles: readonly string[] }) {
           ))}
         </nav>
         <div className={styles.person}>
-          <button type="button" className={styles.plain} onClick={() => setFinding(true)}>
+          <button type="button" className={styles.plain} onClick={find}>
             Find <kbd aria-hidden="true">Ctrl K</kbd>
           </button>
           <NavLink className={styles.who ?? ''} to="/account" title="Your account">
@@ -138,22 +147,22 @@ function AppShell({ name, roles }: { name: string; roles: readonly string[] }) {
         </div>
       </header>
       <Reach />
+      {trouble && (
+        <div role="alert" className="notice trouble">
+          {trouble}{' '}
+          <Button size="small" onClick={dismiss}>
+            Close
+          </Button>
+        </div>
+      )}
       <main id="main" ref={main} tabIndex={-1} className={styles.main}>
         <Suspense fallback={<PageLoading />}>
           <Outlet />
         </Suspense>
       </main>
       <Waiting />
-      {keysShown && (
-        <Suspense>
-          <Keys close={() => setKeysShown(false)} />
-        </Suspense>
-      )}
-      {finding && (
-        <Suspense>
-          <CommandBar close={() => setFinding(false)} />
-        </Suspense>
-      )}
+      {keys.Dialog && keys.isOpen && <keys.Dialog open close={keys.close} />}
+      {bar.Dialog && bar.isOpen && <bar.Dialog open close={bar.close} />}
     </div>
   )
 }

@@ -6,6 +6,10 @@ export interface OpenDialog {
   readonly close: () => void
 }
 
+/** The shop may be away, or was updated since the page was opened. */
+const cannotLoad =
+  'This could not be loaded from the shop. Try again; if that does not help, reload the page. What you typed is kept.'
+
 /**
  * A dialog whose code comes when it is first asked for: most who open the page do without it.
  *
@@ -17,7 +21,7 @@ export function useDialog<Props extends OpenDialog>(load: () => Promise<Componen
   const { current: bring } = useRef(() => load().then((found) => setDialog(() => found)))
   const close = useCallback(() => setState('closed'), [])
   const open = useCallback(() => {
-    setState('loading')
+    setState((was) => (was === 'open' ? was : 'loading'))
     bring().then(
       () => setState('open'),
       () => setState('failed'),
@@ -28,7 +32,7 @@ export function useDialog<Props extends OpenDialog>(load: () => Promise<Componen
     isOpen: state === 'open',
     isLoading: state === 'loading',
     /** Why it did not open. */
-    trouble: state === 'failed' ? 'This could not be loaded from the shop. Try again in a moment.' : undefined,
+    trouble: state === 'failed' ? cannotLoad : undefined,
     open,
     close,
   }
