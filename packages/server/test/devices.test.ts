@@ -43,7 +43,7 @@ describe('the label printer', () => {
     await printer.play(wrong)
     const { status, body } = await print({ of: 'kits' })
     expect([status, body.message]).toEqual([503, expect.stringContaining(message)])
-    expect(body.hint).toContain('by the browser')
+    expect(body.hint).toContain('from the browser')
     await printer.play(mended)
     expect((await print({ of: 'kits' })).status).toBe(200)
   })
