@@ -19,7 +19,7 @@ const troubles: Readonly<Record<string, string>> = {
 export async function printPdf(address: string, pdf: Uint8Array): Promise<void> {
   if (!address)
     throw new HttpProblem(503, 'no-printer', 'No label printer is connected.', {
-      hint: 'Open the labels and print them by the browser.',
+      hint: 'Open the labels and print them from the browser.',
     })
   let response: Response
   try {
