@@ -37,15 +37,20 @@ test('what there is to watch is told on a port of its own, and answers are compr
   const shop = await openShop(undefined, { METRICS_PORT: String(port) })
   const odile = await shop.as('odile')
   const plain = await odile.ask('GET', '/batches')
-  for (const encoding of ['gzip', 'br', 'identity']) {
-    const headers = { cookie: odile.cookie, 'accept-encoding': encoding }
+  for (const [accepted, encoding] of [
+    ['gzip, deflate, br', 'br'],
+    ['gzip', 'gzip'],
+    ['br;q=0, gzip', 'gzip'],
+    ['identity', 'identity'],
+  ] as const) {
+    const headers = { cookie: odile.cookie, 'accept-encoding': accepted }
     const answer = await fetch(`${shop.base}/api/batches`, { headers })
     expect(answer.headers.get('content-encoding') ?? 'identity').toBe(encoding)
     expect(answer.headers.get('vary')).toContain('Accept-Encoding')
     expect(await answer.json()).toEqual(plain.body)
   }
   const told = await (await fetch(`http://127.0.0.1:${port}/metrics`)).text()
-  expect(told).toMatch(/tessellum_request_seconds_count{route="GET \/api\/batches",status="200"} 4/)
+  expect(told).toMatch(/tessellum_request_seconds_count{route="GET \/api\/batches",status="200"} 5/)
   expect(told).toMatch(/tessellum_work_waiting \d/)
   expect((await fetch(`${shop.base}/metrics`)).headers.get('content-type')).not.toContain('text/plain')
   await shop.close()

@@ -17,8 +17,9 @@ const encodings = {
  */
 export function sendJson(request: Request, response: Response, value: unknown): void {
   const text = JSON.stringify(value)
-  const encoding =
-    text.length >= minLength && text.length <= maxLength && request.acceptsEncodings(Object.keys(encodings))
+  const isMiddling = text.length >= minLength && text.length <= maxLength
+  // Browsers take both and name gzip first; br is smaller.
+  const encoding = isMiddling && (request.acceptsEncodings('br') || request.acceptsEncodings('gzip'))
   response.type('json')
   if (encoding === 'br' || encoding === 'gzip')
     response.set('content-encoding', encoding).send(encodings[encoding](text))
