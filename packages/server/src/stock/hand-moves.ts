@@ -1,21 +1,19 @@
 /** Moves that somebody posts by hand, and takes back by another. */
 import type { HandMove, ReverseMove } from '@tessellum/contract/stock'
 import type { StockUnit } from '@tessellum/core/kit/bill'
-import { effectOf, freeOf, handMoves, type MoveKind } from '@tessellum/core/stock/moves'
+import { effectOf, freeOf, handMoves } from '@tessellum/core/stock/moves'
 import { sayQuantity } from '@tessellum/core/stock/quantity'
-import { eq, sql } from 'drizzle-orm'
+import { eq } from 'drizzle-orm'
 import { logActivity } from '../audit/log'
-import { type Caller, RequestAborted, requestContext } from '../context'
+import type { Caller } from '../context'
 import type { Database } from '../database/connect'
 import { brokenConstraint } from '../database/errors'
-import { prepared } from '../database/prepared'
 import { previousResult, runOnce } from '../idempotency/run-once'
 import { HttpProblem, notFound } from '../problem'
-import { auditEntry } from '../schema/audit'
-import { idempotentRequest } from '../schema/idempotency'
 import { balance, move } from '../schema/ledger'
-import { item, lot } from '../schema/stock'
+import { lot } from '../schema/stock'
 import type { Shop } from '../shop'
+import { insertMove } from './insert-moves'
 
 export async function postMove(
   { db, writer }: Pick<Shop, 'db' | 'writer'>,
@@ -43,56 +41,6 @@ export async function postMove(
   }
 }
 
-interface NewMove {
-  readonly key: string
-  readonly digest: string
-  readonly personId: number
-  readonly lotId: number
-  readonly kind: MoveKind
-  readonly onHand: number
-  readonly reserved: number
-  readonly reason: string
-  readonly request: string
-  /** What the audit log says before the colour's name, by the unit that it is kept in. */
-  readonly milligrams: string
-  readonly millimetres: string
-  readonly pieces: string
-}
-
-const given = (name: keyof NewMove) => sql.placeholder(name)
-
-const insertMove = prepared<NewMove, { result: { moveId: number; itemId: number } | null; there: boolean }>(
-  'insert_move',
-  sql`
-    with tube as (
-      select ${item.id} as item_id, ${item.unit} as unit, ${item.colourName} as name
-      from ${lot} join ${item} on ${item.id} = ${lot.itemId} where ${lot.id} = ${given('lotId')}::int
-    ), numbered as (
-      select tube.*, nextval(pg_get_serial_sequence('move', 'id')) as id from tube
-    ), begun as (
-      insert into ${idempotentRequest} (key, kind, person_id, digest, result)
-      select ${given('key')}, ${given('request')}, ${given('personId')}::int, ${given('digest')},
-        jsonb_build_object('moveId', id, 'itemId', item_id)
-      from numbered on conflict do nothing returning result
-    ), told as (
-      insert into ${auditEntry} (person_id, what, page)
-      select ${given('personId')}::int,
-        case unit when 'mg' then ${given('milligrams')} when 'mm' then ${given('millimetres')} else ${given('pieces')} end
-          || name || ': ' || ${given('reason')}, '/stock/' || item_id
-      from numbered, begun
-    ), moved as (
-      insert into ${move} (id, lot_id, kind, on_hand, reserved, reason, person_id, idempotency_key) overriding system value
-      select id, ${given('lotId')}::int, ${given('kind')}, ${given('onHand')}::bigint, ${given('reserved')}::bigint,
-        ${given('reason')}, ${given('personId')}::int, ${given('key')}
-      from numbered, begun
-    )
-    select (select result from begun) as result, exists (select from tube) as there`,
-)
-
-/**
- * What `runOnce` does, in one statement and so in one round trip: the request's key with its result, the audit entry and the move, or none of them.
- * Moves by hand are the most frequent writes of all.
- */
 async function postOnce(
   db: Database,
   lotId: number,
@@ -102,9 +50,7 @@ async function postOnce(
   const { key, digest } = caller.idempotency
   const { onHand, reserved } = effectOf(kind, quantity)
   const says = (unit: StockUnit) => `posted a ${kind} of ${sayQuantity(Math.abs(quantity), unit)} of `
-  // Whoever hung up may be asking again already: nothing is done behind them.
-  if (requestContext.getStore()?.signal.aborted) throw new RequestAborted()
-  const [done] = await insertMove(db, {
+  const posted = await insertMove(db, {
     key,
     digest,
     personId: caller.id,
@@ -114,15 +60,13 @@ async function postOnce(
     reserved,
     reason,
     request: `move ${lotId}`,
-    milligrams: says('mg'),
-    millimetres: says('mm'),
-    pieces: says('piece'),
+    says: { mg: says('mg'), mm: says('mm'), piece: says('piece') },
   })
-  if (!done?.there) throw notFound('lot')
+  if (!posted) throw notFound('lot')
   // The key was there: the move has been posted before.
-  if (!done.result) return (await previousResult(db, caller, `move ${lotId}`)) as { moveId: number; itemId: number }
+  if (!posted.result) return (await previousResult(db, caller, `move ${lotId}`)) as { moveId: number; itemId: number }
   caller.idempotency.commit()
-  return done.result
+  return posted.result
 }
 
 export async function reverseMove(
