@@ -376,18 +376,19 @@ function threadIn(sheet: Sheet, machine: StitchMachine, faults: Faults): ThreadC
 }
 
 function totalsOf(machine: StitchMachine, makes: number): Pick<Report, 'beads' | 'stones' | 'items'> {
-  const counts = new Map<string, number>()
+  const counts: number[] = []
   for (let bead = 0; bead < machine.work.beads; bead++) {
-    const letter = machine.roles.letterOf(machine.work.role(bead))
-    counts.set(letter, (counts.get(letter) ?? 0) + 1)
+    const role = machine.work.role(bead)
+    counts[role] = (counts[role] ?? 0) + 1
   }
+  const eachOf = new Map(Object.entries(counts).map(([role, count]) => [machine.roles.letterOf(Number(role)), count]))
   const beads: Report['beads'][number][] = []
   const stones: Report['stones'][number][] = []
   const items: Report['items'][number][] = []
   for (const role of machine.roles.byLetter.values()) {
     const { letter, label } = role
     if (role.type === 'bead') {
-      const each = counts.get(letter) ?? 0
+      const each = eachOf.get(letter) ?? 0
       const { kind, size } = role.bead
       beads.push({
         role: letter,

@@ -220,11 +220,12 @@ class Worker {
       tally.action = { ...action, fresh: 'the first time' }
     this.tallies.set(this.keyOf(line), tally)
     if (machine.work.passes > from) machine.work.doings.push(from)
-    for (let pass = from; pass < machine.work.passes; pass++) {
-      if (!machine.work.isNew(pass)) continue
-      const letter = machine.letterOfBead(beadOf(machine.work.holeAt(pass)))
-      tally.added.set(letter, (tally.added.get(letter) ?? 0) + 1)
-      this.totals.set(letter, (this.totals.get(letter) ?? 0) + 1)
+    for (let bead = beads; bead < machine.work.beads; ) {
+      const first = bead
+      const role = machine.work.role(bead)
+      while (bead < machine.work.beads && machine.work.role(bead) === role) bead++
+      const letter = machine.roles.letterOf(role)
+      for (const counts of [tally.added, this.totals]) counts.set(letter, (counts.get(letter) ?? 0) + bead - first)
     }
     tally.times++
     tally.stitches += stitchesOf(action)

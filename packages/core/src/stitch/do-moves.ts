@@ -22,7 +22,7 @@ export function doMoves(
   machine: StitchMachine,
   stitchGap: StitchGap,
   seatOf?: (k: number, of: number) => Seat,
-  told: MoveTold[] = [],
+  told?: MoveTold[],
 ): Group {
   const { work } = machine
   const holes: Hole[] = []
@@ -42,15 +42,13 @@ export function doMoves(
         const seat = inRow && (move.stands || !marked) ? inRow(sat++, seated) : strung
         const h = work.pick(role, next, machine.statement, seat, move.bore)
         holes.push(h)
-        const last = told[told.length - 1]
-        if (last?.type === 'pick') told[told.length - 1] = { type: 'pick', beads: withOneMore(last.beads, move.role) }
-        else told.push({ type: 'pick', beads: [{ role: move.role, count: 1 }] })
+        if (told) tellPick(told, move.role)
         if (move.stands) stands.push(h)
         break
       }
       case 'pass': {
         const { holes: passed, told: target } = findTold(move.target, machine)
-        told.push({ type: 'pass', target })
+        told?.push({ type: 'pass', target })
         for (const h of passed) {
           machine.makeRoom(0, 1, move.span)
           work.pass(machine.facing(h), next, machine.statement)
@@ -67,7 +65,7 @@ export function doMoves(
             'Give a smaller number.',
           )
         }
-        told.push({ type: 'back', count: move.count, role: move.role })
+        told?.push({ type: 'back', count: move.count, role: move.role })
         for (const h of own.slice(-move.count).reverse()) work.pass(h ^ 1, next, machine.statement)
         break
       }
@@ -75,6 +73,12 @@ export function doMoves(
     next = 'ring'
   }
   return { holes, stands: stands.length > 0 ? stands : holes }
+}
+
+function tellPick(told: MoveTold[], role: string): void {
+  const last = told[told.length - 1]
+  if (last?.type === 'pick') told[told.length - 1] = { type: 'pick', beads: withOneMore(last.beads, role) }
+  else told.push({ type: 'pick', beads: [{ role, count: 1 }] })
 }
 
 const withOneMore = (beads: readonly Run[], role: string): Run[] => {

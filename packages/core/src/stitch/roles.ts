@@ -56,6 +56,9 @@ export class Roles {
   readonly standsFor = new Map<string, string>()
   readonly refilled: Refilled[] = []
 
+  /** Of the beads of each role; of what is no bead, not a number. */
+  readonly lengths: Mm[] = []
+  readonly across: Mm[] = []
   private readonly letters: Role[] = []
   private readonly indexOf = new Map<string, number>()
   private readonly most = new Map<number, number>()
@@ -79,6 +82,8 @@ export class Roles {
   declare(role: Role): void {
     this.indexOf.set(role.letter, this.letters.length)
     this.letters.push(role)
+    this.lengths.push(role.type === 'bead' ? role.bead.lengthMm : Number.NaN)
+    this.across.push(role.type === 'bead' ? role.bead.acrossMm : Number.NaN)
     this.byLetter.set(role.letter, role)
   }
 

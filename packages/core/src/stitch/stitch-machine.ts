@@ -14,7 +14,6 @@ import { callFunction } from '../sizing/functions'
 import type { FitVerdict } from '../sizing/ring-fit'
 import type { StoneHold } from '../sizing/stone-hold'
 import type { ThreadSettings } from '../thread/settings'
-import { stitchGapLength } from '../thread/stitch-gap'
 import { Edges } from './edges'
 import { beadOf, entryOf, exitOf, type Hole } from './hole'
 import { Marks } from './marks'
@@ -176,11 +175,7 @@ export class StitchMachine implements Scope {
   pathMm(from: number, to: number): Mm {
     const laid = this.formed?.laid
     if (laid && to <= laid.length) return laid.subarray(from, to).reduce((sum, each) => sum + each, 0)
-    const { lengthOf, acrossOf } = this.roles
-    const plain = this.work.pathLength(from, to, lengthOf, (stitchGap, before, after) =>
-      stitchGapLength(stitchGap, acrossOf(before), acrossOf(after)),
-    )
-    return plain * (this.formed?.stretch ?? 1)
+    return this.work.pathLength(from, to, this.roles.lengths, this.roles.across) * (this.formed?.stretch ?? 1)
   }
 
   /** No more thread goes through. */

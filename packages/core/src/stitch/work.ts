@@ -5,25 +5,35 @@
  * is counted on the side. Bytes a bead and a pass are few, because a pattern may have 200,000 of them.
  */
 import type { Mm } from '../measure/units'
-import { type StitchGap, stitchGapNumber, stitchGaps } from '../thread/stitch-gap'
-import { Column } from './column'
+import { gapShares, type StitchGap, stitchGapNumber, stitchGaps } from '../thread/stitch-gap'
 import { type Course, type Seat, strung } from './course'
 import { beadOf, boreOf, entryOf, exitOf, type Hole, hole } from './hole'
 
+/** Beads, and passes, that there is room for at first; it is doubled as it runs out. */
+const someRoom = 1024
+
+function widened<T extends Int32Array | Float64Array | Uint8Array>(column: T, length: number): T {
+  const wider = new (column.constructor as new (length: number) => T)(length)
+  wider.set(column)
+  return wider
+}
+
 export class Work {
-  private readonly roles = Column.whole()
-  private readonly bornAt = Column.whole()
-  private readonly courseOf = Column.whole()
-  private readonly turns = Column.real()
-  private readonly lifts = Column.real()
+  private beadCount = 0
+  private roles = new Int32Array(someRoom)
+  private bornAt = new Int32Array(someRoom)
+  private courseOf = new Int32Array(someRoom)
+  private turns = new Float64Array(someRoom)
+  private lifts = new Float64Array(someRoom)
 
   /** Passes of each bore, 255 at the most: bead * 2 + bore. */
-  private readonly filled = Column.bytes()
+  private filled = new Uint8Array(2 * someRoom)
 
-  private readonly holes = Column.whole()
-  private readonly fresh = Column.bytes()
-  private readonly gapOf = Column.bytes()
-  private readonly statementOf = Column.whole()
+  private passCount = 0
+  private holes = new Int32Array(someRoom)
+  private fresh = new Uint8Array(someRoom)
+  private gapOf = new Uint8Array(someRoom)
+  private statementOf = new Int32Array(someRoom)
 
   /** The pass at which each thread begins. */
   readonly threads: number[] = []
@@ -46,25 +56,26 @@ export class Work {
   private joinedBefore: ReadonlyMap<number, readonly number[]> = new Map()
 
   get beads(): number {
-    return this.roles.length
+    return this.beadCount
   }
   get passes(): number {
-    return this.holes.length
+    return this.passCount
   }
 
-  role = (bead: number): number => this.roles.get(bead)
-  statementOfBead = (bead: number): number => this.bornAt.get(bead)
+  role = (bead: number): number => this.roles[bead] as number
+  statementOfBead = (bead: number): number => this.bornAt[bead] as number
+  turnOf = (bead: number): number => this.turns[bead] as number
   seat = (bead: number): Seat => ({
-    course: this.courseOf.get(bead),
-    turn: this.turns.get(bead),
-    lift: this.lifts.get(bead),
+    course: this.courseOf[bead] as number,
+    turn: this.turns[bead] as number,
+    lift: this.lifts[bead] as number,
   })
 
-  holeAt = (pass: number): Hole => this.holes.get(pass)
-  isNew = (pass: number): boolean => this.fresh.get(pass) === 1
-  statementAt = (pass: number): number => this.statementOf.get(pass)
+  holeAt = (pass: number): Hole => this.holes[pass] as Hole
+  isNew = (pass: number): boolean => this.fresh[pass] === 1
+  statementAt = (pass: number): number => this.statementOf[pass] as number
   /** The gap before this pass; meaningless for the first of a thread. */
-  gapAt = (pass: number): StitchGap => stitchGaps[this.gapOf.get(pass)] as StitchGap
+  gapAt = (pass: number): StitchGap => stitchGaps[this.gapOf[pass] as number] as StitchGap
   beginsThread = (pass: number): boolean => this.threads.includes(pass)
 
   /** The hole the needle has just come out of, if it is in the work at all. */
@@ -134,26 +145,27 @@ export class Work {
   }
 
   /** How often the thread goes through this hole already. */
-  passesThrough = (h: Hole): number => this.filled.get(h >> 1)
+  passesThrough = (h: Hole): number => this.filled[h >> 1] as number
 
   /** Picks up a new bead. */
   pick(role: number, stitchGap: StitchGap, statement: number, seat: Seat, bore: 0 | 1 = 0): Hole {
-    const bead = this.roles.length
-    this.roles.push(role)
-    this.bornAt.push(statement)
-    this.courseOf.push(seat.course)
-    this.turns.push(seat.turn)
-    this.lifts.push(seat.lift)
-    this.filled.push(0)
-    this.filled.push(0)
+    const bead = this.beadCount++
+    if (bead === this.roles.length) this.widenBeads(2 * bead)
+    this.roles[bead] = role
+    this.bornAt[bead] = statement
+    this.courseOf[bead] = seat.course
+    this.turns[bead] = seat.turn
+    this.lifts[bead] = seat.lift
+    this.filled[2 * bead] = 0
+    this.filled[2 * bead + 1] = 0
     this.append(hole(bead, bore), stitchGap, statement, true)
     return hole(bead, bore)
   }
 
   reseat(bead: number, seat: Seat): void {
-    this.courseOf.set(bead, seat.course)
-    this.turns.set(bead, seat.turn)
-    this.lifts.set(bead, seat.lift)
+    this.courseOf[bead] = seat.course
+    this.turns[bead] = seat.turn
+    this.lifts[bead] = seat.lift
   }
 
   /** Passes through a bead that is there already. */
@@ -166,12 +178,30 @@ export class Work {
   nextGap: StitchGap | undefined
 
   private append(h: Hole, stitchGap: StitchGap, statement: number, fresh: boolean): void {
-    this.holes.push(h)
-    this.fresh.push(fresh ? 1 : 0)
-    this.gapOf.push(stitchGapNumber[this.nextGap ?? stitchGap])
+    const pass = this.passCount++
+    if (pass === this.holes.length) this.widenPasses(2 * pass)
+    this.holes[pass] = h
+    this.fresh[pass] = fresh ? 1 : 0
+    this.gapOf[pass] = stitchGapNumber[this.nextGap ?? stitchGap]
     this.nextGap = undefined
-    this.filled.set(h >> 1, Math.min(this.filled.get(h >> 1) + 1, 255))
-    this.statementOf.push(statement)
+    this.filled[h >> 1] = Math.min((this.filled[h >> 1] as number) + 1, 255)
+    this.statementOf[pass] = statement
+  }
+
+  private widenBeads(beads: number): void {
+    this.roles = widened(this.roles, beads)
+    this.bornAt = widened(this.bornAt, beads)
+    this.courseOf = widened(this.courseOf, beads)
+    this.turns = widened(this.turns, beads)
+    this.lifts = widened(this.lifts, beads)
+    this.filled = widened(this.filled, 2 * beads)
+  }
+
+  private widenPasses(passes: number): void {
+    this.holes = widened(this.holes, passes)
+    this.fresh = widened(this.fresh, passes)
+    this.gapOf = widened(this.gapOf, passes)
+    this.statementOf = widened(this.statementOf, passes)
   }
 
   /** The same work once more. What is laid on the copy leaves this one as it is; this one rests while the copy is in use. */
@@ -196,10 +226,19 @@ export class Work {
     const early = new Work()
     let beads = 0
     for (let pass = 0; pass < passes; pass++) if (this.isNew(pass)) beads++
-    for (const column of ['roles', 'bornAt', 'courseOf', 'turns', 'lifts'] as const)
-      early[column].copy(this[column], beads)
-    early.filled.copy(this.filled, 2 * beads)
-    for (const column of ['holes', 'fresh', 'gapOf', 'statementOf'] as const) early[column].copy(this[column], passes)
+    const [beadRoom, passRoom] = [Math.max(someRoom, beads), Math.max(someRoom, passes)]
+    early.beadCount = beads
+    early.roles = this.roles.slice(0, beadRoom)
+    early.bornAt = this.bornAt.slice(0, beadRoom)
+    early.courseOf = this.courseOf.slice(0, beadRoom)
+    early.turns = this.turns.slice(0, beadRoom)
+    early.lifts = this.lifts.slice(0, beadRoom)
+    early.filled = this.filled.slice(0, 2 * beadRoom)
+    early.passCount = passes
+    early.holes = this.holes.slice(0, passRoom)
+    early.fresh = this.fresh.slice(0, passRoom)
+    early.gapOf = this.gapOf.slice(0, passRoom)
+    early.statementOf = this.statementOf.slice(0, passRoom)
     early.threads.push(...this.threads.filter((pass) => pass < passes))
     for (const [thread, tail] of this.tails) if (thread < early.threads.length) early.tails.set(thread, tail)
     early.doings.push(...this.doings.filter((pass) => pass < passes))
@@ -268,20 +307,20 @@ export class Work {
 
   /** @param places the new number of each statement */
   renumberStatements(places: Int32Array): void {
-    for (let pass = 0; pass < this.passes; pass++) this.statementOf.set(pass, places[this.statementAt(pass)] as number)
-    for (let bead = 0; bead < this.beads; bead++) this.bornAt.set(bead, places[this.statementOfBead(bead)] as number)
+    if (places.every((place, i) => place === i)) return
+    for (let pass = 0; pass < this.passes; pass++) this.statementOf[pass] = places[this.statementAt(pass)] as number
+    for (let bead = 0; bead < this.beads; bead++) this.bornAt[bead] = places[this.statementOfBead(bead)] as number
   }
 
   /** Takes back the last beads and passes: of a line that was found at fault half-way. */
   takeBack(beads: number, passes: number): void {
     for (let pass = this.passes - 1; pass >= passes; pass--) {
       const bore = this.holeAt(pass) >> 1
-      const filled = this.filled.get(bore)
-      if (filled < 255) this.filled.set(bore, filled - 1)
+      const filled = this.filled[bore] as number
+      if (filled < 255) this.filled[bore] = filled - 1
     }
-    for (const column of [this.roles, this.bornAt, this.courseOf, this.turns, this.lifts]) column.cut(beads)
-    this.filled.cut(beads * 2)
-    for (const column of [this.holes, this.fresh, this.gapOf, this.statementOf]) column.cut(passes)
+    this.beadCount = Math.min(beads, this.beadCount)
+    this.passCount = Math.min(passes, this.passCount)
     while ((this.doings[this.doings.length - 1] ?? -1) >= passes) this.doings.pop()
     while (this.ties.length > 0 && this.ties.slice(-3).some((end) => beadOf(end) >= beads)) this.ties.length -= 3
     this.nextGap = undefined
@@ -314,21 +353,25 @@ export class Work {
     }
   }
 
-  /** The length of the thread laid from one pass to another (not including it), gaps before each counted. */
-  pathLength(
-    from: number,
-    to: number,
-    lengthOf: (role: number) => Mm,
-    stitchGapLength: (stitchGap: StitchGap, before: number, after: number) => Mm,
-  ): Mm {
+  /**
+   * The length of the thread laid from one pass to another (not including it), gaps before each counted.
+   *
+   * @param lengths @param across of the beads of each role
+   */
+  pathLength(from: number, to: number, lengths: readonly Mm[], across: readonly Mm[]): Mm {
+    const { threads, tails, holes, roles, gapOf } = this
     let path = 0
-    let thread = this.threads.findLastIndex((begins) => begins <= from)
+    let thread = threads.findLastIndex((begins) => begins <= from)
+    let begins = threads[thread]
     for (let pass = from; pass < to; pass++) {
-      while (thread + 1 < this.threads.length && (this.threads[thread + 1] as number) <= pass) thread++
-      const role = this.role(beadOf(this.holeAt(pass)))
-      const before = pass === this.threads[thread] ? this.tails.get(thread) : this.holeAt(pass - 1)
-      if (before !== undefined) path += stitchGapLength(this.gapAt(pass), this.role(beadOf(before)), role)
-      path += lengthOf(role)
+      while (thread + 1 < threads.length && (threads[thread + 1] as number) <= pass) begins = threads[++thread]
+      const role = roles[beadOf(holes[pass] as Hole)] as number
+      const before = pass === begins ? tails.get(thread) : (holes[pass - 1] as Hole)
+      if (before !== undefined) {
+        const acrossBefore = across[roles[beadOf(before)] as number] as Mm
+        path += ((gapShares[gapOf[pass] as number] as number) * (acrossBefore + (across[role] as Mm))) / 2
+      }
+      path += lengths[role] as Mm
     }
     return path
   }

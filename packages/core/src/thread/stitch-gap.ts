@@ -22,5 +22,8 @@ export const stitchGapNumber: Readonly<Record<StitchGap, number>> = Object.fromE
   stitchGaps.map((stitchGap, i) => [stitchGap, i]),
 ) as Record<StitchGap, number>
 
+/** The shares, by number. */
+export const gapShares: readonly number[] = stitchGaps.map((stitchGap) => gapShare[stitchGap])
+
 export const stitchGapLength = (stitchGap: StitchGap, acrossBefore: Mm, acrossAfter: Mm): Mm =>
   (gapShare[stitchGap] * (acrossBefore + acrossAfter)) / 2

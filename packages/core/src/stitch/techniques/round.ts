@@ -4,6 +4,7 @@ import { evaluateCount } from '../../notation/expression'
 import { DoesNotDivide, LineFault, type Span, whatIsOver } from '../../notation/fault'
 import { type IntoWords, readInto } from '../../notation/parse-into'
 import { sharedOut } from '../../sizing/shared-out'
+import type { StitchGap } from '../../thread/stitch-gap'
 import type { IntoTold, MoveTold, StitchTold } from '../action'
 import { anchorsOf, edgeNamed, middleOf } from '../anchors'
 import { doMoves } from '../do-moves'
@@ -84,7 +85,7 @@ export const roundTechnique: Technique<RoundWords> = {
     /** What each stitch of the list does, as it is told. */
     const done: MoveTold[][] = []
     const closing = anchors.findLast((anchor) => anchor.length > 0)
-    let before = rail.closed && closing ? lastTurn(closing, machine) : work.seat(beadOf(work.needle as Hole)).turn
+    let before = rail.closed && closing ? lastTurn(closing, machine) : work.turnOf(beadOf(work.needle as Hole))
     let firstDone = -1
     for (let i = 0; i < n; i++) {
       const given = anchors[i] as readonly Hole[]
@@ -98,11 +99,12 @@ export const roundTechnique: Technique<RoundWords> = {
         )
       const stitch = stitches[i % stitches.length] as Stitch
       const next =
-        anchor[0] === undefined ? (rail.closed ? before : before > 0.5 ? 1 : 0) : work.seat(beadOf(anchor[0])).turn
+        anchor[0] === undefined ? (rail.closed ? before : before > 0.5 ? 1 : 0) : work.turnOf(beadOf(anchor[0]))
       if (stitch.moves.length > 0) {
         const gap = rail.closed ? forward(before, next) : next - before
         // The first bead of flat work stands on the bead that the row before ended with.
         const along = (k: number, of: number) => (rail.closed || i > 0 ? (k + 1) / (of + 1) : k / of)
+        const isFirst = done[i % stitches.length] === undefined
         const told: MoveTold[] = []
         const group = doMoves(
           stitch.moves,
@@ -111,9 +113,9 @@ export const roundTechnique: Technique<RoundWords> = {
           course < 0
             ? undefined
             : (k, of) => ({ course, turn: before + gap * along(k, of), lift: peyote ? 1 : archAt(k, of) }),
-          told,
+          isFirst ? told : undefined,
         )
-        done[i % stitches.length] ??= told
+        if (isFirst) done[i % stitches.length] = told
         if (group.holes.length > 0) groups.push(group)
         if (firstDone < 0 && group.holes.length > 0) firstDone = work.passes
       }
@@ -215,13 +217,15 @@ function turnIn(last: Group | undefined, machine: StitchMachine): void {
 }
 
 function passGroup(group: readonly Hole[], stitchGap: 'peyote' | 'netting', machine: StitchMachine): void {
-  group.forEach((h, i) => {
-    machine.work.pass(h, i === 0 ? stitchGap : 'ring', machine.statement)
-  })
+  let next: StitchGap = stitchGap
+  for (const h of group) {
+    machine.work.pass(h, next, machine.statement)
+    next = 'ring'
+  }
 }
 
 const lastTurn = (group: readonly Hole[], machine: StitchMachine) =>
-  machine.work.seat(beadOf(group[group.length - 1] as Hole)).turn
+  machine.work.turnOf(beadOf(group[group.length - 1] as Hole))
 
 /** How far on from one share of the way round to another, going forward. */
 const forward = (from: number, to: number) => {
@@ -301,7 +305,7 @@ function toldTogether(
     const standing = marked.length > 0 && marked.length < picks.length ? marked : undefined
     const skips = evens?.stitch === i ? evens.skips : undefined
     const stitch = { moves: done[i] ?? [], times: 1, over: skips ? 1 : over, skips, standing }
-    const key = JSON.stringify(stitch)
+    const key = stitches.length > 1 ? JSON.stringify(stitch) : ''
     const last = told[told.length - 1]
     if (last?.key === key) last.times++
     else told.push({ stitch, key, times: 1 })
