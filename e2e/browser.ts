@@ -145,6 +145,6 @@ export async function beginShop(page: Page, base: string, currency: string): Pro
   await page.getByLabel('Your name').fill('Tamsin Alder')
   await page.getByLabel('Sign-in name').fill('tamsin')
   await page.getByLabel('New password').fill('reeds and rushes')
-  await page.getByLabel('The same again').fill('reeds and rushes')
+  await page.getByLabel('Repeat the password').fill('reeds and rushes')
   await page.getByRole('button', { name: 'Begin', exact: true }).click()
 }

@@ -49,7 +49,7 @@ test('a shop that measures in inches and ounces: what is typed is recorded right
   // Saved as it is: packs of 8 and 50 g and the reorder level stay to the milligram.
   const was = (await isaura.ask('GET', `/items/${green}`)).body
   await page.getByRole('button', { name: 'Change', exact: true }).click()
-  await page.getByRole('dialog').getByRole('button', { name: 'Keep it' }).click()
+  await page.getByRole('dialog').getByRole('button', { name: 'Save' }).click()
   await page.getByRole('dialog').waitFor({ state: 'detached' })
   const is = (await isaura.ask('GET', `/items/${green}`)).body
   expect([is.packs, is.reorderBelow]).toEqual([was.packs, was.reorderBelow])

@@ -22,7 +22,7 @@ afterAll(async () => {
 })
 
 const status = (text: string | RegExp) => page.getByRole('status').getByText(text).waitFor()
-const errors = () => page.getByRole('list', { name: 'Faults and notes' }).getByRole('button', { name: /Fault/ })
+const errors = () => page.getByRole('list', { name: 'Errors and notes' }).getByRole('button', { name: /Error/ })
 
 test('broken notation stays as typed, every fault is shown in its line, and the last good counts are marked old', async () => {
   await page.goto(windlass)
@@ -172,7 +172,7 @@ test('a form whose line is still being fetched cannot be sent half', async () =>
   await page.getByLabel('Where').fill('the long table')
   await choose(page, 'Who teaches', 'Corin Vetch')
   await choose(page, 'Pattern', 'Windlass pendant')
-  const keep = page.getByRole('button', { name: 'Keep the class' })
+  const keep = page.getByRole('button', { name: 'Save the class' })
   expect(await keep.isDisabled()).toBe(true)
   fetched()
   await keep.click()
@@ -198,7 +198,7 @@ test('a page that the shop has outgrown shows what it still understands, and not
   expect(contracts).toHaveLength(1)
   answers = (batches) => batches.map((batch) => ({ ...batch, name: undefined }))
   await page.reload()
-  await page.getByText('The shop answers what this page does not know.').waitFor()
+  await page.getByText('The shop sent an answer that this page does not understand.').waitFor()
   await page.unroute('**/api/batches')
 })
 
@@ -253,7 +253,7 @@ test('the keyboard alone goes to a place, finds a batch and opens it', async () 
 test('a teacher reads everything and is offered nothing to change', async () => {
   const corin = await here.enter('corin')
   await corin.goto(heron)
-  await corin.getByText('To read only').waitFor()
+  await corin.getByText('Read only').waitFor()
   expect(await corin.getByRole('button', { name: 'Save a version' }).count()).toBe(0)
   expect(await corin.getByLabel('The pattern in notation').getAttribute('contenteditable')).toBe('false')
   await corin.goto(await here.pageOf('batch', 'Lock keepers’ evening'))

@@ -14,7 +14,7 @@ afterAll(() => here.close())
 test('whoever has the address begins it, and is its owner', async () => {
   await page.getByText('Nobody has begun this shop yet.', { exact: false }).waitFor()
   await beginShop(page, here.shop.base, 'EUR')
-  await page.getByRole('region', { name: 'To begin with' }).getByText('Bring in your stock').waitFor()
+  await page.getByRole('region', { name: 'Getting started' }).getByText('Bring in your stock').waitFor()
 })
 
 test('what it settles is told where it is changed, and comes into what is made', async () => {

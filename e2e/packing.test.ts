@@ -37,7 +37,7 @@ test('a class batch is packed at the bench, through a reload, and closed: the sh
   await bag.getByText('Bag 1, Windlass pendant', { exact: false }).first().waitFor()
   // On the scale, and Enter once it is steady.
   await weight.fill('')
-  await bag.getByText('Play the scale').click()
+  await bag.getByText('Set the scale').click()
   await bag.getByLabel('On the pan, g').fill('0.41')
   await bag.getByRole('button', { name: 'Put on the pan' }).click()
   await bag.getByText('right', { exact: true }).waitFor()

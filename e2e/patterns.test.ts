@@ -51,7 +51,7 @@ test('the text of a pattern has room for twenty-eight lines, and its notes stand
   await marks.first().hover()
   await page.getByText('44 A round S (target 59.1 mm)', { exact: false }).waitFor()
   await page.getByRole('button', { name: '2 notes' }).click()
-  await page.getByRole('list', { name: 'Faults and notes' }).getByText('sits snug').waitFor()
+  await page.getByRole('list', { name: 'Errors and notes' }).getByText('sits snug').waitFor()
 })
 
 test('the piece keeps its size while somebody types, and a line half typed is listed when they rest', async () => {
@@ -76,7 +76,7 @@ test('the piece keeps its size while somebody types, and a line half typed is li
   })
   await page.keyboard.insertText('\n  roun')
   await page.getByText('counts from the last valid text').waitFor()
-  const listed = page.getByRole('list', { name: 'Faults and notes' }).getByText('"roun" is not a word')
+  const listed = page.getByRole('list', { name: 'Errors and notes' }).getByText('"roun" is not a word')
   await listed.waitFor()
   await page.keyboard.insertText('d C')
   await page.getByText('Thread, estimated').waitFor()

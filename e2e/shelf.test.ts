@@ -96,7 +96,7 @@ test('the shelf is narrowed by kind, by need and by words, and by nothing that i
   await page.getByRole('searchbox').fill('kingfisher round')
   await page.getByText('1 item', { exact: true }).waitFor()
   await page.getByRole('searchbox').fill('unobtainium')
-  await page.getByText('Nothing on the shelf fits that.').waitFor()
+  await page.getByText('Nothing on the shelf matches.').waitFor()
 })
 
 test('a list is gone through by arrows, from row to row and to its ends, and opened by Enter', async () => {

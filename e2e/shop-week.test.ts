@@ -19,7 +19,7 @@ const go = async (page: Page, at: string) => {
 
 test('the owner begins the shop, and lets the stockroom in', async () => {
   await beginShop(owner, here.shop.base, 'GBP')
-  await owner.getByRole('region', { name: 'To begin with' }).waitFor()
+  await owner.getByRole('region', { name: 'Getting started' }).waitFor()
   await go(owner, '/people')
   await owner.getByRole('button', { name: 'Add somebody' }).click()
   const form = owner.getByRole('dialog')
@@ -35,8 +35,8 @@ test('the owner begins the shop, and lets the stockroom in', async () => {
     .textContent()
   odile = await here.stranger((link ?? '').trim())
   await odile.getByLabel('New password').fill('a heron on the weir')
-  await odile.getByLabel('The same again').fill('a heron on the weir')
-  await odile.getByRole('button', { name: 'Choose it and come in' }).click()
+  await odile.getByLabel('Repeat the password').fill('a heron on the weir')
+  await odile.getByRole('button', { name: 'Save and sign in' }).click()
   await odile.getByRole('heading', { name: 'Bench', exact: true }).waitFor()
 })
 
@@ -55,7 +55,7 @@ test('its stock comes in from a file', async () => {
     .locator('input[type=file]')
     .setInputFiles({ name: 'stock.csv', mimeType: 'text/csv', buffer: Buffer.from(stock) })
   await odile.getByText('4 new items, 4 new lots', { exact: false }).waitFor()
-  await odile.getByRole('button', { name: 'Take it in' }).click()
+  await odile.getByRole('button', { name: 'Import' }).click()
   await odile.getByText('Done: 4 new items', { exact: false }).waitFor()
 })
 
@@ -133,7 +133,7 @@ test('a class is offered and booked; its kits are short of brass', async () => {
   await owner.getByLabel('Seats').fill('2')
   await owner.getByLabel('A seat costs', { exact: false }).fill('30')
   await choose(owner, 'Pattern', 'Barge flower')
-  await owner.getByRole('button', { name: 'Keep the class' }).click()
+  await owner.getByRole('button', { name: 'Save the class' }).click()
   await owner.getByRole('heading', { name: 'Flowers on the barge' }).waitFor()
   for (const [seat, name] of [
     [1, 'Wren Alder'],
@@ -193,7 +193,7 @@ test('the class is taught, and the spare kit is sold over the counter to a custo
   await go(owner, '/diary')
   await owner.goto(await here.pageOf('class', 'Flowers on the barge'))
   await owner.getByRole('button', { name: 'Taught' }).click()
-  await owner.getByRole('button', { name: 'It was taught' }).click()
+  await owner.getByRole('button', { name: 'Mark as taught' }).click()
   await owner.getByText('Taught: each seat has its kit.').waitFor()
   await go(owner, '/customers')
   await owner.getByRole('button', { name: 'Add a customer' }).click()

@@ -46,7 +46,7 @@ async function open(
   await page
     .locator('input[type=file]')
     .setInputFiles({ name: 'tried.tess', mimeType: 'text/plain', buffer: Buffer.from(`${text}\n`) })
-  await page.getByRole('button', { name: 'Keep it as a new pattern' }).click()
+  await page.getByRole('button', { name: 'Save as a new pattern' }).click()
   await page.getByText('Thread, measured').waitFor()
   await handsTo(hand)
 }

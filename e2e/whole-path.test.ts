@@ -30,7 +30,7 @@ test('the text is kept as a version', async () => {
   await page.getByRole('button', { name: 'Save a version' }).click()
   await page.getByLabel('Name').fill('Sixteen')
   await page.getByRole('button', { name: 'Save version' }).click()
-  await page.getByText('Version 2 is kept.').waitFor()
+  await page.getByText('Version 2 saved.').waitFor()
   await page
     .getByRole('status')
     .getByText(/version 2 kept/)
@@ -54,7 +54,7 @@ test('the written pattern agrees with the tray, and its PDF can be fetched', asy
   await page.getByText('In one piece: 70 A, 10 B, 89 C.').waitFor()
   const [download] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('link', { name: 'Fetch the PDF' }).click(),
+    page.getByRole('link', { name: 'Download the PDF' }).click(),
   ])
   expect(download.suggestedFilename()).toBe('Windlass-pendant.pdf')
   expect(

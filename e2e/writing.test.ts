@@ -104,7 +104,7 @@ test('a pattern goes out as a file and is dropped in again; a file that is none 
     file.replace('"formatVersion": 1', '"formatVersion": 9'),
     'is of version 9 of the pattern format',
   )
-  await refused('by-hand.json', file.replace('"role": "A"', '"role": 7'), 'has a fault at colourways.0.choices.0.role')
+  await refused('by-hand.json', file.replace('"role": "A"', '"role": 7'), 'has an error at colourways.0.choices.0.role')
   await refused('cut.json', file.slice(0, 300), 'breaks off or has a slip')
   await open('by-hand.tess', 'pattern Dropped in\nbead A cylinder 11/0\npart p\nrnig 12A\nring 6A\n')
   const dialog = page.getByRole('dialog', { name: 'Dropped in' })
@@ -115,7 +115,7 @@ test('a pattern goes out as a file and is dropped in again; a file that is none 
     .getByText('Colourways: Ember and rust, Lantern.', { exact: false })
     .or(page.getByText('Colourways: Lantern, Ember and rust.', { exact: false }))
     .waitFor()
-  await page.getByRole('button', { name: 'Keep it as a new pattern' }).click()
+  await page.getByRole('button', { name: 'Save as a new pattern' }).click()
   await page.getByRole('heading', { name: 'Windlass pendant', level: 1 }).waitFor()
   await page.getByText('Lantern', { exact: true }).first().waitFor()
   // Its pictures have come with it, with what stands beneath them.

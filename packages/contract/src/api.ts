@@ -616,7 +616,7 @@ export const api = {
     right: 'batches.plan',
     answer: classWithBags,
   },
-  'POST /api/classes/:id/taught': { what: 'It was taught', right: 'classes.keep', answer: classAnswer },
+  'POST /api/classes/:id/taught': { what: 'Mark as taught', right: 'classes.keep', answer: classAnswer },
   'POST /api/classes/:id/cancel': { what: 'Call it off', right: 'classes.keep', answer: classAnswer },
   'POST /api/classes/:id/reopen': {
     what: 'Not taught or called off after all, within a day',

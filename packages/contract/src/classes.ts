@@ -51,7 +51,7 @@ export type SaveClass = z.input<typeof saveClass>
 /** A seat taken. With the booking's id it is changed; without, the seat must be free. */
 export const bookSeat = z.object({
   id: recordId().optional(),
-  name: z.string('Give a name.').trim().min(1, 'Give a name.').max(80, 'A name has at most 80 letters.'),
+  name: z.string('Enter a name.').trim().min(1, 'Enter a name.').max(80, 'A name has at most 80 letters.'),
   offer: z.number('Choose one of the offers.').int().min(0),
   note: z.string().trim().max(200, 'A note has at most 200 letters.').default(''),
   contact: z.string().trim().max(200, 'At most 200 letters.').default(''),

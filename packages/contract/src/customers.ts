@@ -5,7 +5,7 @@ const measure = z.number('Give it in mm.').positive('A measure is above 0.').max
 
 /** What a shop knows of a customer, because they told it. */
 export const saveCustomer = z.object({
-  name: z.string('Give a name.').trim().min(1, 'Give a name.').max(80, 'A name has at most 80 letters.'),
+  name: z.string('Enter a name.').trim().min(1, 'Enter a name.').max(80, 'A name has at most 80 letters.'),
   /** A telephone number, an address, or how else they are reached. */
   contact: z.string().trim().max(200, 'At most 200 letters.').default(''),
   wristMm: measure.nullable().default(null),

@@ -12,7 +12,7 @@ export const sizeOrder = z.object({
   version: recordId('Choose a version.'),
   worn,
   measureMm: z
-    .number('Give the measure.')
+    .number('Enter the measure.')
     .positive('A measure must be above 0.')
     .max(3000, 'That is longer than anyone.'),
   ease: z.enum(wristEases).default('usual'),
@@ -38,9 +38,9 @@ export type SizedOrder = z.infer<typeof sizedOrder>
 export const saveOrder = z
   .object({
     customer: z
-      .string('Name the customer.')
+      .string('Enter the customer’s name.')
       .trim()
-      .min(1, 'Name the customer.')
+      .min(1, 'Enter the customer’s name.')
       .max(80, 'A name has at most 80 letters.'),
     customerId,
     worn: worn.nullable().default(null),

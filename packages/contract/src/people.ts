@@ -8,7 +8,7 @@ const oneOrMoreRoles = z
   .min(1, 'Choose at least one role.')
   .refine((roles) => new Set(roles).size === roles.length, 'Choose each role once.')
 
-const fullName = z.string('Give a name.').trim().min(1, 'Give a name.').max(80, 'A name has at most 80 letters.')
+const fullName = z.string('Enter a name.').trim().min(1, 'Enter a name.').max(80, 'A name has at most 80 letters.')
 
 /** Somebody who is to sign in; they choose their own password by a link. */
 export const newPerson = z.object({
@@ -29,7 +29,7 @@ export type ChangePerson = z.infer<typeof changePerson>
 
 export const newPassword = z
   .string('Give a new password.')
-  .min(10, 'A password has at least 10 letters.')
+  .min(10, 'A password has at least 10 characters.')
   .max(200, 'A password has at most 200 letters.')
 
 /** A one-time link with which somebody chooses a password. */
@@ -46,19 +46,19 @@ export const openLink = z.object({ token })
 export const welcomed = z.object({ name: z.string(), fullName: z.string() })
 export const choosePassword = z.object({ token, password: newPassword })
 export const changePassword = z.object({
-  current: z.string('Give your password.').min(1, 'Give your password.').max(200, 'That is not your password.'),
+  current: z.string('Enter your password.').min(1, 'Enter your password.').max(200, 'That is not your password.'),
   password: newPassword,
 })
 
 export const signIn = z.object({
   name: z
-    .string('Give your sign-in name.')
+    .string('Enter your sign-in name.')
     .trim()
-    .min(1, 'Give your sign-in name.')
+    .min(1, 'Enter your sign-in name.')
     .max(60, 'A sign-in name has at most 60 letters.'),
   password: z
-    .string('Give your password.')
-    .min(1, 'Give your password.')
+    .string('Enter your password.')
+    .min(1, 'Enter your password.')
     .max(200, 'A password has at most 200 letters.'),
 })
 export type SignIn = z.infer<typeof signIn>

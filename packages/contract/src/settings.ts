@@ -214,7 +214,7 @@ export const beginShop = z.object({
     .max(100, 'The address is not whole.'),
   owner: newPerson.omit({ roles: true }).extend({ password: newPassword }),
   settings: settings.pick({ profile: true, money: true, documents: true }),
-  /** Put in two patterns to learn with. */
+  /** Add two patterns to learn with. */
   examples: z.boolean(),
 })
 export type BeginShop = z.input<typeof beginShop>

@@ -2,7 +2,7 @@ import { z } from './zod'
 
 /** What a shop knows of who sells to it. Items and orders name them by their name. */
 export const saveSupplier = z.object({
-  name: z.string('Give a name.').trim().min(1, 'Give a name.').max(80, 'A name has at most 80 letters.'),
+  name: z.string('Enter a name.').trim().min(1, 'Enter a name.').max(80, 'A name has at most 80 letters.'),
   contact: z.string().trim().max(200, 'At most 200 letters.').default(''),
   /** How long they usually take; null where it is not known. */
   leadDays: z

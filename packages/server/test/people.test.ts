@@ -78,7 +78,7 @@ describe('signing in', () => {
   test('without a name or a password it says which is missing', async () => {
     const caller = new Caller(shop.base)
     const { status, body } = await caller.ask('POST', '/sign-in', { name: ' ', password: 'x' })
-    expect([status, body.path, body.message]).toEqual([400, 'name', 'Give your sign-in name.'])
+    expect([status, body.path, body.message]).toEqual([400, 'name', 'Enter your sign-in name.'])
   })
 
   test('after ten wrong tries even the right password has to wait', async () => {

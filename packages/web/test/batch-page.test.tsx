@@ -206,7 +206,7 @@ test('a batch is called off only when that has been asked, and what is refused s
       status: 409,
       code: 'conflict',
       message: 'Somebody else has closed it.',
-      hint: 'Load the page again.',
+      hint: 'Reload the page.',
     }),
   })
   await person.click(screen.getByRole('button', { name: 'Call off' }))
@@ -223,7 +223,7 @@ test('its day and turn are begun from what they are now, not from when the page 
   await screen.findByText(/24 December 2026/)
   await person.click(screen.getByRole('button', { name: 'Due date and priority' }))
   await person.click(await screen.findByText('goes first'))
-  await person.click(screen.getByRole('button', { name: 'Keep it' }))
+  await person.click(screen.getByRole('button', { name: 'Save' }))
   await waitFor(() => expect(asked()).toHaveLength(1))
   expect(asked()[0]).toEqual(['PUT /api/batches/3', { dueOn: '2026-12-24', priority: 1 }])
 })

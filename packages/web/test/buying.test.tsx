@@ -125,7 +125,7 @@ test("today's prices: what has changed is taken over, and who does not answer is
   await person.click(tarn.getByRole('button', { name: 'Ask for today’s prices' }))
   await screen.findByText('cylinder 11/0 Lantern green is now 5 g for £3.40 in 14 days.')
   screen.getByText('Tarn Supply does not answer. Try again later.')
-  await person.click(screen.getByRole('button', { name: 'Keep these prices: cylinder 11/0 Lantern green' }))
+  await person.click(screen.getByRole('button', { name: 'Save these prices: cylinder 11/0 Lantern green' }))
   await waitFor(() => expect(screen.queryByText(/is now 5 g/)).toBeNull())
   expect(asked()).toEqual([
     ['POST /api/quotes', { itemIds: [1, 2] }],

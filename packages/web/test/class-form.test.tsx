@@ -25,7 +25,7 @@ const choose = async (person: Person, at: number, name: string, option: string) 
   const [last] = (await screen.findAllByTitle(option)).slice(-1)
   await person.click(last as HTMLElement)
 }
-const keep = () => screen.getByRole<HTMLButtonElement>('button', { name: 'Keep the class' })
+const keep = () => screen.getByRole<HTMLButtonElement>('button', { name: 'Save the class' })
 const fill = async (person: Person) => {
   await person.type(screen.getByRole('textbox', { name: 'Class' }), 'First bezel')
   await person.type(screen.getByRole('textbox', { name: 'Where' }), 'the long table')

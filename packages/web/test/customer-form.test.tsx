@@ -38,7 +38,7 @@ const number = (name: RegExp) => screen.getByRole<HTMLInputElement>('spinbutton'
 test('a name is enough; what nobody has told is not known, and not nought', async () => {
   const { person, asked, done } = form()
   await person.click(screen.getByRole('button', { name: 'Add the customer' }))
-  await screen.findByText('Give a name.')
+  await screen.findByText('Enter a name.')
   await person.type(screen.getByRole('textbox', { name: 'Name' }), 'Cleo Sedge')
   await person.type(number(/^Wrist/), '15.2')
   await person.click(screen.getByRole('button', { name: 'Add the customer' }))

@@ -20,7 +20,7 @@ const form = (given?: ItemStory) => {
 }
 const text = (name: string) => screen.getByRole<HTMLInputElement>('textbox', { name })
 const number = (name: string) => screen.getByRole<HTMLInputElement>('spinbutton', { name })
-const keep = () => screen.getByRole('button', { name: 'Keep it' })
+const keep = () => screen.getByRole('button', { name: 'Save' })
 
 test('what is kept of an item and not changed is sent as it was', async () => {
   const { person, asked, close } = form(item)

@@ -107,7 +107,7 @@ test('lines become a part under a name that the notation takes', async () => {
   const name = await screen.findByRole('textbox', { name: 'Name' })
   const make = screen.getByRole('button', { name: 'Make the part' })
   await person.click(make)
-  await screen.findByText('Give a name.')
+  await screen.findByText('Enter a name.')
   await person.type(name, 'My rim')
   await person.click(make)
   await screen.findByText(/Small letters/)

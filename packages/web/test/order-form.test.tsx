@@ -98,7 +98,7 @@ test('it is sized to the wrist as it shall sit; the best way is taken, another c
   screen.getByText('made petite')
   await person.clear(number(/^Price/))
   await person.type(number(/^Price/), '42.5')
-  await person.click(screen.getByRole('button', { name: 'Take it' }))
+  await person.click(screen.getByRole('button', { name: 'Take the order' }))
   await waitFor(() => expect(close).toHaveBeenCalled())
   expect(asked().at(-1)?.[1]).toMatchObject({
     customer: 'Bela Moor',
@@ -121,7 +121,7 @@ test('an order that is changed keeps its own version, size and colourway, though
   expect([said('Version'), said('Size')]).toEqual(['1', 'petite'])
   await person.clear(number(/^Paid so far/))
   await person.type(number(/^Paid so far/), '20')
-  await person.click(screen.getByRole('button', { name: 'Keep it' }))
+  await person.click(screen.getByRole('button', { name: 'Save' }))
   await waitFor(() => expect(close).toHaveBeenCalled())
   expect(asked()).toMatchObject([
     [
@@ -143,7 +143,7 @@ test('an order that is changed keeps its own version, size and colourway, though
 
 test('nobody is nobody: an order needs a name before it is sent', async () => {
   const { person, asked } = form()
-  await person.click(screen.getByRole('button', { name: 'Take it' }))
-  await screen.findByText('Name the customer.')
+  await person.click(screen.getByRole('button', { name: 'Take the order' }))
+  await screen.findByText('Enter the customer’s name.')
   expect(asked()).toEqual([])
 })

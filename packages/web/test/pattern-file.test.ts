@@ -37,7 +37,7 @@ test.each<[string, File, RegExp]>([
   [
     'a colour that is none',
     file(JSON.stringify(whole).replace('#2f5d50', 'green'), 'colour.json'),
-    /a fault at colourways\.0\.choices\.0\.item\.colour: A colour is written like/,
+    /an error at colourways\.0\.choices\.0\.item\.colour: A colour is written like/,
   ],
   ['a picture', file(new Uint8Array([0x89, 0x50, 0x4e, 0x47, 0xff]), 'eddy.png'), /^eddy\.png is not text in UTF-8/],
   ['something huge', file(new Uint8Array(4_000_001), 'huge.tess'), /^huge\.tess has 5 MB; a pattern has at most 4 MB/],
@@ -58,7 +58,7 @@ test('pictures come out of a file byte by byte, in their order; what is no pictu
   expect([picture?.name, picture?.type]).toEqual(['picture-1.jpg', 'image/jpeg'])
   expect(new Uint8Array((await picture?.arrayBuffer()) as ArrayBuffer)).toEqual(bytes)
   await expect(readPatternFile(file(JSON.stringify(pictured('no base64!')), 'bad.json'))).rejects.toThrow(
-    /^bad\.json has a fault at pictures\.0\.jpeg/,
+    /^bad\.json has an error at pictures\.0\.jpeg/,
   )
 })
 

@@ -52,7 +52,7 @@ test('each has what fits how they stand; nobody locks themselves out', () => {
   page()
   expect(actions('Isaura')).toEqual(['Change'])
   expect(actions('Odile')).toEqual(['Change', 'Link', 'Disable'])
-  expect(actions('Bram')).toEqual(['Change', 'Let in again'])
+  expect(actions('Bram')).toEqual(['Change', 'Restore access'])
   expect(row('Odile').textContent).toContain('signed in in 2 browsers')
   expect(row('Corin').textContent).toContain('no password yet')
 })
@@ -74,7 +74,7 @@ test('somebody new has a name, a sign-in name and a role, and is given a link at
   await user.click(screen.getByRole('button', { name: 'Add somebody' }))
   await user.click(screen.getByRole('button', { name: 'Add' }))
   // Each is told what it lacks, and told once.
-  for (const said of ['Give a name.', 'Give a sign-in name.', 'Choose at least one role.'])
+  for (const said of ['Enter a name.', 'Give a sign-in name.', 'Choose at least one role.'])
     await screen.findByText(said)
   expect(asked()).toEqual([])
   await user.type(screen.getByRole('textbox', { name: 'Name' }), 'Wren')

@@ -44,7 +44,7 @@ test('who is refused is told so, and keeps the name they typed', async () => {
     hint: 'Try again.',
   }))
   await person.click(screen.getByRole('button', { name: 'Sign in' }))
-  await screen.findByText('Give your password.')
+  await screen.findByText('Enter your password.')
   expect(asked()).toEqual([])
   await come(person)
   await screen.findByText('That name and password do not go together. Try again.')
@@ -66,7 +66,7 @@ describe('a version is saved', () => {
     screen.getByText(/It will be version 3/)
     await person.type(screen.getByRole('textbox', { name: 'What changed' }), 'Row 9.')
     await person.click(screen.getByRole('button', { name: 'Save version' }))
-    await screen.findByText('Version 3 is kept.')
+    await screen.findByText('Version 3 saved.')
     expect(asked()).toEqual([['POST /api/patterns/1/versions', { name: 'Edition 3', note: 'Row 9.', revision: 9 }]])
   })
 

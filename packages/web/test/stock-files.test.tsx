@@ -35,18 +35,18 @@ const routes = (asked: readonly { route: string }[]) => asked.map(({ route }) =>
 test('what it would bring is told, and it is taken in when somebody says so', async () => {
   const { person, asked } = page(outcome)
   await person.upload(input(), file())
-  const told = await screen.findByText(/3 rows without a fault/)
+  const told = await screen.findByText(/3 rows, no errors/)
   expect(told.textContent).toBe(
-    '3 rows without a fault. It would bring: 1 new item, 0 new lots, 1 changed item; 1 stays as it is.',
+    '3 rows, no errors. This would bring: 1 new item, 0 new lots, 1 changed item; 1 stays as it is.',
   )
   screen.getByText('Changed: 2')
   screen.getByText('BC-1, place A1 to B2')
   screen.getByText('Left as the ledger has it; count the place if the file is right: 1')
   expect(routes(asked)).toEqual(['POST /api/stock/file/preview'])
-  await person.click(screen.getByRole('button', { name: 'Take it in' }))
+  await person.click(screen.getByRole('button', { name: 'Import' }))
   await screen.findByText(/^Done: 1 new item/)
   expect(routes(asked)).toEqual(['POST /api/stock/file/preview', 'POST /api/stock/file'])
-  expect(screen.queryByRole('button', { name: 'Take it in' })).toBeNull()
+  expect(screen.queryByRole('button', { name: 'Import' })).toBeNull()
 })
 
 test('each fault is told with its row and column, and there is nothing to take in', async () => {
@@ -56,9 +56,9 @@ test('each fault is told with its row and column, and there is nothing to take i
     moreFaults: 4,
   })
   await person.upload(input(), file())
-  await screen.findByText(/5 faults in 3 rows: nothing is taken in/)
+  await screen.findByText(/5 errors in 3 rows: nothing is imported/)
   screen.getByText('A unit is mg, mm or piece.')
-  expect(screen.queryByRole('button', { name: /Take it in/ })).toBeNull()
+  expect(screen.queryByRole('button', { name: /Import/ })).toBeNull()
 })
 
 test('a file that brings nothing new is not taken in; another one is looked at anew', async () => {

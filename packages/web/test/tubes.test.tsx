@@ -69,7 +69,7 @@ describe('on the shelf', () => {
     await person.type(screen.getByRole('spinbutton', { name: 'Their weight, g' }), '0.56')
     await screen.findByText('5.60 mg')
     expect(screen.getByRole('status').textContent).toBe('5.60 mg a bead; 5.2 mg are usual for it')
-    await person.click(screen.getByRole('button', { name: 'Weigh by it' }))
+    await person.click(screen.getByRole('button', { name: 'Use this weight' }))
     await waitFor(() => expect(asked()).toHaveLength(1))
     const [, body] = asked()[0] as [string, { beads: number; mg: number }]
     expect(body.beads).toBe(100)

@@ -19,13 +19,13 @@ afterEach(() => {
   window.location.hash = ''
 })
 const field = (name: string) => screen.findByLabelText(name)
-const comeIn = () => screen.getByRole('button', { name: 'Choose it and come in' })
+const comeIn = () => screen.getByRole('button', { name: 'Save and sign in' })
 
 test('they are greeted by name, choose a password twice, and are signed in', async () => {
   const { person, client, router, asked } = follow()
   await screen.findByRole('heading', { name: 'Welcome, Wren Alder' })
   await person.type(await field('New password'), 'reeds in the harbour')
-  await person.type(await field('The same again'), 'reeds in the harbour')
+  await person.type(await field('Repeat the password'), 'reeds in the harbour')
   await person.click(comeIn())
   await waitFor(() => expect(router.state.location.pathname).toBe('/'))
   expect(asked()).toEqual([
@@ -37,11 +37,11 @@ test('they are greeted by name, choose a password twice, and are signed in', asy
 
 test.each([
   ['short', 'short', /at least 10/],
-  ['reeds in the harbour', 'reeds in the harbor', /These two are not the same/],
+  ['reeds in the harbour', 'reeds in the harbor', /The passwords do not match/],
 ])('"%s" and "%s" are not sent', async (first, again, said) => {
   const { person, asked } = follow()
   await person.type(await field('New password'), first)
-  await person.type(await field('The same again'), again)
+  await person.type(await field('Repeat the password'), again)
   await person.click(comeIn())
   // Once above for the rule, and once for what was typed.
   expect((await screen.findAllByText(said)).length).toBeGreaterThan(0)
@@ -75,7 +75,7 @@ test('a password that the shop refuses can be chosen again', async () => {
     }),
   })
   await person.type(await field('New password'), 'password12345')
-  await person.type(await field('The same again'), 'password12345')
+  await person.type(await field('Repeat the password'), 'password12345')
   await person.click(comeIn())
   expect((await screen.findByText(/too easily guessed/)).textContent).toContain('Take a few words.')
   expect(comeIn()).toBeTruthy()

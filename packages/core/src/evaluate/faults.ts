@@ -62,7 +62,7 @@ export class Faults {
         line: 1,
         column: 1,
         length: 1,
-        message: `There are ${this.left} more faults than can be shown.`,
+        message: `There are ${this.left} more errors than can be shown.`,
         mend: 'Fix these first.',
       })
     }

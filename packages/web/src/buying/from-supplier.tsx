@@ -39,7 +39,7 @@ export function FromSupplier({ name, lines }: FromSupplierProps) {
     ({ itemId, packs }: Quote) => call('PUT /api/items/:id/packs', { params: { id: itemId }, body: { packs } }),
     {
       stale: ['buy-list', 'stock'],
-      said: 'These prices are kept.',
+      said: 'Prices saved.',
       after: ({ itemId }) => setAsked(asked.filter((each) => each.itemId !== itemId)),
     },
   )

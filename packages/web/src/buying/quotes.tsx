@@ -24,7 +24,7 @@ export function Quotes({ quotes, lines, take, busy }: QuotesProps) {
           {trouble}
         </p>
       ))}
-      {changed.length === 0 && troubles.length === 0 && <p className="notice good">All prices are as they are kept.</p>}
+      {changed.length === 0 && troubles.length === 0 && <p className="notice good">All prices match the saved ones.</p>}
       {changed.map((each) => {
         const line = lines.find(({ itemId }) => itemId === each.itemId)
         return line ? (
@@ -43,9 +43,9 @@ export function Quotes({ quotes, lines, take, busy }: QuotesProps) {
               size="small"
               loading={busy}
               onClick={() => take(each)}
-              aria-label={`Keep these prices: ${line.name}`}
+              aria-label={`Save these prices: ${line.name}`}
             >
-              Keep these prices
+              Save these prices
             </Button>
           </div>
         ) : null

@@ -109,7 +109,7 @@ export function Propose({ pattern, colourway, chosen, shelf, report, scene, clos
             Propose
           </Button>
         ) : (
-          <Button onClick={leaveOff}>Leave off</Button>
+          <Button onClick={leaveOff}>Stop</Button>
         )}
       </div>
       {from === 'palette' && palette && (
@@ -159,7 +159,7 @@ function Offer({ pattern, colourway, chosen, shelf, scene, proposal, close }: Of
   )
   const keep = useIdempotentMutation(
     (body: SaveColourway) => call('POST /api/patterns/:id/colourways', { params: { id: pattern.id }, body }),
-    { stale: ['colourways'], said: (saved) => `${saved.name} is kept.`, after: close },
+    { stale: ['colourways'], said: (saved) => `${saved.name} saved.`, after: close },
   )
   const choices = [
     // Stones and thread stay as they are.
@@ -220,10 +220,10 @@ function useProposals() {
   const [trouble, setTrouble] = useState<string>()
   const leaveOff = () => {
     question.current++
-    worker.end(new Error('Left off.'))
+    worker.end(new Error('Stopped.'))
     setProgress(undefined)
   }
-  useEffect(() => () => worker.end(new Error('Left off.')), [worker])
+  useEffect(() => () => worker.end(new Error('Stopped.')), [worker])
   const work = async (
     what: (
       remote: Remote<ProposeTasks>,

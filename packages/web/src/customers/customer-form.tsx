@@ -26,7 +26,7 @@ export function CustomerForm({ customer, done, close }: CustomerFormProps) {
         : call('POST /api/customers', { body }),
     {
       stale: ['customers', 'classes'],
-      said: ({ name: who }) => `${who} is kept.`,
+      said: ({ name: who }) => `${who} saved.`,
       after: (card) => {
         forgetForm(name)
         done(card)
@@ -76,7 +76,7 @@ export function CustomerForm({ customer, done, close }: CustomerFormProps) {
         <Form.Item
           label="Allergies, as they told"
           name="allergies"
-          extra="For example nickel. Only what they want kept."
+          extra="For example nickel. Only what they want you to keep."
         >
           <Input maxLength={500} />
         </Form.Item>

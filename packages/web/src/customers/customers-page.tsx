@@ -54,7 +54,7 @@ export function CustomersPage() {
       />
       {customers.length === 0 ? (
         <div className="empty sheet">
-          <h2>{find ? 'Nobody is found by that' : 'No customers yet'}</h2>
+          <h2>{find ? 'No customer found' : 'No customers yet'}</h2>
           <p>
             Somebody who buys, orders or comes to a class need not be on record. Those who are have their measures, what
             they paid and what they bought in one place.

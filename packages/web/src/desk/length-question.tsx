@@ -45,7 +45,7 @@ export function LengthQuestion() {
         <Form.Item
           label={{ finger: 'Finger', neck: 'As worn', wrist: 'Wrist' }[asked.worn]}
           name="measure"
-          rules={[{ required: true, message: 'Give the measure.' }]}
+          rules={[{ required: true, message: 'Enter the measure.' }]}
         >
           <MeasureField worn={asked.worn} width={140} />
         </Form.Item>

@@ -52,7 +52,7 @@ export function StandQuestion() {
         initialValues={usual}
         className="sheet"
       >
-        <Form.Item label="Core across, mm" name="core" rules={[{ required: true, message: 'Give the core.' }]}>
+        <Form.Item label="Core across, mm" name="core" rules={[{ required: true, message: 'Enter the core.' }]}>
           <InputNumber min={2} max={200} className={styles.figure ?? ''} />
         </Form.Item>
         <BeadSelect label="Bead" name="bead" choices={choices} />
@@ -61,7 +61,7 @@ export function StandQuestion() {
         </Form.Item>
       </Form>
       <section className={`sheet ${styles.answer}`} aria-label="Answer">
-        {found.length === 0 && <p className="quiet">Give a core, a bead and a number of rows.</p>}
+        {found.length === 0 && <p className="quiet">Enter a core, a bead and a number of rows.</p>}
         {found.length > 0 && (
           <FigureTable>
             <thead>

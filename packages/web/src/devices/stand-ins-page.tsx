@@ -14,18 +14,18 @@ import styles from './stand-ins.module.css'
 
 /** Every device and service of the demo that is none, to be played: what it shows, and what is wrong with it. */
 export function StandInsPage() {
-  usePageTitle('Stand-ins')
+  usePageTitle('Simulated devices')
   const mayPlay = useMay('batches.pack')
   const { data: there } = useQuery(read.standIns)
   return (
     <div className="page stack">
-      <PageHead title="Stand-ins" />
+      <PageHead title="Simulated devices" />
       <p className="quiet">
-        In the demo, devices and the suppliers’ service are small programs that stand in for them. Here they are played;
-        the rest of the shop takes them for what they seem.
+        In the demo, devices and the suppliers’ service are small programs that stand in for them. Set them here; the
+        rest of the shop treats them as real ones.
       </p>
-      {there?.length === 0 && <div className="empty sheet">Nothing stands in here: the devices are real ones.</div>}
-      {!mayPlay && <p className="notice">They are for the owner and the stockroom to play.</p>}
+      {there?.length === 0 && <div className="empty sheet">Nothing is simulated here: the devices are real.</div>}
+      {!mayPlay && <p className="notice">Only the owner and the stockroom can set them.</p>}
       {mayPlay && (
         <div className={styles.cards}>
           {standInNames

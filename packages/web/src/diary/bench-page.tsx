@@ -17,11 +17,11 @@ export function BenchPage() {
   usePageTitle('Bench')
   const { data, error } = useQuery(read.bench)
   if (error && !data) return <Trouble error={error} />
-  if (!data) return <PageLoading what="Laying out the morning" />
+  if (!data) return <PageLoading what="Loading the bench" />
   const today = dayjs().format('YYYY-MM-DD')
   const week = dayjs().add(7, 'day').format('YYYY-MM-DD')
   const parts = [
-    { title: 'Today, and late', of: data.filter(({ by }) => by !== null && by <= today) },
+    { title: 'Today and overdue', of: data.filter(({ by }) => by !== null && by <= today) },
     { title: 'This week', of: data.filter(({ by }) => by !== null && by > today && by <= week) },
     { title: 'After that', of: data.filter(({ by }) => by !== null && by > week) },
     { title: 'When there is time', of: data.filter(({ by }) => by === null) },
@@ -61,7 +61,7 @@ function Idle() {
   if (shelf?.pages[0]?.total !== 0)
     return (
       <div className="empty sheet">
-        <h2>Nothing waits</h2>
+        <h2>Nothing to do</h2>
         <p>Every kit is packed and nothing runs low.</p>
       </div>
     )
@@ -71,11 +71,11 @@ function Idle() {
       : []),
     ...(mayWrite ? [{ to: '/patterns', what: 'Begin a pattern', how: 'round a stone, a band, a rope, a flower' }] : []),
     ...(mayPeople ? [{ to: '/people', what: 'Add the others', how: 'each gets a link to choose a password' }] : []),
-    { to: '/settings', what: 'See how the shop does things', how: 'thread, spares, money, documents' },
+    { to: '/settings', what: 'Check the shop’s settings', how: 'thread, spares, money, documents' },
   ]
   return (
-    <section aria-label="To begin with">
-      <h2 className={styles.heading}>To begin with</h2>
+    <section aria-label="Getting started">
+      <h2 className={styles.heading}>Getting started</h2>
       <div className="rows">
         {steps.map(({ to, what, how }) => (
           <RowLink key={to} className={styles.row} to={to}>

@@ -101,7 +101,7 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
     },
     {
       stale: ['classes', 'diary', 'bench'],
-      said: ({ title }) => `${title} is kept.`,
+      said: ({ title }) => `${title} saved.`,
       after: (answer) => {
         forgetForm(name)
         kept.forget()
@@ -257,7 +257,7 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
         // What is chosen by itself takes a moment to be fetched.
         disabled={!offers.every((offer) => offer.patternId === undefined || isWhole(offer))}
       >
-        Keep the class
+        Save the class
       </Button>
     </KeptForm>
   )

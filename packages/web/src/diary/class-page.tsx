@@ -99,7 +99,7 @@ function Offered({ offered }: { offered: ClassAnswer }) {
           <AskFirst
             title={`Was ${offered.title} taught?`}
             follows={`${dayjs(offered.heldOn).isAfter(dayjs(), 'day') ? `It is planned for ${dayjs(offered.heldOn).format('D MMMM')}. ` : ''}Each seat has its kit from the shelf then, and the class is closed; for a day it can be opened again.`}
-            ok="It was taught"
+            ok="Mark as taught"
             run={() => act.run('taught')}
           >
             <Button loading={act.busy && act.doing === 'taught'}>Taught</Button>
@@ -123,7 +123,7 @@ function Offered({ offered }: { offered: ClassAnswer }) {
         )}
         {offered.undoable && mayKeep && (
           <Button onClick={() => act.run('reopen')} loading={act.busy && act.doing === 'reopen'}>
-            {state === 'taught' ? 'It was not taught after all' : 'Offer it again'}
+            {state === 'taught' ? 'Reopen: it was not taught' : 'Offer it again'}
           </Button>
         )}
         <Link to="/diary">The diary</Link>

@@ -17,7 +17,7 @@ export function HandOver({ order, run }: { order: Order; run: (kits: number) => 
       <Modal
         open={open}
         title={`Hand over to ${order.customer}?`}
-        okText={left > 1 ? 'They are handed over' : 'It is handed over'}
+        okText={left > 1 ? 'Mark as handed over' : 'Mark as handed over'}
         cancelText="Leave it"
         destroyOnHidden
         onCancel={() => setOpen(false)}

@@ -93,7 +93,7 @@ export function OrderForm({ order, close }: { order?: Order; close: () => void }
     },
     {
       stale,
-      said: order ? 'The order is changed.' : 'The order is taken.',
+      said: order ? 'Order changed.' : 'Order taken.',
       after: (orders) => {
         client.setQueryData(read.orders.queryKey, orders)
         forgetForm(name)
@@ -107,7 +107,7 @@ export function OrderForm({ order, close }: { order?: Order; close: () => void }
       open
       title={order ? `Change the order for ${order.customer}` : 'Take an order'}
       width={860}
-      okText={order ? 'Keep it' : 'Take it'}
+      okText={order ? 'Save' : 'Take the order'}
       onCancel={close}
       onOk={form.submit}
       confirmLoading={save.busy}
@@ -142,7 +142,7 @@ export function OrderForm({ order, close }: { order?: Order; close: () => void }
             rules={[
               {
                 validator: async (_, who?: Who) => {
-                  if (!who?.name.trim()) throw new Error('Name the customer.')
+                  if (!who?.name.trim()) throw new Error('Enter the customer’s name.')
                 },
               },
             ]}

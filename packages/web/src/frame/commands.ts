@@ -35,7 +35,7 @@ export function commandsOf(may: (right: Right) => boolean, { patterns, batches }
       'stock.move',
       action('Count a place', '/stock/count'),
       action('Files of stock', '/stock/files'),
-      action('Stand-ins', '/stand-ins'),
+      action('Simulated devices', '/stand-ins'),
     ),
     ...where('customers.read', action('Customers', '/customers')),
     ...where('sales.keep', action('Counter', '/counter')),

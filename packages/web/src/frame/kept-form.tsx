@@ -66,8 +66,8 @@ export function KeptForm<Fields extends object>({
         <div className={`notice ${styles.above}`} role="status">
           What you had typed is still here.{' '}
           <AskFirst
-            title="Throw away what you had typed?"
-            follows="The form begins again as it was."
+            title="Discard what you typed?"
+            follows="The form goes back to how it was."
             ok="Throw it away"
             run={startAgain}
           >

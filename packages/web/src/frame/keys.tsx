@@ -28,10 +28,10 @@ const groups: readonly {
   {
     where: 'The text of a pattern',
     keys: [
-      [['Ctrl', 'Space'], 'What could stand here'],
-      [['F8'], 'The next fault or note'],
+      [['Ctrl', 'Space'], 'Suggestions for this place'],
+      [['F8'], 'The next error or note'],
       [['Ctrl', 'F'], 'Find in the text'],
-      [['Ctrl', 'Z'], 'Takes back; with Y brings back'],
+      [['Ctrl', 'Z'], 'Undo; with Y redo'],
       [['Esc', 'Tab'], 'Leaves the text'],
     ],
   },
@@ -39,7 +39,7 @@ const groups: readonly {
     where: 'Stitching on the piece',
     keys: [
       [['A', 'B', '…'], 'Picks the bead up'],
-      [['2', '3', '…'], 'So many of it'],
+      [['2', '3', '…'], 'That many of it'],
       [['←', '→'], 'A bead back along the thread, a bead on'],
       [['Ctrl', '←'], 'The bead that lies there'],
       [[':'], 'The other hole of it'],

@@ -13,7 +13,7 @@ export function Trouble({ error: given }: { error?: unknown }) {
       <h2>{away ? 'The shop’s records cannot be reached' : told ? error.message : 'This page crashed'}</h2>
       <p>
         {away
-          ? 'This page opens by itself as soon as they can. Nothing has been lost.'
+          ? 'This page opens as soon as they can be reached. Nothing has been lost.'
           : told
             ? error.hint
             : 'Something went wrong on our side. What was saved is safe; reload the page.'}

@@ -35,7 +35,7 @@ export function Turn({ batch, settle }: { batch: Batch; settle: (answer: Batch) 
       <Modal
         open={open}
         title={`When ${batch.name} is due`}
-        okText="Keep it"
+        okText="Save"
         onCancel={() => setOpen(false)}
         onOk={() => save.run({ dueOn, priority })}
         confirmLoading={save.busy}

@@ -133,7 +133,7 @@ function PackingBench({ packing }: { packing: Packing }) {
                   ) : (
                     <span className="quiet">
                       {' '}
-                      lot {each.lotCode}
+                      lot <span className="code">{each.lotCode}</span>
                       {each.place && `, ${each.place}`}
                     </span>
                   )}
@@ -170,7 +170,7 @@ function PackingBench({ packing }: { packing: Packing }) {
             )}
             {standIns?.includes('scale') && (
               <details className={styles.standIn}>
-                <summary className="quiet">Play the scale</summary>
+                <summary className="quiet">Set the scale</summary>
                 <StandIn name="scale" />
               </details>
             )}

@@ -5,9 +5,9 @@ import styles from './faults.module.css'
 import { useAtRest } from './use-draft'
 
 const marks = { error: <CloseCircleFilled />, warning: <WarningFilled />, note: <BulbOutlined /> }
-/** What must be mended comes first; within a rank the lines stay in order. */
+/** What must be fixed comes first; within a rank the lines stay in order. */
 const ranks = { error: 0, warning: 1, note: 2 }
-const names = { error: 'Fault', warning: 'Warning', note: 'Note' }
+const names = { error: 'Error', warning: 'Warning', note: 'Note' }
 
 interface FaultsProps {
   readonly draft: Draft
@@ -21,7 +21,7 @@ export function Faults({ draft, faults: found, goTo }: FaultsProps) {
   if (faults.length === 0) return null
   const ordered = [...faults].sort((a, b) => ranks[a.severity] - ranks[b.severity])
   return (
-    <ul className={styles.faults} aria-label="Faults and notes">
+    <ul className={styles.faults} aria-label="Errors and notes">
       {ordered.map((fault, i) => (
         <li key={i} className={styles[fault.severity]}>
           <button type="button" onClick={() => goTo(fault.line, fault.column)}>

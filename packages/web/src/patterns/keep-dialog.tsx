@@ -34,7 +34,7 @@ export const KeepDialog = memo(function KeepDialog({ pattern, save, open, close 
     (body: SaveVersion) => call('POST /api/patterns/:id/versions', { params: { id: pattern.id }, body }),
     {
       stale: ['patterns'],
-      said: ({ version }) => `Version ${version} is kept.`,
+      said: ({ version }) => `Version ${version} saved.`,
       after: (answer) => {
         client.setQueryData(read.pattern(pattern.id).queryKey, answer)
         close()

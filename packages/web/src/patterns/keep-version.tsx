@@ -21,7 +21,7 @@ export function KeepVersion({ pattern, save, errors }: KeepVersionProps) {
         loading={isLoading}
         onClick={open}
         disabled={errors > 0}
-        title={errors > 0 ? 'Fix the faults first' : undefined}
+        title={errors > 0 ? 'Fix the errors first' : undefined}
       >
         Save a version
       </Button>

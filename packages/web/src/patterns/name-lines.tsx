@@ -23,7 +23,7 @@ export function NameLines({ what, named, open, close }: NameLinesProps) {
           label="Name"
           name="name"
           rules={[
-            { required: true, message: 'Give a name.' },
+            { required: true, message: 'Enter a name.' },
             {
               pattern: /^[a-z][a-z_]*\d*$/,
               message: 'Small letters, with figures behind them if you like: rim, rim2.',

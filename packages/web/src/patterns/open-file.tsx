@@ -86,7 +86,7 @@ function Opened({ opened, close }: { opened: Read; close: () => void }) {
     <Modal
       open
       title={titleOf(opened.source)}
-      okText="Keep it as a new pattern"
+      okText="Save as a new pattern"
       cancelText="Leave it"
       onCancel={close}
       onOk={() => keep.run({ source: opened.source, words: opened.words, colourways: brought.colourways })}
@@ -113,7 +113,7 @@ function Opened({ opened, close }: { opened: Read; close: () => void }) {
             : `${counted(faults.length, 'line is', 'lines are')} wrong, and can be fixed in the ledger:`}
         </p>
       )}
-      <ul aria-label="Faults of the file">
+      <ul aria-label="Errors in the file">
         {faults.slice(0, 8).map(({ line, column, message, mend }) => (
           <li key={`${line} ${column} ${message}`}>
             Line {line}, column {column}: {message} {mend}

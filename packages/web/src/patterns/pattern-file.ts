@@ -48,7 +48,7 @@ export async function readPatternFile(file: File): Promise<Read> {
     const [issue] = read.error.issues
     const at = issue?.path.join('.') ?? ''
     throw new Error(
-      `${file.name} has a fault at ${at || 'its top'}: ${issue?.message ?? 'it is not as the format asks'}.`,
+      `${file.name} has an error at ${at || 'its top'}: ${issue?.message ?? 'it is not as the format asks'}.`,
     )
   }
   return read.data

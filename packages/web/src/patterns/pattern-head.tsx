@@ -45,7 +45,7 @@ export function PatternHead({ pattern, draft, title, mayWrite, errors, ...choice
         title={title}
         beside={
           <span className="quiet" role="status">
-            {mayWrite ? <HowFarSaved draft={draft} /> : 'To read only'}
+            {mayWrite ? <HowFarSaved draft={draft} /> : 'Read only'}
             {pattern.version
               ? `, version ${pattern.version} kept${pattern.changed ? ', changed since' : ''}`
               : ', no version kept yet'}

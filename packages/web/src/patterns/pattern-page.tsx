@@ -190,7 +190,7 @@ function Design({ pattern }: { pattern: Pattern }) {
             {old && <StateTag look="short">counts from the last valid text</StateTag>}
             {errors > 0 && (
               <span className="trouble" role="status">
-                {counted(errors, 'fault')}
+                {counted(errors, 'error')}
               </span>
             )}
             {notes.length > 0 && mode === 'look' && (

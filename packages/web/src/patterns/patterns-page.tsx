@@ -132,7 +132,7 @@ export function PatternsPage() {
 
 function None({ filtered, place }: { filtered: boolean; place: Filter['place'] }) {
   const [title, says] = filtered
-    ? ['None fits', 'Look for less, or in another place.']
+    ? ['None fits', 'Use fewer words or filters.']
     : place === 'put away'
       ? ['None is put away', 'What is put away is not offered any more, and can be taken out again.']
       : place === 'thrown away'

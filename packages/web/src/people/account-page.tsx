@@ -38,7 +38,7 @@ export function AccountPage() {
         <Form form={form} layout="vertical" requiredMark={false} onFinish={change.run}>
           {/* So that a password manager knows whose password it keeps. */}
           <input hidden readOnly autoComplete="username" value={me?.name ?? ''} />
-          <Form.Item label="Your password now" name="current" rules={rulesOf(changePassword.shape.current)}>
+          <Form.Item label="Current password" name="current" rules={rulesOf(changePassword.shape.current)}>
             <Input.Password autoComplete="current-password" maxLength={200} />
           </Form.Item>
           <PasswordFields />

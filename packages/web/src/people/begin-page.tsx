@@ -113,14 +113,14 @@ export function BeginPage() {
             <Form.Item
               label="Sign-in name"
               name="name"
-              extra="Small letters, figures, dots and hyphens."
+              extra="Lowercase letters, digits, dots and hyphens."
               rules={rulesOf(beginShop.shape.owner.shape.name)}
             >
               <Input autoComplete="username" autoCapitalize="none" maxLength={60} />
             </Form.Item>
             <PasswordFields />
             <Form.Item name="examples" valuePropName="checked">
-              <Checkbox>Put in two patterns to learn with</Checkbox>
+              <Checkbox>Add two patterns to learn with</Checkbox>
             </Form.Item>
             {begin.error && (
               <div role="alert" className="notice trouble">

@@ -23,7 +23,7 @@ export function LinkDialog({ person, close }: { person: Pick<Person, 'id' | 'ful
           </Typography.Paragraph>
           <p className="quiet">
             It works once, until {dayjs(data.expiresAt).format('D MMMM YYYY')}. It is not shown again; you can make
-            another, and this one is worth nothing then.
+            another, and this one then stops working.
           </p>
         </>
       )}

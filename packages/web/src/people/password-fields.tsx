@@ -8,22 +8,22 @@ export const PasswordFields = () => (
     <Form.Item
       label="New password"
       name="password"
-      extra="At least 10 letters: a few words are easier to keep in mind than signs."
+      extra="At least 10 characters: a few words are easier to remember than symbols."
       rules={rulesOf(newPassword)}
     >
       <Input.Password autoComplete="new-password" maxLength={200} />
     </Form.Item>
     <Form.Item
-      label="The same again"
+      label="Repeat the password"
       name="again"
       dependencies={['password']}
       rules={[
-        { required: true, message: 'Give it a second time.' },
+        { required: true, message: 'Enter it again.' },
         ({ getFieldValue }) => ({
           validator: (_, value) =>
             !value || value === getFieldValue('password')
               ? Promise.resolve()
-              : Promise.reject(new Error('These two are not the same.')),
+              : Promise.reject(new Error('The passwords do not match.')),
         }),
       ]}
     >

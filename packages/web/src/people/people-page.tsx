@@ -118,7 +118,7 @@ export function PeoplePage() {
                   <div className="actions">
                     {edit}{' '}
                     <Button loading={busy} onClick={() => change.run({ id, what: 'enable' })}>
-                      Let in again
+                      Restore access
                     </Button>
                   </div>
                 )
@@ -130,7 +130,7 @@ export function PeoplePage() {
                   </Button>{' '}
                   <AskFirst
                     title={`Disable ${fullName}?`}
-                    follows="They are signed out everywhere at once, and cannot sign in until you let them in again. What they did keeps their name."
+                    follows="They are signed out everywhere at once, and cannot sign in until you restore their access. What they did keeps their name."
                     ok={`Disable ${fullName}`}
                     run={() => change.run({ id, what: 'disable' })}
                   >

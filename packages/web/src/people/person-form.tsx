@@ -61,7 +61,7 @@ export function PersonForm({ person, close, done }: PersonFormProps) {
           <Form.Item
             label="Sign-in name"
             name="name"
-            extra="Small letters, figures, dots and hyphens. It stays as it is."
+            extra="Lowercase letters, digits, dots and hyphens. It stays as it is."
             rules={rulesOf(newPerson.shape.name)}
           >
             <Input autoComplete="off" autoCapitalize="none" maxLength={60} />

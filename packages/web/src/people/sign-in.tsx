@@ -34,7 +34,7 @@ export function SignInPage() {
         <p className={styles.above}>
           <Wordmark />
         </p>
-        <h1>Come in</h1>
+        <h1>Sign in</h1>
         <p className={`quiet ${styles.lead}`}>{shop?.name ?? ''}</p>
         {shop?.empty && (
           <div role="status" className="notice">
@@ -42,10 +42,10 @@ export function SignInPage() {
             owner.
           </div>
         )}
-        <Form.Item label="Sign-in name" name="name" rules={[{ required: true, message: 'Give your sign-in name.' }]}>
+        <Form.Item label="Sign-in name" name="name" rules={[{ required: true, message: 'Enter your sign-in name.' }]}>
           <Input autoComplete="username" autoFocus autoCapitalize="none" />
         </Form.Item>
-        <Form.Item label="Password" name="password" rules={[{ required: true, message: 'Give your password.' }]}>
+        <Form.Item label="Password" name="password" rules={[{ required: true, message: 'Enter your password.' }]}>
           <Input.Password autoComplete="current-password" />
         </Form.Item>
         {refused && (

@@ -60,7 +60,7 @@ export function WelcomePage() {
         )}
         {data ? (
           <Button type="primary" htmlType="submit" block loading={choose.isPending}>
-            Choose it and come in
+            Save and sign in
           </Button>
         ) : (
           <Link to="/sign-in">To the sign-in page</Link>

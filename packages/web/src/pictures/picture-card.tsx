@@ -25,7 +25,7 @@ interface PictureCardProps {
 const kinds: { value: PictureKind; label: string }[] = [
   { value: 'finished', label: 'Finished piece' },
   { value: 'step', label: 'Step' },
-  { value: 'fault', label: 'Fault to avoid' },
+  { value: 'fault', label: 'Mistake to avoid' },
 ]
 const anywhere = -1
 

@@ -17,7 +17,7 @@ export function LogoField() {
     client.setQueryData(read.logo.queryKey, answer)
   const save = useIdempotentMutation((file: File) => call('POST /api/logo', { file }), {
     stale: ['editions'],
-    said: 'The logo is kept.',
+    said: 'Logo saved.',
     after: keep,
   })
   const remove = useIdempotentMutation((_: undefined) => call('POST /api/logo/remove'), {

@@ -15,7 +15,7 @@ export function SettingsFrame({ title, children }: { title: string; children: Re
     ...Object.values(parts).map((part) => ({ to: `/settings/${part.name}`, label: part.title })),
     { to: '/settings/costs', label: 'Costs' },
     ...(mayPeople ? [{ to: '/people', label: 'People' }] : []),
-    ...(mayDevices ? [{ to: '/stand-ins', label: 'Stand-ins' }] : []),
+    ...(mayDevices ? [{ to: '/stand-ins', label: 'Simulated devices' }] : []),
   ]
   return (
     <div className="page stack">

@@ -105,8 +105,8 @@ export async function call<Key extends RouteKey>(
       // What only reads is asked again by itself; what does something waits for the person.
       hint:
         method === 'GET'
-          ? 'Nothing typed is lost. It is tried again by itself.'
-          : 'Nothing typed is lost, and nothing is done twice. Try again when the shop answers.',
+          ? 'Nothing you typed is lost. Retrying automatically.'
+          : 'Nothing you typed is lost, and nothing is done twice. Try again when the shop answers.',
     })
   }
   // Done, and nothing more could be told: asked again with the same key, it tells the rest when it can.
@@ -114,7 +114,7 @@ export async function call<Key extends RouteKey>(
     throw new ShopError({
       code: 'done',
       message: 'It is done.',
-      hint: 'What follows from it is still being worked out: load the page again to see it.',
+      hint: 'The results are still being worked out: reload the page to see them.',
     })
   const read: unknown = await response.json().catch(() => undefined)
   if (method !== 'GET' && response.status < 500) decided(what)
@@ -124,8 +124,8 @@ export async function call<Key extends RouteKey>(
     if (understood) return understood.data as Answer<Key>
     throw new ShopError({
       code: 'other-version',
-      message: 'The shop answers what this page does not know.',
-      hint: method === 'GET' ? 'Load the page again.' : 'It is done. Load the page again to see it.',
+      message: 'The shop sent an answer that this page does not understand.',
+      hint: method === 'GET' ? 'Reload the page.' : 'Done. Reload the page to see it.',
     })
   }
   throw new ShopError(isRefusal(read) ? read : { code: 'trouble', message: `The shop answered ${response.status}.` })

@@ -37,8 +37,8 @@ export function RecordFile({ of, same }: RecordFileProps) {
     <details>
       <summary>Bring in {of} from a file</summary>
       <p className="quiet">
-        CSV or XLSX with the heads of the file above; only "name" must be there. {same} Nothing is kept until you say
-        so.
+        CSV or XLSX with the heads of the file above; only "name" must be there. {same} Nothing is imported until you
+        confirm.
       </p>
       <Upload.Dragger
         accept=".csv,.xlsx,.txt"
@@ -56,7 +56,7 @@ export function RecordFile({ of, same }: RecordFileProps) {
       </Upload.Dragger>
       <ErrorNotice error={preview.refused ?? take.refused} />
       {outcome && outcome.faults.length > 0 && (
-        <ul className="notice trouble" role="alert" aria-label="Faults in the file">
+        <ul className="notice trouble" role="alert" aria-label="Errors in the file">
           {outcome.faults.slice(0, maxTold).map(({ row, column, message }, i) => (
             <li key={i}>
               Row {row}, {column}: {message}
@@ -67,13 +67,13 @@ export function RecordFile({ of, same }: RecordFileProps) {
       )}
       {outcome && outcome.faults.length === 0 && (
         <p className={outcome.done ? 'notice good' : 'notice'} role="status">
-          {outcome.done ? 'Done: ' : `${counted(outcome.rows, 'row')} without a fault. It would bring: `}
+          {outcome.done ? 'Done: ' : `${counted(outcome.rows, 'row')}, no errors. This would bring: `}
           {outcome.added} new, {outcome.changed} changed; {outcome.same} stay as they are.
         </p>
       )}
       {file && outcome && !outcome.done && outcome.faults.length === 0 && (
         <Button type="primary" loading={take.busy} onClick={() => take.run(file)}>
-          Bring them in
+          Import
         </Button>
       )}
     </details>

@@ -23,7 +23,7 @@ export function StockFilesPage() {
   })
   const take = useIdempotentMutation((chosen: File) => call('POST /api/stock/file', { file: chosen }), {
     stale: ['stock', 'batches', 'buy-list'],
-    said: ({ done }) => (done ? 'The file is taken in.' : 'Nothing has been changed.'),
+    said: ({ done }) => (done ? 'File imported.' : 'Nothing has been changed.'),
     after: setOutcome,
   })
   return (
@@ -34,7 +34,7 @@ export function StockFilesPage() {
       <section className="sheet pad">
         <h2>Out</h2>
         <p className="quiet">
-          Every item and lot, with what lies in it. The same file can be taken in again, here or in another shop.
+          Every item and lot, with what lies in it. The same file can be imported again, here or in another shop.
         </p>
         <div className="hands">
           <a href="/api/stock/file?format=csv" download>
@@ -84,7 +84,7 @@ function Outcome({ outcome, busy, take }: { outcome: StockFileOutcome; busy: boo
     return (
       <>
         <p className="notice trouble" role="alert">
-          {counted(faults.length + moreFaults, 'fault')} in {counted(rows, 'row')}: nothing is taken in. Fix them in the
+          {counted(faults.length + moreFaults, 'error')} in {counted(rows, 'row')}: nothing is imported. Fix them in the
           file and choose it again.
         </p>
         <FigureTable words>
@@ -110,7 +110,7 @@ function Outcome({ outcome, busy, take }: { outcome: StockFileOutcome; busy: boo
   return (
     <>
       <p className={done ? 'notice good' : 'notice'} role="status">
-        {done ? 'Done: ' : `${counted(rows, 'row')} without a fault. It would bring: `}
+        {done ? 'Done: ' : `${counted(rows, 'row')}, no errors. This would bring: `}
         {counted(newItems.length, 'new item')}, {counted(newLots.length, 'new lot')},{' '}
         {counted(changedItems.length, 'changed item')}; {counted(sameItems, 'stays as it is', 'stay as they are')}.
       </p>
@@ -123,7 +123,7 @@ function Outcome({ outcome, busy, take }: { outcome: StockFileOutcome; busy: boo
       <Told title="Left as the ledger has it; count the place if the file is right" lines={otherQuantities} />
       {!done && (
         <Button type="primary" size="large" onClick={take} loading={busy} disabled={nothing}>
-          {nothing ? 'Nothing is new in it' : 'Take it in'}
+          {nothing ? 'Nothing is new in it' : 'Import'}
         </Button>
       )}
     </>

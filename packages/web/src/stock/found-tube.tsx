@@ -28,7 +28,7 @@ export function FoundTube({ stocktakeId, keep }: { stocktakeId: number; keep: (a
     (body: Found) => call('POST /api/stocktakes/:id/found', { params: { id: stocktakeId }, body }),
     {
       stale: ['stocktakes'],
-      said: 'It is in the list now.',
+      said: 'Added to the list.',
       after: (answer) => {
         keep(answer)
         setItem(undefined)
@@ -49,7 +49,7 @@ export function FoundTube({ stocktakeId, keep }: { stocktakeId: number; keep: (a
           showSearch={{ filterOption: false, onSearch: setTyped }}
           className={styles.item ?? ''}
           value={item ? item.id : null}
-          notFoundContent={find.length > 1 ? 'Nothing like it is known: add the item first' : 'Type two letters of it'}
+          notFoundContent={find.length > 1 ? 'No such item: add it first' : 'Type two letters of it'}
           popupMatchSelectWidth={520}
           optionRender={({ data: { item: each } }) => <ItemOption item={each} units={metricUnits()} />}
           options={[...(item && !items.some(({ id }) => id === item.id) ? [item] : []), ...items].map((each) => ({

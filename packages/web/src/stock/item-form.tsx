@@ -71,7 +71,7 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
     },
     {
       stale: ['stock', 'buy-list'],
-      said: ({ colourName }) => `${colourName} is kept.`,
+      said: ({ colourName }) => `${colourName} saved.`,
       after: ({ id }) => {
         forgetForm(name)
         close()
@@ -84,7 +84,7 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
       open
       title={item ? `Change ${item.colourName}` : 'New item'}
       width={760}
-      okText="Keep it"
+      okText="Save"
       onCancel={close}
       onOk={form.submit}
       confirmLoading={save.busy}

@@ -84,7 +84,7 @@ function Story({ item }: { item: ItemStory }) {
         }
       >
         {mayBuy && item.category !== 'kit' && <Button onClick={() => setOrdering(true)}>Order</Button>}
-        {mayMove && <Button onClick={() => setReceiving(true)}>A delivery came</Button>}
+        {mayMove && <Button onClick={() => setReceiving(true)}>Receive a delivery</Button>}
         {mayKeep && item.category !== 'kit' && <Button onClick={() => setChanging(true)}>Change</Button>}
         <Link to="/stock">All stock</Link>
       </PageHead>

@@ -183,7 +183,7 @@ function Weigh({ item, lot, close }: AboutLot) {
     <Modal
       open
       title={`Weigh beads of lot ${lot.code}`}
-      okText="Weigh by it"
+      okText="Use this weight"
       onCancel={close}
       onOk={form.submit}
       confirmLoading={weigh.busy}

@@ -32,7 +32,7 @@ export function StockPage() {
     read.shelf(useDeferredValue(filter)),
   )
   if (error && !data) return <Trouble error={error} />
-  if (!data) return <Loading what="Looking along the shelf" />
+  if (!data) return <Loading what="Loading the shelf" />
   const items = data.pages.flatMap((page) => page.items)
   const [first] = data.pages
   return (
@@ -64,7 +64,7 @@ export function StockPage() {
           rowKey="id"
           dataSource={items}
           pagination={false}
-          locale={{ emptyText: <div className="empty">Nothing on the shelf fits that.</div> }}
+          locale={{ emptyText: <div className="empty">Nothing on the shelf matches.</div> }}
           onRow={(item) => ({ onClick: () => void navigate(`/stock/${item.id}`), style: { cursor: 'pointer' } })}
           columns={[
             {

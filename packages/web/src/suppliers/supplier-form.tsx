@@ -25,7 +25,7 @@ export function SupplierForm({ supplier, done, close }: SupplierFormProps) {
         : call('POST /api/suppliers', { body }),
     {
       stale: ['suppliers'],
-      said: ({ name: who }) => `${who} is kept.`,
+      said: ({ name: who }) => `${who} saved.`,
       after: (card) => {
         forgetForm(name)
         done(card)

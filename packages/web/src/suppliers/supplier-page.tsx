@@ -102,7 +102,7 @@ function Card({ card }: { card: SupplierCard }) {
         </FigureTable>
       </section>
       <section className="sheet pad" aria-label="Bought">
-        <h2>Bought of them</h2>
+        <h2>Bought from them</h2>
         {bought.length === 0 && <p className="quiet">Nothing yet.</p>}
         <FigureTable words>
           <tbody>

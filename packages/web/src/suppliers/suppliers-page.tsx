@@ -42,7 +42,7 @@ export function SuppliersPage() {
           <h2>No suppliers yet</h2>
           <p>
             Add one under the name that its items have as their maker: what to buy then tells how to reach them, and
-            what is wanting to their minimum order.
+            what is missing from their minimum order.
           </p>
         </div>
       ) : (

@@ -36,7 +36,7 @@ export function Publish({ pattern, edition, close }: PublishProps) {
           {trouble.message}
         </div>
       )}
-      {!checked.data && !trouble && <Loading what="Looking it over in every size and colourway" />}
+      {!checked.data && !trouble && <Loading what="Checking every size and colourway" />}
       {checked.data?.length === 0 && <p className="notice good">Nothing is wrong and nothing is missing.</p>}
       <Findings label="Wrong or missing">
         {checked.data?.map((lack) => (

@@ -183,7 +183,7 @@ function Written({ pattern }: { pattern: Pattern }) {
         <Files pattern={pattern} page={page.data} />
         <Button onClick={() => window.print()}>Print</Button>
         <Button type="primary" href={document}>
-          Fetch the PDF
+          Download the PDF
         </Button>
       </div>
       {sheet === 'class' && (

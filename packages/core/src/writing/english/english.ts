@@ -60,7 +60,7 @@ export function englishIn(units: UnitSystem): Language {
       finishedPiece: 'The finished piece',
       thisStep: 'This step',
       notLikeThis: 'Not like this',
-      faultsToAvoid: 'Faults to avoid',
+      faultsToAvoid: 'Mistakes to avoid',
       notSettled: 'not measured',
       seat: 'Seat',
       colours: 'Colours',
