@@ -1,5 +1,6 @@
 /** Packed kits are stock of their own: an item for each pattern version, size and colourway, and a lot for each batch. */
 import type { ReturnKit } from '@tessellum/contract/packing'
+import { todayIn } from '@tessellum/core/measure/today'
 import { effectOf, freeOf } from '@tessellum/core/stock/moves'
 import { and, asc, eq, gte, inArray, sql } from 'drizzle-orm'
 import { logActivity } from '../audit/log'
@@ -17,7 +18,7 @@ import { colourwayVersion } from '../schema/colourways'
 import { kitItem } from '../schema/kits'
 import { balance, move } from '../schema/ledger'
 import { item, lot, maker } from '../schema/stock'
-import { timeZoneOf, todayIn } from '../settings/days'
+import { timeZoneOf } from '../settings/days'
 import { freeLots } from '../stock/store'
 
 /** Who makes kits. */

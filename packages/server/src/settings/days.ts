@@ -7,9 +7,6 @@ import { shopSettings } from './store'
 /** Of IANA's names: "Europe/London". */
 export const timeZoneOf = async (db: Session): Promise<string> => (await shopSettings(db)).profile.timeZone
 
-/** As YYYY-MM-DD. */
-export const todayIn = (timeZone: string): string => new Intl.DateTimeFormat('sv-SE', { timeZone }).format(new Date())
-
 /** The day of a moment, as a date. To group by it, give its place: the zone goes in as a value of its own each time. */
 export const dateIn = (moment: SQLWrapper, timeZone: string | SQLWrapper): SQL =>
   sql`(${moment} at time zone ${timeZone})::date`

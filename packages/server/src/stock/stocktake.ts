@@ -1,6 +1,7 @@
 /** Counting a place: frozen as the ledger has it, counted tube by tube, and posted as corrections, whatever moved meanwhile. */
 import type { FoundTube, PlaceSummary, Stocktake, StocktakeSummary } from '@tessellum/contract/stocktake'
 import { counted } from '@tessellum/core/measure/counted'
+import { todayIn } from '@tessellum/core/measure/today'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { effectOf } from '@tessellum/core/stock/moves'
 import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm'
@@ -14,7 +15,7 @@ import { batch } from '../schema/batches'
 import { balance, move, stocktake, stocktakeRow } from '../schema/ledger'
 import { person } from '../schema/people'
 import { item, lot, pack } from '../schema/stock'
-import { timeZoneOf, todayIn } from '../settings/days'
+import { timeZoneOf } from '../settings/days'
 import { identityOf } from './identity'
 import { inBagsOf, listItems } from './store'
 

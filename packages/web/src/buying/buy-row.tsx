@@ -3,6 +3,7 @@ import { Button } from 'antd'
 import dayjs from 'dayjs'
 import { Link } from 'react-router'
 import { useMoney } from '../settings/use-shop-settings'
+import { useToday } from '../settings/use-today'
 import { useUnits } from '../settings/use-units'
 import { NamedItem } from '../stock/named-item'
 import styles from './buy-page.module.css'
@@ -73,7 +74,7 @@ export function BuyRow({ line, ordering, order, receive }: BuyRowProps) {
 }
 
 function OrderBy({ day }: { day: string }) {
-  const left = dayjs(day).diff(dayjs().startOf('day'), 'day')
+  const left = dayjs(day).diff(useToday(), 'day')
   const said = dayjs(day).format('ddd, D MMM')
   if (left < 0) return <strong className="trouble">{said}: too late for it</strong>
   const when = left === 0 ? 'today' : left === 1 ? 'tomorrow' : `in ${left} days`

@@ -7,6 +7,7 @@ import { ErrorNotice } from '../frame/error-notice'
 import { FigureTable } from '../frame/figure-table'
 import { useMay } from '../people/me'
 import { useMoney } from '../settings/use-shop-settings'
+import { useToday } from '../settings/use-today'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
@@ -28,10 +29,14 @@ export function FromSupplier({ name, lines }: FromSupplierProps) {
   const mayBuy = useMay('stock.buy')
   const [receiving, setReceiving] = useState<BuyLine>()
   const [asked, setAsked] = useState<readonly Quote[]>([])
-  const order = useIdempotentMutation((line: BuyLine) => call('POST /api/purchases', { body: newPurchase(line) }), {
-    stale: ['buy-list', 'stock'],
-    said: 'Ordered: it counts as coming.',
-  })
+  const today = useToday()
+  const order = useIdempotentMutation(
+    (line: BuyLine) => call('POST /api/purchases', { body: newPurchase(line, today) }),
+    {
+      stale: ['buy-list', 'stock'],
+      said: 'Ordered: it counts as coming.',
+    },
+  )
   const quotes = useIdempotentMutation((itemIds: number[]) => call('POST /api/quotes', { body: { itemIds } }), {
     after: setAsked,
   })

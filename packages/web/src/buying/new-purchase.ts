@@ -1,13 +1,11 @@
 import type { BuyLine, NewPurchase } from '@tessellum/contract/buying'
-import dayjs from 'dayjs'
+import type { Dayjs } from 'dayjs'
 
 /** A line of what to buy, ordered today: it is expected when the pack that takes longest has come. */
-export const newPurchase = ({ itemId, supplier, amount, cost, packs }: BuyLine): NewPurchase => ({
+export const newPurchase = ({ itemId, supplier, amount, cost, packs }: BuyLine, today: Dayjs): NewPurchase => ({
   itemId,
   supplier,
   amount,
   cost,
-  expectedOn: dayjs()
-    .add(Math.max(0, ...packs.map(({ leadDays }) => leadDays)), 'day')
-    .format('YYYY-MM-DD'),
+  expectedOn: today.add(Math.max(0, ...packs.map(({ leadDays }) => leadDays)), 'day').format('YYYY-MM-DD'),
 })

@@ -2,11 +2,12 @@ import { type NewPurchase, newPurchase } from '@tessellum/contract/buying'
 import type { ItemStory } from '@tessellum/contract/stock'
 import { counted } from '@tessellum/core/measure/counted'
 import { DatePicker, Form, Input, InputNumber, Modal } from 'antd'
-import dayjs, { type Dayjs } from 'dayjs'
+import type { Dayjs } from 'dayjs'
 import { asMoney, rulesOf } from '../frame/contract-rules'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm } from '../frame/kept-form'
 import { useMoney } from '../settings/use-shop-settings'
+import { useToday } from '../settings/use-today'
 import { keptIn, useUnits } from '../settings/use-units'
 import { call } from '../shop/api'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
@@ -26,6 +27,7 @@ interface Fields {
 export function OrderItem({ item, close }: { item: ItemStory; close: () => void }) {
   const units = useUnits()
   const money = useMoney()
+  const today = useToday()
   const [form] = Form.useForm<Fields>()
   const counts = Form.useWatch('packs', form) ?? []
   const name = keptIn(units, `order-of-${item.id}`)
@@ -67,7 +69,7 @@ export function OrderItem({ item, close }: { item: ItemStory; close: () => void 
         initialValues={{
           supplier: item.maker,
           packs: packs.map((_, i) => (i === 0 ? 1 : 0)),
-          expected: dayjs().add(Math.max(7, ...packs.map(({ leadDays }) => leadDays)), 'day'),
+          expected: today.add(Math.max(7, ...packs.map(({ leadDays }) => leadDays)), 'day'),
         }}
       >
         <Form.Item label="From" name="supplier" rules={rulesOf(newPurchase.shape.supplier)}>

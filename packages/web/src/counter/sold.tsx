@@ -8,6 +8,7 @@ import { Loading } from '../frame/loading'
 import { Toolbar } from '../frame/page-head'
 import { Trouble } from '../frame/trouble'
 import { useMoney } from '../settings/use-shop-settings'
+import { useToday } from '../settings/use-today'
 import { addressOf } from '../shop/api'
 import { read } from '../shop/queries'
 import { TakeBack } from './take-back'
@@ -15,7 +16,8 @@ import { TakeBack } from './take-back'
 /** What was sold, today unless other days are chosen. */
 export function Sold({ show }: { show: (sale: Sale) => void }) {
   const money = useMoney()
-  const [days, setDays] = useState<readonly [Dayjs, Dayjs]>([dayjs(), dayjs()])
+  const today = useToday()
+  const [days, setDays] = useState<readonly [Dayjs, Dayjs]>([today, today])
   const [returning, setReturning] = useState<Sale>()
   const [from, to] = days.map((each) => each.format('YYYY-MM-DD')) as [string, string]
   const { data, error } = useQuery(read.sales(from, to))

@@ -1,13 +1,13 @@
 import { RightOutlined } from '@ant-design/icons'
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query'
 import type { Bench } from '@tessellum/contract/diary'
-import dayjs from 'dayjs'
 import { PageHead } from '../frame/page-head'
 import { PageLoading } from '../frame/page-loading'
 import { usePageTitle } from '../frame/page-title'
 import { RowDay, RowLink } from '../frame/row-link'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
+import { useToday } from '../settings/use-today'
 import { read } from '../shop/queries'
 import styles from './bench.module.css'
 import { FetchPanel } from './fetch-panel'
@@ -16,10 +16,11 @@ import { FetchPanel } from './fetch-panel'
 export function BenchPage() {
   usePageTitle('Bench')
   const { data, error } = useQuery(read.bench)
+  const day = useToday()
   if (error && !data) return <Trouble error={error} />
   if (!data) return <PageLoading what="Loading the bench" />
-  const today = dayjs().format('YYYY-MM-DD')
-  const week = dayjs().add(7, 'day').format('YYYY-MM-DD')
+  const today = day.format('YYYY-MM-DD')
+  const week = day.add(7, 'day').format('YYYY-MM-DD')
   const parts = [
     { title: 'Today and overdue', of: data.filter(({ by }) => by !== null && by <= today) },
     { title: 'This week', of: data.filter(({ by }) => by !== null && by > today && by <= week) },
@@ -28,7 +29,7 @@ export function BenchPage() {
   ]
   return (
     <div className="page stack">
-      <PageHead title="Bench" beside={<span className="quiet">{dayjs().format('dddd, D MMMM YYYY')}</span>} />
+      <PageHead title="Bench" beside={<span className="quiet">{day.format('dddd, D MMMM YYYY')}</span>} />
       {data.length === 0 && <Idle />}
       <div className={styles.columns}>
         <div className="stack">

@@ -11,6 +11,7 @@ import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
 import { isWhole, type LineFields, LineForm } from '../kits/line-form'
 import { useMoney } from '../settings/use-shop-settings'
+import { useToday } from '../settings/use-today'
 import { call, ShopError } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
@@ -59,6 +60,7 @@ export const ChangeClass = ({ offered, close }: { offered: ClassAnswer; close: (
 /** When, where, for whom, and what can be chosen: sizes and colourways of one pattern. */
 function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: ClassAnswer) => void }) {
   const money = useMoney()
+  const today = useToday()
   const { data: teachers } = useQuery(read.teachers)
   const name = `class-${offered?.id ?? 'new'}`
   const kept = useKept<readonly LineFields[]>(
@@ -131,7 +133,7 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
               price: offered.price / 100,
             }
           : {
-              day: dayjs().add(21, 'day'),
+              day: today.add(21, 'day'),
               hour: dayjs('2000-01-01T10:00'),
               minutes: 180,
               seats: 8,

@@ -17,6 +17,7 @@ import { StateTag } from '../frame/state-tag'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
 import { useMoney } from '../settings/use-shop-settings'
+import { useToday } from '../settings/use-today'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
@@ -44,6 +45,7 @@ const done = {
 /** A class: who sits where with what, whether its kits are ready, whether it fits its hours, what a seat costs. */
 function Offered({ offered }: { offered: ClassAnswer }) {
   const money = useMoney()
+  const today = useToday()
   const client = useQueryClient()
   const mayKeep = useMay('classes.keep')
   const mayPlan = useMay('batches.plan')
@@ -98,7 +100,7 @@ function Offered({ offered }: { offered: ClassAnswer }) {
         {open && mayKeep && (
           <AskFirst
             title={`Was ${offered.title} taught?`}
-            follows={`${dayjs(offered.heldOn).isAfter(dayjs(), 'day') ? `It is planned for ${dayjs(offered.heldOn).format('D MMMM')}. ` : ''}Each seat has its kit from the shelf then, and the class is closed; for a day it can be opened again.`}
+            follows={`${dayjs(offered.heldOn).isAfter(today, 'day') ? `It is planned for ${dayjs(offered.heldOn).format('D MMMM')}. ` : ''}Each seat has its kit from the shelf then, and the class is closed; for a day it can be opened again.`}
             ok="Mark as taught"
             run={() => act.run('taught')}
           >

@@ -13,6 +13,7 @@ import { usePageTitle } from '../frame/page-title'
 import { RowDay, RowLink } from '../frame/row-link'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
+import { useToday } from '../settings/use-today'
 import { read } from '../shop/queries'
 import styles from './diary-page.module.css'
 import { ReadinessMark } from './readiness'
@@ -25,7 +26,8 @@ export function DiaryPage() {
   const mayTeach = useMay('classes.keep')
   const mayKnow = useMay('customers.read')
   const mayCosts = useMay('batches.read')
-  const [start, setStart] = useState(() => dayjs().subtract(7, 'day').format('YYYY-MM-DD'))
+  const today = useToday()
+  const [start, setStart] = useState(() => today.subtract(7, 'day').format('YYYY-MM-DD'))
   const end = dayjs(start)
     .add(weeks * 7, 'day')
     .format('YYYY-MM-DD')
@@ -105,7 +107,8 @@ const dateOf = (day: string) => new Date(`${day}T00:00:00Z`)
 function TimeLine({ diary, start, end }: { diary: Diary; start: string; end: string }) {
   const x = scaleUtc([dateOf(start), dateOf(end)], [inside.left, width - inside.right]).clamp(true)
   const height = inside.top + diary.length * rowHeight + 8
-  const today = x(dateOf(dayjs().format('YYYY-MM-DD')))
+  const day = useToday().format('YYYY-MM-DD')
+  const today = x(dateOf(day))
   return (
     <figure className={`sheet ${chartStyles.chart}`}>
       <svg viewBox={`0 0 ${width} ${height}`} aria-hidden="true" className={styles.timeLine}>

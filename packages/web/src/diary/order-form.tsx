@@ -13,6 +13,7 @@ import { forgetForm, KeptForm, useKept } from '../frame/kept-form'
 import { isWhole, type LineFields, LineForm } from '../kits/line-form'
 import { MeasureField } from '../settings/measure-field'
 import { useMoney, useShopSettings } from '../settings/use-shop-settings'
+import { useToday } from '../settings/use-today'
 import { useUnits } from '../settings/use-units'
 import { call, ShopError } from '../shop/api'
 import { read } from '../shop/queries'
@@ -44,6 +45,7 @@ const lineOf = ({ patternId, version, size, colourwayId, kits }: Order): LineFie
 export function OrderForm({ order, close }: { order?: Order; close: () => void }) {
   const units = useUnits()
   const money = useMoney()
+  const today = useToday()
   const settings = useShopSettings()
   const client = useQueryClient()
   const [form] = Form.useForm<Fields>()
@@ -132,7 +134,7 @@ export function OrderForm({ order, close }: { order?: Order; close: () => void }
                 paid: order.paid / 100,
                 promised: order.promised,
               }
-            : { day: dayjs().add(28, 'day'), price: 0, paid: 0 }
+            : { day: today.add(28, 'day'), price: 0, paid: 0 }
         }
       >
         <div className="fields">

@@ -10,6 +10,7 @@ import { PageLoading } from '../frame/page-loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
+import { useToday } from '../settings/use-today'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
@@ -37,6 +38,7 @@ export function OrdersPage() {
   const mayKeep = useMay('orders.keep')
   const mayKnow = useMay('customers.read')
   const { data, error } = useQuery(read.orders)
+  const today = useToday().format('YYYY-MM-DD')
   const [taking, setTaking] = useState(false)
   const [changing, setChanging] = useState<Order>()
   const after = (orders: Order[]) => client.setQueryData(read.orders.queryKey, orders)
@@ -60,7 +62,6 @@ export function OrdersPage() {
   if (error && !data) return <Trouble error={error} />
   if (!data) return <PageLoading what="Fetching the orders" />
   const { open, over } = listed(data)
-  const today = dayjs().format('YYYY-MM-DD')
   const row = (each: Order) => (
     <OrderRow
       key={each.id}

@@ -7,6 +7,7 @@ import { CustomerField, type Who } from '../customers/customer-field'
 import { ErrorNotice } from '../frame/error-notice'
 import { useMay } from '../people/me'
 import { useMoney } from '../settings/use-shop-settings'
+import { useToday } from '../settings/use-today'
 import { call } from '../shop/api'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 import styles from './seat.module.css'
@@ -30,6 +31,7 @@ export const choiceName = ({ size, colourway }: ClassAnswer['offers'][number]) =
 /** One seat: Enter keeps the name; another choice is kept at once. */
 export function Seat({ seat, booked, offered, mayKeep, mayMark, keep }: SeatProps) {
   const money = useMoney()
+  const today = useToday()
   const mayKnow = useMay('customers.read')
   const [who, setWho] = useState<Who>({ name: booked?.name ?? '', id: booked?.customerId ?? null })
   const [contact, setContact] = useState(booked?.contact ?? '')
@@ -57,7 +59,7 @@ export function Seat({ seat, booked, offered, mayKeep, mayMark, keep }: SeatProp
     const minor = Math.round((paid ?? 0) * 100)
     if (booked && minor !== booked.paid) mark.run({ paid: minor, absent: booked.absent })
   }
-  const hasCome = !dayjs(offered.heldOn).isAfter(dayjs(), 'day')
+  const hasCome = !dayjs(offered.heldOn).isAfter(today, 'day')
   const toKnow = booked ? [booked.leftHanded && 'left-handed', booked.allergies].filter(Boolean).join('; ') : ''
   return (
     <tr>

@@ -10,6 +10,7 @@ import { forgetForm, KeptForm, useKept } from '../frame/kept-form'
 import { PageLoading } from '../frame/page-loading'
 import { usePageTitle } from '../frame/page-title'
 import { Trouble } from '../frame/trouble'
+import { useToday } from '../settings/use-today'
 import { call, type ShopError } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
@@ -95,6 +96,7 @@ interface PlanFormProps<Answer> {
 
 /** Planning a batch: what it takes and what the shelf allows, as it is being typed. */
 function PlanForm<Answer>({ title, name, fields, lines: initial, batchId, save, done }: PlanFormProps<Answer>) {
+  const today = useToday()
   const { data: patterns } = useQuery(read.patterns)
   const kept = useKept<readonly LineFields[]>(`${name}-lines`, initial)
   const { value: lines, change: setLines } = kept
@@ -124,7 +126,7 @@ function PlanForm<Answer>({ title, name, fields, lines: initial, batchId, save, 
         layout="vertical"
         requiredMark={false}
         onFinish={({ name, dueOn }) => plan.run({ name, dueOn: dueOn.format('YYYY-MM-DD'), lines: wholeLines(lines) })}
-        initialValues={fields ?? { dueOn: dayjs().add(14, 'day') }}
+        initialValues={fields ?? { dueOn: today.add(14, 'day') }}
         className="sheet pad"
       >
         <div className={styles.fields}>

@@ -1,10 +1,11 @@
 import { newLot } from '@tessellum/contract/buying'
 import type { StockUnit } from '@tessellum/contract/stock'
 import { Checkbox, DatePicker, Form, Input, InputNumber, Modal } from 'antd'
-import dayjs, { type Dayjs } from 'dayjs'
+import type { Dayjs } from 'dayjs'
 import { rulesOf } from '../frame/contract-rules'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm } from '../frame/kept-form'
+import { useToday } from '../settings/use-today'
 import { keptIn, useUnits } from '../settings/use-units'
 import { call } from '../shop/api'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
@@ -29,6 +30,7 @@ interface Fields {
 /** A delivery goes on the shelf as a lot of its own. */
 export function ReceiveLot({ item, quantity, purchaseId, close }: ReceiveLotProps) {
   const units = useUnits()
+  const today = useToday()
   const [form] = Form.useForm<Fields>()
   const name = keptIn(units, purchaseId === undefined ? `lot-of-${item.id}` : `delivery-${purchaseId}`)
   const amount = Form.useWatch('amount', form) ?? units.typed(quantity, item.unit)
@@ -68,7 +70,7 @@ export function ReceiveLot({ item, quantity, purchaseId, close }: ReceiveLotProp
         layout="vertical"
         requiredMark={false}
         onFinish={receive.run}
-        initialValues={{ day: dayjs(), amount: units.typed(quantity, item.unit), restComing: true }}
+        initialValues={{ day: today, amount: units.typed(quantity, item.unit), restComing: true }}
       >
         <Form.Item label="Lot, as the label says" name="code" rules={rulesOf(newLot.shape.code)}>
           <Input autoFocus />

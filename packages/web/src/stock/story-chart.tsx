@@ -4,6 +4,7 @@ import { area, curveStepAfter, line } from 'd3-shape'
 import dayjs from 'dayjs'
 import { useMemo } from 'react'
 import styles from '../frame/chart.module.css'
+import { useToday } from '../settings/use-today'
 import { useUnits } from '../settings/use-units'
 
 const [width, height] = [1180, 240]
@@ -20,7 +21,8 @@ const dateOf = (day: string) => new Date(`${day}T00:00:00Z`)
 /** What was on hand and what was promised, day by day; and ahead, as batches take what they hold. */
 export function StoryChart({ item }: { item: ItemStory }) {
   const units = useUnits()
-  const { past, ahead } = useMemo(() => pointsOf(item), [item])
+  const today = useToday().format('YYYY-MM-DD')
+  const { past, ahead } = useMemo(() => pointsOf(item, today), [item, today])
   const [first] = past
   const last = ahead[ahead.length - 1]
   if (!first || !last || item.days.length < 2) return null
@@ -38,7 +40,7 @@ export function StoryChart({ item }: { item: ItemStory }) {
     .y0(({ onHand, reserved }) => y(onHand - reserved))
     .y1(({ onHand }) => y(onHand))
     .curve(curveStepAfter)
-  const today = x(dateOf(dayjs().format('YYYY-MM-DD')))
+  const now = x(dateOf(today))
   const said = `On hand ${units.quantity(item.onHand, item.unit)}, of which ${units.quantity(item.reserved, item.unit)} are promised${
     item.promises.length > 0
       ? `: ${item.promises.map(({ name, dueOn, quantity }) => `${units.quantity(quantity, item.unit)} to ${name}, due ${dayjs(dueOn).format('D MMMM')}`).join('; ')}`
@@ -79,7 +81,7 @@ export function StoryChart({ item }: { item: ItemStory }) {
             strokeDasharray="2 4"
           />
         )}
-        <line x1={today} x2={today} y1={inside.top} y2={height - inside.bottom} stroke="var(--ink)" strokeWidth="0.8" />
+        <line x1={now} x2={now} y1={inside.top} y2={height - inside.bottom} stroke="var(--ink)" strokeWidth="0.8" />
       </svg>
       <figcaption className="quiet">
         <span className={`${styles.key} ${styles.onHand}`} /> on hand{' '}
@@ -91,8 +93,11 @@ export function StoryChart({ item }: { item: ItemStory }) {
   )
 }
 
-function pointsOf({ days, promises, purchases, onHand, reserved }: ItemStory): { past: Point[]; ahead: Point[] } {
-  const today = dateOf(dayjs().format('YYYY-MM-DD'))
+function pointsOf(
+  { days, promises, purchases, onHand, reserved }: ItemStory,
+  day: string,
+): { past: Point[]; ahead: Point[] } {
+  const today = dateOf(day)
   const now = { at: today, onHand, reserved }
   const past = [...days.map(({ day, ...rest }) => ({ at: dateOf(day), ...rest })).filter(({ at }) => at < today), now]
   const ahead: Point[] = [now]
