@@ -18,7 +18,7 @@ test('whoever has the address begins it, and is its owner', async () => {
 })
 
 test('what it settles is told where it is changed, and comes into what is made', async () => {
-  await page.getByRole('link', { name: 'Settings' }).click()
+  await page.getByRole('link', { name: 'Settings', exact: true }).click()
   await page.getByLabel('Beneath every pattern').fill('Not to be taught without leave.')
   await page.getByRole('button', { name: 'Save' }).click()
   await page.getByText('The settings are saved.').waitFor()
