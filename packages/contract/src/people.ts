@@ -28,9 +28,9 @@ export const changePerson = z.object({ fullName, roles: oneOrMoreRoles })
 export type ChangePerson = z.infer<typeof changePerson>
 
 export const newPassword = z
-  .string('Give a new password.')
+  .string('Enter a new password.')
   .min(10, 'A password has at least 10 characters.')
-  .max(200, 'A password has at most 200 letters.')
+  .max(200, 'A password has at most 200 characters.')
 
 /** A one-time link with which somebody chooses a password. */
 export const passwordLink = z.object({
@@ -59,7 +59,7 @@ export const signIn = z.object({
   password: z
     .string('Enter your password.')
     .min(1, 'Enter your password.')
-    .max(200, 'A password has at most 200 letters.'),
+    .max(200, 'A password has at most 200 characters.'),
 })
 export type SignIn = z.infer<typeof signIn>
 

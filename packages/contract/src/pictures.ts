@@ -50,7 +50,7 @@ export type Pictures = z.infer<typeof pictures>
 
 export const describePicture = z
   .object({
-    kind: z.enum(pictureKinds, 'A picture is of the finished piece, of a step, or of a fault.'),
+    kind: z.enum(pictureKinds, 'A picture is of the finished piece, of a step, or of a mistake.'),
     step: stepKey.nullable().default(null),
     caption: z.string().trim().max(300, 'A caption has at most 300 letters.').default(''),
   })

@@ -19,18 +19,16 @@ export function crowdingOf(
 ): Found {
   const { work } = machine
   const passes = new Uint16Array(work.beads * 2)
-  const worst: { passes: number; statement: number; overAt: number | undefined; most: number }[] = []
-  const inOrder: number[] = []
+  const worst = new Map<number, { passes: number; statement: number; overAt: number | undefined; most: number }>()
   for (let pass = 0; pass < work.passes; pass++) {
     const bore = work.holeAt(pass) >> 1
     const role = work.role(bore >> 1)
     const count = (passes[bore] as number) + 1
     passes[bore] = count
-    let known = worst[role]
+    let known = worst.get(role)
     if (!known) {
       known = { passes: 0, statement: 0, overAt: undefined, most: machine.roles.maxPassesOf(role) }
-      worst[role] = known
-      inOrder.push(role)
+      worst.set(role, known)
     }
     if (count > known.most && known.overAt === undefined) known.overAt = work.statementAt(pass)
     if (count > known.passes) {
@@ -41,8 +39,7 @@ export function crowdingOf(
   const lineOf = (statement: number) => statements[statement]?.line ?? 1
   const crowding: Crowding[] = []
   const tooFull: Found['tooFull'][number][] = []
-  for (const role of inOrder) {
-    const { passes, statement, overAt, most } = worst[role] as (typeof worst)[number]
+  for (const [role, { passes, statement, overAt, most }] of worst) {
     const one = { role: machine.roles.letterOf(role), passes, room: most - passes, line: lineOf(overAt ?? statement) }
     crowding.push(one)
     if (overAt === undefined || most === 0) continue

@@ -381,7 +381,10 @@ function totalsOf(machine: StitchMachine, makes: number): Pick<Report, 'beads' |
     const role = machine.work.role(bead)
     counts[role] = (counts[role] ?? 0) + 1
   }
-  const eachOf = new Map(Object.entries(counts).map(([role, count]) => [machine.roles.letterOf(Number(role)), count]))
+  const eachOf = new Map<string, number>()
+  counts.forEach((count, role) => {
+    eachOf.set(machine.roles.letterOf(role), count)
+  })
   const beads: Report['beads'][number][] = []
   const stones: Report['stones'][number][] = []
   const items: Report['items'][number][] = []

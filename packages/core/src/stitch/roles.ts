@@ -183,8 +183,8 @@ export class Roles {
 
   boreOf = (role: number): Mm => this.beadAt(role).boreMm
   boresOf = (role: number): 1 | 2 => this.beadAt(role).bores
-  lengthOf = (role: number): Mm => this.beadAt(role).lengthMm
-  acrossOf = (role: number): Mm => this.beadAt(role).acrossMm
+  lengthOf = (role: number): Mm => this.lengths[role] as Mm
+  acrossOf = (role: number): Mm => this.across[role] as Mm
   /** Of a role, the bead that counts are worked out with. */
   sizingBeadAt = (role: number): Bead => this.sizedBy(this.letters[role] as BeadRole)
 

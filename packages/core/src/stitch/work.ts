@@ -5,7 +5,7 @@
  * is counted on the side. Bytes a bead and a pass are few, because a pattern may have 200,000 of them.
  */
 import type { Mm } from '../measure/units'
-import { gapShares, type StitchGap, stitchGapNumber, stitchGaps } from '../thread/stitch-gap'
+import { gapLength, gapShares, type StitchGap, stitchGapNumber, stitchGaps } from '../thread/stitch-gap'
 import { type Course, type Seat, strung } from './course'
 import { beadOf, boreOf, entryOf, exitOf, type Hole, hole } from './hole'
 
@@ -369,7 +369,7 @@ export class Work {
       const before = pass === begins ? tails.get(thread) : (holes[pass - 1] as Hole)
       if (before !== undefined) {
         const acrossBefore = across[roles[beadOf(before)] as number] as Mm
-        path += ((gapShares[gapOf[pass] as number] as number) * (acrossBefore + (across[role] as Mm))) / 2
+        path += gapLength(gapShares[gapOf[pass] as number] as number, acrossBefore, across[role] as Mm)
       }
       path += lengths[role] as Mm
     }

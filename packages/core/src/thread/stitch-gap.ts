@@ -25,5 +25,9 @@ export const stitchGapNumber: Readonly<Record<StitchGap, number>> = Object.fromE
 /** The shares, by number. */
 export const gapShares: readonly number[] = stitchGaps.map((stitchGap) => gapShare[stitchGap])
 
+/** @param share of the beads' width */
+export const gapLength = (share: number, acrossBefore: Mm, acrossAfter: Mm): Mm =>
+  (share * (acrossBefore + acrossAfter)) / 2
+
 export const stitchGapLength = (stitchGap: StitchGap, acrossBefore: Mm, acrossAfter: Mm): Mm =>
-  (gapShare[stitchGap] * (acrossBefore + acrossAfter)) / 2
+  gapLength(gapShare[stitchGap], acrossBefore, acrossAfter)

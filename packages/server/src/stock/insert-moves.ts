@@ -87,14 +87,15 @@ const alone = Symbol('to be tried alone')
 function gatherMoves(db: Database) {
   let last: Promise<unknown> = Promise.resolve()
   const insertTogether = async (asks: readonly Ask[]) => {
-    const moves = asks.flatMap(({ move, signal }, place) => (signal?.aborted ? [] : [{ ...move, place }]))
+    const isGone = asks.map(({ signal }) => signal?.aborted)
+    const moves = asks.flatMap(({ move }, place) => (isGone[place] ? [] : [{ ...move, place }]))
     // Which of them is at fault, and why, is told by each alone.
     const inserting = insertFree(db, given(moves)).catch(() => undefined)
     last = inserting
     const inserted = await inserting
     const byPlace = new Map(inserted?.map((each) => [each.place, each]))
-    return asks.map(({ signal }, place) => {
-      if (signal?.aborted) return new RequestAborted()
+    return asks.map((_, place) => {
+      if (isGone[place]) return new RequestAborted()
       const each = byPlace.get(place)
       return !inserted || each?.locked === false ? alone : each
     })
@@ -120,6 +121,7 @@ export async function insertMove(db: Database, move: NewMove): Promise<Inserted 
   const signal = requestContext.getStore()?.signal
   const inserted = await moves.load({ move, signal })
   if (inserted !== alone) return inserted
+  if (signal?.aborted) throw new RequestAborted()
   const [each] = await insertWaiting(db, given([{ ...move, place: 0 }]))
   return each
 }

@@ -17,7 +17,7 @@ export function HandOver({ order, run }: { order: Order; run: (kits: number) => 
       <Modal
         open={open}
         title={`Hand over to ${order.customer}?`}
-        okText={left > 1 ? 'Mark as handed over' : 'Mark as handed over'}
+        okText="Mark as handed over"
         cancelText="Leave it"
         destroyOnHidden
         onCancel={() => setOpen(false)}

@@ -77,8 +77,8 @@ function PicturesOf({ pattern, all }: { pattern: Pattern; all: Pictures }) {
         <Link to={`/patterns/${pattern.id}/written?version=draft`}>See them in the written pattern</Link>
       </PageHead>
       <p className="quiet">
-        The first picture of the finished piece is the cover. Pictures of steps and of faults stand beside the step they
-        show. A version keeps the pictures it was published with.
+        The first picture of the finished piece is the cover. Pictures of steps and of mistakes stand beside the step
+        they show. A version keeps the pictures it was published with.
       </p>
       {mayWrite && <AddPictures patternId={pattern.id} keep={keep} />}
       <ErrorNotice error={order.refused ?? putBack.refused} />
