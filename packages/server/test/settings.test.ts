@@ -2,6 +2,7 @@
 import type { Batch } from '@tessellum/contract/batches'
 import type { BuyLine } from '@tessellum/contract/buying'
 import type { BeginShop, Settings, ShopDays } from '@tessellum/contract/settings'
+import type { ItemStory } from '@tessellum/contract/stock'
 import { usualSettings } from '@tessellum/contract/usual-settings'
 import fc from 'fast-check'
 import sharp from 'sharp'
@@ -248,15 +249,15 @@ describe('what the shop settles', () => {
     })
   })
 
-  test('tax is told out of what is sold, and given back with it; large orders wait for the owner', async () => {
+  test('tax is told out of what is sold, and given back with it', async () => {
     const { body: before } = await isaura.ask<Settings>('GET', '/settings')
-    await change({ money: { ...before.money, taxPatterns: 0.2, orderLimit: 5000 } })
+    await change({ money: { ...before.money, taxPatterns: 0.2 } })
     const line = { what: 'pattern', patternId: 1, version: 1, quantity: 2, price: 1200 }
     const { body: sale } = await isaura.ask('POST', '/sales', { lines: [line] })
     // 12.00 with a fifth on top of 10.00.
     expect(sale.lines[0].tax).toBe(200)
     // What was sold keeps its tax, whatever the rate becomes.
-    await change({ money: { ...before.money, taxPatterns: 0.5, orderLimit: 5000 } })
+    await change({ money: { ...before.money, taxPatterns: 0.5 } })
     await isaura.ask('POST', `/sales/${sale.id}/returns`, {
       lines: [{ lineId: sale.lines[0].id, quantity: 1, refund: 600 }],
     })
@@ -269,12 +270,32 @@ describe('what the shop settles', () => {
       `12.00,2.00,${before.money.currency}`,
       `-6.00,-1.00,${before.money.currency}`,
     ])
-    const order = { itemId: 1, supplier: 'Brackwater Glass', amount: 8000, expectedOn: '2027-02-01' }
+    await change({ money: before.money })
+  })
+
+  test('large orders are for the owner, by the shop’s own prices whatever cost is sent', async () => {
+    const { body: before } = await isaura.ask<Settings>('GET', '/settings')
+    await change({ money: { ...before.money, orderLimit: 5000 } })
     const odile = await shop.as('odile')
-    const refused = await odile.ask('POST', '/purchases', { ...order, cost: 5001 })
-    expect([refused.status, refused.body.code]).toEqual([403, 'above-limit'])
-    expect((await odile.ask('POST', '/purchases', { ...order, cost: 5000 })).status).toBe(200)
-    expect((await isaura.ask('POST', '/purchases', { ...order, cost: 5001 })).status).toBe(200)
+    const { body: item } = await isaura.ask<ItemStory>('GET', '/items/1')
+    const pack = item.packs[0] as ItemStory['packs'][number]
+    const order = (who: Caller, packs: number, cost: number, itemId = 1) =>
+      who.ask('POST', '/purchases', {
+        itemId,
+        supplier: 'Brackwater Glass',
+        amount: pack.amount * packs,
+        cost,
+        expectedOn: '2027-02-01',
+      })
+    const few = Math.floor(5000 / pack.price / 2)
+    expect((await order(odile, few, few * pack.price)).status).toBe(200)
+    expect((await order(odile, few, 5001)).body.code).toBe('above-limit')
+    expect((await order(odile, 1000, 1)).body).toMatchObject({ code: 'above-limit', path: 'cost' })
+    expect((await order(isaura, 1000, 1)).status).toBe(200)
+    await shop.pool.query('delete from pack where item_id = 2')
+    await shop.pool.query('update lot set unit_cost = null where item_id = 2')
+    expect((await order(odile, 1, 1, 2)).body.code).toBe('no-price')
+    await change({ money: before.money })
   })
 
   test('prices are rounded up to what the shop counts in', async () => {
