@@ -26,6 +26,8 @@ export interface SpokenUnits {
   mass(mg: Mg): string
   /** Of stock: "12.5 g", "0.44 oz", "100 pcs". */
   quantity(quantity: number, unit: StockUnit): string
+  /** The same to the last milligram or millimetre: for a figure that decides something. */
+  exactly(quantity: number, unit: StockUnit): string
   /** The same in two, for a figure whose unit is set apart. */
   parts(quantity: number, unit: StockUnit): readonly [figure: string, unit: string]
   /** Of a finger, by its inner circumference: "54 mm", "US 7", "UK N 1/2". */
@@ -70,19 +72,21 @@ const maxDecimals = 6
 export function spokenUnits(system: UnitSystem, fingers: FingerSystem): SpokenUnits {
   const { per, ...said } = system === 'inches' ? inches : metric
   const recorded = (typed: number, unit: StockUnit) => Math.round(typed * per[unit])
+  const typed = (quantity: number, unit: StockUnit) => {
+    let decimals = 0
+    let figure = Math.round(quantity / per[unit])
+    while (recorded(figure, unit) !== quantity && decimals < maxDecimals)
+      figure = Number((quantity / per[unit]).toFixed(++decimals))
+    return figure
+  }
   return {
     ...said,
     system,
     fingers,
     quantity: (quantity, unit) => said.parts(quantity, unit).join(' '),
     finger: (mm) => (fingers === 'ISO' ? sayLength(mm) : `${fingers} ${nearestFinger(mm, fingers).size}`),
-    typed(quantity, unit) {
-      let decimals = 0
-      let typed = Math.round(quantity / per[unit])
-      while (recorded(typed, unit) !== quantity && decimals < maxDecimals)
-        typed = Number((quantity / per[unit]).toFixed(++decimals))
-      return typed
-    },
+    exactly: (quantity, unit) => `${typed(quantity, unit)} ${said.word[unit]}`,
+    typed,
     recorded,
   }
 }

@@ -14,6 +14,7 @@ import { batch } from '../schema/batches'
 import { move } from '../schema/ledger'
 import { lot } from '../schema/stock'
 import { shopSettings } from '../settings/store'
+import { shopUnits } from '../settings/units'
 import { freeLots, listItems } from '../stock/store'
 import { lockForPacking } from './store'
 
@@ -35,7 +36,8 @@ const sameBag = ({ lineId, kit, itemId }: typeof bag.$inferSelect) =>
 export async function lose(tx: Session, { itemId, lotId, how, quantity }: LoseBeads, actor: BatchActor): Promise<void> {
   const { name } = await lockForPacking(tx, actor.batchId)
   const held = (await freeLots(tx, [itemId], true)).find((each) => each.lotId === lotId)
-  if (!held) throw notFound('lot')
+  const [of] = await listItems(tx, [itemId])
+  if (!held || !of) throw notFound('lot')
   let free = held.onHand - held.reserved
   const given: (typeof bag.$inferSelect)[] = []
   for (const row of await waiting(tx, actor.batchId, lotId)) {
@@ -55,13 +57,18 @@ export async function lose(tx: Session, { itemId, lotId, how, quantity }: LoseBe
           inArray(batch.state, ['reserved', 'packing', 'packed']),
         ),
       )
-    throw new HttpProblem(409, 'short-of-stock', `The ledger has only ${free} of this lot that could be lost here.`, {
-      path: 'quantity',
-      hint:
-        others.length > 0
-          ? `The rest is promised to ${others.map((each) => each.name).join(', ')}: give that back first.`
-          : 'Check the quantity, or count the tube in a stocktake.',
-    })
+    throw new HttpProblem(
+      409,
+      'short-of-stock',
+      `Only ${(await shopUnits(tx)).exactly(free, of.unit)} of this lot can be lost here: the ledger has no more.`,
+      {
+        path: 'quantity',
+        hint:
+          others.length > 0
+            ? `The rest is promised to ${others.map((each) => each.name).join(', ')}: give that back first.`
+            : 'Check the quantity, or count the tube in a stocktake.',
+      },
+    )
   }
   const back = given.reduce((sum, { target }) => sum + target, 0)
   if (back > 0) await tx.insert(move).values({ lotId, kind: 'release', ...effectOf('release', back), ...actor })
@@ -113,16 +120,19 @@ export async function swap(tx: Session, { itemId, fromLotId, toLotId }: SwapLot,
     return { row, band: { ...band, most: Math.floor(band.most) } }
   })
   const wanted = changed.reduce((sum, { band }) => sum + band.target, 0)
-  if (to.onHand - to.reserved < wanted)
+  if (to.onHand - to.reserved < wanted) {
+    const units = await shopUnits(tx)
+    const say = (quantity: number) => units.exactly(quantity, item?.unit ?? 'piece')
     throw new HttpProblem(
       409,
       'short-of-stock',
-      `Only ${to.onHand - to.reserved} of that lot are free; ${wanted} are needed.`,
+      `That lot is too small: free ${say(to.onHand - to.reserved)}, needed ${say(wanted)}.`,
       {
         path: 'toLotId',
         hint: 'Choose a lot that holds them all, or change the batch.',
       },
     )
+  }
   const given = rows.reduce((sum, { target }) => sum + target, 0)
   await tx.insert(move).values([
     { lotId: fromLotId, kind: 'release', ...effectOf('release', given), ...actor },

@@ -2,7 +2,6 @@ import type { EmptyBag, FillBag, Packing, PackingTask } from '@tessellum/contrac
 import { readingOf } from '@tessellum/core/kit/packing'
 import { itemName } from '@tessellum/core/stock/item-name'
 import { effectOf } from '@tessellum/core/stock/moves'
-import { sayFinely } from '@tessellum/core/stock/quantity'
 import { and, asc, eq, inArray, sql } from 'drizzle-orm'
 import { logActivity } from '../audit/log'
 import type { BatchActor } from '../batches/batch-actor'
@@ -17,6 +16,7 @@ import { batch } from '../schema/batches'
 import { move } from '../schema/ledger'
 import { person } from '../schema/people'
 import { lot } from '../schema/stock'
+import { shopUnits } from '../settings/units'
 import { identityOf } from '../stock/identity'
 import { freeLots, listItems } from '../stock/store'
 import { shelveKits } from './kits'
@@ -111,6 +111,9 @@ export async function fill(tx: Session, filling: FillBag, actor: BatchActor): Pr
       path: 'lotId',
       hint: 'Take that tube, or swap the lot for all the bags that are still empty.',
     })
+  const [of] = await listItems(tx, [filling.itemId])
+  const units = await shopUnits(tx)
+  const say = (amount: number) => units.exactly(amount, of?.unit ?? 'piece')
   const reading = readingOf(found.bag, quantity)
   if (reading !== 'in') {
     throw new HttpProblem(
@@ -119,7 +122,7 @@ export async function fill(tx: Session, filling: FillBag, actor: BatchActor): Pr
       reading === 'under' ? 'Too little is in the bag.' : 'Too much is in the bag.',
       {
         path: 'quantity',
-        hint: `Between ${found.bag.least} and ${found.bag.most}; ${found.bag.target} are meant.`,
+        hint: `Put in ${say(found.bag.target)}: not under ${say(found.bag.least)}, not over ${say(found.bag.most)}.`,
       },
     )
   }
@@ -129,12 +132,10 @@ export async function fill(tx: Session, filling: FillBag, actor: BatchActor): Pr
     const lots = await freeLots(tx, [filling.itemId], true)
     const free = lots.find((each) => each.lotId === found.bag.lotId)?.free ?? 0
     if (free < more) {
-      const [of] = await listItems(tx, [filling.itemId])
-      const say = (amount: number) => sayFinely(amount, of?.unit ?? 'piece')
       throw new HttpProblem(
         409,
         'short-of-stock',
-        `Lot ${found.lotCode} has no more than ${say(held + free)} for this bag, and ${say(quantity)} are in it.`,
+        `Lot ${found.lotCode} has only ${say(held + free)} for this bag; you entered ${say(quantity)}.`,
         {
           path: 'quantity',
           hint: 'Take a little out, or correct the count of the tube if it holds more than the ledger says.',

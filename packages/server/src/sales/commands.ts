@@ -17,6 +17,7 @@ import { HttpProblem, notFound } from '../problem'
 import { move } from '../schema/ledger'
 import { sale, saleLine, saleReturn } from '../schema/sales'
 import { shopSettings } from '../settings/store'
+import { shopUnits } from '../settings/units'
 import type { Shop } from '../shop'
 import { freeLots, listItems } from '../stock/store'
 import { findSale } from './store'
@@ -74,7 +75,7 @@ export const sell = ({ db }: Shop, { customer, customerId, lines }: z.output<typ
         throw new HttpProblem(
           409,
           'short-of-stock',
-          `Only ${sayQuantity(free, unit)} of ${itemName(item)} are free; the rest is promised.`,
+          `Only ${(await shopUnits(tx)).exactly(free, unit)} of ${itemName(item)} can be sold; the rest is reserved.`,
           { path: `lines.${i}.quantity`, hint: 'Sell less of it. Nothing has been sold yet.' },
         )
       }

@@ -1,7 +1,7 @@
 /** Moves that somebody posts by hand, and takes back by another. */
 import type { HandMove, ReverseMove } from '@tessellum/contract/stock'
 import type { StockUnit } from '@tessellum/core/kit/bill'
-import { effectOf, freeOf, handMoves } from '@tessellum/core/stock/moves'
+import { effectOf, handMoves } from '@tessellum/core/stock/moves'
 import { sayQuantity } from '@tessellum/core/stock/quantity'
 import { eq } from 'drizzle-orm'
 import { logActivity } from '../audit/log'
@@ -11,9 +11,10 @@ import { brokenConstraint } from '../database/errors'
 import { previousResult, runOnce } from '../idempotency/run-once'
 import { HttpProblem, notFound } from '../problem'
 import { balance, move } from '../schema/ledger'
-import { lot } from '../schema/stock'
+import { item, lot } from '../schema/stock'
 import type { Shop } from '../shop'
 import { insertMove } from './insert-moves'
+import { shortOfLot } from './short-of-lot'
 
 export async function postMove(
   { db, writer }: Pick<Shop, 'db' | 'writer'>,
@@ -31,13 +32,14 @@ export async function postMove(
     return await postOnce(writer, lotId, { kind, quantity, reason }, caller)
   } catch (error) {
     if (!brokenConstraint(error)?.startsWith('balance_')) throw error
-    const [held] = await db.select().from(balance).where(eq(balance.lotId, lotId))
-    throw new HttpProblem(
-      409,
-      'short-of-stock',
-      `Only ${held ? freeOf(held) : 0} of this lot are free; ${held?.reserved ?? 0} are promised to batches.`,
-      { path: 'quantity', hint: 'Take less, take from another lot, or release a batch.' },
-    )
+    const [held] = await db
+      .select({ onHand: balance.onHand, reserved: balance.reserved, unit: item.unit })
+      .from(balance)
+      .innerJoin(lot, eq(lot.id, balance.lotId))
+      .innerJoin(item, eq(item.id, lot.itemId))
+      .where(eq(balance.lotId, lotId))
+    if (!held) throw notFound('lot')
+    throw await shortOfLot(db, held, 'Take less, take from another lot, or release a batch.')
   }
 }
 

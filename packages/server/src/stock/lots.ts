@@ -12,6 +12,7 @@ import { brokenConstraint } from '../database/errors'
 import { HttpProblem, notFound } from '../problem'
 import { balance, move } from '../schema/ledger'
 import { item, lot } from '../schema/stock'
+import { shortOfLot } from './short-of-lot'
 
 /** A delivery: a lot of its own. @returns its id */
 export async function receiveLot(
@@ -107,15 +108,7 @@ export async function transferLot(
     return
   }
   if (quantity > freeOf(held))
-    throw new HttpProblem(
-      409,
-      'short-of-stock',
-      `Only ${freeOf(held)} of this lot are free; ${held.reserved} are promised to batches.`,
-      {
-        path: 'quantity',
-        hint: 'Move less, or the tube as a whole with its promises.',
-      },
-    )
+    throw await shortOfLot(tx, held, 'Move less, or the whole tube with what is reserved of it.')
   const { receivedOn, supplier, unitCost, mgPerBead, measuredBeads } = held.lot
   await tx
     .insert(lot)
