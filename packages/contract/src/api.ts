@@ -31,6 +31,8 @@ import { newsWanted } from './changes'
 import {
   bookSeat,
   classAnswer,
+  classMove,
+  classMoveWanted,
   classSummary,
   classWithBags,
   markSeat,
@@ -586,6 +588,12 @@ export const api = {
   'POST /api/classes': { what: 'Offer a class', right: 'classes.keep', body: saveClass, answer: classAnswer },
   'GET /api/teachers': { what: 'Who can teach', right: 'classes.read', answer: list(teacher) },
   'GET /api/classes/:id': { what: 'A class', right: 'classes.read', answer: classAnswer },
+  'GET /api/classes/:id/move': {
+    what: 'What would not fit in time if the class were on another day',
+    right: 'classes.read',
+    query: classMoveWanted,
+    answer: classMove,
+  },
   'PUT /api/classes/:id': { what: 'Change a class', right: 'classes.keep', body: saveClass, answer: classAnswer },
   'PUT /api/classes/:id/seats/:seat': {
     what: 'Take a seat, or change who has it',

@@ -48,6 +48,20 @@ export const saveClass = z
   })
 export type SaveClass = z.input<typeof saveClass>
 
+/** Another day that a class might move to. */
+export const classMoveWanted = z.object({ heldOn: day('Give the day.') })
+
+/** What would no longer fit in time if a class were held on another day. */
+export const classMove = z.object({
+  /** The day by which its kits would have to be packed, where that is over and they are not packed; null where there is time. */
+  packBy: z.string().nullable(),
+  /** What its batch is short of, and would have had to be ordered before today. */
+  late: z.array(z.object({ itemId: z.number(), name: z.string(), orderBy: z.string() })),
+  /** Other classes that its teacher has on that day. */
+  clashes: z.array(z.object({ id: z.number(), title: z.string(), beginsAt: z.string() })),
+})
+export type ClassMove = z.infer<typeof classMove>
+
 /** A seat taken. With the booking's id it is changed; without, the seat must be free. */
 export const bookSeat = z.object({
   id: recordId().optional(),

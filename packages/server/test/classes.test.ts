@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import type { Batch, ListedBatch } from '@tessellum/contract/batches'
-import type { ClassAnswer } from '@tessellum/contract/classes'
+import type { ClassAnswer, ClassMove } from '@tessellum/contract/classes'
 import type { Bench, Diary, FetchList } from '@tessellum/contract/diary'
 import type { Order, SizedOrder } from '@tessellum/contract/orders'
 import type { Packing } from '@tessellum/contract/packing'
@@ -121,6 +121,39 @@ test('a class from its offer to its leftovers: booked, planned, changed, packed,
   expect((await isaura.ask('POST', `/classes/${id}/reopen`, {})).body.code).toBe('wrong-state')
 })
 
+test('a class that is moved takes its batch along, and what no longer fits in time is told before', async () => {
+  const { body: made } = await offer({ title: 'Moved bezel' })
+  await isaura.ask('POST', `/classes/${made.id}/kits`)
+  const batchOf = async () => {
+    const { batchId } = (await isaura.ask<ClassAnswer>('GET', `/classes/${made.id}`)).body
+    return (await isaura.ask<Batch>('GET', `/batches/${batchId}`)).body
+  }
+  expect(await batchOf()).toMatchObject({ dueOn: day(40), name: 'Moved bezel' })
+  const asked = async (heldOn: string) =>
+    (await isaura.ask<ClassMove>('GET', `/classes/${made.id}/move?heldOn=${heldOn}`)).body
+  expect(await asked(day(60))).toEqual({ packBy: null, late: [], clashes: [] })
+  // Nothing can be packed days before today.
+  expect((await asked(day(0))).packBy).toMatch(/^\d{4}-\d\d-\d\d$/)
+  expect(await batchOf()).toMatchObject({ dueOn: day(40) })
+  const moved = { ...good(), title: 'Moved evening', heldOn: day(60) }
+  expect((await isaura.ask('PUT', `/classes/${made.id}`, moved)).status).toBe(200)
+  expect(await batchOf()).toMatchObject({ dueOn: day(60), name: 'Moved evening' })
+  // A batch that is due after its class is not in step with it, and is brought back.
+  const { id: batchId } = await batchOf()
+  await isaura.ask('PUT', `/batches/${batchId}`, { name: 'Renamed by hand', dueOn: day(70), priority: 2 })
+  const readiness = async () => (await isaura.ask<ClassAnswer>('GET', `/classes/${made.id}`)).body.readiness
+  expect(await readiness()).toBe('to change')
+  await isaura.ask('POST', `/classes/${made.id}/kits`)
+  expect([await readiness(), await batchOf()]).toEqual([
+    'to reserve',
+    expect.objectContaining({ dueOn: day(60), name: 'Renamed by hand' }),
+  ])
+  await isaura.ask('PUT', `/classes/${made.id}`, { ...moved, title: 'Third name', heldOn: day(61) })
+  expect(await batchOf()).toMatchObject({ dueOn: day(61), name: 'Renamed by hand' })
+  const { body: other } = await offer({ title: 'Same day', heldOn: day(50) })
+  expect((await asked(day(50))).clashes).toEqual([{ id: other.id, title: 'Same day', beginsAt: '10:00' }])
+})
+
 test('planning the kits of a class, sent twice, plans one batch, and says so both times', async () => {
   const { body: made } = await offer({ title: 'Sent twice' })
   const key = randomUUID()
@@ -221,6 +254,10 @@ describe('orders', () => {
     expect(of((await change({ kits: 2 })).body)).toMatchObject({ kits: 2, readiness: 'to reserve' })
     const lines = (await isaura.ask<Batch>('GET', `/batches/${batchId}`)).body.lines
     expect(lines.map(({ kits }) => kits)).toEqual([2])
+    const dueOn = async () => (await isaura.ask<Batch>('GET', `/batches/${batchId}`)).body.dueOn
+    await change({ kits: 2, wantedOn: day(33) })
+    expect(await dueOn()).toBe(day(33))
+    await change({ kits: 2 })
     await isaura.ask('POST', `/batches/${batchId}/reserve`, {})
     expect((await change({ kits: 3, price: 9000 })).body).toMatchObject({ code: 'planned' })
     expect(of((await change({ kits: 2, price: 9000 })).body).price).toBe(9000)

@@ -1,7 +1,11 @@
 /** A class is offered: its days, its seats, and what of one pattern can be chosen. */
+
+import type { ClassAnswer } from '@tessellum/contract/classes'
 import { screen, waitFor, within } from '@testing-library/react'
+import { Form } from 'antd'
 import dayjs from 'dayjs'
 import { NewClassPage } from '../src/diary/class-form'
+import { ClassMoveNotice } from '../src/diary/class-move'
 import { evaluatedInTwoSizes, patternsRead } from './a-pattern'
 import { changesIn, shopThatAnswers, show } from './on-screen'
 
@@ -96,4 +100,26 @@ test('what is left out is told in our words, beside the form, before anything is
   const alert = await screen.findByRole('alert')
   expect(alert.textContent).not.toMatch(/invalid|expected|received|null/i)
   expect(asked()).toEqual([])
+})
+
+test('another day for a class tells what would be too late, before it is saved', async () => {
+  shopThatAnswers({
+    'GET /api/classes/7/move?heldOn=2027-02-01': () => ({
+      packBy: null,
+      late: [{ itemId: 3, name: 'Rust round', orderBy: '2027-01-11' }],
+      clashes: [],
+    }),
+  })
+  const offered = { id: 7, heldOn: '2027-03-01', batchId: 12 } as ClassAnswer
+  show(
+    <Form initialValues={{ day: dayjs('2027-02-01') }}>
+      <Form.Item name="day">
+        <i />
+      </Form.Item>
+      <ClassMoveNotice offered={offered} />
+    </Form>,
+  )
+  const notice = await screen.findByRole('status')
+  expect(notice.textContent).toContain('1 February')
+  expect(within(notice).getByRole('listitem').textContent).toContain('Rust round')
 })

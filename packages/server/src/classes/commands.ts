@@ -2,11 +2,13 @@
 import type { bookSeat as bookSeatBody, MarkSeat, saveClass, waitFor as waitForBody } from '@tessellum/contract/classes'
 import { mayDo } from '@tessellum/contract/rights'
 import { counted } from '@tessellum/core/measure/counted'
+import { todayIn } from '@tessellum/core/measure/today'
 import { and, eq } from 'drizzle-orm'
 import type { z } from 'zod'
 import { logActivity } from '../audit/log'
+import { lockBatch } from '../batches/lock'
 import { callOffBatch } from '../batches/release'
-import { planBatch, reviseBatch } from '../batches/revise'
+import { planBatch, reviseBatch, turnBatch } from '../batches/revise'
 import type { Actor, Caller } from '../context'
 import { demandCustomer } from '../customers/store'
 import type { Database, Session } from '../database/connect'
@@ -17,6 +19,7 @@ import { linesOf } from '../planning/lines'
 import { HttpProblem, notFound } from '../problem'
 import { batch } from '../schema/batches'
 import { booking, classOffer, classTable, waiting } from '../schema/classes'
+import { timeZoneOf } from '../settings/days'
 import type { Shop } from '../shop'
 import { keepClass, linesForClass, lockClass, lockOver } from './store'
 
@@ -26,8 +29,8 @@ const pageOf = (id: number) => `/diary/classes/${id}`
 
 /** @returns its id */
 export async function offerClass({ db }: Shop, wanted: SaveClass, caller: Caller): Promise<number> {
-  refusePast(wanted.heldOn)
   const { id } = await runOnce(db, caller, 'new class', async (tx) => {
+    await refusePast(tx, wanted.heldOn)
     const made = await keepClass(tx, undefined, wanted, caller.id)
     await logActivity(tx, caller.id, `offered the class ${wanted.title}`, pageOf(made))
     return { id: made }
@@ -52,10 +55,26 @@ export const changeClass = (shop: Shop, id: number, wanted: SaveClass, caller: C
   once(shop, id, 'change class', caller, async (tx) => {
     const before = await lockClass(tx, id)
     // Another day must not be past; the day that it has may have come.
-    if (before.heldOn !== wanted.heldOn) refusePast(wanted.heldOn)
+    if (before.heldOn !== wanted.heldOn) await refusePast(tx, wanted.heldOn)
     await keepClass(tx, id, wanted, caller.id)
+    await moveBatch(tx, before, wanted, caller.id)
     await logActivity(tx, caller.id, `changed the class ${wanted.title}`, pageOf(id))
   })
+
+/** Its kits are due on the day of the class, and called by its title unless somebody has named them otherwise. */
+async function moveBatch(
+  tx: Session,
+  before: { readonly batchId: number | null; readonly title: string; readonly heldOn: string },
+  { title, heldOn }: SaveClass,
+  by: number,
+): Promise<void> {
+  if (before.batchId === null) return
+  const { name, dueOn, state } = await lockBatch(tx, before.batchId)
+  if (state === 'closed' || state === 'cancelled') return
+  const renamed = name === before.title && title !== name
+  if (!renamed && dueOn === heldOn) return
+  await turnBatch(tx, before.batchId, { dueOn: heldOn, ...(renamed ? { name: title } : {}) }, by)
+}
 
 /** Takes a seat, or changes who has it and where they sit. */
 export const bookSeat = (
@@ -163,7 +182,9 @@ export async function planKits(shop: Shop, id: number, caller: Caller): Promise<
   const before = await previousResult<{ toEmpty?: string[] }>(db, caller, kinds)
   if (before) return before.toEmpty ?? []
   if (there && there.state !== 'cancelled')
-    return reviseBatch(shop, there.id, await linesForClass(db, id, await linesOf(db, there.id)), caller)
+    return reviseBatch(shop, there.id, await linesForClass(db, id, await linesOf(db, there.id)), caller, {
+      dueOn: row.heldOn,
+    })
   await once(shop, id, 'kits', caller, async (tx) => {
     const { title, heldOn } = await lockClass(tx, id)
     const wanted = { name: title, dueOn: heldOn, priority: 2, kept: true }
@@ -216,8 +237,7 @@ export async function moveWalk(db: Database, id: number, step: number): Promise<
   return { step }
 }
 
-function refusePast(day: string): void {
-  // A day is over when it is over everywhere: a shop's clock may be set to another part of the world.
-  if (Date.parse(`${day}T00:00:00Z`) < Date.now() - 36 * 3600_000)
+async function refusePast(tx: Session, day: string): Promise<void> {
+  if (day < todayIn(await timeZoneOf(tx)))
     throw new HttpProblem(422, 'past', 'That day is over.', { path: 'heldOn', hint: 'Offer it for today or later.' })
 }

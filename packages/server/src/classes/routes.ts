@@ -20,6 +20,7 @@ import {
   reopenClass,
   waitFor,
 } from './commands'
+import { ifMoved } from './if-moved'
 import { findClass, listClasses } from './store'
 
 export function classRoutes(shop: Shop): Router {
@@ -38,6 +39,7 @@ export function classRoutes(shop: Shop): Router {
   mount(router, 'GET /api/teachers', () => listTeachers(db))
   mount(router, 'GET /api/classes/:id', ({ params, caller }) => told(params.id, caller))
   mount(router, 'POST /api/classes', async ({ body, caller }) => told(await offerClass(shop, body, caller), caller))
+  mount(router, 'GET /api/classes/:id/move', ({ params: { id }, query }) => ifMoved(shop, id, query.heldOn))
   mount(router, 'PUT /api/classes/:id', async ({ params: { id }, body, caller }) => {
     await changeClass(shop, id, body, caller)
     return told(id, caller)

@@ -38,6 +38,7 @@ const summaries = (db: Session) =>
       undoable: stillUndoable(classTable.overAt),
       batchId: classTable.batchId,
       batchState: batch.state,
+      batchDueOn: batch.dueOn,
     })
     .from(classTable)
     .innerJoin(person, eq(person.id, classTable.teacherId))
@@ -48,7 +49,7 @@ const summaries = (db: Session) =>
 
 type Row = Awaited<ReturnType<typeof summaries>>[number]
 
-/** Classes whose batch has other kits than their seats want now. */
+/** Classes whose batch has other kits than their seats want now, or is due only after the class. */
 async function outOfStep(db: Session, rows: readonly Row[]): Promise<ReadonlySet<number>> {
   const planned = rows.filter(
     ({ state, batchId, batchState }) => state === 'offered' && batchId && batchState !== 'cancelled',
@@ -99,7 +100,8 @@ async function outOfStep(db: Session, rows: readonly Row[]): Promise<ReadonlySet
     return told(sums)
   }
   return new Set(
-    planned.flatMap(({ id, batchId, seats, spareKits }) => {
+    planned.flatMap(({ id, batchId, seats, spareKits, heldOn, batchDueOn }) => {
+      if (batchDueOn && batchDueOn > heldOn) return [id]
       const own = offers.filter(({ classId }) => classId === id)
       const wanted = kitsByOffer(
         own.map(({ booked }) => booked),
@@ -118,7 +120,7 @@ async function summariesOf(
   short: ReadonlyMap<number, string>,
 ): Promise<ClassSummary[]> {
   const changed = await outOfStep(db, rows)
-  return rows.map(({ batchState, spareKits: _, ...row }) => ({
+  return rows.map(({ batchState, batchDueOn: _, spareKits: __, ...row }) => ({
     ...row,
     readiness:
       row.state !== 'offered'

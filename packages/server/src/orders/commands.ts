@@ -8,7 +8,7 @@ import { logActivity } from '../audit/log'
 import { resolveLines, type WantedLine, writeLines } from '../batches/lines'
 import { lockBatch } from '../batches/lock'
 import { callOffBatch } from '../batches/release'
-import { planBatch } from '../batches/revise'
+import { planBatch, turnBatch } from '../batches/revise'
 import type { Actor, Caller } from '../context'
 import { demandCustomer } from '../customers/store'
 import type { Session } from '../database/connect'
@@ -67,6 +67,8 @@ export const changeOrder = (
     if (!same && handed > 0) refuseHanded(handed, kits)
     if (!same && before.batchId !== null)
       await followOrder(tx, { batchId: before.batchId, ...actor }, { ...line, colourwayVersionId })
+    if (before.wantedOn !== wanted.wantedOn && before.batchId !== null)
+      await moveBatch(tx, before.batchId, wanted.wantedOn, caller.id)
     await tx
       .update(customerOrder)
       .set({ ...wanted, patternVersionId, colourwayVersionId })
@@ -74,6 +76,12 @@ export const changeOrder = (
     await logActivity(tx, caller.id, `changed order ${id}`, page)
     return { id }
   })
+
+/** Its kit is due when it is wanted. */
+async function moveBatch(tx: Session, id: number, dueOn: string, by: number): Promise<void> {
+  const { state } = await lockBatch(tx, id)
+  if (state !== 'closed' && state !== 'cancelled') await turnBatch(tx, id, { dueOn }, by)
+}
 
 function refuseHanded(handed: number, kits: number): never {
   throw new HttpProblem(409, 'handed-over', `${handed} of its kits have been handed over as they were ordered.`, {

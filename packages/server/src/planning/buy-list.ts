@@ -11,7 +11,7 @@ import { listPurchases } from '../stock/purchases'
 import { freeLots, listItems } from '../stock/store'
 import type { FreeLot } from './allocation'
 import { billsFor, itemsIn } from './bills'
-import { draftLines, stillToPack } from './drafts'
+import { draftLines, type MovedBatch, stillToPack } from './drafts'
 import { shortagesFor } from './shortages'
 
 interface Kept {
@@ -36,9 +36,12 @@ export async function buyList(shop: Shop, until: string | undefined): Promise<Bu
   return kept.lines
 }
 
-async function planBuying(shop: Shop, until: string | undefined): Promise<BuyLine[]> {
+/** The same as if one of the drafts were due on another day. */
+export const buyListIfMoved = (shop: Shop, moved: MovedBatch): Promise<BuyLine[]> => planBuying(shop, undefined, moved)
+
+async function planBuying(shop: Shop, until: string | undefined, moved?: MovedBatch): Promise<BuyLine[]> {
   const { db, workers } = shop
-  const drafts = (await draftLines(db)).filter(({ dueOn }) => until === undefined || dueOn <= until)
+  const drafts = (await draftLines(db, moved)).filter(({ dueOn }) => until === undefined || dueOn <= until)
   const wanted = await stillToPack(db, drafts)
   const bills = await billsFor(shop, wanted)
   const { kits, days } = await settingsNow(shop)

@@ -22,9 +22,25 @@ export const drafts = (db: Session) =>
     .where(eq(batch.state, 'draft'))
     .orderBy(asc(batch.priority), asc(batch.dueOn), asc(batch.id))
 
+/** A batch as if it were due on another day. */
+export interface MovedBatch {
+  readonly batchId: number
+  readonly dueOn: string
+}
+
+function inTurn<Draft extends { readonly id: number; readonly dueOn: string; readonly priority: number }>(
+  batches: readonly Draft[],
+  moved: MovedBatch | undefined,
+): readonly Draft[] {
+  if (!moved) return batches
+  return batches
+    .map((each) => (each.id === moved.batchId ? { ...each, dueOn: moved.dueOn } : each))
+    .sort((a, b) => a.priority - b.priority || a.dueOn.localeCompare(b.dueOn) || a.id - b.id)
+}
+
 /** Every line of every draft, in the order in which they go. */
-export async function draftLines(db: Session): Promise<DraftLine[]> {
-  const batches = await drafts(db)
+export async function draftLines(db: Session, moved?: MovedBatch): Promise<DraftLine[]> {
+  const batches = inTurn(await drafts(db), moved)
   const lines = await linesOfBatches(
     db,
     batches.map(({ id }) => id),

@@ -16,6 +16,7 @@ import { call, ShopError } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
 import styles from './class-form.module.css'
+import { ClassMoveNotice } from './class-move'
 
 interface Fields {
   readonly title: string
@@ -102,7 +103,8 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
         : call('POST /api/classes', { body: read.data })
     },
     {
-      stale: ['classes', 'diary', 'bench'],
+      // Its batch goes along to another day.
+      stale: ['classes', 'diary', 'bench', 'batches', 'buy-list'],
       said: ({ title }) => `${title} saved.`,
       after: (answer) => {
         forgetForm(name)
@@ -171,6 +173,7 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
           <InputNumber min={0} step={0.5} precision={2} />
         </Form.Item>
       </div>
+      {offered && <ClassMoveNotice offered={offered} />}
       <Form.List name="moreDays">
         {(days, { add, remove }) => (
           <>

@@ -167,6 +167,12 @@ export const read = {
       placeholderData: (before) => before,
     }),
   classes: queryOptions({ queryKey: ['classes'], queryFn: () => call('GET /api/classes') }),
+  /** What would not fit in time on another day. */
+  classMove: (id: number, heldOn: string) =>
+    queryOptions({
+      queryKey: ['classes', id, 'move', heldOn],
+      queryFn: () => call('GET /api/classes/:id/move', { params: { id }, query: { heldOn } }),
+    }),
   class: (id: number) =>
     queryOptions({ queryKey: ['classes', id], queryFn: () => call('GET /api/classes/:id', { params: { id } }) }),
   teachers: queryOptions({
