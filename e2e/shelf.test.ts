@@ -61,7 +61,7 @@ test('a sale is posted and stands in the ledger; more than is free is refused an
   await page.getByRole('button', { name: 'Post' }).click()
   await page
     .getByRole('alert')
-    .getByText(/are free/)
+    .getByText(/Free of this lot/)
     .waitFor()
   expect(await page.getByLabel('Why').last().inputValue()).toBe('too much')
 })
