@@ -75,6 +75,8 @@ const kinds = [
     lots: [60, 40],
   },
   { prefix: 'TL', kind: 'two-hole lens', size: '6 mm', count: 8, figures: [6, 6, 0.8, 150, 1.5, 2], lots: [50] },
+  { prefix: 'TF4', kind: 'faceted round', size: '4 mm', count: 6, figures: [4, 4, 0.9, 80, 1.5, 1], lots: [180] },
+  { prefix: 'TO', kind: 'twin oval', size: '2.5 x 5 mm', count: 6, figures: [2.5, 2.5, 0.8, 75, 2, 2], lots: [240] },
 ] as const
 
 /** Kept by weight up to 8/0, bugles too; larger ones by the piece. */
@@ -99,7 +101,7 @@ export const moreShelf: readonly ShelfItem[] = kinds.flatMap(({ prefix, kind, si
       finish: finishes[(i + k) % finishes.length] as string,
       colour,
       unit: mg ? 'mg' : 'piece',
-      place: `${'GHJKLMNPQRST'[k]}${1 + Math.floor(i / 6)}`,
+      place: `${'GHJKLMNPQRSTUV'[k]}${1 + Math.floor(i / 6)}`,
       reorderBelow: mg ? 8 * gram : 24,
       figures: { lengthMm, acrossMm, boreMm, massMg, contact, bores },
       lots: lots.map((each) => (mg ? each * gram : each)),

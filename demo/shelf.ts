@@ -48,8 +48,12 @@ const dearness: Readonly<Record<string, number>> = { metallic: 1.4, 'silver line
 
 type Colour = readonly [name: string, colour: string, finish: string]
 
-/** Nearly gone: what makes one of the demo batches short. */
-const scarce: Readonly<Record<string, readonly number[]>> = { 'TR-108': [1200], 'BC-164': [900] }
+/** Colours of which there is less, or more, than of the others of their range. */
+const ownLots: Readonly<Record<string, readonly number[]>> = {
+  'TR-108': [1200],
+  'BC-164': [900],
+  'TF-101': [24 * gram],
+}
 
 /** Two makers' beads of one nominal size: the second's are a little longer and wider, and never quite say so. */
 const ranges: readonly {
@@ -201,7 +205,7 @@ const beads: ShelfItem[] = ranges.flatMap(({ maker, prefix, kind, size, figures,
       place: `${shelf}${Math.floor(i / 4) + 1}`,
       reorderBelow: 8 * gram,
       figures,
-      lots: scarce[colourCode] ?? lots,
+      lots: ownLots[colourCode] ?? lots,
       packs: beadPacks(8 * gram, Math.round(price * (dearness[finish] ?? 1)), maker === 'Tollhouse Beads' ? 10 : 4),
     }
   }),
@@ -245,6 +249,10 @@ const stones: ShelfItem[] = [
   stone('WQ13-01', 'square stone', '13 mm', 'Sluice blue', '#4c6f95', [36]),
   stone('WQ13-02', 'square stone', '13 mm', 'Ochre', '#b98b3e', [30]),
   stone('WQ18-01', 'square stone', '18 mm', 'Sluice blue', '#4c6f95', [16]),
+  stone('WO14-02', 'oval stone', '10 x 14 mm', 'Marsh amber', '#c08a35', [18]),
+  stone('WQ18-02', 'square stone', '18 mm', 'Ochre', '#b98b3e', [14]),
+  stone('WR10-01', 'round stone', '10 mm', 'Moonwater', '#dfe3e0', [40]),
+  stone('WR10-02', 'round stone', '10 mm', 'Rosehip', '#a8484a', [24]),
 ]
 
 const thread = (

@@ -87,7 +87,7 @@ test('the shelf is narrowed by kind, by need and by words, and by nothing that i
   await page.goto(`${here.shop.base}/stock`)
   await page.getByText(/^2\d\d items$/).waitFor()
   await page.getByText('stones', { exact: true }).click()
-  await page.getByText('10 items', { exact: true }).waitFor()
+  await page.getByText('14 items', { exact: true }).waitFor()
   const low = page.getByText(/^running low \(\d+\)$/)
   const [, count] = /\((\d+)\)/.exec((await low.textContent()) ?? '') ?? []
   await low.click()

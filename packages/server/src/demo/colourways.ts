@@ -26,7 +26,7 @@ export const demoColourways: readonly DemoColourway[] = [
   {
     pattern: 'Heron earrings',
     name: 'Marsh light',
-    items: { A: 'BC171', B: 'BC143', C: 'BF150', S: { long: 'WO18-02' }, thread: 'PB6-G' },
+    items: { A: 'BC171', B: 'BC143', C: 'BF150', S: { short: 'WO14-02', long: 'WO18-02' }, thread: 'PB6-G' },
   },
   {
     pattern: 'Sluicegate pendant',
@@ -43,7 +43,14 @@ export const demoColourways: readonly DemoColourway[] = [
   {
     pattern: 'Sluicegate pendant',
     name: 'Ochre lock',
-    items: { A: 'BC143', B: 'BC171', C: 'TF136', D: 'TR108', S: { small: 'WQ13-02' }, thread: 'PNB-S' },
+    items: {
+      A: 'BC143',
+      B: 'BC171',
+      C: 'TF136',
+      D: 'TR108',
+      S: { small: 'WQ13-02', large: 'WQ18-02' },
+      thread: 'PNB-S',
+    },
   },
 ]
 

@@ -96,7 +96,13 @@ export async function openDemoShop(
     await takePictures({ tx, workers, by: idOf('bram'), patterns })
     await keepVersions(tx, idOf('bram'))
     await planBatches(tx, workers, patterns, idOf('odile'))
-    const staff = { owner: idOf('isaura'), designer: idOf('bram'), stockroom: idOf('odile'), teacher: idOf('corin') }
+    const staff = {
+      owner: idOf('isaura'),
+      designer: idOf('bram'),
+      stockroom: idOf('odile'),
+      teacher: idOf('corin'),
+      counter: idOf('wren'),
+    }
     await openTerm({ tx, workers, ids: staff, day: (days) => dateOf(daysFrom(days)) })
     return true
   })
@@ -147,11 +153,14 @@ async function stockShelf(tx: Session, by: number): Promise<Map<string, number>>
         })
       post('receive', quantity, 'delivery', 0)
       // The counter sells from the same tubes; now and then a count finds a little less.
-      if (i >= shelf.length)
-        // A little every month, more before the fairs.
-        for (let month = 1; month <= 9; month++)
-          post('sale', Math.ceil(quantity / (month % 4 === 0 ? 22 : 60)), `counter, month ${month}`, month * 30)
-      else if (n === 0 && quantity > 15_000 && rest.category === 'bead') {
+      if (i >= shelf.length) {
+        // A little every month, more before the fairs; what came later has sold faster. Nothing is sold after today.
+        const age = Math.floor((Date.now() - received.getTime()) / day)
+        const month = Math.min(30, Math.floor((age - 1) / 9))
+        for (let sold = 1; sold <= 9; sold++)
+          post('sale', Math.ceil(quantity / (sold % 4 === 0 ? 22 : 60)), `counter, part ${sold}`, sold * month)
+      }
+      if (i < shelf.length && n === 0 && quantity > 15_000 && rest.category === 'bead') {
         post('sale', 2000 + (i % 5) * 1000, 'counter', 40 + (i % 20))
         if (i % 6 === 0) post('correction', -(100 + (i % 4) * 100), 'stocktake: spilt', 90)
       }

@@ -1,6 +1,9 @@
 /** A term at the demo shop: more colourways, kits in every state, classes with people in their seats, orders with awkward sizes. */
 import type { Item } from '@tessellum/contract/stock'
+import { labelledStone, stoneServes } from '@tessellum/core/catalogue/stone-size'
 import { evaluatePattern } from '@tessellum/core/evaluate/evaluate-pattern'
+import { unitCost } from '@tessellum/core/kit/cost'
+import { itemName } from '@tessellum/core/stock/item-name'
 import { effectOf } from '@tessellum/core/stock/moves'
 import { eq } from 'drizzle-orm'
 import { logActivity } from '../audit/log'
@@ -17,11 +20,12 @@ import { billsFor } from '../planning/bills'
 import { linesOf } from '../planning/lines'
 import { bag } from '../schema/bags'
 import { booking, classTable } from '../schema/classes'
-import { colourway } from '../schema/colourways'
+import { colourway, colourwayChoice } from '../schema/colourways'
 import { customer } from '../schema/customers'
 import { move } from '../schema/ledger'
-import { customerOrder } from '../schema/orders'
+import { customerOrder, handover } from '../schema/orders'
 import { pattern, patternVersion } from '../schema/patterns'
+import { sale, saleLine } from '../schema/sales'
 import { item, lot } from '../schema/stock'
 import { allItems } from '../stock/store'
 
@@ -33,6 +37,7 @@ interface Here {
     readonly designer: number
     readonly stockroom: number
     readonly teacher: number
+    readonly counter: number
   }
   /** "2026-12-06", so many days from today. */
   readonly day: (days: number) => string
@@ -59,7 +64,13 @@ async function moreColourways({ tx, ids }: Here): Promise<void> {
           )
           return { role, item: fitting[(n + i * 3 + turn * 5) % Math.max(1, fitting.length)] }
         }),
-        ...stones.map(({ role }) => ({ role, item: items.find(({ category }) => category === 'stone') })),
+        ...stones.map(({ role, stone: { outline } }) => {
+          const fitting = items.filter(({ category, kind, size }) => {
+            const has = category === 'stone' ? labelledStone(kind, size) : undefined
+            return has !== undefined && stoneServes(outline, has)
+          })
+          return { role, item: fitting[turn % Math.max(1, fitting.length)] }
+        }),
         { role: 'thread', item: thread },
       ].flatMap(({ role, item }) =>
         item ? [{ role, size: '', itemId: item.id, counting: 'all' as const, rank: 0 }] : [],
@@ -302,6 +313,100 @@ async function orders({ tx, ids, day }: Here): Promise<void> {
   }
 }
 
+/** An order that is done with: handed over, and paid. */
+async function pastOrder(here: Here): Promise<void> {
+  const { tx, ids, day } = here
+  const [name, title, daysAgo] = ['Piers Garganey', 'Capstan ring', 12] as const
+  const batchId = await kits(here, `Order of ${title}`, -daysAgo - 2, title, 1, 'closed', true)
+  const [line] = await linesOf(tx, batchId)
+  if (!line) throw new Error('An order has one line.')
+  const { patternVersionId, colourwayVersionId, size } = line
+  await handOverKits(tx, [{ ...line, kits: 1 }], `handed over to ${name}`, {
+    batchId,
+    personId: ids.stockroom,
+    idempotencyKey: 'demo past order',
+  })
+  const [made] = await tx
+    .insert(customerOrder)
+    .values({
+      customer: name,
+      paid: 4200,
+      price: 4200,
+      worn: null,
+      measureMm: null,
+      patternVersionId,
+      colourwayVersionId,
+      size,
+      wantedOn: day(-daysAgo),
+      state: 'done',
+      overAt: new Date(`${day(-daysAgo)}T14:00:00Z`),
+      batchId,
+      madeAt: new Date(`${day(-40)}T11:00:00Z`),
+      madeBy: ids.designer,
+    })
+    .returning({ id: customerOrder.id })
+  const at = new Date(`${day(-daysAgo)}T14:00:00Z`)
+  await tx.insert(handover).values({ orderId: (made as { id: number }).id, kits: 1, at, madeBy: ids.stockroom })
+}
+
+/** What the counter has sold in the last weeks: beads that no kit of the demo takes, and patterns. */
+async function sales({ tx, ids, day }: Here): Promise<void> {
+  const shelf: Item[] = []
+  for await (const part of allItems(tx)) shelf.push(...part)
+  const inKits = new Set(
+    (await tx.select({ itemId: colourwayChoice.itemId }).from(colourwayChoice)).map(({ itemId }) => itemId),
+  )
+  const forSale = shelf.filter(
+    ({ id, category, unit, onHand, reserved, packs }) =>
+      category === 'bead' && unit === 'mg' && !inKits.has(id) && packs.length > 0 && onHand - reserved > 12_000,
+  )
+  const editions = await tx
+    .select({ id: patternVersion.id, title: pattern.title })
+    .from(patternVersion)
+    .innerJoin(pattern, eq(pattern.id, patternVersion.patternId))
+    .where(eq(patternVersion.number, 1))
+    .orderBy(patternVersion.id)
+  for (let n = 0; n < 26; n++) {
+    const at = new Date(`${day(-2 - Math.floor(n * 2.3))}T${10 + (n % 7)}:${n % 2 ? '40' : '15'}:00Z`)
+    const [made] = await tx
+      .insert(sale)
+      .values({ customer: n % 3 ? '' : (guests[n % guests.length] as string), at, madeBy: ids.counter })
+      .returning({ id: sale.id })
+    const saleId = (made as { id: number }).id
+    const edition = editions[n % editions.length]
+    if (n % 4 === 1 && edition)
+      await tx.insert(saleLine).values({
+        saleId,
+        patternVersionId: edition.id,
+        name: `${edition.title}, version 1`,
+        unit: 'piece',
+        quantity: 1,
+        price: 650,
+      })
+    for (let i = 0; i <= n % 3; i++) {
+      const of = forSale[(n * 3 + i) % forSale.length]
+      if (!of) throw new Error('The demo shelf has nothing for the counter to sell.')
+      const quantity = 1000 * (2 + ((n + i) % 4))
+      const [tube] = await tx.select({ id: lot.id }).from(lot).where(eq(lot.itemId, of.id)).orderBy(lot.id).limit(1)
+      const price = Math.ceil((unitCost(of.packs) ?? 0) * quantity * 0.25) * 10
+      const [kept] = await tx
+        .insert(saleLine)
+        .values({ saleId, itemId: of.id, name: itemName(of), unit: of.unit, quantity, price })
+        .returning({ id: saleLine.id })
+      await tx.insert(move).values({
+        lotId: (tube as { id: number }).id,
+        kind: 'sale',
+        ...effectOf('sale', quantity),
+        reason: `sale ${saleId}`,
+        saleLineId: (kept as { id: number }).id,
+        personId: ids.counter,
+        at,
+        idempotencyKey: `demo sale ${saleId}`,
+      })
+    }
+  }
+}
+
 /** A version that was given out with a fault in it, and the one that mends it. */
 async function erratum({ tx, ids }: Here): Promise<void> {
   const [row] = await tx.select().from(pattern).where(eq(pattern.title, 'Mooring ring'))
@@ -322,7 +427,7 @@ async function erratum({ tx, ids }: Here): Promise<void> {
 async function troubles({ tx, ids }: Here): Promise<void> {
   await tx
     .update(item)
-    .set({ cautions: 'discontinued by its maker: what is here is the last of it' })
+    .set({ cautions: 'discontinued by its maker: what is here is the last of it', reorderBelow: 0 })
     .where(eq(item.code, 'BC164'))
   const [pale] = await tx.select({ id: lot.id }).from(lot).where(eq(lot.code, 'BH101/2'))
   if (!pale) throw new Error('The demo shelf has no BH101/2.')
@@ -345,4 +450,6 @@ export async function openTerm(here: Here): Promise<void> {
   await kits(here, 'Boathouse window', -60, 'Bulrush beaded bead', 4, 'closed')
   await kits(here, 'Towpath fair', 9, 'Bulrush beaded bead', 5, 'packing')
   await orders(here)
+  await pastOrder(here)
+  await sales(here)
 }
