@@ -29,8 +29,11 @@ const asBuilt = {
 }
 
 export default {
-  // Only what hangs runs into this, however slow the machine: a wait ends as soon as what it waits for is there.
-  testTimeout: 1_800_000,
+  // Only what hangs runs into this, however slow the machine: a wait ends as soon as what it waits for is there. The reporter finds
+  // sooner that nothing goes on any more.
+  testTimeout: 900_000,
+  testSequencer: '<rootDir>/scripts/testing/longest-first.cjs',
+  reporters: ['default', '<rootDir>/scripts/testing/reporter.cjs'],
   projects: [
     project('core', ['<rootDir>/packages/core/test/**/*.test.ts'], {
       setupFiles: ['<rootDir>/packages/server/test/shared-forms.ts'],

@@ -82,7 +82,7 @@ test.each(Object.entries(screens))(
       await still(page)
       for (const width of widths) {
         await page.setViewportSize({ width, height: 900 })
-        await still(page)
+        await still(page, 6)
         found.push(...(await wrong(page)).map((what) => `${place} at ${width} px: ${what}`))
       }
       await page.setViewportSize({ width: 1280, height: 800 })
@@ -101,7 +101,7 @@ test.each(Object.entries(screens))(
       })
       found.push(...faults.map((fault) => `${place} ${fault}`))
       await enlargeText(page)
-      await still(page)
+      await still(page, 6)
       found.push(...(await wrong(page)).map((what) => `${place} with text twice as large: ${what}`))
     }
     expect(found).toEqual([])

@@ -129,15 +129,19 @@ export const enlargeText = (page: Page): Promise<void> =>
     }
   })
 
-/** Until nothing on the page has moved for a while, counted in frames that are drawn and not by the clock. */
-export const still = (page: Page): Promise<void> =>
-  page.evaluate(async () => {
+/**
+ * Until nothing on the page has moved for a while, counted in frames that are drawn and not by the clock.
+ *
+ * @param frames so many alike: few where nothing is fetched, as when the window has changed its size
+ */
+export const still = (page: Page, frames = 20): Promise<void> =>
+  page.evaluate(async (enough) => {
     let [before, alike] = ['', 0]
-    while (alike < 20) {
+    while (alike < enough) {
       await new Promise(requestAnimationFrame)
       const main = document.querySelector('main') ?? document.body
       const now = [innerWidth, main.scrollHeight, main.scrollWidth, main.querySelectorAll('*').length].join()
       alike = now === before ? alike + 1 : 0
       before = now
     }
-  })
+  }, frames)

@@ -1,5 +1,5 @@
 /** `npm test`: installs what the tests need, then type check, lint, and every test; of parts (`npm run test:server`) the tests alone. Ends with "N passed, N failed". */
-import { chmodSync, mkdtempSync, readFileSync } from 'node:fs'
+import { chmodSync, existsSync, mkdtempSync, readFileSync } from 'node:fs'
 import os from 'node:os'
 import path from 'node:path'
 import { ensureBuild, ensureCommandLine } from './set-up/build.mjs'
@@ -54,9 +54,12 @@ await runMain(async () => {
       TEST_PASSWORD: demoPassword,
       TEST_CHROMIUM: chromiumPath(),
     }
-    const args = ['jest', '--maxWorkers=2', '--json', `--outputFile=${results}`, ...asked]
+    const args = ['jest', '--maxWorkers=2', '--forceExit', '--json', `--outputFile=${results}`, ...asked]
     const { code } = await run('npx', args, { cwd: root, env, show: true })
-    const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = JSON.parse(readFileSync(results, 'utf8'))
+    // A run that hung was ended before it could write its results.
+    const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = existsSync(results)
+      ? JSON.parse(readFileSync(results, 'utf8'))
+      : { numPassedTests: 0, numFailedTests: 1, numRuntimeErrorTestSuites: 0 }
     passed += numPassedTests
     failed += numFailedTests + numRuntimeErrorTestSuites
     if (code !== 0 && failed === 0) failed++
