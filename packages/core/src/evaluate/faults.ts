@@ -10,6 +10,8 @@ export class Faults {
   private left = 0
   /** Places of the faults that were caught. */
   private readonly blamed = new Set<number>()
+  /** Lines that were left out, by the line at fault. */
+  private readonly skipped = new Map<number, { readonly first: Span; readonly lines: Set<number> }>()
   /** Some count did not come out even. */
   uneven = false
 
@@ -41,8 +43,11 @@ export class Faults {
 
   /** A fault of one line, or something worse that is not ours to hide. */
   caught(error: unknown): void {
-    if (error instanceof SkippedLine) this.add('note', error.span, error.message, error.mend)
-    else if (error instanceof LineFault) {
+    if (error instanceof SkippedLine) {
+      const of = this.skipped.get(error.becauseOfLine) ?? { first: error.span, lines: new Set() }
+      of.lines.add(this.parsed.index.at(error.span.from).line)
+      this.skipped.set(error.becauseOfLine, of)
+    } else if (error instanceof LineFault) {
       if (error instanceof DoesNotDivide) this.uneven = true
       // A line that is done again and again is at fault once, whatever its numbers are by then.
       if (this.blamed.has(error.span.from)) return
@@ -52,6 +57,14 @@ export class Faults {
   }
 
   sorted(): Fault[] {
+    // However many lines hang on one at fault, it is said once, at the first of them.
+    for (const [because, { first, lines }] of this.skipped)
+      this.add(
+        'note',
+        first,
+        `Left out until line ${because} is fixed: ${lines.size === 1 ? 'this line' : `${lines.size} lines, from here to line ${Math.max(...lines)}`}.`,
+        `Fix line ${because} first.`,
+      )
     const rank = { error: 0, warning: 1, note: 2 }
     const all = [...this.list.values()].sort(
       (a, b) => a.line - b.line || rank[a.severity] - rank[b.severity] || a.column - b.column,

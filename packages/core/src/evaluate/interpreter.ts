@@ -81,6 +81,7 @@ class Worker {
   run(): StatementReport[] {
     // A part that others use is made where it is used, and not by itself.
     const used = new Set(this.sheet.parts.flatMap((part) => partsUsed(part.steps)))
+    this.refuseCircles(used)
     for (const part of this.sheet.parts) {
       if (used.has(part.name) && part.name) continue
       const times = part.times ? this.count(part.times, 'The number of parts') : 1
@@ -94,6 +95,32 @@ class Worker {
       }
     }
     return this.told()
+  }
+
+  /** Parts that use each other are made nowhere: each waits to be used by another. */
+  private refuseCircles(used: ReadonlySet<string>): void {
+    const made = new Set<string>()
+    const visit = (part: Part) => {
+      if (made.has(part.name)) return
+      made.add(part.name)
+      for (const name of partsUsed(part.steps)) {
+        const of = this.parts.get(name)
+        if (of) visit(of)
+      }
+    }
+    for (const part of this.sheet.parts) if (!used.has(part.name) || !part.name) visit(part)
+    const left = this.sheet.parts.filter(({ name }) => !made.has(name))
+    const [first] = left
+    if (!first?.line) return
+    const names = left.map(({ name }) => `"${name}"`)
+    this.faults.add(
+      'error',
+      first.line,
+      left.length === 1
+        ? `The part ${names[0]} uses itself, so it is never made.`
+        : `The parts ${names.join(', ')} use each other, so none of them is made.`,
+      'Take one of their "use" lines away.',
+    )
   }
 
   private settingsOf(ways: ThreadWays): ThreadSettings {
@@ -356,6 +383,14 @@ class Worker {
   ): void {
     const { machine } = this
     const length = evaluateLength(head.length, machine, 'The length')
+    if (evaluate(head.length, machine).unit === 'count')
+      throw new LineFault(head.length.span, 'This length has no unit.', `Say mm, cm or in: until length ${length} mm.`)
+    if (!addsBeads(body))
+      throw new LineFault(
+        line.keywordSpan,
+        'Nothing is picked up in this repeat, so it never gets any longer.',
+        'Put a line that picks up beads between "until" and "end".',
+      )
     const ends = head.ends ? evaluate(head.ends, machine).amount : 0
     const multiple = head.multiple ? evaluateCount(head.multiple, machine, 'The multiple', 1) : 1
     if (ends >= length)
@@ -496,6 +531,21 @@ class Worker {
     return false
   }
 }
+
+/** Words whose lines may pick up beads. */
+const adding: ReadonlySet<string> = new Set([
+  ...['ring', 'string', 'pick', 'round', 'row', 'square', 'loop', 'weave', 'join', 'stand', 'fringe'],
+])
+
+/** Whether some of these steps may pick up beads; what another part does is taken to. */
+const addsBeads = (steps: readonly Step[]): boolean =>
+  steps.some(
+    (step) =>
+      step.type === 'use' ||
+      step.type === 'failed' ||
+      (step.type === 'block' && addsBeads(step.body)) ||
+      (step.type === 'line' && adding.has(step.statement.line.keyword)),
+  )
 
 const turnsOf = (cycle: Cycle) => ('letter' in cycle ? cycle.roles.length : cycle.values.length)
 

@@ -8,6 +8,7 @@ import { deepestNesting, type Line } from '../notation/line'
 import { nearest } from '../notation/nearest'
 import { type BlockHead, readBlockHead } from '../notation/parse-block'
 import type { ThreadWays } from '../notation/parse-thread'
+import { refuseSlips } from '../notation/slips'
 import { isBlockWord, isDeclarationWord, isStatementWord, statementWords } from '../notation/words'
 import type { Statement } from '../stitch/technique'
 import { readStitchLine } from '../stitch/techniques'
@@ -46,6 +47,19 @@ export interface Sheet {
   lostRoles: Map<string, number>
 }
 
+/** Lines whose text is for people. */
+const noteWords: ReadonlySet<string> = new Set(['pattern', 'note', 'check', 'caution'])
+
+/** Fewer lines than these may be a pattern that has just been begun. */
+const leastProse = 3
+
+/** Running text, of which no line is one of the notation: a letter, or a recipe that was pasted. */
+const isProse = (lines: readonly Line[]): boolean =>
+  lines.length >= leastProse &&
+  lines.every(({ keyword, text }) => !isStatementWord(keyword) && text.split(' ').filter(isPlainWord).length >= 3)
+
+const isPlainWord = (word: string): boolean => /^\p{L}{2,}[,.:;!?]?$/u.test(word)
+
 export function readSheet(lines: readonly Line[], faults: Faults): Sheet {
   const sheet: Sheet = {
     title: '',
@@ -57,6 +71,18 @@ export function readSheet(lines: readonly Line[], faults: Faults): Sheet {
     thread: undefined,
     parts: [],
     lostRoles: new Map(),
+  }
+  if (lines.length === 0 || isProse(lines)) {
+    const first = lines[0] ?? { from: 0, to: 1 }
+    faults.add(
+      'error',
+      first,
+      lines.length === 0
+        ? 'There is nothing in this pattern yet.'
+        : 'This is running text, not a pattern in the notation.',
+      'Begin with its name, its beads and a line of work, for example: pattern First ring, bead A cylinder 11/0, ring 12A.',
+    )
+    return sheet
   }
   let part: Part = { name: '', times: undefined, ways: {}, line: undefined, steps: [] }
   sheet.parts.push(part)
@@ -77,6 +103,7 @@ export function readSheet(lines: readonly Line[], faults: Faults): Sheet {
   for (const line of lines) {
     try {
       const { keyword } = line
+      if (!noteWords.has(keyword)) refuseSlips(line)
       if (!isStatementWord(keyword)) throw unknownWord(line)
       if (keyword === 'part') {
         leaveOpen()

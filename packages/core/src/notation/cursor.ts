@@ -49,6 +49,13 @@ export class Cursor {
     const taken = this.take(kind)
     if (taken) return taken
     const found = this.peek()
+    if (found?.kind === 'Name' && kind === 'Word')
+      throw new LineFault(
+        found,
+        `Expected ${what} in lower case, found "${shown(found)}".`,
+        mend ?? 'Capital letters are beads.',
+        found.text.toLowerCase(),
+      )
     throw found
       ? new LineFault(found, `Expected ${what}, found "${shown(found)}".`, mend)
       : new LineFault(this.end, `Expected ${what} here.`, mend)

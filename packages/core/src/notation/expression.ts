@@ -61,7 +61,7 @@ export interface Scope {
   call(call: Extract<Expression, { type: 'call' }>): Value
 }
 
-const unitLengths: Readonly<Record<string, number>> = { mm: 1, cm: 10, in: mmPerInch }
+const unitLengths: Readonly<Record<string, number>> = { mm: 1, cm: 10, m: 1000, in: mmPerInch }
 
 /** Terms of one sum, and factors of one product: each is a step deeper for whoever evaluates it. */
 const maxTerms = 64

@@ -1,4 +1,5 @@
 import type { Stone, StoneProfile, StoneShape } from '../catalogue/stone'
+import { sayLength } from '../measure/units'
 import type { Cursor } from './cursor'
 import { type Expression, evaluateLength, readExpression, type Scope } from './expression'
 import { LineFault, type Span } from './fault'
@@ -70,6 +71,9 @@ export function readStone(cursor: Cursor): StoneWords {
   return { shape, measures, corner, height, profile, span: { from: word.from, to: last?.to ?? word.to } }
 }
 
+/** Larger ones are slips of a unit. */
+const maxStoneMm = 200
+
 /** The stone in one size; a plain number is taken as mm. */
 export function stoneOf(words: StoneWords, scope: Scope): Stone {
   const wanted =
@@ -83,6 +87,13 @@ export function stoneOf(words: StoneWords, scope: Scope): Stone {
   }
   // "13 x 18 mm": the unit stands once, behind the last measure, and plain numbers are mm anyway.
   const lengths = words.measures.map((measure) => evaluateLength(measure, scope, 'The measure of the stone'))
+  const largest = lengths.findIndex((mm) => mm > maxStoneMm)
+  if (largest >= 0 && words.shape !== 'girth')
+    throw new LineFault(
+      words.measures[largest]?.span ?? words.span,
+      `A stone of ${sayLength(lengths[largest] as number)} is larger than any that beads are stitched round.`,
+      `At most ${sayLength(maxStoneMm)}; check the unit.`,
+    )
   const heightMm = words.height ? evaluateLength(words.height, scope, 'The height of the stone') : usualHeightMm
   return { outline: outlineOf(words, lengths, scope), heightMm, profile: words.profile }
 }

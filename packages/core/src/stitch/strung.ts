@@ -1,3 +1,4 @@
+import { counted } from '../measure/counted'
 import { asRun, type BeadList, rolesIn } from '../notation/bead-list'
 import { LineFault } from '../notation/fault'
 import type { Hole } from './hole'
@@ -22,7 +23,7 @@ export function string(list: BeadList, machine: StitchMachine, kind: 'ring' | 'r
   if (run.length < least) {
     throw new LineFault(
       list.span,
-      `A ring of ${run.length} beads does not close.`,
+      `A ring of ${counted(run.length, 'bead')} does not close.`,
       `A ring has ${least} beads or more.`,
     )
   }

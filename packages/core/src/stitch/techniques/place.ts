@@ -20,12 +20,18 @@ export const placeTechnique: Technique<{ role: string; at: Span; where: TargetWo
   work({ role, at, where }, machine, span) {
     const stone = machine.stone(role, at)
     if (!stone) {
+      const bead = machine.bead(role, at)
+      const stones = [...machine.roles.byLetter.values()].flatMap((each) => (each.type === 'stone' ? each.letter : []))
+      const meant = stones.length === 1 && !bead ? stones[0] : undefined
       throw new LineFault(
         at,
-        machine.bead(role, at)
-          ? `${role} is a bead; it is picked up, not placed.`
-          : `There is no stone ${role} in this pattern.`,
-        `Declare it: stone S round 14 mm, and place S.`,
+        bead ? `${role} is a bead; it is picked up, not placed.` : `There is no stone ${role} in this pattern.`,
+        meant
+          ? `Did you mean ${meant}?`
+          : stones.length > 0
+            ? `Its stones are ${stones.join(', ')}.`
+            : 'Declare it: stone S round 14 mm, and place S.',
+        meant,
       )
     }
     const ring = ringForStone(
@@ -39,6 +45,13 @@ export const placeTechnique: Technique<{ role: string; at: Span; where: TargetWo
     const held = [...work.cores].find(([, stone]) => stone === role)?.[0]
     // A second ring round a stone has a verdict of its own; the stone lies where it lay. A line that is done again lays another in.
     const again = machine.placed.get(role) === machine.statement
+    const there = ring.course === undefined ? undefined : work.cores.get(ring.course)
+    if (there !== undefined && there !== role)
+      throw new LineFault(
+        at,
+        `${there} lies in this ring already; a second stone has no room there.`,
+        `Make a ring for ${role}, or name the one it goes into: place ${role} in NAME.`,
+      )
     const another = held !== undefined && where !== undefined && ring.course !== held && !again
     if (ring.course !== undefined && work.courses[ring.course]?.kind === 'ring') {
       const { ease } = ring
