@@ -165,6 +165,13 @@ function fromNeedle(rail: Rail, holes: readonly Hole[], machine: StitchMachine):
 
 export const middleOf = (group: Group): number => Math.floor((group.holes.length - 1) / 2)
 
+/** Groups of a ring in the order in which it is walked from the needle on. */
+function inOrderOf(rail: Rail, groups: readonly Group[]): Group[] {
+  const places = new Map(holesOf(rail).map((h, i) => [h, i]))
+  const place = ({ holes }: Group) => places.get(holes[0] as Hole) ?? 0
+  return [...groups].sort((a, b) => place(a) - place(b))
+}
+
 /** Every second group of a fresh ring, as wide as the stitches are (peyote, two-drop); the groups of a round. */
 function gaps(rail: Rail, stitches: readonly Stitch[], machine: StitchMachine, span: Span): Anchors {
   if (!rail.fresh) {
@@ -173,6 +180,7 @@ function gaps(rail: Rail, stitches: readonly Stitch[], machine: StitchMachine, s
     const { more, after } = rail.odd
     return { anchors, skipped: [], beyond: more, odd: { type: 'spiral', more: after, after: more } }
   }
+  if (rail.standing) return { anchors: inOrderOf(rail, rail.standing).map(({ stands }) => stands), skipped: [] }
   const drop = dropOf(stitches)
   const holes = holesOf(rail)
   // A ring that may be of any count near its stone is one that comes round evenly.

@@ -38,6 +38,8 @@ export interface Rail {
   /** The beads of the ring it grew from, and its groups a ring bead: how a better ring count is computed. */
   readonly ringCount: number
   readonly perRingBead: number
+  /** Of a ring worked on one side: the runs of it that stand up for peyote on this one, where they are not every second bead. */
+  readonly standing?: readonly Group[]
   /** Its row, for the shape; -1 where it was gathered by hand. */
   readonly course: number
   /** Its beads stand on end, and say nothing of the way round. */

@@ -10,7 +10,7 @@ import { anchorsOf, edgeNamed, middleOf } from '../anchors'
 import { doMoves } from '../do-moves'
 import { beadOf, type Hole } from '../hole'
 import { type Mark, readMark } from '../mark'
-import { type Group, holesOf, type Rail } from '../rail'
+import { type Group, holesOf, plainGroup, type Rail } from '../rail'
 import type { StitchMachine } from '../stitch-machine'
 import { findTold } from '../target'
 import type { Technique } from '../technique'
@@ -170,7 +170,8 @@ export const roundTechnique: Technique<RoundWords> = {
         groups: skipped,
         odd: found.oddSkipped,
       }
-      machine.edges.rails[other] = { ...rail, side, ...(peyote ? left : {}) }
+      const standing = peyote ? undefined : runsBetween(holesOf(rail), anchors, picks)
+      machine.edges.rails[other] = { ...rail, side, ...(peyote ? left : {}), ...(standing ? { standing } : {}) }
     }
     machine.edges.roundsOn[machine.edges.inHand]++
     return {
@@ -245,6 +246,29 @@ function settleFirstRow(anchors: readonly (readonly Hole[])[], rail: Rail, machi
   }
 }
 
+/**
+ * Of a ring whose every stitch adds as many beads as it skips, as two-drop does into beads that are named: the runs that it skips. They stand up
+ * for a peyote round on the other edge.
+ */
+function runsBetween(
+  ring: readonly Hole[],
+  anchors: readonly (readonly Hole[])[],
+  picks: readonly number[],
+): Group[] | undefined {
+  const passed = new Set(anchors.flat())
+  const runs: Hole[][] = [[]]
+  for (const h of ring) {
+    if (passed.has(h)) runs.push([])
+    else runs.at(-1)?.push(h)
+  }
+  // The ring is closed: what is left behind the last anchor comes before the first.
+  const tail = runs.pop() ?? []
+  runs[0] = [...tail, ...(runs[0] ?? [])]
+  const alike =
+    runs.length === anchors.length && runs.every((run, i) => run.length > 0 && run.length === picks[i % picks.length])
+  return alike ? runs.map(plainGroup) : undefined
+}
+
 /** The anchors, with those that a stitch "over 2" takes together left out but for its last; checks that the list goes round. */
 function takenAtOnce(
   anchors: readonly (readonly Hole[])[],
@@ -273,7 +297,7 @@ function notWhole(cycle: number, anchors: number, rail: Rail, span: Span): LineF
   const lists = divisors(anchors).filter((n) => n <= 12)
   const ways = [
     `A list of ${orOf(lists)} stitches would go round`,
-    ...(rings.length > 0 ? [`so would a ring of ${orOf(rings)} beads`] : []),
+    ...(rail.closed && rings.length > 0 ? [`so would a ring of ${orOf(rings)} beads`] : []),
     ...(anchors % cycle === 1 ? ['or take one stitch over two beads'] : []),
   ]
   return new DoesNotDivide(

@@ -40,6 +40,15 @@ export const weaveTechnique: Technique<{
   work({ units: written, list, twice, name }, machine, span) {
     const { work } = machine
     for (const { role, span: at } of rolesIn(list)) machine.roles.numberOf(role, at)
+    const bracket = list.parts
+      .flatMap(({ elements }) => elements)
+      .find((each) => each.type === 'bracket' && !each.times)
+    if (bracket && list.parts.some(({ elements }) => elements.length > 1))
+      throw new LineFault(
+        bracket.span,
+        'Brackets mean nothing in a unit: its beads are picked up one after the other.',
+        'Write the list without them, or repeat the bracket: (A C) x 2.',
+      )
     const run = asRun(list, machine)
     const units = evaluateCount(written, machine, 'The number of units', 1)
     if (run.length < 2) throw new LineFault(list.span, 'A unit picks up two beads or more.', 'For example: 3A.')
