@@ -1,12 +1,7 @@
 import { codeOfBag, codeOfLot, readCode } from '@tessellum/core/stock/codes'
-import {
-  readNumber,
-  readSheet,
-  type SheetItem,
-  type SheetLot,
-  writeSheet,
-} from '@tessellum/core/stock/stock-spreadsheet'
+import { readSheet, type SheetItem, type SheetLot, writeSheet } from '@tessellum/core/stock/stock-spreadsheet'
 import fc from 'fast-check'
+import { readNumber } from '../src/measure/read-number'
 
 const heads =
   'code,category,maker,kind,size,colour name,colour,unit,length mm,across mm,hole mm,mg per bead,reorder below,packs,lot,received,in lot'.split(

@@ -1,4 +1,5 @@
 /** Stock as a table that a spreadsheet can hold: one row for each lot, or for an item that has none; read with every fault told by row and column. */
+import { readNumber } from '../measure/read-number'
 import { perSpoken, spokenUnit } from './quantity'
 
 type Unit = 'mg' | 'piece' | 'mm'
@@ -162,24 +163,6 @@ export function writeSheet(
     if (lots.length === 0) rows.push([...own, '', '', '', '', '', ''])
   }
   return rows
-}
-
-/**
- * A number as people type it, with spaces between thousands, a point or a comma.
- *
- * @param commas the file itself is not divided by commas, so that one in a number is a decimal comma
- * @returns a number, or what is wrong with it
- */
-export function readNumber(typed: string, commas: boolean): number | string {
-  const plain = typed.replace(/[\s\u00a0\u202f]/g, '').replace('\u2212', '-')
-  if (/^-?(\d+(\.\d+)?|\.\d+)$/.test(plain)) return Number(plain)
-  if (/^-?\d{1,3}(,\d{3})+\.\d+$/.test(plain)) return Number(plain.replaceAll(',', ''))
-  if (/^-?\d{1,3}(\.\d{3})+,\d+$/.test(plain)) return Number(plain.replaceAll('.', '').replace(',', '.'))
-  if (/^-?\d+,\d+$/.test(plain)) {
-    if (commas || !/,\d{3}$/.test(plain)) return Number(plain.replace(',', '.'))
-    return `"${typed}" may be thousands or a decimal: write it with a point, or without a comma.`
-  }
-  return `"${typed}" is no number.`
 }
 
 /** @param table rows of cells, the heads first @param commas see readNumber */

@@ -1,5 +1,7 @@
 /** Records as a table, such as customers: each field a column, read by the record's own schema. */
+
 import type { RecordFileOutcome } from '@tessellum/contract/record-file'
+import { readNumber } from '@tessellum/core/measure/read-number'
 import { plainCells } from '@tessellum/core/stock/stock-spreadsheet'
 import type { z } from 'zod'
 
@@ -17,10 +19,16 @@ export const textColumn = <Saved>(head: string, field: keyof Saved & string): Co
   from: (text) => text,
 })
 
+/** What is no number, or could be read in two ways, is refused by the schema of its row. */
+function numberIn(text: string): number {
+  const read = readNumber(text, false)
+  return typeof read === 'number' ? read : Number.NaN
+}
+
 /** An empty cell is what is not known. */
 export const numberColumn = <Saved>(head: string, field: keyof Saved & string): Column<Saved> => ({
   ...textColumn(head, field),
-  from: (text) => (text === '' ? null : Number(text.replace(',', '.'))),
+  from: (text) => (text === '' ? null : numberIn(text)),
 })
 
 /** Kept in minor units of money, and written in whole ones. */
@@ -28,7 +36,7 @@ export const moneyColumn = <Saved>(head: string, field: keyof Saved & string): C
   head,
   field,
   to: (saved) => (Number(saved[field]) / 100).toFixed(2),
-  from: (text) => (text === '' ? 0 : Math.round(Number(text.replace(',', '.')) * 100)),
+  from: (text) => (text === '' ? 0 : Math.round(numberIn(text) * 100)),
 })
 
 export const yesColumn = <Saved>(head: string, field: keyof Saved & string): Column<Saved> => ({
