@@ -1,11 +1,12 @@
 import { type NewPurchase, newPurchase } from '@tessellum/contract/buying'
 import type { ItemStory } from '@tessellum/contract/stock'
 import { counted } from '@tessellum/core/measure/counted'
-import { DatePicker, Form, Input, InputNumber, Modal } from 'antd'
+import { DatePicker, Form, Input, Modal } from 'antd'
 import type { Dayjs } from 'dayjs'
 import { asMoney, rulesOf } from '../frame/contract-rules'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm } from '../frame/kept-form'
+import { NumberField } from '../frame/number-field'
 import { useMoney } from '../settings/use-shop-settings'
 import { useToday } from '../settings/use-today'
 import { keptIn, useUnits } from '../settings/use-units'
@@ -81,7 +82,7 @@ export function OrderItem({ item, close }: { item: ItemStory; close: () => void 
             label={`Packs of ${units.quantity(amount, item.unit)}, ${money.say(price)}, in ${counted(leadDays, 'day')}`}
             name={['packs', i]}
           >
-            <InputNumber min={0} max={10_000} precision={0} className={styles.figure ?? ''} />
+            <NumberField min={0} max={10_000} precision={0} className={styles.figure ?? ''} />
           </Form.Item>
         ))}
         {packs.length === 0 && (
@@ -91,14 +92,14 @@ export function OrderItem({ item, close }: { item: ItemStory; close: () => void 
               name="amount"
               rules={rulesOf(newPurchase.shape.amount, (typed) => units.recorded(Number(typed), item.unit))}
             >
-              <InputNumber className={styles.figure ?? ''} />
+              <NumberField className={styles.figure ?? ''} />
             </Form.Item>
             <Form.Item
               label={`Cost of all of it, ${money.sign}`}
               name="cost"
               rules={rulesOf(newPurchase.shape.cost, asMoney)}
             >
-              <InputNumber step={0.5} precision={2} className={styles.figure ?? ''} />
+              <NumberField step={0.5} precision={2} className={styles.figure ?? ''} />
             </Form.Item>
           </>
         )}

@@ -10,9 +10,10 @@ import { soundForm } from '@tessellum/core/report/form-report'
 import type { Report } from '@tessellum/core/report/report'
 import { candidateOf } from '@tessellum/core/substitute/candidate'
 import type { ColourSource, Proposal, ProposalQuestion } from '@tessellum/core/substitute/propose'
-import { Button, ColorPicker, Drawer, Input, InputNumber, Progress, Segmented, Upload } from 'antd'
+import { Button, ColorPicker, Drawer, Input, Progress, Segmented, Upload } from 'antd'
 import { proxy, type Remote } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
+import { NumberField } from '../frame/number-field'
 import { Drawing } from '../piece/drawing'
 import { call } from '../shop/api'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
@@ -96,7 +97,7 @@ export function Propose({ pattern, colourway, chosen, shelf, report, scene, clos
           </Upload>
         )}
         <label htmlFor="propose-kits">Kits</label>
-        <InputNumber
+        <NumberField
           id="propose-kits"
           min={1}
           max={10_000}

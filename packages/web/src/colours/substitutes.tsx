@@ -9,10 +9,11 @@ import type { Report } from '@tessellum/core/report/report'
 import type { Counting } from '@tessellum/core/sizing/counting'
 import { candidateOf } from '@tessellum/core/substitute/candidate'
 import type { Candidate } from '@tessellum/core/substitute/substitutes'
-import { Button, Drawer, InputNumber, Segmented } from 'antd'
+import { Button, Drawer, Segmented } from 'antd'
 import { useState } from 'react'
 import { computed } from '../computed'
 import { Loading } from '../frame/loading'
+import { NumberField } from '../frame/number-field'
 import { useUnits } from '../settings/use-units'
 import { ShopError } from '../shop/api'
 import { Swatch } from '../stock/swatch'
@@ -110,7 +111,7 @@ export function Substitutes({
           ]}
         />
         <label htmlFor="wanted">Kits wanted</label>
-        <InputNumber
+        <NumberField
           id="wanted"
           min={0}
           max={10_000}

@@ -1,11 +1,12 @@
 import { useInfiniteQuery } from '@tanstack/react-query'
 import type { PricesPage as Prices } from '@tessellum/contract/sales'
 import { spokenUnit } from '@tessellum/core/stock/quantity'
-import { Button, Input, InputNumber } from 'antd'
+import { Button, Input } from 'antd'
 import { useDeferredValue, useState } from 'react'
 import { Link } from 'react-router'
 import { ErrorNotice } from '../frame/error-notice'
 import { FigureTable } from '../frame/figure-table'
+import { NumberField } from '../frame/number-field'
 import { PageHead } from '../frame/page-head'
 import { PageLoading } from '../frame/page-loading'
 import { usePageTitle } from '../frame/page-title'
@@ -95,7 +96,7 @@ function OnePrice({ item }: { item: Prices['items'][number] }) {
       <td>{code}</td>
       <td className="figures">
         {mayKeep ? (
-          <InputNumber
+          <NumberField
             aria-label={`Asked for ${name}, ${spokenUnit[unit]}`}
             className={styles.figure ?? ''}
             min={0}

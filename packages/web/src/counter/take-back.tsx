@@ -1,8 +1,9 @@
 import type { ReturnSold, Sale } from '@tessellum/contract/sales'
 import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
-import { InputNumber, Modal } from 'antd'
+import { Modal } from 'antd'
 import { useState } from 'react'
 import { ErrorNotice } from '../frame/error-notice'
+import { NumberField } from '../frame/number-field'
 import { useMoney } from '../settings/use-shop-settings'
 import { call } from '../shop/api'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
@@ -45,7 +46,7 @@ export function TakeBack({ sale, close }: { sale: Sale; close: () => void }) {
                 {sayQuantity(left, line.unit)} of {sayQuantity(line.quantity, line.unit)}, {money.say(line.price)}
               </span>
             </span>
-            <InputNumber
+            <NumberField
               aria-label={`How much of ${line.name} comes back`}
               min={0}
               max={left / perSpoken[line.unit]}
@@ -54,7 +55,7 @@ export function TakeBack({ sale, close }: { sale: Sale; close: () => void }) {
               suffix={spokenUnit[line.unit]}
               onChange={(amount) => setAmounts({ ...amounts, [line.id]: amount })}
             />
-            <InputNumber
+            <NumberField
               aria-label={`Given back for ${line.name}`}
               min={0}
               max={(line.price - line.refunded) / 100}

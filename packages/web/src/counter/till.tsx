@@ -1,11 +1,12 @@
 import { useQueryClient } from '@tanstack/react-query'
 import type { NewSale, Sale } from '@tessellum/contract/sales'
 import { spokenUnit } from '@tessellum/core/stock/quantity'
-import { Button, InputNumber } from 'antd'
+import { Button } from 'antd'
 import { CustomerField } from '../customers/customer-field'
 import { ErrorNotice } from '../frame/error-notice'
 import { ItemCell } from '../frame/item-cell'
 import { useKept } from '../frame/kept-form'
+import { NumberField } from '../frame/number-field'
 import { useMoney } from '../settings/use-shop-settings'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
@@ -58,7 +59,7 @@ export function Till({ onSold }: { onSold: (sale: Sale) => void }) {
                     line.name
                   )}
                 </span>
-                <InputNumber
+                <NumberField
                   aria-label={`How much of ${line.name}`}
                   min={0}
                   step={line.unit === 'piece' ? 1 : 0.5}
@@ -67,7 +68,7 @@ export function Till({ onSold }: { onSold: (sale: Sale) => void }) {
                   suffix={spokenUnit[line.unit]}
                   onChange={(amount) => set(line.key, { amount })}
                 />
-                <InputNumber
+                <NumberField
                   aria-label={`Price of ${line.name}`}
                   min={0}
                   step={0.5}

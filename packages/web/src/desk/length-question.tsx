@@ -1,8 +1,9 @@
 import { wristEaseOf } from '@tessellum/contract/usual-settings'
 import { type Worn, type WristEase, wornLength } from '@tessellum/core/desk/wearer'
 import { fitLength, type RepeatFit } from '@tessellum/core/sizing/repeats'
-import { Form, InputNumber, Segmented } from 'antd'
+import { Form, Segmented } from 'antd'
 import { FigureTable, meantRow } from '../frame/figure-table'
+import { NumberField } from '../frame/number-field'
 import { MeasureField } from '../settings/measure-field'
 import { useShopSettings } from '../settings/use-shop-settings'
 import styles from './desk.module.css'
@@ -26,7 +27,7 @@ export function LengthQuestion() {
   const answer = answerTo(asked, eases)
   const number = (label: string, name: keyof typeof usual, least: number, step?: number) => (
     <Form.Item label={label} name={name} rules={[{ required: true, message: `${label}: give it.` }]}>
-      <InputNumber min={least} className={styles.figure ?? ''} {...(step ? { step } : {})} />
+      <NumberField min={least} className={styles.figure ?? ''} {...(step ? { step } : {})} />
     </Form.Item>
   )
   return (

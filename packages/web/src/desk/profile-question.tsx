@@ -1,7 +1,8 @@
 import { beadName } from '@tessellum/core/catalogue/bead'
 import { type Outline, outlines, type StrandProfile, strandProfile } from '@tessellum/core/desk/strand-profile'
-import { Form, InputNumber, Select } from 'antd'
+import { Form, Select } from 'antd'
 import { useMemo } from 'react'
+import { NumberField } from '../frame/number-field'
 import { Drawing } from '../piece/drawing'
 import { useFormed } from '../piece/use-formed'
 import { BeadSelect, beadIn } from './bead-select'
@@ -38,7 +39,7 @@ export function ProfileQuestion() {
   const { scene } = useFormed(profile && ['pattern Trial', ...lines].join('\n'), noChoices)
   const number = (label: string, name: 'strands' | 'shortest' | 'longest', least: number) => (
     <Form.Item label={label} name={name} rules={[{ required: true, message: `${label}: give a number.` }]}>
-      <InputNumber min={least} max={name === 'strands' ? 60 : 500} step={1} className={styles.figure ?? ''} />
+      <NumberField min={least} max={name === 'strands' ? 60 : 500} step={1} className={styles.figure ?? ''} />
     </Form.Item>
   )
   return (

@@ -1,8 +1,9 @@
 import type { Bead } from '@tessellum/core/catalogue/bead'
 import { sayPercent } from '@tessellum/core/measure/units'
 import { coverRun } from '@tessellum/core/sizing/cover-run'
-import { Form, InputNumber } from 'antd'
+import { Form } from 'antd'
 import { FigureTable, meantRow } from '../frame/figure-table'
+import { NumberField } from '../frame/number-field'
 import { BeadSelect, beadIn } from './bead-select'
 import { useBeadChoices } from './beads'
 import styles from './desk.module.css'
@@ -26,7 +27,7 @@ export function RunQuestion() {
         className="sheet"
       >
         <Form.Item label="How many in the run" name="count">
-          <InputNumber min={1} max={500} precision={0} className={styles.figure ?? ''} />
+          <NumberField min={1} max={500} precision={0} className={styles.figure ?? ''} />
         </Form.Item>
         <BeadSelect label="Bead of the run" name="of" choices={choices} />
         <BeadSelect label="Bead that covers it" name="by" choices={choices} />

@@ -1,8 +1,9 @@
 import { beadName } from '@tessellum/core/catalogue/bead'
 import { fitStand, type StandFit, spreadIncreases } from '@tessellum/core/sizing/stand'
-import { Form, InputNumber } from 'antd'
+import { Form } from 'antd'
 import { useMemo } from 'react'
 import { FigureTable } from '../frame/figure-table'
+import { NumberField } from '../frame/number-field'
 import { Drawing } from '../piece/drawing'
 import { useFormed } from '../piece/use-formed'
 import { BeadSelect, beadIn } from './bead-select'
@@ -53,11 +54,11 @@ export function StandQuestion() {
         className="sheet"
       >
         <Form.Item label="Core across, mm" name="core" rules={[{ required: true, message: 'Enter the core.' }]}>
-          <InputNumber min={2} max={200} className={styles.figure ?? ''} />
+          <NumberField min={2} max={200} className={styles.figure ?? ''} />
         </Form.Item>
         <BeadSelect label="Bead" name="bead" choices={choices} />
         <Form.Item label="Rows" name="rows">
-          <InputNumber min={1} max={12} precision={0} className={styles.figure ?? ''} />
+          <NumberField min={1} max={12} precision={0} className={styles.figure ?? ''} />
         </Form.Item>
       </Form>
       <section className={`sheet ${styles.answer}`} aria-label="Answer">

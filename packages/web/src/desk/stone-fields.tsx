@@ -1,5 +1,6 @@
 /** What a stone is, as fields of a form. */
-import { Form, type FormInstance, InputNumber, Select } from 'antd'
+import { Form, type FormInstance, Select } from 'antd'
+import { NumberField } from '../frame/number-field'
 import styles from './stone-fields.module.css'
 
 export interface StoneMeasures {
@@ -31,9 +32,9 @@ export const stoneWords = ({ shape, width, length, corner, height, profile }: St
     cornered.includes(shape) ? `, r = ${corner} mm` : ''
   }, height ${height} mm, ${profile}`
 
-export const NumberField = ({ label, name, least }: { label: string; name: string; least: number }) => (
+export const NumberItem = ({ label, name, least }: { label: string; name: string; least: number }) => (
   <Form.Item label={label} name={name} rules={[{ required: true, message: `${label}: give it.` }]}>
-    <InputNumber min={least} className={styles.figure ?? ''} />
+    <NumberField min={least} className={styles.figure ?? ''} />
   </Form.Item>
 )
 
@@ -48,14 +49,14 @@ export function StoneFields({ form }: { form: FormInstance }) {
         />
       </Form.Item>
       <div className="fields">
-        <NumberField
+        <NumberItem
           label={shape === 'girth' ? 'Girth, mm' : shape === 'round' ? 'Across, mm' : 'Width, mm'}
           name="width"
           least={0}
         />
-        {long.includes(shape) && <NumberField label="Length, mm" name="length" least={0} />}
-        {cornered.includes(shape) && <NumberField label="Corner radius, mm" name="corner" least={0} />}
-        <NumberField label="Height, mm" name="height" least={0} />
+        {long.includes(shape) && <NumberItem label="Length, mm" name="length" least={0} />}
+        {cornered.includes(shape) && <NumberItem label="Corner radius, mm" name="corner" least={0} />}
+        <NumberItem label="Height, mm" name="height" least={0} />
         <Form.Item label="Profile" name="profile">
           <Select className={styles.size ?? ''} options={profiles.map((value) => ({ value, label: value }))} />
         </Form.Item>

@@ -15,7 +15,7 @@ import { useFormed } from '../piece/use-formed'
 import { BeadSelect, beadIn } from './bead-select'
 import { useBeadChoices } from './beads'
 import styles from './desk.module.css'
-import { NumberField, StoneFields, type StoneMeasures, stoneWords, usualStone } from './stone-fields'
+import { NumberItem, StoneFields, type StoneMeasures, stoneWords, usualStone } from './stone-fields'
 import { UseInPattern } from './use-in-pattern'
 
 interface Asked extends StoneMeasures {
@@ -50,7 +50,7 @@ export function StoneQuestionForm() {
         <StoneFields form={form} />
         <BeadSelect label="Bead of the wall" name="wall" choices={choices} />
         <BeadSelect label="Bead of the edges" name="edge" choices={choices} />
-        <NumberField label="The count must divide by" name="multiple" least={2} />
+        <NumberItem label="The count must divide by" name="multiple" least={2} />
         <Button type="primary" htmlType="submit">
           Work it out
         </Button>

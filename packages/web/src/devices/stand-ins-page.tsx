@@ -1,9 +1,10 @@
 import { useQuery } from '@tanstack/react-query'
 import { type PlayStandIn, type StandInName, standInNames } from '@tessellum/contract/devices'
 import { counted } from '@tessellum/core/measure/counted'
-import { Button, Input, InputNumber } from 'antd'
+import { Button, Input } from 'antd'
 import { useEffect, useState } from 'react'
 import { ErrorNotice } from '../frame/error-notice'
+import { NumberField } from '../frame/number-field'
 import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
 import { useMay } from '../people/me'
@@ -135,7 +136,7 @@ function WithFigure({
   const [figure, setFigure] = useState<number | null>(start)
   return (
     <div className="hands">
-      <InputNumber aria-label={label} min={0} max={9999} step={0.1} value={figure} onChange={setFigure} />
+      <NumberField aria-label={label} min={0} max={9999} step={0.1} value={figure} onChange={setFigure} />
       <Button onClick={() => figure !== null && run(figure)}>{act}</Button>
     </div>
   )

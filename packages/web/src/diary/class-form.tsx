@@ -1,12 +1,13 @@
 import { useQuery } from '@tanstack/react-query'
 import { type ClassAnswer, saveClass } from '@tessellum/contract/classes'
-import { Button, DatePicker, Form, Input, InputNumber, Modal, Select, TimePicker } from 'antd'
+import { Button, DatePicker, Form, Input, Modal, Select, TimePicker } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { Link, useNavigate } from 'react-router'
 import { asHour, rulesOf } from '../frame/contract-rules'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm, useKept } from '../frame/kept-form'
 import { Loading } from '../frame/loading'
+import { NumberField } from '../frame/number-field'
 import { PageHead } from '../frame/page-head'
 import { usePageTitle } from '../frame/page-title'
 import { isWhole, type LineFields, LineForm } from '../kits/line-form'
@@ -155,7 +156,7 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
           <TimePicker format="HH:mm" minuteStep={15} allowClear={false} needConfirm={false} />
         </Form.Item>
         <Form.Item label="Minutes" name="minutes" rules={rulesOf(saveClass.shape.minutes)}>
-          <InputNumber step={15} />
+          <NumberField step={15} />
         </Form.Item>
         <Form.Item label="Where" name="place" rules={rulesOf(saveClass.shape.place)}>
           <Input maxLength={80} placeholder="the long table" />
@@ -164,13 +165,13 @@ function ClassForm({ offered, done }: { offered?: ClassAnswer; done: (answer: Cl
           <Select options={teachers.map(({ id, name }) => ({ value: id, label: name }))} />
         </Form.Item>
         <Form.Item label="Seats" name="seats" rules={rulesOf(saveClass.shape.seats)}>
-          <InputNumber />
+          <NumberField />
         </Form.Item>
         <Form.Item label="Spare kits" name="spareKits">
-          <InputNumber min={0} max={200} precision={0} />
+          <NumberField min={0} max={200} precision={0} />
         </Form.Item>
         <Form.Item label={`A seat costs, ${money.sign}`} name="price">
-          <InputNumber min={0} step={0.5} precision={2} />
+          <NumberField min={0} step={0.5} precision={2} />
         </Form.Item>
       </div>
       {offered && <ClassMoveNotice offered={offered} />}

@@ -1,7 +1,8 @@
 import { handOver, type Order } from '@tessellum/contract/orders'
-import { Button, Form, InputNumber, Modal } from 'antd'
+import { Button, Form, Modal } from 'antd'
 import { useState } from 'react'
 import { rulesOf } from '../frame/contract-rules'
+import { NumberField } from '../frame/number-field'
 import styles from './hand-over.module.css'
 
 /** Asks how many of an order's kits the customer takes along, and says what follows. */
@@ -35,7 +36,7 @@ export function HandOver({ order, run }: { order: Order; run: (kits: number) => 
         >
           {left > 1 ? (
             <Form.Item label="Kits" name="kits" rules={rulesOf(handOver.shape.kits)}>
-              <InputNumber
+              <NumberField
                 min={1}
                 max={left}
                 precision={0}
@@ -46,7 +47,7 @@ export function HandOver({ order, run }: { order: Order; run: (kits: number) => 
             </Form.Item>
           ) : (
             <Form.Item name="kits" hidden>
-              <InputNumber />
+              <NumberField />
             </Form.Item>
           )}
         </Form>

@@ -3,13 +3,14 @@ import type { Customer } from '@tessellum/contract/customers'
 import { type Order, type SizedOrder, type SizeOrder, saveOrder } from '@tessellum/contract/orders'
 import { wristEaseOf } from '@tessellum/contract/usual-settings'
 import type { WristEase } from '@tessellum/core/desk/wearer'
-import { Button, DatePicker, Form, Input, InputNumber, Modal, Select } from 'antd'
+import { Button, DatePicker, Form, Input, Modal, Select } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
 import { CustomerField, type Who } from '../customers/customer-field'
 import { rulesOf } from '../frame/contract-rules'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm, useKept } from '../frame/kept-form'
+import { NumberField } from '../frame/number-field'
 import { isWhole, type LineFields, LineForm } from '../kits/line-form'
 import { MeasureField } from '../settings/measure-field'
 import { useMoney, useShopSettings } from '../settings/use-shop-settings'
@@ -155,10 +156,10 @@ export function OrderForm({ order, close }: { order?: Order; close: () => void }
             <DatePicker format="ddd, D MMM YYYY" allowClear={false} />
           </Form.Item>
           <Form.Item label={`Price, ${money.sign}`} name="price">
-            <InputNumber min={0} step={0.5} precision={2} />
+            <NumberField min={0} step={0.5} precision={2} />
           </Form.Item>
           <Form.Item label={`Paid so far, ${money.sign}`} name="paid">
-            <InputNumber min={0} step={0.5} precision={2} />
+            <NumberField min={0} step={0.5} precision={2} />
           </Form.Item>
         </div>
         {known && (known.allergies || known.leftHanded) && (

@@ -1,10 +1,11 @@
 import type { BookSeat, ClassAnswer, MarkSeat } from '@tessellum/contract/classes'
-import { Button, Checkbox, Input, InputNumber, Select } from 'antd'
+import { Button, Checkbox, Input, Select } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { CustomerField, type Who } from '../customers/customer-field'
 import { ErrorNotice } from '../frame/error-notice'
+import { NumberField } from '../frame/number-field'
 import { useMay } from '../people/me'
 import { useMoney } from '../settings/use-shop-settings'
 import { useToday } from '../settings/use-today'
@@ -119,7 +120,7 @@ export function Seat({ seat, booked, offered, mayKeep, mayMark, keep }: SeatProp
       </td>
       <td>
         {booked && mayMark && (
-          <InputNumber
+          <NumberField
             aria-label={`Paid for seat ${seat}`}
             className={styles.figure ?? ''}
             min={0}

@@ -1,12 +1,13 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { type Batch, batchLine } from '@tessellum/contract/batches'
 import { counted } from '@tessellum/core/measure/counted'
-import { Button, InputNumber } from 'antd'
+import { Button } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
 import { Link, useLocation, useParams } from 'react-router'
 import { AskFirst } from '../frame/ask-first'
 import { FigureTable } from '../frame/figure-table'
+import { NumberField } from '../frame/number-field'
 import { PageHead } from '../frame/page-head'
 import { PageLoading } from '../frame/page-loading'
 import { usePageTitle } from '../frame/page-title'
@@ -334,7 +335,7 @@ function Kits({ kits, busy, save }: { kits: number; busy: boolean; save: (kits: 
   }
   return (
     <span className={styles.turn}>
-      <InputNumber
+      <NumberField
         aria-label="Kits"
         size="large"
         className={styles.kitsField ?? ''}

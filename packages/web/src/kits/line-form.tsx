@@ -1,9 +1,10 @@
 import { DeleteOutlined } from '@ant-design/icons'
 import { useQuery } from '@tanstack/react-query'
 import { type BatchLine, batchLine, maxKits } from '@tessellum/contract/batches'
-import { Button, InputNumber, Select } from 'antd'
+import { Button, Select } from 'antd'
 import { useEffect } from 'react'
 import { Link } from 'react-router'
+import { NumberField } from '../frame/number-field'
 import { useEvaluated } from '../patterns/use-evaluated'
 import { read } from '../shop/queries'
 import styles from './line-form.module.css'
@@ -121,7 +122,7 @@ export function LineForm({
       </Labelled>
       {withKits && (
         <Labelled label={kitsLabel}>
-          <InputNumber
+          <NumberField
             aria-label={kitsLabel}
             value={line.kits ?? null}
             {...(wrong ? { status: 'error' as const } : {})}

@@ -1,10 +1,11 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import type { BodyInput } from '@tessellum/contract/api'
 import type { PackingTask } from '@tessellum/contract/packing'
-import { Button, InputNumber, Modal } from 'antd'
+import { Button, Modal } from 'antd'
 import { useState } from 'react'
 import { ErrorNotice } from '../frame/error-notice'
 import { FigureTable } from '../frame/figure-table'
+import { NumberField } from '../frame/number-field'
 import { useMay } from '../people/me'
 import { useUnits } from '../settings/use-units'
 import { call } from '../shop/api'
@@ -138,7 +139,7 @@ function CameBack({ batchId, kit, close }: { batchId: number; kit: Kit; close: (
           <span>
             <strong>{bag.roles}</strong> {task.name} <span className="quiet">lot {task.lotCode}</span>
           </span>
-          <InputNumber
+          <NumberField
             aria-label={`Came back of ${bag.roles}, ${units.word[task.unit]}`}
             min={0}
             max={units.typed((bag.filled ?? 0) - bag.returned, task.unit)}

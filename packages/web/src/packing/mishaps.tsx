@@ -2,9 +2,10 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import type { LoseBeads, Packing, PackingTask, SwapLot } from '@tessellum/contract/packing'
 import { counted } from '@tessellum/core/measure/counted'
 import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
-import { Button, InputNumber, Select } from 'antd'
+import { Button, Select } from 'antd'
 import { useState } from 'react'
 import { ErrorNotice } from '../frame/error-notice'
+import { NumberField } from '../frame/number-field'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
@@ -67,7 +68,7 @@ export function Mishaps({ packing, task }: MishapsProps) {
     <details className={styles.standIn}>
       <summary className="quiet">Something is wrong with this tube</summary>
       <div className="hands">
-        <InputNumber
+        <NumberField
           aria-label={`Lost, ${spokenUnit[task.unit]}`}
           min={0}
           value={amount}

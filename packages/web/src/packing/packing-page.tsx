@@ -5,11 +5,12 @@ import { type Reading, readingOf } from '@tessellum/core/kit/packing'
 import { counted } from '@tessellum/core/measure/counted'
 import { sayMass } from '@tessellum/core/measure/units'
 import { perSpoken, sayFinely, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
-import { Button, type GetRef, InputNumber } from 'antd'
+import { Button } from 'antd'
 import { useEffect, useRef, useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import { StandIn } from '../devices/stand-ins-page'
 import { ErrorNotice } from '../frame/error-notice'
+import { NumberField, type NumberFieldRef } from '../frame/number-field'
 import { PageHead } from '../frame/page-head'
 import { PageLoading } from '../frame/page-loading'
 import { usePageTitle } from '../frame/page-title'
@@ -193,7 +194,7 @@ interface FillProps {
 /** What the scale shows goes in by hand or from the scale; Enter goes on to the next bag. */
 function Fill({ packing, task, bag, done }: FillProps) {
   const client = useQueryClient()
-  const field = useRef<GetRef<typeof InputNumber>>(null)
+  const field = useRef<NumberFieldRef>(null)
   const [typed, setTyped] = useState<number | null>(task.unit === 'mg' ? null : bag.target / perSpoken[task.unit])
   useEffect(() => field.current?.focus(), [])
   const news = useScale()
@@ -249,7 +250,7 @@ function Fill({ packing, task, bag, done }: FillProps) {
         {sayFinely(bag.most, task.unit)}; lot {task.lotCode}
       </p>
       <div className="hands">
-        <InputNumber
+        <NumberField
           ref={field}
           aria-label={`In the bag, ${spokenUnit[task.unit]}`}
           size="large"

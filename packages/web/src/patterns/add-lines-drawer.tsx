@@ -2,9 +2,10 @@ import { useQuery } from '@tanstack/react-query'
 import { roleColours } from '@tessellum/core/drawing/role-colours'
 import type { View } from '@tessellum/core/drawing/view'
 import { type Field, type LineForm, lineForms } from '@tessellum/core/notation/line-forms'
-import { Button, Drawer, Form, InputNumber, Select } from 'antd'
+import { Button, Drawer, Form, Select } from 'antd'
 import { memo, useState } from 'react'
 import { computed } from '../computed'
+import { NumberField } from '../frame/number-field'
 import type { OpenDialog } from '../frame/use-dialog'
 import { FlatPiece } from '../piece/flat-piece'
 import styles from './add-lines.module.css'
@@ -118,9 +119,9 @@ function LineFormFields({ form, beads, stones, back, add }: FieldsProps) {
               options={(field.kind === 'bead' ? beads : stones).map((letter) => ({ value: letter, label: letter }))}
             />
           ) : field.kind === 'count' ? (
-            <InputNumber min={field.least} max={field.most} precision={0} className={styles.choice ?? ''} />
+            <NumberField min={field.least} max={field.most} precision={0} className={styles.choice ?? ''} />
           ) : (
-            <InputNumber min={0.5} max={2000} className={styles.choice ?? ''} />
+            <NumberField min={0.5} max={2000} className={styles.choice ?? ''} />
           )}
         </Form.Item>
       ))}

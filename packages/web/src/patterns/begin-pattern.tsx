@@ -1,7 +1,7 @@
 import { type Beginning, beginning } from '@tessellum/core/hand/begin'
 import { Button, Form, Input, Modal, Radio } from 'antd'
 import { useNavigate } from 'react-router'
-import { NumberField, StoneFields, type StoneMeasures, stoneWords, usualStone } from '../desk/stone-fields'
+import { NumberItem, StoneFields, type StoneMeasures, stoneWords, usualStone } from '../desk/stone-fields'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm } from '../frame/kept-form'
 import { call } from '../shop/api'
@@ -100,10 +100,10 @@ export function BeginPattern({ close }: { close: () => void }) {
           <Radio.Group options={[...kinds]} />
         </Form.Item>
         {what === 'stone' && <StoneFields form={form} />}
-        {what === 'ring' && <NumberField label="Round, mm" name="aroundMm" least={10} />}
-        {what === 'band' && <NumberField label="Beads wide" name="wide" least={2} />}
-        {what === 'rope' && <NumberField label="Beads round" name="core" least={3} />}
-        {what === 'flower' && <NumberField label="Petals" name="petals" least={3} />}
+        {what === 'ring' && <NumberItem label="Round, mm" name="aroundMm" least={10} />}
+        {what === 'band' && <NumberItem label="Beads wide" name="wide" least={2} />}
+        {what === 'rope' && <NumberItem label="Beads round" name="core" least={3} />}
+        {what === 'flower' && <NumberItem label="Petals" name="petals" least={3} />}
         {begin.refused && <ErrorNotice error={begin.refused} />}
         <Button type="primary" htmlType="submit" loading={begin.busy}>
           Begin

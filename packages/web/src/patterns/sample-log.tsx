@@ -5,12 +5,13 @@ import { counted } from '@tessellum/core/measure/counted'
 import { sayPercent } from '@tessellum/core/measure/units'
 import type { Report } from '@tessellum/core/report/report'
 import { minSamples } from '@tessellum/core/thread/sampled'
-import { Button, Form, Input, InputNumber, Modal } from 'antd'
+import { Button, Form, Input, Modal } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
 import { rulesOf } from '../frame/contract-rules'
 import { FigureTable } from '../frame/figure-table'
 import { forgetForm, KeptForm } from '../frame/kept-form'
+import { NumberField } from '../frame/number-field'
 import { useMay } from '../people/me'
 import { useUnits } from '../settings/use-units'
 import { call } from '../shop/api'
@@ -98,14 +99,14 @@ export function SampleLog({ pattern, report, minutes, eager }: SampleLogProps) {
             {units.thread(report.thread.totalMm)} of thread with ends and take-up.
           </p>
           <Form.Item label="Minutes it took" name="minutes" rules={rulesOf(newSample.shape.minutes)}>
-            <InputNumber className={styles.figure ?? ''} />
+            <NumberField className={styles.figure ?? ''} />
           </Form.Item>
           <Form.Item
             label="Thread really used, cm (what was cut, less what was left)"
             name="threadCm"
             rules={rulesOf(newSample.shape.threadMm, (cm) => Number(cm) * 10)}
           >
-            <InputNumber className={styles.figure ?? ''} />
+            <NumberField className={styles.figure ?? ''} />
           </Form.Item>
           <Form.Item label="Note" name="note" rules={rulesOf(newSample.shape.note)}>
             <Input.TextArea rows={2} />

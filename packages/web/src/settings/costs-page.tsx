@@ -1,10 +1,11 @@
 import { useQuery } from '@tanstack/react-query'
 import { costSettings } from '@tessellum/contract/diary'
-import { Button, Form, InputNumber } from 'antd'
+import { Button, Form } from 'antd'
 import type { z } from 'zod'
 import { rulesOf } from '../frame/contract-rules'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm } from '../frame/kept-form'
+import { NumberField } from '../frame/number-field'
 import { PageLoading } from '../frame/page-loading'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
@@ -82,7 +83,7 @@ export function CostsPage() {
               name={name}
               rules={rulesOf(costSettings.shape[name], (typed) => kept({ ...data, [name]: typed })[name])}
             >
-              <InputNumber min={0} step={step} suffix={unit === 'money' ? sign : unit} />
+              <NumberField min={0} step={step} suffix={unit === 'money' ? sign : unit} />
             </Form.Item>
           ))}
         </div>

@@ -1,7 +1,8 @@
 import type { Worn } from '@tessellum/core/desk/wearer'
 import { type Mm, mmPerInch, sayLength, trim } from '@tessellum/core/measure/units'
 import { fingerSizes } from '@tessellum/core/sizing/finger'
-import { InputNumber, Select } from 'antd'
+import { Select } from 'antd'
+import { NumberField } from '../frame/number-field'
 import { useUnits } from './use-units'
 
 interface MeasureFieldProps {
@@ -38,7 +39,7 @@ export function MeasureField({ worn, value = null, onChange, width = '100%', nam
   }
   const [per, suffix] = worn === 'finger' ? [1, 'mm'] : system === 'inches' ? [mmPerInch, 'in'] : [10, 'cm']
   return (
-    <InputNumber
+    <NumberField
       {...(id ? { id } : {})}
       {...(name ? { 'aria-label': `${name}, ${suffix}` } : {})}
       style={{ width }}

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { type ChangeSettings, type Settings, settings as settingsSchema } from '@tessellum/contract/settings'
-import { Button, ColorPicker, DatePicker, Form, Input, InputNumber, Select } from 'antd'
+import { Button, ColorPicker, DatePicker, Form, Input, Select } from 'antd'
 import dayjs from 'dayjs'
 import { useParams } from 'react-router'
 import type { z } from 'zod'
@@ -8,6 +8,7 @@ import { rulesOf } from '../frame/contract-rules'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm } from '../frame/kept-form'
 import { NothingHere } from '../frame/nothing-here'
+import { NumberField } from '../frame/number-field'
 import { PageLoading } from '../frame/page-loading'
 import { Trouble } from '../frame/trouble'
 import { useMay } from '../people/me'
@@ -115,7 +116,7 @@ function control({ kind, choices, unit, step, most }: Field) {
       return <DaysField />
     case 'figure':
       return (
-        <InputNumber
+        <NumberField
           min={0}
           max={most ?? Number.MAX_SAFE_INTEGER}
           step={step ?? 1}

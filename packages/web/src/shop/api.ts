@@ -75,6 +75,17 @@ function written(key: RouteKey, { params = {}, query = {} }: AnyInput): string {
 /** A browser keeps 64 kB of requests alive in all. */
 const maxKeptAlive = 6000
 
+/** A field whose number is not understood has NaN for a value, which JSON would write as null: nothing, where something was typed. */
+function refuseNaN(_: string, value: unknown): unknown {
+  if (typeof value === 'number' && Number.isNaN(value))
+    throw new ShopError({
+      code: 'bad-input',
+      message: 'A number here cannot be read.',
+      hint: 'Write it with a point and without a comma. Nothing has been saved.',
+    })
+  return value
+}
+
 /** Asks the server by the contract's table, and reads its answer by it. */
 export async function call<Key extends RouteKey>(
   key: Key,
@@ -83,7 +94,7 @@ export async function call<Key extends RouteKey>(
   const { file, body: unsent, ...named }: AnyInput = given[0] ?? {}
   const [method = 'GET'] = key.split(' ')
   const address = written(key, named)
-  const body = unsent === undefined ? undefined : JSON.stringify(unsent)
+  const body = unsent === undefined ? undefined : JSON.stringify(unsent, refuseNaN)
   const what = [person, method, address, body, file && `${file.name} ${file.size} ${file.lastModified}`].join(' ')
   let response: Response
   try {

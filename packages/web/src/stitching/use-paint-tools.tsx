@@ -5,8 +5,9 @@ import type { RolledOut } from '@tessellum/core/hand/rolled-out'
 import { divisors } from '@tessellum/core/measure/whole'
 import { ordinal } from '@tessellum/core/notation/ordinal'
 import type { Report } from '@tessellum/core/report/report'
-import { InputNumber, Select, Switch } from 'antd'
+import { Select, Switch } from 'antd'
 import { type ReactNode, useEffect, useState } from 'react'
+import { NumberField } from '../frame/number-field'
 import { evaluateClient } from '../patterns/use-evaluated'
 import type { Dress } from '../piece/stage-kind'
 import { FlatMap } from './flat-map'
@@ -89,7 +90,7 @@ export function usePaintTools({ text, choices, report, dress, write, drawn, acti
             <Select aria-label="Brush" value={kind} options={brushes.map((each) => ({ ...each }))} onChange={setKind} />
             {kind === 'every' && (
               <>
-                <InputNumber
+                <NumberField
                   aria-label="Every so many beads"
                   min={1}
                   max={200}

@@ -3,12 +3,13 @@ import type { Stocktake, StocktakeSummary } from '@tessellum/contract/stocktake'
 import { counted } from '@tessellum/core/measure/counted'
 import { sayMass } from '@tessellum/core/measure/units'
 import { perSpoken, sayQuantity, spokenUnit } from '@tessellum/core/stock/quantity'
-import { Button, type GetRef, InputNumber, Select } from 'antd'
+import { Button, Select } from 'antd'
 import dayjs from 'dayjs'
 import { useRef, useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import { ErrorNotice } from '../frame/error-notice'
 import { FigureTable } from '../frame/figure-table'
+import { NumberField, type NumberFieldRef } from '../frame/number-field'
 import { PageHead } from '../frame/page-head'
 import { PageLoading } from '../frame/page-loading'
 import { usePageTitle } from '../frame/page-title'
@@ -173,7 +174,7 @@ function Count({ stocktake }: { stocktake: Stocktake }) {
       {mayMove && (
         <div className="hands">
           <label htmlFor="tare">An empty tube weighs</label>
-          <InputNumber
+          <NumberField
             id="tare"
             min={0}
             max={1000}
@@ -226,7 +227,7 @@ interface OneTubeProps {
 function OneTube({ stocktakeId, row, mayMove, tare, keep }: OneTubeProps) {
   const money = useMoney()
   const { lotId, unit, counted } = row
-  const field = useRef<GetRef<typeof InputNumber>>(null)
+  const field = useRef<NumberFieldRef>(null)
   const [typed, setTyped] = useState<number | null>(counted === null ? null : counted / perSpoken[unit])
   const [here, setHere] = useState(false)
   const count = useIdempotentMutation(
@@ -257,7 +258,7 @@ function OneTube({ stocktakeId, row, mayMove, tare, keep }: OneTubeProps) {
         {mayMove ? (
           <span className={`hands ${styles.atRight}`}>
             {here && unit === 'mg' && <FromScale tare={tare} take={(mg) => setTyped(mg / perSpoken.mg)} />}
-            <InputNumber
+            <NumberField
               ref={field}
               aria-label={`${row.name}, lot ${row.lotCode}: is, ${spokenUnit[unit]}`}
               min={0}

@@ -4,9 +4,10 @@ import type { FoundTube as Found, Stocktake } from '@tessellum/contract/stocktak
 import { itemName } from '@tessellum/core/stock/item-name'
 import { perSpoken, spokenUnit } from '@tessellum/core/stock/quantity'
 import { metricUnits } from '@tessellum/core/stock/spoken-units'
-import { Button, Input, InputNumber, Select } from 'antd'
+import { Button, Input, Select } from 'antd'
 import { useDeferredValue, useState } from 'react'
 import { ErrorNotice } from '../frame/error-notice'
+import { NumberField } from '../frame/number-field'
 import { call } from '../shop/api'
 import { read } from '../shop/queries'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
@@ -67,7 +68,7 @@ export function FoundTube({ stocktakeId, keep }: { stocktakeId: number; keep: (a
           value={code}
           onChange={({ target }) => setCode(target.value)}
         />
-        <InputNumber
+        <NumberField
           aria-label="How much is in it"
           placeholder="how much"
           min={0}

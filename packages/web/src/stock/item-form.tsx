@@ -1,10 +1,11 @@
 import { type ItemStory, packs, saveItem } from '@tessellum/contract/stock'
 import type { SpokenUnits } from '@tessellum/core/stock/spoken-units'
-import { AutoComplete, Button, ColorPicker, Form, Input, InputNumber, Modal, Select } from 'antd'
+import { AutoComplete, Button, ColorPicker, Form, Input, Modal, Select } from 'antd'
 import { useNavigate } from 'react-router'
 import { asMoney, rulesOf } from '../frame/contract-rules'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm } from '../frame/kept-form'
+import { NumberField } from '../frame/number-field'
 import { useMoney } from '../settings/use-shop-settings'
 import { keptIn, useUnits } from '../settings/use-units'
 import { call, ShopError } from '../shop/api'
@@ -152,7 +153,7 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
             <Input maxLength={60} />
           </Form.Item>
           <Form.Item label={`Reorder below, ${units.word[unit]}`} name="reorderBelow">
-            <InputNumber min={0} />
+            <NumberField min={0} />
           </Form.Item>
           <Form.Item label="Barcode on its tubes" name="barcode">
             <Input maxLength={60} />
@@ -164,16 +165,16 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
         {category === 'bead' && (
           <div className={`fields ${styles.five}`}>
             <Form.Item label="Long, mm" name="lengthMm" rules={rulesOf(figures.lengthMm)}>
-              <InputNumber step={0.1} />
+              <NumberField step={0.1} />
             </Form.Item>
             <Form.Item label="Across, mm" name="acrossMm" rules={rulesOf(figures.acrossMm)}>
-              <InputNumber step={0.1} />
+              <NumberField step={0.1} />
             </Form.Item>
             <Form.Item label="Hole, mm" name="boreMm" rules={rulesOf(figures.boreMm)}>
-              <InputNumber step={0.1} />
+              <NumberField step={0.1} />
             </Form.Item>
             <Form.Item label="One weighs, mg" name="massMg" rules={rulesOf(figures.massMg)}>
-              <InputNumber step={0.1} />
+              <NumberField step={0.1} />
             </Form.Item>
             <Form.Item label="Holes" name="bores">
               <Select options={[{ value: 1 }, { value: 2 }]} />
@@ -190,13 +191,13 @@ export function ItemForm({ item, close }: { item?: ItemStory; close: () => void 
                     name={[name, 'amount']}
                     rules={rulesOf(pack.amount, (typed) => units.recorded(Number(typed), unit))}
                   >
-                    <InputNumber aria-label="Pack holds" suffix={units.word[unit]} className={styles.pack ?? ''} />
+                    <NumberField aria-label="Pack holds" suffix={units.word[unit]} className={styles.pack ?? ''} />
                   </Form.Item>
                   <Form.Item name={[name, 'price']} rules={rulesOf(pack.price, asMoney)}>
-                    <InputNumber aria-label="Pack costs" step={0.1} prefix={money.sign} className={styles.pack ?? ''} />
+                    <NumberField aria-label="Pack costs" step={0.1} prefix={money.sign} className={styles.pack ?? ''} />
                   </Form.Item>
                   <Form.Item name={[name, 'leadDays']} rules={rulesOf(pack.leadDays)}>
-                    <InputNumber aria-label="Pack comes in" suffix="days" className={styles.pack ?? ''} />
+                    <NumberField aria-label="Pack comes in" suffix="days" className={styles.pack ?? ''} />
                   </Form.Item>
                   <Button onClick={() => remove(name)}>Take away</Button>
                 </div>

@@ -1,7 +1,7 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query'
 import { handMove, type ItemStory, type Move } from '@tessellum/contract/stock'
 import { handMoves } from '@tessellum/core/stock/moves'
-import { Button, Form, Input, InputNumber, Select, Table } from 'antd'
+import { Button, Form, Input, Select, Table } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
 import { Link, useParams } from 'react-router'
@@ -9,6 +9,7 @@ import { OrderItem } from '../buying/order-item'
 import { rulesOf } from '../frame/contract-rules'
 import { ErrorNotice } from '../frame/error-notice'
 import { Fact, Facts } from '../frame/facts'
+import { NumberField } from '../frame/number-field'
 import { PageHead } from '../frame/page-head'
 import { PageLoading } from '../frame/page-loading'
 import { usePageTitle } from '../frame/page-title'
@@ -308,7 +309,7 @@ function MoveForm({ item }: { item: ItemStory }) {
         name="amount"
         rules={rulesOf(handMove.shape.quantity, (typed) => units.recorded(Number(typed), item.unit))}
       >
-        <InputNumber step={item.unit === 'piece' ? 1 : 0.1} {...(item.unit === 'piece' ? { precision: 0 } : {})} />
+        <NumberField step={item.unit === 'piece' ? 1 : 0.1} {...(item.unit === 'piece' ? { precision: 0 } : {})} />
       </Form.Item>
       <Form.Item label="Why" name="reason" rules={rulesOf(handMove.shape.reason)}>
         <Input maxLength={200} />

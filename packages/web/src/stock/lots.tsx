@@ -1,10 +1,11 @@
 import { useQuery } from '@tanstack/react-query'
 import { type ItemStory, type Lot, transferLot, weighLot } from '@tessellum/contract/stock'
-import { AutoComplete, Button, Form, InputNumber, Modal, Table } from 'antd'
+import { AutoComplete, Button, Form, Modal, Table } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
 import { rulesOf } from '../frame/contract-rules'
 import { ErrorNotice } from '../frame/error-notice'
+import { NumberField } from '../frame/number-field'
 import { useMoney } from '../settings/use-shop-settings'
 import { useUnits } from '../settings/use-units'
 import { call } from '../shop/api'
@@ -157,7 +158,7 @@ function Move({ item, lot, close }: AboutLot) {
           name="amount"
           rules={rulesOf(transferLot.shape.quantity, (typed) => units.recorded(Number(typed), item.unit))}
         >
-          <InputNumber className={styles.figure ?? ''} />
+          <NumberField className={styles.figure ?? ''} />
         </Form.Item>
         <ErrorNotice error={move.refused} />
       </Form>
@@ -197,14 +198,14 @@ function Weigh({ item, lot, close }: AboutLot) {
         initialValues={{ beads: 100 }}
       >
         <Form.Item label="Beads on the scale" name="beads" rules={rulesOf(weighLot.shape.beads)}>
-          <InputNumber autoFocus />
+          <NumberField autoFocus />
         </Form.Item>
         <Form.Item
           label="Their weight, g"
           name="grams"
           rules={rulesOf(weighLot.shape.mg, (grams) => Number(grams) * 1000)}
         >
-          <InputNumber step={0.01} />
+          <NumberField step={0.01} />
         </Form.Item>
         {beads > 0 && grams > 0 && (
           <p className="figures" role="status">

@@ -1,10 +1,11 @@
 import { newLot } from '@tessellum/contract/buying'
 import type { StockUnit } from '@tessellum/contract/stock'
-import { Checkbox, DatePicker, Form, Input, InputNumber, Modal } from 'antd'
+import { Checkbox, DatePicker, Form, Input, Modal } from 'antd'
 import type { Dayjs } from 'dayjs'
 import { rulesOf } from '../frame/contract-rules'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm } from '../frame/kept-form'
+import { NumberField } from '../frame/number-field'
 import { useToday } from '../settings/use-today'
 import { keptIn, useUnits } from '../settings/use-units'
 import { call } from '../shop/api'
@@ -83,7 +84,7 @@ export function ReceiveLot({ item, quantity, purchaseId, close }: ReceiveLotProp
           name="amount"
           rules={rulesOf(newLot.shape.quantity, (typed) => units.recorded(Number(typed), item.unit))}
         >
-          <InputNumber className={styles.figure ?? ''} />
+          <NumberField className={styles.figure ?? ''} />
         </Form.Item>
         <Form.Item name="restComing" valuePropName="checked" hidden={purchaseId === undefined || missing <= 0}>
           <Checkbox>The other {units.quantity(Math.max(0, missing), item.unit)} are still to come</Checkbox>

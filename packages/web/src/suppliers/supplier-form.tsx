@@ -1,8 +1,9 @@
 import { type SaveSupplier, type Supplier, type SupplierCard, saveSupplier } from '@tessellum/contract/suppliers'
-import { Form, Input, InputNumber, Modal } from 'antd'
+import { Form, Input, Modal } from 'antd'
 import { rulesOf } from '../frame/contract-rules'
 import { ErrorNotice } from '../frame/error-notice'
 import { forgetForm, KeptForm } from '../frame/kept-form'
+import { NumberField } from '../frame/number-field'
 import { useMoney } from '../settings/use-shop-settings'
 import { call } from '../shop/api'
 import { useIdempotentMutation } from '../shop/use-idempotent-mutation'
@@ -58,10 +59,10 @@ export function SupplierForm({ supplier, done, close }: SupplierFormProps) {
         </Form.Item>
         <div className="fields">
           <Form.Item label="Usually takes" name="leadDays">
-            <InputNumber min={0} max={730} precision={0} suffix="days" />
+            <NumberField min={0} max={730} precision={0} suffix="days" />
           </Form.Item>
           <Form.Item label={`Minimum order, ${money.sign}`} name="minOrder">
-            <InputNumber min={0} step={0.5} precision={2} />
+            <NumberField min={0} step={0.5} precision={2} />
           </Form.Item>
         </div>
         <Form.Item label="Note" name="note">
