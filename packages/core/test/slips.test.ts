@@ -54,6 +54,20 @@ test('a stone that is meant is named, and one of the size of a house is refused'
   expect(errorOf(one.replace('14 mm', '300 cm').replace('place T', 'place S'))).toMatchObject({ line: 3 })
 })
 
+test.each([
+  ['cabochon 14 mm', 'round 14 mm, domed'],
+  ['cabochon oval 10 x 14 mm, height 4 mm', 'oval 10 x 14 mm, height 4 mm, domed'],
+  ['faceted round 14 mm', 'round 14 mm, pointed back'],
+  ['oval 10 x 14 mm, cabochon', 'oval 10 x 14 mm, domed'],
+])('"%s" is the stone that a shop calls so', (called, told) => {
+  const stone = (words: string) => {
+    const { report } = evaluatePattern(inPart('ring 12A').replace('round 12 mm', words))
+    expect(errorsIn(report)).toEqual([])
+    return report.stones.find(({ role }) => role === 'S')?.stone
+  }
+  expect(stone(called)).toEqual(stone(told))
+})
+
 test('running text and an empty file are one error each', () => {
   const letter =
     'Dear reader, this is a bracelet.\nYou start with twelve beads.\nThen you close the ring and go on.\nUse a good thread.\n'

@@ -11,6 +11,9 @@ const profiles: Readonly<Record<string, StoneProfile>> = {
   pointed: 'pointed',
   domed: 'domed',
   bead: 'bead',
+  // As shops call them: a domed top on a flat back, and a cut stone with a pointed back.
+  cabochon: 'domed',
+  faceted: 'pointed',
 }
 /** Where a pattern does not say how high its stone is. */
 const usualHeightMm = 5
@@ -27,7 +30,17 @@ export interface StoneWords {
 
 /** `round 14 mm`, `oval 13 x 18 mm, height 5 mm, domed`, `square width, r = 3 mm`, `girth 61 mm`. */
 export function readStone(cursor: Cursor): StoneWords {
-  const word = cursor.expect('Word', 'the shape of the stone', `Shapes: ${shapes.join(', ')}.`)
+  let profile: StoneProfile = 'flat'
+  let word = cursor.expect('Word', 'the shape of the stone', `Shapes: ${shapes.join(', ')}.`)
+  // "cabochon oval 13 x 18 mm"; without a shape it is round.
+  const called = (shapes as readonly string[]).includes(word.text) ? undefined : profiles[word.text]
+  if (called) {
+    profile = called
+    cursor.take('Word', 'back')
+    const next = cursor.peek()
+    const named = next?.kind === 'Word' && (shapes as readonly string[]).includes(next.text)
+    word = named ? cursor.next() : { ...word, text: 'round' }
+  }
   const shape = shapes.find((known) => known === word.text)
   if (!shape) {
     const guess = nearest(word.text, shapes)
@@ -42,7 +55,6 @@ export function readStone(cursor: Cursor): StoneWords {
   while (cursor.take('Times')) measures.push(readExpression(cursor))
   let corner: Expression | undefined
   let height: Expression | undefined
-  let profile: StoneProfile = 'flat'
   cursor.take('Comma')
   while (!cursor.done && cursor.peek()?.kind === 'Word') {
     const key = cursor.next()
