@@ -1,5 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import path from 'node:path'
+import fc from 'fast-check'
 import type { Bead } from '../src/catalogue/bead'
 import { nominalBead } from '../src/catalogue/nominal-beads'
 import { sceneOf } from '../src/drawing/scene'
@@ -329,9 +330,25 @@ describe('sizes are told as exactly as they are decided', () => {
   test('a figure that nothing was found out about is not told to the tenth', () => {
     const size = { widthMm: 47.3, heightMm: 10.8, depthMm: 4.9 }
     expect(sayExtents({ ...size, spreadMm: [0.2, 0.05, 0.01] })).toBe('47.3 x 10.8 x 4.9 mm')
-    expect(sayExtents({ ...size, spreadMm: [0.9, 0.5, 0.2] })).toBe('about 48 x 11 x 5.0 mm')
-    expect(sayExtents({ ...size, spreadMm: undefined })).toBe('about 45 x 11 x 5.0 mm')
-    expect(sayExtents({ ...size, depthMm: 2, spreadMm: [0.9, 0.5, 1.1] })).toBe('about 48 x 11 x 2 mm')
+    expect(sayExtents({ ...size, spreadMm: [0.9, 0.5, 0.2] })).toBe('about 47 x 11 x 5.0 mm')
+    expect(sayExtents({ ...size, spreadMm: undefined })).toBe('about 48 x 11.0 x 5.0 mm')
+    expect(sayExtents({ ...size, depthMm: 2, spreadMm: [0.9, 0.5, 1.1] })).toBe('about 47 x 11 x 2.0 mm')
+  })
+  test('however loose a piece is, rounding adds no more than a twentieth to its size', () => {
+    const size = fc.double({ min: 1, max: 900, noNaN: true })
+    fc.assert(
+      fc.property(
+        size,
+        size,
+        size,
+        fc.double({ min: 0, max: 400, noNaN: true }),
+        (widthMm, heightMm, depthMm, spread) => {
+          const { figures } = extentsTold({ widthMm, heightMm, depthMm, spreadMm: [spread, spread, spread] })
+          for (const [k, mm] of [widthMm, heightMm, depthMm].entries())
+            expect(Math.abs(Number(figures[k]) - mm)).toBeLessThanOrEqual(Math.max(0.251, 0.0501 * mm))
+        },
+      ),
+    )
   })
   test.each([
     'windlass-pendant',

@@ -55,7 +55,9 @@ const tenth: Mm = 0.05
 const fewTried = 2
 /** An extent that nothing was found out about is told to within this share of itself. */
 const unknown = 0.05
-/** What is exact is told with so many decimals, what is not to the next of these steps. */
+/** However loose it is, no figure is rounded by more than half of this share of itself. */
+const coarsest = 0.1
+/** What is exact is told with so many decimals, what is not in the largest of these steps that hides less than its play. */
 const told: Readonly<
   Record<UnitSystem, { readonly mm: Mm; readonly decimals: number; readonly steps: readonly number[] }>
 > = {
@@ -81,9 +83,7 @@ export function extentsTold(
     if (tried !== undefined && tried <= Math.max(decided * mm, tenth)) return (mm / unit).toFixed(decimals)
     about = true
     const play = tried === undefined ? unknown * mm : fewTried * tried
-    // In steps no larger than itself: nothing that is there is told as nought.
-    const able = steps.filter((each) => each <= mm / unit)
-    const step = able.find((each) => each >= play / unit) ?? able.at(-1) ?? (steps[0] as number)
+    const step = steps.findLast((each) => each <= Math.min(play, coarsest * mm) / unit) ?? (steps[0] as number)
     return (Math.round(mm / unit / step) * step).toFixed(step >= 1 ? 0 : step >= 0.1 ? 1 : 2)
   })
   return { figures, about }
