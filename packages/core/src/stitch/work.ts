@@ -50,6 +50,8 @@ export class Work {
   readonly hangsFrom: number[] = []
   /** Ends of bores held under the thread between two others, three by three: how a row stands on the row beneath. */
   readonly ties: number[] = []
+  /** Ends of bores that a knot draws together, two by two: a ring that is tied and not passed again. */
+  private readonly knots: number[] = []
   private joinedUpTo = 0
   private readonly joins = new Map<number, number[]>()
   /** Of a copy: what was joined in the work that it was copied from. */
@@ -252,6 +254,10 @@ export class Work {
       const tie = this.ties.slice(t, t + 3)
       if (tie.every((end) => beadOf(end) < beads)) early.ties.push(...tie)
     }
+    for (let k = 0; k < this.knots.length; k += 2) {
+      const knot = this.knots.slice(k, k + 2)
+      if (knot.every((end) => beadOf(end) < beads)) early.knots.push(...knot)
+    }
     return early
   }
 
@@ -323,6 +329,7 @@ export class Work {
     this.passCount = Math.min(passes, this.passCount)
     while ((this.doings[this.doings.length - 1] ?? -1) >= passes) this.doings.pop()
     while (this.ties.length > 0 && this.ties.slice(-3).some((end) => beadOf(end) >= beads)) this.ties.length -= 3
+    while (this.knots.length > 0 && this.knots.slice(-2).some((end) => beadOf(end) >= beads)) this.knots.length -= 2
     this.nextGap = undefined
     if (this.joinedUpTo > passes) {
       this.joins.clear()
@@ -331,12 +338,18 @@ export class Work {
     }
   }
 
+  /** Ties the thread that comes out of one hole to where another is entered, as at the end of a ring. */
+  knot(from: Hole, to: Hole): void {
+    this.knots.push(exitOf(from), entryOf(to))
+  }
+
   /** Ends of bores that thread joins to this one: where the needle can go on from here. */
   joinedTo(end: number): readonly number[] {
     for (let pass = Math.max(1, this.joinedUpTo); pass < this.passes; pass++) {
       const before = this.beforePass(pass)
       if (before !== undefined) this.join(exitOf(before), entryOf(this.holeAt(pass)))
     }
+    for (let k = 0; k < this.knots.length; k += 2) this.join(this.knots[k] as number, this.knots[k + 1] as number)
     this.joinedUpTo = this.passes
     const [before, since] = [this.joinedBefore.get(end), this.joins.get(end)]
     return before && since ? [...before, ...since.filter((each) => !before.includes(each))] : (since ?? before ?? [])

@@ -1,6 +1,6 @@
 import { type BeadList, readBeadList } from '../../notation/bead-list'
 import { shortestCycle } from '../action'
-import { beadOf } from '../hole'
+import { beadOf, type Hole } from '../hole'
 import { type Mark, readMark } from '../mark'
 import { runsOf } from '../runs'
 import { freshRail, string } from '../strung'
@@ -34,7 +34,7 @@ export const ringTechnique: Technique<RingWords> = {
     if (again) {
       machine.makeRoom(0, holes.length, span)
       for (const h of holes) work.pass(h, 'ring', machine.statement)
-    }
+    } else if (closing === 'knot') work.knot(holes[holes.length - 1] as Hole, holes[0] as Hole)
     machine.standOn(freshRail(strung, true))
     const mean = (of: (role: number) => number) =>
       holes.reduce((sum, h) => sum + of(work.role(beadOf(h))), 0) / holes.length
