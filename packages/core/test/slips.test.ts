@@ -113,3 +113,18 @@ describe('nothing vanishes without a word', () => {
     },
   )
 })
+
+test('a ring that is only knotted lets the needle on into its first bead', () => {
+  const lines = inPart('ring 12A as base\n  to base.first\n  through base[2]')
+  const { report, work } = evaluatePattern(lines.replace('part trial', 'part trial, close knot'))
+  expect(errorsIn(report)).toEqual([])
+  expect(work.passes).toBe(14)
+})
+
+test('a note and a check may say what a let or the size has worked out', () => {
+  const { statements } = evaluate(
+    inPart('let n = 6\n  let l = 4 cm\n  ring n A\n  check "{n} pairs, {l}, {count A}"'),
+  )
+  expect(statements.at(-1)?.action).toMatchObject({ text: '6 pairs, 40 mm, 6' })
+  expect(errorOf(inPart('ring 12A\n  note "{m} pairs"'))).toMatchObject({ line: 10 })
+})

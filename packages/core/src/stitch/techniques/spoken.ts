@@ -1,3 +1,4 @@
+import { sayLength, trim } from '../../measure/units'
 import { readString } from '../../notation/cursor'
 import { LineFault, type Span } from '../../notation/fault'
 import type { StitchMachine } from '../stitch-machine'
@@ -19,7 +20,7 @@ const spoken = (word: 'check' | 'note', example: string): Technique<Spoken> => (
   work: ({ text, at }, machine) => ({ type: word, text: filledIn(text, at, machine) }),
 })
 
-/** `check "The edge grips the stone."`: a checkpoint; `{count A}` stands for the beads of A so far, `{count}` for all. */
+/** `check "The edge grips the stone."`: a checkpoint; `{count A}` stands for the beads of A so far, `{count}` for all, `{n}` for what a `let` or the size says. */
 export const checkTechnique = spoken('check', 'check "There are {count A} of A."')
 /** `note "Keep the tail short."`: words for the stitcher. */
 export const noteTechnique = spoken('note', 'note "Pull firmly here."')
@@ -27,7 +28,14 @@ export const noteTechnique = spoken('note', 'note "Pull firmly here."')
 function filledIn(text: string, at: Span, machine: StitchMachine): string {
   return text.replace(/\{([^}]*)\}/g, (whole, inside: string) => {
     const [word, letter] = inside.trim().split(/\s+/)
-    if (word !== 'count') throw new LineFault(at, `"${whole}" cannot be filled in.`, 'Use {count} or {count A}.')
+    const value = word === undefined ? undefined : machine.values.get(word)
+    if (value && letter === undefined) return value.unit === 'mm' ? sayLength(value.amount) : trim(value.amount, 2)
+    if (word !== 'count')
+      throw new LineFault(
+        at,
+        `"${whole}" cannot be filled in.`,
+        'Use {count}, {count A}, or a name from a "let" above or from the size.',
+      )
     if (letter === undefined) return String(machine.work.beads)
     return String(machine.beadsOf(machine.roles.numberOf(letter, at)).length)
   })
