@@ -1,5 +1,5 @@
 import type { RecordFileOutcome } from '@tessellum/contract/record-file'
-import { type ItemStory, saveItem } from '@tessellum/contract/stock'
+import { type Item, type ItemStory, saveItem } from '@tessellum/contract/stock'
 import type { Stocktake } from '@tessellum/contract/stocktake'
 import type { Supplier, SupplierCard } from '@tessellum/contract/suppliers'
 import { type Caller, openShop, type Shop } from './shop'
@@ -96,11 +96,15 @@ test('suppliers are added once, go out and in as CSV, and their orders outlive t
 })
 
 test('the counter asks what the price list says; without it what it was sold for last, or what it costs', async () => {
-  const { body: items } = await odile.ask('GET', '/items')
-  const bead = items.find(
-    (each: { unit: string; onHand: number; reserved: number }) =>
-      each.unit === 'mg' && each.onHand - each.reserved > 9000,
+  const { body: items } = await odile.ask<Item[]>('GET', '/items')
+  const { rows } = await shop.pool.query<{ id: number }>(
+    'select item_id as id from sale_line where item_id is not null',
   )
+  const bead = items.find(
+    ({ id, unit, onHand, reserved }) =>
+      unit === 'mg' && onHand - reserved > 9000 && !rows.some((sold) => sold.id === id),
+  )
+  if (!bead) throw new Error('The demo shelf has nothing that was never sold.')
   const asked = async () => (await isaura.ask('GET', `/items/${bead.id}/selling-price`)).body
   expect(await asked()).toMatchObject({ from: 'cost and margin' })
   const line = { what: 'item', itemId: bead.id, quantity: 2000, price: 300 }
