@@ -38,8 +38,8 @@ test.each([
   ['1,234.5', false, 1234.5],
   ['1.234,5', false, 1234.5],
   ['\u22125', false, -5],
-  ['12g', false, expect.stringContaining('is no number')],
-  ['1e9', false, expect.stringContaining('is no number')],
+  ['12g', false, expect.stringContaining('is not a number')],
+  ['1e9', false, expect.stringContaining('is not a number')],
 ])('%s (a comma is for decimals: %s) is %p', (typed, commas, expected) =>
   expect(readNumber(typed, commas)).toEqual(expected),
 )

@@ -122,9 +122,7 @@ test('a ring that is only knotted lets the needle on into its first bead', () =>
 })
 
 test('a note and a check may say what a let or the size has worked out', () => {
-  const { statements } = evaluate(
-    inPart('let n = 6\n  let l = 4 cm\n  ring n A\n  check "{n} pairs, {l}, {count A}"'),
-  )
+  const { statements } = evaluate(inPart('let n = 6\n  let l = 4 cm\n  ring n A\n  check "{n} pairs, {l}, {count A}"'))
   expect(statements.at(-1)?.action).toMatchObject({ text: '6 pairs, 40 mm, 6' })
   expect(errorOf(inPart('ring 12A\n  note "{m} pairs"'))).toMatchObject({ line: 10 })
 })
