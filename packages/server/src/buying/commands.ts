@@ -4,7 +4,7 @@ import type { z } from 'zod'
 import { logActivity } from '../audit/log'
 import type { Caller } from '../context'
 import { previousResult, runOnce } from '../idempotency/run-once'
-import { HttpProblem } from '../problem'
+import { HttpProblem, notFound } from '../problem'
 import type { Shop } from '../shop'
 import { takePacks } from '../stock/items'
 import { explainLot } from '../stock/lots'
@@ -48,11 +48,12 @@ export async function takeSupplierPrices(
   const before = await previousResult<{ itemId: number }>(db, caller, kind)
   if (before) return before
   const [quote] = await quotesFor(db, supplier, [itemId])
-  if (quote?.trouble)
+  if (!quote) throw notFound('item')
+  if (quote.trouble)
     throw new HttpProblem(502, 'no-prices', quote.trouble, {
       hint: 'Try again later, or change the packs of the item by hand.',
     })
-  if (!samePacks(quote?.packs ?? [], seen))
+  if (!samePacks(quote.packs, seen))
     throw new HttpProblem(409, 'prices-changed', 'The supplier asks other prices by now.', {
       hint: 'Check the prices again.',
     })
